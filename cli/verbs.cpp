@@ -1,0 +1,20 @@
+#include "verbs.h"
+
+#include "job/report.h"
+#include "oscillator/pendulum.h"
+#include "teeth/geometry.h"
+#include "teeth/profile.h"
+#include "train/restore.h"
+#include "train/train.h"
+
+namespace echappe {
+
+const std::vector<const Calculation*>& verbs() {
+    static const std::vector<const Calculation*> all = {
+        &train_calculation(), &restore_calculation(), &geometry_calculation(), &profile_calculation(),
+        &pendulum_calculation(), &job_report_calculation(), &job_check_calculation(),
+    };
+    return all;
+}
+
+}  // namespace echappe

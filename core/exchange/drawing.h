@@ -1,0 +1,37 @@
+#pragma once
+
+#include <array>
+#include <string>
+#include <vector>
+
+namespace echappe {
+
+using Point = std::array<double, 2>;
+
+/// A drawing in mm, y upwards, to be written to a file or painted. Every outline is closed: its last point
+/// joins its first and is not repeated.
+struct DrawingLayer {
+    std::string name;
+    std::vector<std::vector<Point>> outlines;
+    struct Circle {
+        Point centre;
+        double radius_mm;
+    };
+    std::vector<Circle> circles;
+    std::vector<Point> marks;  ///< small crosses
+};
+
+struct Drawing {
+    std::string title;
+    std::vector<DrawingLayer> layers;
+};
+
+/// SVG 1.1 at true size (width and height in mm). Coordinates to 0.1 µm.
+std::string to_svg(const Drawing& drawing);
+/// DXF (AutoCAD 2000, units mm) with a layer each, written by dxflib.
+std::string to_dxf(const Drawing& drawing);
+
+/// Signed area enclosed by an outline, mm²; positive when anticlockwise.
+double area_mm2(const std::vector<Point>& outline);
+
+}  // namespace echappe

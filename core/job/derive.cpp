@@ -1,0 +1,190 @@
+#include <algorithm>
+#include <cmath>
+
+#include "job/derived.h"
+#include "job/findings.h"
+#include "job/layout.h"
+#include "job/quantities.h"
+#include "number/input_error.h"
+#include "train/restore_model.h"
+
+namespace echappe {
+namespace {
+
+constexpr double module_without_evidence_mm = 0.8;
+
+/// The candidate that agrees with every choice, else the likeliest.
+void pick_candidate(const Job& job, Derived& derived) {
+    const auto& candidates = derived.restore->candidates;
+    if (candidates.empty()) return;
+    derived.shown_candidate = 0;
+    for (size_t i = 0; i < candidates.size(); ++i) {
+        const bool chosen = std::all_of(candidates[i].counts.begin(), candidates[i].counts.end(), [&](const auto& part) {
+            const Choice* choice = job.choice(part.first);
+            return choice && choice->count == part.second;
+        });
+        if (!chosen) continue;
+        derived.shown_candidate = i;
+        derived.chosen = true;
+    }
+}
+
+DerivedCount derived_count(const Job& job, const Derived& derived, const std::string& part, Count written, const std::string& state) {
+    if (!written.present()) return {};
+    if (written.known()) return {written, state == "counted" ? Known::measured : Known::assumed, 1};
+    if (const Choice* choice = job.choice(part)) return {Count(choice->count), Known::derived, choice->weight};
+    if (!derived.shown_candidate) return {Count::lost(), Known::missing, 0};
+    const Candidate& candidate = derived.restore->candidates[*derived.shown_candidate];
+    const auto at = candidate.counts.find(part);
+    return at == candidate.counts.end() ? DerivedCount{Count::lost(), Known::missing, 0} : DerivedCount{Count(at->second), Known::missing, candidate.weight};
+}
+
+/// The job's train with the shown counts put in.
+TrainInput shown_train(const Job& job, const Derived& derived) {
+    TrainInput train = restore_input(job).train;
+    for (ArborInput& arbor : train.arbors) {
+        const auto fill = [&](Count& count, const std::string& name) {
+            if (count.present()) count = derived_count(job, derived, arbor.id + "." + name, count, "counted").count;
+        };
+        fill(arbor.wheel, "wheel");
+        fill(arbor.pinion, "pinion");
+        for (WheelInput& wheel : arbor.wheels) fill(wheel.teeth, wheel.name);
+        for (PinionInput& pinion : arbor.pinions) fill(pinion.leaves, pinion.name);
+    }
+    return train;
+}
+
+bool all_known(const Network& network) {
+    return std::all_of(network.parts.begin(), network.parts.end(), [](const auto& part) { return part.count.known(); });
+}
+
+void derive_arbors(const Job& job, Derived& derived) {
+    for (const JobArbor& arbor : job.arbors) {
+        DerivedArbor out;
+        out.id = arbor.train.id;
+        out.name = job.name_of_arbor(out.id);
+        out.wheel = derived_count(job, derived, out.id + ".wheel", arbor.train.wheel, arbor.wheel_state);
+        out.pinion = derived_count(job, derived, out.id + ".pinion", arbor.train.pinion, arbor.pinion_state);
+        derived.arbors.push_back(std::move(out));
+    }
+}
+
+void derive_motion(const Job& job, const TrainResult& train, Derived& derived) {
+    for (size_t i = 0; i < train.arbors.size(); ++i) {
+        DerivedArbor& arbor = derived.arbors[i];
+        arbor.period_s = train.arbors[i].period_s;
+        arbor.direction = train.arbors[i].direction;
+        arbor.turns_per_s = (arbor.direction == "cw" ? -1 : 1) / *arbor.period_s;
+        const bool open = arbor.wheel.known == Known::missing || arbor.pinion.known == Known::missing;
+        arbor.period_known = arbor.id == job.reference.arbor ? Known::assumed : open && derived.restore && !derived.chosen ? Known::missing : Known::derived;
+    }
+    derived.beats_per_hour = train.beats_per_hour;
+    derived.beats_per_hour_exact = train.beats_per_hour_exact;
+    if (job.winding_turns && !derived.arbors.empty()) derived.run_s = *job.winding_turns * *derived.arbors.front().period_s;
+}
+
+void derive_meshes(const restore::Model& model, Derived& derived) {
+    const Network& network = model.network();
+    std::vector<restore::MeshFit> fits;
+    const auto counts = model.known_counts();
+    double sum = 0;
+    int read = 0;
+    for (size_t m = 0; m < network.meshes.size(); ++m) {
+        fits.push_back(model.fit_mesh(m, counts[network.meshes[m].wheel], counts[network.meshes[m].pinion]));
+        sum += fits.back().module_mm;
+        read += fits.back().any ? 1 : 0;
+    }
+    const double like_the_others = read > 0 ? sum / read : module_without_evidence_mm;
+    for (size_t m = 0; m < network.meshes.size(); ++m) {
+        const auto [wheel, pinion] = model.arbors_of(m);
+        DerivedMesh mesh;
+        mesh.wheel_of = network.arbors[wheel];
+        mesh.pinion_of = network.arbors[pinion];
+        mesh.wheel = counts[network.meshes[m].wheel];
+        mesh.pinion = counts[network.meshes[m].pinion];
+        mesh.module_mm = fits[m].any ? Measured{fits[m].module_mm, fits[m].u_mm} : Measured{like_the_others, 0};
+        mesh.module_known = fits[m].any ? Known::measured : Known::assumed;
+        mesh.sizes = tooth_geometry({mesh.wheel, mesh.pinion, mesh.module_mm.value, "cycloidal-clock", {}});
+        mesh.centre_distance_mm = mesh.sizes.centre_distance_mm;
+        for (const Evidence& item : model.input().evidence)
+            if (item.key.kind == "centre_distance_mm" && item.key.wheel_of == mesh.wheel_of && item.key.pinion_of == mesh.pinion_of) {
+                mesh.measured_centre_mm = Measured{item.value, item.u};
+                mesh.centre_distance_mm = item.value;
+                mesh.centre_known = Known::measured;
+            }
+        derived.arbors[wheel].wheel_module_mm = mesh.module_mm.value;
+        derived.arbors[pinion].pinion_module_mm = mesh.module_mm.value;
+        derived.meshes.push_back(std::move(mesh));
+    }
+    derived.strain = model.strains(counts, fits);
+}
+
+}  // namespace
+
+std::string word_for(Known known) {
+    switch (known) {
+        case Known::measured: return "measured";
+        case Known::derived: return "derived";
+        case Known::assumed: return "assumed";
+        case Known::missing: break;
+    }
+    return "missing";
+}
+
+const DerivedArbor* Derived::arbor(const std::string& id) const {
+    const auto at = std::find_if(arbors.begin(), arbors.end(), [&](const DerivedArbor& a) { return a.id == id; });
+    return at == arbors.end() ? nullptr : &*at;
+}
+
+const DerivedMesh* Derived::mesh(const std::string& wheel_of, const std::string& pinion_of) const {
+    const auto at = std::find_if(meshes.begin(), meshes.end(), [&](const DerivedMesh& m) { return m.wheel_of == wheel_of && m.pinion_of == pinion_of; });
+    return at == meshes.end() ? nullptr : &*at;
+}
+
+std::vector<const DerivedMesh*> Derived::meshes_of(const std::string& arbor) const {
+    std::vector<const DerivedMesh*> list;
+    for (const DerivedMesh& mesh : meshes)
+        if (mesh.wheel_of == arbor || mesh.pinion_of == arbor) list.push_back(&mesh);
+    return list;
+}
+
+RestoreInput restore_input(const Job& job) {
+    RestoreInput input;
+    for (const JobArbor& arbor : job.arbors) input.train.arbors.push_back(arbor.train);
+    input.train.reference = job.reference;
+    input.train.escape_arbor = job.escape_arbor;
+    input.train.beats_per_tooth = job.beats_per_tooth;
+    input.limits = job.limits;
+    for (const Measurement& m : job.measurements)
+        if (!m.left_out) input.evidence.push_back(m.evidence);
+    return input;
+}
+
+Derived derive(const Job& job) {
+    Derived derived;
+    std::optional<TrainResult> train;
+    try {
+        RestoreInput input = restore_input(job);
+        if (!all_known(network_of(input.train))) {
+            derived.restore = restore_train(input);
+            pick_candidate(job, derived);
+        }
+        derive_arbors(job, derived);
+        input.train = shown_train(job, derived);
+        if (all_known(network_of(input.train))) {
+            train = run_train(input.train);
+            derive_motion(job, *train, derived);
+            derive_meshes(restore::Model(input, true), derived);
+        }
+        lay_out(job, derived);
+    } catch (const InputError& error) {
+        derived.problem = error.what();
+        if (derived.arbors.empty()) derive_arbors(job, derived);
+    }
+    derived.quantities = derived.problem.empty() ? quantities_of(job, derived, train ? &*train : nullptr) : std::vector<Quantity>();
+    derived.measurables = measurables_of(job, derived);
+    derived.findings = findings_of(job, derived);
+    return derived;
+}
+
+}  // namespace echappe

@@ -1,0 +1,110 @@
+#pragma once
+
+#include "job/job.h"
+#include "teeth/geometry.h"
+#include "workings/working.h"
+
+namespace echappe {
+
+/// How a figure is known: told apart on screen by shape and ink.
+enum class Known { measured, derived, assumed, missing };
+std::string word_for(Known known);
+
+struct DerivedCount {
+    Count count;              ///< counted, chosen or the likeliest candidate's
+    Known known = Known::missing;
+    double weight = 1;        ///< probability, when it comes from the solver
+};
+
+struct DerivedArbor {
+    std::string id;
+    std::string name;
+    DerivedCount pinion;
+    DerivedCount wheel;
+    std::optional<double> period_s;  ///< none when counts on the way are lost and not weighed
+    Known period_known = Known::derived;
+    std::string direction;
+    double turns_per_s = 0;  ///< with sign: positive anticlockwise seen from the dial, 0 when unknown
+    double x_mm = 0;
+    double y_mm = 0;
+    bool position_assumed = true;
+    double wheel_angle = 0;   ///< rad at rest, such that all teeth mesh
+    double pinion_angle = 0;
+    double wheel_module_mm = 0;   ///< of the mesh its wheel is in; 0: none
+    double pinion_module_mm = 0;
+};
+
+struct DerivedMesh {
+    std::string wheel_of;
+    std::string pinion_of;
+    long long wheel = 0;
+    long long pinion = 0;
+    Measured module_mm;
+    Known module_known = Known::assumed;
+    double centre_distance_mm = 0;             ///< as drawn: measured, else from the module
+    std::optional<Measured> measured_centre_mm;
+    Known centre_known = Known::derived;
+    GeometryResult sizes;
+    std::string name() const { return wheel_of + "-" + pinion_of; }
+};
+
+struct Quantity {
+    std::string arbor;
+    std::string name;
+    std::string text;  ///< value with as many figures as it deserves
+    std::string unit;
+    std::string u_text;
+    Known known = Known::derived;
+    std::optional<Working> working;
+    static const Record& record();
+    std::string state;
+};
+
+enum class Severity { note, caution, fault };
+
+struct Finding {
+    std::string id;
+    std::string severity;  ///< "note", "caution", "fault"
+    std::string sentence;
+    std::string reason;
+    std::string arbor;
+    std::string verdict;  ///< "", "accepted", "overruled"
+    static const Record& record();
+};
+
+/// A reading that can be taken, with how to take it.
+struct Measurable {
+    QuantityKey key;
+    std::string name;
+    std::string how;
+    bool taken = false;
+};
+
+/// Everything that follows from a job. Pure: the same job gives the same derivation.
+struct Derived {
+    std::vector<DerivedArbor> arbors;
+    std::vector<DerivedMesh> meshes;
+    std::optional<double> beats_per_hour;
+    std::optional<std::string> beats_per_hour_exact;
+    std::optional<double> run_s;
+    std::optional<RestoreResult> restore;
+    /// The candidate that is drawn: the chosen one, else the likeliest; none when nothing is lost.
+    std::optional<size_t> shown_candidate;
+    bool chosen = false;
+    std::vector<Strain> strain;  ///< of all evidence under the shown counts
+    std::vector<Quantity> quantities;
+    std::vector<Finding> findings;
+    std::vector<Measurable> measurables;
+    std::string problem;  ///< why nothing can be derived, else empty
+
+    const DerivedArbor* arbor(const std::string& id) const;
+    const DerivedMesh* mesh(const std::string& wheel_of, const std::string& pinion_of) const;
+    std::vector<const DerivedMesh*> meshes_of(const std::string& arbor) const;
+};
+
+Derived derive(const Job& job);
+
+/// What the solver is asked for this job: lost counts stay lost, whatever was chosen.
+RestoreInput restore_input(const Job& job);
+
+}  // namespace echappe

@@ -1,0 +1,156 @@
+#include "job/file.h"
+
+#include <fcntl.h>
+#include <sys/stat.h>
+#include <unistd.h>
+
+#include <algorithm>
+#include <cerrno>
+#include <cstring>
+#include <fstream>
+#include <set>
+#include <sstream>
+
+#include "workings/record_json.h"
+
+namespace echappe {
+namespace {
+
+constexpr std::uintmax_t largest_file = 64u << 20;
+
+/// Ids that must be there once, names that must exist: what the fields alone cannot tell.
+void check_references(const Job& job, std::vector<InputError>& faults) {
+    const auto unknown_arbor = [&](const std::string& place, const std::optional<std::string>& id) {
+        if (id && !job.arbor(*id)) faults.emplace_back(place, "\"" + *id + "\"", "the id of an arbor of this job");
+    };
+    std::set<std::string> ids;
+    for (size_t i = 0; i < job.measurements.size(); ++i) {
+        const std::string place = "measurements[" + std::to_string(i) + "]";
+        const Measurement& m = job.measurements[i];
+        if (!ids.insert(m.id).second) faults.emplace_back(place + ".id", "\"" + m.id + "\" a second time", "an id used once");
+        unknown_arbor(place + ".arbor", m.evidence.key.arbor);
+        unknown_arbor(place + ".wheel_of", m.evidence.key.wheel_of);
+        unknown_arbor(place + ".pinion_of", m.evidence.key.pinion_of);
+    }
+    for (size_t i = 0; i < job.trains.size(); ++i)
+        for (size_t k = 0; k < job.trains[i].arbors.size(); ++k)
+            unknown_arbor("trains[" + std::to_string(i) + "].arbors[" + std::to_string(k) + "]", job.trains[i].arbors[k]);
+    for (size_t i = 0; i < job.arbors.size(); ++i)
+        if (const size_t n = job.arbors[i].position_mm.size(); n != 0 && n != 2)
+            faults.emplace_back("arbors[" + std::to_string(i) + "].position_mm", std::to_string(n) + " numbers", "two: x and y");
+    if (job.limits.wheel.min > job.limits.wheel.max) faults.emplace_back("limits.wheel", "min above max", "min not above max");
+    if (job.limits.pinion.min > job.limits.pinion.max) faults.emplace_back("limits.pinion", "min above max", "min not above max");
+}
+
+std::string reason() { return std::strerror(errno); }
+
+}  // namespace
+
+std::string mend_truncated(const std::string& text) {
+    std::string closers;
+    std::string best_closers;
+    size_t best = 0;
+    bool in_string = false;
+    for (size_t i = 0; i < text.size(); ++i) {
+        const char c = text[i];
+        if (in_string) {
+            if (c == '\\') ++i;
+            else if (c == '"') in_string = false;
+            continue;
+        }
+        if (c == '"') in_string = true;
+        if (c == '{' || c == '[') closers.push_back(c == '{' ? '}' : ']');
+        if (c == '}' || c == ']') {
+            if (closers.empty() || closers.back() != c) break;
+            closers.pop_back();
+        }
+        // Before a comma and behind a closing bracket everything so far is complete.
+        if (c == ',' || c == '}' || c == ']') {
+            best = c == ',' ? i : i + 1;
+            best_closers = closers;
+        }
+        if ((c == '}' || c == ']') && closers.empty()) break;
+    }
+    if (best == 0) return {};
+    std::reverse(best_closers.begin(), best_closers.end());
+    return text.substr(0, best) + best_closers;
+}
+
+LoadedJob job_from_text(const std::string& text) {
+    LoadedJob loaded;
+    loaded.faults = read_json(text, Job::record(), &loaded.job);
+    if (loaded.faults.size() == 1 && loaded.faults.front().field() == "input") {
+        const InputError whole = loaded.faults.front();
+        loaded.job = Job();
+        loaded.faults = read_json(mend_truncated(text), Job::record(), &loaded.job);
+        if (!loaded.faults.empty() && loaded.faults.front().field() == "input") loaded.faults.clear();
+        loaded.faults.insert(loaded.faults.begin(), whole);
+    }
+    loaded.newer = loaded.job.schema > newest_schema;
+    if (loaded.newer) loaded.faults.insert(loaded.faults.begin(), InputError("schema", std::to_string(loaded.job.schema), "up to " + std::to_string(newest_schema) + ": a newer Echappe wrote this file"));
+    check_references(loaded.job, loaded.faults);
+    if (loaded.faults.empty()) {
+        TrainInput train;
+        train.reference = loaded.job.reference;
+        train.escape_arbor = loaded.job.escape_arbor;
+        for (const JobArbor& arbor : loaded.job.arbors) train.arbors.push_back(arbor.train);
+        try {
+            network_of(train);
+        } catch (const InputError& error) {
+            loaded.faults.push_back(error);
+        }
+    }
+    loaded.damaged = !loaded.faults.empty() && !loaded.newer;
+    return loaded;
+}
+
+std::string job_to_text(const Job& job) { return write_json(Job::record(), &job, Empty::left_out); }
+
+LoadedJob load_job(const std::filesystem::path& path) {
+    std::error_code error;
+    const auto size = std::filesystem::file_size(path, error);
+    if (error) throw InputError("file", "\"" + path.string() + "\" (" + error.message() + ")", "a job file that can be read");
+    if (size > largest_file) throw InputError("file", std::to_string(size >> 20) + " MB", "a job file under 64 MB");
+    std::ifstream in(path, std::ios::binary);
+    std::ostringstream text;
+    text << in.rdbuf();
+    if (!in) throw InputError("file", "\"" + path.string() + "\", which cannot be read", "a job file that can be read");
+    return job_from_text(text.str());
+}
+
+void save_text(const std::filesystem::path& path, const std::string& text, bool sync) {
+    std::error_code error;
+    // Through a link: the file it points to is replaced, not the link.
+    const std::filesystem::path target = std::filesystem::is_symlink(path, error) ? std::filesystem::weakly_canonical(path, error) : path;
+    std::string beside = target.string() + ".XXXXXX";
+    const int fd = mkstemp(beside.data());
+    if (fd < 0) throw InputError("file", "\"" + path.string() + "\" (" + reason() + ")", "a place that can be written");
+    const auto fail = [&](const std::string& why) {
+        unlink(beside.c_str());
+        throw InputError("file", "\"" + path.string() + "\" (" + why + ")", "a place with room that can be written; the old file is untouched");
+    };
+    struct Closer {
+        int fd;
+        ~Closer() { close(fd); }
+    };
+    {
+        const Closer closer{fd};
+        const char* at = text.data();
+        for (size_t left = text.size(); left > 0;) {
+            const ssize_t written = write(fd, at, left);
+            if (written < 0 && errno == EINTR) continue;
+            if (written < 0) fail(reason());
+            at += written;
+            left -= static_cast<size_t>(written);
+        }
+        const auto old = std::filesystem::status(target, error);
+        const auto mode = std::filesystem::exists(old) ? static_cast<mode_t>(old.permissions()) : mode_t{0644};
+        fchmod(fd, mode);
+        if (sync && fsync(fd) != 0) fail(reason());
+    }
+    if (rename(beside.c_str(), target.c_str()) != 0) fail(reason());
+}
+
+void save_job(const std::filesystem::path& path, const Job& job) { save_text(path, job_to_text(job)); }
+
+}  // namespace echappe

@@ -1,0 +1,95 @@
+#pragma once
+
+#include "train/restore.h"
+
+namespace echappe {
+
+/// The document: what is known of one movement and what was decided. Plain values; everything else is derived.
+
+struct JobArbor {
+    ArborInput train;
+    std::string name;
+    std::string pinion_state = "counted";
+    std::string wheel_state = "counted";
+    std::vector<double> position_mm;  ///< x, y of the hole on the plate, seen from the dial; empty: not known
+    static const Record& record();
+};
+
+struct Measurement {
+    std::string id;
+    Evidence evidence;
+    std::string instrument;
+    std::string date;
+    std::string note;
+    bool left_out = false;  ///< kept, but not believed
+    static const Record& record();
+};
+
+/// A lost count that was decided.
+struct Choice {
+    std::string part;
+    long long count = 0;
+    double weight = 0;
+    std::string date;
+    static const Record& record();
+};
+
+struct Judgement {
+    std::string finding;
+    std::string verdict;
+    std::string reason;
+    std::string date;
+    static const Record& record();
+};
+
+/// A chain of arbors from the power to the escape wheel, as the ladder shows it.
+struct TrainList {
+    std::string id;
+    std::string name;
+    std::vector<std::string> arbors;
+    static const Record& record();
+};
+
+struct Plate {
+    double width_mm = 0;
+    double height_mm = 0;
+    std::vector<std::array<double, 2>> pillars;
+    static const Record& record();
+};
+
+struct Job {
+    std::string format = "echappe job";
+    long long schema = 1;
+    std::string title;
+    std::string number;
+    std::string place;
+    std::string maker;
+    std::string owner;
+    std::string workshop;
+    std::string note;
+    std::string length_unit = "mm";
+    std::vector<TrainList> trains;
+    std::vector<JobArbor> arbors;
+    ReferenceInput reference;
+    std::optional<std::string> escape_arbor;
+    long long beats_per_tooth = 2;
+    std::optional<double> winding_turns;
+    RestoreLimits limits;
+    std::optional<Plate> plate;
+    std::vector<Measurement> measurements;
+    std::vector<Choice> choices;
+    std::vector<Judgement> judgements;
+    static const Record& record();
+
+    const JobArbor* arbor(const std::string& id) const;
+    const Choice* choice(const std::string& part) const;
+    std::string name_of_arbor(const std::string& id) const;
+    /// "centre to third, centre distance", with the arbors' names.
+    std::string name_of_quantity(QuantityKey key) const;
+    bool operator==(const Job& other) const;
+};
+
+/// The newest layout of the file that this version writes.
+inline constexpr long long newest_schema = 1;
+
+}  // namespace echappe

@@ -1,0 +1,151 @@
+#include "job/quantities.h"
+
+#include <algorithm>
+
+#include "number/units.h"
+#include "train/restore_model.h"
+
+namespace echappe {
+namespace {
+
+const Unit& shown_unit(const Job& job) { return *find_unit(job.length_unit, Dimension::length); }
+
+Quantity quantity(const std::string& arbor, const std::string& name, std::string text, std::string unit, Known known) {
+    Quantity q;
+    q.arbor = arbor;
+    q.name = name;
+    q.text = std::move(text);
+    q.unit = std::move(unit);
+    q.known = known;
+    q.state = word_for(known);
+    return q;
+}
+
+void add_length(const Job& job, std::vector<Quantity>& out, const std::string& arbor, const std::string& name, const Measured& mm, Known known, std::optional<Working> working) {
+    const Unit& unit = shown_unit(job);
+    const int decimals = mm.u > 0 ? std::clamp(decimals_for(mm.u / unit.base_per_unit), 2, 4) : unit.symbol == "in" ? 4 : 3;
+    Quantity q = quantity(arbor, name, print_in(mm.value, unit, decimals, false), std::string(unit.symbol), known);
+    if (mm.u > 0) q.u_text = "± " + print_in(mm.u, unit, decimals, false);
+    q.working = std::move(working);
+    out.push_back(std::move(q));
+}
+
+void add_count(std::vector<Quantity>& out, const std::string& arbor, const std::string& name, const std::string& unit, const DerivedCount& count) {
+    if (!count.count.present()) return;
+    Quantity q = quantity(arbor, name, count.count.known() ? std::to_string(count.count.value) : "?", unit, count.known);
+    if (count.known == Known::missing && count.count.known()) q.u_text = print_fixed(100 * count.weight, 0) + " % sure";
+    if (count.known == Known::derived) q.u_text = "chosen at " + print_fixed(100 * count.weight, 0) + " %";
+    out.push_back(std::move(q));
+}
+
+/// Module by weighted least squares of the mesh's readings, written as the readings' terms.
+std::optional<Working> module_working(const Job& job, const DerivedMesh& mesh) {
+    std::vector<Term> terms;
+    std::vector<double> factors;
+    std::vector<double> weights;
+    for (const Measurement& m : job.measurements) {
+        const QuantityKey& key = m.evidence.key;
+        const bool here = (key.of_mesh() && key.wheel_of == mesh.wheel_of && key.pinion_of == mesh.pinion_of) || (key.kind == "wheel_outside_diameter_mm" && key.arbor == mesh.wheel_of) ||
+                          (key.kind == "pinion_outside_diameter_mm" && key.arbor == mesh.pinion_of);
+        if (!here || m.left_out) continue;
+        factors.push_back(restore::Model::factor(key.kind, mesh.wheel, mesh.pinion));
+        weights.push_back(factors.back() * factors.back() / (m.evidence.u * m.evidence.u));
+        terms.push_back({"x" + std::to_string(terms.size() + 1), job.name_of_quantity(key) + ", ÷ " + print_short(factors.back(), 6), {m.evidence.value, m.evidence.u}, "mm", 0});
+    }
+    if (terms.empty()) return {};
+    std::string formula = "m = weighted mean of";
+    for (size_t i = 0; i < terms.size(); ++i) formula += (i ? ", " : " ") + terms[i].symbol + " ÷ " + print_short(factors[i], 6);
+    return work_out("module, " + job.name_of_arbor(mesh.wheel_of) + " to " + job.name_of_arbor(mesh.pinion_of), formula, terms, "mm", "least squares, each reading weighed by 1/u²", [=](auto x) {
+        double sum = 0;
+        double weight = 0;
+        for (size_t i = 0; i < x.size(); ++i) {
+            sum += weights[i] * x[i] / factors[i];
+            weight += weights[i];
+        }
+        return sum / weight;
+    });
+}
+
+void add_mesh(const Job& job, const DerivedMesh& mesh, const std::string& arbor, std::vector<Quantity>& out) {
+    const bool drives = mesh.wheel_of == arbor;
+    const std::string with = " with " + job.name_of_arbor(drives ? mesh.pinion_of : mesh.wheel_of);
+    add_length(job, out, arbor, "module" + with, mesh.module_mm, mesh.module_known, module_working(job, mesh));
+    const auto workings = explain_geometry({mesh.wheel, mesh.pinion, mesh.module_mm.value, "cycloidal-clock", {}}, mesh.sizes);
+    if (mesh.measured_centre_mm) add_length(job, out, arbor, "centre distance" + with, *mesh.measured_centre_mm, Known::measured, {});
+    add_length(job, out, arbor, mesh.measured_centre_mm ? "the teeth want" : "centre distance" + with, {mesh.sizes.centre_distance_mm, mesh.module_mm.u * static_cast<double>(mesh.wheel + mesh.pinion) / 2}, Known::derived, workings[0]);
+    const PartSizes& part = drives ? mesh.sizes.wheel : mesh.sizes.pinion;
+    add_length(job, out, arbor, drives ? "wheel, over the tips" : "pinion, over the tips", {part.outside_diameter_mm, mesh.module_mm.u * part.outside_diameter_mm / mesh.module_mm.value}, Known::derived, workings[drives ? 1 : 3]);
+    add_length(job, out, arbor, drives ? "wheel, depth of cut" : "pinion, depth of cut", {part.depth_of_cut_mm, 0}, Known::derived, workings[drives ? 2 : 4]);
+}
+
+std::string how_to_take(const QuantityKey& key) {
+    if (key.kind == "centre_distance_mm") return "Pins in both holes, measure over the outsides, take off half of each pin. In worn holes push both pins to the unworn side.";
+    if (key.kind == "wheel_outside_diameter_mm") return "Jaws across the tips of opposite teeth at three places; the largest counts. With an odd number of teeth turn the wheel between the jaws.";
+    if (key.kind == "pinion_outside_diameter_mm") return "Jaws across opposite leaves near the unworn end. With an odd number of leaves the reading is a little small.";
+    if (key.kind == "module_mm") return "Chord over ten tooth spaces at half height, divided by 31.416.";
+    if (key.kind == "pendulum_length_mm") return "From the bend of the suspension spring to the middle of the bob; the effective length is a little less.";
+    if (key.kind == "beats_per_hour") return "From a dial with a seconds hand: 3600. Else count beats for a minute and multiply by 60.";
+    return "Mark the arbor and time one full turn.";
+}
+
+}  // namespace
+
+std::vector<Quantity> quantities_of(const Job& job, const Derived& derived, const TrainResult* train) {
+    std::vector<Quantity> out;
+    TrainInput shown = restore_input(job).train;
+    for (size_t i = 0; i < shown.arbors.size(); ++i) {
+        if (shown.arbors[i].wheel.present()) shown.arbors[i].wheel = derived.arbors[i].wheel.count;
+        if (shown.arbors[i].pinion.present()) shown.arbors[i].pinion = derived.arbors[i].pinion.count;
+    }
+    const std::vector<Working> periods = train ? explain_train(shown, *train) : std::vector<Working>();
+    for (const DerivedArbor& arbor : derived.arbors) {
+        add_count(out, arbor.id, "wheel", "teeth", arbor.wheel);
+        add_count(out, arbor.id, "pinion", "leaves", arbor.pinion);
+        if (arbor.period_s) {
+            Quantity q = quantity(arbor.id, "time of a turn", print_span(*arbor.period_s), "", arbor.period_known);
+            for (const Working& working : periods)
+                if (working.name == "period of " + arbor.id) q.working = working;
+            out.push_back(std::move(q));
+        }
+        for (const DerivedMesh& mesh : derived.meshes)
+            if (mesh.wheel_of == arbor.id || mesh.pinion_of == arbor.id) add_mesh(job, mesh, arbor.id, out);
+        if (job.escape_arbor == arbor.id && derived.beats_per_hour) {
+            Quantity q = quantity(arbor.id, "beats", print_short(*derived.beats_per_hour, 8), "an hour", arbor.period_known);
+            if (!periods.empty()) q.working = periods.back();
+            out.push_back(std::move(q));
+        }
+    }
+    return out;
+}
+
+std::vector<Measurable> measurables_of(const Job& job, const Derived& derived) {
+    std::vector<Measurable> out;
+    const auto offer = [&](QuantityKey key) {
+        const bool taken = std::any_of(job.measurements.begin(), job.measurements.end(), [&](const Measurement& m) { return m.evidence.key == key && !m.left_out; });
+        out.push_back({key, job.name_of_quantity(key), how_to_take(key), taken});
+    };
+    if (derived.restore && derived.restore->next_measurement) {
+        offer(derived.restore->next_measurement->key);
+        if (derived.restore->next_measurement->then) offer(*derived.restore->next_measurement->then);
+    }
+    for (const DerivedMesh& mesh : derived.meshes) {
+        const JobArbor& wheel = *job.arbor(mesh.wheel_of);
+        const JobArbor& pinion = *job.arbor(mesh.pinion_of);
+        if (wheel.train.wheel.known()) offer({"wheel_outside_diameter_mm", mesh.wheel_of, {}, {}});
+        if (pinion.train.pinion.known()) offer({"pinion_outside_diameter_mm", mesh.pinion_of, {}, {}});
+        offer({"centre_distance_mm", {}, mesh.wheel_of, mesh.pinion_of});
+        offer({"module_mm", {}, mesh.wheel_of, mesh.pinion_of});
+    }
+    if (job.escape_arbor) {
+        offer({"beats_per_hour", {}, {}, {}});
+        offer({"pendulum_length_mm", {}, {}, {}});
+    }
+    std::vector<Measurable> once;
+    for (Measurable& m : out)
+        if (std::none_of(once.begin(), once.end(), [&](const Measurable& o) { return o.key == m.key; })) once.push_back(std::move(m));
+    // What is still open first; within each the solver's proposal stays in front.
+    std::stable_partition(once.begin(), once.end(), [](const Measurable& m) { return !m.taken; });
+    return once;
+}
+
+}  // namespace echappe

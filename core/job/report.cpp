@@ -1,0 +1,143 @@
+#include "job/report.h"
+
+#include <algorithm>
+
+#include "job/file.h"
+
+namespace echappe {
+namespace {
+
+constexpr size_t candidates_told = 12;
+
+std::vector<Working> explain_report(const Job& job, const JobReport&) {
+    std::vector<Working> workings;
+    for (const Quantity& quantity : derive(job).quantities)
+        if (quantity.working) workings.push_back(*quantity.working);
+    return workings;
+}
+
+std::vector<Working> explain_check(const Job&, const JobSummary&) { return {}; }
+
+/// The first fault that reading the fields alone does not find.
+void require_sound(const Job& job) {
+    const LoadedJob again = job_from_text(job_to_text(job));
+    if (!again.faults.empty()) throw again.faults.front();
+}
+
+}  // namespace
+
+const Record& Quantity::record() {
+    static const Record record = Fields<Quantity>()
+                                     .add("arbor", &Quantity::arbor, "", "the arbor")
+                                     .add("name", &Quantity::name, "", "what")
+                                     .add("value", &Quantity::text, "", "with as many figures as it deserves")
+                                     .add("unit", &Quantity::unit, "", "its unit")
+                                     .add("u", &Quantity::u_text, "", "its standard uncertainty or how sure it is")
+                                     .add("state", &Quantity::state, "", "measured, derived, assumed or missing");
+    return record;
+}
+
+const Record& Finding::record() {
+    static const Record record = Fields<Finding>()
+                                     .add("id", &Finding::id, "", "stable id")
+                                     .add("severity", &Finding::severity, "", "fault, caution or note")
+                                     .add("sentence", &Finding::sentence, "", "the judgement")
+                                     .add("reason", &Finding::reason, "", "why")
+                                     .add("arbor", &Finding::arbor, "", "where to look")
+                                     .add("verdict", &Finding::verdict, "", "accepted or overruled by the craftsman, else empty");
+    return record;
+}
+
+const Record& ReportMesh::record() {
+    using Out = ReportMesh;
+    static const Record record = Fields<Out>()
+                                     .add("wheel_of", &Out::wheel_of, "", "arbor of the wheel")
+                                     .add("pinion_of", &Out::pinion_of, "", "arbor of the pinion")
+                                     .add("wheel", &Out::wheel, "", "teeth shown")
+                                     .add("pinion", &Out::pinion, "", "leaves shown")
+                                     .add("module_mm", &Out::module_mm, "mm", "module")
+                                     .add("module_u_mm", &Out::module_u_mm, "mm", "its standard uncertainty")
+                                     .add("module_state", &Out::module_state, "", "measured or assumed")
+                                     .add("measured_centre_distance_mm", &Out::measured_centre_distance_mm, "mm", "between the holes")
+                                     .add("sizes", &Out::sizes, "", "as tooth.geometry");
+    return record;
+}
+
+const Record& JobReport::record() {
+    using Out = JobReport;
+    static const Record record = Fields<Out>()
+                                     .add("title", &Out::title, "", "the job")
+                                     .add("beats_per_hour", &Out::beats_per_hour, "1/h", "under the shown counts")
+                                     .add("beats_per_hour_exact", &Out::beats_per_hour_exact, "1/h", "the same as num/den")
+                                     .add("run_s", &Out::run_s, "s", "from wound to run down")
+                                     .add("quantities", &Out::quantities, "", "every figure of every arbor")
+                                     .add("meshes", &Out::meshes, "", "every mesh with its sizes")
+                                     .add("strain", &Out::strain, "", "every reading against the shown counts")
+                                     .add("candidates", &Out::candidates, "", "for lost counts, the first twelve")
+                                     .add("considered", &Out::considered, "", "combinations weighed")
+                                     .add("next_measurement", &Out::next_measurement, "", "the reading that tells most")
+                                     .add("conflict", &Out::conflict, "", "the reading no candidate fits")
+                                     .add("findings", &Out::findings, "", "the judgements");
+    return record;
+}
+
+const Record& JobSummary::record() {
+    using Out = JobSummary;
+    static const Record record = Fields<Out>()
+                                     .add("title", &Out::title, "", "the job")
+                                     .add("schema", &Out::schema, "", "layout of the file")
+                                     .add("arbors", &Out::arbors, "", "how many arbors")
+                                     .add("lost_counts", &Out::lost_counts, "", "how many counts are lost")
+                                     .add("measurements", &Out::measurements, "", "how many readings")
+                                     .add("choices", &Out::choices, "", "how many lost counts were decided");
+    return record;
+}
+
+JobReport job_report(const Job& job) {
+    require_sound(job);
+    Derived derived = derive(job);
+    JobReport report;
+    report.title = job.title;
+    report.beats_per_hour = derived.beats_per_hour;
+    report.beats_per_hour_exact = derived.beats_per_hour_exact;
+    report.run_s = derived.run_s;
+    for (const DerivedMesh& mesh : derived.meshes) {
+        ReportMesh out{mesh.wheel_of, mesh.pinion_of, mesh.wheel, mesh.pinion, mesh.module_mm.value, mesh.module_mm.u, word_for(mesh.module_known), {}, mesh.sizes};
+        if (mesh.measured_centre_mm) out.measured_centre_distance_mm = mesh.measured_centre_mm->value;
+        report.meshes.push_back(std::move(out));
+    }
+    if (derived.restore) {
+        report.candidates = std::move(derived.restore->candidates);
+        report.candidates.resize(std::min(report.candidates.size(), candidates_told));
+        report.considered = derived.restore->considered;
+        report.next_measurement = derived.restore->next_measurement;
+        report.conflict = derived.restore->conflict;
+    }
+    report.quantities = std::move(derived.quantities);
+    report.strain = std::move(derived.strain);
+    report.findings = std::move(derived.findings);
+    return report;
+}
+
+JobSummary job_check(const Job& job) {
+    require_sound(job);
+    JobSummary summary{job.title, job.schema, static_cast<long long>(job.arbors.size()), 0, static_cast<long long>(job.measurements.size()), static_cast<long long>(job.choices.size())};
+    for (const auto& part : network_of(restore_input(job).train).parts) summary.lost_counts += part.count.known() ? 0 : 1;
+    return summary;
+}
+
+const Calculation& job_report_calculation() {
+    static const Calculation calculation = declare<Job, JobReport>("job.report", "Everything derived from a job file, with the findings.", "docs/formulas.md", job_report, explain_report);
+    return calculation;
+}
+
+const Calculation& job_check_calculation() {
+    static const Calculation calculation = [] {
+        Calculation check = declare<Job, JobSummary>("job.check", "Whether a job file is sound; else every fault's place.", "docs/file-format.md", job_check, explain_check);
+        check.every_fault = true;
+        return check;
+    }();
+    return calculation;
+}
+
+}  // namespace echappe

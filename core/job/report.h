@@ -1,0 +1,53 @@
+#pragma once
+
+#include "job/derived.h"
+#include "workings/calculation.h"
+
+namespace echappe {
+
+struct ReportMesh {
+    std::string wheel_of;
+    std::string pinion_of;
+    long long wheel = 0;
+    long long pinion = 0;
+    double module_mm = 0;
+    double module_u_mm = 0;
+    std::string module_state;
+    std::optional<double> measured_centre_distance_mm;
+    GeometryResult sizes;
+    static const Record& record();
+};
+
+/// What job.report prints: everything derived, with the findings.
+struct JobReport {
+    std::string title;
+    std::optional<double> beats_per_hour;
+    std::optional<std::string> beats_per_hour_exact;
+    std::optional<double> run_s;
+    std::vector<Quantity> quantities;
+    std::vector<ReportMesh> meshes;
+    std::vector<Strain> strain;
+    std::vector<Candidate> candidates;
+    std::optional<long long> considered;
+    std::optional<NextMeasurement> next_measurement;
+    std::optional<Conflict> conflict;
+    std::vector<Finding> findings;
+    static const Record& record();
+};
+
+struct JobSummary {
+    std::string title;
+    long long schema = 0;
+    long long arbors = 0;
+    long long lost_counts = 0;
+    long long measurements = 0;
+    long long choices = 0;
+    static const Record& record();
+};
+
+JobReport job_report(const Job& job);
+JobSummary job_check(const Job& job);
+const Calculation& job_report_calculation();
+const Calculation& job_check_calculation();
+
+}  // namespace echappe

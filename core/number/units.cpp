@@ -1,0 +1,210 @@
+#include "number/units.h"
+
+#include <array>
+#include <charconv>
+#include <cmath>
+#include <cstdio>
+#include <sstream>
+
+#include "number/input_error.h"
+
+namespace echappe {
+namespace {
+
+constexpr double pi = 3.14159265358979323846;
+
+std::string trimmed(std::string_view text) {
+    const auto first = text.find_first_not_of(" \t");
+    if (first == std::string_view::npos) return {};
+    return std::string(text.substr(first, text.find_last_not_of(" \t") - first + 1));
+}
+
+/// Splits "1.513in" into the numeral and the unit's name.
+std::pair<std::string, std::string> split_unit(std::string_view text) {
+    size_t i = 0;
+    while (i < text.size() && std::string_view("0123456789.,/+- \t").find(text[i]) != std::string_view::npos) ++i;
+    // An exponent belongs to the numeral: "1e-3".
+    if (i > 0 && i + 1 < text.size() && (text[i] == 'e' || text[i] == 'E') &&
+        (std::isdigit(static_cast<unsigned char>(text[i + 1])) || text[i + 1] == '-')) {
+        ++i;
+        while (i < text.size() && (std::isdigit(static_cast<unsigned char>(text[i])) || text[i] == '-')) ++i;
+    }
+    return {trimmed(text.substr(0, i)), trimmed(text.substr(i))};
+}
+
+std::optional<double> read_number(std::string text) {
+    const auto comma = text.find(',');
+    if (comma != std::string::npos) {
+        if (text.find('.') != std::string::npos || text.find(',', comma + 1) != std::string::npos) return {};
+        text[comma] = '.';
+    }
+    const char* begin = text.data() + (text.starts_with('+') ? 1 : 0);
+    const char* end = text.data() + text.size();
+    double value = 0;
+    const auto [stop, error] = std::from_chars(begin, end, value);
+    if (begin == end || error != std::errc() || stop != end || !std::isfinite(value)) return {};
+    return value;
+}
+
+/// "3/8", "1 3/8" or a plain number.
+std::optional<double> read_mixed(const std::string& text) {
+    const auto slash = text.find('/');
+    if (slash == std::string::npos) return read_number(text);
+    const std::string before = trimmed(text.substr(0, slash));
+    const auto space = before.find(' ');
+    const auto whole = space == std::string::npos ? std::optional(0.0) : read_number(before.substr(0, space));
+    const auto above = read_number(trimmed(space == std::string::npos ? before : before.substr(space)));
+    const auto below = read_number(trimmed(text.substr(slash + 1)));
+    if (!whole || !above || !below || *below == 0) return {};
+    return *whole + *above / *below;
+}
+
+struct Part {
+    double value = 0;
+    const Unit* unit = nullptr;  ///< nullptr when none was written
+};
+
+std::string unit_names(Dimension dimension) {
+    std::string names;
+    for (const Unit& unit : units())
+        if (unit.dimension == dimension && !unit.symbol.empty()) names += (names.empty() ? "" : ", ") + std::string(unit.symbol);
+    return names;
+}
+
+Part read_part(const std::string& text, Dimension dimension, const std::string& whole, const std::string& field) {
+    const auto [numeral, name] = split_unit(text);
+    const auto value = read_mixed(numeral);
+    if (!value) throw InputError(field, "\"" + whole + "\"", "a number such as 38.42, 38.42±0.02 or 3/8in");
+    if (name.empty()) return {*value, nullptr};
+    const Unit* unit = find_unit(name, dimension);
+    if (!unit) {
+        const std::string names = unit_names(dimension);
+        throw InputError(field, "\"" + whole + "\" with the unit \"" + name + "\"",
+                         names.empty() ? "a plain number" : "a number in " + names);
+    }
+    return {*value, unit};
+}
+
+/// Where "±" or "+-" or "+/-" stands, and how long it is.
+std::pair<size_t, size_t> find_plus_minus(std::string_view text) {
+    for (const std::string_view sign : {"±", "+/-", "+-"})
+        if (const auto at = text.find(sign); at != std::string_view::npos) return {at, sign.size()};
+    return {std::string_view::npos, 0};
+}
+
+}  // namespace
+
+const std::vector<Unit>& units() {
+    // Inch: exactly 25.4 mm (international yard and pound agreement, 1959). Ligne: 2.2558 mm (French
+    // line, pied du roi / 144). gf·cm: standard gravity 9.80665 m/s² (CGPM 1901).
+    static const std::vector<Unit> all = {
+        {"", Dimension::number, 1, "", ""},
+        {"mm", Dimension::length, 1, "millimetre millimeter", "SI"},
+        {"cm", Dimension::length, 10, "centimetre", "SI"},
+        {"m", Dimension::length, 1000, "metre", "SI"},
+        {"µm", Dimension::length, 0.001, "um μm micron", "SI"},
+        {"in", Dimension::length, 25.4, "\" inch inches", "1959 agreement"},
+        {"thou", Dimension::length, 0.0254, "mil", "1959 agreement"},
+        {"ligne", Dimension::length, 2.2558, "lig lignes line", "French line"},
+        {"s", Dimension::time, 1, "sec second seconds", "SI"},
+        {"ms", Dimension::time, 0.001, "", "SI"},
+        {"min", Dimension::time, 60, "minute minutes", "SI"},
+        {"h", Dimension::time, 3600, "hour hours hr", "SI"},
+        {"kg", Dimension::mass, 1, "", "SI"},
+        {"g", Dimension::mass, 0.001, "gram grams", "SI"},
+        {"mg", Dimension::mass, 1e-6, "", "SI"},
+        {"N·mm", Dimension::torque, 1, "Nmm N.mm N*mm", "SI"},
+        {"gf·cm", Dimension::torque, 0.0980665, "gfcm gf.cm gf*cm gcm", "CGPM 1901"},
+        {"deg", Dimension::angle, 1, "° degree degrees", "SI"},
+        {"rad", Dimension::angle, 180 / pi, "", "SI"},
+    };
+    return all;
+}
+
+const Unit* find_unit(std::string_view name, Dimension dimension) {
+    for (const Unit& unit : units()) {
+        if (unit.dimension != dimension) continue;
+        if (unit.symbol == name) return &unit;
+        std::istringstream names{std::string(unit.other_names)};
+        for (std::string other; names >> other;)
+            if (other == name) return &unit;
+    }
+    return nullptr;
+}
+
+const Unit& base_unit(Dimension dimension) {
+    for (const Unit& unit : units())
+        if (unit.dimension == dimension) return unit;
+    return units().front();
+}
+
+Dimension dimension_of(std::string_view declared_unit) {
+    for (const Unit& unit : units())
+        if (unit.symbol == declared_unit) return unit.dimension;
+    return Dimension::number;
+}
+
+Reading parse_reading(std::string_view text, const Unit& assumed, const std::string& field) {
+    const std::string whole = trimmed(text);
+    const auto [at, length] = find_plus_minus(whole);
+    const Part value = read_part(trimmed(whole.substr(0, at)), assumed.dimension, whole, field);
+    if (at == std::string::npos) return {value.value * (value.unit ? value.unit : &assumed)->base_per_unit, {}};
+    const Part u = read_part(trimmed(whole.substr(at + length)), assumed.dimension, whole, field);
+    if (u.value <= 0) throw InputError(field, "\"" + whole + "\"", "an uncertainty above 0 after the ±");
+    // "1.513±0.001in": one unit behind both serves both.
+    const Unit* value_unit = value.unit ? value.unit : u.unit ? u.unit : &assumed;
+    const Unit* u_unit = u.unit ? u.unit : value_unit;
+    return {value.value * value_unit->base_per_unit, u.value * u_unit->base_per_unit};
+}
+
+std::string print_fixed(double value, int decimals) {
+    std::array<char, 64> buffer{};
+    std::snprintf(buffer.data(), buffer.size(), "%.*f", decimals, std::abs(value));
+    const std::string size = buffer.data();
+    const bool zero = size.find_first_not_of("0.") == std::string::npos;
+    return (value < 0 && !zero ? "−" : "") + size;
+}
+
+std::string print_short(double value, int significant) {
+    std::array<char, 64> buffer{};
+    const double size = std::abs(value);
+    // %g goes over to an exponent below 1e-4; those sizes are told apart better by it.
+    std::snprintf(buffer.data(), buffer.size(), "%.*g", significant, size);
+    return (value < 0 ? "−" : "") + std::string(buffer.data());
+}
+
+std::string print_in(double base_value, const Unit& unit, int decimals, bool with_symbol) {
+    const std::string number = print_fixed(base_value / unit.base_per_unit, decimals);
+    return with_symbol && !unit.symbol.empty() ? number + " " + std::string(unit.symbol) : number;
+}
+
+int decimals_for(double u) {
+    if (!(u > 0)) return 3;
+    const int decimals = 1 - static_cast<int>(std::floor(std::log10(u)));
+    return decimals < 0 ? 0 : decimals > 6 ? 6 : decimals;
+}
+
+std::string print_span(double seconds) {
+    if (seconds < 0) return "−" + print_span(-seconds);
+    if (seconds < 60) return print_short(seconds, 5) + " s";
+    struct Step {
+        double size;
+        const char* name;
+    };
+    static constexpr std::array<Step, 4> steps = {{{86400, "d"}, {3600, "h"}, {60, "min"}, {1, "s"}}};
+    double rest = std::round(seconds * 10) / 10;
+    std::string text;
+    int parts = 0;
+    for (const Step& step : steps) {
+        const double count = step.size == 1 ? rest : std::floor(rest / step.size);
+        // A day is said only of spans longer than two; "36 h" is how a run is told.
+        if (step.size == 86400 && count < 2) continue;
+        rest -= count * step.size;
+        if (count == 0) continue;
+        text += (text.empty() ? "" : " ") + print_short(count, 4) + " " + step.name;
+        if (++parts == 3) break;
+    }
+    return text;
+}
+
+}  // namespace echappe

@@ -1,0 +1,51 @@
+#pragma once
+
+#include <optional>
+#include <string>
+#include <string_view>
+#include <vector>
+
+namespace echappe {
+
+/// Everything inside Echappe is in the base unit of its dimension: mm, s, kg, N·mm, degrees at the
+/// edges. This file is the only place where another unit is turned into one of them.
+enum class Dimension { number, length, time, mass, torque, angle };
+
+struct Unit {
+    std::string_view symbol;       ///< as printed: "mm", "in", "thou"
+    Dimension dimension;
+    double base_per_unit;          ///< how many base units one of these is
+    std::string_view other_names;  ///< further spellings that are read, separated by spaces
+    std::string_view source;
+};
+
+/// All the units that are read, base unit of each dimension first.
+const std::vector<Unit>& units();
+/// The unit of this symbol or spelling in the dimension; nullptr when there is none.
+const Unit* find_unit(std::string_view name, Dimension dimension);
+const Unit& base_unit(Dimension dimension);
+/// The dimension that a declared unit ("mm", "s", "deg", "") belongs to.
+Dimension dimension_of(std::string_view declared_unit);
+
+/// What was typed: a value in base units and, when it was given, its standard uncertainty.
+struct Reading {
+    double value = 0;
+    std::optional<double> u;
+};
+
+/// Reads "38.42", "38,42", "38.42±0.02", "38.42 mm +- 20 µm", "1.513in", "3/8in", "1 3/8 in",
+/// "15thou", "17 ligne". A number without a unit is in `assumed`. Throws InputError naming `field`.
+Reading parse_reading(std::string_view text, const Unit& assumed, const std::string& field);
+
+/// Prints a value given in base units in `unit`, with that many decimals: "35.12 mm", "−0.05 mm".
+std::string print_in(double base_value, const Unit& unit, int decimals, bool with_symbol = true);
+/// Decimals that make sense for this uncertainty (two figures of u, at most 6 decimals).
+int decimals_for(double u);
+/// Fixed decimals with a true minus sign; never "-0".
+std::string print_fixed(double value, int decimals);
+/// Up to `significant` figures, no trailing zeros, no exponent for ordinary sizes.
+std::string print_short(double value, int significant = 6);
+/// A span of time as a craftsman says it: "7 min 30 s", "12 h", "1 min", "0.5 s", "8 d 4 h".
+std::string print_span(double seconds);
+
+}  // namespace echappe

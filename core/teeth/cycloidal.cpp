@@ -1,0 +1,50 @@
+#include "teeth/cycloidal.h"
+
+#include <cmath>
+
+namespace echappe::cycloidal {
+namespace {
+
+constexpr double pi = 3.14159265358979323846;
+
+/// Bisection of a rising function: 60 halvings take any bracket below the last bit of a double.
+template <class F>
+double root_of_rising(double low, double high, F f) {
+    for (int i = 0; i < 60; ++i) {
+        const double middle = (low + high) / 2;
+        (f(middle) < 0 ? low : high) = middle;
+    }
+    return (low + high) / 2;
+}
+
+}  // namespace
+
+Polar epicycloid(long long wheel, long long pinion, double roll) {
+    const double R = static_cast<double>(wheel) / 2;
+    const double r = static_cast<double>(pinion) / 4;
+    // ρ² = (R+r)² + r² − 2(R+r) r cos θ, rearranged as R² + 4 r (R+r) sin²(θ/2): no cancellation near the pitch point.
+    const double half = std::sin(roll / 2);
+    const double radius = std::sqrt(R * R + 4 * r * (R + r) * half * half);
+    return {radius, r / R * roll - std::atan2(r * std::sin(roll), R + r - r * std::cos(roll))};
+}
+
+double roll_at_radius(long long wheel, long long pinion, double radius) {
+    return root_of_rising(0, pi, [&](double roll) { return epicycloid(wheel, pinion, roll).radius - radius; });
+}
+
+double theoretical_addendum(long long wheel, long long pinion) {
+    const double half_tooth = pi / (2 * static_cast<double>(wheel));
+    const double roll = root_of_rising(0, pi, [&](double x) { return epicycloid(wheel, pinion, x).angle - half_tooth; });
+    return epicycloid(wheel, pinion, roll).radius - static_cast<double>(wheel) / 2;
+}
+
+double practical_addendum(long long wheel, long long pinion) { return practical_share * theoretical_addendum(wheel, pinion); }
+
+LeafForm leaf_form(long long pinion) {
+    if (pinion <= 7) return {0.855, 1.05, 1.05, false};
+    if (pinion <= 9) return {0.670, 0.70, 1.05, false};
+    if (pinion == 10) return {0.525, 0.525, 1.05, true};
+    return {0.625, 0.625, 1.25, true};
+}
+
+}  // namespace echappe::cycloidal

@@ -1,0 +1,47 @@
+#pragma once
+
+#include <optional>
+
+#include "workings/calculation.h"
+
+namespace echappe {
+
+/// A wheel and the pinion it drives, of one module and school.
+struct GeometryInput {
+    long long wheel = 0;
+    long long pinion = 0;
+    double module_mm = 0;
+    std::string school = "cycloidal-clock";
+    std::optional<double> trundle_diameter_mm;
+    static const Record& record();
+};
+
+struct PartSizes {
+    double pitch_diameter_mm = 0;
+    double outside_diameter_mm = 0;
+    double root_diameter_mm = 0;
+    double addendum_mm = 0;
+    std::optional<double> theoretical_addendum_mm;
+    double dedendum_mm = 0;
+    double thickness_mm = 0;  ///< along the pitch circle
+    double gap_mm = 0;        ///< along the pitch circle
+    double depth_of_cut_mm = 0;
+    double tip_radius_mm = 0;
+    static const Record& record();
+};
+
+struct GeometryResult {
+    double centre_distance_mm = 0;
+    PartSizes wheel;
+    PartSizes pinion;
+    double arc_departure_um = 0;  ///< most that the standard's arc stands off the true epicycloid
+    std::vector<std::string> warnings;
+    static const Record& record();
+};
+
+/// Sizes of both parts. Throws InputError for a school that is not built yet.
+GeometryResult tooth_geometry(const GeometryInput& input);
+std::vector<Working> explain_geometry(const GeometryInput& input, const GeometryResult& result);
+const Calculation& geometry_calculation();
+
+}  // namespace echappe

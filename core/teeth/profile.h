@@ -1,0 +1,46 @@
+#pragma once
+
+#include "exchange/drawing.h"
+#include "teeth/geometry.h"
+
+namespace echappe {
+
+struct ProfileInput {
+    long long wheel = 0;
+    long long pinion = 0;
+    double module_mm = 0;
+    std::string school = "cycloidal-clock";
+    std::string part = "wheel";
+    std::string flank = "epicycloid";  ///< the wheel's: true epicycloid, or the standard's arc
+    std::string format = "points";
+    long long points_per_flank = 24;
+    static const Record& record();
+};
+
+struct ProfileResult {
+    std::vector<Point> outline;
+    long long teeth = 0;
+    double pitch_diameter_mm = 0;
+    double outside_diameter_mm = 0;
+    double root_diameter_mm = 0;
+    std::optional<std::string> svg;
+    std::optional<std::string> dxf;
+    static const Record& record();
+};
+
+/// Closed outline in mm, anticlockwise, centre at the origin, one tooth's middle on +x. Points lie on the true
+/// curve; between them the chord stands off by less than module × 15 µm / (points_per_flank / 8)².
+std::vector<Point> wheel_outline(long long wheel, long long pinion, double module_mm, bool standard_arc, long long points_per_flank);
+std::vector<Point> pinion_outline(long long wheel, long long pinion, double module_mm, long long points_per_flank);
+
+/// Most that the standard's arc stands off the epicycloid between pitch circle and tip, in modules.
+double arc_departure(long long wheel, long long pinion);
+
+/// Outline, pitch circle and centre mark, a layer each.
+Drawing profile_drawing(const ProfileInput& input);
+
+ProfileResult tooth_profile(const ProfileInput& input);
+std::vector<Working> explain_profile(const ProfileInput& input, const ProfileResult& result);
+const Calculation& profile_calculation();
+
+}  // namespace echappe

@@ -1,0 +1,163 @@
+#include "train/next_measurement.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace echappe::restore {
+namespace {
+
+constexpr double pi = 3.14159265358979323846;
+/// Below this a reading is not worth the walk to the bench.
+constexpr double worth_bits = 0.01;
+
+struct Option {
+    QuantityKey key;
+    std::optional<size_t> mesh;
+    double u;
+};
+
+/// What is thought of a mesh's module before any reading of it: like its neighbours', within 30 %.
+MeshFit before_any_reading(const std::vector<MeshFit>& fits) {
+    double sum = 0;
+    int count = 0;
+    for (const MeshFit& fit : fits) {
+        if (!fit.any) continue;
+        sum += fit.module_mm;
+        ++count;
+    }
+    // No mesh has a reading: clocks have 0.3 to 1.5 mm.
+    return count > 0 ? MeshFit{true, sum / count, 0.3 * sum / count, 0} : MeshFit{true, 0.8, 0.4, 0};
+}
+
+class Chooser {
+public:
+    Chooser(const Model& model, const std::vector<Weighed>& candidates) : m_model(model), m_candidates(candidates) {}
+
+    std::optional<NextMeasurement> choose() const {
+        const std::vector<Option> all = options();
+        std::optional<NextMeasurement> best;
+        for (const Option& option : all) {
+            const double bits = information_bits(predictions(option, {}));
+            if (!best || bits > best->expected_entropy_drop_bits) best = NextMeasurement{option.key, bits, {}, {}};
+        }
+        // A mesh without any reading tells nothing by its first one: look one further.
+        if (best && best->expected_entropy_drop_bits < 0.2) {
+            for (const Option& first : all) look_further(first, all, best);
+        }
+        if (!best || std::max(best->expected_entropy_drop_bits, best->then_entropy_drop_bits.value_or(0)) < worth_bits) return {};
+        return best;
+    }
+
+private:
+    const Model& m_model;
+    const std::vector<Weighed>& m_candidates;
+
+    void look_further(const Option& first, const std::vector<Option>& all, std::optional<NextMeasurement>& best) const {
+        if (!first.mesh || fresh_mesh(*first.mesh) == false) return;
+        for (const Option& second : all) {
+            if (second.mesh != first.mesh || second.key == first.key) continue;
+            const double alone = information_bits(predictions(first, {}));
+            const double both = alone + information_bits(predictions(second, first));
+            if (both > std::max(best->then_entropy_drop_bits.value_or(0), best->expected_entropy_drop_bits) + 1e-9)
+                best = NextMeasurement{first.key, alone, second.key, both};
+        }
+    }
+
+    bool fresh_mesh(size_t mesh) const { return !m_candidates.front().fits->at(mesh).any; }
+
+    /// Not taken yet, or taken coarsely.
+    bool open(const QuantityKey& key, double u) const {
+        return std::none_of(m_model.input().evidence.begin(), m_model.input().evidence.end(), [&](const Evidence& e) { return e.key == key && e.u <= 2 * u; });
+    }
+
+    std::vector<Option> options() const {
+        std::vector<Option> list;
+        const auto offer = [&](QuantityKey key, std::optional<size_t> mesh, double u) {
+            if (open(key, u)) list.push_back({std::move(key), mesh, u});
+        };
+        const Network& net = m_model.network();
+        for (size_t m = 0; m < net.meshes.size(); ++m) {
+            const auto [wheel, pinion] = m_model.arbors_of(m);
+            const std::string& w = net.arbors[wheel];
+            const std::string& p = net.arbors[pinion];
+            if (net.parts[net.meshes[m].wheel].count.known()) offer({"wheel_outside_diameter_mm", w, {}, {}}, m, m_model.input().calliper_u_mm);
+            if (net.parts[net.meshes[m].pinion].count.known()) offer({"pinion_outside_diameter_mm", p, {}, {}}, m, m_model.input().calliper_u_mm);
+            offer({"centre_distance_mm", {}, w, p}, m, m_model.input().centre_u_mm);
+        }
+        // A rod and bob found tell the beat to about 5 mm of effective length.
+        constexpr double found_pendulum_mm = 5;
+        if (!m_model.has_rate() && net.escape_part) offer({"pendulum_length_mm", {}, {}, {}}, {}, found_pendulum_mm);
+        return list;
+    }
+
+    /// The reading's distribution under each candidate; with `before`, as if that had been read already at its
+    /// most likely value.
+    std::vector<Prediction> predictions(const Option& option, const std::optional<Option>& before) const {
+        std::vector<Prediction> list;
+        std::optional<double> read_before;
+        for (const Weighed& candidate : m_candidates) {
+            if (!option.mesh) {
+                list.push_back({candidate.weight, m_model.predicted_rate({option.key, 1, 1}, *candidate.counts), option.u});
+                continue;
+            }
+            const Mesh& mesh = m_model.network().meshes[*option.mesh];
+            const long long N = (*candidate.counts)[mesh.wheel];
+            const long long n = (*candidate.counts)[mesh.pinion];
+            MeshFit fit = candidate.fits->at(*option.mesh);
+            if (!fit.any) fit = before_any_reading(*candidate.fits);
+            if (before) {
+                const double k = Model::factor(before->key.kind, N, n);
+                if (!read_before) read_before = k * fit.module_mm;
+                fit.module_mm = *read_before / k;
+                fit.u_mm = before->u / k;
+            }
+            const double k = Model::factor(option.key.kind, N, n);
+            list.push_back({candidate.weight, k * fit.module_mm, std::hypot(k * fit.u_mm, option.u)});
+        }
+        return list;
+    }
+};
+
+}  // namespace
+
+// I = h(y) − Σ w h(y|c), with h of a Gaussian = ½ log2(2πe σ²) and h(y) = −∫ p log2 p dy on a grid.
+double information_bits(std::vector<Prediction> predictions) {
+    double total = 0;
+    double narrowest = INFINITY;
+    double low = INFINITY;
+    double high = -INFINITY;
+    constexpr double reach = 6;
+    for (const Prediction& p : predictions) {
+        total += p.weight;
+        narrowest = std::min(narrowest, p.sigma);
+        low = std::min(low, p.mean - reach * p.sigma);
+        high = std::max(high, p.mean + reach * p.sigma);
+    }
+    if (predictions.size() < 2 || !(total > 0) || !(high > low)) return 0;
+    // Half a sigma steps integrate a Gaussian to 1e-8; a ceiling keeps odd mixtures affordable.
+    const size_t points = static_cast<size_t>(std::clamp((high - low) / (narrowest / 2), 64.0, 20000.0));
+    const double step = (high - low) / static_cast<double>(points);
+    std::vector<double> density(points + 1, 0.0);
+    double within = 0;
+    for (const Prediction& p : predictions) {
+        const double weight = p.weight / total;
+        within += weight * 0.5 * std::log2(2 * pi * std::exp(1.0) * p.sigma * p.sigma);
+        const auto first = static_cast<size_t>(std::max(0.0, (p.mean - reach * p.sigma - low) / step));
+        const auto last = std::min(points, static_cast<size_t>((p.mean + reach * p.sigma - low) / step) + 1);
+        for (size_t i = first; i <= last; ++i) {
+            const double z = (low + static_cast<double>(i) * step - p.mean) / p.sigma;
+            density[i] += weight * std::exp(-z * z / 2) / (p.sigma * std::sqrt(2 * pi));
+        }
+    }
+    double all = 0;
+    for (const double d : density)
+        if (d > 0) all -= d * std::log2(d) * step;
+    return std::max(0.0, all - within);
+}
+
+std::optional<NextMeasurement> next_measurement(const Model& model, const std::vector<Weighed>& candidates) {
+    if (candidates.size() < 2) return {};
+    return Chooser(model, candidates).choose();
+}
+
+}  // namespace echappe::restore

@@ -1,0 +1,29 @@
+#pragma once
+
+#include "train/restore_model.h"
+
+namespace echappe::restore {
+
+/// A candidate with its weight, as the search holds it.
+struct Weighed {
+    double weight;
+    const Model::Counts* counts;
+    const std::vector<MeshFit>* fits;
+};
+inline constexpr size_t weighed_at_most = 256;
+
+/// The measurement with the largest expected drop of the entropy of the weights, if it were taken with the
+/// workshop's instrument; none when under 0.01 bit is left to learn. Only what can be measured is proposed:
+/// a lost part has no outside diameter. Expected drop = mutual information of candidate and reading, the
+/// reading's distribution being a mixture of Gaussians (integrated to about 1e-3 bit).
+std::optional<NextMeasurement> next_measurement(const Model& model, const std::vector<Weighed>& candidates);
+
+/// Entropy drop in bits from a reading distributed N(mean, sigma²) under each candidate.
+struct Prediction {
+    double weight;
+    double mean;
+    double sigma;
+};
+double information_bits(std::vector<Prediction> predictions);
+
+}  // namespace echappe::restore

@@ -1,0 +1,231 @@
+#include "train/restore_model.h"
+
+#include <algorithm>
+#include <cmath>
+
+#include "number/input_error.h"
+#include "number/units.h"
+#include "oscillator/pendulum.h"
+#include "teeth/cycloidal.h"
+
+namespace echappe::restore {
+namespace {
+
+double square(double x) { return x * x; }
+
+/// Largest prime factor: a count divides on ordinary plates (circles up to about 50 holes, simple worms) when it is small.
+long long largest_prime(long long n) {
+    long long largest = 1;
+    for (long long p = 2; p * p <= n; ++p)
+        for (; n % p == 0; n /= p) largest = p;
+    return n > 1 ? n : largest;
+}
+
+bool usual_pinion(long long leaves) {
+    static constexpr long long usual[] = {6, 7, 8, 10, 12, 16};
+    return std::find(std::begin(usual), std::end(usual), leaves) != std::end(usual);
+}
+
+/// A count that another part already gives under `unknown` becomes lost, wherever it was written.
+void lose(ArborInput& arbor, const std::string& part) {
+    if (part == "wheel") arbor.wheel = Count::lost();
+    if (part == "pinion") arbor.pinion = Count::lost();
+    for (WheelInput& wheel : arbor.wheels)
+        if (wheel.name == part) wheel.teeth = Count::lost();
+    for (PinionInput& pinion : arbor.pinions)
+        if (pinion.name == part) pinion.leaves = Count::lost();
+}
+
+bool names_a_part(const ArborInput& arbor, const std::string& part) {
+    return part == "wheel" || part == "pinion" || std::any_of(arbor.wheels.begin(), arbor.wheels.end(), [&](const auto& w) { return w.name == part; }) ||
+           std::any_of(arbor.pinions.begin(), arbor.pinions.end(), [&](const auto& p) { return p.name == part; });
+}
+
+}  // namespace
+
+Model::Model(const RestoreInput& input, bool nothing_lost) : m_input(input), m_reference_s(input.train.reference.period_s.to_double()) {
+    mark_unknown();
+    m_network = network_of(m_input.train);
+    for (size_t p = 0; p < m_network.parts.size(); ++p) {
+        if (m_network.parts[p].count.known()) continue;
+        const bool wheel = m_network.parts[p].drives;
+        m_unknowns.push_back({p, wheel ? m_input.limits.wheel : m_input.limits.pinion});
+    }
+    if (m_unknowns.empty() && !nothing_lost) throw InputError("unknown", "no lost count", "at least one count that is null or named here");
+    for (const auto& [name, range] : {std::pair<const char*, CountRange>{"limits.wheel", m_input.limits.wheel}, {"limits.pinion", m_input.limits.pinion}})
+        if (range.min > range.max) throw InputError(name, std::to_string(range.min) + " to " + std::to_string(range.max), "min not above max");
+    if (space() > 4'000'000'000LL) throw InputError("limits", "over 4e9 combinations of the " + std::to_string(m_unknowns.size()) + " lost counts", "narrower limits or fewer lost counts");
+    sort_evidence();
+}
+
+void Model::mark_unknown() {
+    for (size_t i = 0; i < m_input.unknown.size(); ++i) {
+        const std::string& name = m_input.unknown[i];
+        const auto dot = name.find('.');
+        const auto arbor = std::find_if(m_input.train.arbors.begin(), m_input.train.arbors.end(), [&](const ArborInput& a) { return a.id == name.substr(0, dot); });
+        if (dot == std::string::npos || arbor == m_input.train.arbors.end() || !names_a_part(*arbor, name.substr(dot + 1)))
+            throw InputError("unknown[" + std::to_string(i) + "]", "\"" + name + "\"", "a part of an arbor, as in \"" + m_input.train.arbors.front().id + ".wheel\"");
+        lose(*arbor, name.substr(dot + 1));
+    }
+}
+
+long long Model::space() const {
+    double size = 1;
+    for (const Unknown& unknown : m_unknowns) size *= static_cast<double>(unknown.range.max - unknown.range.min + 1);
+    return size < 9e18 ? static_cast<long long>(size) : 9'000'000'000'000'000'000LL;
+}
+
+void Model::check(const Evidence& evidence, const std::string& place) const {
+    const QuantityKey& key = evidence.key;
+    const auto known_arbor = [&](const std::optional<std::string>& id, const std::string& field) {
+        if (!id) throw InputError(place + "." + field, "nothing", "the id of an arbor, for " + key.kind);
+        if (m_network.arbor(*id) == m_network.arbors.size()) throw InputError(place + "." + field, "\"" + *id + "\"", "the id of an arbor");
+    };
+    if (key.of_arbor()) known_arbor(key.arbor, "arbor");
+    if (key.of_mesh()) {
+        known_arbor(key.wheel_of, "wheel_of");
+        known_arbor(key.pinion_of, "pinion_of");
+        if (!mesh_of(key)) throw InputError(place + ".pinion_of", "\"" + *key.pinion_of + "\"", "an arbor that \"" + *key.wheel_of + "\" drives");
+    }
+    if ((key.kind == "beats_per_hour" || key.kind == "pendulum_length_mm") && !m_network.escape_part)
+        throw InputError(place + ".kind", "\"" + key.kind + "\" without an escape_arbor", "escape_arbor in the train");
+    if (key.kind.ends_with("outside_diameter_mm") && !mesh_of(key)) {
+        const bool escape = m_network.escape_part && m_network.parts[*m_network.escape_part].arbor == m_network.arbor(*key.arbor);
+        if (!(escape && key.kind.starts_with("wheel"))) throw InputError(place + ".arbor", "\"" + *key.arbor + "\"", "an arbor with such a part in a mesh");
+    }
+}
+
+void Model::sort_evidence() {
+    m_mesh_evidence.resize(m_network.meshes.size());
+    for (size_t i = 0; i < m_input.evidence.size(); ++i) {
+        const Evidence& evidence = m_input.evidence[i];
+        check(evidence, "evidence[" + std::to_string(i) + "]");
+        if (const auto mesh = mesh_of(evidence.key)) m_mesh_evidence[*mesh].push_back(evidence);
+        else if (!evidence.key.kind.ends_with("outside_diameter_mm")) m_rates.push_back(evidence);
+    }
+}
+
+std::pair<size_t, size_t> Model::arbors_of(size_t mesh) const {
+    return {m_network.parts[m_network.meshes[mesh].wheel].arbor, m_network.parts[m_network.meshes[mesh].pinion].arbor};
+}
+
+std::string Model::mesh_name(size_t mesh) const {
+    const auto [wheel, pinion] = arbors_of(mesh);
+    return m_network.arbors[wheel] + "-" + m_network.arbors[pinion];
+}
+
+std::optional<size_t> Model::mesh_of(const QuantityKey& key) const {
+    const bool by_wheel = key.kind == "wheel_outside_diameter_mm";
+    const bool by_pinion = key.kind == "pinion_outside_diameter_mm";
+    for (size_t m = 0; m < m_network.meshes.size(); ++m) {
+        const auto [wheel, pinion] = arbors_of(m);
+        if (key.of_mesh() && m_network.arbors[wheel] == key.wheel_of && m_network.arbors[pinion] == key.pinion_of) return m;
+        // Several wheels on one arbor: `pinion_of` says which is meant, else the first.
+        if (by_wheel && m_network.arbors[wheel] == key.arbor && (!key.pinion_of || m_network.arbors[pinion] == key.pinion_of)) return m;
+        if (by_pinion && m_network.arbors[pinion] == key.arbor) return m;
+    }
+    return {};
+}
+
+double Model::factor(const std::string& kind, long long wheel, long long pinion) {
+    if (kind == "centre_distance_mm") return static_cast<double>(wheel + pinion) / 2;
+    if (kind == "module_mm") return 1;
+    if (kind == "pinion_outside_diameter_mm") return static_cast<double>(pinion) + 2 * cycloidal::leaf_form(pinion).addendum;
+    return static_cast<double>(wheel) + 2 * cycloidal::practical_addendum(wheel, pinion);
+}
+
+Model::Counts Model::known_counts() const {
+    Counts counts;
+    for (const auto& part : m_network.parts) counts.push_back(part.count.value);
+    return counts;
+}
+
+MeshFit Model::fit_mesh(size_t mesh, long long wheel, long long pinion) const {
+    MeshFit fit;
+    double kk = 0;
+    double kx = 0;
+    double xx = 0;
+    for (const Evidence& item : m_mesh_evidence[mesh]) {
+        const double k = factor(item.key.kind, wheel, pinion);
+        const double w = 1 / square(item.u);
+        kk += k * k * w;
+        kx += k * item.value * w;
+        xx += square(item.value) * w;
+    }
+    if (kk == 0) return fit;
+    fit.any = true;
+    fit.module_mm = kx / kk;
+    fit.u_mm = 1 / std::sqrt(kk);
+    // Summed again from the residuals: xx − kx²/kk loses all figures when the fit is good.
+    for (const Evidence& item : m_mesh_evidence[mesh]) fit.misfit += square((fit.module_mm * factor(item.key.kind, wheel, pinion) - item.value) / item.u);
+    return fit;
+}
+
+double Model::period(size_t arbor, const Counts& counts) const {
+    double value = m_reference_s;
+    for (const auto& step : m_network.path[arbor]) {
+        const auto N = static_cast<double>(counts[m_network.meshes[step.mesh].wheel]);
+        const auto n = static_cast<double>(counts[m_network.meshes[step.mesh].pinion]);
+        value *= step.sense > 0 ? n / N : N / n;
+    }
+    return value;
+}
+
+std::optional<double> Model::beats(const Counts& counts) const {
+    if (!m_network.escape_part) return {};
+    const size_t escape = *m_network.escape_part;
+    return 3600 / period(m_network.parts[escape].arbor, counts) * static_cast<double>(counts[escape] * m_input.train.beats_per_tooth);
+}
+
+double Model::predicted_rate(const Evidence& evidence, const Counts& counts) const {
+    if (evidence.key.kind == "period_s") return period(m_network.arbor(*evidence.key.arbor), counts);
+    if (evidence.key.kind == "beats_per_hour") return *beats(counts);
+    return pendulum_length_mm(7200 / *beats(counts), 0, m_input.gravity_m_s2);
+}
+
+double Model::rate_misfit(const Counts& counts) const {
+    double sum = 0;
+    for (const Evidence& item : m_rates) sum += square((predicted_rate(item, counts) - item.value) / item.u);
+    return sum;
+}
+
+bool Model::mesh_ready(size_t mesh, const std::vector<bool>& known) const { return known[m_network.meshes[mesh].wheel] && known[m_network.meshes[mesh].pinion]; }
+
+double Model::log_prior(const Counts& counts, const std::vector<MeshFit>& fits) const {
+    // Gentle on purpose: factors of 2, so that one reading of two sigma outweighs them.
+    double sum = 0;
+    for (const Unknown& unknown : m_unknowns) {
+        const long long count = counts[unknown.part];
+        const bool usual = m_network.parts[unknown.part].drives ? largest_prime(count) <= 13 : usual_pinion(count);
+        if (!usual) sum -= std::log(2.0);
+    }
+    // Modules of neighbouring meshes on one arbor are within a third of each other more often than not.
+    constexpr double spread = 0.35;
+    for (const Unknown& unknown : m_unknowns) {
+        const size_t arbor = m_network.parts[unknown.part].arbor;
+        for (size_t a = 0; a < fits.size(); ++a)
+            for (size_t b = 0; b < fits.size(); ++b)
+                if (fits[a].any && fits[b].any && arbors_of(a).second == arbor && arbors_of(b).first == arbor)
+                    sum -= square(std::log(fits[a].module_mm / fits[b].module_mm) / spread) / 4;
+    }
+    return sum;
+}
+
+std::vector<Strain> Model::strains(const Counts& counts, const std::vector<MeshFit>& fits) const {
+    std::vector<Strain> list;
+    for (const Evidence& item : m_input.evidence) {
+        Strain strain{item.key, item.value, {}, 0, {}};
+        if (const auto mesh = mesh_of(item.key)) {
+            strain.predicted = fits[*mesh].module_mm * factor(item.key.kind, counts[m_network.meshes[*mesh].wheel], counts[m_network.meshes[*mesh].pinion]);
+        } else if (item.key.kind.ends_with("outside_diameter_mm")) {
+            strain.note = "an escape wheel's outside diameter says nothing of a module";
+        } else {
+            strain.predicted = predicted_rate(item, counts);
+        }
+        if (strain.predicted) strain.sigma = (item.value - *strain.predicted) / item.u;
+        list.push_back(std::move(strain));
+    }
+    return list;
+}
+
+}  // namespace echappe::restore

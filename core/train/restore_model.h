@@ -1,0 +1,74 @@
+#pragma once
+
+#include <map>
+#include <unordered_map>
+
+#include "train/restore.h"
+
+namespace echappe::restore {
+
+/// What one mesh's evidence says for given counts: the module that fits best and how badly it fits.
+struct MeshFit {
+    bool any = false;
+    double module_mm = 0;
+    double u_mm = 0;
+    double misfit = 0;
+};
+
+/// The evidence sorted by what it depends on, ready to be weighed candidate by candidate.
+/// Notation: N teeth, n leaves, m module; every size of a mesh is m × factor(N, n).
+class Model {
+public:
+    /// Throws InputError; that nothing is lost is an error unless `nothing_lost` is allowed.
+    explicit Model(const RestoreInput& input, bool nothing_lost = false);
+
+    struct Unknown {
+        size_t part;
+        CountRange range;
+    };
+    const std::vector<Unknown>& unknowns() const { return m_unknowns; }
+    const Network& network() const { return m_network; }
+    const RestoreInput& input() const { return m_input; }
+    long long space() const;
+
+    /// Counts of all parts for one choice of the unknowns.
+    using Counts = std::vector<long long>;
+    Counts known_counts() const;
+
+    /// Least squares module of a mesh, from the evidence `without` that index (npos: all).
+    MeshFit fit_mesh(size_t mesh, long long wheel, long long pinion) const;
+    /// Σ of squares of the rate-like evidence; needs every count on its paths.
+    double rate_misfit(const Counts& counts) const;
+    /// True when some rate-like evidence is there.
+    bool has_rate() const { return !m_rates.empty(); }
+    /// Whether a mesh's fit is free of this unknown part.
+    bool mesh_ready(size_t mesh, const std::vector<bool>& known) const;
+
+    double predicted_rate(const Evidence& evidence, const Counts& counts) const;
+    double log_prior(const Counts& counts, const std::vector<MeshFit>& fits) const;
+    std::optional<double> beats(const Counts& counts) const;
+    std::vector<Strain> strains(const Counts& counts, const std::vector<MeshFit>& fits) const;
+
+    /// Predicted size ÷ module for a quantity of a mesh.
+    static double factor(const std::string& kind, long long wheel, long long pinion);
+    std::optional<size_t> mesh_of(const QuantityKey& key) const;
+    /// "centre-third".
+    std::string mesh_name(size_t mesh) const;
+    /// Wheel and pinion arbor of a mesh.
+    std::pair<size_t, size_t> arbors_of(size_t mesh) const;
+
+private:
+    RestoreInput m_input;
+    Network m_network;
+    std::vector<Unknown> m_unknowns;
+    std::vector<std::vector<Evidence>> m_mesh_evidence;  ///< by mesh
+    std::vector<Evidence> m_rates;
+    double m_reference_s;
+
+    double period(size_t arbor, const Counts& counts) const;
+    void mark_unknown();
+    void sort_evidence();
+    void check(const Evidence& evidence, const std::string& place) const;
+};
+
+}  // namespace echappe::restore

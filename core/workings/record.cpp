@@ -1,0 +1,53 @@
+#include "workings/record.h"
+
+#include <algorithm>
+#include <cmath>
+#include <numeric>
+
+#include "number/units.h"
+
+namespace echappe {
+namespace {
+
+/// Levenshtein distance.
+size_t letters_changed(const std::string& a, const std::string& b) {
+    std::vector<size_t> row(b.size() + 1);
+    std::iota(row.begin(), row.end(), size_t{0});
+    for (size_t i = 0; i < a.size(); ++i) {
+        size_t diagonal = row[0];
+        row[0] = i + 1;
+        for (size_t j = 0; j < b.size(); ++j) {
+            const size_t kept = diagonal + (a[i] == b[j] ? 0 : 1);
+            diagonal = row[j + 1];
+            row[j + 1] = std::min({row[j] + 1, row[j + 1] + 1, kept});
+        }
+    }
+    return row.back();
+}
+
+}  // namespace
+
+bool Range::holds(double value) const { return (above_min ? value > min : value >= min) && value <= max; }
+
+std::string Range::sentence() const {
+    const bool floor = std::isfinite(min);
+    const bool ceiling = std::isfinite(max);
+    if (floor && ceiling) return (above_min ? "more than " : "") + print_short(min, 9) + " to " + print_short(max, 9);
+    if (floor) return above_min ? "a number above " + print_short(min, 9) : "a number from " + print_short(min, 9) + " up";
+    if (ceiling) return "a number up to " + print_short(max, 9);
+    return "a number";
+}
+
+const Field* Record::find(const std::string& name) const {
+    const auto at = std::find_if(m_fields.begin(), m_fields.end(), [&](const Field& field) { return field.name == name; });
+    return at == m_fields.end() ? nullptr : &*at;
+}
+
+std::string Record::nearest(const std::string& name) const {
+    const auto best = std::min_element(m_fields.begin(), m_fields.end(), [&](const Field& a, const Field& b) {
+        return letters_changed(name, a.name) < letters_changed(name, b.name);
+    });
+    return best == m_fields.end() ? "" : best->name;
+}
+
+}  // namespace echappe

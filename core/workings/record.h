@@ -1,0 +1,125 @@
+#pragma once
+
+#include <array>
+#include <functional>
+#include <limits>
+#include <map>
+#include <optional>
+#include <string>
+#include <variant>
+#include <vector>
+
+#include "number/count.h"
+#include "number/rational.h"
+
+namespace echappe {
+
+class Record;
+
+/// What a number may be. `sentence()` is what an error says it takes.
+struct Range {
+    double min = -std::numeric_limits<double>::infinity();
+    double max = std::numeric_limits<double>::infinity();
+    bool above_min = false;  ///< min itself is excluded
+
+    bool holds(double value) const;  ///< false for NaN
+    std::string sentence() const;
+};
+inline Range any_number() { return {}; }
+inline Range between(double min, double max) { return {min, max, false}; }
+inline Range above(double min, double max = std::numeric_limits<double>::infinity()) { return {min, max, true}; }
+
+/// A nested record, or a list of them, seen without its type.
+struct NestedSlot {
+    const Record* record;
+    void* object;  ///< nullptr for an optional that is empty
+    std::function<void*()> make;
+};
+struct ListSlot {
+    const Record* record;
+    std::vector<void*> items;
+    std::function<void*()> add;
+};
+
+/// Where a field's value lives.
+using Slot = std::variant<double*, std::optional<double>*, long long*, std::optional<long long>*, bool*, std::string*,
+                          std::optional<std::string>*, Count*, Rational*, std::vector<double>*, std::vector<std::string>*,
+                          std::optional<std::vector<std::string>>*, std::vector<std::array<double, 2>>*,
+                          std::map<std::string, long long>*, std::map<std::string, double>*, NestedSlot, ListSlot>;
+
+struct Field {
+    std::string name;  ///< carries its unit: "centre_distance_mm"
+    std::string unit;
+    std::string meaning;
+    Range range;
+    std::vector<std::string> choices;  ///< for words; empty: any
+    bool required = false;
+    std::function<Slot(void*)> slot;
+};
+
+/// The declaration of a plain struct's fields, made once beside the struct. Parsing, printing, help,
+/// range errors and labels all come from it.
+class Record {
+public:
+    explicit Record(std::vector<Field> fields) : m_fields(std::move(fields)) {}
+    const std::vector<Field>& fields() const { return m_fields; }
+    const Field* find(const std::string& name) const;
+    /// The field whose name takes the fewest changes of a letter to reach.
+    std::string nearest(const std::string& name) const;
+
+private:
+    std::vector<Field> m_fields;
+};
+
+/// Builds the declaration of T. Struct members of other declared structs (and vectors of them) nest.
+template <class T>
+class Fields {
+public:
+    template <class M>
+    Fields& add(std::string name, M T::*member, std::string unit, std::string meaning, Range range = {}) {
+        m_fields.push_back({std::move(name), std::move(unit), std::move(meaning), range, {}, false,
+                            [member](void* object) { return slot_of(static_cast<T*>(object)->*member); }});
+        return *this;
+    }
+    /// The fields of a declared member, as if they were T's own.
+    template <class M>
+    Fields& include(M T::*member) {
+        for (Field field : M::record().fields()) {
+            field.slot = [member, inner = field.slot](void* object) { return inner(&(static_cast<T*>(object)->*member)); };
+            m_fields.push_back(std::move(field));
+        }
+        return *this;
+    }
+    Fields& required() {
+        m_fields.back().required = true;
+        return *this;
+    }
+    Fields& choices(std::vector<std::string> words) {
+        m_fields.back().choices = std::move(words);
+        return *this;
+    }
+    operator Record() { return Record(std::move(m_fields)); }
+
+private:
+    template <class M>
+    static Slot slot_of(M& member) {
+        if constexpr (requires { M::record(); }) {
+            return NestedSlot{&M::record(), &member, [&member]() -> void* { return &member; }};
+        } else if constexpr (requires { M::value_type::record(); }) {
+            using Item = typename M::value_type;
+            if constexpr (requires { member.push_back(Item{}); }) {
+                ListSlot list{&Item::record(), {}, [&member]() -> void* { return &member.emplace_back(); }};
+                for (Item& item : member) list.items.push_back(&item);
+                return list;
+            } else {
+                return NestedSlot{&Item::record(), member ? &*member : nullptr,
+                                  [&member]() -> void* { return &member.emplace(); }};
+            }
+        } else {
+            return &member;
+        }
+    }
+    std::vector<Field> m_fields;
+};
+
+}  // namespace echappe
