@@ -1,9 +1,7 @@
 #include "job/practice.h"
 
 #include <cmath>
-#include <fstream>
 #include <random>
-#include <sstream>
 
 #include "train/restore_model.h"
 #include "workings/record_json.h"
@@ -48,12 +46,9 @@ std::optional<double> HiddenMovement::truth(const QuantityKey& key) const {
     return {};
 }
 
-HiddenMovement load_practice(const std::filesystem::path& path) {
-    std::ifstream in(path);
-    std::ostringstream text;
-    text << in.rdbuf();
+HiddenMovement practice_from_text(const std::string& text) {
     HiddenMovement movement;
-    const auto faults = read_json(text.str(), HiddenMovement::record(), &movement);
+    const auto faults = read_json(text, HiddenMovement::record(), &movement);
     if (!faults.empty()) throw faults.front();
     return movement;
 }

@@ -1,7 +1,6 @@
 #pragma once
 
 #include <cstdint>
-#include <filesystem>
 
 #include "job/job.h"
 
@@ -28,7 +27,8 @@ struct HiddenMovement {
     std::optional<double> truth(const QuantityKey& key) const;
 };
 
-HiddenMovement load_practice(const std::filesystem::path& path);
+/// Throws InputError naming the place.
+HiddenMovement practice_from_text(const std::string& text);
 
 /// A calliper that reads to 0.01 mm with 0.01 mm noise (one sigma). The same seed, quantity and turn give
 /// the same reading.

@@ -1,0 +1,206 @@
+#include "document/document.h"
+
+#include <QDate>
+#include <QFile>
+#include <QFileInfo>
+#include <QUuid>
+#include <algorithm>
+
+#include "number/input_error.h"
+#include "number/units.h"
+
+namespace echappe {
+
+/// One edit: the job before and after. Values are shared, not copied again.
+class EditCommand : public QUndoCommand {
+public:
+    EditCommand(Document& document, const QString& name, std::shared_ptr<const Job> before, std::shared_ptr<const Job> after)
+        : QUndoCommand(name), m_document(document), m_before(std::move(before)), m_after(std::move(after)) {}
+    void undo() override { m_document.show(m_before); }
+    void redo() override { m_document.show(m_after); }
+
+private:
+    Document& m_document;
+    std::shared_ptr<const Job> m_before;
+    std::shared_ptr<const Job> m_after;
+};
+
+namespace {
+
+constexpr int journal_delay_ms = 40;  ///< behind the painting of the edit, well before the next one
+
+std::string today() { return QDate::currentDate().toString(Qt::ISODate).toStdString(); }
+
+std::string fresh_id() { return QUuid::createUuid().toString(QUuid::Id128).left(8).toStdString(); }
+
+QString resource_text(const QString& path) {
+    QFile file(path);
+    return file.open(QIODevice::ReadOnly) ? QString::fromUtf8(file.readAll()) : QString();
+}
+
+/// Turns "12", " 12 " or "?" into a count. The field's own range decides.
+Count read_count(const QString& text, const std::string& part) {
+    const bool wheel = !part.ends_with(".pinion");
+    const QString word = text.trimmed();
+    if (word == "?") return Count::lost();
+    bool whole = false;
+    const long long value = word.toLongLong(&whole);
+    if (!whole || value < 4 || value > (wheel ? 1000 : 200))
+        throw InputError(part, "\"" + word.toStdString() + "\"", std::string(wheel ? "4 to 1000" : "4 to 200") + ", or ? when it is lost");
+    return value;
+}
+
+}  // namespace
+
+Document::Document(QObject* parent) : QObject(parent), m_job(std::make_shared<Job>()) {
+    m_journal_timer.setSingleShot(true);
+    m_journal_timer.setInterval(journal_delay_ms);
+    connect(&m_journal_timer, &QTimer::timeout, this, &Document::keep_journal);
+    connect(&m_undo, &QUndoStack::cleanChanged, this, &Document::changed);
+}
+
+QString Document::display_name() const {
+    if (!m_job->title.empty()) return QString::fromStdString(m_job->title);
+    return m_path.isEmpty() ? tr("Untitled job") : QFileInfo(m_path).fileName();
+}
+
+void Document::show(std::shared_ptr<const Job> job) {
+    m_job = std::move(job);
+    m_derived = derive(*m_job);
+    if (!m_job->arbor(m_subject)) m_subject = m_job->arbors.empty() ? "" : m_job->arbors.front().train.id;
+    m_journal_timer.start();
+    emit changed();
+}
+
+void Document::keep_journal() {
+    try {
+        if (dirty()) m_journal.keep(m_path, QString::fromStdString(job_to_text(*m_job)));
+        else m_journal.clear();
+    } catch (const std::exception& error) {
+        emit told(tr("The journal could not be written: %1").arg(error.what()), true);
+    }
+}
+
+void Document::edit(const QString& name, const std::function<void(Job&)>& change) {
+    auto after = std::make_shared<Job>(*m_job);
+    change(*after);
+    if (*after == *m_job) return;
+    m_undo.push(new EditCommand(*this, name, m_job, std::move(after)));
+}
+
+void Document::select(const std::string& arbor) {
+    if (arbor == m_subject || !m_job->arbor(arbor)) return;
+    m_subject = arbor;
+    emit subject_changed();
+}
+
+void Document::climb(int rungs) {
+    if (m_job->trains.empty()) return;
+    const auto& rungs_of = m_job->trains.front().arbors;
+    const auto at = std::find(rungs_of.begin(), rungs_of.end(), m_subject) - rungs_of.begin();
+    const auto last = static_cast<std::ptrdiff_t>(rungs_of.size()) - 1;
+    select(rungs_of[static_cast<size_t>(std::clamp<std::ptrdiff_t>(at + rungs, 0, last))]);
+}
+
+void Document::take(const LoadedJob& loaded, const QString& path) {
+    m_undo.clear();
+    m_journal.clear();
+    m_calliper.reset();
+    m_read_only = loaded.newer;
+    // A damaged file is opened as a copy without a name: saving can never overwrite what is left of it.
+    m_path = loaded.damaged ? QString() : path;
+    m_subject.clear();
+    for (const JobArbor& arbor : loaded.job.arbors)
+        if (arbor.train.wheel.is == Count::Is::lost || arbor.train.pinion.is == Count::Is::lost) m_subject = arbor.train.id;
+    show(std::make_shared<Job>(loaded.job));
+    emit subject_changed();
+    if (loaded.newer) emit told(tr("A newer Echappe wrote this file: it is open for reading only."), true);
+    else if (loaded.damaged)
+        emit told(tr("This file is damaged; what could be read is open as a copy. First fault: %1").arg(loaded.faults.front().what()), true);
+}
+
+void Document::open(const QString& path) { take(load_job(path.toStdString()), path); }
+
+void Document::open_demo(const QString& name) {
+    const QString text = resource_text(":/demo/" + name + ".echappe.json");
+    if (text.isEmpty()) throw InputError("demo", "\"" + name.toStdString() + "\"", "\"tide-house\"");
+    take(job_from_text(text.toStdString()), {});
+    m_calliper.emplace(practice_from_text(resource_text(":/demo/" + name + ".practice.json").toStdString()));
+    emit changed();
+}
+
+void Document::save_as(const QString& path) {
+    if (m_read_only) throw InputError("file", "a job from a newer Echappe", "a job this version can write");
+    save_job(path.toStdString(), *m_job);
+    m_path = path;
+    m_undo.setClean();
+    m_journal.clear();
+    emit changed();
+}
+
+void Document::recover(const Journal::Entry& entry) {
+    const LoadedJob kept = job_from_text(entry.job_text.toStdString());
+    Job before;
+    if (!entry.job_path.isEmpty() && QFileInfo::exists(entry.job_path)) before = load_job(entry.job_path.toStdString()).job;
+    take({before, {}, false, false}, entry.job_path);
+    edit(tr("Put back after a crash"), [&](Job& job) { job = kept.job; });
+    m_subject.clear();
+    show(m_job);
+    keep_journal();
+    Journal::discard(entry);
+    emit told(tr("The last run ended before saving: its edits of %1 are back. Save to keep them, undo to drop them.").arg(entry.when), false);
+}
+
+void Document::store_reading(const QuantityKey& key, double value, double u, const QString& instrument) {
+    const QString name = QString::fromStdString(m_job->name_of_quantity(key));
+    edit(tr("Reading: %1").arg(name), [&](Job& job) {
+        std::erase_if(job.measurements, [&](const Measurement& m) { return m.evidence.key == key; });
+        job.measurements.push_back({fresh_id(), {key, value, u}, instrument.toStdString(), today(), "", false});
+    });
+}
+
+void Document::remove_reading(const std::string& id) {
+    edit(tr("Remove a reading"), [&](Job& job) { std::erase_if(job.measurements, [&](const Measurement& m) { return m.id == id; }); });
+}
+
+void Document::leave_out(const QuantityKey& key, bool out) {
+    edit(out ? tr("Leave out a reading") : tr("Believe a reading again"), [&](Job& job) {
+        for (Measurement& m : job.measurements)
+            if (m.evidence.key == key) m.left_out = out;
+    });
+}
+
+void Document::choose_candidate(size_t index) {
+    if (!m_derived.restore || index >= m_derived.restore->candidates.size()) return;
+    const Candidate candidate = m_derived.restore->candidates[index];
+    QString counts;
+    for (const auto& [part, count] : candidate.counts) counts += (counts.isEmpty() ? "" : " / ") + QString::number(count);
+    edit(tr("Choose %1").arg(counts), [&](Job& job) {
+        job.choices.clear();
+        for (const auto& [part, count] : candidate.counts) job.choices.push_back({part, count, candidate.weight, today()});
+    });
+}
+
+void Document::withdraw_choice() {
+    edit(tr("Withdraw the choice"), [](Job& job) { job.choices.clear(); });
+}
+
+void Document::set_count(const std::string& part, const QString& text) {
+    const Count count = read_count(text, part);
+    const std::string arbor = part.substr(0, part.find('.'));
+    const bool wheel = part.ends_with(".wheel");
+    edit(tr("%1 to %2").arg(QString::fromStdString(part).replace('.', ' '), text.trimmed()), [&](Job& job) {
+        for (JobArbor& a : job.arbors)
+            if (a.train.id == arbor) (wheel ? a.train.wheel : a.train.pinion) = count;
+        std::erase_if(job.choices, [&](const Choice& choice) { return choice.part == part; });
+    });
+}
+
+void Document::judge(const std::string& finding, const QString& verdict, const QString& reason) {
+    edit(verdict == "overruled" ? tr("Overrule a finding") : tr("Accept a finding"), [&](Job& job) {
+        std::erase_if(job.judgements, [&](const Judgement& j) { return j.finding == finding; });
+        if (!verdict.isEmpty()) job.judgements.push_back({finding, verdict.toStdString(), reason.toStdString(), today()});
+    });
+}
+
+}  // namespace echappe

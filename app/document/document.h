@@ -1,0 +1,81 @@
+#pragma once
+
+#include <QObject>
+#include <QString>
+#include <QTimer>
+#include <QUndoStack>
+#include <functional>
+#include <memory>
+
+#include "document/journal.h"
+#include "job/derived.h"
+#include "job/file.h"
+#include "job/practice.h"
+
+namespace echappe {
+
+/// The one job on the bench: its value, what follows from it, what is selected, and its history.
+/// Views read and send intent; they never hold a copy.
+class Document : public QObject {
+    Q_OBJECT
+public:
+    explicit Document(QObject* parent = nullptr);
+
+    const Job& job() const { return *m_job; }
+    const Derived& derived() const { return m_derived; }
+    const QString& path() const { return m_path; }
+    QString display_name() const;
+    bool read_only() const { return m_read_only; }
+    bool dirty() const { return !m_undo.isClean(); }
+    QUndoStack* undo_stack() { return &m_undo; }
+
+    /// The selected arbor; empty when the job has none.
+    const std::string& subject() const { return m_subject; }
+    void select(const std::string& arbor);
+    /// One up or down the ladder.
+    void climb(int rungs);
+
+    /// Makes a new job value under this name. Nothing happens when the value stays the same.
+    void edit(const QString& name, const std::function<void(Job&)>& change);
+
+    void open(const QString& path);
+    void open_demo(const QString& name);
+    void save_as(const QString& path);
+    /// Puts back what an earlier run left behind unsaved.
+    void recover(const Journal::Entry& entry);
+    Journal& journal() { return m_journal; }
+    const std::optional<SimulatedCalliper>& calliper() const { return m_calliper; }
+
+    // Edits, each one step of undo.
+    void store_reading(const QuantityKey& key, double value, double u, const QString& instrument);
+    void remove_reading(const std::string& id);
+    void leave_out(const QuantityKey& key, bool out);
+    void choose_candidate(size_t index);
+    void withdraw_choice();
+    /// `part` as in "centre.wheel"; text is a count, or "?" for lost. Throws InputError.
+    void set_count(const std::string& part, const QString& text);
+    void judge(const std::string& finding, const QString& verdict, const QString& reason);
+
+signals:
+    void changed();
+    void subject_changed();
+    void told(const QString& sentence, bool fault);
+
+private:
+    friend class EditCommand;
+    void show(std::shared_ptr<const Job> job);
+    void take(const LoadedJob& loaded, const QString& path);
+    void keep_journal();
+
+    std::shared_ptr<const Job> m_job;
+    Derived m_derived;
+    QString m_path;
+    bool m_read_only = false;
+    std::string m_subject;
+    QUndoStack m_undo;
+    Journal m_journal;
+    QTimer m_journal_timer;
+    std::optional<SimulatedCalliper> m_calliper;
+};
+
+}  // namespace echappe

@@ -1,0 +1,95 @@
+#include "drawing/canvas.h"
+
+#include <QHelpEvent>
+#include <QMouseEvent>
+#include <QToolTip>
+
+namespace echappe {
+
+Canvas::Canvas(QWidget* parent) : QWidget(parent) { setMouseTracking(true); }
+
+void Canvas::paintEvent(QPaintEvent*) {
+    m_places.clear();
+    QPainter painter(this);
+    painter.setRenderHint(QPainter::Antialiasing);
+    paint(painter);
+}
+
+const Canvas::Place* Canvas::at(const QPointF& point) const {
+    // What was painted last lies on top.
+    for (auto place = m_places.rbegin(); place != m_places.rend(); ++place)
+        if (place->rect.contains(point)) return &*place;
+    return nullptr;
+}
+
+QRectF Canvas::place_of(const QString& tag) const {
+    for (const Place& place : m_places)
+        if (place.tag == tag) return place.rect;
+    return {};
+}
+
+QStringList Canvas::tags() const {
+    QStringList list;
+    for (const Place& place : m_places) list << place.tag;
+    return list;
+}
+
+bool Canvas::act(const QString& tag) {
+    for (const Place& place : m_places) {
+        if (place.tag != tag || !place.click) continue;
+        // A copy: the click may repaint and with it replace the places.
+        const auto click = place.click;
+        click();
+        return true;
+    }
+    return false;
+}
+
+void Canvas::mousePressEvent(QMouseEvent* event) {
+    const Place* place = event->button() == Qt::LeftButton ? at(event->position()) : nullptr;
+    if (!place || !place->click) return QWidget::mousePressEvent(event);
+    const auto click = place->click;
+    click();
+}
+
+void Canvas::mouseDoubleClickEvent(QMouseEvent* event) {
+    const Place* place = at(event->position());
+    if (!place || !place->double_click) return mousePressEvent(event);
+    const auto click = place->double_click;
+    click();
+}
+
+void Canvas::mouseMoveEvent(QMouseEvent* event) {
+    const Place* place = at(event->position());
+    setCursor(place && place->click ? Qt::PointingHandCursor : Qt::ArrowCursor);
+    QWidget::mouseMoveEvent(event);
+}
+
+bool Canvas::event(QEvent* event) {
+    if (event->type() != QEvent::ToolTip) return QWidget::event(event);
+    const auto* help = static_cast<QHelpEvent*>(event);
+    const Place* place = at(help->pos());
+    if (place && !place->hint.isEmpty()) QToolTip::showText(help->globalPos(), place->hint, this);
+    else QToolTip::hideText();
+    return true;
+}
+
+double write(QPainter& painter, const QFont& font, const QColor& colour, QPointF baseline, const QString& text, int align) {
+    painter.setFont(font);
+    painter.setPen(colour);
+    const double width = QFontMetricsF(font).horizontalAdvance(text);
+    baseline.rx() -= align < 0 ? 0 : align == 0 ? width / 2 : width;
+    painter.drawText(baseline, text);
+    return width;
+}
+
+double write_wrapped(QPainter& painter, const QFont& font, const QColor& colour, QPointF top_left, double width, const QString& text) {
+    painter.setFont(font);
+    painter.setPen(colour);
+    const QRectF room(top_left, QSizeF(width, 10000));
+    const QRectF used = painter.boundingRect(room, Qt::TextWordWrap, text);
+    painter.drawText(room, Qt::TextWordWrap, text);
+    return used.height();
+}
+
+}  // namespace echappe

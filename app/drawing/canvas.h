@@ -1,0 +1,50 @@
+#pragma once
+
+#include <QPainter>
+#include <QWidget>
+#include <functional>
+#include <vector>
+
+namespace echappe {
+
+/// A picture to act on: what is painted may register places that answer to a click.
+class Canvas : public QWidget {
+    Q_OBJECT
+public:
+    explicit Canvas(QWidget* parent = nullptr);
+
+    /// Where a place with this tag was last painted; for tests and for the finder.
+    QRectF place_of(const QString& tag) const;
+    /// All tags painted last, in order.
+    QStringList tags() const;
+    /// Acts as a click on the place with this tag; false when it is not there.
+    bool act(const QString& tag);
+
+protected:
+    virtual void paint(QPainter& painter) = 0;
+    void paintEvent(QPaintEvent* event) override;
+    void mousePressEvent(QMouseEvent* event) override;
+    void mouseDoubleClickEvent(QMouseEvent* event) override;
+    void mouseMoveEvent(QMouseEvent* event) override;
+    bool event(QEvent* event) override;
+
+    struct Place {
+        QString tag;
+        QRectF rect;
+        std::function<void()> click;
+        QString hint;
+        std::function<void()> double_click;
+    };
+    void place(Place place) { m_places.push_back(std::move(place)); }
+
+private:
+    const Place* at(const QPointF& point) const;
+    std::vector<Place> m_places;
+};
+
+/// Text at a baseline; returns its width. Align −1 left, 0 middle, 1 right of x.
+double write(QPainter& painter, const QFont& font, const QColor& colour, QPointF baseline, const QString& text, int align = -1);
+/// Text wrapped in a width from a top left corner; returns its height.
+double write_wrapped(QPainter& painter, const QFont& font, const QColor& colour, QPointF top_left, double width, const QString& text);
+
+}  // namespace echappe

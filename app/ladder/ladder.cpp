@@ -1,0 +1,117 @@
+#include "ladder/ladder.h"
+
+#include <QKeyEvent>
+#include <algorithm>
+
+#include "number/units.h"
+#include "theme/theme.h"
+
+namespace echappe {
+namespace {
+
+constexpr double top = 44;
+constexpr double bottom = 44;
+constexpr double largest_disc = 46;
+constexpr double disc_x = 64;
+constexpr double text_x = 124;
+
+/// Dashes for what is not there, thin for what is assumed, full for what is counted.
+QPen rim_pen(Known known, const QColor& colour) {
+    QPen pen(colour, known == Known::assumed ? 1 : 1.5);
+    if (known == Known::missing) pen.setDashPattern({4, 3});
+    return pen;
+}
+
+QString count_text(const DerivedCount& count) {
+    if (!count.count.known()) return "?";
+    return QString::number(count.count.value) + (count.known == Known::missing ? "?" : "");
+}
+
+}  // namespace
+
+Ladder::Ladder(Document& document, QWidget* parent) : Canvas(parent), m_document(document) {
+    setFixedWidth(224);
+    setFocusPolicy(Qt::StrongFocus);
+    setAccessibleName(tr("Ladder"));
+    connect(&document, &Document::changed, this, qOverload<>(&QWidget::update));
+    connect(&document, &Document::subject_changed, this, qOverload<>(&QWidget::update));
+}
+
+void Ladder::paint(QPainter& painter) {
+    const Theme& t = theme();
+    painter.fillRect(rect(), t.sheet);
+    painter.fillRect(QRectF(width() - 1, 0, 1, height()), t.rule);
+    const Job& job = m_document.job();
+    if (job.trains.empty()) {
+        write_wrapped(painter, word_font(10), t.steel, {18, 30}, width() - 36, tr("No train yet. Open a job with Ctrl+O, or the demo from the Job menu."));
+        return;
+    }
+    const TrainList& train = job.trains.front();
+    write(painter, word_font(8.5, true), t.steel, {18, 27}, QString::fromStdString(train.name).toUpper());
+    write(painter, word_font(8), t.steel, {206.0, 27}, tr("power climbs ↑"), 1);
+    double largest = 1;
+    for (const DerivedArbor& arbor : m_document.derived().arbors)
+        largest = std::max(largest, std::max(arbor.wheel_module_mm, 0.4) * static_cast<double>(std::max(arbor.wheel.count.value, 1LL)) / 2);
+    const double step = std::min(150.0, (height() - top - bottom) / static_cast<double>(train.arbors.size()));
+    double y = height() - bottom;
+    for (const std::string& id : train.arbors) {
+        if (const DerivedArbor* arbor = m_document.derived().arbor(id)) paint_rung(painter, *arbor, {6, y - step + 4, 212, step - 8}, largest_disc / largest);
+        y -= step;
+    }
+    const Derived& derived = m_document.derived();
+    QString foot;
+    if (derived.beats_per_hour) foot = QString::fromStdString(print_short(*derived.beats_per_hour, 7)) + tr(" beats/h");
+    if (derived.run_s) foot += tr(" · runs ") + QString::fromStdString(print_span(*derived.run_s));
+    write(painter, word_font(9), t.blued, {18, height() - 16.0}, foot);
+}
+
+void Ladder::paint_rung(QPainter& painter, const DerivedArbor& arbor, const QRectF& rung, double mm_to_px) {
+    const Theme& t = theme();
+    const bool subject = arbor.id == m_document.subject();
+    if (subject) {
+        painter.setPen(QPen(t.blued, 1.5));
+        painter.setBrush(t.dark ? t.ground : QColor(Qt::white));
+        painter.drawRoundedRect(rung, 4, 4);
+    }
+    const double middle = rung.center().y();
+    const double module = arbor.wheel_module_mm > 0 ? arbor.wheel_module_mm : 0.55;
+    const double radius = std::clamp(module * static_cast<double>(arbor.wheel.count.value) / 2 * mm_to_px, 17.0, rung.height() / 2 - 3);
+    const QPointF centre(disc_x, middle);
+    if (arbor.wheel.count.present()) {
+        painter.setPen(rim_pen(arbor.wheel.known, t.brass));
+        painter.setBrush(arbor.wheel.known == Known::missing ? QBrush(Qt::NoBrush) : QBrush(t.pale_brass));
+        painter.drawEllipse(centre, radius, radius);
+        write(painter, figure_font(arbor.wheel.known == Known::missing ? 14 : 16), arbor.wheel.known == Known::missing ? t.brass : t.ink, centre + QPointF(0, 7), count_text(arbor.wheel), 0);
+    }
+    if (arbor.pinion.count.present()) {
+        const QPointF at = centre + QPointF(radius * 0.78 + 4, radius * 0.62 + 4);
+        painter.setPen(rim_pen(arbor.pinion.known, t.steel));
+        painter.setBrush(arbor.pinion.known == Known::missing ? QBrush(subject && !t.dark ? QColor(Qt::white) : t.sheet) : QBrush(t.steel));
+        painter.drawEllipse(at, 12, 12);
+        write(painter, word_font(8.5, true), arbor.pinion.known == Known::missing ? t.steel : t.sheet, at + QPointF(0, 4), count_text(arbor.pinion), 0);
+    }
+    double line = middle - 22;
+    const double line_height = 17;
+    write(painter, word_font(11, true), subject ? t.blued : t.ink, {text_x, line}, QString::fromStdString(arbor.name));
+    if (arbor.period_s) write(painter, word_font(10.5), arbor.period_known == Known::missing ? t.brass : t.blued, {text_x, line += line_height + 1}, QString::fromStdString(print_span(*arbor.period_s)));
+    if (!arbor.direction.empty()) write(painter, word_font(8.5), t.steel, {text_x, line += line_height}, arbor.direction == "cw" ? tr("turns right ↻") : tr("turns left ↺"));
+    std::string worst;
+    int open = 0;
+    for (const Finding& finding : m_document.derived().findings) {
+        if (finding.arbor != arbor.id || !finding.verdict.empty()) continue;
+        if (open++ == 0) worst = finding.severity;
+    }
+    const bool lost = m_document.job().arbor(arbor.id)->train.wheel.is == Count::Is::lost || m_document.job().arbor(arbor.id)->train.pinion.is == Count::Is::lost;
+    QString marks = lost ? (m_document.derived().chosen ? tr("lost, chosen") : tr("lost")) : QString();
+    if (open > 0) marks += (marks.isEmpty() ? "" : " · ") + (open == 1 ? tr("1 finding") : tr("%1 findings").arg(open));
+    if (!marks.isEmpty()) write(painter, word_font(8.5), open > 0 ? t.severity(worst) : t.steel, {text_x, line + line_height}, marks);
+    place({"rung:" + QString::fromStdString(arbor.id), rung, [this, id = arbor.id] { m_document.select(id); }, {}, {}});
+}
+
+void Ladder::keyPressEvent(QKeyEvent* event) {
+    if (event->key() == Qt::Key_Up) m_document.climb(1);
+    else if (event->key() == Qt::Key_Down) m_document.climb(-1);
+    else QWidget::keyPressEvent(event);
+}
+
+}  // namespace echappe

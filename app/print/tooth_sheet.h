@@ -1,0 +1,13 @@
+#pragma once
+
+#include <QString>
+
+#include "job/derived.h"
+
+namespace echappe {
+
+/// Writes an A4 sheet: the part at 1:1, a 100 mm check scale in both directions, one tooth enlarged and the
+/// figures of the card. Throws InputError when it cannot be written.
+void print_tooth_sheet(const QString& path, const Job& job, const DerivedMesh& mesh, bool wheel);
+
+}  // namespace echappe

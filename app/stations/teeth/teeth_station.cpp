@@ -1,0 +1,262 @@
+#include "stations/teeth/teeth_station.h"
+
+#include <QKeyEvent>
+#include <QMouseEvent>
+#include <QWheelEvent>
+#include <algorithm>
+#include <cmath>
+#include <numbers>
+
+#include "drawing/wheel_art.h"
+#include "job/file.h"
+#include "number/input_error.h"
+#include "number/units.h"
+#include "print/tooth_sheet.h"
+#include "teeth/meshing.h"
+#include "teeth/profile.h"
+#include "theme/theme.h"
+
+namespace echappe {
+namespace {
+
+constexpr double card_height = 148;
+constexpr long long drawn_points_per_flank = 24;
+
+}  // namespace
+
+TeethStation::TeethStation(Document& document, Motion& motion, QWidget* parent) : Canvas(parent), m_document(document), m_motion(motion) {
+    setFocusPolicy(Qt::StrongFocus);
+    setAccessibleName(tr("Teeth"));
+    connect(&document, &Document::changed, this, qOverload<>(&QWidget::update));
+    connect(&document, &Document::subject_changed, this, [this] {
+        m_other = false;
+        fit();
+    });
+    connect(&motion, &Motion::moved, this, qOverload<>(&QWidget::update));
+}
+
+const DerivedMesh* TeethStation::mesh() const {
+    const auto meshes = m_document.derived().meshes_of(m_document.subject());
+    if (meshes.empty()) return nullptr;
+    // The mesh where the subject's wheel drives comes first: it is the one to be cut.
+    const auto drives = std::find_if(meshes.begin(), meshes.end(), [&](const DerivedMesh* m) { return m->wheel_of == m_document.subject(); });
+    const DerivedMesh* first = drives == meshes.end() ? meshes.front() : *drives;
+    if (!m_other) return first;
+    const auto second = std::find_if(meshes.begin(), meshes.end(), [&](const DerivedMesh* m) { return m != first; });
+    return second == meshes.end() ? first : *second;
+}
+
+void TeethStation::select_part(bool wheel) {
+    m_wheel = wheel;
+    update();
+}
+
+void TeethStation::other_mesh() {
+    m_other = !m_other;
+    fit();
+}
+
+void TeethStation::fit() {
+    m_zoom = 1;
+    m_pan = {};
+    update();
+}
+
+void TeethStation::zoom(double factor, QPointF about) {
+    const double before = m_zoom;
+    m_zoom = std::clamp(m_zoom * factor, 0.05, 40.0);
+    const QPointF pitch_point(width() * 0.47, (height() - card_height) / 2.0);
+    const QPointF from = about - pitch_point - m_pan;
+    m_pan += from * (1 - m_zoom / before);
+    update();
+}
+
+double TeethStation::px_per_mm(const DerivedMesh& mesh) const {
+    // At first sight the whole pinion and some eight teeth of the wheel.
+    const double window_mm = mesh.sizes.pinion.outside_diameter_mm * 1.25;
+    return (height() - card_height - 50) / window_mm * m_zoom;
+}
+
+void TeethStation::paint(QPainter& painter) {
+    const Theme& t = theme();
+    painter.fillRect(rect(), t.ground);
+    const DerivedMesh* shown = mesh();
+    if (!shown) {
+        write(painter, figure_font(18), t.ink, {24, 60}, tr("No mesh here"));
+        write_wrapped(painter, word_font(11), t.steel, {24, 78}, 460, tr("Climb the ladder to an arbor whose counts are known or weighed; its mesh is drawn here to scale."));
+        return;
+    }
+    const double scale = px_per_mm(*shown);
+    const QPointF pitch_point = QPointF(width() * 0.47, (height() - card_height) / 2.0) + m_pan;
+    painter.save();
+    painter.setClipRect(QRectF(0, 0, width(), height() - card_height));
+    paint_pair(painter, *shown, scale, pitch_point);
+    painter.restore();
+    paint_sizes(painter, *shown, scale, pitch_point);
+    paint_card(painter, *shown);
+}
+
+void TeethStation::paint_pair(QPainter& painter, const DerivedMesh& mesh, double scale, QPointF pitch_point) {
+    const Theme& t = theme();
+    const double m = mesh.module_mm.value;
+    const double wheel_radius = m * static_cast<double>(mesh.wheel) / 2;
+    const DerivedArbor& arbor = *m_document.derived().arbor(mesh.wheel_of);
+    const double wheel_angle = 2 * std::numbers::pi * arbor.turns_per_s * m_motion.seconds();
+    const double pinion_angle = meshing_pinion_angle(wheel_angle, 0, mesh.wheel, mesh.pinion);
+    const QPointF wheel_centre = pitch_point - QPointF(wheel_radius * scale, 0);
+    const QPointF pinion_centre = wheel_centre + QPointF(mesh.centre_distance_mm * scale, 0);
+    const auto draw = [&](const QPainterPath& path, QPointF centre, double angle, const QColor& fill, const QColor& ink, bool selected) {
+        painter.save();
+        painter.translate(centre);
+        painter.scale(scale, -scale);
+        painter.rotate(angle * 180 / std::numbers::pi);
+        QPen pen(ink, selected ? 2.0 : 1.1);
+        pen.setCosmetic(true);
+        painter.setPen(pen);
+        painter.setBrush(fill);
+        painter.drawPath(path);
+        painter.restore();
+    };
+    draw(WheelArt::wheel(mesh.wheel, mesh.pinion, m, drawn_points_per_flank, false), wheel_centre, wheel_angle, t.pale_brass, m_wheel ? t.blued : t.brass, m_wheel);
+    QColor steel = t.steel;
+    steel.setAlphaF(0.55f);
+    draw(WheelArt::pinion(mesh.wheel, mesh.pinion, m, drawn_points_per_flank), pinion_centre, pinion_angle, steel, m_wheel ? t.ink : t.blued, !m_wheel);
+    QPen chain(t.blued, 0.9);
+    chain.setDashPattern({10, 4, 2, 4});
+    painter.setPen(chain);
+    painter.setBrush(Qt::NoBrush);
+    painter.drawEllipse(wheel_centre, wheel_radius * scale, wheel_radius * scale);
+    const double pinion_radius = m * static_cast<double>(mesh.pinion) / 2 * scale;
+    painter.drawEllipse(pinion_centre, pinion_radius, pinion_radius);
+    painter.drawLine(wheel_centre, pinion_centre + QPointF(pinion_radius * 1.5, 0));
+    painter.setPen(QPen(t.ink, 1));
+    painter.drawLine(pinion_centre - QPointF(6, 0), pinion_centre + QPointF(6, 0));
+    painter.drawLine(pinion_centre - QPointF(0, 6), pinion_centre + QPointF(0, 6));
+    const double edge = std::max(pinion_radius * 1.3, 20.0);
+    place({"wheel", QRectF(0, 0, std::max(0.0, pitch_point.x()), height() - card_height), [this] { select_part(true); }, {}, {}});
+    place({"pinion", QRectF(pitch_point.x(), pinion_centre.y() - edge, 2 * edge, 2 * edge), [this] { select_part(false); }, {}, {}});
+}
+
+void TeethStation::paint_sizes(QPainter& painter, const DerivedMesh& mesh, double scale, QPointF pitch_point) {
+    const Theme& t = theme();
+    const Job& job = m_document.job();
+    const Unit& unit = *find_unit(job.length_unit, Dimension::length);
+    const int decimals = unit.symbol == "in" ? 4 : 3;
+    const auto length = [&](double mm) { return QString::fromStdString(print_in(mm, unit, decimals)); };
+    write(painter, figure_font(20), t.ink, {24, 42}, QString::number(mesh.wheel) + " / " + QString::number(mesh.pinion));
+    write(painter, word_font(10), t.steel, {24, 62}, tr("%1 wheel drives %2 pinion").arg(QString::fromStdString(job.name_of_arbor(mesh.wheel_of)), QString::fromStdString(job.name_of_arbor(mesh.pinion_of))));
+    double y = 92;
+    const auto row = [&](const QString& name, const QString& value, const QString& how, const QColor& ink) {
+        write(painter, word_font(9), t.steel, {24, y}, name);
+        write(painter, figure_font(13), ink, {24, y + 20}, value);
+        write(painter, word_font(8.5), t.steel, {24, y + 35}, how);
+        y += 56;
+    };
+    const auto ink = [&](Known known) { return known == Known::measured ? t.ink : known == Known::assumed ? t.steel : t.blued; };
+    row(tr("module"), length(mesh.module_mm.value), mesh.module_known == Known::measured ? tr("from readings, ± %1").arg(QString::fromStdString(print_fixed(mesh.module_mm.u, 4))) : tr("assumed, nothing read yet"), ink(mesh.module_known));
+    row(tr("centre distance, as drawn"), length(mesh.centre_distance_mm), mesh.centre_known == Known::measured ? tr("measured between the holes") : tr("follows from the teeth"), ink(mesh.centre_known));
+    const double depth_error = mesh.sizes.centre_distance_mm - mesh.centre_distance_mm;
+    if (mesh.measured_centre_mm) row(tr("depth"), std::abs(depth_error) < 0.0005 ? tr("right") : length(std::abs(depth_error)) + (depth_error > 0 ? tr(" too deep") : tr(" too shallow")), tr("the teeth want %1").arg(length(mesh.sizes.centre_distance_mm)), t.ink);
+    row(tr("free under the tip"), length(mesh.centre_distance_mm - mesh.sizes.wheel.outside_diameter_mm / 2 - mesh.sizes.pinion.root_diameter_mm / 2), tr("wheel tip to pinion root"), t.blued);
+    row(tr("arc stands off the epicycloid"), QString::number(mesh.sizes.arc_departure_um, 'f', 0) + " µm", tr("at most, between the two schools"), t.blued);
+    const double bar = std::pow(10, std::floor(std::log10(120 / scale)));
+    painter.setPen(QPen(t.ink, 1.4));
+    const QPointF from(24, height() - card_height - 16);
+    painter.drawLine(from, from + QPointF(bar * scale, 0));
+    painter.drawLine(from + QPointF(0, -4), from + QPointF(0, 4));
+    painter.drawLine(from + QPointF(bar * scale, -4), from + QPointF(bar * scale, 4));
+    write(painter, word_font(8.5), t.ink, from + QPointF(bar * scale / 2, -7), QString::number(bar) + " mm", 0);
+    write(painter, word_font(8.5), t.steel, {width() - 20.0, height() - card_height - 10.0}, tr("%1 : 1 at 96 dots   ·   + − zoom, drag to move, 0 whole   ·   M other mesh").arg(QString::number(scale / 3.78, 'f', 0)), 1);
+    // A callout from the wheel's working tip, where the sizes matter.
+    const QPointF tip = pitch_point + QPointF(mesh.sizes.wheel.addendum_mm * scale, 0);
+    if (tip.x() < width() - 200 && tip.x() > 230) {
+        painter.setPen(QPen(t.blued, 0.9));
+        const QPointF knee(tip.x() + 18, 30);
+        painter.drawLine(QPointF(tip.x(), pitch_point.y() - 4), knee);
+        painter.drawLine(knee, knee + QPointF(10, 0));
+        write(painter, word_font(9), t.blued, knee + QPointF(14, 4), tr("addendum %1").arg(length(mesh.sizes.wheel.addendum_mm)));
+    }
+}
+
+void TeethStation::paint_card(QPainter& painter, const DerivedMesh& mesh) {
+    const Theme& t = theme();
+    const QRectF card(0, height() - card_height, width(), card_height);
+    painter.fillRect(card, t.sheet);
+    painter.fillRect(QRectF(0, card.top(), width(), 1), t.rule);
+    const Unit& unit = *find_unit(m_document.job().length_unit, Dimension::length);
+    const int decimals = unit.symbol == "in" ? 4 : 3;
+    const auto length = [&](double mm) { return QString::fromStdString(print_in(mm, unit, decimals, false)); };
+    const PartSizes& part = m_wheel ? mesh.sizes.wheel : mesh.sizes.pinion;
+    const QString title = m_wheel ? tr("TO CUT THE WHEEL OF %1").arg(mesh.wheel) : tr("TO CUT THE PINION OF %1").arg(mesh.pinion);
+    const double titled = write(painter, word_font(8.5, true), t.steel, {24, card.top() + 24}, title);
+    const QString other = m_wheel ? tr("pinion instead") : tr("wheel instead");
+    write(painter, word_font(9), t.blued, {24 + titled + 18, card.top() + 24}, other);
+    place({"part", QRectF(24 + titled + 10, card.top() + 8, 110, 24), [this] { select_part(!m_wheel); }, {}, {}});
+    struct Item {
+        QString name, value, note;
+    };
+    const QString symbol = QString::fromUtf8(unit.symbol.data(), static_cast<int>(unit.symbol.size()));
+    const std::vector<Item> items = {
+        {tr("blank, turn to"), length(part.outside_diameter_mm), symbol + tr(" diameter")},
+        {tr("depth of cut"), length(part.depth_of_cut_mm), symbol + tr(" from the tip")},
+        {m_wheel ? tr("divide in") : tr("divide in"), QString::number(m_wheel ? mesh.wheel : mesh.pinion), m_wheel ? tr("teeth") : tr("leaves")},
+        {tr("gap at pitch circle"), length(part.gap_mm), symbol + tr(", cutter's width there")},
+        {tr("cutter"), "m " + QString::number(mesh.module_mm.value, 'f', 3), m_wheel ? tr("cycloidal, wheel") : tr("cycloidal, %1 leaves").arg(mesh.pinion < 11 ? (mesh.pinion < 8 ? tr("6–7") : mesh.pinion < 10 ? tr("8–9") : tr("10")) : tr("11 and more"))},
+    };
+    const double step = (width() - 48.0) / static_cast<double>(items.size());
+    double x = 24;
+    for (const Item& item : items) {
+        write(painter, word_font(9), t.steel, {x, card.top() + 54}, item.name);
+        write(painter, figure_font(19), t.ink, {x, card.top() + 82}, item.value);
+        write(painter, word_font(8.5), t.steel, {x, card.top() + 100}, item.note);
+        x += step;
+    }
+    const QString warn = mesh.sizes.warnings.empty() ? tr("Teeth as drawn: true epicycloid, tip at 0.95 of its height. Check one tooth in the mate before cutting the rest.") : QString::fromStdString(mesh.sizes.warnings.front());
+    write(painter, word_font(8.5), mesh.sizes.warnings.empty() ? t.steel : t.amber, {24, card.bottom() - 14}, warn);
+}
+
+void TeethStation::export_part(const QString& path) const {
+    const DerivedMesh* shown = mesh();
+    if (!shown) throw InputError("export", "an arbor without a mesh", "an arbor whose teeth are drawn");
+    ProfileInput input;
+    input.wheel = shown->wheel;
+    input.pinion = shown->pinion;
+    input.module_mm = shown->module_mm.value;
+    input.part = m_wheel ? "wheel" : "pinion";
+    const std::string to = path.toStdString();
+    if (path.endsWith(".svg")) save_text(to, to_svg(profile_drawing(input)));
+    else if (path.endsWith(".dxf")) save_text(to, to_dxf(profile_drawing(input)));
+    else if (path.endsWith(".pdf")) print_tooth_sheet(path, m_document.job(), *shown, m_wheel);
+    else throw InputError("export", "\"" + to + "\"", "a name ending in .svg, .dxf or .pdf");
+}
+
+void TeethStation::wheelEvent(QWheelEvent* event) { zoom(std::pow(1.0015, event->angleDelta().y()), event->position()); }
+
+void TeethStation::mousePressEvent(QMouseEvent* event) {
+    m_drag = event->position();
+    Canvas::mousePressEvent(event);
+}
+
+void TeethStation::mouseMoveEvent(QMouseEvent* event) {
+    if (!(event->buttons() & Qt::LeftButton)) return Canvas::mouseMoveEvent(event);
+    m_pan += event->position() - m_drag;
+    m_drag = event->position();
+    update();
+}
+
+void TeethStation::keyPressEvent(QKeyEvent* event) {
+    const QPointF middle(width() / 2.0, (height() - card_height) / 2.0);
+    switch (event->key()) {
+        case Qt::Key_Plus:
+        case Qt::Key_Equal: return zoom(1.25, middle);
+        case Qt::Key_Minus: return zoom(0.8, middle);
+        case Qt::Key_0: return fit();
+        case Qt::Key_M: return other_mesh();
+        case Qt::Key_P: return select_part(!m_wheel);
+        case Qt::Key_Up: return m_document.climb(1);
+        case Qt::Key_Down: return m_document.climb(-1);
+        default: QWidget::keyPressEvent(event);
+    }
+}
+
+}  // namespace echappe

@@ -1,0 +1,367 @@
+#include "stations/train/train_station.h"
+
+#include <QKeyEvent>
+#include <algorithm>
+#include <cmath>
+#include <numbers>
+
+#include "drawing/wheel_art.h"
+#include "number/input_error.h"
+#include "number/units.h"
+#include "theme/theme.h"
+
+namespace echappe {
+namespace {
+
+constexpr double left_column = 250;
+constexpr double column_x = 22;
+constexpr long long plan_points_per_flank = 5;
+constexpr size_t rows_shown = 4;
+
+QString percent(double weight) {
+    if (weight > 0.995) return weight > 0.9995 ? ">99.9 %" : QString::number(100 * weight, 'f', 1) + " %";
+    return weight < 0.005 ? "<1 %" : QString::number(100 * weight, 'f', 0) + " %";
+}
+
+QString counts_text(const Candidate& candidate) {
+    // Wheel first, as it is said at the bench: 90 / 12.
+    QString wheels, pinions;
+    for (const auto& [part, count] : candidate.counts) (QString::fromStdString(part).endsWith(".pinion") ? pinions : wheels) += " / " + QString::number(count);
+    return (wheels + pinions).mid(3);
+}
+
+/// A coil between two points; its turns stretch with the strain.
+void paint_spring(QPainter& painter, QPointF a, QPointF b, double sigma, const QColor& colour) {
+    const QPointF along = b - a;
+    const double length = std::hypot(along.x(), along.y());
+    if (length < 20) return;
+    const QPointF unit = along / length;
+    const QPointF side(-unit.y(), unit.x());
+    const double coil = std::min(length * 0.4, 26.0);
+    const double start = (length - coil) / 2;
+    const double swing = 3.5 + std::min(std::abs(sigma), 6.0) * 0.8;
+    QPolygonF line;
+    line << a << a + unit * start;
+    constexpr int bends = 10;
+    for (int i = 0; i < bends; ++i) line << a + unit * (start + coil * (i + 0.5) / bends) + side * (i % 2 ? swing : -swing);
+    line << a + unit * (start + coil) << b;
+    painter.setBrush(Qt::NoBrush);
+    painter.setPen(QPen(colour, 1.4));
+    painter.drawPolyline(line);
+}
+
+QColor strain_colour(double sigma) { return std::abs(sigma) > 3 ? theme().ruby : std::abs(sigma) > 2 ? theme().amber : theme().verdigris; }
+
+}  // namespace
+
+TrainStation::TrainStation(Document& document, Motion& motion, QWidget* parent) : Canvas(parent), m_document(document), m_motion(motion), m_editor(new QLineEdit(this)) {
+    setFocusPolicy(Qt::StrongFocus);
+    setAccessibleName(tr("Train"));
+    m_editor->hide();
+    m_editor->setFont(figure_font(15));
+    m_editor->setAlignment(Qt::AlignCenter);
+    m_editor->setAccessibleName(tr("count"));
+    connect(m_editor, &QLineEdit::returnPressed, this, &TrainStation::finish_edit);
+    connect(m_editor, &QLineEdit::editingFinished, m_editor, &QWidget::hide);
+    connect(&document, &Document::changed, this, qOverload<>(&QWidget::update));
+    connect(&document, &Document::subject_changed, this, qOverload<>(&QWidget::update));
+    connect(&motion, &Motion::moved, this, qOverload<>(&QWidget::update));
+}
+
+TrainStation::View TrainStation::view_of_plate() const {
+    double low_x = 0, high_x = 0, low_y = 0, high_y = 0;
+    const auto take = [&](double x, double y, double around) {
+        low_x = std::min(low_x, x - around);
+        high_x = std::max(high_x, x + around);
+        low_y = std::min(low_y, y - around);
+        high_y = std::max(high_y, y + around);
+    };
+    for (const DerivedArbor& arbor : m_document.derived().arbors)
+        take(arbor.x_mm, arbor.y_mm, std::max(arbor.wheel_module_mm, 0.3) * (static_cast<double>(arbor.wheel.count.value) / 2 + 2));
+    if (const auto& plate = m_document.job().plate) {
+        take(-plate->width_mm / 2, 0, 0);
+        take(plate->width_mm / 2, plate->height_mm, 0);
+    }
+    const QRectF room(left_column + 10, 22, width() - left_column - 34, height() - 62);
+    View view;
+    view.px_per_mm = std::max(0.1, std::min(room.width() / std::max(high_x - low_x, 1.0), room.height() / std::max(high_y - low_y, 1.0)));
+    view.origin = QPointF(room.center().x() - (low_x + high_x) / 2 * view.px_per_mm, room.center().y() + (low_y + high_y) / 2 * view.px_per_mm);
+    return view;
+}
+
+void TrainStation::paint(QPainter& painter) {
+    const Theme& t = theme();
+    painter.fillRect(rect(), t.ground);
+    if (m_document.derived().arbors.empty()) {
+        write(painter, figure_font(18), t.ink, {column_x, 60}, tr("Nothing on the bench"));
+        write_wrapped(painter, word_font(11), t.steel, {column_x, 78}, 460, tr("Open a job with Ctrl+O, drop a job file here, or begin with the demo: Job, then Tide-house regulator."));
+        return;
+    }
+    const View view = view_of_plate();
+    paint_plate(painter, view);
+    for (const DerivedArbor& arbor : m_document.derived().arbors) {
+        const bool lost = arbor.wheel.known == Known::missing && arbor.wheel.count.present();
+        if (lost) paint_ghosts(painter, view, arbor);
+        else paint_arbor(painter, view, arbor);
+    }
+    paint_springs(painter, view);
+    paint_labels(painter, view);
+    double y = 34;
+    y = paint_candidates(painter, y);
+    paint_evidence(painter, y);
+    paint_foot(painter, view);
+}
+
+void TrainStation::paint_plate(QPainter& painter, const View& view) {
+    const auto& plate = m_document.job().plate;
+    if (!plate) return;
+    const Theme& t = theme();
+    const QRectF outline(view.at(-plate->width_mm / 2, plate->height_mm), view.at(plate->width_mm / 2, 0));
+    QPainterPath path;
+    const double arch = std::min(outline.width() * 0.24, outline.height() * 0.2);
+    path.moveTo(outline.bottomLeft());
+    path.lineTo(outline.left(), outline.top() + arch);
+    path.quadTo(outline.topLeft(), {outline.left() + arch, outline.top()});
+    path.lineTo(outline.right() - arch, outline.top());
+    path.quadTo(outline.topRight(), {outline.right(), outline.top() + arch});
+    path.lineTo(outline.bottomRight());
+    path.closeSubpath();
+    painter.setPen(QPen(t.rule, 1));
+    painter.setBrush(t.sheet);
+    painter.drawPath(path);
+    painter.setBrush(t.ground);
+    painter.setPen(QPen(t.steel, 0.8));
+    for (const auto& pillar : plate->pillars) painter.drawEllipse(view.at(pillar[0], pillar[1]), 4.5 * view.px_per_mm, 4.5 * view.px_per_mm);
+}
+
+void TrainStation::paint_arbor(QPainter& painter, const View& view, const DerivedArbor& arbor) {
+    const Theme& t = theme();
+    const Derived& derived = m_document.derived();
+    const double turned = 2 * std::numbers::pi * arbor.turns_per_s * m_motion.seconds();
+    const bool subject = arbor.id == m_document.subject();
+    const auto draw = [&](const QPainterPath& path, double angle, const QColor& fill, const QPen& pen) {
+        painter.save();
+        painter.translate(view.at(arbor.x_mm, arbor.y_mm));
+        painter.scale(view.px_per_mm, -view.px_per_mm);
+        painter.rotate((angle + turned) * 180 / std::numbers::pi);
+        QPen thin = pen;
+        thin.setCosmetic(true);
+        painter.setPen(thin);
+        painter.setBrush(fill);
+        painter.drawPath(path);
+        painter.restore();
+    };
+    const DerivedMesh* drives = nullptr;
+    const DerivedMesh* driven = nullptr;
+    for (const DerivedMesh& mesh : derived.meshes) {
+        if (mesh.wheel_of == arbor.id) drives = &mesh;
+        if (mesh.pinion_of == arbor.id) driven = &mesh;
+    }
+    QColor brass = t.pale_brass;
+    brass.setAlphaF(0.82f);
+    const QPen rim(subject ? t.blued : t.brass, subject ? 1.4 : 1.0, arbor.wheel.known == Known::assumed ? Qt::DotLine : Qt::SolidLine);
+    if (drives) draw(WheelArt::wheel(drives->wheel, drives->pinion, drives->module_mm.value, plan_points_per_flank, true), arbor.wheel_angle, brass, rim);
+    else if (arbor.wheel.count.known()) draw(WheelArt::escape_wheel(arbor.wheel.count.value, 0.5 * 1.1 * static_cast<double>(arbor.wheel.count.value)), 0, brass, rim);
+    if (driven) draw(WheelArt::pinion(driven->wheel, driven->pinion, driven->module_mm.value, 8), arbor.pinion_angle, t.steel, QPen(t.ink, 0.7));
+    painter.setPen(Qt::NoPen);
+    painter.setBrush(t.ink);
+    painter.drawEllipse(view.at(arbor.x_mm, arbor.y_mm), 2.5, 2.5);
+}
+
+/// Every candidate still in the running as a dashed circle at its own size, stronger with its weight.
+void TrainStation::paint_ghosts(QPainter& painter, const View& view, const DerivedArbor& arbor) {
+    const Theme& t = theme();
+    const Derived& derived = m_document.derived();
+    const QPointF centre = view.at(arbor.x_mm, arbor.y_mm);
+    painter.setBrush(Qt::NoBrush);
+    if (derived.restore) {
+        const auto& candidates = derived.restore->candidates;
+        for (size_t i = std::min<size_t>(candidates.size(), 6); i-- > 0;) {
+            const auto at = candidates[i].counts.find(arbor.id + ".wheel");
+            if (at == candidates[i].counts.end()) continue;
+            double module = arbor.wheel_module_mm;
+            for (const auto& [mesh, m] : candidates[i].modules_mm)
+                if (mesh.starts_with(arbor.id + "-")) module = m;
+            QColor ink = t.brass;
+            ink.setAlphaF(static_cast<float>(0.25 + 0.75 * candidates[i].weight));
+            QPen pen(ink, i == 0 ? 2.0 : 1.2);
+            pen.setDashPattern(i == 0 ? QList<qreal>{5, 3} : QList<qreal>{2, 4});
+            painter.setPen(pen);
+            const double radius = module * static_cast<double>(at->second) / 2 * view.px_per_mm;
+            painter.drawEllipse(centre, radius, radius);
+            const double angle = std::numbers::pi * (0.80 + 0.09 * static_cast<double>(i));
+            if (i < rows_shown) write(painter, word_font(8.5, i == 0), i == 0 ? t.brass : t.steel, centre + QPointF(radius * std::cos(angle) - 4, -radius * std::sin(angle)), QString::number(at->second), 1);
+        }
+    }
+    painter.setPen(QPen(t.steel, 1.2, Qt::DashLine));
+    painter.setBrush(t.sheet);
+    painter.drawEllipse(centre, 6, 6);
+}
+
+void TrainStation::paint_springs(QPainter& painter, const View& view) {
+    const Theme& t = theme();
+    const Derived& derived = m_document.derived();
+    const auto hole = [&](const std::string& id) {
+        const DerivedArbor& arbor = *derived.arbor(id);
+        return view.at(arbor.x_mm, arbor.y_mm);
+    };
+    for (const Strain& strain : derived.strain) {
+        if (strain.key.kind != "centre_distance_mm") continue;
+        paint_spring(painter, hole(*strain.key.wheel_of), hole(*strain.key.pinion_of), strain.sigma, strain_colour(strain.sigma));
+    }
+    const auto& restore = derived.restore;
+    if (!restore || !restore->next_measurement || derived.chosen) return;
+    const QuantityKey& key = restore->next_measurement->key;
+    QPointF at;
+    if (key.of_mesh()) {
+        const QPointF a = hole(*key.wheel_of);
+        const QPointF b = hole(*key.pinion_of);
+        painter.setPen(QPen(t.amber, 1.6, Qt::DashLine));
+        painter.drawLine(a, b);
+        at = (a + b) / 2;
+    } else if (key.arbor) {
+        at = hole(*key.arbor);
+    } else {
+        return;
+    }
+    const QString bits = QString::number(std::max(restore->next_measurement->expected_entropy_drop_bits, restore->next_measurement->then_entropy_drop_bits.value_or(0)), 'f', 1);
+    const QRectF box(std::min(at.x() + 26, width() - 190.0), at.y() - 58, 176, 40);
+    painter.setPen(QPen(t.amber, 1));
+    painter.drawLine(at, box.bottomLeft() + QPointF(12, 0));
+    painter.setBrush(t.sheet);
+    painter.drawRect(box);
+    write(painter, word_font(9, true), t.ink, box.topLeft() + QPointF(8, 16), tr("not taken yet"));
+    write(painter, word_font(8.5), t.amber, box.topLeft() + QPointF(8, 32), tr("measure next: %1 bit").arg(bits));
+    place({"next", box, [this, key] { emit quantity_wanted(key); }, tr("Puts the calliper line on this reading (F2)"), {}});
+}
+
+void TrainStation::paint_labels(QPainter& painter, const View& view) {
+    const Theme& t = theme();
+    for (const DerivedArbor& arbor : m_document.derived().arbors) {
+        const QPointF centre = view.at(arbor.x_mm, arbor.y_mm);
+        const double module = std::max(arbor.wheel_module_mm, 0.5);
+        const double radius = module * static_cast<double>(arbor.wheel.count.value) / 2 * view.px_per_mm;
+        const QPointF at = centre + QPointF(0, radius > 60 ? radius * 0.5 : radius + 16);
+        const QString part = QString::fromStdString(arbor.id) + ".wheel";
+        if (arbor.wheel.count.present() && arbor.wheel.known != Known::missing) {
+            const QString text = QString::number(arbor.wheel.count.value);
+            const double half = QFontMetricsF(figure_font(15)).horizontalAdvance(text) / 2 + 5;
+            const QRectF box(at.x() - half, at.y() - 17, 2 * half, 23);
+            QColor paper = t.sheet;
+            paper.setAlphaF(0.88f);
+            painter.fillRect(box, paper);
+            write(painter, figure_font(15), arbor.wheel.known == Known::derived ? t.blued : t.ink, at, text, 0);
+            place({part, box, [this, id = arbor.id] { m_document.select(id); }, tr("Double click to change the count, ? when it is lost"), [this, p = arbor.id + ".wheel"] { edit_count(p); }});
+        }
+        if (arbor.period_s && radius > 60) write(painter, word_font(9), t.blued, at + QPointF(0, 20), QString::fromStdString(print_span(*arbor.period_s)), 0);
+        place({"arbor:" + QString::fromStdString(arbor.id), QRectF(centre.x() - 14, centre.y() - 14, 28, 28), [this, id = arbor.id] { m_document.select(id); }, QString::fromStdString(arbor.name), {}});
+        if (arbor.position_assumed) write(painter, word_font(8), t.steel, centre + QPointF(9, -7), tr("place assumed"));
+    }
+}
+
+double TrainStation::paint_candidates(QPainter& painter, double y) {
+    const Theme& t = theme();
+    const Derived& derived = m_document.derived();
+    if (!derived.restore || derived.restore->candidates.empty()) return y;
+    write(painter, word_font(8.5, true), t.steel, {column_x, y}, derived.chosen ? tr("CHOSEN FOR WHAT IS LOST") : tr("WHAT IS LOST"));
+    y += 34;
+    const auto& candidates = derived.restore->candidates;
+    for (size_t i = 0; i < std::min(rows_shown, candidates.size()); ++i) {
+        const bool shown = derived.shown_candidate == i;
+        const bool chosen = shown && derived.chosen;
+        const double size = i == 0 ? 22 : 14;
+        const double text = write(painter, figure_font(size, shown), chosen ? t.blued : shown ? t.ink : t.steel, {column_x, y}, counts_text(candidates[i]));
+        const double bar_x = column_x + std::max(i == 0 ? 120.0 : 92.0, text + 12);
+        const double full = left_column - bar_x - 56;
+        painter.fillRect(QRectF(bar_x, y - size * 0.75, std::max(2.0, full * candidates[i].weight), i == 0 ? 9 : 7), shown ? t.brass : t.pale_brass);
+        write(painter, word_font(9.5), t.ink, {bar_x + full * candidates[i].weight + 7, y - 1}, percent(candidates[i].weight));
+        const QRectF row(column_x - 8, y - size * 1.5, left_column - column_x, size * 2);
+        if (hasFocus() && shown) {
+            painter.setPen(QPen(t.blued, 1, Qt::DotLine));
+            painter.setBrush(Qt::NoBrush);
+            painter.drawRect(row);
+        }
+        place({"candidate:" + QString::number(i), row, [this, i, chosen] { chosen ? m_document.withdraw_choice() : m_document.choose_candidate(i); },
+               chosen ? tr("Click to withdraw the choice") : tr("Click to choose these counts; undo takes it back"), {}});
+        y += i == 0 ? 34 : 28;
+    }
+    const double in_running = static_cast<double>(std::count_if(candidates.begin(), candidates.end(), [](const Candidate& c) { return c.weight > 0.05; }));
+    const QString words = derived.chosen ? tr("Chosen. Click it again, or undo, to open the question.")
+                          : in_running > 1 ? tr("%1 of %2 considered still fit. Sizes tell them apart: take the reading below.").arg(in_running).arg(derived.restore->considered)
+                                           : tr("One of %1 fits. Enter or a click chooses it.").arg(derived.restore->considered);
+    y += write_wrapped(painter, word_font(9), t.steel, {column_x, y - 8}, left_column - column_x - 12, words);
+    return y + 26;
+}
+
+double TrainStation::paint_evidence(QPainter& painter, double y) {
+    const Theme& t = theme();
+    const Derived& derived = m_document.derived();
+    if (m_document.job().measurements.empty()) return y;
+    write(painter, word_font(8.5, true), t.steel, {column_x, y}, tr("EVIDENCE AND ITS STRAIN"));
+    y += 22;
+    for (const Measurement& m : m_document.job().measurements) {
+        if (y > height() - 92) break;
+        const auto strain = std::find_if(derived.strain.begin(), derived.strain.end(), [&](const Strain& s) { return s.key == m.evidence.key; });
+        const bool believed = !m.left_out && strain != derived.strain.end();
+        const double sigma = believed ? strain->sigma : 0;
+        write(painter, word_font(9), m.left_out ? t.steel : t.ink, {column_x, y}, QString::fromStdString(m_document.job().name_of_quantity(m.evidence.key)));
+        const QString unit = QString::fromStdString(m.evidence.key.unit());
+        const QString value = QString::fromStdString(print_short(m.evidence.value, 6)) + " ± " + QString::number(m.evidence.u) + " " + unit;
+        write(painter, word_font(8.5), t.steel, {column_x, y + 15}, value);
+        if (believed) {
+            paint_spring(painter, {left_column - 92.0, y + 11}, {left_column - 92.0 + 30 + 4 * std::min(std::abs(sigma), 6.0), y + 11}, sigma, strain_colour(sigma));
+            write(painter, word_font(8.5, std::abs(sigma) > 2), strain_colour(sigma), {left_column - 8.0, y + 15}, QString::number(std::abs(sigma), 'f', 1) + " σ", 1);
+        } else {
+            write(painter, word_font(8.5), t.steel, {left_column - 8.0, y + 15}, tr("left out"), 1);
+        }
+        place({"evidence:" + QString::fromStdString(m.id), QRectF(column_x - 6, y - 13, left_column - column_x, 34), [this, key = m.evidence.key, out = m.left_out] { m_document.leave_out(key, !out); },
+               m.left_out ? tr("Click to believe it again") : tr("Click to leave it out and see what the rest says"), {}});
+        y += 38;
+    }
+    return y;
+}
+
+void TrainStation::paint_foot(QPainter& painter, const View& view) {
+    const Theme& t = theme();
+    const double bar = 20 * view.px_per_mm;
+    const QPointF from(column_x, height() - 24.0);
+    painter.setPen(QPen(t.ink, 1.4));
+    painter.drawLine(from, from + QPointF(bar, 0));
+    painter.drawLine(from + QPointF(0, -4), from + QPointF(0, 4));
+    painter.drawLine(from + QPointF(bar, -4), from + QPointF(bar, 4));
+    write(painter, word_font(8.5), t.ink, from + QPointF(bar / 2, -8), "20 mm", 0);
+    write(painter, word_font(8.5), t.steel, {width() - 20.0, height() - 18.0}, (m_motion.running() ? tr("turning, ") : tr("standing, ")) + m_motion.speed_text() + tr("   ·   Space  [ slower  ] faster  . one beat"), 1);
+}
+
+void TrainStation::edit_count(const std::string& part) {
+    const QRectF box = place_of(QString::fromStdString(part));
+    m_editing = part;
+    const QString text = box.isNull() ? QString() : QString::number(m_document.derived().arbor(part.substr(0, part.find('.')))->wheel.count.value);
+    m_editor->setGeometry(box.isNull() ? QRect(width() / 2 - 40, 30, 80, 30) : QRect(box.center().toPoint() - QPoint(34, 16), QSize(68, 32)));
+    m_editor->setText(text);
+    m_editor->selectAll();
+    m_editor->show();
+    m_editor->setFocus();
+}
+
+void TrainStation::finish_edit() {
+    try {
+        m_document.set_count(m_editing, m_editor->text());
+        m_editor->hide();
+        setFocus();
+    } catch (const InputError& error) {
+        emit m_document.told(error.what(), true);
+    }
+}
+
+void TrainStation::keyPressEvent(QKeyEvent* event) {
+    const bool choose = event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter;
+    if (choose && m_document.derived().shown_candidate && !m_document.derived().chosen) m_document.choose_candidate(*m_document.derived().shown_candidate);
+    else if (event->key() == Qt::Key_Up) m_document.climb(1);
+    else if (event->key() == Qt::Key_Down) m_document.climb(-1);
+    else QWidget::keyPressEvent(event);
+}
+
+void TrainStation::resizeEvent(QResizeEvent*) { m_editor->hide(); }
+
+}  // namespace echappe

@@ -1,0 +1,51 @@
+#pragma once
+
+#include <QLineEdit>
+
+#include "document/document.h"
+#include "drawing/canvas.h"
+#include "drawing/motion.h"
+
+namespace echappe {
+
+/// The plan of the movement, turning; the candidates for what is lost; the evidence and its strain.
+class TrainStation : public Canvas {
+    Q_OBJECT
+public:
+    TrainStation(Document& document, Motion& motion, QWidget* parent = nullptr);
+
+    /// Opens the editor on a count, as in "centre.wheel".
+    void edit_count(const std::string& part);
+
+signals:
+    void quantity_wanted(const QuantityKey& key);
+
+protected:
+    void paint(QPainter& painter) override;
+    void keyPressEvent(QKeyEvent* event) override;
+    void resizeEvent(QResizeEvent* event) override;
+
+private:
+    struct View {
+        double px_per_mm = 1;
+        QPointF origin;  ///< where 0, 0 of the plate lies
+        QPointF at(double x_mm, double y_mm) const { return {origin.x() + x_mm * px_per_mm, origin.y() - y_mm * px_per_mm}; }
+    };
+    View view_of_plate() const;
+    void paint_plate(QPainter& painter, const View& view);
+    void paint_arbor(QPainter& painter, const View& view, const DerivedArbor& arbor);
+    void paint_ghosts(QPainter& painter, const View& view, const DerivedArbor& arbor);
+    void paint_springs(QPainter& painter, const View& view);
+    void paint_labels(QPainter& painter, const View& view);
+    double paint_candidates(QPainter& painter, double y);
+    double paint_evidence(QPainter& painter, double y);
+    void paint_foot(QPainter& painter, const View& view);
+    void finish_edit();
+
+    Document& m_document;
+    Motion& m_motion;
+    QLineEdit* m_editor;
+    std::string m_editing;
+};
+
+}  // namespace echappe

@@ -1,0 +1,67 @@
+#include "window/finder.h"
+
+#include <QKeyEvent>
+#include <QVBoxLayout>
+
+#include "theme/theme.h"
+
+namespace echappe {
+
+Finder::Finder(std::vector<Entry> entries, QWidget* parent) : QDialog(parent, Qt::Dialog | Qt::FramelessWindowHint), m_entries(std::move(entries)), m_line(new QLineEdit(this)), m_list(new QListWidget(this)) {
+    setAttribute(Qt::WA_DeleteOnClose);
+    setWindowTitle(tr("Find"));
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(14, 12, 14, 14);
+    m_line->setFont(figure_font(14, false));
+    m_line->setPlaceholderText(tr("an action, an arbor, a reading"));
+    m_line->installEventFilter(this);
+    m_list->setFont(word_font(10.5));
+    m_list->setFocusPolicy(Qt::NoFocus);
+    column->addWidget(m_line);
+    column->addWidget(m_list);
+    connect(m_line, &QLineEdit::textChanged, this, &Finder::refill);
+    connect(m_list, &QListWidget::itemClicked, this, &Finder::go);
+    resize(560, 380);
+    refill();
+}
+
+void Finder::refill() {
+    m_list->clear();
+    const QStringList words = m_line->text().toLower().split(' ', Qt::SkipEmptyParts);
+    for (size_t i = 0; i < m_entries.size(); ++i) {
+        const QString whole = m_entries[i].name + "   " + m_entries[i].kind;
+        const bool fits = std::all_of(words.begin(), words.end(), [&](const QString& word) { return whole.toLower().contains(word); });
+        if (!fits) continue;
+        auto* item = new QListWidgetItem(whole, m_list);
+        item->setData(Qt::UserRole, static_cast<int>(i));
+    }
+    if (m_list->count() == 0) {
+        auto* none = new QListWidgetItem(tr("Nothing by that name. Try fewer letters."), m_list);
+        none->setFlags(Qt::NoItemFlags);
+        return;
+    }
+    m_list->setCurrentRow(0);
+}
+
+void Finder::go() {
+    const QListWidgetItem* item = m_list->currentItem();
+    if (!item || !(item->flags() & Qt::ItemIsEnabled)) return;
+    const auto action = m_entries[static_cast<size_t>(item->data(Qt::UserRole).toInt())].go;
+    accept();
+    action();
+}
+
+bool Finder::eventFilter(QObject* watched, QEvent* event) {
+    if (event->type() == QEvent::KeyPress) {
+        const int key = static_cast<QKeyEvent*>(event)->key();
+        if (key == Qt::Key_Return || key == Qt::Key_Enter) return go(), true;
+        if (key == Qt::Key_Down || key == Qt::Key_Up) {
+            const int row = m_list->currentRow() + (key == Qt::Key_Down ? 1 : -1);
+            m_list->setCurrentRow(std::clamp(row, 0, std::max(0, m_list->count() - 1)));
+            return true;
+        }
+    }
+    return QDialog::eventFilter(watched, event);
+}
+
+}  // namespace echappe

@@ -1,0 +1,291 @@
+#include "window/main_window.h"
+
+#include <QCloseEvent>
+#include <QDragEnterEvent>
+#include <QFileDialog>
+#include <QHBoxLayout>
+#include <QInputDialog>
+#include <QMenuBar>
+#include <QMessageBox>
+#include <QMimeData>
+#include <QSettings>
+#include <QVBoxLayout>
+
+#include "instruments/calliper_line.h"
+#include "ladder/ladder.h"
+#include "number/input_error.h"
+#include "stations/teeth/teeth_station.h"
+#include "stations/train/train_station.h"
+#include "theme/theme.h"
+#include "window/finder.h"
+#include "window/stations_bar.h"
+#include "workings/workings_panel.h"
+
+namespace echappe {
+namespace {
+
+constexpr int recent_kept = 8;
+const QString filter = "Echappe jobs (*.echappe.json);;All files (*)";
+
+}  // namespace
+
+MainWindow::MainWindow(QWidget* parent)
+    : QMainWindow(parent),
+      m_bar(new StationsBar(m_document, {tr("Train"), tr("Teeth")})),
+      m_ladder(new Ladder(m_document)),
+      m_stations(new QStackedWidget),
+      m_train(new TrainStation(m_document, m_motion)),
+      m_teeth(new TeethStation(m_document, m_motion)),
+      m_workings(new WorkingsPanel(m_document)),
+      m_calliper(new CalliperLine(m_document)) {
+    m_stations->addWidget(m_train);
+    m_stations->addWidget(m_teeth);
+    auto* middle = new QHBoxLayout;
+    middle->setSpacing(0);
+    middle->addWidget(m_ladder);
+    middle->addWidget(m_stations, 1);
+    middle->addWidget(m_workings);
+    auto* column = new QVBoxLayout;
+    column->setContentsMargins(0, 0, 0, 0);
+    column->setSpacing(0);
+    column->addWidget(m_bar);
+    column->addLayout(middle, 1);
+    column->addWidget(m_calliper);
+    auto* whole = new QWidget;
+    whole->setLayout(column);
+    setCentralWidget(whole);
+    setAcceptDrops(true);
+    setMinimumSize(1024, 700);
+    resize(1280, 800);
+    build_menus();
+    connect(m_bar, &StationsBar::chosen, this, &MainWindow::show_station);
+    connect(m_bar, &StationsBar::finder_wanted, this, [this] { open_finder(); });
+    connect(m_train, &TrainStation::quantity_wanted, m_calliper, &CalliperLine::ask);
+    connect(&m_workings->sheet(), &WorkingsSheet::overrule_wanted, this, &MainWindow::ask_overrule);
+    connect(&m_document, &Document::told, m_calliper, &CalliperLine::tell);
+    connect(&m_document, &Document::changed, this, &MainWindow::retitle);
+    retitle();
+    m_train->setFocus();
+}
+
+QAction* MainWindow::add(QMenu* menu, const QString& name, const QKeySequence& keys, const std::function<void()>& action) {
+    auto* made = menu->addAction(name, keys, this, [this, action] { guarded(action); });
+    addAction(made);
+    return made;
+}
+
+/// What cannot be done is said in one sentence; nothing else changes.
+void MainWindow::guarded(const std::function<void()>& action) {
+    try {
+        action();
+    } catch (const std::exception& error) {
+        m_calliper->tell(QString::fromUtf8(error.what()), true);
+    }
+}
+
+void MainWindow::build_menus() {
+    build_job_menu();
+    build_edit_menu();
+    build_view_menu();
+    build_measure_menu();
+}
+
+void MainWindow::build_job_menu() {
+    QMenu* menu = menuBar()->addMenu(tr("&Job"));
+    add(menu, tr("Open…"), QKeySequence::Open, [this] {
+        const QString path = may_drop_edits() ? QFileDialog::getOpenFileName(this, tr("Open a job"), {}, filter) : QString();
+        if (!path.isEmpty()) open_file(path);
+    });
+    m_recent = menu->addMenu(tr("Open again"));
+    refill_recent();
+    add(menu, tr("Demo: Tide-house regulator"), QKeySequence(tr("Ctrl+D")), [this] {
+        if (may_drop_edits()) open_demo("tide-house");
+    });
+    menu->addSeparator();
+    add(menu, tr("Save"), QKeySequence::Save, [this] { save(); });
+    add(menu, tr("Save as…"), QKeySequence(tr("Ctrl+Shift+S")), [this] { save_as(); });
+    menu->addSeparator();
+    add(menu, tr("Export the drawn part as SVG…"), QKeySequence(tr("Ctrl+E")), [this] { ask_export("svg"); });
+    add(menu, tr("Export the drawn part as DXF…"), QKeySequence(tr("Ctrl+Shift+E")), [this] { ask_export("dxf"); });
+    add(menu, tr("Print the drawn part 1:1 to PDF…"), QKeySequence::Print, [this] { ask_export("pdf"); });
+    menu->addSeparator();
+    add(menu, tr("Quit"), QKeySequence::Quit, [this] { close(); });
+}
+
+void MainWindow::build_edit_menu() {
+    QMenu* menu = menuBar()->addMenu(tr("&Edit"));
+    QAction* undo = m_document.undo_stack()->createUndoAction(this, tr("Undo"));
+    QAction* redo = m_document.undo_stack()->createRedoAction(this, tr("Redo"));
+    undo->setShortcut(QKeySequence::Undo);
+    redo->setShortcuts({QKeySequence(tr("Ctrl+Shift+Z")), QKeySequence(tr("Ctrl+Y"))});
+    menu->addActions({undo, redo});
+    addActions({undo, redo});
+    menu->addSeparator();
+    add(menu, tr("Change the wheel's count…"), QKeySequence(tr("Ctrl+T")), [this] {
+        show_station(0);
+        m_train->edit_count(m_document.subject() + ".wheel");
+    });
+    add(menu, tr("Change the pinion's count…"), QKeySequence(tr("Ctrl+L")), [this] {
+        show_station(0);
+        m_train->edit_count(m_document.subject() + ".pinion");
+    });
+    add(menu, tr("Choose the likeliest counts"), QKeySequence(tr("Ctrl+Return")), [this] { m_document.choose_candidate(0); });
+    add(menu, tr("Withdraw the choice"), QKeySequence(tr("Ctrl+Shift+Return")), [this] { m_document.withdraw_choice(); });
+    menu->addSeparator();
+    add(menu, tr("Show lengths in inches or millimetres"), QKeySequence(tr("Ctrl+U")), [this] {
+        m_document.edit(tr("Change the unit shown"), [](Job& job) { job.length_unit = job.length_unit == "mm" ? "in" : "mm"; });
+    });
+}
+
+void MainWindow::build_view_menu() {
+    QMenu* menu = menuBar()->addMenu(tr("&View"));
+    add(menu, tr("Train"), QKeySequence(tr("Ctrl+1")), [this] { show_station(0); });
+    add(menu, tr("Teeth"), QKeySequence(tr("Ctrl+2")), [this] { show_station(1); });
+    menu->addSeparator();
+    add(menu, tr("Find…"), QKeySequence(tr("Ctrl+K")), [this] { open_finder(); });
+    add(menu, tr("Up the ladder"), QKeySequence(tr("Ctrl+Up")), [this] { m_document.climb(1); });
+    add(menu, tr("Down the ladder"), QKeySequence(tr("Ctrl+Down")), [this] { m_document.climb(-1); });
+    add(menu, tr("Fold the workings"), QKeySequence(tr("F4")), [this] { m_workings->setVisible(m_workings->isHidden()); });
+    add(menu, tr("Light or dark"), QKeySequence(tr("Ctrl+Shift+D")), [this] { set_dark(!theme().dark); });
+    menu->addSeparator();
+    add(menu, tr("Run or pause the movement"), QKeySequence(Qt::Key_Space), [this] { m_motion.toggle(); });
+    add(menu, tr("Slower"), QKeySequence("["), [this] { m_motion.slower(); });
+    add(menu, tr("Faster"), QKeySequence("]"), [this] { m_motion.faster(); });
+    add(menu, tr("One beat on"), QKeySequence(tr("Ctrl+.")), [this] {
+        if (const auto beats = m_document.derived().beats_per_hour) m_motion.step(3600 / *beats);
+    });
+}
+
+void MainWindow::build_measure_menu() {
+    QMenu* menu = menuBar()->addMenu(tr("&Measure"));
+    add(menu, tr("To the calliper line"), QKeySequence(Qt::Key_F2), [this] {
+        m_calliper->line().setFocus();
+        m_calliper->line().selectAll();
+    });
+    add(menu, tr("Read the simulated calliper"), QKeySequence(Qt::Key_F3), [this] { m_calliper->send_simulated(); });
+    add(menu, tr("How to take this reading"), QKeySequence(Qt::Key_F1), [this] { m_calliper->explain(); });
+    add(menu, tr("Another quantity"), QKeySequence(tr("Ctrl+Tab")), [this] { m_calliper->ask_next(1); });
+}
+
+void MainWindow::show_station(int index) {
+    m_stations->setCurrentIndex(index);
+    m_bar->show_station(index);
+    m_stations->currentWidget()->setFocus();
+}
+
+void MainWindow::set_dark(bool dark) {
+    apply_theme(dark);
+    for (QWidget* widget : findChildren<QWidget*>()) widget->update();
+}
+
+void MainWindow::open_file(const QString& path) {
+    m_document.open(path);
+    if (!m_document.path().isEmpty()) remember(path);
+}
+
+void MainWindow::open_demo(const QString& name) { m_document.open_demo(name); }
+
+bool MainWindow::recover() {
+    const auto left = Journal::left_behind();
+    if (left.empty()) return false;
+    m_document.recover(left.front());
+    return true;
+}
+
+Finder* MainWindow::open_finder() {
+    std::vector<Finder::Entry> entries;
+    for (QAction* action : actions())
+        if (!action->text().isEmpty() && action->isEnabled())
+            entries.push_back({action->text().remove('&'), action->shortcut().toString(), [action] { action->trigger(); }});
+    for (const DerivedArbor& arbor : m_document.derived().arbors)
+        entries.push_back({QString::fromStdString(arbor.name), tr("arbor"), [this, id = arbor.id] { m_document.select(id); }});
+    for (const Measurable& m : m_document.derived().measurables)
+        entries.push_back({QString::fromStdString(m.name), tr("reading"), [this, key = m.key] { m_calliper->ask(key); }});
+    auto* finder = new Finder(std::move(entries), this);
+    finder->move(mapToGlobal(QPoint((width() - finder->width()) / 2, 110)));
+    finder->open();
+    return finder;
+}
+
+bool MainWindow::save_to(const QString& path) {
+    m_document.save_as(path);
+    remember(path);
+    m_calliper->tell(tr("Saved: %1").arg(path), false);
+    return true;
+}
+
+bool MainWindow::save() { return m_document.path().isEmpty() ? save_as() : save_to(m_document.path()); }
+
+bool MainWindow::save_as() {
+    QString path = QFileDialog::getSaveFileName(this, tr("Save the job"), m_document.display_name().toLower().replace(' ', '-') + ".echappe.json", filter);
+    if (path.isEmpty()) return false;
+    if (!path.endsWith(".json")) path += ".echappe.json";
+    return save_to(path);
+}
+
+void MainWindow::export_to(const QString& path) {
+    m_teeth->export_part(path);
+    m_calliper->tell(tr("Written: %1").arg(path), false);
+}
+
+void MainWindow::ask_export(const QString& ending) {
+    const QString path = QFileDialog::getSaveFileName(this, tr("Export the drawn part"), QString(m_teeth->wheel_selected() ? "wheel." : "pinion.") + ending);
+    if (!path.isEmpty()) export_to(path.endsWith("." + ending) ? path : path + "." + ending);
+}
+
+void MainWindow::ask_overrule(const std::string& finding) {
+    bool said = false;
+    const QString reason = QInputDialog::getText(this, tr("Overrule"), tr("Because (kept with the job):"), QLineEdit::Normal, {}, &said);
+    if (said && reason.trimmed().isEmpty()) m_calliper->tell(tr("reason: got nothing, takes a few words: they are what you will want to read in a year"), true);
+    else if (said) m_document.judge(finding, "overruled", reason.trimmed());
+}
+
+bool MainWindow::may_drop_edits() {
+    if (!m_document.dirty()) return true;
+    const auto answer = QMessageBox::question(this, tr("Not saved"), tr("%1 has edits that are not saved.").arg(m_document.display_name()), QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel);
+    return answer == QMessageBox::Discard || (answer == QMessageBox::Save && save());
+}
+
+void MainWindow::remember(const QString& path) {
+    QSettings settings;
+    QStringList recent = settings.value("recent").toStringList();
+    recent.removeAll(path);
+    recent.prepend(path);
+    settings.setValue("recent", recent.mid(0, recent_kept));
+    refill_recent();
+}
+
+void MainWindow::refill_recent() {
+    m_recent->clear();
+    for (const QString& path : QSettings().value("recent").toStringList())
+        m_recent->addAction(path, this, [this, path] {
+            guarded([&] {
+                if (may_drop_edits()) open_file(path);
+            });
+        });
+    m_recent->setEnabled(!m_recent->isEmpty());
+}
+
+void MainWindow::retitle() { setWindowTitle(m_document.display_name() + (m_document.dirty() ? " •" : "") + " – Echappe"); }
+
+void MainWindow::closeEvent(QCloseEvent* event) {
+    bool close = false;
+    guarded([&] { close = may_drop_edits(); });
+    if (!close) return event->ignore();
+    m_document.journal().clear();
+    event->accept();
+}
+
+void MainWindow::dragEnterEvent(QDragEnterEvent* event) {
+    if (event->mimeData()->hasUrls()) event->acceptProposedAction();
+}
+
+void MainWindow::dropEvent(QDropEvent* event) {
+    if (event->mimeData()->urls().isEmpty()) return;
+    const QString path = event->mimeData()->urls().front().toLocalFile();
+    guarded([&] {
+        if (may_drop_edits()) open_file(path);
+    });
+}
+
+}  // namespace echappe

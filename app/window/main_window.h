@@ -1,0 +1,78 @@
+#pragma once
+
+#include <QMainWindow>
+#include <QStackedWidget>
+
+#include "document/document.h"
+#include "drawing/motion.h"
+
+class QMenu;
+
+namespace echappe {
+
+class CalliperLine;
+class Finder;
+class Ladder;
+class StationsBar;
+class TeethStation;
+class TrainStation;
+class WorkingsPanel;
+
+/// Assembles the window; every panel takes values and sends intent, this wires them together.
+class MainWindow : public QMainWindow {
+    Q_OBJECT
+public:
+    explicit MainWindow(QWidget* parent = nullptr);
+
+    Document& document() { return m_document; }
+    Motion& motion() { return m_motion; }
+    Ladder& ladder() { return *m_ladder; }
+    TrainStation& train() { return *m_train; }
+    TeethStation& teeth() { return *m_teeth; }
+    WorkingsPanel& workings() { return *m_workings; }
+    CalliperLine& calliper() { return *m_calliper; }
+    void show_station(int index);
+    void set_dark(bool dark);
+    void open_file(const QString& path);
+    void open_demo(const QString& name);
+    /// Puts back what a crashed run left; true when there was something.
+    bool recover();
+    Finder* open_finder();
+    void export_to(const QString& path);
+    bool save_to(const QString& path);
+
+protected:
+    void closeEvent(QCloseEvent* event) override;
+    void dragEnterEvent(QDragEnterEvent* event) override;
+    void dropEvent(QDropEvent* event) override;
+
+private:
+    void build_menus();
+    void build_job_menu();
+    void build_edit_menu();
+    void build_view_menu();
+    void build_measure_menu();
+    QAction* add(QMenu* menu, const QString& name, const QKeySequence& keys, const std::function<void()>& action);
+    void guarded(const std::function<void()>& action);
+    bool may_drop_edits();
+    bool save();
+    bool save_as();
+    void ask_export(const QString& ending);
+    void ask_overrule(const std::string& finding);
+    void remember(const QString& path);
+    void refill_recent();
+    void retitle();
+
+    Document m_document;
+    Motion m_motion;
+    StationsBar* m_bar;
+    Ladder* m_ladder;
+    QStackedWidget* m_stations;
+    TrainStation* m_train;
+    TeethStation* m_teeth;
+    WorkingsPanel* m_workings;
+    CalliperLine* m_calliper;
+    QMenu* m_recent = nullptr;
+};
+
+}  // namespace echappe

@@ -1,0 +1,46 @@
+#include "window/stations_bar.h"
+
+#include "theme/theme.h"
+
+namespace echappe {
+
+StationsBar::StationsBar(Document& document, QStringList stations, QWidget* parent) : Canvas(parent), m_document(document), m_stations(std::move(stations)) {
+    setFixedHeight(52);
+    setAccessibleName(tr("Stations"));
+    connect(&document, &Document::changed, this, qOverload<>(&QWidget::update));
+}
+
+void StationsBar::show_station(int index) {
+    m_shown = index;
+    update();
+}
+
+void StationsBar::paint(QPainter& painter) {
+    const Theme& t = theme();
+    painter.fillRect(rect(), t.band);
+    const Job& job = m_document.job();
+    write(painter, word_font(11.5, true), t.on_band, {18, 23}, m_document.display_name() + (m_document.dirty() ? "  •" : ""));
+    QStringList under;
+    if (!job.place.empty()) under << QString::fromStdString(job.place);
+    if (!job.number.empty()) under << tr("%1 job %2").arg(QString::fromStdString(job.workshop), QString::fromStdString(job.number));
+    under << (m_document.read_only() ? tr("read only") : m_document.dirty() ? tr("not saved yet") : m_document.path().isEmpty() ? tr("not a file yet") : tr("saved"));
+    QColor quiet = t.on_band;
+    quiet.setAlphaF(0.72f);
+    write(painter, word_font(8.5), quiet, {18, 41}, under.join(" · "));
+    double x = 336;
+    for (int i = 0; i < m_stations.size(); ++i) {
+        const QRectF tab(x, 8, 92, 44);
+        if (i == m_shown) {
+            painter.fillRect(tab, t.ground);
+            painter.fillRect(QRectF(tab.left(), tab.top(), tab.width(), 3), t.brass);
+        }
+        write(painter, word_font(11, i == m_shown), i == m_shown ? t.ink : t.on_band, {tab.center().x(), 31}, m_stations[i], 0);
+        write(painter, word_font(7.5), i == m_shown ? t.steel : quiet, {tab.center().x(), 45}, tr("Ctrl+%1").arg(i + 1), 0);
+        place({"station:" + m_stations[i], tab, [this, i] { emit chosen(i); }, {}, {}});
+        x += 96;
+    }
+    const double w = write(painter, word_font(9), quiet, {width() - 20.0, 30}, tr("Find  Ctrl+K"), 1);
+    place({"finder", QRectF(width() - 30.0 - w, 10, w + 20, 34), [this] { emit finder_wanted(); }, {}, {}});
+}
+
+}  // namespace echappe

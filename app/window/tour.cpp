@@ -1,0 +1,62 @@
+#include "window/tour.h"
+
+#include <QApplication>
+#include <QDir>
+#include <QKeyEvent>
+#include <QTextStream>
+
+#include "instruments/calliper_line.h"
+#include "stations/teeth/teeth_station.h"
+#include "theme/theme.h"
+#include "window/main_window.h"
+#include "workings/workings_panel.h"
+
+namespace echappe {
+namespace {
+
+void shoot(MainWindow& window, const QDir& folder, const QString& name) {
+    QApplication::processEvents();
+    QApplication::processEvents();
+    const QString path = folder.filePath(name + ".png");
+    window.grab().toImage().save(path);
+    QTextStream(stdout) << path << "\n";
+}
+
+/// Takes the reading the line asks for with the simulated instrument and keeps it.
+void read_one(MainWindow& window) {
+    window.calliper().send_simulated();
+    QKeyEvent enter(QEvent::KeyPress, Qt::Key_Return, Qt::NoModifier);
+    QApplication::sendEvent(&window.calliper().line(), &enter);
+}
+
+}  // namespace
+
+int take_tour(MainWindow& window, const QString& folder) {
+    QDir().mkpath(folder);
+    const QDir to(folder);
+    window.open_demo("tide-house");
+    window.resize(1280, 800);
+    window.show();
+    window.show_station(0);
+    shoot(window, to, "train-before");
+    read_one(window);
+    shoot(window, to, "train-one-reading");
+    for (int i = 0; i < 3; ++i) read_one(window);
+    window.workings().sheet().unfold("module with Centre");
+    shoot(window, to, "train-measured");
+    window.document().choose_candidate(0);
+    window.workings().sheet().unfold("module with Centre");
+    shoot(window, to, "train-chosen");
+    window.show_station(1);
+    shoot(window, to, "teeth-wheel");
+    window.teeth().select_part(false);
+    window.teeth().other_mesh();
+    shoot(window, to, "teeth-pinion");
+    window.set_dark(true);
+    window.show_station(0);
+    shoot(window, to, "train-dark");
+    window.document().undo_stack()->setClean();
+    return 0;
+}
+
+}  // namespace echappe

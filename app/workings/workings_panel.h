@@ -1,0 +1,42 @@
+#pragma once
+
+#include <QScrollArea>
+
+#include "document/document.h"
+#include "drawing/canvas.h"
+
+namespace echappe {
+
+/// The subject's figures and why; under them the findings.
+class WorkingsSheet : public Canvas {
+    Q_OBJECT
+public:
+    explicit WorkingsSheet(Document& document, QWidget* parent = nullptr);
+    /// Opens or folds the working of a quantity by its name.
+    void unfold(const std::string& name);
+
+signals:
+    void overrule_wanted(const std::string& finding);
+
+protected:
+    void paint(QPainter& painter) override;
+
+private:
+    double paint_quantity(QPainter& painter, const Quantity& quantity, double y);
+    double paint_working(QPainter& painter, const Quantity& quantity, double y);
+    double paint_finding(QPainter& painter, const Finding& finding, double y);
+    Document& m_document;
+    std::string m_unfolded;
+};
+
+class WorkingsPanel : public QScrollArea {
+    Q_OBJECT
+public:
+    explicit WorkingsPanel(Document& document, QWidget* parent = nullptr);
+    WorkingsSheet& sheet() { return *m_sheet; }
+
+private:
+    WorkingsSheet* m_sheet;
+};
+
+}  // namespace echappe
