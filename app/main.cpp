@@ -2,7 +2,8 @@
 #include <QCommandLineParser>
 #include <QDir>
 #include <QTextStream>
-#include <QTimer>
+#include <algorithm>
+#include <string_view>
 
 #include "number/input_error.h"
 #include "theme/theme.h"
@@ -10,6 +11,11 @@
 #include "window/tour.h"
 
 int main(int argc, char** argv) {
+    // The tour needs no screen: it renders without one when there is none.
+    const bool tour = std::any_of(argv, argv + argc, [](const char* word) { return std::string_view(word).starts_with("--tour"); });
+    const bool screen = qEnvironmentVariableIsSet("DISPLAY") || qEnvironmentVariableIsSet("WAYLAND_DISPLAY") ||
+                        qEnvironmentVariableIsSet("QT_QPA_PLATFORM");
+    if (tour && !screen) qputenv("QT_QPA_PLATFORM", "offscreen");
     QApplication application(argc, argv);
     QApplication::setApplicationName("echappe");
     QApplication::setOrganizationName("echappe");
@@ -18,7 +24,9 @@ int main(int argc, char** argv) {
     words.setApplicationDescription("Echappe: the bench companion for clock and watch work.");
     words.addHelpOption();
     words.addVersionOption();
-    words.addOptions({{"demo", "Start on a demo job: tide-house.", "name"}, {"tour", "Render every main view of the demo into a folder and end.", "folder"}, {"dark", "Start dark."}});
+    words.addOptions({{"demo", "Start on a demo job: tide-house.", "name"},
+                      {"tour", "Render every main view of the demo into a folder and end.", "folder"},
+                      {"dark", "Start dark."}});
     words.addPositionalArgument("file", "A job file to open.");
     words.process(application);
     QTextStream err(stderr);

@@ -20,7 +20,8 @@ std::string kebab(std::string name) {
 }
 
 void list() {
-    for (const Calculation* verb : verbs()) std::cout << verb->verb << std::string(18 - std::min<size_t>(17, verb->verb.size()), ' ') << verb->sentence << "\n";
+    for (const Calculation* verb : verbs())
+        std::cout << verb->verb << std::string(18 - std::min<size_t>(17, verb->verb.size()), ' ') << verb->sentence << "\n";
 }
 
 const Calculation* find_verb(const std::string& name) {
@@ -32,13 +33,15 @@ const Calculation* find_verb(const std::string& name) {
 InputError unknown_verb(const std::string& name) {
     std::vector<Field> names;
     for (const Calculation* verb : verbs()) names.push_back({verb->verb, "", "", {}, {}, false, {}});
-    return InputError("verb", "\"" + name + "\"", "\"" + Record(names).nearest(name) + "\" (the nearest known); all with: echappe-cli list");
+    return InputError("verb", "\"" + name + "\"",
+                      "\"" + Record(names).nearest(name) + "\" (the nearest known); all with: echappe-cli list");
 }
 
 std::string bracketed(const Field& field) {
     std::string text = field.unit.empty() ? "" : " [" + field.unit + "]";
     if (std::isfinite(field.range.min) || std::isfinite(field.range.max)) text += " (" + field.range.sentence() + ")";
-    for (size_t i = 0; i < field.choices.size(); ++i) text += (i == 0 ? " (" : " | ") + field.choices[i] + (i + 1 == field.choices.size() ? ")" : "");
+    for (size_t i = 0; i < field.choices.size(); ++i)
+        text += (i == 0 ? " (" : " | ") + field.choices[i] + (i + 1 == field.choices.size() ? ")" : "");
     return text + (field.required ? " (required)" : "");
 }
 
@@ -54,7 +57,8 @@ void print_field(const Field& field, void* example, const std::string& indent, b
     }
     std::cout << ": " << field.meaning << "\n";
     if (depth > 3) return;
-    if (const auto* nested = std::get_if<NestedSlot>(&slot)) print_fields(*nested->record, nested->make(), indent + "  ", defaults, depth + 1);
+    if (const auto* nested = std::get_if<NestedSlot>(&slot))
+        print_fields(*nested->record, nested->make(), indent + "  ", defaults, depth + 1);
     if (const auto* items = std::get_if<ListSlot>(&slot)) print_fields(*items->record, items->add(), indent + "  ", defaults, depth + 1);
 }
 
@@ -118,7 +122,9 @@ Words parse_words(const Calculation& verb, std::vector<std::string> arguments) {
         std::string name = extra.substr(std::min(extra.find_first_not_of('-'), extra.size()));
         name = name.substr(0, name.find('='));
         std::replace(name.begin(), name.end(), '-', '_');
-        if (!extra.starts_with("-")) throw InputError("options", "\"" + extra + "\" without an option before it", "--" + kebab(verb.input->fields().front().name) + " and the like");
+        if (!extra.starts_with("-"))
+            throw InputError("options", "\"" + extra + "\" without an option before it",
+                             "--" + kebab(verb.input->fields().front().name) + " and the like");
         throw InputError(name, "an option it does not know", "--" + kebab(verb.input->nearest(name)) + " (the nearest known)");
     }
     for (size_t i = 0; i < values.size(); ++i)
@@ -132,11 +138,13 @@ std::vector<InputError> fill(const Calculation& verb, const Words& words, void* 
     if (!words.input.empty()) faults = read_json(read_all(words.input), *verb.input, input);
     for (const auto& [field, word] : words.flat) {
         read_word(*field, word, input);
-        std::erase_if(faults, [&, name = field->name](const InputError& fault) { return fault.field() == name && fault.got() == "nothing"; });
+        std::erase_if(faults,
+                      [&, name = field->name](const InputError& fault) { return fault.field() == name && fault.got() == "nothing"; });
     }
     if (words.input.empty())
         for (const Field& field : verb.input->fields())
-            if (field.required && std::none_of(words.flat.begin(), words.flat.end(), [&](const auto& given) { return given.first == &field; }))
+            if (field.required &&
+                std::none_of(words.flat.begin(), words.flat.end(), [&](const auto& given) { return given.first == &field; }))
                 faults.emplace_back(field.name, "nothing", std::isfinite(field.range.min) ? field.range.sentence() : field.meaning);
     return faults;
 }
@@ -164,10 +172,8 @@ int run_verb(const Calculation& verb, const std::vector<std::string>& arguments)
     const auto output = verb.run(input.get());
     if (words.workings)
         for (const Working& working : verb.explain(input.get(), output.get())) std::cout << working.in_words() << "\n";
-    else if (!words.take.empty())
-        std::cout << taken(verb, output.get(), words.take);
-    else
-        std::cout << write_json(*verb.output, output.get(), Empty::null);
+    else if (!words.take.empty()) std::cout << taken(verb, output.get(), words.take);
+    else std::cout << write_json(*verb.output, output.get(), Empty::null);
     return 0;
 }
 
@@ -176,7 +182,8 @@ int run(const std::vector<std::string>& arguments) {
     if (first == "list" || first.empty()) return list(), 0;
     if (first == "help" || first == "--help" || first == "-h") {
         if (arguments.size() > 1) return help(arguments[1]), 0;
-        std::cout << "echappe-cli list\nechappe-cli help VERB\nechappe-cli VERB --input FILE | --field value … [--workings] [--take OUTPUT]\n\n";
+        std::cout
+            << "echappe-cli list\nechappe-cli help VERB\nechappe-cli VERB --input FILE | --field value … [--workings] [--take OUTPUT]\n\n";
         return list(), 0;
     }
     const Calculation* verb = find_verb(first);

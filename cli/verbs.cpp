@@ -11,7 +11,7 @@ namespace echappe {
 
 const std::vector<const Calculation*>& verbs() {
     static const std::vector<const Calculation*> all = {
-        &train_calculation(), &restore_calculation(), &geometry_calculation(), &profile_calculation(),
+        &train_calculation(),    &restore_calculation(),    &geometry_calculation(),  &profile_calculation(),
         &pendulum_calculation(), &job_report_calculation(), &job_check_calculation(),
     };
     return all;

@@ -116,7 +116,8 @@ void Document::take(const LoadedJob& loaded, const QString& path) {
     emit subject_changed();
     if (loaded.newer) emit told(tr("A newer Echappe wrote this file: it is open for reading only."), true);
     else if (loaded.damaged)
-        emit told(tr("This file is damaged; what could be read is open as a copy. First fault: %1").arg(loaded.faults.front().what()), true);
+        emit told(tr("This file is damaged; what could be read is open as a copy. First fault: %1").arg(loaded.faults.front().what()),
+                  true);
 }
 
 void Document::open(const QString& path) { take(load_job(path.toStdString()), path); }
@@ -148,7 +149,8 @@ void Document::recover(const Journal::Entry& entry) {
     show(m_job);
     keep_journal();
     Journal::discard(entry);
-    emit told(tr("The last run ended before saving: its edits of %1 are back. Save to keep them, undo to drop them.").arg(entry.when), false);
+    emit told(tr("The last run ended before saving: its edits of %1 are back. Save to keep them, undo to drop them.").arg(entry.when),
+              false);
 }
 
 void Document::store_reading(const QuantityKey& key, double value, double u, const QString& instrument) {

@@ -13,8 +13,8 @@ namespace echappe {
 class Journal {
 public:
     struct Entry {
-        QString file;       ///< the journal's own file
-        QString job_path;   ///< the job it belongs to; empty: never saved
+        QString file;      ///< the journal's own file
+        QString job_path;  ///< the job it belongs to; empty: never saved
         QString job_text;
         QString when;
     };

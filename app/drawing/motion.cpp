@@ -7,7 +7,8 @@ namespace echappe {
 namespace {
 
 constexpr std::array<double, 8> speeds = {0.01, 0.1, 1, 10, 60, 600, 3600, 21600};
-constexpr std::array<const char*, 8> words = {"1/100 speed", "1/10 speed", "true speed", "10 times", "60 times", "600 times", "an hour a second", "six hours a second"};
+constexpr std::array<const char*, 8> words = {"1/100 speed", "1/10 speed", "true speed",       "10 times",
+                                              "60 times",    "600 times",  "an hour a second", "six hours a second"};
 constexpr int frame_ms = 16;
 
 }  // namespace

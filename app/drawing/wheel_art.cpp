@@ -59,7 +59,8 @@ const QPainterPath& WheelArt::wheel(long long teeth, long long mate, double modu
     return kept({0, teeth, mate, module_mm, points, crossings}, [&] {
         QPainterPath path = closed(wheel_outline(teeth, mate, module_mm, false, points));
         const double radius = module_mm * static_cast<double>(teeth) / 2;
-        if (crossings) cross_out(path, radius - 4.4 * module_mm, std::max(radius * 0.22, 3 * module_mm), radius * 0.11, radius > 25 ? 6 : 5);
+        if (crossings)
+            cross_out(path, radius - 4.4 * module_mm, std::max(radius * 0.22, 3 * module_mm), radius * 0.11, radius > 25 ? 6 : 5);
         return path;
     });
 }

@@ -30,7 +30,8 @@ void paint_calliper(QPainter& painter, QPointF at) {
     painter.setBrush(Qt::NoBrush);
     const QPointF beam[] = {at, at + QPointF(56, 0), at + QPointF(56, 6), at + QPointF(10, 6), at + QPointF(3, 22), at};
     painter.drawPolyline(beam, 6);
-    const QPointF jaw[] = {at + QPointF(22, -3), at + QPointF(38, -3), at + QPointF(38, 9), at + QPointF(27, 9), at + QPointF(21, 22), at + QPointF(22, -3)};
+    const QPointF jaw[] = {at + QPointF(22, -3), at + QPointF(38, -3), at + QPointF(38, 9),
+                           at + QPointF(27, 9),  at + QPointF(21, 22), at + QPointF(22, -3)};
     painter.drawPolyline(jaw, 6);
 }
 
@@ -116,8 +117,10 @@ void CalliperLine::store() {
         const bool simulated = m_message.startsWith(tr("Simulated"));
         m_wanted.reset();
         m_line->clear();
-        m_document.store_reading(key, reading.value, reading.u.value_or(expected_u(key)), simulated ? tr("calliper, simulated") : tr("calliper"));
-        tell(tr("Kept: %1 %2. Undo with Ctrl+Z.").arg(name, QString::fromStdString(print_short(reading.value, 7) + " " + key.unit())), false);
+        m_document.store_reading(key, reading.value, reading.u.value_or(expected_u(key)),
+                                 simulated ? tr("calliper, simulated") : tr("calliper"));
+        tell(tr("Kept: %1 %2. Undo with Ctrl+Z.").arg(name, QString::fromStdString(print_short(reading.value, 7) + " " + key.unit())),
+             false);
     } catch (const InputError& error) {
         m_line->selectAll();
         tell(error.what(), true);
@@ -134,11 +137,20 @@ bool CalliperLine::eventFilter(QObject* watched, QEvent* event) {
         const auto* key = static_cast<QKeyEvent*>(event);
         switch (key->key()) {
             case Qt::Key_Return:
-            case Qt::Key_Enter: store(); return true;
-            case Qt::Key_Tab: ask_next(1); return true;
-            case Qt::Key_Backtab: ask_next(-1); return true;
-            case Qt::Key_Question: explain(); return true;
-            default: break;
+            case Qt::Key_Enter:
+                store();
+                return true;
+            case Qt::Key_Tab:
+                ask_next(1);
+                return true;
+            case Qt::Key_Backtab:
+                ask_next(-1);
+                return true;
+            case Qt::Key_Question:
+                explain();
+                return true;
+            default:
+                break;
         }
     }
     return Canvas::eventFilter(watched, event);
@@ -153,16 +165,21 @@ void CalliperLine::paint(QPainter& painter) {
     paint_calliper(painter, {18, 28});
     const Measurable* now = asked();
     write(painter, word_font(9), t.steel, {label_x, 20}, now ? QString::fromStdString(now->name) : tr("nothing to measure here"));
-    if (now) write(painter, word_font(10), t.steel, {label_x + 196, 52}, QString::fromUtf8(typed_unit(m_document.job(), now->key).symbol.data(), static_cast<int>(typed_unit(m_document.job(), now->key).symbol.size())));
+    if (now)
+        write(painter, word_font(10), t.steel, {label_x + 196, 52},
+              QString::fromUtf8(typed_unit(m_document.job(), now->key).symbol.data(),
+                                static_cast<int>(typed_unit(m_document.job(), now->key).symbol.size())));
     const double room = width() - words_x - tray_width - 16;
     write(painter, word_font(8.5), t.steel, {words_x, 20}, tr("Enter keeps it and goes on  ·  Tab another  ·  ? how to take it"));
     QString line = m_message;
     QColor ink = m_fault ? t.ruby : t.blued;
     const auto& restore = m_document.derived().restore;
     if (line.isEmpty() && restore && restore->next_measurement && now && now->key == restore->next_measurement->key)
-        line = tr("of all readings this one tells most: %1 bit").arg(std::max(restore->next_measurement->expected_entropy_drop_bits, restore->next_measurement->then_entropy_drop_bits.value_or(0)), 0, 'f', 1);
-    else if (line.isEmpty() && now && now->taken)
-        line = tr("taken already; a new reading replaces it");
+        line = tr("of all readings this one tells most: %1 bit")
+                   .arg(std::max(restore->next_measurement->expected_entropy_drop_bits,
+                                 restore->next_measurement->then_entropy_drop_bits.value_or(0)),
+                        0, 'f', 1);
+    else if (line.isEmpty() && now && now->taken) line = tr("taken already; a new reading replaces it");
     write_wrapped(painter, word_font(9), ink, {words_x, 29}, room, line);
     if (!has_simulated()) return;
     const QRectF tray(width() - tray_width, 12, tray_width - 18, 46);
@@ -172,7 +189,11 @@ void CalliperLine::paint(QPainter& painter) {
     write(painter, word_font(8.5), t.steel, tray.topLeft() + QPointF(12, 18), tr("calliper, SIMULATED"));
     write(painter, word_font(9), t.ink, tray.topLeft() + QPointF(12, 36), tr("reads the hidden movement, ±0.01 mm"));
     write(painter, word_font(9.5, true), t.blued, tray.topRight() + QPointF(-12, 18), tr("read F3"), 1);
-    place({"simulated", tray, [this] { send_simulated(); }, tr("A stand-in for practice: types a reading of the demo's hidden movement"), {}});
+    place({"simulated",
+           tray,
+           [this] { send_simulated(); },
+           tr("A stand-in for practice: types a reading of the demo's hidden movement"),
+           {}});
 }
 
 }  // namespace echappe

@@ -10,7 +10,7 @@ namespace echappe {
 namespace {
 
 constexpr double top = 44;
-constexpr double bottom = 44;
+constexpr double bottom = 50;
 constexpr double largest_disc = 46;
 constexpr double disc_x = 64;
 constexpr double text_x = 124;
@@ -43,7 +43,8 @@ void Ladder::paint(QPainter& painter) {
     painter.fillRect(QRectF(width() - 1, 0, 1, height()), t.rule);
     const Job& job = m_document.job();
     if (job.trains.empty()) {
-        write_wrapped(painter, word_font(10), t.steel, {18, 30}, width() - 36, tr("No train yet. Open a job with Ctrl+O, or the demo from the Job menu."));
+        write_wrapped(painter, word_font(10), t.steel, {18, 30}, width() - 36,
+                      tr("No train yet. Open a job with Ctrl+O, or the demo from the Job menu."));
         return;
     }
     const TrainList& train = job.trains.front();
@@ -55,14 +56,16 @@ void Ladder::paint(QPainter& painter) {
     const double step = std::min(150.0, (height() - top - bottom) / static_cast<double>(train.arbors.size()));
     double y = height() - bottom;
     for (const std::string& id : train.arbors) {
-        if (const DerivedArbor* arbor = m_document.derived().arbor(id)) paint_rung(painter, *arbor, {6, y - step + 4, 212, step - 8}, largest_disc / largest);
+        if (const DerivedArbor* arbor = m_document.derived().arbor(id))
+            paint_rung(painter, *arbor, {6, y - step + 4, 212, step - 8}, largest_disc / largest);
         y -= step;
     }
     const Derived& derived = m_document.derived();
-    QString foot;
-    if (derived.beats_per_hour) foot = QString::fromStdString(print_short(*derived.beats_per_hour, 7)) + tr(" beats/h");
-    if (derived.run_s) foot += tr(" · runs ") + QString::fromStdString(print_span(*derived.run_s));
-    write(painter, word_font(9), t.blued, {18, height() - 16.0}, foot);
+    if (derived.beats_per_hour)
+        write(painter, word_font(9.5), t.blued, {18, height() - 30.0},
+              QString::fromStdString(print_short(*derived.beats_per_hour, 7)) + tr(" beats an hour"));
+    if (derived.run_s)
+        write(painter, word_font(9.5), t.blued, {18, height() - 13.0}, tr("runs ") + QString::fromStdString(print_span(*derived.run_s)));
 }
 
 void Ladder::paint_rung(QPainter& painter, const DerivedArbor& arbor, const QRectF& rung, double mm_to_px) {
@@ -81,27 +84,34 @@ void Ladder::paint_rung(QPainter& painter, const DerivedArbor& arbor, const QRec
         painter.setPen(rim_pen(arbor.wheel.known, t.brass));
         painter.setBrush(arbor.wheel.known == Known::missing ? QBrush(Qt::NoBrush) : QBrush(t.pale_brass));
         painter.drawEllipse(centre, radius, radius);
-        write(painter, figure_font(arbor.wheel.known == Known::missing ? 14 : 16), arbor.wheel.known == Known::missing ? t.brass : t.ink, centre + QPointF(0, 7), count_text(arbor.wheel), 0);
+        write(painter, figure_font(arbor.wheel.known == Known::missing ? 14 : 16), arbor.wheel.known == Known::missing ? t.brass : t.ink,
+              centre + QPointF(0, 7), count_text(arbor.wheel), 0);
     }
     if (arbor.pinion.count.present()) {
         const QPointF at = centre + QPointF(radius * 0.78 + 4, radius * 0.62 + 4);
         painter.setPen(rim_pen(arbor.pinion.known, t.steel));
         painter.setBrush(arbor.pinion.known == Known::missing ? QBrush(subject && !t.dark ? QColor(Qt::white) : t.sheet) : QBrush(t.steel));
         painter.drawEllipse(at, 12, 12);
-        write(painter, word_font(8.5, true), arbor.pinion.known == Known::missing ? t.steel : t.sheet, at + QPointF(0, 4), count_text(arbor.pinion), 0);
+        write(painter, word_font(8.5, true), arbor.pinion.known == Known::missing ? t.steel : t.sheet, at + QPointF(0, 4),
+              count_text(arbor.pinion), 0);
     }
     double line = middle - 22;
     const double line_height = 17;
     write(painter, word_font(11, true), subject ? t.blued : t.ink, {text_x, line}, QString::fromStdString(arbor.name));
-    if (arbor.period_s) write(painter, word_font(10.5), arbor.period_known == Known::missing ? t.brass : t.blued, {text_x, line += line_height + 1}, QString::fromStdString(print_span(*arbor.period_s)));
-    if (!arbor.direction.empty()) write(painter, word_font(8.5), t.steel, {text_x, line += line_height}, arbor.direction == "cw" ? tr("turns right ↻") : tr("turns left ↺"));
+    if (arbor.period_s)
+        write(painter, word_font(10.5), arbor.period_known == Known::missing ? t.brass : t.blued, {text_x, line += line_height + 1},
+              QString::fromStdString(print_span(*arbor.period_s)));
+    if (!arbor.direction.empty())
+        write(painter, word_font(8.5), t.steel, {text_x, line += line_height},
+              arbor.direction == "cw" ? tr("turns right ↻") : tr("turns left ↺"));
     std::string worst;
     int open = 0;
     for (const Finding& finding : m_document.derived().findings) {
         if (finding.arbor != arbor.id || !finding.verdict.empty()) continue;
         if (open++ == 0) worst = finding.severity;
     }
-    const bool lost = m_document.job().arbor(arbor.id)->train.wheel.is == Count::Is::lost || m_document.job().arbor(arbor.id)->train.pinion.is == Count::Is::lost;
+    const bool lost = m_document.job().arbor(arbor.id)->train.wheel.is == Count::Is::lost ||
+                      m_document.job().arbor(arbor.id)->train.pinion.is == Count::Is::lost;
     QString marks = lost ? (m_document.derived().chosen ? tr("lost, chosen") : tr("lost")) : QString();
     if (open > 0) marks += (marks.isEmpty() ? "" : " · ") + (open == 1 ? tr("1 finding") : tr("%1 findings").arg(open));
     if (!marks.isEmpty()) write(painter, word_font(8.5), open > 0 ? t.severity(worst) : t.steel, {text_x, line + line_height}, marks);

@@ -21,7 +21,9 @@ const QColor black(Qt::black);
 /// Paints in mm, y downwards, with fonts in points.
 class Sheet {
 public:
-    explicit Sheet(QPdfWriter& writer) : painter(&writer), px(writer.logicalDpiX() / 25.4) { painter.setRenderHint(QPainter::Antialiasing); }
+    explicit Sheet(QPdfWriter& writer) : painter(&writer), px(writer.logicalDpiX() / 25.4) {
+        painter.setRenderHint(QPainter::Antialiasing);
+    }
     QPainter painter;
     double px;
 
@@ -72,7 +74,8 @@ void check_scales(Sheet& sheet) {
 void print_tooth_sheet(const QString& path, const Job& job, const DerivedMesh& mesh, bool wheel) {
     const PartSizes& part = wheel ? mesh.sizes.wheel : mesh.sizes.pinion;
     const QFileInfo info(path);
-    if (!QFileInfo(info.absolutePath()).isWritable()) throw InputError("export", "\"" + path.toStdString() + "\", which cannot be written", "a folder that can be written");
+    if (!QFileInfo(info.absolutePath()).isWritable())
+        throw InputError("export", "\"" + path.toStdString() + "\", which cannot be written", "a folder that can be written");
     // Beside the target first: a full disk must not leave half a sheet under the right name.
     const QString beside = path + ".part";
     {
@@ -85,10 +88,15 @@ void print_tooth_sheet(const QString& path, const Job& job, const DerivedMesh& m
         Sheet sheet(writer);
         const long long count = wheel ? mesh.wheel : mesh.pinion;
         sheet.text(20, 20, 16, QString::fromStdString(job.title), true);
-        sheet.text(20, 27, 9, QString("Job %1 · %2 · %3").arg(QString::fromStdString(job.number), QString::fromStdString(job.workshop), QDate::currentDate().toString(Qt::ISODate)));
+        sheet.text(
+            20, 27, 9,
+            QString("Job %1 · %2 · %3")
+                .arg(QString::fromStdString(job.number), QString::fromStdString(job.workshop), QDate::currentDate().toString(Qt::ISODate)));
         const QString owner = QString::fromStdString(job.name_of_arbor(wheel ? mesh.wheel_of : mesh.pinion_of));
         const QString mate = QString::fromStdString(job.name_of_arbor(wheel ? mesh.pinion_of : mesh.wheel_of));
-        sheet.text(20, 38, 13, QString("%1 %2, %3 %4, for %5").arg(owner, wheel ? "wheel" : "pinion").arg(count).arg(wheel ? "teeth" : "leaves", mate), true);
+        sheet.text(20, 38, 13,
+                   QString("%1 %2, %3 %4, for %5").arg(owner, wheel ? "wheel" : "pinion").arg(count).arg(wheel ? "teeth" : "leaves", mate),
+                   true);
         double y = 46;
         const auto row = [&](const QString& name, double mm) {
             sheet.text(20, y, 9, name);
@@ -103,7 +111,8 @@ void print_tooth_sheet(const QString& path, const Job& job, const DerivedMesh& m
         row("root diameter", part.root_diameter_mm);
         row("gap at pitch circle", part.gap_mm);
         row("centre distance with mate", mesh.sizes.centre_distance_mm);
-        const QPainterPath& outline = wheel ? WheelArt::wheel(mesh.wheel, mesh.pinion, mesh.module_mm.value, 40, false) : WheelArt::pinion(mesh.wheel, mesh.pinion, mesh.module_mm.value, 40);
+        const QPainterPath& outline = wheel ? WheelArt::wheel(mesh.wheel, mesh.pinion, mesh.module_mm.value, 40, false)
+                                            : WheelArt::pinion(mesh.wheel, mesh.pinion, mesh.module_mm.value, 40);
         const double x = 130, centre = 140;
         sheet.outline(outline, x, centre, 1);
         sheet.circle(x, centre, part.pitch_diameter_mm / 2);
@@ -117,9 +126,11 @@ void print_tooth_sheet(const QString& path, const Job& job, const DerivedMesh& m
         sheet.painter.restore();
         sheet.text(140, 85, 9, "10 : 1");
         check_scales(sheet);
-        sheet.text(20, 287, 8, "True epicycloid, tip at 0.95 of its height; radial flanks. Wear eye protection; no gloves at rotating spindles.");
+        sheet.text(20, 287, 8,
+                   "True epicycloid, tip at 0.95 of its height; radial flanks. Wear eye protection; no gloves at rotating spindles.");
     }
-    if (std::rename(beside.toLocal8Bit().constData(), path.toLocal8Bit().constData()) != 0) throw InputError("export", "\"" + path.toStdString() + "\", which cannot be written", "a place that can be written");
+    if (std::rename(beside.toLocal8Bit().constData(), path.toLocal8Bit().constData()) != 0)
+        throw InputError("export", "\"" + path.toStdString() + "\", which cannot be written", "a place that can be written");
 }
 
 }  // namespace echappe

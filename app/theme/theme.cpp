@@ -16,24 +16,31 @@ QString style_sheet(const Theme& t) {
                "QMenuBar { background: %4; color: %5; padding: 1px 6px; } QMenuBar::item { padding: 3px 9px; background: transparent; }"
                "QMenuBar::item:selected { background: %3; }"
                "QMenu { background: %2; color: %1; border: 1px solid %6; } QMenu::item { padding: 5px 26px 5px 18px; }"
-               "QMenu::item:selected { background: %3; color: %7; } QMenu::item:disabled { color: %6; } QMenu::separator { height: 1px; background: %6; }"
-               "QLineEdit { background: %2; border: none; border-bottom: 2px solid %3; selection-background-color: %3; selection-color: %7; padding: 1px 2px; }"
+               "QMenu::item:selected { background: %3; color: %7; } QMenu::item:disabled { color: %6; } QMenu::separator { height: 1px; "
+               "background: %6; }"
+               "QLineEdit { background: %2; border: none; border-bottom: 2px solid %3; selection-background-color: %3; selection-color: "
+               "%7; padding: 1px 2px; }"
                "QToolTip { background: %2; color: %1; border: 1px solid %3; padding: 4px; }"
-               "QScrollBar:vertical { width: 8px; background: transparent; } QScrollBar::handle:vertical { background: %6; min-height: 30px; }"
+               "QScrollBar:vertical { width: 8px; background: transparent; } QScrollBar::handle:vertical { background: %6; min-height: "
+               "30px; }"
                "QScrollBar::add-line, QScrollBar::sub-line { height: 0; }"
-               "QListView { background: %2; border: none; outline: none; } QListView::item { padding: 6px 10px; } QListView::item:selected { background: %3; color: %7; }"
-               "QPushButton { background: %2; border: 1px solid %3; color: %3; padding: 4px 12px; } QPushButton:hover, QPushButton:focus { background: %3; color: %7; }")
+               "QListView { background: %2; border: none; outline: none; } QListView::item { padding: 6px 10px; } QListView::item:selected "
+               "{ background: %3; color: %7; }"
+               "QPushButton { background: %2; border: 1px solid %3; color: %3; padding: 4px 12px; } QPushButton:hover, QPushButton:focus { "
+               "background: %3; color: %7; }")
         .arg(t.ink.name(), t.sheet.name(), t.blued.name(), t.band.name(), t.on_band.name(), t.rule.name(), t.sheet.name());
 }
 
 }  // namespace
 
 Theme Theme::light() {
-    return {"#E9EDEF", "#F7F9FA", "#16222E", "#5E6B76", "#214B7A", "#9C7A2B", "#E6D7A8", "#A8232F", "#2F7B6B", "#A45D0C", "#C4CCD2", "#16222E", "#E9EDEF", false};
+    return {"#E9EDEF", "#F7F9FA", "#16222E", "#5E6B76", "#214B7A", "#9C7A2B", "#E6D7A8",
+            "#A8232F", "#2F7B6B", "#A45D0C", "#C4CCD2", "#16222E", "#E9EDEF", false};
 }
 
 Theme Theme::night() {
-    return {"#14191E", "#1C232A", "#E4E8EA", "#93A1AC", "#7FB0E6", "#D2B25E", "#4A4226", "#E2707A", "#6CC2AE", "#E0A458", "#39444E", "#0C1014", "#C9D2D8", true};
+    return {"#14191E", "#1C232A", "#E4E8EA", "#93A1AC", "#7FB0E6", "#D2B25E", "#4A4226",
+            "#E2707A", "#6CC2AE", "#E0A458", "#39444E", "#0C1014", "#C9D2D8", true};
 }
 
 const QColor& Theme::severity(const std::string& word) const { return word == "fault" ? ruby : word == "caution" ? amber : verdigris; }
@@ -58,13 +65,13 @@ void apply_theme(bool dark) {
 
 bool load_fonts() {
     bool all = true;
-    for (const char* file : {"B612-Regular", "B612-Bold", "B612Mono-Regular", "B612Mono-Bold"})
+    for (const char* file : {"EchappeBench-Regular", "EchappeBench-Bold"})
         all = QFontDatabase::addApplicationFont(QString(":/fonts/%1.otf").arg(file)) >= 0 && all;
     return all;
 }
 
 QFont word_font(double points, bool bold) {
-    QFont font("B612");
+    QFont font("Echappe Bench");
     font.setPointSizeF(points);
     font.setBold(bold);
     return font;

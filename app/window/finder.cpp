@@ -7,7 +7,11 @@
 
 namespace echappe {
 
-Finder::Finder(std::vector<Entry> entries, QWidget* parent) : QDialog(parent, Qt::Dialog | Qt::FramelessWindowHint), m_entries(std::move(entries)), m_line(new QLineEdit(this)), m_list(new QListWidget(this)) {
+Finder::Finder(std::vector<Entry> entries, QWidget* parent)
+    : QDialog(parent, Qt::Dialog | Qt::FramelessWindowHint),
+      m_entries(std::move(entries)),
+      m_line(new QLineEdit(this)),
+      m_list(new QListWidget(this)) {
     setAttribute(Qt::WA_DeleteOnClose);
     setWindowTitle(tr("Find"));
     auto* column = new QVBoxLayout(this);

@@ -217,7 +217,8 @@ bool MainWindow::save_to(const QString& path) {
 bool MainWindow::save() { return m_document.path().isEmpty() ? save_as() : save_to(m_document.path()); }
 
 bool MainWindow::save_as() {
-    QString path = QFileDialog::getSaveFileName(this, tr("Save the job"), m_document.display_name().toLower().replace(' ', '-') + ".echappe.json", filter);
+    QString path = QFileDialog::getSaveFileName(this, tr("Save the job"),
+                                                m_document.display_name().toLower().replace(' ', '-') + ".echappe.json", filter);
     if (path.isEmpty()) return false;
     if (!path.endsWith(".json")) path += ".echappe.json";
     return save_to(path);
@@ -229,20 +230,23 @@ void MainWindow::export_to(const QString& path) {
 }
 
 void MainWindow::ask_export(const QString& ending) {
-    const QString path = QFileDialog::getSaveFileName(this, tr("Export the drawn part"), QString(m_teeth->wheel_selected() ? "wheel." : "pinion.") + ending);
+    const QString path =
+        QFileDialog::getSaveFileName(this, tr("Export the drawn part"), QString(m_teeth->wheel_selected() ? "wheel." : "pinion.") + ending);
     if (!path.isEmpty()) export_to(path.endsWith("." + ending) ? path : path + "." + ending);
 }
 
 void MainWindow::ask_overrule(const std::string& finding) {
     bool said = false;
     const QString reason = QInputDialog::getText(this, tr("Overrule"), tr("Because (kept with the job):"), QLineEdit::Normal, {}, &said);
-    if (said && reason.trimmed().isEmpty()) m_calliper->tell(tr("reason: got nothing, takes a few words: they are what you will want to read in a year"), true);
+    if (said && reason.trimmed().isEmpty())
+        m_calliper->tell(tr("reason: got nothing, takes a few words: they are what you will want to read in a year"), true);
     else if (said) m_document.judge(finding, "overruled", reason.trimmed());
 }
 
 bool MainWindow::may_drop_edits() {
     if (!m_document.dirty()) return true;
-    const auto answer = QMessageBox::question(this, tr("Not saved"), tr("%1 has edits that are not saved.").arg(m_document.display_name()), QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel);
+    const auto answer = QMessageBox::question(this, tr("Not saved"), tr("%1 has edits that are not saved.").arg(m_document.display_name()),
+                                              QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel);
     return answer == QMessageBox::Discard || (answer == QMessageBox::Save && save());
 }
 

@@ -4,7 +4,8 @@
 
 namespace echappe {
 
-StationsBar::StationsBar(Document& document, QStringList stations, QWidget* parent) : Canvas(parent), m_document(document), m_stations(std::move(stations)) {
+StationsBar::StationsBar(Document& document, QStringList stations, QWidget* parent)
+    : Canvas(parent), m_document(document), m_stations(std::move(stations)) {
     setFixedHeight(52);
     setAccessibleName(tr("Stations"));
     connect(&document, &Document::changed, this, qOverload<>(&QWidget::update));
@@ -23,7 +24,10 @@ void StationsBar::paint(QPainter& painter) {
     QStringList under;
     if (!job.place.empty()) under << QString::fromStdString(job.place);
     if (!job.number.empty()) under << tr("%1 job %2").arg(QString::fromStdString(job.workshop), QString::fromStdString(job.number));
-    under << (m_document.read_only() ? tr("read only") : m_document.dirty() ? tr("not saved yet") : m_document.path().isEmpty() ? tr("not a file yet") : tr("saved"));
+    under << (m_document.read_only()        ? tr("read only")
+              : m_document.dirty()          ? tr("not saved yet")
+              : m_document.path().isEmpty() ? tr("not a file yet")
+                                            : tr("saved"));
     QColor quiet = t.on_band;
     quiet.setAlphaF(0.72f);
     write(painter, word_font(8.5), quiet, {18, 41}, under.join(" · "));

@@ -43,7 +43,8 @@ void WorkingsSheet::paint(QPainter& painter) {
     const DerivedArbor* subject = m_document.derived().arbor(m_document.subject());
     double y = 34;
     if (!subject) {
-        write_wrapped(painter, word_font(10), t.steel, {margin, 20}, panel_width - 2 * margin, tr("The figures of the selected arbor stand here, each with its reason."));
+        write_wrapped(painter, word_font(10), t.steel, {margin, 20}, panel_width - 2 * margin,
+                      tr("The figures of the selected arbor stand here, each with its reason."));
         return;
     }
     write(painter, figure_font(17), t.blued, {margin, y}, text_of(subject->name) + tr(" arbor"));
@@ -55,7 +56,9 @@ void WorkingsSheet::paint(QPainter& painter) {
     y += 42;
     write(painter, word_font(8.5, true), t.steel, {margin, y}, tr("FINDINGS"));
     y += 12;
-    if (m_document.derived().findings.empty()) y += 10 + write_wrapped(painter, word_font(9.5), t.verdigris, {margin, y + 2}, panel_width - 2 * margin, tr("Nothing to object to: every reading agrees with the train."));
+    if (m_document.derived().findings.empty())
+        y += 10 + write_wrapped(painter, word_font(9.5), t.verdigris, {margin, y + 2}, panel_width - 2 * margin,
+                                tr("Nothing to object to: every reading agrees with the train."));
     for (const Finding& finding : m_document.derived().findings) y = paint_finding(painter, finding, y);
     const int wanted = static_cast<int>(y) + 20;
     if (minimumHeight() != wanted) setMinimumHeight(wanted);
@@ -65,13 +68,20 @@ double WorkingsSheet::paint_quantity(QPainter& painter, const Quantity& quantity
     const Theme& t = theme();
     constexpr double height = 29;
     const double base = y + 20;
-    const QString name = painter.fontMetrics().elidedText(text_of(quantity.name), Qt::ElideRight, 400);
-    write(painter, word_font(9), t.steel, {margin, base}, state_sign(quantity.known) + "  " + name);
-    const double u_width = quantity.u_text.empty() ? 0 : write(painter, word_font(8), t.steel, {panel_width - margin, base}, text_of(quantity.u_text), 1) + 8;
-    const double unit_width = quantity.unit.empty() ? 0 : write(painter, word_font(8.5), t.steel, {panel_width - margin - u_width, base}, text_of(quantity.unit), 1) + 5;
+    write(painter, word_font(9), t.steel, {margin, base}, state_sign(quantity.known) + "  " + text_of(quantity.name));
+    const double u_width =
+        quantity.u_text.empty() ? 0 : write(painter, word_font(8), t.steel, {panel_width - margin, base}, text_of(quantity.u_text), 1) + 8;
+    const double unit_width =
+        quantity.unit.empty()
+            ? 0
+            : write(painter, word_font(8.5), t.steel, {panel_width - margin - u_width, base}, text_of(quantity.unit), 1) + 5;
     write(painter, figure_font(13), ink_of(quantity.known), {panel_width - margin - u_width - unit_width, base}, text_of(quantity.text), 1);
     painter.fillRect(QRectF(margin, y + height, panel_width - 2 * margin, 1), t.rule);
-    place({"quantity:" + text_of(quantity.name), QRectF(0, y, panel_width, height), [this, n = quantity.name] { unfold(n); }, text_of(quantity.state) + (quantity.working ? tr("; click for the workings") : ""), {}});
+    place({"quantity:" + text_of(quantity.name),
+           QRectF(0, y, panel_width, height),
+           [this, n = quantity.name] { unfold(n); },
+           text_of(quantity.state) + (quantity.working ? tr("; click for the workings") : ""),
+           {}});
     y += height + 1;
     return m_unfolded == quantity.name ? paint_working(painter, quantity, y) : y;
 }
@@ -83,16 +93,27 @@ double WorkingsSheet::paint_working(QPainter& painter, const Quantity& quantity,
     const double x = margin + 12;
     y += 8;
     if (!quantity.working) {
-        const QString why = quantity.known == Known::measured ? tr("Counted or read at the bench; nothing was worked out.") : quantity.known == Known::missing ? tr("The likeliest of the solver's candidates; see the Train station for the others.") : tr("Decided at the bench from the solver's candidates.");
+        const QString why = quantity.known == Known::measured ? tr("Counted or read at the bench; nothing was worked out.")
+                            : quantity.known == Known::missing
+                                ? tr("The likeliest of the solver's candidates; see the Train station for the others.")
+                                : tr("Decided at the bench from the solver's candidates.");
         y += write_wrapped(painter, word_font(9), t.steel, {x, y}, width, why);
     } else {
         const Working& w = *quantity.working;
         y += write_wrapped(painter, word_font(10.5), t.ink, {x, y}, width, text_of(w.formula)) + 4;
         y += write_wrapped(painter, word_font(10), t.blued, {x, y}, width, text_of(w.substituted())) + 4;
-        const QString result = "= " + text_of(w.result.u > 0 ? print_fixed(w.result.value, decimals_for(w.result.u)) + " ± " + print_fixed(w.result.u, decimals_for(w.result.u)) : print_short(w.result.value, 8)) + " " + text_of(w.unit);
+        const QString result = "= " +
+                               text_of(w.result.u > 0 ? print_fixed(w.result.value, decimals_for(w.result.u)) + " ± " +
+                                                            print_fixed(w.result.u, decimals_for(w.result.u))
+                                                      : print_short(w.result.value, 8)) +
+                               " " + text_of(w.unit);
         y += write_wrapped(painter, word_font(10.5, true), t.ink, {x, y}, width, result) + 6;
-        for (const Term& term : w.terms) y += write_wrapped(painter, word_font(8.5), t.steel, {x, y}, width, text_of(term.symbol + "  " + print_short(term.value.value, 7) + " " + term.unit + "  " + term.meaning)) + 1;
-        if (const Term* most = w.largest_contributor()) y += write_wrapped(painter, word_font(8.5), t.amber, {x, y + 3}, width, tr("most of the ±: ") + text_of(most->meaning)) + 4;
+        for (const Term& term : w.terms)
+            y += write_wrapped(painter, word_font(8.5), t.steel, {x, y}, width,
+                               text_of(term.symbol + "  " + print_short(term.value.value, 7) + " " + term.unit + "  " + term.meaning)) +
+                 1;
+        if (const Term* most = w.largest_contributor())
+            y += write_wrapped(painter, word_font(8.5), t.amber, {x, y + 3}, width, tr("most of the ±: ") + text_of(most->meaning)) + 4;
         for (const std::string& note : w.notes) y += write_wrapped(painter, word_font(8.5), t.steel, {x, y + 2}, width, text_of(note)) + 2;
         y += write_wrapped(painter, word_font(8), t.steel, {x, y + 4}, width, tr("source: ") + text_of(w.source)) + 4;
     }
@@ -114,15 +135,27 @@ double WorkingsSheet::paint_finding(QPainter& painter, const Finding& finding, d
     const double head = y;
     y += write_wrapped(painter, word_font(10, true), judged ? t.steel : t.ink, {x, y}, width, text_of(finding.sentence)) + 2;
     y += write_wrapped(painter, word_font(9), t.steel, {x, y}, width, text_of(finding.reason)) + 4;
-    place({"finding:" + text_of(finding.id), QRectF(x, head, width, y - head), [this, arbor = finding.arbor] { m_document.select(arbor); }, tr("Goes to the arbor"), {}});
+    place({"finding:" + text_of(finding.id),
+           QRectF(x, head, width, y - head),
+           [this, arbor = finding.arbor] { m_document.select(arbor); },
+           tr("Goes to the arbor"),
+           {}});
     if (judged) {
         const double w = write(painter, word_font(8.5), t.blued, {x, y + 12}, tr("open again"));
         place({"reopen:" + text_of(finding.id), QRectF(x, y, w, 18), [this, id = finding.id] { m_document.judge(id, {}, {}); }, {}, {}});
     } else {
         const double a = write(painter, word_font(8.5), t.blued, {x, y + 12}, tr("accept"));
-        place({"accept:" + text_of(finding.id), QRectF(x, y, a, 18), [this, id = finding.id] { m_document.judge(id, "accepted", {}); }, {}, {}});
+        place({"accept:" + text_of(finding.id),
+               QRectF(x, y, a, 18),
+               [this, id = finding.id] { m_document.judge(id, "accepted", {}); },
+               {},
+               {}});
         const double o = write(painter, word_font(8.5), t.blued, {x + a + 18, y + 12}, tr("overrule because…"));
-        place({"overrule:" + text_of(finding.id), QRectF(x + a + 18, y, o, 18), [this, id = finding.id] { emit overrule_wanted(id); }, {}, {}});
+        place({"overrule:" + text_of(finding.id),
+               QRectF(x + a + 18, y, o, 18),
+               [this, id = finding.id] { emit overrule_wanted(id); },
+               {},
+               {}});
     }
     y += 20;
     painter.fillRect(QRectF(margin, from, 3, y - from), colour);

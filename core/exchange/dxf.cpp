@@ -25,7 +25,9 @@ public:
     std::string path() const { return "/proc/self/fd/" + std::to_string(m_fd); }
     std::string text() const {
         std::string out(static_cast<size_t>(lseek(m_fd, 0, SEEK_END)), '\0');
-        return pread(m_fd, out.data(), out.size(), 0) == static_cast<ssize_t>(out.size()) ? out : throw std::runtime_error("the drawing could not be read back");
+        return pread(m_fd, out.data(), out.size(), 0) == static_cast<ssize_t>(out.size())
+                   ? out
+                   : throw std::runtime_error("the drawing could not be read back");
     }
 
 private:
@@ -53,7 +55,8 @@ void write_header(DL_Dxf& dxf, DL_WriterA& out, const Drawing& drawing) {
     out.tableEnd();
     out.tableLayers(static_cast<int>(drawing.layers.size()) + 1);
     dxf.writeLayer(out, DL_LayerData("0", 0), DL_Attributes("", 7, 0, 25, "CONTINUOUS"));
-    for (const DrawingLayer& layer : drawing.layers) dxf.writeLayer(out, DL_LayerData(layer.name, 0), DL_Attributes("", 7, 0, 25, "CONTINUOUS"));
+    for (const DrawingLayer& layer : drawing.layers)
+        dxf.writeLayer(out, DL_LayerData(layer.name, 0), DL_Attributes("", 7, 0, 25, "CONTINUOUS"));
     out.tableEnd();
     out.tableStyle(1);
     dxf.writeStyle(out, DL_StyleData("Standard", 0, 2.5, 1.0, 0.0, 0, 2.5, "txt", ""));
@@ -83,7 +86,8 @@ void write_layer(DL_Dxf& dxf, DL_WriterA& out, const DrawingLayer& layer) {
         for (const Point& p : outline) dxf.writeVertex(out, DL_VertexData(p[0], p[1], 0, 0));
         dxf.writePolylineEnd(out);
     }
-    for (const auto& circle : layer.circles) dxf.writeCircle(out, DL_CircleData(circle.centre[0], circle.centre[1], 0, circle.radius_mm), attributes);
+    for (const auto& circle : layer.circles)
+        dxf.writeCircle(out, DL_CircleData(circle.centre[0], circle.centre[1], 0, circle.radius_mm), attributes);
     for (const Point& p : layer.marks) {
         dxf.writeLine(out, DL_LineData(p[0] - mark_mm, p[1], 0, p[0] + mark_mm, p[1], 0), attributes);
         dxf.writeLine(out, DL_LineData(p[0], p[1] - mark_mm, 0, p[0], p[1] + mark_mm, 0), attributes);

@@ -51,9 +51,9 @@ std::string to_svg(const Drawing& drawing) {
     const Box box = bounds(drawing);
     const std::string width = figure(box.right - box.left);
     const std::string height = figure(box.top - box.bottom);
-    std::string out = "<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"" + width + "mm\" height=\"" +
-                      height + "mm\" viewBox=\"" + figure(box.left) + " " + figure(-box.top) + " " + width + " " + height + "\">\n<title>" +
-                      escaped(drawing.title) + "</title>\n";
+    std::string out = "<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"" + width +
+                      "mm\" height=\"" + height + "mm\" viewBox=\"" + figure(box.left) + " " + figure(-box.top) + " " + width + " " +
+                      height + "\">\n<title>" + escaped(drawing.title) + "</title>\n";
     for (const DrawingLayer& layer : drawing.layers) {
         out += "<g id=\"" + escaped(layer.name) + "\" fill=\"none\" stroke=\"black\" stroke-width=\"0.05\">\n";
         for (const auto& outline : layer.outlines) {
@@ -62,7 +62,8 @@ std::string to_svg(const Drawing& drawing) {
             out += " Z\"/>\n";
         }
         for (const auto& circle : layer.circles)
-            out += "<circle cx=\"" + figure(circle.centre[0]) + "\" cy=\"" + figure(-circle.centre[1]) + "\" r=\"" + figure(circle.radius_mm) + "\"/>\n";
+            out += "<circle cx=\"" + figure(circle.centre[0]) + "\" cy=\"" + figure(-circle.centre[1]) + "\" r=\"" +
+                   figure(circle.radius_mm) + "\"/>\n";
         for (const Point& p : layer.marks)
             out += "<path d=\"M" + figure(p[0] - mark_mm) + "," + figure(-p[1]) + " h" + figure(2 * mark_mm) + " M" + figure(p[0]) + "," +
                    figure(-p[1] - mark_mm) + " v" + figure(2 * mark_mm) + "\"/>\n";

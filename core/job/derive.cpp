@@ -36,7 +36,8 @@ DerivedCount derived_count(const Job& job, const Derived& derived, const std::st
     if (!derived.shown_candidate) return {Count::lost(), Known::missing, 0};
     const Candidate& candidate = derived.restore->candidates[*derived.shown_candidate];
     const auto at = candidate.counts.find(part);
-    return at == candidate.counts.end() ? DerivedCount{Count::lost(), Known::missing, 0} : DerivedCount{Count(at->second), Known::missing, candidate.weight};
+    return at == candidate.counts.end() ? DerivedCount{Count::lost(), Known::missing, 0}
+                                        : DerivedCount{Count(at->second), Known::missing, candidate.weight};
 }
 
 /// The job's train with the shown counts put in.
@@ -69,14 +70,18 @@ void derive_arbors(const Job& job, Derived& derived) {
     }
 }
 
+bool lost(const DerivedCount& count) { return count.count.present() && count.known == Known::missing; }
+
 void derive_motion(const Job& job, const TrainResult& train, Derived& derived) {
     for (size_t i = 0; i < train.arbors.size(); ++i) {
         DerivedArbor& arbor = derived.arbors[i];
         arbor.period_s = train.arbors[i].period_s;
         arbor.direction = train.arbors[i].direction;
         arbor.turns_per_s = (arbor.direction == "cw" ? -1 : 1) / *arbor.period_s;
-        const bool open = arbor.wheel.known == Known::missing || arbor.pinion.known == Known::missing;
-        arbor.period_known = arbor.id == job.reference.arbor ? Known::assumed : open && derived.restore && !derived.chosen ? Known::missing : Known::derived;
+        const bool open = lost(arbor.wheel) || lost(arbor.pinion);
+        arbor.period_known = arbor.id == job.reference.arbor              ? Known::assumed
+                             : open && derived.restore && !derived.chosen ? Known::missing
+                                                                          : Known::derived;
     }
     derived.beats_per_hour = train.beats_per_hour;
     derived.beats_per_hour_exact = train.beats_per_hour_exact;
@@ -112,6 +117,11 @@ void derive_meshes(const restore::Model& model, Derived& derived) {
                 mesh.centre_distance_mm = item.value;
                 mesh.centre_known = Known::measured;
             }
+        if (mesh.measured_centre_mm) {
+            const double u = std::hypot(mesh.measured_centre_mm->u, mesh.module_mm.u * static_cast<double>(mesh.wheel + mesh.pinion) / 2);
+            mesh.depth_mm = Measured{mesh.sizes.centre_distance_mm - mesh.measured_centre_mm->value, u};
+        }
+        mesh.tip_clearance_mm = mesh.centre_distance_mm - (mesh.sizes.wheel.outside_diameter_mm + mesh.sizes.pinion.root_diameter_mm) / 2;
         derived.arbors[wheel].wheel_module_mm = mesh.module_mm.value;
         derived.arbors[pinion].pinion_module_mm = mesh.module_mm.value;
         derived.meshes.push_back(std::move(mesh));
@@ -123,10 +133,14 @@ void derive_meshes(const restore::Model& model, Derived& derived) {
 
 std::string word_for(Known known) {
     switch (known) {
-        case Known::measured: return "measured";
-        case Known::derived: return "derived";
-        case Known::assumed: return "assumed";
-        case Known::missing: break;
+        case Known::measured:
+            return "measured";
+        case Known::derived:
+            return "derived";
+        case Known::assumed:
+            return "assumed";
+        case Known::missing:
+            break;
     }
     return "missing";
 }
@@ -137,7 +151,8 @@ const DerivedArbor* Derived::arbor(const std::string& id) const {
 }
 
 const DerivedMesh* Derived::mesh(const std::string& wheel_of, const std::string& pinion_of) const {
-    const auto at = std::find_if(meshes.begin(), meshes.end(), [&](const DerivedMesh& m) { return m.wheel_of == wheel_of && m.pinion_of == pinion_of; });
+    const auto at = std::find_if(meshes.begin(), meshes.end(),
+                                 [&](const DerivedMesh& m) { return m.wheel_of == wheel_of && m.pinion_of == pinion_of; });
     return at == meshes.end() ? nullptr : &*at;
 }
 

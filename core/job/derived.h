@@ -11,9 +11,9 @@ enum class Known { measured, derived, assumed, missing };
 std::string word_for(Known known);
 
 struct DerivedCount {
-    Count count;              ///< counted, chosen or the likeliest candidate's
+    Count count;  ///< counted, chosen or the likeliest candidate's
     Known known = Known::missing;
-    double weight = 1;        ///< probability, when it comes from the solver
+    double weight = 1;  ///< probability, when it comes from the solver
 };
 
 struct DerivedArbor {
@@ -28,9 +28,9 @@ struct DerivedArbor {
     double x_mm = 0;
     double y_mm = 0;
     bool position_assumed = true;
-    double wheel_angle = 0;   ///< rad at rest, such that all teeth mesh
+    double wheel_angle = 0;  ///< rad at rest, such that all teeth mesh
     double pinion_angle = 0;
-    double wheel_module_mm = 0;   ///< of the mesh its wheel is in; 0: none
+    double wheel_module_mm = 0;  ///< of the mesh its wheel is in; 0: none
     double pinion_module_mm = 0;
 };
 
@@ -41,9 +41,11 @@ struct DerivedMesh {
     long long pinion = 0;
     Measured module_mm;
     Known module_known = Known::assumed;
-    double centre_distance_mm = 0;             ///< as drawn: measured, else from the module
+    double centre_distance_mm = 0;  ///< as drawn: measured, else from the module
     std::optional<Measured> measured_centre_mm;
     Known centre_known = Known::derived;
+    std::optional<Measured> depth_mm;  ///< how much too deep the holes stand, when they were measured
+    double tip_clearance_mm = 0;       ///< wheel tip to pinion root, as drawn
     GeometryResult sizes;
     std::string name() const { return wheel_of + "-" + pinion_of; }
 };

@@ -87,7 +87,10 @@ LoadedJob job_from_text(const std::string& text) {
         loaded.faults.insert(loaded.faults.begin(), whole);
     }
     loaded.newer = loaded.job.schema > newest_schema;
-    if (loaded.newer) loaded.faults.insert(loaded.faults.begin(), InputError("schema", std::to_string(loaded.job.schema), "up to " + std::to_string(newest_schema) + ": a newer Echappe wrote this file"));
+    if (loaded.newer)
+        loaded.faults.insert(loaded.faults.begin(),
+                             InputError("schema", std::to_string(loaded.job.schema),
+                                        "up to " + std::to_string(newest_schema) + ": a newer Echappe wrote this file"));
     check_references(loaded.job, loaded.faults);
     if (loaded.faults.empty()) {
         TrainInput train;
@@ -127,7 +130,8 @@ void save_text(const std::filesystem::path& path, const std::string& text, bool 
     if (fd < 0) throw InputError("file", "\"" + path.string() + "\" (" + reason() + ")", "a place that can be written");
     const auto fail = [&](const std::string& why) {
         unlink(beside.c_str());
-        throw InputError("file", "\"" + path.string() + "\" (" + why + ")", "a place with room that can be written; the old file is untouched");
+        throw InputError("file", "\"" + path.string() + "\" (" + why + ")",
+                         "a place with room that can be written; the old file is untouched");
     };
     struct Closer {
         int fd;

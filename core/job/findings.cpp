@@ -24,20 +24,26 @@ std::string where(const QuantityKey& key) { return key.arbor ? *key.arbor : key.
 void judge_candidates(const Job& job, const Derived& derived, std::vector<Finding>& out) {
     if (!derived.restore || derived.restore->candidates.empty()) return;
     const RestoreResult& restore = *derived.restore;
-    const auto running = std::count_if(restore.candidates.begin(), restore.candidates.end(), [](const Candidate& c) { return c.weight > in_the_running; });
+    const auto running =
+        std::count_if(restore.candidates.begin(), restore.candidates.end(), [](const Candidate& c) { return c.weight > in_the_running; });
     if (restore.conflict) {
         const bool named = restore.conflict->evidence.has_value();
-        out.push_back({"conflict", "fault", named ? "The readings contradict each other: suspect " + job.name_of_quantity(*restore.conflict->evidence) + "." : "The readings contradict each other.",
+        out.push_back({"conflict", "fault",
+                       named ? "The readings contradict each other: suspect " + job.name_of_quantity(*restore.conflict->evidence) + "."
+                             : "The readings contradict each other.",
                        restore.conflict->reason, named ? where(*restore.conflict->evidence) : lost_arbor(derived), ""});
     }
     if (running > 1 && !derived.chosen) {
-        const std::string next = restore.next_measurement ? "Measure next: " + job.name_of_quantity(restore.next_measurement->key) + "." : "No further reading with this instrument separates them.";
+        const std::string next = restore.next_measurement ? "Measure next: " + job.name_of_quantity(restore.next_measurement->key) + "."
+                                                          : "No further reading with this instrument separates them.";
         out.push_back({"undecided", "caution", std::to_string(running) + " sets of counts are still possible.",
-                       "The evidence so far does not tell them apart (" + print_fixed(restore.entropy_bits, 1) + " bit open). " + next, lost_arbor(derived), ""});
+                       "The evidence so far does not tell them apart (" + print_fixed(restore.entropy_bits, 1) + " bit open). " + next,
+                       lost_arbor(derived), ""});
     }
     if (derived.chosen && *derived.shown_candidate != 0)
         out.push_back({"unlikely-choice", "caution", "The chosen counts are not the likeliest.",
-                       "They weigh " + print_fixed(100 * restore.candidates[*derived.shown_candidate].weight, 1) + " %, the likeliest " + print_fixed(100 * restore.candidates.front().weight, 1) + " %.",
+                       "They weigh " + print_fixed(100 * restore.candidates[*derived.shown_candidate].weight, 1) + " %, the likeliest " +
+                           print_fixed(100 * restore.candidates.front().weight, 1) + " %.",
                        lost_arbor(derived), ""});
 }
 
@@ -45,7 +51,8 @@ void judge_strain(const Job& job, const Derived& derived, std::vector<Finding>& 
     for (const Strain& strain : derived.strain) {
         if (std::abs(strain.sigma) <= believed_sigma || !strain.predicted) continue;
         out.push_back({"strain:" + name_of(strain.key), "fault", "Measured and derived disagree: " + job.name_of_quantity(strain.key) + ".",
-                       "Measured " + print_short(strain.value) + ", the rest gives " + print_short(*strain.predicted, 5) + " " + strain.key.unit() + ": " + print_fixed(std::abs(strain.sigma), 1) + " sigma apart.",
+                       "Measured " + print_short(strain.value) + ", the rest gives " + print_short(*strain.predicted, 5) + " " +
+                           strain.key.unit() + ": " + print_fixed(std::abs(strain.sigma), 1) + " sigma apart.",
                        where(strain.key), ""});
     }
 }
@@ -54,27 +61,37 @@ void judge_mesh(const Job& job, const DerivedMesh& mesh, std::vector<Finding>& o
     const std::string name = job.name_of_arbor(mesh.wheel_of) + " to " + job.name_of_arbor(mesh.pinion_of);
     if (mesh.pinion < cycloidal::fewest_leaves)
         out.push_back({"few-leaves:" + mesh.name(), "caution", "A pinion of " + std::to_string(mesh.pinion) + " leaves.",
-                       "Under 6 leaves contact begins well before the line of centres and the mesh rubs; the standard has no form for it.", mesh.pinion_of, ""});
+                       "Under 6 leaves contact begins well before the line of centres and the mesh rubs; the standard has no form for it.",
+                       mesh.pinion_of, ""});
     if (!mesh.measured_centre_mm || mesh.module_known != Known::measured) return;
-    const double too_deep = mesh.sizes.centre_distance_mm - mesh.measured_centre_mm->value;
-    const double u = std::hypot(mesh.measured_centre_mm->u, mesh.module_mm.u * static_cast<double>(mesh.wheel + mesh.pinion) / 2);
-    if (std::abs(too_deep) <= believed_sigma * u) return;
+    const double too_deep = mesh.depth_mm->value;
+    if (std::abs(too_deep) <= believed_sigma * mesh.depth_mm->u) return;
     if (too_deep > cycloidal::pinion_clearance * mesh.module_mm.value)
-        out.push_back({"clash:" + mesh.name(), "fault", "Teeth would strike the roots, " + name + ".", "The holes are " + mm(too_deep) + " nearer than these teeth need; only " + mm(cycloidal::pinion_clearance * mesh.module_mm.value) + " is free under the tip.", mesh.pinion_of, ""});
+        out.push_back({"clash:" + mesh.name(), "fault", "Teeth would strike the roots, " + name + ".",
+                       "The holes are " + mm(too_deep) + " nearer than these teeth need; only " +
+                           mm(cycloidal::pinion_clearance * mesh.module_mm.value) + " is free under the tip.",
+                       mesh.pinion_of, ""});
     else if (-too_deep > mesh.sizes.wheel.addendum_mm)
-        out.push_back({"apart:" + mesh.name(), "fault", "Teeth would not reach, " + name + ".", "The holes are " + mm(-too_deep) + " further apart than these teeth need; a tooth is only " + mm(mesh.sizes.wheel.addendum_mm) + " high above the pitch circle.", mesh.pinion_of, ""});
+        out.push_back({"apart:" + mesh.name(), "fault", "Teeth would not reach, " + name + ".",
+                       "The holes are " + mm(-too_deep) + " further apart than these teeth need; a tooth is only " +
+                           mm(mesh.sizes.wheel.addendum_mm) + " high above the pitch circle.",
+                       mesh.pinion_of, ""});
     const double root = mesh.sizes.pinion.root_diameter_mm / mesh.sizes.pinion.pitch_diameter_mm;
     if (root < 0.35)
-        out.push_back({"undercut:" + mesh.name(), "caution", "Little metal under the leaves, " + name + ".", "The root is " + print_fixed(100 * root, 0) + " % of the pitch diameter.", mesh.pinion_of, ""});
+        out.push_back({"undercut:" + mesh.name(), "caution", "Little metal under the leaves, " + name + ".",
+                       "The root is " + print_fixed(100 * root, 0) + " % of the pitch diameter.", mesh.pinion_of, ""});
 }
 
-int rank(const Finding& finding) { return !finding.verdict.empty() ? 3 : finding.severity == "fault" ? 0 : finding.severity == "caution" ? 1 : 2; }
+int rank(const Finding& finding) {
+    return !finding.verdict.empty() ? 3 : finding.severity == "fault" ? 0 : finding.severity == "caution" ? 1 : 2;
+}
 
 }  // namespace
 
 std::vector<Finding> findings_of(const Job& job, const Derived& derived) {
     std::vector<Finding> out;
-    if (!derived.problem.empty()) out.push_back({"problem", "fault", "The train cannot be worked out.", derived.problem, job.reference.arbor, ""});
+    if (!derived.problem.empty())
+        out.push_back({"problem", "fault", "The train cannot be worked out.", derived.problem, job.reference.arbor, ""});
     judge_candidates(job, derived, out);
     judge_strain(job, derived, out);
     for (const DerivedMesh& mesh : derived.meshes) judge_mesh(job, mesh, out);

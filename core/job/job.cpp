@@ -8,19 +8,23 @@ namespace echappe {
 
 const Record& JobArbor::record() {
     using In = JobArbor;
-    static const Record record = Fields<In>()
-                                     .include(&In::train)
-                                     .add("name", &In::name, "", "as the workshop calls it")
-                                     .add("pinion_state", &In::pinion_state, "", "how its count is known").choices({"counted", "assumed"})
-                                     .add("wheel_state", &In::wheel_state, "", "how its count is known").choices({"counted", "assumed"})
-                                     .add("position_mm", &In::position_mm, "mm", "x, y of its hole, seen from the dial", between(-10000, 10000));
+    static const Record record =
+        Fields<In>()
+            .include(&In::train)
+            .add("name", &In::name, "", "as the workshop calls it")
+            .add("pinion_state", &In::pinion_state, "", "how its count is known")
+            .choices({"counted", "assumed"})
+            .add("wheel_state", &In::wheel_state, "", "how its count is known")
+            .choices({"counted", "assumed"})
+            .add("position_mm", &In::position_mm, "mm", "x, y of its hole, seen from the dial", between(-10000, 10000));
     return record;
 }
 
 const Record& Measurement::record() {
     using In = Measurement;
     static const Record record = Fields<In>()
-                                     .add("id", &In::id, "", "stable id").required()
+                                     .add("id", &In::id, "", "stable id")
+                                     .required()
                                      .include(&In::evidence)
                                      .add("instrument", &In::instrument, "", "what it was measured with")
                                      .add("date", &In::date, "", "when")
@@ -32,8 +36,10 @@ const Record& Measurement::record() {
 const Record& Choice::record() {
     using In = Choice;
     static const Record record = Fields<In>()
-                                     .add("part", &In::part, "", "the lost count, as in \"third.wheel\"").required()
-                                     .add("count", &In::count, "", "what was decided", between(4, 1000)).required()
+                                     .add("part", &In::part, "", "the lost count, as in \"third.wheel\"")
+                                     .required()
+                                     .add("count", &In::count, "", "what was decided", between(4, 1000))
+                                     .required()
                                      .add("weight", &In::weight, "", "its probability then", between(0, 1))
                                      .add("date", &In::date, "", "when");
     return record;
@@ -42,8 +48,11 @@ const Record& Choice::record() {
 const Record& Judgement::record() {
     using In = Judgement;
     static const Record record = Fields<In>()
-                                     .add("finding", &In::finding, "", "id of the finding").required()
-                                     .add("verdict", &In::verdict, "", "what the craftsman says").choices({"accepted", "overruled"}).required()
+                                     .add("finding", &In::finding, "", "id of the finding")
+                                     .required()
+                                     .add("verdict", &In::verdict, "", "what the craftsman says")
+                                     .choices({"accepted", "overruled"})
+                                     .required()
                                      .add("reason", &In::reason, "", "why")
                                      .add("date", &In::date, "", "when");
     return record;
@@ -52,18 +61,23 @@ const Record& Judgement::record() {
 const Record& TrainList::record() {
     using In = TrainList;
     static const Record record = Fields<In>()
-                                     .add("id", &In::id, "", "stable id").required()
+                                     .add("id", &In::id, "", "stable id")
+                                     .required()
                                      .add("name", &In::name, "", "as the workshop calls it")
-                                     .add("arbors", &In::arbors, "", "ids from the power upwards").required();
+                                     .add("arbors", &In::arbors, "", "ids from the power upwards")
+                                     .required();
     return record;
 }
 
 const Record& Plate::record() {
     using In = Plate;
-    static const Record record = Fields<In>()
-                                     .add("width_mm", &In::width_mm, "mm", "width", above(0, 10000)).required()
-                                     .add("height_mm", &In::height_mm, "mm", "height; 0, 0 is the middle of the lower edge", above(0, 10000)).required()
-                                     .add("pillars", &In::pillars, "mm", "where the pillars stand");
+    static const Record record =
+        Fields<In>()
+            .add("width_mm", &In::width_mm, "mm", "width", above(0, 10000))
+            .required()
+            .add("height_mm", &In::height_mm, "mm", "height; 0, 0 is the middle of the lower edge", above(0, 10000))
+            .required()
+            .add("pillars", &In::pillars, "mm", "where the pillars stand");
     return record;
 }
 
@@ -71,8 +85,11 @@ const Record& Job::record() {
     using In = Job;
     static const Record record =
         Fields<In>()
-            .add("format", &In::format, "", "says what this file is").choices({"echappe job"}).required()
-            .add("schema", &In::schema, "", "layout of the file", between(1, 1000)).required()
+            .add("format", &In::format, "", "says what this file is")
+            .choices({"echappe job"})
+            .required()
+            .add("schema", &In::schema, "", "layout of the file", between(1, 1000))
+            .required()
             .add("title", &In::title, "", "what it is")
             .add("number", &In::number, "", "job number")
             .add("place", &In::place, "", "where it belongs")
@@ -80,10 +97,13 @@ const Record& Job::record() {
             .add("owner", &In::owner, "", "whose it is")
             .add("workshop", &In::workshop, "", "who works on it")
             .add("note", &In::note, "", "what happened to it")
-            .add("length_unit", &In::length_unit, "", "unit shown").choices({"mm", "in"})
+            .add("length_unit", &In::length_unit, "", "unit shown")
+            .choices({"mm", "in"})
             .add("trains", &In::trains, "", "chains for the ladder")
-            .add("arbors", &In::arbors, "", "every arbor").required()
-            .add("reference", &In::reference, "", "the arbor whose period is known").required()
+            .add("arbors", &In::arbors, "", "every arbor")
+            .required()
+            .add("reference", &In::reference, "", "the arbor whose period is known")
+            .required()
             .add("escape_arbor", &In::escape_arbor, "", "arbor of the escape wheel")
             .add("beats_per_tooth", &In::beats_per_tooth, "", "2, or 1", between(1, 2))
             .add("winding_turns", &In::winding_turns, "", "turns of the first arbor from wound to run down", above(0, 10000))

@@ -11,21 +11,28 @@ namespace echappe {
 const Record& HiddenMesh::record() {
     using In = HiddenMesh;
     static const Record record = Fields<In>()
-                                     .add("wheel_of", &In::wheel_of, "", "arbor of the wheel").required()
-                                     .add("pinion_of", &In::pinion_of, "", "arbor of the pinion").required()
-                                     .add("module_mm", &In::module_mm, "mm", "true module", above(0, 50)).required()
+                                     .add("wheel_of", &In::wheel_of, "", "arbor of the wheel")
+                                     .required()
+                                     .add("pinion_of", &In::pinion_of, "", "arbor of the pinion")
+                                     .required()
+                                     .add("module_mm", &In::module_mm, "mm", "true module", above(0, 50))
+                                     .required()
                                      .add("centre_error_mm", &In::centre_error_mm, "mm", "how far the holes are off", between(-10, 10));
     return record;
 }
 
 const Record& HiddenMovement::record() {
     using In = HiddenMovement;
-    static const Record record = Fields<In>()
-                                     .add("format", &In::format, "", "says what this file is").choices({"echappe practice"}).required()
-                                     .add("seed", &In::seed, "", "of the instruments' noise", between(0, 1e9))
-                                     .include(&In::train)
-                                     .add("meshes", &In::meshes, "", "true modules").required()
-                                     .add("pendulum_length_mm", &In::pendulum_length_mm, "mm", "true length; 0: no pendulum", between(0, 1e5));
+    static const Record record =
+        Fields<In>()
+            .add("format", &In::format, "", "says what this file is")
+            .choices({"echappe practice"})
+            .required()
+            .add("seed", &In::seed, "", "of the instruments' noise", between(0, 1e9))
+            .include(&In::train)
+            .add("meshes", &In::meshes, "", "true modules")
+            .required()
+            .add("pendulum_length_mm", &In::pendulum_length_mm, "mm", "true length; 0: no pendulum", between(0, 1e5));
     return record;
 }
 

@@ -21,7 +21,8 @@ Quantity quantity(const std::string& arbor, const std::string& name, std::string
     return q;
 }
 
-void add_length(const Job& job, std::vector<Quantity>& out, const std::string& arbor, const std::string& name, const Measured& mm, Known known, std::optional<Working> working) {
+void add_length(const Job& job, std::vector<Quantity>& out, const std::string& arbor, const std::string& name, const Measured& mm,
+                Known known, std::optional<Working> working) {
     const Unit& unit = shown_unit(job);
     const int decimals = mm.u > 0 ? std::clamp(decimals_for(mm.u / unit.base_per_unit), 2, 4) : unit.symbol == "in" ? 4 : 3;
     Quantity q = quantity(arbor, name, print_in(mm.value, unit, decimals, false), std::string(unit.symbol), known);
@@ -30,11 +31,14 @@ void add_length(const Job& job, std::vector<Quantity>& out, const std::string& a
     out.push_back(std::move(q));
 }
 
-void add_count(std::vector<Quantity>& out, const std::string& arbor, const std::string& name, const std::string& unit, const DerivedCount& count) {
+std::string percent(double weight) { return weight > 0.999 ? ">99.9 %" : print_fixed(100 * weight, weight > 0.99 ? 1 : 0) + " %"; }
+
+void add_count(std::vector<Quantity>& out, const std::string& arbor, const std::string& name, const std::string& unit,
+               const DerivedCount& count) {
     if (!count.count.present()) return;
     Quantity q = quantity(arbor, name, count.count.known() ? std::to_string(count.count.value) : "?", unit, count.known);
-    if (count.known == Known::missing && count.count.known()) q.u_text = print_fixed(100 * count.weight, 0) + " % sure";
-    if (count.known == Known::derived) q.u_text = "chosen at " + print_fixed(100 * count.weight, 0) + " %";
+    if (count.known == Known::missing && count.count.known()) q.u_text = percent(count.weight) + " sure";
+    if (count.known == Known::derived) q.u_text = "chosen, " + percent(count.weight);
     out.push_back(std::move(q));
 }
 
@@ -45,45 +49,63 @@ std::optional<Working> module_working(const Job& job, const DerivedMesh& mesh) {
     std::vector<double> weights;
     for (const Measurement& m : job.measurements) {
         const QuantityKey& key = m.evidence.key;
-        const bool here = (key.of_mesh() && key.wheel_of == mesh.wheel_of && key.pinion_of == mesh.pinion_of) || (key.kind == "wheel_outside_diameter_mm" && key.arbor == mesh.wheel_of) ||
+        const bool here = (key.of_mesh() && key.wheel_of == mesh.wheel_of && key.pinion_of == mesh.pinion_of) ||
+                          (key.kind == "wheel_outside_diameter_mm" && key.arbor == mesh.wheel_of) ||
                           (key.kind == "pinion_outside_diameter_mm" && key.arbor == mesh.pinion_of);
         if (!here || m.left_out) continue;
         factors.push_back(restore::Model::factor(key.kind, mesh.wheel, mesh.pinion));
         weights.push_back(factors.back() * factors.back() / (m.evidence.u * m.evidence.u));
-        terms.push_back({"x" + std::to_string(terms.size() + 1), job.name_of_quantity(key) + ", ÷ " + print_short(factors.back(), 6), {m.evidence.value, m.evidence.u}, "mm", 0});
+        terms.push_back({"x" + std::to_string(terms.size() + 1),
+                         job.name_of_quantity(key) + ", ÷ " + print_short(factors.back(), 6),
+                         {m.evidence.value, m.evidence.u},
+                         "mm",
+                         0});
     }
     if (terms.empty()) return {};
     std::string formula = "m = weighted mean of";
     for (size_t i = 0; i < terms.size(); ++i) formula += (i ? ", " : " ") + terms[i].symbol + " ÷ " + print_short(factors[i], 6);
-    return work_out("module, " + job.name_of_arbor(mesh.wheel_of) + " to " + job.name_of_arbor(mesh.pinion_of), formula, terms, "mm", "least squares, each reading weighed by 1/u²", [=](auto x) {
-        double sum = 0;
-        double weight = 0;
-        for (size_t i = 0; i < x.size(); ++i) {
-            sum += weights[i] * x[i] / factors[i];
-            weight += weights[i];
-        }
-        return sum / weight;
-    });
+    return work_out("module, " + job.name_of_arbor(mesh.wheel_of) + " to " + job.name_of_arbor(mesh.pinion_of), formula, terms, "mm",
+                    "least squares, each reading weighed by 1/u²", [=](auto x) {
+                        double sum = 0;
+                        double weight = 0;
+                        for (size_t i = 0; i < x.size(); ++i) {
+                            sum += weights[i] * x[i] / factors[i];
+                            weight += weights[i];
+                        }
+                        return sum / weight;
+                    });
 }
 
 void add_mesh(const Job& job, const DerivedMesh& mesh, const std::string& arbor, std::vector<Quantity>& out) {
     const bool drives = mesh.wheel_of == arbor;
+    const std::string to = " to " + job.name_of_arbor(drives ? mesh.pinion_of : mesh.wheel_of);
     const std::string with = " with " + job.name_of_arbor(drives ? mesh.pinion_of : mesh.wheel_of);
-    add_length(job, out, arbor, "module" + with, mesh.module_mm, mesh.module_known, module_working(job, mesh));
+    const bool read = mesh.module_known == Known::measured;
+    add_length(job, out, arbor, "module" + with, mesh.module_mm, read ? Known::derived : Known::assumed, module_working(job, mesh));
     const auto workings = explain_geometry({mesh.wheel, mesh.pinion, mesh.module_mm.value, "cycloidal-clock", {}}, mesh.sizes);
-    if (mesh.measured_centre_mm) add_length(job, out, arbor, "centre distance" + with, *mesh.measured_centre_mm, Known::measured, {});
-    add_length(job, out, arbor, mesh.measured_centre_mm ? "the teeth want" : "centre distance" + with, {mesh.sizes.centre_distance_mm, mesh.module_mm.u * static_cast<double>(mesh.wheel + mesh.pinion) / 2}, Known::derived, workings[0]);
+    if (mesh.measured_centre_mm) add_length(job, out, arbor, "distance" + to, *mesh.measured_centre_mm, Known::measured, {});
+    add_length(job, out, arbor, mesh.measured_centre_mm ? "  the teeth want" : "distance" + to,
+               {mesh.sizes.centre_distance_mm, mesh.module_mm.u * static_cast<double>(mesh.wheel + mesh.pinion) / 2}, Known::derived,
+               workings[0]);
     const PartSizes& part = drives ? mesh.sizes.wheel : mesh.sizes.pinion;
-    add_length(job, out, arbor, drives ? "wheel, over the tips" : "pinion, over the tips", {part.outside_diameter_mm, mesh.module_mm.u * part.outside_diameter_mm / mesh.module_mm.value}, Known::derived, workings[drives ? 1 : 3]);
-    add_length(job, out, arbor, drives ? "wheel, depth of cut" : "pinion, depth of cut", {part.depth_of_cut_mm, 0}, Known::derived, workings[drives ? 2 : 4]);
+    add_length(job, out, arbor, drives ? "wheel, over the tips" : "pinion, over the tips",
+               {part.outside_diameter_mm, mesh.module_mm.u * part.outside_diameter_mm / mesh.module_mm.value}, Known::derived,
+               workings[drives ? 1 : 3]);
+    add_length(job, out, arbor, drives ? "wheel, depth of cut" : "pinion, depth of cut", {part.depth_of_cut_mm, 0}, Known::derived,
+               workings[drives ? 2 : 4]);
 }
 
 std::string how_to_take(const QuantityKey& key) {
-    if (key.kind == "centre_distance_mm") return "Pins in both holes, measure over the outsides, take off half of each pin. In worn holes push both pins to the unworn side.";
-    if (key.kind == "wheel_outside_diameter_mm") return "Jaws across the tips of opposite teeth at three places; the largest counts. With an odd number of teeth turn the wheel between the jaws.";
-    if (key.kind == "pinion_outside_diameter_mm") return "Jaws across opposite leaves near the unworn end. With an odd number of leaves the reading is a little small.";
+    if (key.kind == "centre_distance_mm")
+        return "Pins in both holes, measure over the outsides, take off half of each pin. In worn holes push both pins to the unworn side.";
+    if (key.kind == "wheel_outside_diameter_mm")
+        return "Jaws across the tips of opposite teeth at three places; the largest counts. With an odd number of teeth turn the wheel "
+               "between the jaws.";
+    if (key.kind == "pinion_outside_diameter_mm")
+        return "Jaws across opposite leaves near the unworn end. With an odd number of leaves the reading is a little small.";
     if (key.kind == "module_mm") return "Chord over ten tooth spaces at half height, divided by 31.416.";
-    if (key.kind == "pendulum_length_mm") return "From the bend of the suspension spring to the middle of the bob; the effective length is a little less.";
+    if (key.kind == "pendulum_length_mm")
+        return "From the bend of the suspension spring to the middle of the bob; the effective length is a little less.";
     if (key.kind == "beats_per_hour") return "From a dial with a seconds hand: 3600. Else count beats for a minute and multiply by 60.";
     return "Mark the arbor and time one full turn.";
 }
@@ -121,7 +143,8 @@ std::vector<Quantity> quantities_of(const Job& job, const Derived& derived, cons
 std::vector<Measurable> measurables_of(const Job& job, const Derived& derived) {
     std::vector<Measurable> out;
     const auto offer = [&](QuantityKey key) {
-        const bool taken = std::any_of(job.measurements.begin(), job.measurements.end(), [&](const Measurement& m) { return m.evidence.key == key && !m.left_out; });
+        const bool taken = std::any_of(job.measurements.begin(), job.measurements.end(),
+                                       [&](const Measurement& m) { return m.evidence.key == key && !m.left_out; });
         out.push_back({key, job.name_of_quantity(key), how_to_take(key), taken});
     };
     if (derived.restore && derived.restore->next_measurement) {

@@ -102,7 +102,9 @@ JobReport job_report(const Job& job) {
     report.beats_per_hour_exact = derived.beats_per_hour_exact;
     report.run_s = derived.run_s;
     for (const DerivedMesh& mesh : derived.meshes) {
-        ReportMesh out{mesh.wheel_of, mesh.pinion_of, mesh.wheel, mesh.pinion, mesh.module_mm.value, mesh.module_mm.u, word_for(mesh.module_known), {}, mesh.sizes};
+        ReportMesh out{
+            mesh.wheel_of, mesh.pinion_of, mesh.wheel, mesh.pinion, mesh.module_mm.value, mesh.module_mm.u, word_for(mesh.module_known), {},
+            mesh.sizes};
         if (mesh.measured_centre_mm) out.measured_centre_distance_mm = mesh.measured_centre_mm->value;
         report.meshes.push_back(std::move(out));
     }
@@ -121,19 +123,26 @@ JobReport job_report(const Job& job) {
 
 JobSummary job_check(const Job& job) {
     require_sound(job);
-    JobSummary summary{job.title, job.schema, static_cast<long long>(job.arbors.size()), 0, static_cast<long long>(job.measurements.size()), static_cast<long long>(job.choices.size())};
+    JobSummary summary{job.title,
+                       job.schema,
+                       static_cast<long long>(job.arbors.size()),
+                       0,
+                       static_cast<long long>(job.measurements.size()),
+                       static_cast<long long>(job.choices.size())};
     for (const auto& part : network_of(restore_input(job).train).parts) summary.lost_counts += part.count.known() ? 0 : 1;
     return summary;
 }
 
 const Calculation& job_report_calculation() {
-    static const Calculation calculation = declare<Job, JobReport>("job.report", "Everything derived from a job file, with the findings.", "docs/formulas.md", job_report, explain_report);
+    static const Calculation calculation = declare<Job, JobReport>("job.report", "Everything derived from a job file, with the findings.",
+                                                                   "docs/formulas.md", job_report, explain_report);
     return calculation;
 }
 
 const Calculation& job_check_calculation() {
     static const Calculation calculation = [] {
-        Calculation check = declare<Job, JobSummary>("job.check", "Whether a job file is sound; else every fault's place.", "docs/file-format.md", job_check, explain_check);
+        Calculation check = declare<Job, JobSummary>("job.check", "Whether a job file is sound; else every fault's place.",
+                                                     "docs/file-format.md", job_check, explain_check);
         check.every_fault = true;
         return check;
     }();

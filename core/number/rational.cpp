@@ -82,8 +82,7 @@ bool read_decimal(std::string_view text, Rational& out) {
     // 38 digits are all that 127 bits hold.
     if (std::abs(exponent) > 60) throw RationalOverflow();
     if (negative) mantissa = -mantissa;
-    out = exponent >= 0 ? Rational(checked_mul(mantissa, power_of_ten(exponent)), 1)
-                        : Rational(mantissa, power_of_ten(-exponent));
+    out = exponent >= 0 ? Rational(checked_mul(mantissa, power_of_ten(exponent)), 1) : Rational(mantissa, power_of_ten(-exponent));
     return true;
 }
 
@@ -133,8 +132,7 @@ Rational Rational::operator-() const { return Rational(checked_mul(m_num, -1), m
 Rational Rational::operator+(const Rational& other) const {
     const int128 common = gcd(m_den, other.m_den);
     const int128 scale = other.m_den / common;
-    return Rational(checked_add(checked_mul(m_num, scale), checked_mul(other.m_num, m_den / common)),
-                    checked_mul(m_den, scale));
+    return Rational(checked_add(checked_mul(m_num, scale), checked_mul(other.m_num, m_den / common)), checked_mul(m_den, scale));
 }
 
 Rational Rational::operator-(const Rational& other) const { return *this + (-other); }

@@ -12,7 +12,7 @@ namespace echappe {
 enum class Dimension { number, length, time, mass, torque, angle };
 
 struct Unit {
-    std::string_view symbol;       ///< as printed: "mm", "in", "thou"
+    std::string_view symbol;  ///< as printed: "mm", "in", "thou"
     Dimension dimension;
     double base_per_unit;          ///< how many base units one of these is
     std::string_view other_names;  ///< further spellings that are read, separated by spaces

@@ -60,9 +60,7 @@ const Record& PendulumResult::record() {
     return record;
 }
 
-double arc_factor(double semi_arc_deg) {
-    return boost::math::ellint_1(std::sin(semi_arc_deg * pi / 360)) * 2 / pi;
-}
+double arc_factor(double semi_arc_deg) { return boost::math::ellint_1(std::sin(semi_arc_deg * pi / 360)) * 2 / pi; }
 
 double pendulum_length_mm(double period_s, double semi_arc_deg, double gravity_m_s2) {
     const double small_arc_period = period_s / arc_factor(semi_arc_deg);
@@ -92,16 +90,22 @@ PendulumResult pendulum(const PendulumInput& in) {
 }
 
 std::vector<Working> explain_pendulum(const PendulumInput& in, const PendulumResult& out) {
-    const Term arc{"k", "arc factor 2 K(sin(θ0/2)) ÷ π at a semi-arc of " + print_short(in.semi_arc_deg) + " deg", {arc_factor(in.semi_arc_deg), 0}, "", 0};
+    const Term arc{"k",
+                   "arc factor 2 K(sin(θ0/2)) ÷ π at a semi-arc of " + print_short(in.semi_arc_deg) + " deg",
+                   {arc_factor(in.semi_arc_deg), 0},
+                   "",
+                   0};
     const Term gravity{"g", "gravity", {out.gravity_m_s2, 0}, "m/s²", 0};
-    Working length = work_out("length", "l = 1000 g (T ÷ (2 π k))²", {gravity, {"T", "period", {out.period_s, 0}, "s", 0}, arc}, "mm", source,
-                              [](std::span<const double> x) { return 1000 * x[0] * std::pow(x[1] / (2 * pi * x[2]), 2); });
+    Working length = work_out("length", "l = 1000 g (T ÷ (2 π k))²", {gravity, {"T", "period", {out.period_s, 0}, "s", 0}, arc}, "mm",
+                              source, [](std::span<const double> x) { return 1000 * x[0] * std::pow(x[1] / (2 * pi * x[2]), 2); });
     length.notes.push_back("1 mm longer loses " + print_short(out.s_per_day_per_mm) + " s/d; shorter gains");
     Working circular = work_out("circular error", "loss = 86400 (1 − 1 ÷ k)", {arc}, "s/d", source,
                                 [](std::span<const double> x) { return day_s * (1 - 1 / x[0]); });
     circular.notes.push_back("a wider swing loses, a narrower one gains");
-    if (in.nut_pitch_mm > 0) length.notes.push_back("one turn of the nut down loses " + print_short(out.nut_turn_s_per_day) + " s/d; up gains");
-    if (in.expansion_per_K > 0) length.notes.push_back("1 K warmer loses " + print_short(out.temperature_s_per_day_per_K) + " s/d; colder gains");
+    if (in.nut_pitch_mm > 0)
+        length.notes.push_back("one turn of the nut down loses " + print_short(out.nut_turn_s_per_day) + " s/d; up gains");
+    if (in.expansion_per_K > 0)
+        length.notes.push_back("1 K warmer loses " + print_short(out.temperature_s_per_day_per_K) + " s/d; colder gains");
     return {length, circular};
 }
 

@@ -30,7 +30,8 @@ PartSizes sizes(double pitch, double addendum, double dedendum, double thickness
 std::vector<std::string> warnings_for(long long pinion, double pinion_dedendum) {
     std::vector<std::string> warnings;
     if (pinion < cycloidal::fewest_leaves)
-        warnings.push_back("The standard has no form under 6 leaves; the form of 6 is used and contact begins well before the line of centres.");
+        warnings.push_back(
+            "The standard has no form under 6 leaves; the form of 6 is used and contact begins well before the line of centres.");
     if (static_cast<double>(pinion) / 2 - pinion_dedendum < 0.4 * static_cast<double>(pinion) / 2)
         warnings.push_back("The pinion's root is under 0.4 of its pitch diameter: leave the arbor full behind the leaves.");
     return warnings;
@@ -40,13 +41,16 @@ std::vector<std::string> warnings_for(long long pinion, double pinion_dedendum) 
 
 const Record& GeometryInput::record() {
     using In = GeometryInput;
-    static const Record record =
-        Fields<In>()
-            .add("wheel", &In::wheel, "", "teeth of the wheel", between(4, 1000)).required()
-            .add("pinion", &In::pinion, "", "leaves of the pinion", between(4, 200)).required()
-            .add("module_mm", &In::module_mm, "mm", "pitch diameter per tooth", between(0.01, 50)).required()
-            .add("school", &In::school, "", "form of tooth").choices({"cycloidal-clock"})
-            .add("trundle_diameter_mm", &In::trundle_diameter_mm, "mm", "for lantern pinions only", above(0, 100));
+    static const Record record = Fields<In>()
+                                     .add("wheel", &In::wheel, "", "teeth of the wheel", between(4, 1000))
+                                     .required()
+                                     .add("pinion", &In::pinion, "", "leaves of the pinion", between(4, 200))
+                                     .required()
+                                     .add("module_mm", &In::module_mm, "mm", "pitch diameter per tooth", between(0.01, 50))
+                                     .required()
+                                     .add("school", &In::school, "", "form of tooth")
+                                     .choices({"cycloidal-clock"})
+                                     .add("trundle_diameter_mm", &In::trundle_diameter_mm, "mm", "for lantern pinions only", above(0, 100));
     return record;
 }
 
@@ -101,20 +105,27 @@ std::vector<Working> explain_geometry(const GeometryInput& in, const GeometryRes
     const Term m{"m", "module", {in.module_mm, 0}, "mm", 0};
     const Term N{"N", "wheel teeth", {static_cast<double>(in.wheel), 0}, "", 0};
     const Term n{"n", "pinion leaves", {static_cast<double>(in.pinion), 0}, "", 0};
-    const Term f{"f", "theoretical addendum in modules: where two epicycloids half a pitch apart meet", {*out.wheel.theoretical_addendum_mm / in.module_mm, 0}, "", 0};
+    const Term f{"f",
+                 "theoretical addendum in modules: where two epicycloids half a pitch apart meet",
+                 {*out.wheel.theoretical_addendum_mm / in.module_mm, 0},
+                 "",
+                 0};
     const Term a{"a", "leaf's addendum in modules, from the standard's table", {out.pinion.addendum_mm / in.module_mm, 0}, "", 0};
     return {
         work_out("centre distance", "C = m (N + n) ÷ 2", {m, N, n}, "mm", source, [](auto x) { return x[0] * (x[1] + x[2]) / 2; }),
-        work_out("wheel, outside diameter", "D = m (N + 2 × 0.95 f)", {m, N, f}, "mm", source, [](auto x) { return x[0] * (x[1] + 1.9 * x[2]); }),
+        work_out("wheel, outside diameter", "D = m (N + 2 × 0.95 f)", {m, N, f}, "mm", source,
+                 [](auto x) { return x[0] * (x[1] + 1.9 * x[2]); }),
         work_out("wheel, depth of cut", "h = m (0.95 f + 1.57)", {m, f}, "mm", source, [](auto x) { return x[0] * (0.95 * x[1] + 1.57); }),
         work_out("pinion, outside diameter", "d = m (n + 2 a)", {m, n, a}, "mm", source, [](auto x) { return x[0] * (x[1] + 2 * x[2]); }),
-        work_out("pinion, depth of cut", "h = m (a + 0.95 f + 0.40)", {m, a, f}, "mm", source, [](auto x) { return x[0] * (x[1] + 0.95 * x[2] + 0.4); }),
+        work_out("pinion, depth of cut", "h = m (a + 0.95 f + 0.40)", {m, a, f}, "mm", source,
+                 [](auto x) { return x[0] * (x[1] + 0.95 * x[2] + 0.4); }),
     };
 }
 
 const Calculation& geometry_calculation() {
     static const Calculation calculation = declare<GeometryInput, GeometryResult>(
-        "tooth.geometry", "Sizes of a wheel and its pinion: diameters, depth of cut, centre distance.", source, tooth_geometry, explain_geometry);
+        "tooth.geometry", "Sizes of a wheel and its pinion: diameters, depth of cut, centre distance.", source, tooth_geometry,
+        explain_geometry);
     return calculation;
 }
 

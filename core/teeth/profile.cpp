@@ -48,7 +48,8 @@ Point polar(double radius, double angle) { return {radius * std::cos(angle), rad
 Circle wheel_arc(long long wheel, long long pinion) {
     const double R = static_cast<double>(wheel) / 2;
     const double f = cycloidal::theoretical_addendum(wheel, pinion);
-    return tip_circle(polar(R, pi / (2 * static_cast<double>(wheel))), {R + cycloidal::practical_share * f, 0}, cycloidal::arc_radius_per_f * f);
+    return tip_circle(polar(R, pi / (2 * static_cast<double>(wheel))), {R + cycloidal::practical_share * f, 0},
+                      cycloidal::arc_radius_per_f * f);
 }
 
 std::vector<Point> epicycloid_flank(long long wheel, long long pinion, long long steps) {
@@ -91,28 +92,34 @@ const Record& ProfileInput::record() {
     using In = ProfileInput;
     static const Record record =
         Fields<In>()
-            .add("wheel", &In::wheel, "", "teeth of the wheel", between(4, 1000)).required()
-            .add("pinion", &In::pinion, "", "leaves of the pinion", between(4, 200)).required()
-            .add("module_mm", &In::module_mm, "mm", "pitch diameter per tooth", between(0.01, 50)).required()
-            .add("school", &In::school, "", "form of tooth").choices({"cycloidal-clock"})
-            .add("part", &In::part, "", "which of the two").choices({"wheel", "pinion"})
-            .add("flank", &In::flank, "", "wheel's curve: the true epicycloid or the standard's arc").choices({"epicycloid", "arc"})
-            .add("format", &In::format, "", "points only, or a drawing as well").choices({"points", "svg", "dxf"})
+            .add("wheel", &In::wheel, "", "teeth of the wheel", between(4, 1000))
+            .required()
+            .add("pinion", &In::pinion, "", "leaves of the pinion", between(4, 200))
+            .required()
+            .add("module_mm", &In::module_mm, "mm", "pitch diameter per tooth", between(0.01, 50))
+            .required()
+            .add("school", &In::school, "", "form of tooth")
+            .choices({"cycloidal-clock"})
+            .add("part", &In::part, "", "which of the two")
+            .choices({"wheel", "pinion"})
+            .add("flank", &In::flank, "", "wheel's curve: the true epicycloid or the standard's arc")
+            .choices({"epicycloid", "arc"})
+            .add("format", &In::format, "", "points only, or a drawing as well")
+            .choices({"points", "svg", "dxf"})
             .add("points_per_flank", &In::points_per_flank, "", "points on the curve of each flank", between(4, 1000));
     return record;
 }
 
 const Record& ProfileResult::record() {
     using Out = ProfileResult;
-    static const Record record =
-        Fields<Out>()
-            .add("outline", &Out::outline, "mm", "closed outline, centre at the origin, one tooth on +x")
-            .add("teeth", &Out::teeth, "", "teeth or leaves in it")
-            .add("pitch_diameter_mm", &Out::pitch_diameter_mm, "mm", "pitch diameter")
-            .add("outside_diameter_mm", &Out::outside_diameter_mm, "mm", "over the tips")
-            .add("root_diameter_mm", &Out::root_diameter_mm, "mm", "at the bottom of the gaps")
-            .add("svg", &Out::svg, "", "the drawing as SVG at true size")
-            .add("dxf", &Out::dxf, "", "the drawing as DXF in mm, layers outline, pitch circle, centre mark");
+    static const Record record = Fields<Out>()
+                                     .add("outline", &Out::outline, "mm", "closed outline, centre at the origin, one tooth on +x")
+                                     .add("teeth", &Out::teeth, "", "teeth or leaves in it")
+                                     .add("pitch_diameter_mm", &Out::pitch_diameter_mm, "mm", "pitch diameter")
+                                     .add("outside_diameter_mm", &Out::outside_diameter_mm, "mm", "over the tips")
+                                     .add("root_diameter_mm", &Out::root_diameter_mm, "mm", "at the bottom of the gaps")
+                                     .add("svg", &Out::svg, "", "the drawing as SVG at true size")
+                                     .add("dxf", &Out::dxf, "", "the drawing as DXF in mm, layers outline, pitch circle, centre mark");
     return record;
 }
 
@@ -120,7 +127,8 @@ std::vector<Point> wheel_outline(long long wheel, long long pinion, double modul
     const double R = static_cast<double>(wheel) / 2;
     const Point flank = polar(R, pi / (2 * static_cast<double>(wheel)));
     const Point tip{R + cycloidal::practical_addendum(wheel, pinion), 0};
-    const auto half = standard_arc ? along(wheel_arc(wheel, pinion), flank, tip, points_per_flank) : epicycloid_flank(wheel, pinion, points_per_flank);
+    const auto half =
+        standard_arc ? along(wheel_arc(wheel, pinion), flank, tip, points_per_flank) : epicycloid_flank(wheel, pinion, points_per_flank);
     return all_teeth(half, R - cycloidal::wheel_dedendum, wheel, module_mm, points_per_flank);
 }
 
@@ -137,7 +145,8 @@ std::vector<Point> pinion_outline(long long wheel, long long pinion, double modu
 double arc_departure(long long wheel, long long pinion) {
     const Circle arc = wheel_arc(wheel, pinion);
     double most = 0;
-    for (const Point& p : epicycloid_flank(wheel, pinion, 100)) most = std::max(most, std::abs(std::hypot(p[0] - arc.x, p[1] - arc.y) - arc.radius));
+    for (const Point& p : epicycloid_flank(wheel, pinion, 100))
+        most = std::max(most, std::abs(std::hypot(p[0] - arc.x, p[1] - arc.y) - arc.radius));
     return most;
 }
 
@@ -147,8 +156,9 @@ Drawing profile_drawing(const ProfileInput& in) {
     auto outline = wheel ? wheel_outline(in.wheel, in.pinion, in.module_mm, in.flank == "arc", in.points_per_flank)
                          : pinion_outline(in.wheel, in.pinion, in.module_mm, in.points_per_flank);
     const double pitch_radius = in.module_mm * static_cast<double>(teeth) / 2;
-    return {in.part + " of " + std::to_string(teeth),
-            {{"outline", {std::move(outline)}, {}, {}}, {"pitch circle", {}, {{{0, 0}, pitch_radius}}, {}}, {"centre mark", {}, {}, {{0, 0}}}}};
+    return {
+        in.part + " of " + std::to_string(teeth),
+        {{"outline", {std::move(outline)}, {}, {}}, {"pitch circle", {}, {{{0, 0}, pitch_radius}}, {}}, {"centre mark", {}, {}, {{0, 0}}}}};
 }
 
 ProfileResult tooth_profile(const ProfileInput& in) {

@@ -42,13 +42,15 @@ private:
     void take_id(size_t i) {
         const ArborInput& arbor = m_input.arbors[i];
         if (arbor.id.empty()) throw InputError(place(i) + ".id", "an empty text", "a short name");
-        if (m_net.arbor(arbor.id) != m_net.arbors.size()) throw InputError(place(i) + ".id", quoted(arbor.id) + " a second time", "an id used once");
+        if (m_net.arbor(arbor.id) != m_net.arbors.size())
+            throw InputError(place(i) + ".id", quoted(arbor.id) + " a second time", "an id used once");
         m_net.arbors.push_back(arbor.id);
     }
 
     void add_part(size_t i, const std::string& name, const std::string& where, Count count, bool drives) {
         const std::string full = m_input.arbors[i].id + "." + name;
-        if (m_net.part(full) != m_net.parts.size()) throw InputError(where, quoted(name) + " a second time", "a name used once on the arbor");
+        if (m_net.part(full) != m_net.parts.size())
+            throw InputError(where, quoted(name) + " a second time", "a name used once on the arbor");
         m_net.parts.push_back({full, where, i, count, drives});
         if (!drives) m_driven[i].push_back(m_net.parts.size() - 1);
     }
@@ -62,7 +64,8 @@ private:
             add_part(i, arbor.pinions[k].name, place(i) + ".pinions[" + std::to_string(k) + "].leaves", arbor.pinions[k].leaves, false);
         for (size_t k = 0; k < arbor.wheels.size(); ++k)
             add_part(i, arbor.wheels[k].name, place(i) + ".wheels[" + std::to_string(k) + "].teeth", arbor.wheels[k].teeth, true);
-        if (arbor.coaxial_with && std::none_of(m_input.arbors.begin(), m_input.arbors.end(), [&](const ArborInput& a) { return a.id == *arbor.coaxial_with; }))
+        if (arbor.coaxial_with &&
+            std::none_of(m_input.arbors.begin(), m_input.arbors.end(), [&](const ArborInput& a) { return a.id == *arbor.coaxial_with; }))
             throw InputError(place(i) + ".coaxial_with", quoted(*arbor.coaxial_with), "the id of another arbor");
     }
 
@@ -84,8 +87,10 @@ private:
         if (arbor.wheel.present()) {
             const size_t wheel = m_net.part(arbor.id + ".wheel");
             if (arbor.drives) {
-                for (size_t k = 0; k < arbor.drives->size(); ++k) mesh(wheel, (*arbor.drives)[k], place(i) + ".drives[" + std::to_string(k) + "]");
-            } else if (arbor.id != m_input.escape_arbor && i + 1 < m_input.arbors.size() && !m_input.arbors[i + 1].coaxial_with && !named_by_another(i + 1)) {
+                for (size_t k = 0; k < arbor.drives->size(); ++k)
+                    mesh(wheel, (*arbor.drives)[k], place(i) + ".drives[" + std::to_string(k) + "]");
+            } else if (arbor.id != m_input.escape_arbor && i + 1 < m_input.arbors.size() && !m_input.arbors[i + 1].coaxial_with &&
+                       !named_by_another(i + 1)) {
                 mesh(wheel, m_input.arbors[i + 1].id, place(i) + ".drives");
             }
         }
@@ -100,22 +105,28 @@ private:
         if (pinion == m_net.parts.size()) {
             const size_t arbor = m_net.arbor(target);
             if (arbor == m_net.arbors.size()) throw InputError(where, quoted(target), ids());
-            if (m_driven[arbor].empty()) throw InputError(place(arbor) + ".pinion", "nothing, although " + quoted(m_net.parts[wheel].name) + " drives it", "4 to 200");
-            if (m_driven[arbor].size() > 1) throw InputError(where, quoted(target), "one of its pinions by name, as in " + quoted(m_net.parts[m_driven[arbor].front()].name));
+            if (m_driven[arbor].empty())
+                throw InputError(place(arbor) + ".pinion", "nothing, although " + quoted(m_net.parts[wheel].name) + " drives it",
+                                 "4 to 200");
+            if (m_driven[arbor].size() > 1)
+                throw InputError(where, quoted(target),
+                                 "one of its pinions by name, as in " + quoted(m_net.parts[m_driven[arbor].front()].name));
             pinion = m_driven[arbor].front();
         }
         const size_t driven = m_net.parts[pinion].arbor;
         if (m_net.parts[pinion].drives) throw InputError(where, quoted(target), "an arbor or a pinion, not a wheel");
         for (const Mesh& other : m_net.meshes)
             if (m_net.parts[other.pinion].arbor == driven)
-                throw InputError(where, quoted(target) + ", which " + quoted(m_net.parts[other.wheel].name) + " drives already", "arbors that are driven once");
+                throw InputError(where, quoted(target) + ", which " + quoted(m_net.parts[other.wheel].name) + " drives already",
+                                 "arbors that are driven once");
         m_net.meshes.push_back({wheel, pinion});
     }
 
     void find_reference() {
         m_net.reference = m_net.arbor(m_input.reference.arbor);
         if (m_net.reference == m_net.arbors.size()) throw InputError("reference.arbor", quoted(m_input.reference.arbor), ids());
-        if (m_input.reference.period_s.num() <= 0) throw InputError("reference.period_s", m_input.reference.period_s.to_string(true), "a number above 0");
+        if (m_input.reference.period_s.num() <= 0)
+            throw InputError("reference.period_s", m_input.reference.period_s.to_string(true), "a number above 0");
     }
 
     /// Walks outwards from the reference. An arbor met twice closes a ring.
@@ -131,7 +142,8 @@ private:
                 const size_t to = m_net.parts[m_net.meshes[m].pinion].arbor;
                 if ((from != next.front() && to != next.front()) || !walked.insert(m).second) continue;
                 const size_t other = from == next.front() ? to : from;
-                if (reached[other]) throw InputError(place(to), quoted(m_net.arbors[to]) + " in a ring of wheels", "a train that does not close on itself");
+                if (reached[other])
+                    throw InputError(place(to), quoted(m_net.arbors[to]) + " in a ring of wheels", "a train that does not close on itself");
                 reached[other] = true;
                 m_net.path[other] = m_net.path[next.front()];
                 m_net.path[other].push_back({m, from == next.front() ? 1 : -1});
@@ -139,7 +151,10 @@ private:
             }
         }
         for (size_t i = 0; i < reached.size(); ++i)
-            if (!reached[i]) throw InputError(place(i), quoted(m_net.arbors[i]) + ", which no wheel joins to the reference " + quoted(m_net.arbors[m_net.reference]), "arbors joined to it");
+            if (!reached[i])
+                throw InputError(
+                    place(i), quoted(m_net.arbors[i]) + ", which no wheel joins to the reference " + quoted(m_net.arbors[m_net.reference]),
+                    "arbors joined to it");
     }
 
     void find_escape() {
@@ -150,7 +165,8 @@ private:
             const bool driving = std::any_of(m_net.meshes.begin(), m_net.meshes.end(), [&](const Mesh& m) { return m.wheel == p; });
             if (m_net.parts[p].arbor == arbor && m_net.parts[p].drives && !driving) m_net.escape_part = p;
         }
-        if (!m_net.escape_part) throw InputError(place(arbor) + ".wheel", "nothing, although it is the escape arbor", "4 to 1000 teeth that drive no pinion");
+        if (!m_net.escape_part)
+            throw InputError(place(arbor) + ".wheel", "nothing, although it is the escape arbor", "4 to 1000 teeth that drive no pinion");
     }
 };
 
@@ -186,7 +202,8 @@ std::vector<Rational> periods(const Network& network, const Rational& reference_
 }
 
 Rational beats_per_hour(const Network& network, const std::vector<Rational>& period, long long beats_per_tooth) {
-    return Rational(3600) / period[network.parts[*network.escape_part].arbor] * count_of(network, *network.escape_part) * Rational(beats_per_tooth);
+    return Rational(3600) / period[network.parts[*network.escape_part].arbor] * count_of(network, *network.escape_part) *
+           Rational(beats_per_tooth);
 }
 
 }  // namespace echappe

@@ -67,7 +67,8 @@ private:
 
     /// Not taken yet, or taken coarsely.
     bool open(const QuantityKey& key, double u) const {
-        return std::none_of(m_model.input().evidence.begin(), m_model.input().evidence.end(), [&](const Evidence& e) { return e.key == key && e.u <= 2 * u; });
+        return std::none_of(m_model.input().evidence.begin(), m_model.input().evidence.end(),
+                            [&](const Evidence& e) { return e.key == key && e.u <= 2 * u; });
     }
 
     std::vector<Option> options() const {
@@ -80,8 +81,10 @@ private:
             const auto [wheel, pinion] = m_model.arbors_of(m);
             const std::string& w = net.arbors[wheel];
             const std::string& p = net.arbors[pinion];
-            if (net.parts[net.meshes[m].wheel].count.known()) offer({"wheel_outside_diameter_mm", w, {}, {}}, m, m_model.input().calliper_u_mm);
-            if (net.parts[net.meshes[m].pinion].count.known()) offer({"pinion_outside_diameter_mm", p, {}, {}}, m, m_model.input().calliper_u_mm);
+            if (net.parts[net.meshes[m].wheel].count.known())
+                offer({"wheel_outside_diameter_mm", w, {}, {}}, m, m_model.input().calliper_u_mm);
+            if (net.parts[net.meshes[m].pinion].count.known())
+                offer({"pinion_outside_diameter_mm", p, {}, {}}, m, m_model.input().calliper_u_mm);
             offer({"centre_distance_mm", {}, w, p}, m, m_model.input().centre_u_mm);
         }
         // A rod and bob found tell the beat to about 5 mm of effective length.

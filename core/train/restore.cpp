@@ -31,7 +31,11 @@ struct Found {
 class Search {
 public:
     Search(const Model& model, std::stop_token stop)
-        : m_model(model), m_stop(std::move(stop)), m_counts(model.known_counts()), m_fits(model.network().meshes.size()), m_cache(m_fits.size()) {
+        : m_model(model),
+          m_stop(std::move(stop)),
+          m_counts(model.known_counts()),
+          m_fits(model.network().meshes.size()),
+          m_cache(m_fits.size()) {
         order_unknowns();
     }
 
@@ -108,7 +112,8 @@ private:
         m_found.push_back({m_counts, m_fits, misfit, log_weight});
         if (m_found.size() >= 2 * kept_at_most) {
             const auto middle = m_found.begin() + kept_at_most;
-            std::nth_element(m_found.begin(), middle, m_found.end(), [](const Found& a, const Found& b) { return a.log_weight > b.log_weight; });
+            std::nth_element(m_found.begin(), middle, m_found.end(),
+                             [](const Found& a, const Found& b) { return a.log_weight > b.log_weight; });
             m_found.erase(middle, m_found.end());
         }
     }
@@ -122,7 +127,9 @@ double worst_sigma(const Model& model, const Found& found) {
 
 /// A candidate that keeps every item within 3 sigma.
 bool reconciled(const Model& model, const std::vector<Found>& found) {
-    return std::any_of(found.begin(), found.end(), [&](const Found& f) { return f.misfit <= 9 * static_cast<double>(model.input().evidence.size()) && worst_sigma(model, f) <= 3; });
+    return std::any_of(found.begin(), found.end(), [&](const Found& f) {
+        return f.misfit <= 9 * static_cast<double>(model.input().evidence.size()) && worst_sigma(model, f) <= 3;
+    });
 }
 
 /// Leaves out one item after the other; the one whose loss lets the rest agree best is the odd one.
@@ -142,16 +149,19 @@ Conflict find_conflict(const RestoreInput& input, const std::stop_token& stop) {
     }
     Conflict conflict;
     if (good.empty()) {
-        conflict.reason = "No candidate fits every reading within 3 sigma, and leaving out one alone does not help: measure again, beginning with the item of most strain.";
+        conflict.reason =
+            "No candidate fits every reading within 3 sigma, and leaving out one alone does not help: measure again, beginning with the "
+            "item of most strain.";
         return conflict;
     }
     std::sort(good.begin(), good.end(), [](const Without& a, const Without& b) { return a.misfit < b.misfit; });
     const Evidence& odd = input.evidence[good.front().item];
     conflict.evidence = odd.key;
     for (size_t i = 1; i < good.size(); ++i) conflict.alternatives.push_back(input.evidence[good[i].item].key);
-    conflict.reason = "No candidate fits every reading within 3 sigma. Without \"" + name_of(odd.key) + "\" (" + print_short(odd.value) + " " + odd.key.unit() +
-                      ") the rest agrees: measure that again.";
-    if (!conflict.alternatives.empty()) conflict.reason += " Leaving out \"" + name_of(conflict.alternatives.front()) + "\" instead would reconcile it as well.";
+    conflict.reason = "No candidate fits every reading within 3 sigma. Without \"" + name_of(odd.key) + "\" (" + print_short(odd.value) +
+                      " " + odd.key.unit() + ") the rest agrees: measure that again.";
+    if (!conflict.alternatives.empty())
+        conflict.reason += " Leaving out \"" + name_of(conflict.alternatives.front()) + "\" instead would reconcile it as well.";
     return conflict;
 }
 
@@ -228,18 +238,22 @@ std::vector<Working> explain_restore(const RestoreInput&, const RestoreResult& o
         working.source = source;
         for (const Strain& strain : candidate.strain)
             working.notes.push_back(name_of(strain.key) + ": measured " + print_short(strain.value) +
-                                    (strain.predicted ? ", predicts " + print_short(*strain.predicted) + ", " + print_fixed(strain.sigma, 1) + " sigma" : ", " + *strain.note));
+                                    (strain.predicted
+                                         ? ", predicts " + print_short(*strain.predicted) + ", " + print_fixed(strain.sigma, 1) + " sigma"
+                                         : ", " + *strain.note));
         workings.push_back(std::move(working));
     }
     if (out.next_measurement && !workings.empty())
-        workings.back().notes.push_back("measure next: " + name_of(out.next_measurement->key) + " (" + print_fixed(out.next_measurement->expected_entropy_drop_bits, 2) + " bit expected)");
+        workings.back().notes.push_back("measure next: " + name_of(out.next_measurement->key) + " (" +
+                                        print_fixed(out.next_measurement->expected_entropy_drop_bits, 2) + " bit expected)");
     if (out.conflict && !workings.empty()) workings.back().notes.push_back(out.conflict->reason);
     return workings;
 }
 
 const Calculation& restore_calculation() {
     static const Calculation calculation = declare<RestoreInput, RestoreResult>(
-        "train.restore", "Lost counts from what survives: candidates with weights, strain, conflict, best next measurement.", source, restore_train, explain_restore);
+        "train.restore", "Lost counts from what survives: candidates with weights, strain, conflict, best next measurement.", source,
+        restore_train, explain_restore);
     return calculation;
 }
 

@@ -65,7 +65,7 @@ struct NextMeasurement {
 };
 
 struct Conflict {
-    std::optional<QuantityKey> evidence;  ///< the odd one out; none when no single item reconciles the rest
+    std::optional<QuantityKey> evidence;    ///< the odd one out; none when no single item reconciles the rest
     std::vector<QuantityKey> alternatives;  ///< further items that would do as well
     std::string reason;
     static const Record& record();

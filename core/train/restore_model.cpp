@@ -37,7 +37,8 @@ void lose(ArborInput& arbor, const std::string& part) {
 }
 
 bool names_a_part(const ArborInput& arbor, const std::string& part) {
-    return part == "wheel" || part == "pinion" || std::any_of(arbor.wheels.begin(), arbor.wheels.end(), [&](const auto& w) { return w.name == part; }) ||
+    return part == "wheel" || part == "pinion" ||
+           std::any_of(arbor.wheels.begin(), arbor.wheels.end(), [&](const auto& w) { return w.name == part; }) ||
            std::any_of(arbor.pinions.begin(), arbor.pinions.end(), [&](const auto& p) { return p.name == part; });
 }
 
@@ -52,9 +53,13 @@ Model::Model(const RestoreInput& input, bool nothing_lost) : m_input(input), m_r
         m_unknowns.push_back({p, wheel ? m_input.limits.wheel : m_input.limits.pinion});
     }
     if (m_unknowns.empty() && !nothing_lost) throw InputError("unknown", "no lost count", "at least one count that is null or named here");
-    for (const auto& [name, range] : {std::pair<const char*, CountRange>{"limits.wheel", m_input.limits.wheel}, {"limits.pinion", m_input.limits.pinion}})
-        if (range.min > range.max) throw InputError(name, std::to_string(range.min) + " to " + std::to_string(range.max), "min not above max");
-    if (space() > 4'000'000'000LL) throw InputError("limits", "over 4e9 combinations of the " + std::to_string(m_unknowns.size()) + " lost counts", "narrower limits or fewer lost counts");
+    for (const auto& [name, range] :
+         {std::pair<const char*, CountRange>{"limits.wheel", m_input.limits.wheel}, {"limits.pinion", m_input.limits.pinion}})
+        if (range.min > range.max)
+            throw InputError(name, std::to_string(range.min) + " to " + std::to_string(range.max), "min not above max");
+    if (space() > 4'000'000'000LL)
+        throw InputError("limits", "over 4e9 combinations of the " + std::to_string(m_unknowns.size()) + " lost counts",
+                         "narrower limits or fewer lost counts");
     sort_evidence();
 }
 
@@ -62,9 +67,11 @@ void Model::mark_unknown() {
     for (size_t i = 0; i < m_input.unknown.size(); ++i) {
         const std::string& name = m_input.unknown[i];
         const auto dot = name.find('.');
-        const auto arbor = std::find_if(m_input.train.arbors.begin(), m_input.train.arbors.end(), [&](const ArborInput& a) { return a.id == name.substr(0, dot); });
+        const auto arbor = std::find_if(m_input.train.arbors.begin(), m_input.train.arbors.end(),
+                                        [&](const ArborInput& a) { return a.id == name.substr(0, dot); });
         if (dot == std::string::npos || arbor == m_input.train.arbors.end() || !names_a_part(*arbor, name.substr(dot + 1)))
-            throw InputError("unknown[" + std::to_string(i) + "]", "\"" + name + "\"", "a part of an arbor, as in \"" + m_input.train.arbors.front().id + ".wheel\"");
+            throw InputError("unknown[" + std::to_string(i) + "]", "\"" + name + "\"",
+                             "a part of an arbor, as in \"" + m_input.train.arbors.front().id + ".wheel\"");
         lose(*arbor, name.substr(dot + 1));
     }
 }
@@ -85,13 +92,15 @@ void Model::check(const Evidence& evidence, const std::string& place) const {
     if (key.of_mesh()) {
         known_arbor(key.wheel_of, "wheel_of");
         known_arbor(key.pinion_of, "pinion_of");
-        if (!mesh_of(key)) throw InputError(place + ".pinion_of", "\"" + *key.pinion_of + "\"", "an arbor that \"" + *key.wheel_of + "\" drives");
+        if (!mesh_of(key))
+            throw InputError(place + ".pinion_of", "\"" + *key.pinion_of + "\"", "an arbor that \"" + *key.wheel_of + "\" drives");
     }
     if ((key.kind == "beats_per_hour" || key.kind == "pendulum_length_mm") && !m_network.escape_part)
         throw InputError(place + ".kind", "\"" + key.kind + "\" without an escape_arbor", "escape_arbor in the train");
     if (key.kind.ends_with("outside_diameter_mm") && !mesh_of(key)) {
         const bool escape = m_network.escape_part && m_network.parts[*m_network.escape_part].arbor == m_network.arbor(*key.arbor);
-        if (!(escape && key.kind.starts_with("wheel"))) throw InputError(place + ".arbor", "\"" + *key.arbor + "\"", "an arbor with such a part in a mesh");
+        if (!(escape && key.kind.starts_with("wheel")))
+            throw InputError(place + ".arbor", "\"" + *key.arbor + "\"", "an arbor with such a part in a mesh");
     }
 }
 
@@ -157,7 +166,8 @@ MeshFit Model::fit_mesh(size_t mesh, long long wheel, long long pinion) const {
     fit.module_mm = kx / kk;
     fit.u_mm = 1 / std::sqrt(kk);
     // Summed again from the residuals: xx − kx²/kk loses all figures when the fit is good.
-    for (const Evidence& item : m_mesh_evidence[mesh]) fit.misfit += square((fit.module_mm * factor(item.key.kind, wheel, pinion) - item.value) / item.u);
+    for (const Evidence& item : m_mesh_evidence[mesh])
+        fit.misfit += square((fit.module_mm * factor(item.key.kind, wheel, pinion) - item.value) / item.u);
     return fit;
 }
 
@@ -189,7 +199,9 @@ double Model::rate_misfit(const Counts& counts) const {
     return sum;
 }
 
-bool Model::mesh_ready(size_t mesh, const std::vector<bool>& known) const { return known[m_network.meshes[mesh].wheel] && known[m_network.meshes[mesh].pinion]; }
+bool Model::mesh_ready(size_t mesh, const std::vector<bool>& known) const {
+    return known[m_network.meshes[mesh].wheel] && known[m_network.meshes[mesh].pinion];
+}
 
 double Model::log_prior(const Counts& counts, const std::vector<MeshFit>& fits) const {
     // Gentle on purpose: factors of 2, so that one reading of two sigma outweighs them.
@@ -216,7 +228,8 @@ std::vector<Strain> Model::strains(const Counts& counts, const std::vector<MeshF
     for (const Evidence& item : m_input.evidence) {
         Strain strain{item.key, item.value, {}, 0, {}};
         if (const auto mesh = mesh_of(item.key)) {
-            strain.predicted = fits[*mesh].module_mm * factor(item.key.kind, counts[m_network.meshes[*mesh].wheel], counts[m_network.meshes[*mesh].pinion]);
+            strain.predicted = fits[*mesh].module_mm *
+                               factor(item.key.kind, counts[m_network.meshes[*mesh].wheel], counts[m_network.meshes[*mesh].pinion]);
         } else if (item.key.kind.ends_with("outside_diameter_mm")) {
             strain.note = "an escape wheel's outside diameter says nothing of a module";
         } else {

@@ -5,14 +5,14 @@ namespace echappe {
 
 const Record& QuantityKey::record() {
     using In = QuantityKey;
-    static const Record record =
-        Fields<In>()
-            .add("kind", &In::kind, "", "what is known").required()
-            .choices({"beats_per_hour", "pendulum_length_mm", "period_s", "centre_distance_mm", "wheel_outside_diameter_mm",
-                      "pinion_outside_diameter_mm", "module_mm"})
-            .add("arbor", &In::arbor, "", "of this arbor (a period or an outside diameter)")
-            .add("wheel_of", &In::wheel_of, "", "of the mesh whose wheel is on this arbor")
-            .add("pinion_of", &In::pinion_of, "", "and whose pinion is on this one");
+    static const Record record = Fields<In>()
+                                     .add("kind", &In::kind, "", "what is known")
+                                     .required()
+                                     .choices({"beats_per_hour", "pendulum_length_mm", "period_s", "centre_distance_mm",
+                                               "wheel_outside_diameter_mm", "pinion_outside_diameter_mm", "module_mm"})
+                                     .add("arbor", &In::arbor, "", "of this arbor (a period or an outside diameter)")
+                                     .add("wheel_of", &In::wheel_of, "", "of the mesh whose wheel is on this arbor")
+                                     .add("pinion_of", &In::pinion_of, "", "and whose pinion is on this one");
     return record;
 }
 
@@ -31,15 +31,19 @@ std::string name_of(const QuantityKey& key) {
 const Record& Evidence::record() {
     static const Record record = Fields<Evidence>()
                                      .include(&Evidence::key)
-                                     .add("value", &Evidence::value, "", "what was measured", above(0, 1e9)).required()
-                                     .add("u", &Evidence::u, "", "its standard uncertainty", above(0, 1e9)).required();
+                                     .add("value", &Evidence::value, "", "what was measured", above(0, 1e9))
+                                     .required()
+                                     .add("u", &Evidence::u, "", "its standard uncertainty", above(0, 1e9))
+                                     .required();
     return record;
 }
 
 const Record& CountRange::record() {
     static const Record record = Fields<CountRange>()
-                                     .add("min", &CountRange::min, "", "least", between(4, 1000)).required()
-                                     .add("max", &CountRange::max, "", "most", between(4, 1000)).required();
+                                     .add("min", &CountRange::min, "", "least", between(4, 1000))
+                                     .required()
+                                     .add("max", &CountRange::max, "", "most", between(4, 1000))
+                                     .required();
     return record;
 }
 
@@ -58,7 +62,8 @@ const Record& RestoreInput::record() {
             .add("unknown", &In::unknown, "", "lost counts, as in \"third.wheel\"; null counts are lost as well")
             .add("limits", &In::limits, "", "what a lost count may be")
             .add("evidence", &In::evidence, "", "what was measured")
-            .add("school", &In::school, "", "form of tooth").choices({"cycloidal-clock"})
+            .add("school", &In::school, "", "form of tooth")
+            .choices({"cycloidal-clock"})
             .add("best", &In::best, "", "how many candidates to list", between(1, 4000))
             .add("gravity_m_s2", &In::gravity_m_s2, "m/s²", "gravity, for a pendulum's length", between(0.1, 100))
             .add("calliper_u_mm", &In::calliper_u_mm, "mm", "uncertainty of an outside diameter by the workshop's instrument", above(0, 10))

@@ -64,8 +64,8 @@ std::vector<Working> explain_train(const TrainInput& in, const TrainResult& out)
 }
 
 const Calculation& train_calculation() {
-    static const Calculation calculation =
-        declare<TrainInput, TrainResult>("train.run", "Every arbor's period and direction, and the beats, exactly.", source, run_train, explain_train);
+    static const Calculation calculation = declare<TrainInput, TrainResult>(
+        "train.run", "Every arbor's period and direction, and the beats, exactly.", source, run_train, explain_train);
     return calculation;
 }
 

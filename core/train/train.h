@@ -95,7 +95,7 @@ struct Network {
     size_t reference = 0;
     std::optional<size_t> escape_part;
 
-    size_t arbor(const std::string& id) const;  ///< arbors.size() when there is none
+    size_t arbor(const std::string& id) const;   ///< arbors.size() when there is none
     size_t part(const std::string& name) const;  ///< parts.size() when there is none
 };
 

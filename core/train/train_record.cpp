@@ -6,7 +6,8 @@ namespace echappe {
 const Record& WheelInput::record() {
     using In = WheelInput;
     static const Record record = Fields<In>()
-                                     .add("name", &In::name, "", "its name, as in \"centre.cannon\"").required()
+                                     .add("name", &In::name, "", "its name, as in \"centre.cannon\"")
+                                     .required()
                                      .add("teeth", &In::teeth, "", "teeth; null when lost", between(4, 1000))
                                      .add("drives", &In::drives, "", "arbors (or named pinions) it drives");
     return record;
@@ -15,32 +16,34 @@ const Record& WheelInput::record() {
 const Record& PinionInput::record() {
     using In = PinionInput;
     static const Record record = Fields<In>()
-                                     .add("name", &In::name, "", "its name, as in \"minute.pinion\"").required()
+                                     .add("name", &In::name, "", "its name, as in \"minute.pinion\"")
+                                     .required()
                                      .add("leaves", &In::leaves, "", "leaves; null when lost", between(4, 200));
     return record;
 }
 
 const Record& ArborInput::record() {
     using In = ArborInput;
-    static const Record record =
-        Fields<In>()
-            .add("id", &In::id, "", "a short name, used once").required()
-            .add("pinion", &In::pinion, "", "the driven count; null when lost", between(4, 200))
-            .add("wheel", &In::wheel, "", "the driving count; null when lost", between(4, 1000))
-            .add("drives", &In::drives, "", "ids of the arbors its wheel drives; default the next in the list")
-            .add("wheels", &In::wheels, "", "several driving counts, each with a name")
-            .add("pinions", &In::pinions, "", "several driven counts, each with a name")
-            .add("coaxial_with", &In::coaxial_with, "", "id of the arbor on the same axis");
+    static const Record record = Fields<In>()
+                                     .add("id", &In::id, "", "a short name, used once")
+                                     .required()
+                                     .add("pinion", &In::pinion, "", "the driven count; null when lost", between(4, 200))
+                                     .add("wheel", &In::wheel, "", "the driving count; null when lost", between(4, 1000))
+                                     .add("drives", &In::drives, "", "ids of the arbors its wheel drives; default the next in the list")
+                                     .add("wheels", &In::wheels, "", "several driving counts, each with a name")
+                                     .add("pinions", &In::pinions, "", "several driven counts, each with a name")
+                                     .add("coaxial_with", &In::coaxial_with, "", "id of the arbor on the same axis");
     return record;
 }
 
 const Record& ReferenceInput::record() {
     using In = ReferenceInput;
-    static const Record record =
-        Fields<In>()
-            .add("arbor", &In::arbor, "", "the arbor whose period is known").required()
-            .add("period_s", &In::period_s, "s", "its period; a decimal is taken as exact", above(0, 1e12))
-            .add("direction", &In::direction, "", "as seen from the dial").choices({"cw", "ccw"});
+    static const Record record = Fields<In>()
+                                     .add("arbor", &In::arbor, "", "the arbor whose period is known")
+                                     .required()
+                                     .add("period_s", &In::period_s, "s", "its period; a decimal is taken as exact", above(0, 1e12))
+                                     .add("direction", &In::direction, "", "as seen from the dial")
+                                     .choices({"cw", "ccw"});
     return record;
 }
 
@@ -48,8 +51,10 @@ const Record& TrainInput::record() {
     using In = TrainInput;
     static const Record record =
         Fields<In>()
-            .add("arbors", &In::arbors, "", "the arbors, in the order of the power").required()
-            .add("reference", &In::reference, "", "the arbor whose period is known").required()
+            .add("arbors", &In::arbors, "", "the arbors, in the order of the power")
+            .required()
+            .add("reference", &In::reference, "", "the arbor whose period is known")
+            .required()
             .add("escape_arbor", &In::escape_arbor, "", "the arbor of the escape wheel; without it no beats")
             .add("beats_per_tooth", &In::beats_per_tooth, "", "2, or 1 for a single-beat escapement", between(1, 2));
     return record;

@@ -37,9 +37,7 @@ Calculation declare(std::string verb, std::string sentence, std::string source, 
             [] { return std::make_shared<In>(); },
             [] { return std::make_shared<Out>(); },
             [run](const void* in) { return std::make_shared<Out>(run(*static_cast<const In*>(in))); },
-            [explain](const void* in, const void* out) {
-                return explain(*static_cast<const In*>(in), *static_cast<const Out*>(out));
-            },
+            [explain](const void* in, const void* out) { return explain(*static_cast<const In*>(in), *static_cast<const Out*>(out)); },
             false};
 }
 

@@ -44,8 +44,8 @@ struct ListSlot {
 /// Where a field's value lives.
 using Slot = std::variant<double*, std::optional<double>*, long long*, std::optional<long long>*, bool*, std::string*,
                           std::optional<std::string>*, Count*, Rational*, std::vector<double>*, std::vector<std::string>*,
-                          std::optional<std::vector<std::string>>*, std::vector<std::array<double, 2>>*,
-                          std::map<std::string, long long>*, std::map<std::string, double>*, NestedSlot, ListSlot>;
+                          std::optional<std::vector<std::string>>*, std::vector<std::array<double, 2>>*, std::map<std::string, long long>*,
+                          std::map<std::string, double>*, NestedSlot, ListSlot>;
 
 struct Field {
     std::string name;  ///< carries its unit: "centre_distance_mm"
@@ -77,8 +77,9 @@ class Fields {
 public:
     template <class M>
     Fields& add(std::string name, M T::*member, std::string unit, std::string meaning, Range range = {}) {
-        m_fields.push_back({std::move(name), std::move(unit), std::move(meaning), range, {}, false,
-                            [member](void* object) { return slot_of(static_cast<T*>(object)->*member); }});
+        m_fields.push_back({std::move(name), std::move(unit), std::move(meaning), range, {}, false, [member](void* object) {
+                                return slot_of(static_cast<T*>(object)->*member);
+                            }});
         return *this;
     }
     /// The fields of a declared member, as if they were T's own.
@@ -112,8 +113,7 @@ private:
                 for (Item& item : member) list.items.push_back(&item);
                 return list;
             } else {
-                return NestedSlot{&Item::record(), member ? &*member : nullptr,
-                                  [&member]() -> void* { return &member.emplace(); }};
+                return NestedSlot{&Item::record(), member ? &*member : nullptr, [&member]() -> void* { return &member.emplace(); }};
             }
         } else {
             return &member;

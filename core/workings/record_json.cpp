@@ -48,9 +48,7 @@ public:
     }
 
 private:
-    void fault(const std::string& place, const std::string& got, const std::string& accepts) {
-        faults.emplace_back(place, got, accepts);
-    }
+    void fault(const std::string& place, const std::string& got, const std::string& accepts) { faults.emplace_back(place, got, accepts); }
 
     static std::string takes(const Field& field) {
         std::string words;
@@ -103,7 +101,8 @@ private:
         else fault(place, told(json), "true or false");
     }
     void value(const Json& json, const Field& field, std::string* out, const std::string& place) {
-        const bool known = json.is_string() && (field.choices.empty() || std::count(field.choices.begin(), field.choices.end(), json.get<std::string>()));
+        const bool known =
+            json.is_string() && (field.choices.empty() || std::count(field.choices.begin(), field.choices.end(), json.get<std::string>()));
         if (known) *out = json.get<std::string>();
         else fault(place, told(json), field.choices.empty() ? "a text" : takes(field));
     }
@@ -122,8 +121,7 @@ private:
     void value(const Json& json, const Field& field, Rational* out, const std::string& place) {
         try {
             if (!json.is_number() && !json.is_string()) throw InputError(place, told(json), "a number or \"num/den\"");
-            const Rational read = json.is_string() ? Rational::parse(json.get<std::string>(), place)
-                                                   : Rational::parse(json.dump(), place);
+            const Rational read = json.is_string() ? Rational::parse(json.get<std::string>(), place) : Rational::parse(json.dump(), place);
             if (!field.range.holds(read.to_double())) throw InputError(place, told(json), field.range.sentence());
             *out = read;
         } catch (const InputError& error) {
@@ -150,7 +148,8 @@ private:
             const std::string here = place + "[" + std::to_string(i) + "]";
             std::array<double, 2> point{};
             if (!json[i].is_array() || json[i].size() != 2) fault(here, told(json[i]), "a point [x, y]");
-            else if (number(json[i][0], field, here + "[0]", point[0]) && number(json[i][1], field, here + "[1]", point[1])) out->push_back(point);
+            else if (number(json[i][0], field, here + "[0]", point[0]) && number(json[i][1], field, here + "[1]", point[1]))
+                out->push_back(point);
         }
     }
     template <class V>
@@ -163,8 +162,12 @@ private:
             if (faults.size() == before) (*out)[key] = read;
         }
     }
-    void value(const Json& json, const Field& field, std::map<std::string, long long>* out, const std::string& place) { map(json, field, out, place); }
-    void value(const Json& json, const Field& field, std::map<std::string, double>* out, const std::string& place) { map(json, field, out, place); }
+    void value(const Json& json, const Field& field, std::map<std::string, long long>* out, const std::string& place) {
+        map(json, field, out, place);
+    }
+    void value(const Json& json, const Field& field, std::map<std::string, double>* out, const std::string& place) {
+        map(json, field, out, place);
+    }
     void value(const Json& json, const Field&, const NestedSlot& slot, const std::string& place) {
         if (!json.is_null()) object(json, *slot.record, slot.make(), place);
     }

@@ -9,8 +9,7 @@ namespace echappe {
 namespace {
 
 std::string number_with_u(const Measured& value, const std::string& unit) {
-    std::string text = value.u > 0 ? print_fixed(value.value, decimals_for(value.u)) + " ± " +
-                                         print_fixed(value.u, decimals_for(value.u))
+    std::string text = value.u > 0 ? print_fixed(value.value, decimals_for(value.u)) + " ± " + print_fixed(value.u, decimals_for(value.u))
                                    : print_short(value.value, 8);
     return unit.empty() ? text : text + " " + unit;
 }
@@ -31,8 +30,8 @@ std::string Working::substituted() const {
 }
 
 const Term* Working::largest_contributor() const {
-    const auto most = std::max_element(terms.begin(), terms.end(),
-                                       [](const Term& a, const Term& b) { return a.contribution() < b.contribution(); });
+    const auto most =
+        std::max_element(terms.begin(), terms.end(), [](const Term& a, const Term& b) { return a.contribution() < b.contribution(); });
     return most == terms.end() || most->contribution() <= 0 ? nullptr : &*most;
 }
 

@@ -39,7 +39,8 @@ const DerivedMesh* TeethStation::mesh() const {
     const auto meshes = m_document.derived().meshes_of(m_document.subject());
     if (meshes.empty()) return nullptr;
     // The mesh where the subject's wheel drives comes first: it is the one to be cut.
-    const auto drives = std::find_if(meshes.begin(), meshes.end(), [&](const DerivedMesh* m) { return m->wheel_of == m_document.subject(); });
+    const auto drives =
+        std::find_if(meshes.begin(), meshes.end(), [&](const DerivedMesh* m) { return m->wheel_of == m_document.subject(); });
     const DerivedMesh* first = drives == meshes.end() ? meshes.front() : *drives;
     if (!m_other) return first;
     const auto second = std::find_if(meshes.begin(), meshes.end(), [&](const DerivedMesh* m) { return m != first; });
@@ -65,7 +66,7 @@ void TeethStation::fit() {
 void TeethStation::zoom(double factor, QPointF about) {
     const double before = m_zoom;
     m_zoom = std::clamp(m_zoom * factor, 0.05, 40.0);
-    const QPointF pitch_point(width() * 0.47, (height() - card_height) / 2.0);
+    const QPointF pitch_point(width() * 0.5, (height() - card_height) / 2.0);
     const QPointF from = about - pitch_point - m_pan;
     m_pan += from * (1 - m_zoom / before);
     update();
@@ -83,11 +84,12 @@ void TeethStation::paint(QPainter& painter) {
     const DerivedMesh* shown = mesh();
     if (!shown) {
         write(painter, figure_font(18), t.ink, {24, 60}, tr("No mesh here"));
-        write_wrapped(painter, word_font(11), t.steel, {24, 78}, 460, tr("Climb the ladder to an arbor whose counts are known or weighed; its mesh is drawn here to scale."));
+        write_wrapped(painter, word_font(11), t.steel, {24, 78}, 460,
+                      tr("Climb the ladder to an arbor whose counts are known or weighed; its mesh is drawn here to scale."));
         return;
     }
     const double scale = px_per_mm(*shown);
-    const QPointF pitch_point = QPointF(width() * 0.47, (height() - card_height) / 2.0) + m_pan;
+    const QPointF pitch_point = QPointF(width() * 0.5, (height() - card_height) / 2.0) + m_pan;
     painter.save();
     painter.setClipRect(QRectF(0, 0, width(), height() - card_height));
     paint_pair(painter, *shown, scale, pitch_point);
@@ -117,10 +119,12 @@ void TeethStation::paint_pair(QPainter& painter, const DerivedMesh& mesh, double
         painter.drawPath(path);
         painter.restore();
     };
-    draw(WheelArt::wheel(mesh.wheel, mesh.pinion, m, drawn_points_per_flank, false), wheel_centre, wheel_angle, t.pale_brass, m_wheel ? t.blued : t.brass, m_wheel);
+    draw(WheelArt::wheel(mesh.wheel, mesh.pinion, m, drawn_points_per_flank, false), wheel_centre, wheel_angle, t.pale_brass,
+         m_wheel ? t.blued : t.brass, m_wheel);
     QColor steel = t.steel;
     steel.setAlphaF(0.55f);
-    draw(WheelArt::pinion(mesh.wheel, mesh.pinion, m, drawn_points_per_flank), pinion_centre, pinion_angle, steel, m_wheel ? t.ink : t.blued, !m_wheel);
+    draw(WheelArt::pinion(mesh.wheel, mesh.pinion, m, drawn_points_per_flank), pinion_centre, pinion_angle, steel,
+         m_wheel ? t.ink : t.blued, !m_wheel);
     QPen chain(t.blued, 0.9);
     chain.setDashPattern({10, 4, 2, 4});
     painter.setPen(chain);
@@ -128,7 +132,7 @@ void TeethStation::paint_pair(QPainter& painter, const DerivedMesh& mesh, double
     painter.drawEllipse(wheel_centre, wheel_radius * scale, wheel_radius * scale);
     const double pinion_radius = m * static_cast<double>(mesh.pinion) / 2 * scale;
     painter.drawEllipse(pinion_centre, pinion_radius, pinion_radius);
-    painter.drawLine(wheel_centre, pinion_centre + QPointF(pinion_radius * 1.5, 0));
+    painter.drawLine(pitch_point - QPointF(mesh.sizes.wheel.depth_of_cut_mm * scale, 0), pinion_centre + QPointF(pinion_radius * 1.5, 0));
     painter.setPen(QPen(t.ink, 1));
     painter.drawLine(pinion_centre - QPointF(6, 0), pinion_centre + QPointF(6, 0));
     painter.drawLine(pinion_centre - QPointF(0, 6), pinion_centre + QPointF(0, 6));
@@ -144,7 +148,9 @@ void TeethStation::paint_sizes(QPainter& painter, const DerivedMesh& mesh, doubl
     const int decimals = unit.symbol == "in" ? 4 : 3;
     const auto length = [&](double mm) { return QString::fromStdString(print_in(mm, unit, decimals)); };
     write(painter, figure_font(20), t.ink, {24, 42}, QString::number(mesh.wheel) + " / " + QString::number(mesh.pinion));
-    write(painter, word_font(10), t.steel, {24, 62}, tr("%1 wheel drives %2 pinion").arg(QString::fromStdString(job.name_of_arbor(mesh.wheel_of)), QString::fromStdString(job.name_of_arbor(mesh.pinion_of))));
+    write(painter, word_font(10), t.steel, {24, 62},
+          tr("%1 wheel drives %2 pinion")
+              .arg(QString::fromStdString(job.name_of_arbor(mesh.wheel_of)), QString::fromStdString(job.name_of_arbor(mesh.pinion_of))));
     double y = 92;
     const auto row = [&](const QString& name, const QString& value, const QString& how, const QColor& ink) {
         write(painter, word_font(9), t.steel, {24, y}, name);
@@ -153,12 +159,20 @@ void TeethStation::paint_sizes(QPainter& painter, const DerivedMesh& mesh, doubl
         y += 56;
     };
     const auto ink = [&](Known known) { return known == Known::measured ? t.ink : known == Known::assumed ? t.steel : t.blued; };
-    row(tr("module"), length(mesh.module_mm.value), mesh.module_known == Known::measured ? tr("from readings, ± %1").arg(QString::fromStdString(print_fixed(mesh.module_mm.u, 4))) : tr("assumed, nothing read yet"), ink(mesh.module_known));
-    row(tr("centre distance, as drawn"), length(mesh.centre_distance_mm), mesh.centre_known == Known::measured ? tr("measured between the holes") : tr("follows from the teeth"), ink(mesh.centre_known));
-    const double depth_error = mesh.sizes.centre_distance_mm - mesh.centre_distance_mm;
-    if (mesh.measured_centre_mm) row(tr("depth"), std::abs(depth_error) < 0.0005 ? tr("right") : length(std::abs(depth_error)) + (depth_error > 0 ? tr(" too deep") : tr(" too shallow")), tr("the teeth want %1").arg(length(mesh.sizes.centre_distance_mm)), t.ink);
-    row(tr("free under the tip"), length(mesh.centre_distance_mm - mesh.sizes.wheel.outside_diameter_mm / 2 - mesh.sizes.pinion.root_diameter_mm / 2), tr("wheel tip to pinion root"), t.blued);
-    row(tr("arc stands off the epicycloid"), QString::number(mesh.sizes.arc_departure_um, 'f', 0) + " µm", tr("at most, between the two schools"), t.blued);
+    row(tr("module"), length(mesh.module_mm.value),
+        mesh.module_known == Known::measured ? tr("from readings, ± %1").arg(QString::fromStdString(print_fixed(mesh.module_mm.u, 4)))
+                                             : tr("assumed, nothing read yet"),
+        ink(mesh.module_known));
+    row(tr("centre distance, as drawn"), length(mesh.centre_distance_mm),
+        mesh.centre_known == Known::measured ? tr("measured between the holes") : tr("follows from the teeth"), ink(mesh.centre_known));
+    if (const auto& depth = mesh.depth_mm) {
+        const QString size = length(std::abs(depth->value)) + (depth->value > 0 ? tr(" too deep") : tr(" too shallow"));
+        row(tr("depth"), std::abs(depth->value) <= depth->u ? tr("right within ± %1").arg(length(depth->u)) : size,
+            tr("the teeth want %1").arg(length(mesh.sizes.centre_distance_mm)), t.ink);
+    }
+    row(tr("free under the tip"), length(mesh.tip_clearance_mm), tr("wheel tip to pinion root"), t.blued);
+    row(tr("arc stands off the epicycloid"), QString::number(mesh.sizes.arc_departure_um, 'f', 0) + " µm",
+        tr("at most, between the two schools"), t.blued);
     const double bar = std::pow(10, std::floor(std::log10(120 / scale)));
     painter.setPen(QPen(t.ink, 1.4));
     const QPointF from(24, height() - card_height - 16);
@@ -166,16 +180,43 @@ void TeethStation::paint_sizes(QPainter& painter, const DerivedMesh& mesh, doubl
     painter.drawLine(from + QPointF(0, -4), from + QPointF(0, 4));
     painter.drawLine(from + QPointF(bar * scale, -4), from + QPointF(bar * scale, 4));
     write(painter, word_font(8.5), t.ink, from + QPointF(bar * scale / 2, -7), QString::number(bar) + " mm", 0);
-    write(painter, word_font(8.5), t.steel, {width() - 20.0, height() - card_height - 10.0}, tr("%1 : 1 at 96 dots   ·   + − zoom, drag to move, 0 whole   ·   M other mesh").arg(QString::number(scale / 3.78, 'f', 0)), 1);
-    // A callout from the wheel's working tip, where the sizes matter.
-    const QPointF tip = pitch_point + QPointF(mesh.sizes.wheel.addendum_mm * scale, 0);
-    if (tip.x() < width() - 200 && tip.x() > 230) {
-        painter.setPen(QPen(t.blued, 0.9));
-        const QPointF knee(tip.x() + 18, 30);
-        painter.drawLine(QPointF(tip.x(), pitch_point.y() - 4), knee);
-        painter.drawLine(knee, knee + QPointF(10, 0));
-        write(painter, word_font(9), t.blued, knee + QPointF(14, 4), tr("addendum %1").arg(length(mesh.sizes.wheel.addendum_mm)));
+    write(painter, word_font(8.5), t.steel, {width() - 20.0, height() - card_height - 10.0},
+          tr("+ − zoom  ·  drag to move  ·  0 whole  ·  M other mesh"), 1);
+    paint_dimensions(painter, mesh, scale, pitch_point);
+}
+
+/// Heights along the line of centres, and the pinion across its tips.
+void TeethStation::paint_dimensions(QPainter& painter, const DerivedMesh& mesh, double scale, QPointF pitch_point) {
+    const Theme& t = theme();
+    const Unit& unit = *find_unit(m_document.job().length_unit, Dimension::length);
+    const auto length = [&](double mm) { return QString::fromStdString(print_in(mm, unit, unit.symbol == "in" ? 4 : 3, false)); };
+    const double low = height() - card_height - 56;
+    const double root = pitch_point.x() - mesh.sizes.wheel.dedendum_mm * scale;
+    const double tip = pitch_point.x() + mesh.sizes.wheel.addendum_mm * scale;
+    painter.setPen(QPen(t.blued, 0.8));
+    for (const double x : {root, pitch_point.x(), tip}) painter.drawLine(QPointF(x, pitch_point.y()), QPointF(x, low + 6));
+    painter.drawLine(QPointF(root, low), QPointF(tip, low));
+    for (const double x : {root, pitch_point.x(), tip}) painter.drawLine(QPointF(x - 4, low + 4), QPointF(x + 4, low - 4));
+    if (tip - root > 70) {
+        write(painter, word_font(9), t.blued, {root - 6, low + 4}, tr("dedendum ") + length(mesh.sizes.wheel.dedendum_mm), 1);
+        write(painter, word_font(9), t.blued, {tip + 8, low + 4}, tr("addendum ") + length(mesh.sizes.wheel.addendum_mm));
     }
+    const double pinion_x =
+        pitch_point.x() + (mesh.centre_distance_mm - mesh.module_mm.value * static_cast<double>(mesh.wheel) / 2) * scale;
+    const double half = mesh.sizes.pinion.outside_diameter_mm / 2 * scale;
+    const double right = pinion_x + half + 26;
+    if (right > width() - 16) return;
+    painter.setPen(QPen(t.blued, 0.8));
+    painter.drawLine(QPointF(right, pitch_point.y() - half), QPointF(right, pitch_point.y() + half));
+    for (const double y : {pitch_point.y() - half, pitch_point.y() + half}) {
+        painter.drawLine(QPointF(pinion_x, y), QPointF(right + 6, y));
+        painter.drawLine(QPointF(right - 4, y + 4), QPointF(right + 4, y - 4));
+    }
+    painter.save();
+    painter.translate(right + 14, pitch_point.y() - half * 0.25);
+    painter.rotate(-90);
+    write(painter, word_font(9), t.blued, {0, 0}, tr("over the tips ") + length(mesh.sizes.pinion.outside_diameter_mm), 0);
+    painter.restore();
 }
 
 void TeethStation::paint_card(QPainter& painter, const DerivedMesh& mesh) {
@@ -199,9 +240,15 @@ void TeethStation::paint_card(QPainter& painter, const DerivedMesh& mesh) {
     const std::vector<Item> items = {
         {tr("blank, turn to"), length(part.outside_diameter_mm), symbol + tr(" diameter")},
         {tr("depth of cut"), length(part.depth_of_cut_mm), symbol + tr(" from the tip")},
-        {m_wheel ? tr("divide in") : tr("divide in"), QString::number(m_wheel ? mesh.wheel : mesh.pinion), m_wheel ? tr("teeth") : tr("leaves")},
-        {tr("gap at pitch circle"), length(part.gap_mm), symbol + tr(", cutter's width there")},
-        {tr("cutter"), "m " + QString::number(mesh.module_mm.value, 'f', 3), m_wheel ? tr("cycloidal, wheel") : tr("cycloidal, %1 leaves").arg(mesh.pinion < 11 ? (mesh.pinion < 8 ? tr("6–7") : mesh.pinion < 10 ? tr("8–9") : tr("10")) : tr("11 and more"))},
+        {tr("divide in"), QString::number(m_wheel ? mesh.wheel : mesh.pinion), m_wheel ? tr("teeth") : tr("leaves")},
+        {tr("gap at pitch circle"), length(part.gap_mm), symbol + tr(" wide there")},
+        {tr("cutter"), "m " + QString::number(mesh.module_mm.value, 'f', 3),
+         m_wheel ? tr("cycloidal, wheel")
+                 : tr("cycloidal, %1 leaves")
+                       .arg(mesh.pinion < 11 ? (mesh.pinion < 8    ? tr("6–7")
+                                                : mesh.pinion < 10 ? tr("8–9")
+                                                                   : tr("10"))
+                                             : tr("11 and more"))},
     };
     const double step = (width() - 48.0) / static_cast<double>(items.size());
     double x = 24;
@@ -211,7 +258,10 @@ void TeethStation::paint_card(QPainter& painter, const DerivedMesh& mesh) {
         write(painter, word_font(8.5), t.steel, {x, card.top() + 100}, item.note);
         x += step;
     }
-    const QString warn = mesh.sizes.warnings.empty() ? tr("Teeth as drawn: true epicycloid, tip at 0.95 of its height. Check one tooth in the mate before cutting the rest.") : QString::fromStdString(mesh.sizes.warnings.front());
+    const QString warn =
+        mesh.sizes.warnings.empty()
+            ? tr("Teeth as drawn: true epicycloid, tip at 0.95 of its height. Check one tooth in the mate before cutting the rest.")
+            : QString::fromStdString(mesh.sizes.warnings.front());
     write(painter, word_font(8.5), mesh.sizes.warnings.empty() ? t.steel : t.amber, {24, card.bottom() - 14}, warn);
 }
 
@@ -248,14 +298,22 @@ void TeethStation::keyPressEvent(QKeyEvent* event) {
     const QPointF middle(width() / 2.0, (height() - card_height) / 2.0);
     switch (event->key()) {
         case Qt::Key_Plus:
-        case Qt::Key_Equal: return zoom(1.25, middle);
-        case Qt::Key_Minus: return zoom(0.8, middle);
-        case Qt::Key_0: return fit();
-        case Qt::Key_M: return other_mesh();
-        case Qt::Key_P: return select_part(!m_wheel);
-        case Qt::Key_Up: return m_document.climb(1);
-        case Qt::Key_Down: return m_document.climb(-1);
-        default: QWidget::keyPressEvent(event);
+        case Qt::Key_Equal:
+            return zoom(1.25, middle);
+        case Qt::Key_Minus:
+            return zoom(0.8, middle);
+        case Qt::Key_0:
+            return fit();
+        case Qt::Key_M:
+            return other_mesh();
+        case Qt::Key_P:
+            return select_part(!m_wheel);
+        case Qt::Key_Up:
+            return m_document.climb(1);
+        case Qt::Key_Down:
+            return m_document.climb(-1);
+        default:
+            QWidget::keyPressEvent(event);
     }
 }
 

@@ -36,6 +36,7 @@ private:
     double px_per_mm(const DerivedMesh& mesh) const;
     void paint_pair(QPainter& painter, const DerivedMesh& mesh, double scale, QPointF pitch_point);
     void paint_sizes(QPainter& painter, const DerivedMesh& mesh, double scale, QPointF pitch_point);
+    void paint_dimensions(QPainter& painter, const DerivedMesh& mesh, double scale, QPointF pitch_point);
     void paint_card(QPainter& painter, const DerivedMesh& mesh);
 
     Document& m_document;

@@ -26,7 +26,8 @@ QString percent(double weight) {
 QString counts_text(const Candidate& candidate) {
     // Wheel first, as it is said at the bench: 90 / 12.
     QString wheels, pinions;
-    for (const auto& [part, count] : candidate.counts) (QString::fromStdString(part).endsWith(".pinion") ? pinions : wheels) += " / " + QString::number(count);
+    for (const auto& [part, count] : candidate.counts)
+        (QString::fromStdString(part).endsWith(".pinion") ? pinions : wheels) += " / " + QString::number(count);
     return (wheels + pinions).mid(3);
 }
 
@@ -54,7 +55,8 @@ QColor strain_colour(double sigma) { return std::abs(sigma) > 3 ? theme().ruby :
 
 }  // namespace
 
-TrainStation::TrainStation(Document& document, Motion& motion, QWidget* parent) : Canvas(parent), m_document(document), m_motion(motion), m_editor(new QLineEdit(this)) {
+TrainStation::TrainStation(Document& document, Motion& motion, QWidget* parent)
+    : Canvas(parent), m_document(document), m_motion(motion), m_editor(new QLineEdit(this)) {
     setFocusPolicy(Qt::StrongFocus);
     setAccessibleName(tr("Train"));
     m_editor->hide();
@@ -85,7 +87,8 @@ TrainStation::View TrainStation::view_of_plate() const {
     const QRectF room(left_column + 10, 22, width() - left_column - 34, height() - 62);
     View view;
     view.px_per_mm = std::max(0.1, std::min(room.width() / std::max(high_x - low_x, 1.0), room.height() / std::max(high_y - low_y, 1.0)));
-    view.origin = QPointF(room.center().x() - (low_x + high_x) / 2 * view.px_per_mm, room.center().y() + (low_y + high_y) / 2 * view.px_per_mm);
+    view.origin =
+        QPointF(room.center().x() - (low_x + high_x) / 2 * view.px_per_mm, room.center().y() + (low_y + high_y) / 2 * view.px_per_mm);
     return view;
 }
 
@@ -94,7 +97,8 @@ void TrainStation::paint(QPainter& painter) {
     painter.fillRect(rect(), t.ground);
     if (m_document.derived().arbors.empty()) {
         write(painter, figure_font(18), t.ink, {column_x, 60}, tr("Nothing on the bench"));
-        write_wrapped(painter, word_font(11), t.steel, {column_x, 78}, 460, tr("Open a job with Ctrl+O, drop a job file here, or begin with the demo: Job, then Tide-house regulator."));
+        write_wrapped(painter, word_font(11), t.steel, {column_x, 78}, 460,
+                      tr("Open a job with Ctrl+O, drop a job file here, or begin with the demo: Job, then Tide-house regulator."));
         return;
     }
     const View view = view_of_plate();
@@ -131,7 +135,8 @@ void TrainStation::paint_plate(QPainter& painter, const View& view) {
     painter.drawPath(path);
     painter.setBrush(t.ground);
     painter.setPen(QPen(t.steel, 0.8));
-    for (const auto& pillar : plate->pillars) painter.drawEllipse(view.at(pillar[0], pillar[1]), 4.5 * view.px_per_mm, 4.5 * view.px_per_mm);
+    for (const auto& pillar : plate->pillars)
+        painter.drawEllipse(view.at(pillar[0], pillar[1]), 4.5 * view.px_per_mm, 4.5 * view.px_per_mm);
 }
 
 void TrainStation::paint_arbor(QPainter& painter, const View& view, const DerivedArbor& arbor) {
@@ -160,9 +165,13 @@ void TrainStation::paint_arbor(QPainter& painter, const View& view, const Derive
     QColor brass = t.pale_brass;
     brass.setAlphaF(0.82f);
     const QPen rim(subject ? t.blued : t.brass, subject ? 1.4 : 1.0, arbor.wheel.known == Known::assumed ? Qt::DotLine : Qt::SolidLine);
-    if (drives) draw(WheelArt::wheel(drives->wheel, drives->pinion, drives->module_mm.value, plan_points_per_flank, true), arbor.wheel_angle, brass, rim);
-    else if (arbor.wheel.count.known()) draw(WheelArt::escape_wheel(arbor.wheel.count.value, 0.5 * 1.1 * static_cast<double>(arbor.wheel.count.value)), 0, brass, rim);
-    if (driven) draw(WheelArt::pinion(driven->wheel, driven->pinion, driven->module_mm.value, 8), arbor.pinion_angle, t.steel, QPen(t.ink, 0.7));
+    if (drives)
+        draw(WheelArt::wheel(drives->wheel, drives->pinion, drives->module_mm.value, plan_points_per_flank, true), arbor.wheel_angle, brass,
+             rim);
+    else if (arbor.wheel.count.known())
+        draw(WheelArt::escape_wheel(arbor.wheel.count.value, 0.5 * 1.1 * static_cast<double>(arbor.wheel.count.value)), 0, brass, rim);
+    if (driven)
+        draw(WheelArt::pinion(driven->wheel, driven->pinion, driven->module_mm.value, 8), arbor.pinion_angle, t.steel, QPen(t.ink, 0.7));
     painter.setPen(Qt::NoPen);
     painter.setBrush(t.ink);
     painter.drawEllipse(view.at(arbor.x_mm, arbor.y_mm), 2.5, 2.5);
@@ -190,7 +199,9 @@ void TrainStation::paint_ghosts(QPainter& painter, const View& view, const Deriv
             const double radius = module * static_cast<double>(at->second) / 2 * view.px_per_mm;
             painter.drawEllipse(centre, radius, radius);
             const double angle = std::numbers::pi * (0.80 + 0.09 * static_cast<double>(i));
-            if (i < rows_shown) write(painter, word_font(8.5, i == 0), i == 0 ? t.brass : t.steel, centre + QPointF(radius * std::cos(angle) - 4, -radius * std::sin(angle)), QString::number(at->second), 1);
+            if (i < rows_shown)
+                write(painter, word_font(8.5, i == 0), i == 0 ? t.brass : t.steel,
+                      centre + QPointF(radius * std::cos(angle) - 4, -radius * std::sin(angle)), QString::number(at->second), 1);
         }
     }
     painter.setPen(QPen(t.steel, 1.2, Qt::DashLine));
@@ -224,10 +235,12 @@ void TrainStation::paint_springs(QPainter& painter, const View& view) {
     } else {
         return;
     }
-    const QString bits = QString::number(std::max(restore->next_measurement->expected_entropy_drop_bits, restore->next_measurement->then_entropy_drop_bits.value_or(0)), 'f', 1);
-    const QRectF box(std::min(at.x() + 26, width() - 190.0), at.y() - 58, 176, 40);
+    const double drop =
+        std::max(restore->next_measurement->expected_entropy_drop_bits, restore->next_measurement->then_entropy_drop_bits.value_or(0));
+    const QString bits = drop < 0.1 ? tr("under 0.1") : QString::number(drop, 'f', 1);
+    const QRectF box(std::max(at.x() - 214, left_column + 30.0), at.y() - 128, 176, 40);
     painter.setPen(QPen(t.amber, 1));
-    painter.drawLine(at, box.bottomLeft() + QPointF(12, 0));
+    painter.drawLine(at, box.bottomRight() - QPointF(12, 0));
     painter.setBrush(t.sheet);
     painter.drawRect(box);
     write(painter, word_font(9, true), t.ink, box.topLeft() + QPointF(8, 16), tr("not taken yet"));
@@ -251,10 +264,16 @@ void TrainStation::paint_labels(QPainter& painter, const View& view) {
             paper.setAlphaF(0.88f);
             painter.fillRect(box, paper);
             write(painter, figure_font(15), arbor.wheel.known == Known::derived ? t.blued : t.ink, at, text, 0);
-            place({part, box, [this, id = arbor.id] { m_document.select(id); }, tr("Double click to change the count, ? when it is lost"), [this, p = arbor.id + ".wheel"] { edit_count(p); }});
+            place({part, box, [this, id = arbor.id] { m_document.select(id); }, tr("Double click to change the count, ? when it is lost"),
+                   [this, p = arbor.id + ".wheel"] { edit_count(p); }});
         }
-        if (arbor.period_s && radius > 60) write(painter, word_font(9), t.blued, at + QPointF(0, 20), QString::fromStdString(print_span(*arbor.period_s)), 0);
-        place({"arbor:" + QString::fromStdString(arbor.id), QRectF(centre.x() - 14, centre.y() - 14, 28, 28), [this, id = arbor.id] { m_document.select(id); }, QString::fromStdString(arbor.name), {}});
+        if (arbor.period_s && radius > 60 && arbor.wheel.known != Known::missing)
+            write(painter, word_font(9), t.blued, at + QPointF(0, 20), QString::fromStdString(print_span(*arbor.period_s)), 0);
+        place({"arbor:" + QString::fromStdString(arbor.id),
+               QRectF(centre.x() - 14, centre.y() - 14, 28, 28),
+               [this, id = arbor.id] { m_document.select(id); },
+               QString::fromStdString(arbor.name),
+               {}});
         if (arbor.position_assumed) write(painter, word_font(8), t.steel, centre + QPointF(9, -7), tr("place assumed"));
     }
 }
@@ -270,10 +289,15 @@ double TrainStation::paint_candidates(QPainter& painter, double y) {
         const bool shown = derived.shown_candidate == i;
         const bool chosen = shown && derived.chosen;
         const double size = i == 0 ? 22 : 14;
-        const double text = write(painter, figure_font(size, shown), chosen ? t.blued : shown ? t.ink : t.steel, {column_x, y}, counts_text(candidates[i]));
+        const double text = write(painter, figure_font(size, shown),
+                                  chosen  ? t.blued
+                                  : shown ? t.ink
+                                          : t.steel,
+                                  {column_x, y}, counts_text(candidates[i]));
         const double bar_x = column_x + std::max(i == 0 ? 120.0 : 92.0, text + 12);
         const double full = left_column - bar_x - 56;
-        painter.fillRect(QRectF(bar_x, y - size * 0.75, std::max(2.0, full * candidates[i].weight), i == 0 ? 9 : 7), shown ? t.brass : t.pale_brass);
+        painter.fillRect(QRectF(bar_x, y - size * 0.75, std::max(2.0, full * candidates[i].weight), i == 0 ? 9 : 7),
+                         shown ? t.brass : t.pale_brass);
         write(painter, word_font(9.5), t.ink, {bar_x + full * candidates[i].weight + 7, y - 1}, percent(candidates[i].weight));
         const QRectF row(column_x - 8, y - size * 1.5, left_column - column_x, size * 2);
         if (hasFocus() && shown) {
@@ -281,13 +305,19 @@ double TrainStation::paint_candidates(QPainter& painter, double y) {
             painter.setBrush(Qt::NoBrush);
             painter.drawRect(row);
         }
-        place({"candidate:" + QString::number(i), row, [this, i, chosen] { chosen ? m_document.withdraw_choice() : m_document.choose_candidate(i); },
-               chosen ? tr("Click to withdraw the choice") : tr("Click to choose these counts; undo takes it back"), {}});
+        place({"candidate:" + QString::number(i),
+               row,
+               [this, i, chosen] { chosen ? m_document.withdraw_choice() : m_document.choose_candidate(i); },
+               chosen ? tr("Click to withdraw the choice") : tr("Click to choose these counts; undo takes it back"),
+               {}});
         y += i == 0 ? 34 : 28;
     }
-    const double in_running = static_cast<double>(std::count_if(candidates.begin(), candidates.end(), [](const Candidate& c) { return c.weight > 0.05; }));
-    const QString words = derived.chosen ? tr("Chosen. Click it again, or undo, to open the question.")
-                          : in_running > 1 ? tr("%1 of %2 considered still fit. Sizes tell them apart: take the reading below.").arg(in_running).arg(derived.restore->considered)
+    const double in_running =
+        static_cast<double>(std::count_if(candidates.begin(), candidates.end(), [](const Candidate& c) { return c.weight > 0.05; }));
+    const QString words = derived.chosen   ? tr("Chosen. Click it again, or undo, to open the question.")
+                          : in_running > 1 ? tr("%1 of %2 considered still fit. Sizes tell them apart: take the reading below.")
+                                                 .arg(in_running)
+                                                 .arg(derived.restore->considered)
                                            : tr("One of %1 fits. Enter or a click chooses it.").arg(derived.restore->considered);
     y += write_wrapped(painter, word_font(9), t.steel, {column_x, y - 8}, left_column - column_x - 12, words);
     return y + 26;
@@ -301,21 +331,28 @@ double TrainStation::paint_evidence(QPainter& painter, double y) {
     y += 22;
     for (const Measurement& m : m_document.job().measurements) {
         if (y > height() - 92) break;
-        const auto strain = std::find_if(derived.strain.begin(), derived.strain.end(), [&](const Strain& s) { return s.key == m.evidence.key; });
+        const auto strain =
+            std::find_if(derived.strain.begin(), derived.strain.end(), [&](const Strain& s) { return s.key == m.evidence.key; });
         const bool believed = !m.left_out && strain != derived.strain.end();
         const double sigma = believed ? strain->sigma : 0;
-        write(painter, word_font(9), m.left_out ? t.steel : t.ink, {column_x, y}, QString::fromStdString(m_document.job().name_of_quantity(m.evidence.key)));
+        write(painter, word_font(9), m.left_out ? t.steel : t.ink, {column_x, y},
+              QString::fromStdString(m_document.job().name_of_quantity(m.evidence.key)));
         const QString unit = QString::fromStdString(m.evidence.key.unit());
         const QString value = QString::fromStdString(print_short(m.evidence.value, 6)) + " ± " + QString::number(m.evidence.u) + " " + unit;
         write(painter, word_font(8.5), t.steel, {column_x, y + 15}, value);
         if (believed) {
-            paint_spring(painter, {left_column - 92.0, y + 11}, {left_column - 92.0 + 30 + 4 * std::min(std::abs(sigma), 6.0), y + 11}, sigma, strain_colour(sigma));
-            write(painter, word_font(8.5, std::abs(sigma) > 2), strain_colour(sigma), {left_column - 8.0, y + 15}, QString::number(std::abs(sigma), 'f', 1) + " σ", 1);
+            paint_spring(painter, {left_column - 92.0, y + 11}, {left_column - 92.0 + 30 + 4 * std::min(std::abs(sigma), 6.0), y + 11},
+                         sigma, strain_colour(sigma));
+            write(painter, word_font(8.5, std::abs(sigma) > 2), strain_colour(sigma), {left_column - 8.0, y + 15},
+                  QString::number(std::abs(sigma), 'f', 1) + " σ", 1);
         } else {
             write(painter, word_font(8.5), t.steel, {left_column - 8.0, y + 15}, tr("left out"), 1);
         }
-        place({"evidence:" + QString::fromStdString(m.id), QRectF(column_x - 6, y - 13, left_column - column_x, 34), [this, key = m.evidence.key, out = m.left_out] { m_document.leave_out(key, !out); },
-               m.left_out ? tr("Click to believe it again") : tr("Click to leave it out and see what the rest says"), {}});
+        place({"evidence:" + QString::fromStdString(m.id),
+               QRectF(column_x - 6, y - 13, left_column - column_x, 34),
+               [this, key = m.evidence.key, out = m.left_out] { m_document.leave_out(key, !out); },
+               m.left_out ? tr("Click to believe it again") : tr("Click to leave it out and see what the rest says"),
+               {}});
         y += 38;
     }
     return y;
@@ -330,14 +367,19 @@ void TrainStation::paint_foot(QPainter& painter, const View& view) {
     painter.drawLine(from + QPointF(0, -4), from + QPointF(0, 4));
     painter.drawLine(from + QPointF(bar, -4), from + QPointF(bar, 4));
     write(painter, word_font(8.5), t.ink, from + QPointF(bar / 2, -8), "20 mm", 0);
-    write(painter, word_font(8.5), t.steel, {width() - 20.0, height() - 18.0}, (m_motion.running() ? tr("turning, ") : tr("standing, ")) + m_motion.speed_text() + tr("   ·   Space  [ slower  ] faster  . one beat"), 1);
+    write(painter, word_font(8.5), t.steel, {width() - 20.0, height() - 18.0},
+          (m_motion.running() ? tr("turning, ") : tr("standing, ")) + m_motion.speed_text() +
+              tr("   ·   Space  [ slower  ] faster  . one beat"),
+          1);
 }
 
 void TrainStation::edit_count(const std::string& part) {
     const QRectF box = place_of(QString::fromStdString(part));
     m_editing = part;
-    const QString text = box.isNull() ? QString() : QString::number(m_document.derived().arbor(part.substr(0, part.find('.')))->wheel.count.value);
-    m_editor->setGeometry(box.isNull() ? QRect(width() / 2 - 40, 30, 80, 30) : QRect(box.center().toPoint() - QPoint(34, 16), QSize(68, 32)));
+    const QString text =
+        box.isNull() ? QString() : QString::number(m_document.derived().arbor(part.substr(0, part.find('.')))->wheel.count.value);
+    m_editor->setGeometry(box.isNull() ? QRect(width() / 2 - 40, 30, 80, 30)
+                                       : QRect(box.center().toPoint() - QPoint(34, 16), QSize(68, 32)));
     m_editor->setText(text);
     m_editor->selectAll();
     m_editor->show();
@@ -356,7 +398,8 @@ void TrainStation::finish_edit() {
 
 void TrainStation::keyPressEvent(QKeyEvent* event) {
     const bool choose = event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter;
-    if (choose && m_document.derived().shown_candidate && !m_document.derived().chosen) m_document.choose_candidate(*m_document.derived().shown_candidate);
+    if (choose && m_document.derived().shown_candidate && !m_document.derived().chosen)
+        m_document.choose_candidate(*m_document.derived().shown_candidate);
     else if (event->key() == Qt::Key_Up) m_document.climb(1);
     else if (event->key() == Qt::Key_Down) m_document.climb(-1);
     else QWidget::keyPressEvent(event);
