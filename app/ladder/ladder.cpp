@@ -84,7 +84,7 @@ void Ladder::paint_rung(QPainter& painter, const DerivedArbor& arbor, const QRec
         painter.setPen(rim_pen(arbor.wheel.known, t.brass));
         painter.setBrush(arbor.wheel.known == Known::missing ? QBrush(Qt::NoBrush) : QBrush(t.pale_brass));
         painter.drawEllipse(centre, radius, radius);
-        write(painter, figure_font(arbor.wheel.known == Known::missing ? 14 : 16), arbor.wheel.known == Known::missing ? t.brass : t.ink,
+        write(painter, figure_font(arbor.wheel.known == Known::missing ? 14 : 16), arbor.wheel.known == Known::missing ? t.brass_ink : t.ink,
               centre + QPointF(0, 7), count_text(arbor.wheel), 0);
     }
     if (arbor.pinion.count.present()) {
@@ -99,7 +99,7 @@ void Ladder::paint_rung(QPainter& painter, const DerivedArbor& arbor, const QRec
     const double line_height = 17;
     write(painter, word_font(11, true), subject ? t.blued : t.ink, {text_x, line}, QString::fromStdString(arbor.name));
     if (arbor.period_s)
-        write(painter, word_font(10.5), arbor.period_known == Known::missing ? t.brass : t.blued, {text_x, line += line_height + 1},
+        write(painter, word_font(10.5), arbor.period_known == Known::missing ? t.brass_ink : t.blued, {text_x, line += line_height + 1},
               QString::fromStdString(print_span(*arbor.period_s)));
     if (!arbor.direction.empty())
         write(painter, word_font(8.5), t.steel, {text_x, line += line_height},

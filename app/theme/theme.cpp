@@ -34,12 +34,12 @@ QString style_sheet(const Theme& t) {
 }  // namespace
 
 Theme Theme::light() {
-    return {"#E9EDEF", "#F7F9FA", "#16222E", "#5E6B76", "#214B7A", "#9C7A2B", "#E6D7A8",
-            "#A8232F", "#2F7B6B", "#A45D0C", "#C4CCD2", "#16222E", "#E9EDEF", false};
+    return {"#E9EDEF", "#F7F9FA", "#16222E", "#5E6B76", "#214B7A", "#9C7A2B", "#E6D7A8", "#7C611F",
+            "#A8232F", "#2A7263", "#98550A", "#C4CCD2", "#16222E", "#E9EDEF", false};
 }
 
 Theme Theme::night() {
-    return {"#14191E", "#1C232A", "#E4E8EA", "#93A1AC", "#7FB0E6", "#D2B25E", "#4A4226",
+    return {"#14191E", "#1C232A", "#E4E8EA", "#93A1AC", "#7FB0E6", "#D2B25E", "#4A4226", "#D2B25E",
             "#E2707A", "#6CC2AE", "#E0A458", "#39444E", "#0C1014", "#C9D2D8", true};
 }
 

@@ -5,9 +5,10 @@
 
 namespace echappe {
 
-/// The house's inks and papers; every colour on screen is one of these.
+/// The house's inks and papers; every colour on screen is one of these. Every ink reads at 4.5:1 or better on
+/// ground and sheet; brass is for drawn metal, brass_ink for words.
 struct Theme {
-    QColor ground, sheet, ink, steel, blued, brass, pale_brass, ruby, verdigris, amber, rule, band, on_band;
+    QColor ground, sheet, ink, steel, blued, brass, pale_brass, brass_ink, ruby, verdigris, amber, rule, band, on_band;
     bool dark = false;
 
     static Theme light();

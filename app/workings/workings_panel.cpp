@@ -14,7 +14,7 @@ QString text_of(const std::string& text) { return QString::fromStdString(text); 
 /// Measured: ink. Follows: blued. Assumed: steel, in italics. Missing: brass with a question mark.
 QColor ink_of(Known known) {
     const Theme& t = theme();
-    return known == Known::measured ? t.ink : known == Known::derived ? t.blued : known == Known::assumed ? t.steel : t.brass;
+    return known == Known::measured ? t.ink : known == Known::derived ? t.blued : known == Known::assumed ? t.steel : t.brass_ink;
 }
 
 QString state_sign(Known known) {

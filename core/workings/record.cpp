@@ -27,14 +27,21 @@ size_t letters_changed(const std::string& a, const std::string& b) {
 
 }  // namespace
 
+namespace {
+
+/// A hyphen for the minus sign: errors are read by scripts as well.
+std::string plain(double value) { return (value < 0 ? "-" : "") + print_short(std::abs(value), 9); }
+
+}  // namespace
+
 bool Range::holds(double value) const { return (above_min ? value > min : value >= min) && value <= max; }
 
 std::string Range::sentence() const {
     const bool floor = std::isfinite(min);
     const bool ceiling = std::isfinite(max);
-    if (floor && ceiling) return (above_min ? "more than " : "") + print_short(min, 9) + " to " + print_short(max, 9);
-    if (floor) return above_min ? "a number above " + print_short(min, 9) : "a number from " + print_short(min, 9) + " up";
-    if (ceiling) return "a number up to " + print_short(max, 9);
+    if (floor && ceiling) return (above_min ? "more than " : "") + plain(min) + " to " + plain(max);
+    if (floor) return above_min ? "a number above " + plain(min) : "a number from " + plain(min) + " up";
+    if (ceiling) return "a number up to " + plain(max);
     return "a number";
 }
 

@@ -63,7 +63,7 @@ TrainStation::TrainStation(Document& document, Motion& motion, QWidget* parent)
     m_editor->setFont(figure_font(15));
     m_editor->setAlignment(Qt::AlignCenter);
     m_editor->setAccessibleName(tr("count"));
-    connect(m_editor, &QLineEdit::returnPressed, this, &TrainStation::finish_edit);
+    m_editor->installEventFilter(this);
     connect(m_editor, &QLineEdit::editingFinished, m_editor, &QWidget::hide);
     connect(&document, &Document::changed, this, qOverload<>(&QWidget::update));
     connect(&document, &Document::subject_changed, this, qOverload<>(&QWidget::update));
@@ -200,7 +200,7 @@ void TrainStation::paint_ghosts(QPainter& painter, const View& view, const Deriv
             painter.drawEllipse(centre, radius, radius);
             const double angle = std::numbers::pi * (0.80 + 0.09 * static_cast<double>(i));
             if (i < rows_shown)
-                write(painter, word_font(8.5, i == 0), i == 0 ? t.brass : t.steel,
+                write(painter, word_font(8.5, i == 0), i == 0 ? t.brass_ink : t.steel,
                       centre + QPointF(radius * std::cos(angle) - 4, -radius * std::sin(angle)), QString::number(at->second), 1);
         }
     }
@@ -394,6 +394,16 @@ void TrainStation::finish_edit() {
     } catch (const InputError& error) {
         emit m_document.told(error.what(), true);
     }
+}
+
+bool TrainStation::eventFilter(QObject* watched, QEvent* event) {
+    // Return belongs to the editor alone: passed on it would choose a candidate.
+    if (watched == m_editor && event->type() == QEvent::KeyPress) {
+        const int key = static_cast<QKeyEvent*>(event)->key();
+        if (key == Qt::Key_Return || key == Qt::Key_Enter) return finish_edit(), true;
+        if (key == Qt::Key_Escape) return m_editor->hide(), setFocus(), true;
+    }
+    return Canvas::eventFilter(watched, event);
 }
 
 void TrainStation::keyPressEvent(QKeyEvent* event) {

@@ -23,6 +23,7 @@ signals:
 protected:
     void paint(QPainter& painter) override;
     void keyPressEvent(QKeyEvent* event) override;
+    bool eventFilter(QObject* watched, QEvent* event) override;
     void resizeEvent(QResizeEvent* event) override;
 
 private:

@@ -1,0 +1,53 @@
+#pragma once
+
+#include <QApplication>
+#include <QTest>
+
+#include "instruments/calliper_line.h"
+#include "ladder/ladder.h"
+#include "stations/teeth/teeth_station.h"
+#include "stations/train/train_station.h"
+#include "window/finder.h"
+#include "window/main_window.h"
+#include "workings/workings_panel.h"
+
+/// The real window with the demo open, driven as a person would.
+struct Bench {
+    echappe::MainWindow window;
+
+    Bench() {
+        window.show();
+        window.open_demo("tide-house");
+        settle();
+    }
+    ~Bench() { window.document().undo_stack()->setClean(); }
+
+    static void settle() { QTest::qWait(20); }
+
+    echappe::Document& document() { return window.document(); }
+    const echappe::Job& job() { return window.document().job(); }
+    const echappe::Derived& derived() { return window.document().derived(); }
+
+    /// Types into the calliper line and presses Enter.
+    void read(const QString& text) {
+        QTest::keyClicks(&window.calliper().line(), text);
+        QTest::keyClick(&window.calliper().line(), Qt::Key_Return);
+        settle();
+    }
+    void read_simulated() {
+        QTest::keyClick(&window, Qt::Key_F3);
+        QTest::keyClick(&window.calliper().line(), Qt::Key_Return);
+        settle();
+    }
+    void click(echappe::Canvas& canvas, const QString& tag) {
+        canvas.grab();
+        QTest::mouseClick(&canvas, Qt::LeftButton, {}, canvas.place_of(tag).center().toPoint());
+        settle();
+    }
+    long long shown(const std::string& arbor) { return derived().arbor(arbor)->wheel.count.value; }
+    size_t in_the_running() {
+        size_t count = 0;
+        for (const auto& candidate : derived().restore->candidates) count += candidate.weight > 0.05 ? 1 : 0;
+        return count;
+    }
+};

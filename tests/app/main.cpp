@@ -1,0 +1,20 @@
+#define CATCH_CONFIG_RUNNER
+#include <QApplication>
+#include <QTemporaryDir>
+#include <catch2/catch.hpp>
+
+#include "theme/theme.h"
+
+// One application for all tests of the window; its state and settings go to a folder of their own.
+int main(int argc, char** argv) {
+    const QTemporaryDir state;
+    qputenv("ECHAPPE_STATE", state.path().toUtf8());
+    qputenv("XDG_CONFIG_HOME", state.path().toUtf8());
+    if (!qEnvironmentVariableIsSet("QT_QPA_PLATFORM")) qputenv("QT_QPA_PLATFORM", "offscreen");
+    QApplication application(argc, argv);
+    QApplication::setApplicationName("echappe-tests");
+    QApplication::setOrganizationName("echappe-tests");
+    echappe::load_fonts();
+    echappe::apply_theme(false);
+    return Catch::Session().run(argc, argv);
+}

@@ -1,0 +1,135 @@
+#include <dxflib/dl_creationadapter.h>
+#include <dxflib/dl_dxf.h>
+
+#include <QFile>
+#include <QProcess>
+#include <QTemporaryDir>
+#include <catch2/catch.hpp>
+#include <cmath>
+#include <regex>
+
+#include "app/bench.h"
+
+using namespace echappe;
+
+namespace {
+
+struct Outline : DL_CreationAdapter {
+    std::vector<std::pair<double, double>> points;
+    bool closed = false;
+    void addPolyline(const DL_PolylineData& line) override { closed = line.flags & 1; }
+    void addVertex(const DL_VertexData& v) override { points.emplace_back(v.x, v.y); }
+};
+
+std::string text_of(const QString& path) {
+    QFile file(path);
+    REQUIRE(file.open(QIODevice::ReadOnly));
+    return file.readAll().toStdString();
+}
+
+double largest(const std::vector<std::pair<double, double>>& points) {
+    double most = 0;
+    for (const auto& [x, y] : points) most = std::max(most, std::hypot(x, y));
+    return most;
+}
+
+}  // namespace
+
+TEST_CASE("the Teeth station shows the mesh where the subject's wheel drives, and M shows the other") {
+    Bench bench;
+    QTest::keyClick(&bench.window, Qt::Key_2, Qt::ControlModifier);
+    TeethStation& teeth = bench.window.teeth();
+    REQUIRE(teeth.mesh());
+    CHECK(teeth.mesh()->name() == "third-escape");
+    QTest::keyClick(&teeth, Qt::Key_M);
+    CHECK(teeth.mesh()->name() == "centre-third");
+    bench.document().select("great");
+    CHECK(teeth.mesh()->name() == "great-centre");
+}
+
+TEST_CASE("the exported DXF and SVG are closed outlines of the drawn sizes within 1 µm") {
+    Bench bench;
+    for (int i = 0; i < 4; ++i) bench.read_simulated();
+    bench.document().choose_candidate(0);
+    const QTemporaryDir folder;
+    const TeethStation& teeth = bench.window.teeth();
+    const double radius = teeth.mesh()->sizes.wheel.outside_diameter_mm / 2;
+
+    const QString dxf = folder.filePath("wheel.dxf");
+    bench.window.export_to(dxf);
+    std::istringstream in(text_of(dxf));
+    Outline outline;
+    REQUIRE(DL_Dxf().in(in, &outline));
+    CHECK(outline.closed);
+    CHECK(outline.points.size() % 90 == 0);
+    CHECK(std::abs(largest(outline.points) - radius) < 0.001);
+
+    const QString svg = folder.filePath("wheel.svg");
+    bench.window.export_to(svg);
+    const std::string text = text_of(svg);
+    const std::string path = text.substr(text.find("<path d=\"M"), text.find(" Z\"") - text.find("<path d=\"M"));
+    std::vector<std::pair<double, double>> points;
+    const std::regex pair("[ML](-?[0-9.]+),(-?[0-9.]+)");
+    for (std::sregex_iterator it(path.begin(), path.end(), pair), end; it != end; ++it)
+        points.emplace_back(std::stod((*it)[1]), std::stod((*it)[2]));
+    CHECK(points.size() == outline.points.size());
+    CHECK(std::abs(largest(points) - radius) < 0.001);
+    CHECK_THROWS(bench.window.export_to(folder.filePath("wheel.bmp")));
+    CHECK_THROWS(bench.window.export_to("/no/such/folder/wheel.svg"));
+    CHECK_THROWS(bench.window.export_to("/no/such/folder/wheel.pdf"));
+}
+
+TEST_CASE("the PDF is one A4 sheet at 1:1 with the card's figures") {
+    Bench bench;
+    for (int i = 0; i < 4; ++i) bench.read_simulated();
+    bench.document().choose_candidate(0);
+    const QTemporaryDir folder;
+    const QString pdf = folder.filePath("wheel.pdf");
+    bench.window.export_to(pdf);
+    QProcess info;
+    info.start("pdfinfo", {pdf});
+    REQUIRE(info.waitForFinished());
+    const QString said = info.readAllStandardOutput();
+    CHECK(said.contains("A4"));
+    CHECK(QRegularExpression("Pages:\\s+1\\b").match(said).hasMatch());
+    QProcess words;
+    words.start("pdftotext", {"-layout", pdf, "-"});
+    REQUIRE(words.waitForFinished());
+    const QString text = words.readAllStandardOutput();
+    CHECK(text.contains("90 teeth"));
+    CHECK(text.contains("100 mm in both directions"));
+    CHECK(text.contains(QString::number(bench.window.teeth().mesh()->sizes.wheel.outside_diameter_mm, 'f', 3) + " mm"));
+}
+
+TEST_CASE("the PDF's check scale measures 100 mm in both directions on the page") {
+    Bench bench;
+    const QTemporaryDir folder;
+    bench.window.export_to(folder.filePath("pinion.pdf"));
+    QProcess render;
+    // 254 dots an inch: ten a millimetre.
+    render.start("pdftoppm", {"-r", "254", "-png", "-singlefile", folder.filePath("pinion.pdf"), folder.filePath("page")});
+    REQUIRE(render.waitForFinished());
+    const QImage page(folder.filePath("page.png"));
+    REQUIRE(page.width() == Approx(2100).margin(2));
+    const auto dark = [&](int x, int y) { return qGray(page.pixel(x, y)) < 160; };
+    int across = 0, down = 0;
+    for (int x = 150; x < 1300; ++x) across += dark(x, 2700) ? 1 : 0;
+    for (int y = 1650; y < 2760; ++y) down += dark(200, y) ? 1 : 0;
+    CHECK(across == Approx(1000).margin(4));
+    CHECK(down == Approx(1000).margin(34));  // the scale's own tick below adds 3 mm
+}
+
+TEST_CASE("zoom keeps the point under the hand, and 0 shows the whole again") {
+    Bench bench;
+    bench.window.show_station(1);
+    TeethStation& teeth = bench.window.teeth();
+    const QImage whole = teeth.grab().toImage();
+    QTest::keyClick(&teeth, Qt::Key_Plus);
+    CHECK(teeth.grab().toImage() != whole);
+    QTest::keyClick(&teeth, Qt::Key_0);
+    CHECK(teeth.grab().toImage() == whole);
+    QTest::mousePress(&teeth, Qt::LeftButton, {}, {300, 300});
+    QMouseEvent drag(QEvent::MouseMove, QPointF(340, 320), QPointF(340, 320), Qt::NoButton, Qt::LeftButton, Qt::NoModifier);
+    QApplication::sendEvent(&teeth, &drag);
+    CHECK(teeth.grab().toImage() != whole);
+}

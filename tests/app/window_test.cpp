@@ -1,0 +1,284 @@
+#include <QMimeData>
+#include <QTemporaryDir>
+#include <catch2/catch.hpp>
+
+#include "app/bench.h"
+#include "job/file.h"
+#include "theme/theme.h"
+
+using namespace echappe;
+
+TEST_CASE("the demo opens on its lost arbor, undecided between four") {
+    Bench bench;
+    CHECK(bench.window.windowTitle().startsWith("Tide-house regulator"));
+    CHECK(bench.document().subject() == "third");
+    CHECK(bench.in_the_running() == 4);
+    CHECK_FALSE(bench.document().dirty());
+}
+
+TEST_CASE("the ladder is climbed by keys and by clicks") {
+    Bench bench;
+    Ladder& ladder = bench.window.ladder();
+    QTest::keyClick(&ladder, Qt::Key_Up);
+    CHECK(bench.document().subject() == "escape");
+    QTest::keyClick(&ladder, Qt::Key_Up);
+    CHECK(bench.document().subject() == "escape");
+    for (int i = 0; i < 5; ++i) QTest::keyClick(&ladder, Qt::Key_Down);
+    CHECK(bench.document().subject() == "great");
+    bench.click(ladder, "rung:centre");
+    CHECK(bench.document().subject() == "centre");
+}
+
+TEST_CASE("four readings typed where the line asks shrink the fan to 90 and 12; it is chosen, undone, redone, saved and read back equal") {
+    Bench bench;
+    const Candidate before = bench.derived().restore->candidates.front();
+    CHECK(before.weight < 0.35);
+    CHECK(bench.window.calliper().asked()->name == "Centre to Third, centre distance");
+    bench.read("35.12");
+    CHECK(bench.in_the_running() == 1);
+    CHECK(bench.window.calliper().asked()->key.kind == "centre_distance_mm");
+    bench.read("30,59±0.05");
+    bench.window.calliper().ask({"wheel_outside_diameter_mm", "centre", {}, {}});
+    bench.read("2.5195in");
+    bench.window.calliper().ask({"pinion_outside_diameter_mm", "escape", {}, {}});
+    bench.read("7.95mm");
+    REQUIRE(bench.job().measurements.size() == 6);
+    CHECK(bench.job().measurements[4].evidence.value == Approx(63.995).margin(0.001));
+    const Candidate& best = bench.derived().restore->candidates.front();
+    CHECK(best.counts.at("third.wheel") == 90);
+    CHECK(best.counts.at("third.pinion") == 12);
+    CHECK(best.weight > 0.99);
+
+    bench.window.show_station(0);
+    QTest::keyClick(&bench.window.train(), Qt::Key_Return);
+    CHECK(bench.derived().chosen);
+    CHECK(bench.document().undo_stack()->undoText() == "Choose 12 / 90");
+    QTest::keyClick(&bench.window, Qt::Key_Z, Qt::ControlModifier);
+    CHECK_FALSE(bench.derived().chosen);
+    QTest::keyClick(&bench.window, Qt::Key_Z, Qt::ControlModifier | Qt::ShiftModifier);
+    CHECK(bench.derived().chosen);
+
+    const QTemporaryDir folder;
+    const QString path = folder.filePath("regulator.echappe.json");
+    const Job kept = bench.job();
+    CHECK(bench.document().dirty());
+    bench.window.save_to(path);
+    CHECK_FALSE(bench.document().dirty());
+    bench.window.open_demo("tide-house");
+    CHECK_FALSE(bench.job() == kept);
+    bench.window.open_file(path);
+    CHECK(bench.job() == kept);
+    CHECK(bench.derived().chosen);
+}
+
+TEST_CASE("undo leads back through every edit to the job as it was opened") {
+    Bench bench;
+    const Job opened = bench.job();
+    bench.read("35.1");
+    bench.document().set_count("centre.wheel", "94");
+    bench.document().judge("undecided", "overruled", "the owner knows");
+    bench.document().leave_out({"beats_per_hour", {}, {}, {}}, true);
+    bench.document().choose_candidate(0);
+    const Job last = bench.job();
+    while (bench.document().undo_stack()->canUndo()) bench.document().undo_stack()->undo();
+    CHECK(bench.job() == opened);
+    CHECK_FALSE(bench.document().dirty());
+    while (bench.document().undo_stack()->canRedo()) bench.document().undo_stack()->redo();
+    CHECK(bench.job() == last);
+}
+
+TEST_CASE("a reading that cannot be is answered in one sentence and nothing changes") {
+    Bench bench;
+    const Job before = bench.job();
+    for (const char* text : {"abc", "", "5 kg", "-3", "0", "1,2,3"}) {
+        bench.window.calliper().line().clear();
+        bench.read(text);
+        CHECK(bench.job() == before);
+    }
+    CHECK_FALSE(bench.document().dirty());
+}
+
+TEST_CASE("Tab walks all that can be measured and comes back") {
+    Bench bench;
+    const QString first = QString::fromStdString(bench.window.calliper().asked()->name);
+    const size_t all = bench.derived().measurables.size();
+    CHECK(all >= 8);
+    for (size_t i = 0; i < all; ++i) {
+        QTest::keyClick(&bench.window.calliper().line(), Qt::Key_Tab);
+        if (i + 1 < all) CHECK(QString::fromStdString(bench.window.calliper().asked()->name) != first);
+    }
+    CHECK(QString::fromStdString(bench.window.calliper().asked()->name) == first);
+}
+
+TEST_CASE("the simulated calliper types its reading into the line and waits for Enter") {
+    Bench bench;
+    QTest::keyClick(&bench.window, Qt::Key_F3);
+    const QString typed = bench.window.calliper().line().text();
+    CHECK(typed.toDouble() == Approx(35.12).margin(0.05));
+    CHECK(bench.job().measurements.size() == 2);
+    QTest::keyClick(&bench.window.calliper().line(), Qt::Key_Return);
+    REQUIRE(bench.job().measurements.size() == 3);
+    CHECK(bench.job().measurements.back().instrument == "calliper, simulated");
+    for (int i = 0; i < 3; ++i) bench.read_simulated();
+    CHECK(bench.shown("third") == 90);
+}
+
+TEST_CASE("a count is changed in place on the drawing, and a wrong one is refused") {
+    Bench bench;
+    TrainStation& train = bench.window.train();
+    train.grab();
+    QTest::mouseDClick(&train, Qt::LeftButton, {}, train.place_of("centre.wheel").center().toPoint());
+    auto* editor = train.findChild<QLineEdit*>();
+    REQUIRE(editor->isVisible());
+    CHECK(editor->text() == "96");
+    editor->setText("3");
+    QTest::keyClick(editor, Qt::Key_Return);
+    CHECK(bench.shown("centre") == 96);
+    train.edit_count("centre.wheel");
+    editor->setText("90");
+    QTest::keyClick(editor, Qt::Key_Return);
+    CHECK(bench.shown("centre") == 90);
+    CHECK(bench.document().undo_stack()->undoText().toStdString() == "centre wheel to 90");
+    CHECK_FALSE(bench.derived().chosen);
+}
+
+TEST_CASE("a candidate is chosen by one click and withdrawn by another") {
+    Bench bench;
+    bench.click(bench.window.train(), "candidate:1");
+    CHECK(bench.derived().chosen);
+    CHECK(*bench.derived().shown_candidate == 1);
+    bench.click(bench.window.train(), "candidate:1");
+    CHECK_FALSE(bench.derived().chosen);
+}
+
+TEST_CASE("a click on evidence leaves it out, another believes it again") {
+    Bench bench;
+    bench.click(bench.window.train(), "evidence:m1");
+    CHECK(bench.job().measurements.front().left_out);
+    CHECK(bench.in_the_running() != 4);
+    bench.click(bench.window.train(), "evidence:m1");
+    CHECK(bench.in_the_running() == 4);
+}
+
+TEST_CASE("the tag on the drawing puts the calliper line on the reading it names") {
+    Bench bench;
+    QTest::keyClick(&bench.window.calliper().line(), Qt::Key_Tab);
+    bench.click(bench.window.train(), "next");
+    CHECK(bench.window.calliper().asked()->name == "Centre to Third, centre distance");
+    CHECK(bench.window.calliper().line().hasFocus());
+}
+
+TEST_CASE("a figure opens its workings, a finding is accepted and opened again") {
+    Bench bench;
+    WorkingsSheet& sheet = bench.window.workings().sheet();
+    sheet.grab();
+    const int folded = sheet.minimumHeight();
+    bench.click(sheet, "quantity:module with Centre");
+    sheet.grab();
+    CHECK(sheet.minimumHeight() > folded + 60);
+    CHECK(sheet.act("accept:undecided"));
+    CHECK(bench.derived().findings.front().verdict == "accepted");
+    sheet.grab();
+    CHECK(sheet.act("reopen:undecided"));
+    CHECK(bench.derived().findings.front().verdict.empty());
+}
+
+TEST_CASE("the movement turns in true directions and at true relative speeds") {
+    Bench bench;
+    double third = 0, escape = 0, centre = 0;
+    for (const DerivedArbor& arbor : bench.derived().arbors)
+        (arbor.id == "third" ? third : arbor.id == "escape" ? escape : centre) = arbor.id == "great" ? centre : arbor.turns_per_s;
+    CHECK(centre < 0);
+    CHECK(third > 0);
+    CHECK(escape / centre == Approx(60));
+    Motion& motion = bench.window.motion();
+    QTest::keyClick(&bench.window.train(), Qt::Key_Space);
+    CHECK(motion.running());
+    QTest::keyClick(&bench.window.train(), Qt::Key_BracketRight);
+    CHECK(motion.speed() == 10);
+    QTest::qWait(60);
+    CHECK(motion.seconds() > 0.3);
+    QTest::keyClick(&bench.window.train(), Qt::Key_Space);
+    CHECK_FALSE(motion.running());
+    const double stood = motion.seconds();
+    QTest::keyClick(&bench.window.train(), Qt::Key_Period, Qt::ControlModifier);
+    CHECK(motion.seconds() == Approx(stood + 1));
+}
+
+TEST_CASE("the finder goes to arbors, readings and actions by a few letters") {
+    Bench bench;
+    Finder* finder = bench.window.open_finder();
+    QTest::keyClicks(&finder->line(), "esc arb");
+    REQUIRE(finder->list().count() == 1);
+    QTest::keyClick(&finder->line(), Qt::Key_Return);
+    CHECK(bench.document().subject() == "escape");
+    finder = bench.window.open_finder();
+    QTest::keyClicks(&finder->line(), "great wheel outside");
+    QTest::keyClick(&finder->line(), Qt::Key_Return);
+    CHECK(bench.window.calliper().asked()->name == "Great wheel, outside diameter");
+    finder = bench.window.open_finder();
+    QTest::keyClicks(&finder->line(), "zzz");
+    CHECK(finder->list().item(0)->text().startsWith("Nothing by that name"));
+    finder->reject();
+}
+
+TEST_CASE("light and dark differ and every text on them is readable") {
+    const auto contrast = [](const QColor& a, const QColor& b) {
+        const auto luminance = [](const QColor& c) {
+            const auto part = [](double x) { return x <= 0.03928 ? x / 12.92 : std::pow((x + 0.055) / 1.055, 2.4); };
+            return 0.2126 * part(c.redF()) + 0.7152 * part(c.greenF()) + 0.0722 * part(c.blueF());
+        };
+        const double x = luminance(a), y = luminance(b);
+        return (std::max(x, y) + 0.05) / (std::min(x, y) + 0.05);
+    };
+    for (const Theme& t : {Theme::light(), Theme::night()})
+        for (const QColor& paper : {t.ground, t.sheet})
+            for (const QColor& ink : {t.ink, t.steel, t.blued, t.brass_ink, t.ruby, t.verdigris, t.amber}) {
+                INFO(ink.name().toStdString() << " on " << paper.name().toStdString());
+                CHECK(contrast(ink, paper) >= 4.5);
+            }
+    Bench bench;
+    const QImage light = bench.window.grab().toImage();
+    bench.window.set_dark(true);
+    const QImage dark = bench.window.grab().toImage();
+    bench.window.set_dark(false);
+    CHECK(light.pixelColor(300, 500).lightness() > 200);
+    CHECK(dark.pixelColor(300, 500).lightness() < 60);
+}
+
+TEST_CASE("a job file dropped on the window opens") {
+    const QTemporaryDir folder;
+    const QString path = folder.filePath("dropped.echappe.json");
+    Bench bench;
+    Job job = bench.job();
+    job.title = "Dropped";
+    save_job(path.toStdString(), job);
+    QMimeData data;
+    data.setUrls({QUrl::fromLocalFile(path)});
+    QDragEnterEvent enter(QPoint(100, 100), Qt::CopyAction, &data, Qt::LeftButton, Qt::NoModifier);
+    QApplication::sendEvent(&bench.window, &enter);
+    CHECK(enter.isAccepted());
+    QDropEvent drop(QPointF(100, 100), Qt::CopyAction, &data, Qt::LeftButton, Qt::NoModifier);
+    QApplication::sendEvent(&bench.window, &drop);
+    CHECK(bench.window.windowTitle().startsWith("Dropped"));
+}
+
+TEST_CASE("a damaged file opens as a copy that cannot overwrite it, a newer one for reading only") {
+    const QTemporaryDir folder;
+    const QString path = folder.filePath("damaged.echappe.json");
+    Bench bench;
+    const std::string whole = job_to_text(bench.job());
+    save_text(path.toStdString(), whole.substr(0, whole.size() * 2 / 3));
+    bench.window.open_file(path);
+    CHECK(bench.document().path().isEmpty());
+    CHECK(bench.job().arbors.size() == 4);
+    const QString newer = folder.filePath("newer.echappe.json");
+    std::string text = whole;
+    text.replace(text.find("\"schema\": 1"), 11, "\"schema\": 9");
+    save_text(newer.toStdString(), text);
+    bench.window.open_file(newer);
+    CHECK(bench.document().read_only());
+    CHECK_THROWS(bench.window.save_to(newer));
+    CHECK_THROWS(bench.window.open_file(folder.filePath("none.json")));
+    CHECK(bench.document().read_only());
+}

@@ -1,0 +1,296 @@
+#include <rapidcheck/catch.h>
+#include <sys/stat.h>
+
+#include <filesystem>
+
+#include "job/derived.h"
+#include "job/report.h"
+#include "support/demo.h"
+
+using namespace echappe;
+namespace fs = std::filesystem;
+
+namespace {
+
+struct Folder {
+    fs::path path;
+    Folder() {
+        std::string name = (fs::temp_directory_path() / "echappe-test-XXXXXX").string();
+        path = mkdtemp(name.data());
+    }
+    ~Folder() { fs::remove_all(path); }
+};
+
+std::string text_of(const fs::path& path) {
+    std::ifstream in(path);
+    std::ostringstream all;
+    all << in.rdbuf();
+    return all.str();
+}
+
+std::string first_fault(const std::string& text) {
+    const LoadedJob loaded = job_from_text(text);
+    return loaded.faults.empty() ? "" : loaded.faults.front().what();
+}
+
+std::string with(std::string text, const std::string& from, const std::string& to) {
+    const auto at = text.find(from);
+    REQUIRE(at != std::string::npos);
+    return text.replace(at, from.size(), to);
+}
+
+const Finding* finding(const Derived& derived, const std::string& id) {
+    for (const Finding& f : derived.findings)
+        if (f.id.starts_with(id)) return &f;
+    return nullptr;
+}
+
+}  // namespace
+
+TEST_CASE("a job survives the file and comes back the same, byte for byte the second time") {
+    const Job job = demo::measured_job();
+    const std::string once = job_to_text(job);
+    const LoadedJob again = job_from_text(once);
+    REQUIRE(again.faults.empty());
+    CHECK(again.job == job);
+    CHECK(job_to_text(again.job) == once);
+}
+
+TEST_CASE("the demo as shipped is sound") {
+    const LoadedJob loaded = job_from_text(demo::text("tide-house.echappe.json"));
+    CHECK(loaded.faults.empty());
+    CHECK_FALSE(loaded.damaged);
+    CHECK(loaded.job.title == "Tide-house regulator");
+}
+
+TEST_CASE("faults in a job name their place") {
+    const std::string good = demo::text("tide-house.echappe.json");
+    CHECK(first_fault(with(good, "\"wheel\": 144", "\"wheel\": 2")) == "arbors[0].wheel: got 2, takes 4 to 1000");
+    CHECK(first_fault(with(good, "\"title\"", "\"titel\"")) ==
+          "titel: got a field it does not know, takes \"title\" (the nearest known name)");
+    CHECK_THAT(first_fault(with(good, "\"wheel_of\": \"centre\"", "\"wheel_of\": \"center\"")),
+               Catch::StartsWith("measurements[1].wheel_of: got \"center\""));
+    CHECK_THAT(first_fault(with(good, "\"id\": \"m2\"", "\"id\": \"m1\"")), Catch::StartsWith("measurements[1].id"));
+    CHECK_THAT(first_fault(with(good, "[0, 72]", "[0, 72, 5]")), Catch::StartsWith("arbors[0].position_mm: got 3 numbers"));
+    CHECK_THAT(first_fault(with(good, "\"id\": \"third\"", "\"id\": \"centre\"")), Catch::Contains("third"));
+    CHECK_THAT(first_fault(with(good, "\"min\": 50", "\"min\": 500")), Catch::StartsWith("limits.wheel"));
+}
+
+TEST_CASE("a file from a newer version is told apart from a damaged one") {
+    const LoadedJob newer = job_from_text(with(demo::text("tide-house.echappe.json"), "\"schema\": 1", "\"schema\": 2"));
+    CHECK(newer.newer);
+    CHECK_FALSE(newer.damaged);
+    CHECK(newer.job.arbors.size() == 4);
+    CHECK_THAT(newer.faults.front().what(), Catch::Contains("a newer Echappe wrote this file"));
+}
+
+TEST_CASE("of a truncated job all that is complete is read, wherever it was cut") {
+    const std::string whole = job_to_text(demo::measured_job());
+    size_t best = 0;
+    for (size_t cut = 0; cut < whole.size() - 2; cut += 7) {
+        const LoadedJob loaded = job_from_text(whole.substr(0, cut));
+        REQUIRE(loaded.damaged);
+        CHECK(loaded.job.measurements.size() >= best);
+        best = std::max(best, loaded.job.measurements.size());
+        CHECK_NOTHROW(derive(loaded.job));
+    }
+    CHECK(best == demo::measured_job().measurements.size());
+    CHECK_THAT(job_from_text(whole.substr(0, 500)).faults.front().what(), Catch::Contains("stops being JSON at line"));
+}
+
+TEST_CASE("hostile text never crashes and never derives nonsense") {
+    const std::string good = demo::text("tide-house.echappe.json");
+    rc::prop("bytes changed at random", [&] {
+        std::string text = good;
+        const int changes = *rc::gen::inRange(1, 12);
+        for (int i = 0; i < changes; ++i)
+            text[static_cast<size_t>(*rc::gen::inRange(0, static_cast<int>(text.size())))] = static_cast<char>(*rc::gen::inRange(0, 256));
+        const LoadedJob loaded = job_from_text(text);
+        const Derived derived = derive(loaded.job);
+        RC_ASSERT(derived.arbors.size() == loaded.job.arbors.size());
+    });
+    for (const char* text : {"", "null", "[]", "{}", "{\"format\":\"echappe job\"}", "\xff\xfe", "{\"arbors\":[{},{},{}]}"})
+        CHECK(job_from_text(text).damaged);
+    CHECK(job_from_text(std::string(1 << 20, '[')).damaged);
+}
+
+TEST_CASE("saving is whole or not at all") {
+    const Folder folder;
+    const fs::path path = folder.path / "job.echappe.json";
+    save_job(path, demo::job());
+    CHECK(load_job(path).job == demo::job());
+    save_job(path, demo::measured_job());
+    CHECK(load_job(path).job == demo::measured_job());
+    CHECK(std::distance(fs::directory_iterator(folder.path), fs::directory_iterator()) == 1);
+    CHECK_THROWS_AS(save_job(folder.path / "no-such-folder" / "job.json", demo::job()), InputError);
+    CHECK_THROWS_AS(load_job(folder.path / "none.json"), InputError);
+    const std::string before = text_of(path);
+    CHECK_THROWS_AS(save_text("/dev/full/x", "x"), InputError);
+    CHECK(text_of(path) == before);
+}
+
+TEST_CASE("saving keeps the file's permissions and follows a link") {
+    const Folder folder;
+    const fs::path path = folder.path / "job.json";
+    const fs::path link = folder.path / "link.json";
+    save_job(path, demo::job());
+    fs::permissions(path, fs::perms::owner_read | fs::perms::owner_write);
+    fs::create_symlink(path, link);
+    save_job(link, demo::measured_job());
+    CHECK(fs::is_symlink(link));
+    CHECK(load_job(path).job == demo::measured_job());
+    CHECK((fs::status(path).permissions() & fs::perms::all) == (fs::perms::owner_read | fs::perms::owner_write));
+}
+
+TEST_CASE("deriving is pure: the same job gives the same report") {
+    const JobReport once = job_report(demo::measured_job());
+    const JobReport twice = job_report(demo::measured_job());
+    CHECK(once.quantities.size() == twice.quantities.size());
+    CHECK(once.run_s == twice.run_s);
+    CHECK(*once.beats_per_hour_exact == "3600/1");
+    // 16.3 turns of a wheel that turns once in 12 h.
+    CHECK(*once.run_s == Approx(16.3 * 43200));
+}
+
+TEST_CASE("what is known is told apart from what follows and what is missing") {
+    Job job = demo::job();
+    Derived derived = derive(job);
+    CHECK(derived.arbor("centre")->wheel.known == Known::measured);
+    CHECK(derived.arbor("third")->wheel.known == Known::missing);
+    CHECK(derived.arbor("third")->wheel.weight < 0.5);
+    job.choices = {{"third.wheel", 90, 0.99, ""}, {"third.pinion", 12, 0.99, ""}};
+    derived = derive(job);
+    CHECK(derived.chosen);
+    CHECK(derived.arbor("third")->wheel.known == Known::derived);
+    CHECK(derived.arbor("third")->wheel.count.value == 90);
+    job.arbors[1].wheel_state = "assumed";
+    CHECK(derive(job).arbor("centre")->wheel.known == Known::assumed);
+}
+
+TEST_CASE("an undecided arbor is a caution that says what to measure") {
+    const Derived derived = derive(demo::job());
+    const Finding* open = finding(derived, "undecided");
+    REQUIRE(open);
+    CHECK(open->severity == "caution");
+    CHECK(open->arbor == "third");
+    CHECK_THAT(open->reason, Catch::Contains("Measure next: Centre to Third, centre distance"));
+    CHECK(finding(derive(demo::measured_job()), "undecided") == nullptr);
+}
+
+TEST_CASE("a reading spoiled by 1 mm becomes a finding that names it, and leaving it out reconciles the rest") {
+    Job job = demo::measured_job();
+    Measurement& spoiled = *std::find_if(job.measurements.begin(), job.measurements.end(),
+                                         [](const Measurement& m) { return m.evidence.key == demo::centre_distance("centre", "third"); });
+    spoiled.evidence.value += 1;
+    const Derived derived = derive(job);
+    const Finding* conflict = finding(derived, "conflict");
+    REQUIRE(conflict);
+    CHECK_THAT(conflict->sentence, Catch::Contains("Centre to Third, centre distance"));
+    CHECK(finding(derived, "strain:"));
+    spoiled.left_out = true;
+    CHECK(finding(derive(job), "conflict") == nullptr);
+    CHECK(finding(derive(job), "strain:") == nullptr);
+}
+
+TEST_CASE("a pinion under 6 leaves and holes too near are told") {
+    Job job = demo::job();
+    job.arbors[2].train.pinion = 5;
+    job.arbors[2].train.wheel = 90;
+    job.arbors[2].name = "Third";
+    CHECK(finding(derive(job), "few-leaves:centre-third"));
+    job = demo::measured_job();
+    for (Measurement& m : job.measurements)
+        if (m.evidence.key == demo::centre_distance("centre", "third")) {
+            m.evidence.value -= 1;
+            m.evidence.u = 0.05;
+        }
+    job.choices = {{"third.wheel", 90, 1, ""}, {"third.pinion", 12, 1, ""}};
+    CHECK(finding(derive(job), "clash:centre-third"));
+}
+
+TEST_CASE("a judged finding keeps its verdict and goes to the end") {
+    Job job = demo::job();
+    job.arbors[1].train.pinion = 5;
+    job.judgements = {{"undecided", "overruled", "the owner wants 90", "2026-11-23"}};
+    const Derived derived = derive(job);
+    CHECK(derived.findings.back().id == "undecided");
+    CHECK(derived.findings.back().verdict == "overruled");
+}
+
+TEST_CASE("arbors without a known hole are laid out at their centre distance") {
+    Job job = demo::measured_job();
+    for (JobArbor& arbor : job.arbors) arbor.position_mm.clear();
+    const Derived derived = derive(job);
+    for (const DerivedMesh& mesh : derived.meshes) {
+        const DerivedArbor& a = *derived.arbor(mesh.wheel_of);
+        const DerivedArbor& b = *derived.arbor(mesh.pinion_of);
+        CHECK(std::hypot(a.x_mm - b.x_mm, a.y_mm - b.y_mm) == Approx(mesh.centre_distance_mm));
+        CHECK(b.position_assumed);
+    }
+}
+
+TEST_CASE("every figure has a unit or says its time, and every derived one explains itself") {
+    for (const Quantity& quantity : derive(demo::measured_job()).quantities) {
+        INFO(quantity.arbor << " " << quantity.name);
+        CHECK((!quantity.unit.empty() || quantity.name == "time of a turn"));
+        if (quantity.known == Known::derived && quantity.name != "time of a turn" && quantity.name != "beats")
+            CHECK(quantity.working.has_value());
+    }
+}
+
+TEST_CASE("a job in inches shows inches of the same length") {
+    Job job = demo::measured_job();
+    const auto text = [](const Job& j, const std::string& name) {
+        for (const Quantity& q : derive(j).quantities)
+            if (q.arbor == "third" && q.name == name) return std::stod(q.text);
+        return 0.0;
+    };
+    const double mm = text(job, "wheel, over the tips");
+    job.length_unit = "in";
+    CHECK(text(job, "wheel, over the tips") == Approx(mm / 25.4).margin(0.0001));
+}
+
+TEST_CASE("a train that cannot be worked out says why instead of failing") {
+    Job job = demo::job();
+    job.arbors[1].train.pinion = Count();
+    const Derived derived = derive(job);
+    CHECK_THAT(derived.problem, Catch::StartsWith("arbors[1].pinion"));
+    CHECK(finding(derived, "problem"));
+}
+
+TEST_CASE("the simulated calliper reads the truth with its noise and resolution, the same each time") {
+    const SimulatedCalliper calliper(demo::truth());
+    const QuantityKey key = demo::centre_distance("centre", "third");
+    const double truth = *demo::truth().truth(key);
+    CHECK(truth == Approx(35.12));
+    double sum = 0, squares = 0;
+    constexpr int readings = 2000;
+    for (std::uint64_t i = 0; i < readings; ++i) {
+        const double reading = *calliper.read(key, i);
+        CHECK(reading == *calliper.read(key, i));
+        CHECK(std::abs(std::remainder(reading, 0.01)) < 1e-9);
+        sum += reading - truth;
+        squares += (reading - truth) * (reading - truth);
+    }
+    CHECK(std::abs(sum / readings) < 0.001);
+    // Noise of 0.010 and rounding of 0.01/√12 together.
+    CHECK(std::sqrt(squares / readings) == Approx(0.0104).margin(0.0006));
+    CHECK_FALSE(calliper.read({"module_mm", {}, "centre", "third"}, 0).has_value());
+    CHECK_FALSE(calliper.read(demo::wheel_diameter("nothing"), 0).has_value());
+}
+
+TEST_CASE("the demo's four readings, taken where the solver asks, settle the lost arbor") {
+    Job job = demo::job();
+    const SimulatedCalliper calliper(demo::truth());
+    for (int i = 0; i < 4; ++i) {
+        const auto next = derive(job).restore->next_measurement;
+        if (!next) break;
+        const auto reading = calliper.read(next->key, 0);
+        REQUIRE(reading.has_value());
+        job.measurements.push_back({"s" + std::to_string(i), {next->key, *reading, 0.05}, "", "", "", false});
+    }
+    const RestoreResult out = *derive(job).restore;
+    CHECK(out.candidates.front().counts.at("third.wheel") == 90);
+    CHECK(out.candidates.front().counts.at("third.pinion") == 12);
+    CHECK(out.candidates.front().weight > 0.99);
+}
