@@ -65,6 +65,17 @@ const QPainterPath& WheelArt::wheel(long long teeth, long long mate, double modu
     });
 }
 
+const QPainterPath& WheelArt::wheel_sector(long long teeth, long long mate, double module_mm, long long points, long long each_side) {
+    return kept({3, teeth, mate, module_mm, points * 4096 + each_side, false}, [&] {
+        const std::vector<Point> whole = wheel_outline(teeth, mate, module_mm, false, points);
+        const auto per_tooth = static_cast<long long>(whole.size()) / teeth;
+        std::vector<Point> sector{{0, 0}};
+        for (long long i = (teeth - each_side) * per_tooth; i < (teeth + each_side + 1) * per_tooth; ++i)
+            sector.push_back(whole[static_cast<size_t>(i % static_cast<long long>(whole.size()))]);
+        return closed(sector);
+    });
+}
+
 const QPainterPath& WheelArt::pinion(long long mate, long long leaves, double module_mm, long long points) {
     return kept({1, mate, leaves, module_mm, points, false}, [&] { return closed(pinion_outline(mate, leaves, module_mm, points)); });
 }

@@ -12,6 +12,9 @@ class WheelArt {
 public:
     /// The wheel of a mesh with its crossings (hub, arms and rim), centre at the origin, a tooth on +x.
     static const QPainterPath& wheel(long long teeth, long long mate, double module_mm, long long points_per_flank, bool crossings);
+    /// The teeth up to `each_side` from the one on +x, closed through the centre: for a close view of a mesh.
+    static const QPainterPath& wheel_sector(long long teeth, long long mate, double module_mm, long long points_per_flank,
+                                            long long each_side);
     static const QPainterPath& pinion(long long mate, long long leaves, double module_mm, long long points_per_flank);
     /// An escape wheel's picture: pointed teeth leaning forward. Its form is a sign, not a measure.
     static const QPainterPath& escape_wheel(long long teeth, double radius_mm);

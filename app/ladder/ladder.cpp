@@ -84,8 +84,8 @@ void Ladder::paint_rung(QPainter& painter, const DerivedArbor& arbor, const QRec
         painter.setPen(rim_pen(arbor.wheel.known, t.brass));
         painter.setBrush(arbor.wheel.known == Known::missing ? QBrush(Qt::NoBrush) : QBrush(t.pale_brass));
         painter.drawEllipse(centre, radius, radius);
-        write(painter, figure_font(arbor.wheel.known == Known::missing ? 14 : 16), arbor.wheel.known == Known::missing ? t.brass_ink : t.ink,
-              centre + QPointF(0, 7), count_text(arbor.wheel), 0);
+        write(painter, figure_font(arbor.wheel.known == Known::missing ? 14 : 16),
+              arbor.wheel.known == Known::missing ? t.brass_ink : t.ink, centre + QPointF(0, 7), count_text(arbor.wheel), 0);
     }
     if (arbor.pinion.count.present()) {
         const QPointF at = centre + QPointF(radius * 0.78 + 4, radius * 0.62 + 4);

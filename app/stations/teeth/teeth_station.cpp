@@ -107,29 +107,37 @@ void TeethStation::paint_pair(QPainter& painter, const DerivedMesh& mesh, double
     const double pinion_angle = meshing_pinion_angle(wheel_angle, 0, mesh.wheel, mesh.pinion);
     const QPointF wheel_centre = pitch_point - QPointF(wheel_radius * scale, 0);
     const QPointF pinion_centre = wheel_centre + QPointF(mesh.centre_distance_mm * scale, 0);
-    const auto draw = [&](const QPainterPath& path, QPointF centre, double angle, const QColor& fill, const QColor& ink, bool selected) {
+    const auto draw = [&](const QPainterPath& path, QPointF centre, double angle, const QColor& fill, const QColor& ink) {
         painter.save();
         painter.translate(centre);
         painter.scale(scale, -scale);
         painter.rotate(angle * 180 / std::numbers::pi);
-        QPen pen(ink, selected ? 2.0 : 1.1);
+        // Wider pens leave the raster engine's quick way: 1 px, and the ink tells what is selected.
+        QPen pen(ink, 1.0);
         pen.setCosmetic(true);
         painter.setPen(pen);
         painter.setBrush(fill);
         painter.drawPath(path);
         painter.restore();
     };
-    draw(WheelArt::wheel(mesh.wheel, mesh.pinion, m, drawn_points_per_flank, false), wheel_centre, wheel_angle, t.pale_brass,
-         m_wheel ? t.blued : t.brass, m_wheel);
-    QColor steel = t.steel;
-    steel.setAlphaF(0.55f);
+    // Only the teeth in view: turned back by whole pitches, one wheel looks like another.
+    const double pitch = 2 * std::numbers::pi / static_cast<double>(mesh.wheel);
+    const double seen = std::asin(std::min(1.0, (height() / scale + 2 * std::abs(m_pan.y()) / scale) / (2 * wheel_radius)));
+    const auto each_side = static_cast<long long>(seen / pitch) + 2;
+    const bool whole = 2 * each_side + 1 >= mesh.wheel;
+    const QPainterPath& wheel = whole ? WheelArt::wheel(mesh.wheel, mesh.pinion, m, drawn_points_per_flank, false)
+                                      : WheelArt::wheel_sector(mesh.wheel, mesh.pinion, m, drawn_points_per_flank, each_side);
+    draw(wheel, wheel_centre, whole ? wheel_angle : std::remainder(wheel_angle, pitch), t.pale_brass, m_wheel ? t.blued : t.brass);
+    const QColor steel = t.dark ? t.steel.darker(190) : t.steel.lighter(165);
     draw(WheelArt::pinion(mesh.wheel, mesh.pinion, m, drawn_points_per_flank), pinion_centre, pinion_angle, steel,
-         m_wheel ? t.ink : t.blued, !m_wheel);
+         m_wheel ? t.ink : t.blued);
     QPen chain(t.blued, 0.9);
     chain.setDashPattern({10, 4, 2, 4});
     painter.setPen(chain);
     painter.setBrush(Qt::NoBrush);
-    painter.drawEllipse(wheel_centre, wheel_radius * scale, wheel_radius * scale);
+    const double wheel_px = wheel_radius * scale;
+    const int sixteenths = static_cast<int>(std::min(seen * 1.1, std::numbers::pi) * 180 / std::numbers::pi * 16);
+    painter.drawArc(QRectF(wheel_centre - QPointF(wheel_px, wheel_px), QSizeF(2 * wheel_px, 2 * wheel_px)), -sixteenths, 2 * sixteenths);
     const double pinion_radius = m * static_cast<double>(mesh.pinion) / 2 * scale;
     painter.drawEllipse(pinion_centre, pinion_radius, pinion_radius);
     painter.drawLine(pitch_point - QPointF(mesh.sizes.wheel.depth_of_cut_mm * scale, 0), pinion_centre + QPointF(pinion_radius * 1.5, 0));

@@ -15,8 +15,9 @@ namespace {
 
 constexpr double left_column = 250;
 constexpr double column_x = 22;
-constexpr long long plan_points_per_flank = 5;
+constexpr long long plan_points_per_flank = 2;  ///< on the plan a tooth is a few pixels: more would not be seen
 constexpr size_t rows_shown = 4;
+constexpr double unseen_px = 0.25;  ///< a wheel that changed by less is not painted anew
 
 QString percent(double weight) {
     if (weight > 0.995) return weight > 0.9995 ? ">99.9 %" : QString::number(100 * weight, 'f', 1) + " %";
@@ -144,18 +145,8 @@ void TrainStation::paint_arbor(QPainter& painter, const View& view, const Derive
     const Derived& derived = m_document.derived();
     const double turned = 2 * std::numbers::pi * arbor.turns_per_s * m_motion.seconds();
     const bool subject = arbor.id == m_document.subject();
-    const auto draw = [&](const QPainterPath& path, double angle, const QColor& fill, const QPen& pen) {
-        painter.save();
-        painter.translate(view.at(arbor.x_mm, arbor.y_mm));
-        painter.scale(view.px_per_mm, -view.px_per_mm);
-        painter.rotate((angle + turned) * 180 / std::numbers::pi);
-        QPen thin = pen;
-        thin.setCosmetic(true);
-        painter.setPen(thin);
-        painter.setBrush(fill);
-        painter.drawPath(path);
-        painter.restore();
-    };
+    const QPointF centre = view.at(arbor.x_mm, arbor.y_mm);
+    const QString id = QString::fromStdString(arbor.id);
     const DerivedMesh* drives = nullptr;
     const DerivedMesh* driven = nullptr;
     for (const DerivedMesh& mesh : derived.meshes) {
@@ -164,17 +155,59 @@ void TrainStation::paint_arbor(QPainter& painter, const View& view, const Derive
     }
     QColor brass = t.pale_brass;
     brass.setAlphaF(0.82f);
-    const QPen rim(subject ? t.blued : t.brass, subject ? 1.4 : 1.0, arbor.wheel.known == Known::assumed ? Qt::DotLine : Qt::SolidLine);
+    const QPen rim(subject ? t.blued : t.brass, 1.0, arbor.wheel.known == Known::assumed ? Qt::DotLine : Qt::SolidLine);
+    const double wheel_angle = arbor.wheel_angle + turned;
     if (drives)
-        draw(WheelArt::wheel(drives->wheel, drives->pinion, drives->module_mm.value, plan_points_per_flank, true), arbor.wheel_angle, brass,
-             rim);
+        paint_part(painter, view, id + ".wheel", centre,
+                   WheelArt::wheel(drives->wheel, drives->pinion, drives->module_mm.value, plan_points_per_flank, true), wheel_angle, brass,
+                   rim);
     else if (arbor.wheel.count.known())
-        draw(WheelArt::escape_wheel(arbor.wheel.count.value, 0.5 * 1.1 * static_cast<double>(arbor.wheel.count.value)), 0, brass, rim);
+        paint_part(painter, view, id + ".wheel", centre,
+                   WheelArt::escape_wheel(arbor.wheel.count.value, 0.55 * static_cast<double>(arbor.wheel.count.value)), wheel_angle, brass,
+                   rim);
     if (driven)
-        draw(WheelArt::pinion(driven->wheel, driven->pinion, driven->module_mm.value, 8), arbor.pinion_angle, t.steel, QPen(t.ink, 0.7));
+        paint_part(painter, view, id + ".pinion", centre, WheelArt::pinion(driven->wheel, driven->pinion, driven->module_mm.value, 8),
+                   arbor.pinion_angle + turned, t.steel, QPen(t.ink, 0.7));
     painter.setPen(Qt::NoPen);
     painter.setBrush(t.ink);
     painter.drawEllipse(view.at(arbor.x_mm, arbor.y_mm), 2.5, 2.5);
+}
+
+void TrainStation::paint_part(QPainter& painter, const View& view, const QString& tag, QPointF centre, const QPainterPath& path,
+                              double angle, const QColor& fill, const QPen& pen) {
+    Picture& kept = m_pictures[tag];
+    const QRectF bounds = path.boundingRect();
+    const bool same = kept.px_per_mm == view.px_per_mm && kept.points == path.elementCount() &&
+                      std::abs(kept.bounds_mm.width() - bounds.width()) * view.px_per_mm < unseen_px && kept.fill == fill &&
+                      kept.ink == pen.color() && kept.image.devicePixelRatio() == devicePixelRatioF();
+    if (!same || (!m_motion.running() && kept.angle != angle)) {
+        const double half = std::max({-bounds.left(), bounds.right(), -bounds.top(), bounds.bottom()}) * view.px_per_mm + 2;
+        const double dots = devicePixelRatioF();
+        QImage image(QSize(static_cast<int>(2 * half * dots) + 1, static_cast<int>(2 * half * dots) + 1),
+                     QImage::Format_ARGB32_Premultiplied);
+        image.setDevicePixelRatio(dots);
+        image.fill(Qt::transparent);
+        QPainter into(&image);
+        into.setRenderHint(QPainter::Antialiasing);
+        into.translate(QRectF(QPointF(), image.deviceIndependentSize()).center());
+        into.scale(view.px_per_mm, -view.px_per_mm);
+        into.rotate(angle * 180 / std::numbers::pi);
+        QPen thin = pen;
+        thin.setCosmetic(true);
+        into.setPen(thin);
+        into.setBrush(fill);
+        into.drawPath(path);
+        kept = {image, angle, view.px_per_mm, path.elementCount(), bounds, fill, pen.color()};
+    }
+    painter.save();
+    painter.translate(centre);
+    if (kept.angle != angle) {
+        painter.setRenderHint(QPainter::SmoothPixmapTransform);
+        painter.rotate((kept.angle - angle) * 180 / std::numbers::pi);
+    }
+    const QSizeF size = kept.image.deviceIndependentSize();
+    painter.drawImage(QPointF(-size.width() / 2, -size.height() / 2), kept.image);
+    painter.restore();
 }
 
 /// Every candidate still in the running as a dashed circle at its own size, stronger with its weight.

@@ -1,6 +1,9 @@
 #pragma once
 
+#include <QImage>
 #include <QLineEdit>
+#include <QPen>
+#include <map>
 
 #include "document/document.h"
 #include "drawing/canvas.h"
@@ -45,6 +48,20 @@ private:
 
     Document& m_document;
     Motion& m_motion;
+    /// A wheel or pinion as painted last: kept until its size, ink or stand changes; while the movement runs it is
+    /// turned instead of painted anew.
+    struct Picture {
+        QImage image;
+        double angle = 0;
+        double px_per_mm = 0;
+        qsizetype points = 0;
+        QRectF bounds_mm;
+        QColor fill, ink;
+    };
+    void paint_part(QPainter& painter, const View& view, const QString& tag, QPointF centre, const QPainterPath& path, double angle,
+                    const QColor& fill, const QPen& pen);
+
+    std::map<QString, Picture> m_pictures;
     QLineEdit* m_editor;
     std::string m_editing;
 };
