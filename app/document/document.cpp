@@ -175,9 +175,7 @@ void Document::leave_out(const QuantityKey& key, bool out) {
 void Document::choose_candidate(size_t index) {
     if (!m_derived.restore || index >= m_derived.restore->candidates.size()) return;
     const Candidate candidate = m_derived.restore->candidates[index];
-    QString counts;
-    for (const auto& [part, count] : candidate.counts) counts += (counts.isEmpty() ? "" : " / ") + QString::number(count);
-    edit(tr("Choose %1").arg(counts), [&](Job& job) {
+    edit(tr("Choose %1").arg(QString::fromStdString(counts_in_words(candidate))), [&](Job& job) {
         job.choices.clear();
         for (const auto& [part, count] : candidate.counts) job.choices.push_back({part, count, candidate.weight, today()});
     });

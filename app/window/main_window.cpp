@@ -151,7 +151,7 @@ void MainWindow::build_view_menu() {
     add(menu, tr("Run or pause the movement"), QKeySequence(Qt::Key_Space), [this] { m_motion.toggle(); });
     add(menu, tr("Slower"), QKeySequence("["), [this] { m_motion.slower(); });
     add(menu, tr("Faster"), QKeySequence("]"), [this] { m_motion.faster(); });
-    add(menu, tr("One beat on"), QKeySequence(tr("Ctrl+.")), [this] {
+    add(menu, tr("One beat on"), QKeySequence("."), [this] {
         if (const auto beats = m_document.derived().beats_per_hour) m_motion.step(3600 / *beats);
     });
 }

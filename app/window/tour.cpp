@@ -42,10 +42,10 @@ int take_tour(MainWindow& window, const QString& folder) {
     read_one(window);
     shoot(window, to, "train-one-reading");
     for (int i = 0; i < 3; ++i) read_one(window);
-    window.workings().sheet().unfold("module with Centre");
+    window.workings().sheet().unfold("module, Centre");
     shoot(window, to, "train-measured");
     window.document().choose_candidate(0);
-    window.workings().sheet().unfold("module with Centre");
+    window.workings().sheet().unfold("module, Centre");
     shoot(window, to, "train-chosen");
     window.show_station(1);
     shoot(window, to, "teeth-wheel");

@@ -163,6 +163,13 @@ std::vector<const DerivedMesh*> Derived::meshes_of(const std::string& arbor) con
     return list;
 }
 
+std::string counts_in_words(const Candidate& candidate) {
+    std::string wheels;
+    std::string pinions;
+    for (const auto& [part, count] : candidate.counts) (part.ends_with(".pinion") ? pinions : wheels) += " / " + std::to_string(count);
+    return (wheels + pinions).substr(3);
+}
+
 RestoreInput restore_input(const Job& job) {
     RestoreInput input;
     for (const JobArbor& arbor : job.arbors) input.train.arbors.push_back(arbor.train);

@@ -106,6 +106,9 @@ struct Derived {
 
 Derived derive(const Job& job);
 
+/// A candidate as it is said at the bench, wheels first: "90 / 12".
+std::string counts_in_words(const Candidate& candidate);
+
 /// What the solver is asked for this job: lost counts stay lost, whatever was chosen.
 RestoreInput restore_input(const Job& job);
 

@@ -16,14 +16,23 @@ std::string number_with_u(const Measured& value, const std::string& unit) {
 
 }  // namespace
 
+// Symbols side by side mean a product; numbers side by side need the sign.
 std::string Working::substituted() const {
     std::string out;
+    bool after_term = false;
+    const auto after_factor = [&] {
+        const auto last = out.find_last_not_of(' ');
+        return last != std::string::npos && (std::isdigit(static_cast<unsigned char>(out[last])) || out[last] == ')');
+    };
     for (size_t i = 0; i < formula.size();) {
         size_t end = i;
         while (end < formula.size() && (std::isalnum(static_cast<unsigned char>(formula[end])) || formula[end] == '_')) ++end;
         const std::string word = formula.substr(i, std::max<size_t>(end - i, 1));
         const auto term = std::find_if(terms.begin(), terms.end(), [&](const Term& t) { return t.symbol == word; });
-        out += term == terms.end() ? word : print_short(term->value.value, 7);
+        const bool is_term = term != terms.end();
+        if ((is_term && after_factor()) || (word == "(" && after_term)) out += "× ";
+        out += is_term ? print_short(term->value.value, 7) : word;
+        if (word != " ") after_term = is_term;
         i += word.size();
     }
     return out;

@@ -31,7 +31,7 @@ struct Working {
     std::string source;
     std::vector<std::string> notes;
 
-    /// The formula with the numbers in place of the symbols: "m = 2 35.12 ÷ (96 + 12)".
+    /// The formula with the numbers in place of the symbols: "m = 2 × 35.12 ÷ (96 + 12)".
     std::string substituted() const;
     /// The term that contributes most to the uncertainty; nullptr when every term is exact.
     const Term* largest_contributor() const;

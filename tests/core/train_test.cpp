@@ -163,6 +163,6 @@ TEST_CASE("the workings of a period name the mesh and the exact fraction") {
     const auto workings = explain_train(in, run_train(in));
     REQUIRE(workings.size() == 4);
     CHECK(workings.back().name == "beats per hour");
-    CHECK(workings[1].substituted() == "T = 3600 12 ÷ 96");
+    CHECK(workings[1].substituted() == "T = 3600 × 12 ÷ 96");
     CHECK_THAT(workings[1].notes.front(), Catch::Contains("450/1 s, turns ccw"));
 }

@@ -17,7 +17,7 @@ Working module_from_distance(double u_distance) {
 
 TEST_CASE("a working shows its formula with the numbers put in") {
     const Working w = module_from_distance(0.05);
-    CHECK(w.substituted() == "m = 2 35.12 ÷ (96 + 12)");
+    CHECK(w.substituted() == "m = 2 × 35.12 ÷ (96 + 12)");
     CHECK(w.result.value == Approx(0.650370).epsilon(1e-6));
     CHECK_THAT(w.in_words(), Catch::Contains("source: pitch circles touch"));
     CHECK_THAT(w.in_words(), Catch::Contains("most of the ± comes from: centre distance"));

@@ -24,14 +24,6 @@ QString percent(double weight) {
     return weight < 0.005 ? "<1 %" : QString::number(100 * weight, 'f', 0) + " %";
 }
 
-QString counts_text(const Candidate& candidate) {
-    // Wheel first, as it is said at the bench: 90 / 12.
-    QString wheels, pinions;
-    for (const auto& [part, count] : candidate.counts)
-        (QString::fromStdString(part).endsWith(".pinion") ? pinions : wheels) += " / " + QString::number(count);
-    return (wheels + pinions).mid(3);
-}
-
 /// A coil between two points; its turns stretch with the strain.
 void paint_spring(QPainter& painter, QPointF a, QPointF b, double sigma, const QColor& colour) {
     const QPointF along = b - a;
@@ -300,8 +292,12 @@ void TrainStation::paint_labels(QPainter& painter, const View& view) {
             place({part, box, [this, id = arbor.id] { m_document.select(id); }, tr("Double click to change the count, ? when it is lost"),
                    [this, p = arbor.id + ".wheel"] { edit_count(p); }});
         }
-        if (arbor.period_s && radius > 60 && arbor.wheel.known != Known::missing)
+        if (arbor.period_s && radius > 60 && arbor.wheel.known != Known::missing) {
+            const QString span = QString::fromStdString(print_span(*arbor.period_s));
+            const double half = QFontMetricsF(word_font(9)).horizontalAdvance(span) / 2 + 4;
+            painter.fillRect(QRectF(at.x() - half, at.y() + 8, 2 * half, 16), t.sheet);
             write(painter, word_font(9), t.blued, at + QPointF(0, 20), QString::fromStdString(print_span(*arbor.period_s)), 0);
+        }
         place({"arbor:" + QString::fromStdString(arbor.id),
                QRectF(centre.x() - 14, centre.y() - 14, 28, 28),
                [this, id = arbor.id] { m_document.select(id); },
@@ -326,13 +322,13 @@ double TrainStation::paint_candidates(QPainter& painter, double y) {
                                   chosen  ? t.blued
                                   : shown ? t.ink
                                           : t.steel,
-                                  {column_x, y}, counts_text(candidates[i]));
+                                  {column_x, y}, QString::fromStdString(counts_in_words(candidates[i])));
         const double bar_x = column_x + std::max(i == 0 ? 120.0 : 92.0, text + 12);
-        const double full = left_column - bar_x - 56;
+        const double full = left_column - bar_x - 66;
         painter.fillRect(QRectF(bar_x, y - size * 0.75, std::max(2.0, full * candidates[i].weight), i == 0 ? 9 : 7),
                          shown ? t.brass : t.pale_brass);
         write(painter, word_font(9.5), t.ink, {bar_x + full * candidates[i].weight + 7, y - 1}, percent(candidates[i].weight));
-        const QRectF row(column_x - 8, y - size * 1.5, left_column - column_x, size * 2);
+        const QRectF row(column_x - 8, y - size * 1.3, left_column - column_x, size * 1.8);
         if (hasFocus() && shown) {
             painter.setPen(QPen(t.blued, 1, Qt::DotLine));
             painter.setBrush(Qt::NoBrush);
