@@ -154,7 +154,8 @@ std::string taken(const Calculation& verb, void* output, const std::string& name
     const Field* field = verb.output->find(name);
     if (!field) throw InputError("take", "\"" + name + "\"", "\"" + verb.output->nearest(name) + "\" (the nearest output)");
     const Slot slot = field->slot(output);
-    if (const auto* text = std::get_if<std::optional<std::string>*>(&slot); text && **text) return ***text;
+    if (const auto* text = std::get_if<std::optional<std::string>*>(&slot); text && **text)
+        return (**text)->ends_with('\n') ? ***text : ***text + "\n";
     return write_json(Record({*field}), output, Empty::null);
 }
 
