@@ -1,6 +1,6 @@
 #include <QApplication>
 #include <QCommandLineParser>
-#include <QDir>
+#include <QFileInfo>
 #include <QTextStream>
 #include <algorithm>
 #include <string_view>
@@ -35,9 +35,9 @@ int main(int argc, char** argv) {
     echappe::MainWindow window;
     try {
         if (words.isSet("tour")) return echappe::take_tour(window, words.value("tour"));
-        if (!words.positionalArguments().isEmpty()) window.open_file(words.positionalArguments().front());
+        if (!words.positionalArguments().isEmpty()) window.open_file(QFileInfo(words.positionalArguments().front()).absoluteFilePath());
         else if (words.isSet("demo")) window.open_demo(words.value("demo"));
-        window.recover();
+        window.recover(window.document().path());
     } catch (const std::exception& error) {
         err << error.what() << "\n";
         return 2;

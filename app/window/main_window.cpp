@@ -185,11 +185,13 @@ void MainWindow::open_file(const QString& path) {
 
 void MainWindow::open_demo(const QString& name) { m_document.open_demo(name); }
 
-bool MainWindow::recover() {
-    const auto left = Journal::left_behind();
-    if (left.empty()) return false;
-    m_document.recover(left.front());
-    return true;
+bool MainWindow::recover(const QString& only_path) {
+    for (const Journal::Entry& entry : Journal::left_behind()) {
+        if (!only_path.isEmpty() && entry.job_path != only_path) continue;
+        m_document.recover(entry);
+        return true;
+    }
+    return false;
 }
 
 Finder* MainWindow::open_finder() {

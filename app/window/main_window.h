@@ -35,8 +35,8 @@ public:
     void set_dark(bool dark);
     void open_file(const QString& path);
     void open_demo(const QString& name);
-    /// Puts back what a crashed run left; true when there was something.
-    bool recover();
+    /// Puts back what a crashed run left; true when there was something. When a file was asked for, only that file's.
+    bool recover(const QString& only_path = {});
     Finder* open_finder();
     void export_to(const QString& path);
     bool save_to(const QString& path);

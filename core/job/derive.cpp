@@ -12,6 +12,8 @@ namespace echappe {
 namespace {
 
 constexpr double module_without_evidence_mm = 0.8;
+/// What is weighed within a second, while the craftsman waits; the command line takes more.
+constexpr double most_while_typing = 1e7;
 
 /// The candidate that agrees with every choice, else the likeliest.
 void pick_candidate(const Job& job, Derived& derived) {
@@ -172,6 +174,7 @@ std::string counts_in_words(const Candidate& candidate) {
 
 RestoreInput restore_input(const Job& job) {
     RestoreInput input;
+    input.most_combinations = most_while_typing;
     for (const JobArbor& arbor : job.arbors) input.train.arbors.push_back(arbor.train);
     input.train.reference = job.reference;
     input.train.escape_arbor = job.escape_arbor;

@@ -92,14 +92,7 @@ const Record& ProfileInput::record() {
     using In = ProfileInput;
     static const Record record =
         Fields<In>()
-            .add("wheel", &In::wheel, "", "teeth of the wheel", between(4, 1000))
-            .required()
-            .add("pinion", &In::pinion, "", "leaves of the pinion", between(4, 200))
-            .required()
-            .add("module_mm", &In::module_mm, "mm", "pitch diameter per tooth", between(0.01, 50))
-            .required()
-            .add("school", &In::school, "", "form of tooth")
-            .choices({"cycloidal-clock"})
+            .include(&In::mesh)
             .add("part", &In::part, "", "which of the two")
             .choices({"wheel", "pinion"})
             .add("flank", &In::flank, "", "wheel's curve: the true epicycloid or the standard's arc")
@@ -152,21 +145,21 @@ double arc_departure(long long wheel, long long pinion) {
 
 Drawing profile_drawing(const ProfileInput& in) {
     const bool wheel = in.part == "wheel";
-    const long long teeth = wheel ? in.wheel : in.pinion;
-    auto outline = wheel ? wheel_outline(in.wheel, in.pinion, in.module_mm, in.flank == "arc", in.points_per_flank)
-                         : pinion_outline(in.wheel, in.pinion, in.module_mm, in.points_per_flank);
-    const double pitch_radius = in.module_mm * static_cast<double>(teeth) / 2;
+    const long long teeth = wheel ? in.mesh.wheel : in.mesh.pinion;
+    auto outline = wheel ? wheel_outline(in.mesh.wheel, in.mesh.pinion, in.mesh.module_mm, in.flank == "arc", in.points_per_flank)
+                         : pinion_outline(in.mesh.wheel, in.mesh.pinion, in.mesh.module_mm, in.points_per_flank);
+    const double pitch_radius = in.mesh.module_mm * static_cast<double>(teeth) / 2;
     return {
         in.part + " of " + std::to_string(teeth),
         {{"outline", {std::move(outline)}, {}, {}}, {"pitch circle", {}, {{{0, 0}, pitch_radius}}, {}}, {"centre mark", {}, {}, {{0, 0}}}}};
 }
 
 ProfileResult tooth_profile(const ProfileInput& in) {
-    const GeometryResult sizes = tooth_geometry({in.wheel, in.pinion, in.module_mm, in.school, {}});
+    const GeometryResult sizes = tooth_geometry(in.mesh);
     const PartSizes& part = in.part == "wheel" ? sizes.wheel : sizes.pinion;
     Drawing drawing = profile_drawing(in);
     ProfileResult out;
-    out.teeth = in.part == "wheel" ? in.wheel : in.pinion;
+    out.teeth = in.part == "wheel" ? in.mesh.wheel : in.mesh.pinion;
     out.pitch_diameter_mm = part.pitch_diameter_mm;
     out.outside_diameter_mm = part.outside_diameter_mm;
     out.root_diameter_mm = part.root_diameter_mm;
@@ -177,8 +170,7 @@ ProfileResult tooth_profile(const ProfileInput& in) {
 }
 
 std::vector<Working> explain_profile(const ProfileInput& in, const ProfileResult&) {
-    const GeometryInput geometry{in.wheel, in.pinion, in.module_mm, in.school, {}};
-    return explain_geometry(geometry, tooth_geometry(geometry));
+    return explain_geometry(in.mesh, tooth_geometry(in.mesh));
 }
 
 const Calculation& profile_calculation() {

@@ -6,10 +6,7 @@
 namespace echappe {
 
 struct ProfileInput {
-    long long wheel = 0;
-    long long pinion = 0;
-    double module_mm = 0;
-    std::string school = "cycloidal-clock";
+    GeometryInput mesh;
     std::string part = "wheel";
     std::string flank = "epicycloid";  ///< the wheel's: true epicycloid, or the standard's arc
     std::string format = "points";

@@ -29,8 +29,9 @@ struct RestoreInput {
     std::string school = "cycloidal-clock";
     long long best = 50;
     double gravity_m_s2 = 9.80665;
-    double calliper_u_mm = 0.02;  ///< what the workshop reads an outside diameter to
-    double centre_u_mm = 0.05;    ///< what it reads a centre distance to: holes are worn
+    double calliper_u_mm = 0.02;     ///< what the workshop reads an outside diameter to
+    double centre_u_mm = 0.05;       ///< what it reads a centre distance to: holes are worn
+    double most_combinations = 4e9;  ///< more are refused
     static const Record& record();
 };
 

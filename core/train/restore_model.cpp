@@ -57,9 +57,11 @@ Model::Model(const RestoreInput& input, bool nothing_lost) : m_input(input), m_r
          {std::pair<const char*, CountRange>{"limits.wheel", m_input.limits.wheel}, {"limits.pinion", m_input.limits.pinion}})
         if (range.min > range.max)
             throw InputError(name, std::to_string(range.min) + " to " + std::to_string(range.max), "min not above max");
-    if (space() > 4'000'000'000LL)
-        throw InputError("limits", "over 4e9 combinations of the " + std::to_string(m_unknowns.size()) + " lost counts",
-                         "narrower limits or fewer lost counts");
+    if (static_cast<double>(space()) > m_input.most_combinations)
+        throw InputError(
+            "limits",
+            print_short(static_cast<double>(space()), 2) + " combinations of the " + std::to_string(m_unknowns.size()) + " lost counts",
+            "up to " + print_short(m_input.most_combinations, 2) + ": narrow the limits, or count one of the lost parts by its mate");
     sort_evidence();
 }
 

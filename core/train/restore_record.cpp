@@ -66,6 +66,7 @@ const Record& RestoreInput::record() {
             .choices({"cycloidal-clock"})
             .add("best", &In::best, "", "how many candidates to list", between(1, 4000))
             .add("gravity_m_s2", &In::gravity_m_s2, "m/s²", "gravity, for a pendulum's length", between(0.1, 100))
+            .add("most_combinations", &In::most_combinations, "", "more combinations than this are refused", between(1, 4e9))
             .add("calliper_u_mm", &In::calliper_u_mm, "mm", "uncertainty of an outside diameter by the workshop's instrument", above(0, 10))
             .add("centre_u_mm", &In::centre_u_mm, "mm", "uncertainty of a centre distance by the workshop's instrument", above(0, 10));
     return record;

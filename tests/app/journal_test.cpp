@@ -13,14 +13,12 @@ TEST_CASE("an unsaved edit lies in the journal at once and goes when it is saved
     const auto journals = [] { return QDir(Journal::folder()).entryList({"*.json"}, QDir::Files).size(); };
     const auto before = journals();
     bench.read("35.12");
-    QTest::qWait(120);
-    CHECK(journals() == before + 1);
+    CHECK(QTest::qWaitFor([&] { return journals() == before + 1; }));
     bench.document().undo_stack()->undo();
-    QTest::qWait(120);
-    CHECK(journals() == before);
+    CHECK(QTest::qWaitFor([&] { return journals() == before; }));
     // A journal of a living process is nobody's to recover.
     bench.document().undo_stack()->redo();
-    QTest::qWait(120);
+    CHECK(QTest::qWaitFor([&] { return journals() == before + 1; }));
     CHECK(Journal::left_behind().empty());
 }
 

@@ -250,6 +250,16 @@ TEST_CASE("a job in inches shows inches of the same length") {
     CHECK(text(job, "wheel, over the tips") == Approx(mm / 25.4).margin(0.0001));
 }
 
+TEST_CASE("more lost counts than can be weighed while typing are told, and the command line still takes them") {
+    Job job = demo::measured_job();
+    job.arbors[0].train.wheel = Count::lost();
+    job.arbors[1].train.wheel = Count::lost();
+    job.arbors[3].train.pinion = Count::lost();
+    job.limits = RestoreLimits();
+    CHECK_THAT(derive(job).problem, Catch::Contains("narrow the limits"));
+    CHECK(derive(job).arbors.size() == 4);
+}
+
 TEST_CASE("a train that cannot be worked out says why instead of failing") {
     Job job = demo::job();
     job.arbors[1].train.pinion = Count();

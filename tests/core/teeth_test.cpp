@@ -196,7 +196,7 @@ TEST_CASE("a drawn pair shows a tooth in a gap on the line of centres, whatever 
 }
 
 TEST_CASE("the DXF reads back as closed outlines within 1 µm, a layer each") {
-    ProfileInput input{90, 12, 0.6, "cycloidal-clock", "wheel", "epicycloid", "dxf", 24};
+    ProfileInput input{{90, 12, 0.6, "cycloidal-clock", {}}, "wheel", "epicycloid", "dxf", 24};
     const ProfileResult out = tooth_profile(input);
     REQUIRE(out.dxf.has_value());
     std::istringstream text(*out.dxf);
@@ -217,7 +217,7 @@ TEST_CASE("the DXF reads back as closed outlines within 1 µm, a layer each") {
 }
 
 TEST_CASE("the SVG is at true size and its outline is closed") {
-    ProfileInput input{90, 12, 0.6, "cycloidal-clock", "pinion", "epicycloid", "svg", 24};
+    ProfileInput input{{90, 12, 0.6, "cycloidal-clock", {}}, "pinion", "epicycloid", "svg", 24};
     const ProfileResult out = tooth_profile(input);
     std::smatch found;
     REQUIRE(std::regex_search(*out.svg, found,
@@ -230,7 +230,7 @@ TEST_CASE("the SVG is at true size and its outline is closed") {
 }
 
 TEST_CASE("schools that are not built are refused by name") {
-    ProfileInput input{90, 12, 0.6, "cycloidal-clock", "wheel", "epicycloid", "points", 24};
+    ProfileInput input{{90, 12, 0.6, "cycloidal-clock", {}}, "wheel", "epicycloid", "points", 24};
     CHECK(tooth_profile(input).outline.size() > 1000);
     CHECK_THROWS_AS(tooth_geometry({90, 12, 0.6, "cycloidal-clock", 0.5}), InputError);
 }
