@@ -112,7 +112,7 @@ void Ladder::paint_rung(QPainter& painter, const DerivedArbor& arbor, const QRec
     }
     const bool lost = m_document.job().arbor(arbor.id)->train.wheel.is == Count::Is::lost ||
                       m_document.job().arbor(arbor.id)->train.pinion.is == Count::Is::lost;
-    QString marks = lost ? (m_document.derived().chosen ? tr("lost, chosen") : tr("lost")) : QString();
+    QString marks = lost ? (m_document.derived().chosen ? tr("chosen") : tr("lost")) : QString();
     if (open > 0) marks += (marks.isEmpty() ? "" : " · ") + (open == 1 ? tr("1 finding") : tr("%1 findings").arg(open));
     if (!marks.isEmpty()) write(painter, word_font(8.5), open > 0 ? t.severity(worst) : t.steel, {text_x, line + line_height}, marks);
     place({"rung:" + QString::fromStdString(arbor.id), rung, [this, id = arbor.id] { m_document.select(id); }, {}, {}});

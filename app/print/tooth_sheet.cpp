@@ -4,6 +4,7 @@
 #include <QFileInfo>
 #include <QPainter>
 #include <QPdfWriter>
+#include <algorithm>
 #include <cstdio>
 
 #include "drawing/canvas.h"
@@ -15,6 +16,7 @@
 namespace echappe {
 namespace {
 
+constexpr double largest_on_a4_mm = 165;
 constexpr int dots_per_inch = 1200;  ///< 0.02 mm steps; outlines are vectors and finer
 const QColor black(Qt::black);
 
@@ -80,7 +82,7 @@ void print_tooth_sheet(const QString& path, const Job& job, const DerivedMesh& m
     const QString beside = path + ".part";
     {
         QPdfWriter writer(beside);
-        writer.setPageSize(QPageSize(QPageSize::A4));
+        writer.setPageSize(QPageSize(part.outside_diameter_mm <= largest_on_a4_mm ? QPageSize::A4 : QPageSize::A3));
         writer.setPageMargins(QMarginsF(0, 0, 0, 0));
         writer.setResolution(dots_per_inch);
         writer.setTitle(QString::fromStdString(job.title));
@@ -111,9 +113,15 @@ void print_tooth_sheet(const QString& path, const Job& job, const DerivedMesh& m
         row("root diameter", part.root_diameter_mm);
         row("gap at pitch circle", part.gap_mm);
         row("centre distance with mate", mesh.sizes.centre_distance_mm);
+        for (const std::string& caution : mesh.cautions) {
+            sheet.text(20, y + 1, 9, QString::fromStdString(caution), true);
+            y += 5.5;
+        }
         const QPainterPath& outline = wheel ? WheelArt::wheel(mesh.wheel, mesh.pinion, mesh.module_mm.value, 40, false)
                                             : WheelArt::pinion(mesh.wheel, mesh.pinion, mesh.module_mm.value, 40);
-        const double x = 130, centre = 140;
+        const double radius = part.outside_diameter_mm / 2;
+        const double x = std::max(30 + radius, 130 - std::max(0.0, radius - 65));
+        const double centre = std::max(140.0, 97 + radius);
         sheet.outline(outline, x, centre, 1);
         sheet.circle(x, centre, part.pitch_diameter_mm / 2);
         sheet.line(x - 3, centre, x + 3, centre);

@@ -90,6 +90,16 @@ void derive_motion(const Job& job, const TrainResult& train, Derived& derived) {
     if (job.winding_turns && !derived.arbors.empty()) derived.run_s = *job.winding_turns * *derived.arbors.front().period_s;
 }
 
+/// What stands between a drawn mesh and a cut one.
+std::vector<std::string> cautions_for(const DerivedMesh& mesh, const DerivedCount& wheel, const DerivedCount& pinion) {
+    std::vector<std::string> cautions;
+    if (mesh.module_known == Known::assumed) cautions.push_back("Do not cut yet: no size of this mesh was read, the module is assumed.");
+    if (wheel.known == Known::missing || pinion.known == Known::missing)
+        cautions.push_back("Do not cut yet: a count is only the likeliest candidate's and was not chosen.");
+    cautions.insert(cautions.end(), mesh.sizes.warnings.begin(), mesh.sizes.warnings.end());
+    return cautions;
+}
+
 void derive_meshes(const restore::Model& model, Derived& derived) {
     const Network& network = model.network();
     std::vector<restore::MeshFit> fits;
@@ -124,6 +134,7 @@ void derive_meshes(const restore::Model& model, Derived& derived) {
             mesh.depth_mm = Measured{mesh.sizes.centre_distance_mm - mesh.measured_centre_mm->value, u};
         }
         mesh.tip_clearance_mm = mesh.centre_distance_mm - (mesh.sizes.wheel.outside_diameter_mm + mesh.sizes.pinion.root_diameter_mm) / 2;
+        mesh.cautions = cautions_for(mesh, derived.arbors[wheel].wheel, derived.arbors[pinion].pinion);
         derived.arbors[wheel].wheel_module_mm = mesh.module_mm.value;
         derived.arbors[pinion].pinion_module_mm = mesh.module_mm.value;
         derived.meshes.push_back(std::move(mesh));

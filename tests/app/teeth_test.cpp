@@ -119,6 +119,16 @@ TEST_CASE("the PDF's check scale measures 100 mm in both directions on the page"
     CHECK(down == Approx(1000).margin(34));  // the scale's own tick below adds 3 mm
 }
 
+TEST_CASE("a sheet from an undecided mesh says not to cut from it") {
+    Bench bench;
+    const QTemporaryDir folder;
+    bench.window.export_to(folder.filePath("early.pdf"));
+    QProcess words;
+    words.start("pdftotext", {"-layout", folder.filePath("early.pdf"), "-"});
+    REQUIRE(words.waitForFinished());
+    CHECK(QString(words.readAllStandardOutput()).contains("Do not cut yet"));
+}
+
 TEST_CASE("zoom keeps the point under the hand, and 0 shows the whole again") {
     Bench bench;
     bench.window.show_station(1);

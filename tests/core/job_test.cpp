@@ -208,6 +208,18 @@ TEST_CASE("a pinion under 6 leaves and holes too near are told") {
     CHECK(finding(derive(job), "clash:centre-third"));
 }
 
+TEST_CASE("a mesh without a reading, or with counts not chosen, says not to cut yet") {
+    Job job = demo::job();
+    const auto cautions = [](const Job& j) { return derive(j).mesh("third", "escape")->cautions; };
+    REQUIRE(cautions(job).size() == 2);
+    CHECK_THAT(cautions(job).front(), Catch::Contains("the module is assumed"));
+    job = demo::measured_job();
+    REQUIRE(cautions(job).size() == 1);
+    CHECK_THAT(cautions(job).front(), Catch::Contains("was not chosen"));
+    job.choices = {{"third.wheel", 90, 1, ""}, {"third.pinion", 12, 1, ""}};
+    CHECK(cautions(job).empty());
+}
+
 TEST_CASE("a judged finding keeps its verdict and goes to the end") {
     Job job = demo::job();
     job.arbors[1].train.pinion = 5;

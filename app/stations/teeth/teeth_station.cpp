@@ -266,11 +266,11 @@ void TeethStation::paint_card(QPainter& painter, const DerivedMesh& mesh) {
         write(painter, word_font(8.5), t.steel, {x, card.top() + 100}, item.note);
         x += step;
     }
-    const QString warn =
-        mesh.sizes.warnings.empty()
-            ? tr("Teeth as drawn: true epicycloid, tip at 0.95 of its height. Check one tooth in the mate before cutting the rest.")
-            : QString::fromStdString(mesh.sizes.warnings.front());
-    write(painter, word_font(8.5), mesh.sizes.warnings.empty() ? t.steel : t.amber, {24, card.bottom() - 14}, warn);
+    const QString quiet =
+        tr("Teeth as drawn: true epicycloid, tip at 0.95 of its height. Check one tooth in the mate before cutting the rest.");
+    const bool calm = mesh.cautions.empty();
+    write(painter, word_font(9, !calm), calm ? t.steel : t.ruby, {24, card.bottom() - 14},
+          calm ? quiet : QString::fromStdString(mesh.cautions.front()));
 }
 
 void TeethStation::export_part(const QString& path) const {
