@@ -124,7 +124,7 @@ private:
 }  // namespace
 
 // I = h(y) − Σ w h(y|c), with h of a Gaussian = ½ log2(2πe σ²) and h(y) = −∫ p log2 p dy on a grid.
-double information_bits(std::vector<Prediction> predictions) {
+double information_bits(const std::vector<Prediction>& predictions) {
     double total = 0;
     double narrowest = INFINITY;
     double low = INFINITY;

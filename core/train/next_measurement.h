@@ -24,6 +24,6 @@ struct Prediction {
     double mean;
     double sigma;
 };
-double information_bits(std::vector<Prediction> predictions);
+double information_bits(const std::vector<Prediction>& predictions);
 
 }  // namespace echappe::restore

@@ -194,7 +194,7 @@ std::vector<restore::Weighed> weighed(const Search& search) {
 
 RestoreResult restore_train(const RestoreInput& input) { return restore_train(input, {}); }
 
-RestoreResult restore_train(const RestoreInput& input, std::stop_token stop) {
+RestoreResult restore_train(const RestoreInput& input, const std::stop_token& stop) {
     const Model model(input);
     Search search(model, stop);
     search.run();

@@ -91,7 +91,7 @@ struct RestoreResult {
 /// uncertainty is the same fraction of its module.
 /// Candidates whose misfit is over 70 above the best weigh under 1e-15 and are not formed, but count as considered.
 /// Throws InputError; more than 4e9 combinations are refused. Stops early (with what it has) on `stop`.
-RestoreResult restore_train(const RestoreInput& input, std::stop_token stop);
+RestoreResult restore_train(const RestoreInput& input, const std::stop_token& stop);
 RestoreResult restore_train(const RestoreInput& input);
 std::vector<Working> explain_restore(const RestoreInput& input, const RestoreResult& result);
 const Calculation& restore_calculation();

@@ -41,8 +41,11 @@ TEST_CASE("the Teeth station shows the mesh where the subject's wheel drives, an
     TeethStation& teeth = bench.window.teeth();
     REQUIRE(teeth.mesh());
     CHECK(teeth.mesh()->name() == "third-escape");
+    CHECK(teeth.wheel_selected());
     QTest::keyClick(&teeth, Qt::Key_M);
     CHECK(teeth.mesh()->name() == "centre-third");
+    // The part on the subject's own arbor is the one to cut.
+    CHECK_FALSE(teeth.wheel_selected());
     bench.document().select("great");
     CHECK(teeth.mesh()->name() == "great-centre");
 }

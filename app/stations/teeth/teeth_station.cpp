@@ -30,6 +30,7 @@ TeethStation::TeethStation(Document& document, Motion& motion, QWidget* parent) 
     connect(&document, &Document::changed, this, qOverload<>(&QWidget::update));
     connect(&document, &Document::subject_changed, this, [this] {
         m_other = false;
+        m_wheel = !mesh() || mesh()->wheel_of == m_document.subject();
         fit();
     });
     connect(&motion, &Motion::moved, this, qOverload<>(&QWidget::update));
@@ -54,6 +55,7 @@ void TeethStation::select_part(bool wheel) {
 
 void TeethStation::other_mesh() {
     m_other = !m_other;
+    m_wheel = !mesh() || mesh()->wheel_of == m_document.subject();
     fit();
 }
 
