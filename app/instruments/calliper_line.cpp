@@ -15,10 +15,6 @@ constexpr double label_x = 92;
 constexpr double words_x = 330;
 constexpr double tray_width = 292;
 
-/// What a hand calliper is good for, one sigma: an outside diameter, and a centre distance over pins in worn holes.
-constexpr double diameter_u_mm = 0.02;
-constexpr double centre_u_mm = 0.05;
-
 const Unit& typed_unit(const Job& job, const QuantityKey& key) {
     if (key.kind == "period_s") return base_unit(Dimension::time);
     if (key.kind == "beats_per_hour") return base_unit(Dimension::number);
@@ -98,12 +94,14 @@ void CalliperLine::tell(const QString& sentence, bool fault) {
 }
 
 double CalliperLine::expected_u(const QuantityKey& key) const {
-    if (key.kind == "centre_distance_mm") return centre_u_mm;
+    // The workshop's instrument as the solver takes it: said once, there.
+    const RestoreInput workshop;
+    if (key.kind == "centre_distance_mm") return workshop.centre_u_mm;
     if (key.kind == "module_mm") return 0.003;
     if (key.kind == "pendulum_length_mm") return 5;
     if (key.kind == "beats_per_hour") return 1;
     if (key.kind == "period_s") return 0.5;
-    return diameter_u_mm;
+    return workshop.calliper_u_mm;
 }
 
 void CalliperLine::store() {
