@@ -25,7 +25,7 @@ void edit_to_painted(benchmark::State& state) {
     QImage screen(window.size(), QImage::Format_ARGB32_Premultiplied);
     double reading = 35.0;
     for (auto _ : state) {
-        window.document().store_reading({"centre_distance_mm", {}, "centre", "third"}, reading += 0.001, 0.05, "calliper");
+        window.document().store_reading({{"centre_distance_mm", {}, "centre", "third"}, reading += 0.001, 0.05}, "calliper");
         window.render(&screen);
     }
     window.document().undo_stack()->setClean();

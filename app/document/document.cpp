@@ -3,6 +3,7 @@
 #include <QDate>
 #include <QFile>
 #include <QFileInfo>
+#include <QRegularExpression>
 #include <QUuid>
 #include <algorithm>
 
@@ -38,16 +39,29 @@ QString resource_text(const QString& path) {
     return file.open(QIODevice::ReadOnly) ? QString::fromUtf8(file.readAll()) : QString();
 }
 
-/// Turns "12", " 12 " or "?" into a count. The field's own range decides.
-Count read_count(const QString& text, const std::string& part) {
+constexpr double doubted_trust = 0.5;  ///< of a count followed by a question mark
+
+struct TypedCount {
+    Count count;
+    std::optional<double> trust;
+};
+
+/// Turns "12", "?", "12?" or "12 80%" into a count and how far it is trusted.
+TypedCount read_count(const QString& text, const std::string& part) {
     const bool wheel = !part.ends_with(".pinion");
     const QString word = text.trimmed();
-    if (word == "?") return Count::lost();
-    bool whole = false;
-    const long long value = word.toLongLong(&whole);
-    if (!whole || value < 4 || value > (wheel ? 1000 : 200))
-        throw InputError(part, "\"" + word.toStdString() + "\"", std::string(wheel ? "4 to 1000" : "4 to 200") + ", or ? when it is lost");
-    return value;
+    if (word == "?") return {Count::lost(), {}};
+    static const QRegularExpression form("^(\\d{1,4})\\s*(\\?|(\\d{1,2})\\s*%)?$");
+    const QRegularExpressionMatch match = form.match(word);
+    const long long value = match.captured(1).toLongLong();
+    const double percent = match.captured(3).toDouble();
+    const bool trust_wrong = !match.captured(3).isEmpty() && percent < 1;
+    if (!match.hasMatch() || trust_wrong || value < 4 || value > (wheel ? 1000 : 200))
+        throw InputError(part, "\"" + word.toStdString() + "\"",
+                         std::string(wheel ? "4 to 1000" : "4 to 200") +
+                             ", ? when it is lost, 96? when it is doubted, 96 80% when it is trusted that far");
+    if (match.captured(2).isEmpty()) return {value, {}};
+    return {value, match.captured(3).isEmpty() ? doubted_trust : percent / 100};
 }
 
 }  // namespace
@@ -66,10 +80,46 @@ QString Document::display_name() const {
 
 void Document::show(std::shared_ptr<const Job> job) {
     m_job = std::move(job);
-    m_derived = derive(*m_job);
+    m_derived = derive(*m_job, m_weighed ? &*m_weighed : nullptr);
     if (!m_job->arbor(m_subject)) m_subject = m_job->arbors.empty() ? "" : m_job->arbors.front().train.id;
     m_journal_timer.start();
+    if (m_derived.to_weigh) weigh();
+    else stop_weighing();
     emit changed();
+}
+
+void Document::stop_weighing() {
+    if (!m_weigher.joinable()) return;
+    m_weigher.request_stop();
+    m_weigher.join();
+    m_weigher = {};
+    ++m_weighing_run;  // what it still had to report is of no interest
+    emit weighing_moved();
+}
+
+void Document::weigh() {
+    stop_weighing();
+    m_weighing_done = 0;
+    const std::uint64_t run = ++m_weighing_run;
+    m_weigher = std::jthread([this, run, input = restore_input(*m_job)](const std::stop_token& stop) {
+        const auto report = [this, run](double done) {
+            QMetaObject::invokeMethod(this, [this, run, done] {
+                if (run != m_weighing_run || done < m_weighing_done + 0.004) return;
+                m_weighing_done = done;
+                emit weighing_moved();
+            });
+        };
+        const WeighedTrain answer{question_of(input), restore_train(input, {stop, report})};
+        if (!answer.answer.complete) return;
+        QMetaObject::invokeMethod(this, [this, run, answer] { weighed(run, answer); });
+    });
+    emit weighing_moved();
+}
+
+void Document::weighed(std::uint64_t run, const WeighedTrain& answer) {
+    if (run != m_weighing_run) return;
+    m_weighed = answer;
+    show(m_job);
 }
 
 void Document::keep_journal() {
@@ -106,6 +156,7 @@ void Document::take(const LoadedJob& loaded, const QString& path) {
     m_undo.clear();
     m_journal.clear();
     m_calliper.reset();
+    m_weighed.reset();
     m_read_only = loaded.newer;
     // A damaged file is opened as a copy without a name: saving can never overwrite what is left of it.
     m_path = loaded.damaged ? QString() : path;
@@ -153,11 +204,11 @@ void Document::recover(const Journal::Entry& entry) {
               false);
 }
 
-void Document::store_reading(const QuantityKey& key, double value, double u, const QString& instrument) {
-    const QString name = QString::fromStdString(m_job->name_of_quantity(key));
+void Document::store_reading(const Evidence& evidence, const QString& instrument) {
+    const QString name = QString::fromStdString(m_job->name_of_quantity(evidence.key));
     edit(tr("Reading: %1").arg(name), [&](Job& job) {
-        std::erase_if(job.measurements, [&](const Measurement& m) { return m.evidence.key == key; });
-        job.measurements.push_back({fresh_id(), {key, value, u}, instrument.toStdString(), today(), "", false});
+        std::erase_if(job.measurements, [&](const Measurement& m) { return m.evidence.key == evidence.key; });
+        job.measurements.push_back({fresh_id(), evidence, instrument.toStdString(), today(), "", false});
     });
 }
 
@@ -186,12 +237,15 @@ void Document::withdraw_choice() {
 }
 
 void Document::set_count(const std::string& part, const QString& text) {
-    const Count count = read_count(text, part);
+    const TypedCount typed = read_count(text, part);
     const std::string arbor = part.substr(0, part.find('.'));
     const bool wheel = part.ends_with(".wheel");
     edit(tr("%1 to %2").arg(QString::fromStdString(part).replace('.', ' '), text.trimmed()), [&](Job& job) {
         for (JobArbor& a : job.arbors)
-            if (a.train.id == arbor) (wheel ? a.train.wheel : a.train.pinion) = count;
+            if (a.train.id == arbor) {
+                (wheel ? a.train.wheel : a.train.pinion) = typed.count;
+                (wheel ? a.wheel_trust : a.pinion_trust) = typed.trust;
+            }
         std::erase_if(job.choices, [&](const Choice& choice) { return choice.part == part; });
     });
 }

@@ -6,6 +6,7 @@
 #include <QUndoStack>
 #include <functional>
 #include <memory>
+#include <thread>
 
 #include "document/journal.h"
 #include "job/derived.h"
@@ -47,17 +48,26 @@ public:
     const std::optional<SimulatedCalliper>& calliper() const { return m_calliper; }
 
     // Edits, each one step of undo.
-    void store_reading(const QuantityKey& key, double value, double u, const QString& instrument);
+    void store_reading(const Evidence& evidence, const QString& instrument);
     void remove_reading(const std::string& id);
     void leave_out(const QuantityKey& key, bool out);
     void choose_candidate(size_t index);
     void withdraw_choice();
-    /// `part` as in "centre.wheel"; text is a count, or "?" for lost. Throws InputError.
+    /// `part` as in "centre.wheel"; text is a count, "?" when it is lost, "96?" when it is doubted, "96 80%" when it is
+    /// trusted that far. Throws InputError.
     void set_count(const std::string& part, const QString& text);
     void judge(const std::string& finding, const QString& verdict, const QString& reason);
 
+    // Long work, off the interface thread.
+    bool weighing() const { return m_weigher.joinable(); }
+    double weighing_done() const { return m_weighing_done; }
+    /// Stops it; what is lost stays unweighed until the job changes or it is asked for again.
+    void stop_weighing();
+    void weigh();
+
 signals:
     void changed();
+    void weighing_moved();
     void subject_changed();
     void told(const QString& sentence, bool fault);
 
@@ -66,6 +76,7 @@ private:
     void show(std::shared_ptr<const Job> job);
     void take(const LoadedJob& loaded, const QString& path);
     void keep_journal();
+    void weighed(std::uint64_t run, const WeighedTrain& answer);
 
     std::shared_ptr<const Job> m_job;
     Derived m_derived;
@@ -76,6 +87,10 @@ private:
     Journal m_journal;
     QTimer m_journal_timer;
     std::optional<SimulatedCalliper> m_calliper;
+    std::optional<WeighedTrain> m_weighed;
+    std::uint64_t m_weighing_run = 0;
+    double m_weighing_done = 0;
+    std::jthread m_weigher;  ///< last: it must end before what it reports to
 };
 
 }  // namespace echappe

@@ -4,6 +4,7 @@
 #include <QPainterPath>
 #include <cmath>
 
+#include "job/reading.h"
 #include "number/input_error.h"
 #include "number/units.h"
 #include "theme/theme.h"
@@ -14,12 +15,6 @@ namespace {
 constexpr double label_x = 92;
 constexpr double words_x = 330;
 constexpr double tray_width = 292;
-
-const Unit& typed_unit(const Job& job, const QuantityKey& key) {
-    if (key.kind == "period_s") return base_unit(Dimension::time);
-    if (key.kind == "beats_per_hour") return base_unit(Dimension::number);
-    return *find_unit(job.length_unit, Dimension::length);
-}
 
 void paint_calliper(QPainter& painter, QPointF at) {
     painter.setPen(QPen(theme().ink, 1.4));
@@ -78,9 +73,10 @@ void CalliperLine::send_simulated() {
     // Through the line itself, key by key, so that it takes the same way as typing.
     m_line->setFocus();
     m_line->clear();
-    const Unit& unit = typed_unit(m_document.job(), now->key);
+    const Unit& unit = *find_unit(m_document.job().length_unit, Dimension::length);  // a calliper reads lengths only
     m_line->insert(QString::fromStdString(print_in(*reading, unit, unit.symbol == "in" ? 4 : 2, false)));
     tell(tr("Simulated reading. Enter keeps it; F3 reads again."), false);
+    m_simulated = true;
 }
 
 void CalliperLine::explain() {
@@ -90,18 +86,8 @@ void CalliperLine::explain() {
 void CalliperLine::tell(const QString& sentence, bool fault) {
     m_message = sentence;
     m_fault = fault;
+    m_simulated = false;
     update();
-}
-
-double CalliperLine::expected_u(const QuantityKey& key) const {
-    // The workshop's instrument as the solver takes it: said once, there.
-    const RestoreInput workshop;
-    if (key.kind == "centre_distance_mm") return workshop.centre_u_mm;
-    if (key.kind == "module_mm") return 0.003;
-    if (key.kind == "pendulum_length_mm") return 5;
-    if (key.kind == "beats_per_hour") return 1;
-    if (key.kind == "period_s") return 0.5;
-    return workshop.calliper_u_mm;
 }
 
 void CalliperLine::store() {
@@ -110,15 +96,14 @@ void CalliperLine::store() {
     const QuantityKey key = now->key;
     const QString name = QString::fromStdString(now->name);
     try {
-        const Reading reading = parse_reading(m_line->text().toStdString(), typed_unit(m_document.job(), key), now->name);
-        if (!(reading.value > 0)) throw InputError(now->name, m_line->text().toStdString(), "a number above 0");
-        const bool simulated = m_message.startsWith(tr("Simulated"));
+        const Evidence reading = read_evidence(m_document.job(), key, m_line->text().toStdString());
+        const QString typed = m_line->text().trimmed();
+        const bool simulated = m_simulated;
         m_wanted.reset();
         m_line->clear();
-        m_document.store_reading(key, reading.value, reading.u.value_or(expected_u(key)),
-                                 simulated ? tr("calliper, simulated") : tr("calliper"));
-        tell(tr("Kept: %1 %2. Undo with Ctrl+Z.").arg(name, QString::fromStdString(print_short(reading.value, 7) + " " + key.unit())),
-             false);
+        m_document.store_reading(reading, simulated ? tr("calliper, simulated") : tr("calliper"));
+        const QString kept = reading.value > 0 ? QString::fromStdString(print_short(reading.value, 7) + " " + key.unit()) : typed;
+        tell(tr("Kept: %1 %2. Undo with Ctrl+Z.").arg(name, kept), false);
     } catch (const InputError& error) {
         m_line->selectAll();
         tell(error.what(), true);
@@ -163,20 +148,14 @@ void CalliperLine::paint(QPainter& painter) {
     paint_calliper(painter, {18, 28});
     const Measurable* now = asked();
     write(painter, word_font(9), t.steel, {label_x, 20}, now ? QString::fromStdString(now->name) : tr("nothing to measure here"));
-    if (now)
-        write(painter, word_font(10), t.steel, {label_x + 196, 52},
-              QString::fromUtf8(typed_unit(m_document.job(), now->key).symbol.data(),
-                                static_cast<int>(typed_unit(m_document.job(), now->key).symbol.size())));
+    if (now) write(painter, word_font(10), t.steel, {label_x + 196, 52}, QString::fromStdString(typed_as(m_document.job(), now->key)));
     const double room = width() - words_x - tray_width - 16;
     write(painter, word_font(8.5), t.steel, {words_x, 20}, tr("Enter keeps it and goes on  ·  Tab another  ·  ? how to take it"));
     QString line = m_message;
     QColor ink = m_fault ? t.ruby : t.blued;
     const auto& restore = m_document.derived().restore;
     if (line.isEmpty() && restore && restore->next_measurement && now && now->key == restore->next_measurement->key)
-        line = tr("of all readings this one tells most: %1 bit")
-                   .arg(std::max(restore->next_measurement->expected_entropy_drop_bits,
-                                 restore->next_measurement->then_entropy_drop_bits.value_or(0)),
-                        0, 'f', 1);
+        line = tr("of all readings this one tells most: %1 bit").arg(m_document.derived().next_bits.value_or(0), 0, 'f', 1);
     else if (line.isEmpty() && now && now->taken) line = tr("taken already; a new reading replaces it");
     write_wrapped(painter, word_font(9), ink, {words_x, 29}, room, line);
     if (!has_simulated()) return;

@@ -34,13 +34,13 @@ protected:
 private:
     void store();
     void refresh();
-    double expected_u(const QuantityKey& key) const;
 
     Document& m_document;
     QLineEdit* m_line;
     std::optional<QuantityKey> m_wanted;
     QString m_message;
     bool m_fault = false;
+    bool m_simulated = false;                     ///< what stands in the line came from the stand-in and was not touched since
     std::map<QuantityKey, std::uint64_t> m_turn;  ///< how often each has been read by the simulated instrument
 };
 

@@ -51,8 +51,7 @@ void Ladder::paint(QPainter& painter) {
     write(painter, word_font(8.5, true), t.steel, {18, 27}, QString::fromStdString(train.name).toUpper());
     write(painter, word_font(8), t.steel, {206.0, 27}, tr("power climbs ↑"), 1);
     double largest = 1;
-    for (const DerivedArbor& arbor : m_document.derived().arbors)
-        largest = std::max(largest, std::max(arbor.wheel_module_mm, 0.4) * static_cast<double>(std::max(arbor.wheel.count.value, 1LL)) / 2);
+    for (const DerivedArbor& arbor : m_document.derived().arbors) largest = std::max(largest, arbor.wheel_radius_mm);
     const double step = std::min(150.0, (height() - top - bottom) / static_cast<double>(train.arbors.size()));
     double y = height() - bottom;
     for (const std::string& id : train.arbors) {
@@ -77,8 +76,7 @@ void Ladder::paint_rung(QPainter& painter, const DerivedArbor& arbor, const QRec
         painter.drawRoundedRect(rung, 4, 4);
     }
     const double middle = rung.center().y();
-    const double module = arbor.wheel_module_mm > 0 ? arbor.wheel_module_mm : 0.55;
-    const double radius = std::clamp(module * static_cast<double>(arbor.wheel.count.value) / 2 * mm_to_px, 17.0, rung.height() / 2 - 3);
+    const double radius = std::clamp(arbor.wheel_radius_mm * mm_to_px, 17.0, rung.height() / 2 - 3);
     const QPointF centre(disc_x, middle);
     if (arbor.wheel.count.present()) {
         painter.setPen(rim_pen(arbor.wheel.known, t.brass));

@@ -130,6 +130,7 @@ void MainWindow::build_edit_menu() {
         m_train->edit_count(m_document.subject() + ".pinion");
     });
     add(menu, tr("Choose the likeliest counts"), QKeySequence(tr("Ctrl+Return")), [this] { m_document.choose_candidate(0); });
+    add(menu, tr("Stop weighing what is lost"), QKeySequence(tr("Ctrl+Esc")), [this] { m_document.stop_weighing(); });
     add(menu, tr("Withdraw the choice"), QKeySequence(tr("Ctrl+Shift+Return")), [this] { m_document.withdraw_choice(); });
     menu->addSeparator();
     add(menu, tr("Show lengths in inches or millimetres"), QKeySequence(tr("Ctrl+U")), [this] {

@@ -14,6 +14,7 @@ struct DerivedCount {
     Count count;  ///< counted, chosen or the likeliest candidate's
     Known known = Known::missing;
     double weight = 1;  ///< probability, when it comes from the solver
+    bool doubted = false;
 };
 
 struct DerivedArbor {
@@ -32,6 +33,16 @@ struct DerivedArbor {
     double pinion_angle = 0;
     double wheel_module_mm = 0;  ///< of the mesh its wheel is in; 0: none
     double pinion_module_mm = 0;
+    double wheel_radius_mm = 0;  ///< pitch radius as drawn; an escape wheel's is a sign of its count only
+};
+
+/// A lost wheel as one candidate would have it.
+struct GhostWheel {
+    std::string arbor;
+    size_t candidate = 0;
+    long long teeth = 0;
+    double radius_mm = 0;  ///< pitch radius
+    double weight = 0;
 };
 
 struct DerivedMesh {
@@ -94,7 +105,11 @@ struct Derived {
     /// The candidate that is drawn: the chosen one, else the likeliest; none when nothing is lost.
     std::optional<size_t> shown_candidate;
     bool chosen = false;
-    std::vector<Strain> strain;  ///< of all evidence under the shown counts
+    std::vector<GhostWheel> ghosts;
+    size_t in_the_running = 0;          ///< candidates worth a thought (over 5 %)
+    std::optional<double> next_bits;    ///< what the next measurement tells, with the one that follows it
+    std::optional<long long> to_weigh;  ///< combinations, when they are too many to weigh while typing and were not yet
+    std::vector<Strain> strain;         ///< of all evidence under the shown counts
     std::vector<Quantity> quantities;
     std::vector<Finding> findings;
     std::vector<Measurable> measurables;
@@ -105,7 +120,15 @@ struct Derived {
     std::vector<const DerivedMesh*> meshes_of(const std::string& arbor) const;
 };
 
-Derived derive(const Job& job);
+/// A question put to the solver and its answer, kept so that a long one is weighed once.
+struct WeighedTrain {
+    std::string question;
+    RestoreResult answer;
+};
+std::string question_of(const RestoreInput& input);
+
+/// What takes longer than typing allows is only done when `weighed` answers it; else `to_weigh` says how much there is.
+Derived derive(const Job& job, const WeighedTrain* weighed = nullptr);
 
 /// A candidate as it is said at the bench, wheels first: "90 / 12".
 std::string counts_in_words(const Candidate& candidate);

@@ -28,6 +28,7 @@ void check_references(const Job& job, std::vector<InputError>& faults) {
         const std::string place = "measurements[" + std::to_string(i) + "]";
         const Measurement& m = job.measurements[i];
         if (!ids.insert(m.id).second) faults.emplace_back(place + ".id", "\"" + m.id + "\" a second time", "an id used once");
+        if (const auto fault = fault_of(m.evidence, place); fault && !m.evidence.key.kind.empty()) faults.push_back(*fault);
         unknown_arbor(place + ".arbor", m.evidence.key.arbor);
         unknown_arbor(place + ".wheel_of", m.evidence.key.wheel_of);
         unknown_arbor(place + ".pinion_of", m.evidence.key.pinion_of);
@@ -92,6 +93,8 @@ LoadedJob job_from_text(const std::string& text) {
                              InputError("schema", std::to_string(loaded.job.schema),
                                         "up to " + std::to_string(newest_schema) + ": a newer Echappe wrote this file"));
     check_references(loaded.job, loaded.faults);
+    // A reading that lost its half cannot be weighed; the file as it was stays as it is.
+    std::erase_if(loaded.job.measurements, [](const Measurement& m) { return fault_of(m.evidence, "").has_value(); });
     if (loaded.faults.empty()) {
         TrainInput train;
         train.reference = loaded.job.reference;

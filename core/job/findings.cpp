@@ -10,7 +10,6 @@ namespace echappe {
 namespace {
 
 constexpr double believed_sigma = 3;  ///< beyond this a reading and what follows from the rest disagree
-constexpr double in_the_running = 0.05;
 
 std::string mm(double value) { return print_fixed(value, 2) + " mm"; }
 
@@ -24,8 +23,7 @@ std::string where(const QuantityKey& key) { return key.arbor ? *key.arbor : key.
 void judge_candidates(const Job& job, const Derived& derived, std::vector<Finding>& out) {
     if (!derived.restore || derived.restore->candidates.empty()) return;
     const RestoreResult& restore = *derived.restore;
-    const auto running =
-        std::count_if(restore.candidates.begin(), restore.candidates.end(), [](const Candidate& c) { return c.weight > in_the_running; });
+    const size_t running = derived.in_the_running;
     if (restore.conflict) {
         const bool named = restore.conflict->evidence.has_value();
         out.push_back({"conflict", "fault",

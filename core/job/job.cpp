@@ -16,6 +16,9 @@ const Record& JobArbor::record() {
             .choices({"counted", "assumed"})
             .add("wheel_state", &In::wheel_state, "", "how its count is known")
             .choices({"counted", "assumed"})
+            .add("pinion_trust", &In::pinion_trust, "", "probability that the count found is the maker's; absent: not doubted",
+                 between(0.001, 0.999))
+            .add("wheel_trust", &In::wheel_trust, "", "the same of the wheel's count", between(0.001, 0.999))
             .add("position_mm", &In::position_mm, "mm", "x, y of its hole, seen from the dial", between(-10000, 10000));
     return record;
 }

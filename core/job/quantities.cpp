@@ -38,6 +38,7 @@ void add_count(std::vector<Quantity>& out, const std::string& arbor, const std::
     if (!count.count.present()) return;
     Quantity q = quantity(arbor, name, count.count.known() ? std::to_string(count.count.value) : "?", unit, count.known);
     if (count.known == Known::missing && count.count.known()) q.u_text = percent(count.weight) + " sure";
+    if (count.doubted && count.known == Known::assumed) q.u_text = "doubted, " + percent(count.weight);
     if (count.known == Known::derived) q.u_text = "chosen, " + percent(count.weight);
     out.push_back(std::move(q));
 }
@@ -49,9 +50,10 @@ std::optional<Working> module_working(const Job& job, const DerivedMesh& mesh) {
     std::vector<double> weights;
     for (const Measurement& m : job.measurements) {
         const QuantityKey& key = m.evidence.key;
-        const bool here = (key.of_mesh() && key.wheel_of == mesh.wheel_of && key.pinion_of == mesh.pinion_of) ||
-                          (key.kind == "wheel_outside_diameter_mm" && key.arbor == mesh.wheel_of) ||
-                          (key.kind == "pinion_outside_diameter_mm" && key.arbor == mesh.pinion_of);
+        const bool here =
+            (key.declared().of == EvidenceKind::Of::mesh && key.wheel_of == mesh.wheel_of && key.pinion_of == mesh.pinion_of) ||
+            (key.kind == "wheel_outside_diameter_mm" && key.arbor == mesh.wheel_of) ||
+            (key.kind == "pinion_outside_diameter_mm" && key.arbor == mesh.pinion_of);
         if (!here || m.left_out) continue;
         factors.push_back(restore::Model::factor(key.kind, mesh.wheel, mesh.pinion));
         weights.push_back(factors.back() * factors.back() / (m.evidence.u * m.evidence.u));
@@ -95,21 +97,6 @@ void add_mesh(const Job& job, const DerivedMesh& mesh, const std::string& arbor,
                workings[drives ? 2 : 4]);
 }
 
-std::string how_to_take(const QuantityKey& key) {
-    if (key.kind == "centre_distance_mm")
-        return "Pins in both holes, measure over the outsides, take off half of each pin. In worn holes push both pins to the unworn side.";
-    if (key.kind == "wheel_outside_diameter_mm")
-        return "Jaws across the tips of opposite teeth at three places; the largest counts. With an odd number of teeth turn the wheel "
-               "between the jaws.";
-    if (key.kind == "pinion_outside_diameter_mm")
-        return "Jaws across opposite leaves near the unworn end. With an odd number of leaves the reading is a little small.";
-    if (key.kind == "module_mm") return "Chord over ten tooth spaces at half height, divided by 31.416.";
-    if (key.kind == "pendulum_length_mm")
-        return "From the bend of the suspension spring to the middle of the bob; the effective length is a little less.";
-    if (key.kind == "beats_per_hour") return "From a dial with a seconds hand: 3600. Else count beats for a minute and multiply by 60.";
-    return "Mark the arbor and time one full turn.";
-}
-
 }  // namespace
 
 std::vector<Quantity> quantities_of(const Job& job, const Derived& derived, const TrainResult* train) {
@@ -145,7 +132,7 @@ std::vector<Measurable> measurables_of(const Job& job, const Derived& derived) {
     const auto offer = [&](QuantityKey key) {
         const bool taken = std::any_of(job.measurements.begin(), job.measurements.end(),
                                        [&](const Measurement& m) { return m.evidence.key == key && !m.left_out; });
-        out.push_back({key, job.name_of_quantity(key), how_to_take(key), taken});
+        out.push_back({key, job.name_of_quantity(key), key.declared().how, taken});
     };
     if (derived.restore && derived.restore->next_measurement) {
         offer(derived.restore->next_measurement->key);
@@ -163,6 +150,15 @@ std::vector<Measurable> measurables_of(const Job& job, const Derived& derived) {
         offer({"beats_per_hour", {}, {}, {}});
         offer({"pendulum_length_mm", {}, {}, {}});
     }
+    const auto rarer = [&](const char* kind, const std::string& arbor) { offer({kind, arbor, {}, {}}); };
+    for (const JobArbor& arbor : job.arbors) {
+        const std::string& id = arbor.train.id;
+        if (arbor.train.wheel.present() && (!arbor.train.wheel.known() || arbor.wheel_trust)) rarer("wheel_fragment_deg", id);
+        if (id != job.reference.arbor) rarer("period_s", id);
+        if (id != job.reference.arbor) rarer("direction", id);
+    }
+    if (job.winding_turns && !job.arbors.empty()) rarer("run_s", job.arbors.front().train.id);
+    if (job.escape_arbor) offer({"case_length_mm", {}, {}, {}});
     std::vector<Measurable> once;
     for (Measurable& m : out)
         if (std::none_of(once.begin(), once.end(), [&](const Measurable& o) { return o.key == m.key; })) once.push_back(std::move(m));

@@ -110,6 +110,7 @@ const std::vector<Unit>& units() {
         {"ms", Dimension::time, 0.001, "", "SI"},
         {"min", Dimension::time, 60, "minute minutes", "SI"},
         {"h", Dimension::time, 3600, "hour hours hr", "SI"},
+        {"d", Dimension::time, 86400, "day days", "SI"},
         {"kg", Dimension::mass, 1, "", "SI"},
         {"g", Dimension::mass, 0.001, "gram grams", "SI"},
         {"mg", Dimension::mass, 1e-6, "", "SI"},

@@ -2,10 +2,25 @@
 
 #include <optional>
 #include <string>
+#include <vector>
 
+#include "number/input_error.h"
 #include "workings/record.h"
 
 namespace echappe {
+
+/// One kind of evidence, said once: what it speaks of, its unit, what the workshop reads it to and how.
+struct EvidenceKind {
+    enum class Of { movement, arbor, mesh };
+    std::string id;        ///< carries its unit: "centre_distance_mm"
+    std::string unit;      ///< "mm", "s", "1/h", "deg", "" for a direction
+    Of of;                 ///< what must be named beside it
+    std::string words;     ///< "centre distance"; put behind what it is of
+    double workshop_u;     ///< standard uncertainty with the workshop's instrument, in `unit`
+    std::string how;       ///< how to take it
+    bool any_time = true;  ///< can be asked for at the bench; others need more than one number
+};
+const std::vector<EvidenceKind>& evidence_kinds();
 
 /// Which quantity of a movement a piece of evidence speaks of.
 struct QuantityKey {
@@ -16,9 +31,9 @@ struct QuantityKey {
 
     bool operator==(const QuantityKey&) const = default;
     auto operator<=>(const QuantityKey&) const = default;
-    bool of_mesh() const { return kind == "centre_distance_mm" || kind == "module_mm"; }
-    bool of_arbor() const { return kind == "period_s" || kind == "wheel_outside_diameter_mm" || kind == "pinion_outside_diameter_mm"; }
-    std::string unit() const { return kind == "beats_per_hour" ? "1/h" : kind == "period_s" ? "s" : "mm"; }
+    /// The declaration of its kind. Kinds are checked when evidence is read.
+    const EvidenceKind& declared() const;
+    const std::string& unit() const { return declared().unit; }
     static const Record& record();
 };
 
@@ -28,8 +43,14 @@ std::string name_of(const QuantityKey& key);
 struct Evidence {
     QuantityKey key;
     double value = 0;
-    double u = 0;  ///< standard uncertainty, above 0
+    double u = 0;                               ///< standard uncertainty, above 0
+    std::optional<double> turns = {};           ///< of a run: turns of the arbor between winding and run down
+    std::optional<long long> teeth = {};        ///< of a fragment: tooth spaces counted
+    std::optional<std::string> direction = {};  ///< "cw" or "ccw", seen from the dial
     static const Record& record();
 };
+
+/// What this kind needs and the evidence lacks ("evidence[1].turns: got nothing, …"); none when it is whole.
+std::optional<InputError> fault_of(const Evidence& evidence, const std::string& place);
 
 }  // namespace echappe

@@ -73,8 +73,9 @@ private:
 
     std::vector<Option> options() const {
         std::vector<Option> list;
-        const auto offer = [&](QuantityKey key, std::optional<size_t> mesh, double u) {
-            if (open(key, u)) list.push_back({std::move(key), mesh, u});
+        const auto offer = [&](QuantityKey key, std::optional<size_t> mesh, std::optional<double> u) {
+            const double by_workshop = u.value_or(key.declared().workshop_u);
+            if (open(key, by_workshop)) list.push_back({std::move(key), mesh, by_workshop});
         };
         const Network& net = m_model.network();
         for (size_t m = 0; m < net.meshes.size(); ++m) {
@@ -87,9 +88,7 @@ private:
                 offer({"pinion_outside_diameter_mm", p, {}, {}}, m, m_model.input().calliper_u_mm);
             offer({"centre_distance_mm", {}, w, p}, m, m_model.input().centre_u_mm);
         }
-        // A rod and bob found tell the beat to about 5 mm of effective length.
-        constexpr double found_pendulum_mm = 5;
-        if (!m_model.has_rate() && net.escape_part) offer({"pendulum_length_mm", {}, {}, {}}, {}, found_pendulum_mm);
+        if (!m_model.has_beat() && net.escape_part) offer({"pendulum_length_mm", {}, {}, {}}, {}, {});
         return list;
     }
 

@@ -19,6 +19,8 @@ constexpr const char* source = "least squares by mesh; weights exp(−misfit/2) 
 constexpr double hopeless = 70;
 /// Kept for listing, for the next measurement and for finding a conflict.
 constexpr size_t kept_at_most = 4096;
+/// Progress is told for branches of at least this share of the space.
+constexpr double told_share = 1e-3;
 
 struct Found {
     Model::Counts counts;
@@ -30,12 +32,8 @@ struct Found {
 /// Depth-first over the lost counts; a branch is left as soon as its meshes alone are hopeless.
 class Search {
 public:
-    Search(const Model& model, std::stop_token stop)
-        : m_model(model),
-          m_stop(std::move(stop)),
-          m_counts(model.known_counts()),
-          m_fits(model.network().meshes.size()),
-          m_cache(m_fits.size()) {
+    Search(const Model& model, const Effort& effort)
+        : m_model(model), m_effort(effort), m_counts(model.known_counts()), m_fits(model.network().meshes.size()), m_cache(m_fits.size()) {
         order_unknowns();
     }
 
@@ -45,7 +43,10 @@ public:
         double start = 0;
         for (size_t m = 0; m < m_fits.size(); ++m)
             if (m_model.mesh_ready(m, known)) start += fit(m);
-        descend(0, known, start);
+        for (const Evidence& item : m_model.rates())
+            if (ready(item, known)) start += rate(item);
+        plan(known);
+        descend(0, start, 0, 1);
         // Those formed before a better one was met.
         std::erase_if(m_found, [this](const Found& f) { return f.misfit > m_best + hopeless; });
         std::sort(m_found.begin(), m_found.end(), [](const Found& a, const Found& b) { return a.log_weight > b.log_weight; });
@@ -57,8 +58,15 @@ public:
     double best_misfit() const { return m_best; }
 
 private:
+    /// One lost count in the order of the search, and what is known once it is set.
+    struct Level {
+        const Model::Unknown* unknown;
+        std::vector<size_t> meshes;
+        std::vector<const Evidence*> rates;
+    };
     const Model& m_model;
-    std::stop_token m_stop;
+    const Effort& m_effort;
+    std::vector<Level> m_levels;
     Model::Counts m_counts;
     std::vector<MeshFit> m_fits;
     std::vector<std::unordered_map<long long, MeshFit>> m_cache;
@@ -84,23 +92,46 @@ private:
         return at->second.misfit;
     }
 
-    void descend(size_t depth, std::vector<bool>& known, double misfit) {
-        if (misfit > m_best + hopeless || m_stop.stop_requested()) return;
-        if (depth == m_order.size()) return take(misfit + m_model.rate_misfit(m_counts));
-        const Model::Unknown& unknown = m_model.unknowns()[m_order[depth]];
-        known[unknown.part] = true;
-        std::vector<size_t> completed;
-        for (size_t m = 0; m < m_fits.size(); ++m) {
-            const Mesh& mesh = m_model.network().meshes[m];
-            if ((mesh.wheel == unknown.part || mesh.pinion == unknown.part) && m_model.mesh_ready(m, known)) completed.push_back(m);
+    bool ready(const Evidence& item, const std::vector<bool>& known) const {
+        const std::vector<size_t> parts = m_model.parts_of(item);
+        return std::all_of(parts.begin(), parts.end(), [&](size_t part) { return known[part]; });
+    }
+
+    double rate(const Evidence& item) const {
+        const double sigma = m_model.rate_sigma(item, m_counts);
+        return sigma * sigma;
+    }
+
+    /// What each further count settles, so that the search itself only adds up.
+    void plan(std::vector<bool> known) {
+        for (const size_t u : m_order) {
+            const Model::Unknown& unknown = m_model.unknowns()[u];
+            Level level{&unknown, {}, {}};
+            const std::vector<bool> before = known;
+            known[unknown.part] = true;
+            for (size_t m = 0; m < m_fits.size(); ++m)
+                if (m_model.mesh_ready(m, known) && !m_model.mesh_ready(m, before)) level.meshes.push_back(m);
+            for (const Evidence& item : m_model.rates())
+                if (ready(item, known) && !ready(item, before)) level.rates.push_back(&item);
+            m_levels.push_back(std::move(level));
         }
-        for (long long count = unknown.range.min; count <= unknown.range.max; ++count) {
-            m_counts[unknown.part] = count;
+    }
+
+    /// `from` and `share`: which part of the whole space this branch is.
+    void descend(size_t depth, double misfit, double from, double share) {
+        if (misfit > m_best + hopeless || m_effort.stopped()) return;
+        if (depth == m_levels.size()) return take(misfit);
+        const Level& level = m_levels[depth];
+        const CountRange& range = level.unknown->range;
+        share /= static_cast<double>(range.max - range.min + 1);
+        for (long long count = range.min; count <= range.max; ++count, from += share) {
+            m_counts[level.unknown->part] = count;
             double with = misfit;
-            for (const size_t mesh : completed) with += fit(mesh);
-            descend(depth + 1, known, with);
+            for (const size_t mesh : level.meshes) with += fit(mesh);
+            for (const Evidence* item : level.rates) with += rate(*item);
+            descend(depth + 1, with, from, share);
+            if (share > told_share) m_effort.tell(from + share);
         }
-        known[unknown.part] = false;
     }
 
     void take(double misfit) {
@@ -133,7 +164,7 @@ bool reconciled(const Model& model, const std::vector<Found>& found) {
 }
 
 /// Leaves out one item after the other; the one whose loss lets the rest agree best is the odd one.
-Conflict find_conflict(const RestoreInput& input, const std::stop_token& stop) {
+Conflict find_conflict(const RestoreInput& input, const Effort& effort) {
     struct Without {
         size_t item;
         double misfit;
@@ -143,8 +174,10 @@ Conflict find_conflict(const RestoreInput& input, const std::stop_token& stop) {
         RestoreInput less = input;
         less.evidence.erase(less.evidence.begin() + static_cast<std::ptrdiff_t>(i));
         const Model model(less);
-        Search search(model, stop);
+        const Effort quiet{effort.stop, {}};
+        Search search(model, quiet);
         search.run();
+        effort.tell(0.5 + 0.5 * static_cast<double>(i + 1) / static_cast<double>(input.evidence.size()));
         if (reconciled(model, search.found())) good.push_back({i, search.best_misfit()});
     }
     Conflict conflict;
@@ -162,6 +195,16 @@ Conflict find_conflict(const RestoreInput& input, const std::stop_token& stop) {
                       " " + odd.key.unit() + ") the rest agrees: measure that again.";
     if (!conflict.alternatives.empty())
         conflict.reason += " Leaving out \"" + name_of(conflict.alternatives.front()) + "\" instead would reconcile it as well.";
+    return conflict;
+}
+
+/// No count turns a hand the other way; only an arbor more or less does.
+Conflict direction_conflict(const Evidence& evidence) {
+    Conflict conflict;
+    conflict.evidence = evidence.key;
+    conflict.reason = "\"" + name_of(evidence.key) + "\" must be " + *evidence.direction +
+                      ", and this train turns it the other way whatever its counts: an arbor (or an idle wheel) is missing in it, or there "
+                      "is one too many. Look for an empty pair of holes; else the direction was noted wrongly.";
     return conflict;
 }
 
@@ -194,9 +237,11 @@ std::vector<restore::Weighed> weighed(const Search& search) {
 
 RestoreResult restore_train(const RestoreInput& input) { return restore_train(input, {}); }
 
-RestoreResult restore_train(const RestoreInput& input, const std::stop_token& stop) {
+RestoreResult restore_train(const RestoreInput& input, const Effort& effort) {
     const Model model(input);
-    Search search(model, stop);
+    // The second half is kept for finding a conflict, which weighs the whole again without each item.
+    const Effort first_half{effort.stop, [&effort](double done) { effort.tell(done / 2); }};
+    Search search(model, first_half);
     search.run();
     RestoreResult out;
     out.considered = model.space();
@@ -213,7 +258,10 @@ RestoreResult restore_train(const RestoreInput& input, const std::stop_token& st
     if (search.found().size() <= out.candidates.size()) out.weight_not_listed = 0;
     out.entropy_bits = std::max(0.0, entropy);
     out.next_measurement = restore::next_measurement(model, weighed(search));
-    if (!input.evidence.empty() && !reconciled(model, search.found())) out.conflict = find_conflict(input, stop);
+    if (const auto wrong = model.wrong_direction()) out.conflict = direction_conflict(*wrong);
+    else if (!input.evidence.empty() && !reconciled(model, search.found())) out.conflict = find_conflict(input, effort);
+    out.complete = !effort.stopped();
+    effort.tell(1);
     return out;
 }
 

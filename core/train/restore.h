@@ -1,9 +1,8 @@
 #pragma once
 
-#include <stop_token>
-
 #include "train/evidence.h"
 #include "train/train.h"
+#include "workings/effort.h"
 
 namespace echappe {
 
@@ -21,17 +20,26 @@ struct RestoreLimits {
     static const Record& record();
 };
 
+/// A count that is there but may not be the maker's: an earlier repair is suspected.
+struct DoubtfulCount {
+    std::string part;
+    double probability = 0.5;  ///< that the count found is the original one
+    bool operator==(const DoubtfulCount&) const = default;
+    static const Record& record();
+};
+
 struct RestoreInput {
     TrainInput train;
     std::vector<std::string> unknown;
+    std::vector<DoubtfulCount> doubtful;
     RestoreLimits limits;
     std::vector<Evidence> evidence;
     std::string school = "cycloidal-clock";
     long long best = 50;
     double gravity_m_s2 = 9.80665;
-    double calliper_u_mm = 0.02;     ///< what the workshop reads an outside diameter to
-    double centre_u_mm = 0.05;       ///< what it reads a centre distance to: holes are worn
-    double most_combinations = 4e9;  ///< more are refused
+    std::optional<double> calliper_u_mm;  ///< what the workshop reads an outside diameter to; none: as declared
+    std::optional<double> centre_u_mm;    ///< what it reads a centre distance to
+    double most_combinations = 4e9;       ///< more are refused
     static const Record& record();
 };
 
@@ -75,6 +83,7 @@ struct Conflict {
 struct RestoreResult {
     std::vector<Candidate> candidates;
     long long considered = 0;
+    bool complete = true;  ///< false when it was stopped: the weights then mean nothing
     double weight_not_listed = 0;
     double entropy_bits = 0;
     std::optional<NextMeasurement> next_measurement;
@@ -90,8 +99,8 @@ struct RestoreResult {
 /// on the logarithm of each module the best-fit misfit is the exact marginal one, since a candidate's module
 /// uncertainty is the same fraction of its module.
 /// Candidates whose misfit is over 70 above the best weigh under 1e-15 and are not formed, but count as considered.
-/// Throws InputError; more than 4e9 combinations are refused. Stops early (with what it has) on `stop`.
-RestoreResult restore_train(const RestoreInput& input, const std::stop_token& stop);
+/// Throws InputError; more than 4e9 combinations are refused. Stopped from outside, it says so in `complete`.
+RestoreResult restore_train(const RestoreInput& input, const Effort& effort);
 RestoreResult restore_train(const RestoreInput& input);
 std::vector<Working> explain_restore(const RestoreInput& input, const RestoreResult& result);
 const Calculation& restore_calculation();

@@ -50,8 +50,9 @@ Model::Model(const RestoreInput& input, bool nothing_lost) : m_input(input), m_r
     for (size_t p = 0; p < m_network.parts.size(); ++p) {
         if (m_network.parts[p].count.known()) continue;
         const bool wheel = m_network.parts[p].drives;
-        m_unknowns.push_back({p, wheel ? m_input.limits.wheel : m_input.limits.pinion});
+        m_unknowns.push_back({p, wheel ? m_input.limits.wheel : m_input.limits.pinion, {}, 0, 0});
     }
+    doubt();
     if (m_unknowns.empty() && !nothing_lost) throw InputError("unknown", "no lost count", "at least one count that is null or named here");
     for (const auto& [name, range] :
          {std::pair<const char*, CountRange>{"limits.wheel", m_input.limits.wheel}, {"limits.pinion", m_input.limits.pinion}})
@@ -78,6 +79,26 @@ void Model::mark_unknown() {
     }
 }
 
+/// A doubted count is searched like a lost one, with its own probability; the others share what is left.
+void Model::doubt() {
+    for (size_t i = 0; i < m_input.doubtful.size(); ++i) {
+        const DoubtfulCount& doubtful = m_input.doubtful[i];
+        const size_t part = m_network.part(doubtful.part);
+        const std::string place = "doubtful[" + std::to_string(i) + "].part";
+        if (part == m_network.parts.size())
+            throw InputError(place, "\"" + doubtful.part + "\"", "a part of the train, as in \"third.wheel\"");
+        if (!m_network.parts[part].count.known())
+            throw InputError(place, "\"" + doubtful.part + "\", whose count is not there",
+                             "a part with a count: a lost one needs no doubt");
+        const long long found = m_network.parts[part].count.value;
+        CountRange range = m_network.parts[part].drives ? m_input.limits.wheel : m_input.limits.pinion;
+        range = {std::min(range.min, found), std::max(range.max, found)};
+        const double others = std::max(1.0, static_cast<double>(range.max - range.min));
+        m_unknowns.push_back({part, range, found, std::log(doubtful.probability), std::log((1 - doubtful.probability) / others)});
+        m_network.parts[part].count = Count::lost();
+    }
+}
+
 long long Model::space() const {
     double size = 1;
     for (const Unknown& unknown : m_unknowns) size *= static_cast<double>(unknown.range.max - unknown.range.min + 1);
@@ -85,20 +106,23 @@ long long Model::space() const {
 }
 
 void Model::check(const Evidence& evidence, const std::string& place) const {
+    if (const auto fault = fault_of(evidence, place)) throw *fault;
     const QuantityKey& key = evidence.key;
-    const auto known_arbor = [&](const std::optional<std::string>& id, const std::string& field) {
-        if (!id) throw InputError(place + "." + field, "nothing", "the id of an arbor, for " + key.kind);
-        if (m_network.arbor(*id) == m_network.arbors.size()) throw InputError(place + "." + field, "\"" + *id + "\"", "the id of an arbor");
+    const EvidenceKind::Of of = key.declared().of;
+    const auto known_arbor = [&](const std::string& id, const std::string& field) {
+        if (m_network.arbor(id) == m_network.arbors.size()) throw InputError(place + "." + field, "\"" + id + "\"", "the id of an arbor");
     };
-    if (key.of_arbor()) known_arbor(key.arbor, "arbor");
-    if (key.of_mesh()) {
-        known_arbor(key.wheel_of, "wheel_of");
-        known_arbor(key.pinion_of, "pinion_of");
+    if (of == EvidenceKind::Of::arbor) known_arbor(*key.arbor, "arbor");
+    if (of == EvidenceKind::Of::mesh) {
+        known_arbor(*key.wheel_of, "wheel_of");
+        known_arbor(*key.pinion_of, "pinion_of");
         if (!mesh_of(key))
             throw InputError(place + ".pinion_of", "\"" + *key.pinion_of + "\"", "an arbor that \"" + *key.wheel_of + "\" drives");
     }
-    if ((key.kind == "beats_per_hour" || key.kind == "pendulum_length_mm") && !m_network.escape_part)
+    if (of == EvidenceKind::Of::movement && !m_network.escape_part)
         throw InputError(place + ".kind", "\"" + key.kind + "\" without an escape_arbor", "escape_arbor in the train");
+    if (key.kind == "wheel_fragment_deg" && fragment_part(key) == m_network.parts.size())
+        throw InputError(place + ".arbor", "\"" + *key.arbor + "\"", "an arbor with a wheel");
     if (key.kind.ends_with("outside_diameter_mm") && !mesh_of(key)) {
         const bool escape = m_network.escape_part && m_network.parts[*m_network.escape_part].arbor == m_network.arbor(*key.arbor);
         if (!(escape && key.kind.starts_with("wheel")))
@@ -112,7 +136,7 @@ void Model::sort_evidence() {
         const Evidence& evidence = m_input.evidence[i];
         check(evidence, "evidence[" + std::to_string(i) + "]");
         if (const auto mesh = mesh_of(evidence.key)) m_mesh_evidence[*mesh].push_back(evidence);
-        else if (!evidence.key.kind.ends_with("outside_diameter_mm")) m_rates.push_back(evidence);
+        else if (!evidence.key.kind.ends_with("outside_diameter_mm") && evidence.key.kind != "direction") m_rates.push_back(evidence);
     }
 }
 
@@ -130,7 +154,7 @@ std::optional<size_t> Model::mesh_of(const QuantityKey& key) const {
     const bool by_pinion = key.kind == "pinion_outside_diameter_mm";
     for (size_t m = 0; m < m_network.meshes.size(); ++m) {
         const auto [wheel, pinion] = arbors_of(m);
-        if (key.of_mesh() && m_network.arbors[wheel] == key.wheel_of && m_network.arbors[pinion] == key.pinion_of) return m;
+        if (key.wheel_of && key.pinion_of && m_network.arbors[wheel] == key.wheel_of && m_network.arbors[pinion] == key.pinion_of) return m;
         // Several wheels on one arbor: `pinion_of` says which is meant, else the first.
         if (by_wheel && m_network.arbors[wheel] == key.arbor && (!key.pinion_of || m_network.arbors[pinion] == key.pinion_of)) return m;
         if (by_pinion && m_network.arbors[pinion] == key.arbor) return m;
@@ -189,16 +213,56 @@ std::optional<double> Model::beats(const Counts& counts) const {
     return 3600 / period(m_network.parts[escape].arbor, counts) * static_cast<double>(counts[escape] * m_input.train.beats_per_tooth);
 }
 
+size_t Model::fragment_part(const QuantityKey& key) const {
+    if (const auto mesh = mesh_of({"wheel_outside_diameter_mm", key.arbor, {}, key.pinion_of})) return m_network.meshes[*mesh].wheel;
+    const bool escape = m_network.escape_part && m_network.parts[*m_network.escape_part].arbor == m_network.arbor(*key.arbor);
+    return escape ? *m_network.escape_part : m_network.parts.size();
+}
+
 double Model::predicted_rate(const Evidence& evidence, const Counts& counts) const {
-    if (evidence.key.kind == "period_s") return period(m_network.arbor(*evidence.key.arbor), counts);
-    if (evidence.key.kind == "beats_per_hour") return *beats(counts);
+    const std::string& kind = evidence.key.kind;
+    if (kind == "period_s") return period(m_network.arbor(*evidence.key.arbor), counts);
+    if (kind == "run_s") return *evidence.turns * period(m_network.arbor(*evidence.key.arbor), counts);
+    if (kind == "wheel_fragment_deg")
+        return 360 * static_cast<double>(*evidence.teeth) / static_cast<double>(counts[fragment_part(evidence.key)]);
+    if (kind == "beats_per_hour") return *beats(counts);
     return pendulum_length_mm(7200 / *beats(counts), 0, m_input.gravity_m_s2);
 }
 
-double Model::rate_misfit(const Counts& counts) const {
-    double sum = 0;
-    for (const Evidence& item : m_rates) sum += square((predicted_rate(item, counts) - item.value) / item.u);
-    return sum;
+double Model::rate_sigma(const Evidence& evidence, const Counts& counts) const {
+    const double sigma = (predicted_rate(evidence, counts) - evidence.value) / evidence.u;
+    // A bound: only a pendulum longer than the case strains it.
+    return evidence.key.kind == "case_length_mm" ? std::max(0.0, sigma) : sigma;
+}
+
+std::vector<size_t> Model::parts_of(const Evidence& evidence) const {
+    if (evidence.key.kind == "wheel_fragment_deg") return {fragment_part(evidence.key)};
+    std::vector<size_t> parts;
+    const bool beat = evidence.key.declared().of == EvidenceKind::Of::movement;
+    const size_t arbor = beat ? m_network.parts[*m_network.escape_part].arbor : m_network.arbor(*evidence.key.arbor);
+    for (const auto& step : m_network.path[arbor]) {
+        parts.push_back(m_network.meshes[step.mesh].wheel);
+        parts.push_back(m_network.meshes[step.mesh].pinion);
+    }
+    if (beat) parts.push_back(*m_network.escape_part);
+    return parts;
+}
+
+bool Model::has_beat() const {
+    return std::any_of(m_rates.begin(), m_rates.end(),
+                       [](const Evidence& e) { return e.key.kind == "beats_per_hour" || e.key.kind == "pendulum_length_mm"; });
+}
+
+std::string Model::direction_of(size_t arbor) const {
+    const bool same = m_network.path[arbor].size() % 2 == 0;
+    const bool cw = (m_input.train.reference.direction == "cw") == same;
+    return cw ? "cw" : "ccw";
+}
+
+std::optional<Evidence> Model::wrong_direction() const {
+    for (const Evidence& item : m_input.evidence)
+        if (item.key.kind == "direction" && direction_of(m_network.arbor(*item.key.arbor)) != *item.direction) return item;
+    return {};
 }
 
 bool Model::mesh_ready(size_t mesh, const std::vector<bool>& known) const {
@@ -210,8 +274,12 @@ double Model::log_prior(const Counts& counts, const std::vector<MeshFit>& fits) 
     double sum = 0;
     for (const Unknown& unknown : m_unknowns) {
         const long long count = counts[unknown.part];
+        if (unknown.found == count) {
+            sum += unknown.log_found;
+            continue;
+        }
         const bool usual = m_network.parts[unknown.part].drives ? largest_prime(count) <= 13 : usual_pinion(count);
-        if (!usual) sum -= std::log(2.0);
+        sum += unknown.log_other - (usual ? 0 : std::log(2.0));
     }
     // Modules of neighbouring meshes on one arbor are within a third of each other more often than not.
     constexpr double spread = 0.35;
@@ -234,10 +302,14 @@ std::vector<Strain> Model::strains(const Counts& counts, const std::vector<MeshF
                                factor(item.key.kind, counts[m_network.meshes[*mesh].wheel], counts[m_network.meshes[*mesh].pinion]);
         } else if (item.key.kind.ends_with("outside_diameter_mm")) {
             strain.note = "an escape wheel's outside diameter says nothing of a module";
+        } else if (item.key.kind == "direction") {
+            strain.note = "must turn " + *item.direction + ", this train turns it " + direction_of(m_network.arbor(*item.key.arbor));
         } else {
             strain.predicted = predicted_rate(item, counts);
+            if (item.key.kind == "case_length_mm" && *strain.predicted <= item.value) strain.note = "a bound, kept";
+            strain.sigma = -rate_sigma(item, counts);
         }
-        if (strain.predicted) strain.sigma = (item.value - *strain.predicted) / item.u;
+        if (mesh_of(item.key)) strain.sigma = (item.value - *strain.predicted) / item.u;
         list.push_back(std::move(strain));
     }
     return list;

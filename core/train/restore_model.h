@@ -25,6 +25,9 @@ public:
     struct Unknown {
         size_t part;
         CountRange range;
+        std::optional<long long> found;  ///< the count that is there, when it is only doubted
+        double log_found = 0;            ///< logarithms of its probability, and of each other count's
+        double log_other = 0;
     };
     const std::vector<Unknown>& unknowns() const { return m_unknowns; }
     const Network& network() const { return m_network; }
@@ -37,10 +40,15 @@ public:
 
     /// Least squares module of a mesh, from the evidence `without` that index (npos: all).
     MeshFit fit_mesh(size_t mesh, long long wheel, long long pinion) const;
-    /// Σ of squares of the rate-like evidence; needs every count on its paths.
-    double rate_misfit(const Counts& counts) const;
-    /// True when some rate-like evidence is there.
-    bool has_rate() const { return !m_rates.empty(); }
+    /// Evidence that hangs on counts alone (a beat, a period, a run, a pendulum, a fragment).
+    const std::vector<Evidence>& rates() const { return m_rates; }
+    /// (predicted − measured)/u; needs every count that `parts_of` names.
+    double rate_sigma(const Evidence& evidence, const Counts& counts) const;
+    std::vector<size_t> parts_of(const Evidence& evidence) const;
+    /// True when something tells the beat.
+    bool has_beat() const;
+    /// Evidence of a direction that this train cannot have, whatever its counts.
+    std::optional<Evidence> wrong_direction() const;
     /// Whether a mesh's fit is free of this unknown part.
     bool mesh_ready(size_t mesh, const std::vector<bool>& known) const;
 
@@ -66,7 +74,10 @@ private:
     double m_reference_s;
 
     double period(size_t arbor, const Counts& counts) const;
+    size_t fragment_part(const QuantityKey& key) const;
+    std::string direction_of(size_t arbor) const;
     void mark_unknown();
+    void doubt();
     void sort_evidence();
     void check(const Evidence& evidence, const std::string& place) const;
 };

@@ -3,41 +3,6 @@
 
 namespace echappe {
 
-const Record& QuantityKey::record() {
-    using In = QuantityKey;
-    static const Record record = Fields<In>()
-                                     .add("kind", &In::kind, "", "what is known")
-                                     .required()
-                                     .choices({"beats_per_hour", "pendulum_length_mm", "period_s", "centre_distance_mm",
-                                               "wheel_outside_diameter_mm", "pinion_outside_diameter_mm", "module_mm"})
-                                     .add("arbor", &In::arbor, "", "of this arbor (a period or an outside diameter)")
-                                     .add("wheel_of", &In::wheel_of, "", "of the mesh whose wheel is on this arbor")
-                                     .add("pinion_of", &In::pinion_of, "", "and whose pinion is on this one");
-    return record;
-}
-
-std::string name_of(const QuantityKey& key) {
-    const std::string arbor = key.arbor.value_or("");
-    const std::string mesh = key.wheel_of.value_or("") + " to " + key.pinion_of.value_or("");
-    if (key.kind == "beats_per_hour") return "beats per hour";
-    if (key.kind == "pendulum_length_mm") return "pendulum length";
-    if (key.kind == "period_s") return arbor + ", time of a turn";
-    if (key.kind == "centre_distance_mm") return mesh + ", centre distance";
-    if (key.kind == "wheel_outside_diameter_mm") return arbor + " wheel, outside diameter";
-    if (key.kind == "pinion_outside_diameter_mm") return arbor + " pinion, outside diameter";
-    return mesh + ", module";
-}
-
-const Record& Evidence::record() {
-    static const Record record = Fields<Evidence>()
-                                     .include(&Evidence::key)
-                                     .add("value", &Evidence::value, "", "what was measured", above(0, 1e9))
-                                     .required()
-                                     .add("u", &Evidence::u, "", "its standard uncertainty", above(0, 1e9))
-                                     .required();
-    return record;
-}
-
 const Record& CountRange::record() {
     static const Record record = Fields<CountRange>()
                                      .add("min", &CountRange::min, "", "least", between(4, 1000))
@@ -54,12 +19,23 @@ const Record& RestoreLimits::record() {
     return record;
 }
 
+const Record& DoubtfulCount::record() {
+    using In = DoubtfulCount;
+    static const Record record =
+        Fields<In>()
+            .add("part", &In::part, "", "as in \"third.wheel\"; its count stands in the train")
+            .required()
+            .add("probability", &In::probability, "", "that the count found is the original one", between(0.001, 0.999));
+    return record;
+}
+
 const Record& RestoreInput::record() {
     using In = RestoreInput;
     static const Record record =
         Fields<In>()
             .include(&In::train)
             .add("unknown", &In::unknown, "", "lost counts, as in \"third.wheel\"; null counts are lost as well")
+            .add("doubtful", &In::doubtful, "", "counts found that may not be the maker's")
             .add("limits", &In::limits, "", "what a lost count may be")
             .add("evidence", &In::evidence, "", "what was measured")
             .add("school", &In::school, "", "form of tooth")
@@ -119,6 +95,7 @@ const Record& RestoreResult::record() {
         Fields<Out>()
             .add("candidates", &Out::candidates, "", "by falling weight")
             .add("considered", &Out::considered, "", "combinations weighed")
+            .add("complete", &Out::complete, "", "false when the work was stopped")
             .add("weight_not_listed", &Out::weight_not_listed, "", "weight of those cut from the list")
             .add("entropy_bits", &Out::entropy_bits, "bit", "how undecided the weights are; 0 is certain")
             .add("next_measurement", &Out::next_measurement, "", "the reading that tells most; null when nothing is left to tell")

@@ -4,6 +4,7 @@
 
 #include "app/bench.h"
 #include "job/file.h"
+#include "number/input_error.h"
 #include "theme/theme.h"
 
 using namespace echappe;
@@ -69,6 +70,66 @@ TEST_CASE("four readings typed where the line asks shrink the fan to 90 and 12; 
     bench.window.open_file(path);
     CHECK(bench.job() == kept);
     CHECK(bench.derived().chosen);
+}
+
+TEST_CASE("a pinion's count is changed where it is drawn, and can be doubted") {
+    Bench bench;
+    TrainStation& train = bench.window.train();
+    train.grab();
+    QTest::mouseDClick(&train, Qt::LeftButton, {}, train.place_of("escape.pinion").center().toPoint());
+    auto* editor = train.findChild<QLineEdit*>();
+    REQUIRE(editor->isVisible());
+    CHECK(editor->text() == "12");
+    QTest::keyClicks(editor, "10");
+    QTest::keyClick(editor, Qt::Key_Return);
+    CHECK(bench.job().arbor("escape")->train.pinion == Count(10));
+    bench.document().set_count("escape.pinion", "12 80%");
+    CHECK(bench.job().arbor("escape")->pinion_trust == 0.8);
+    bench.document().set_count("escape.pinion", "12?");
+    CHECK(bench.job().arbor("escape")->pinion_trust == 0.5);
+    CHECK_THROWS_AS(bench.document().set_count("escape.pinion", "12 0%"), InputError);
+    bench.document().set_count("escape.pinion", "12");
+    CHECK_FALSE(bench.job().arbor("escape")->pinion_trust);
+}
+
+TEST_CASE("many lost counts are weighed beside the window, which shows how far it is and can stop it") {
+    Bench bench;
+    bench.document().edit("widen", [](Job& job) { job.limits = RestoreLimits(); });
+    bench.document().set_count("centre.wheel", "?");
+    CHECK(bench.document().weighing());
+    bench.window.train().grab();
+    CHECK(bench.window.train().tags().contains("weighing"));
+    QTRY_VERIFY_WITH_TIMEOUT(bench.derived().restore.has_value(), 20000);
+    CHECK_FALSE(bench.document().weighing());
+    CHECK(bench.derived().restore->considered == 131LL * 131 * 16);
+    // Wider still, and stopped: the window goes on, and weighs when it is asked again.
+    bench.document().set_count("great.wheel", "?");
+    REQUIRE(bench.document().weighing());
+    QTest::keyClick(&bench.window.train(), Qt::Key_Escape);
+    CHECK_FALSE(bench.document().weighing());
+    CHECK(bench.derived().to_weigh);
+    bench.click(bench.window.train(), "weighing");
+    CHECK(bench.document().weighing());
+    bench.document().undo_stack()->undo();
+    // The answer to the earlier question is still known.
+    CHECK(bench.derived().restore.has_value());
+}
+
+TEST_CASE("a direction, a run and a fragment are typed into the line like any reading") {
+    Bench bench;
+    bench.window.calliper().ask({"direction", "escape", {}, {}});
+    bench.read("left");
+    // Centre to the right, third to the left, escape to the right: no count changes that.
+    CHECK(bench.derived().restore->conflict->evidence->kind == "direction");
+    bench.window.calliper().ask({"direction", "escape", {}, {}});
+    bench.read("right");
+    CHECK_FALSE(bench.derived().restore->conflict);
+    bench.window.calliper().ask({"wheel_fragment_deg", "third", {}, {}});
+    bench.read("20/80");
+    CHECK(bench.derived().restore->candidates.front().counts.at("third.wheel") == 90);
+    bench.window.calliper().ask({"run_s", "great", {}, {}});
+    bench.read("8 d");
+    CHECK(bench.job().measurements.back().evidence.turns == 16.3);
 }
 
 TEST_CASE("undo leads back through every edit to the job as it was opened") {

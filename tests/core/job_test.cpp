@@ -4,6 +4,7 @@
 #include <filesystem>
 
 #include "job/derived.h"
+#include "job/reading.h"
 #include "job/report.h"
 #include "support/demo.h"
 
@@ -262,14 +263,66 @@ TEST_CASE("a job in inches shows inches of the same length") {
     CHECK(text(job, "wheel, over the tips") == Approx(mm / 25.4).margin(0.0001));
 }
 
-TEST_CASE("more lost counts than can be weighed while typing are told, and the command line still takes them") {
+TEST_CASE("more lost counts than can be weighed within a keystroke are told, and taken once they were weighed") {
     Job job = demo::measured_job();
-    job.arbors[0].train.wheel = Count::lost();
     job.arbors[1].train.wheel = Count::lost();
+    job.limits = RestoreLimits();
+    const Derived open = derive(job);
+    CHECK(open.problem.empty());
+    REQUIRE(open.to_weigh);
+    CHECK(*open.to_weigh == 131LL * 131 * 16);
+    CHECK_FALSE(open.restore);
+    const WeighedTrain weighed{question_of(restore_input(job)), restore_train(restore_input(job))};
+    const Derived known = derive(job, &weighed);
+    CHECK_FALSE(known.to_weigh);
+    REQUIRE(known.restore);
+    CHECK(known.restore->candidates.front().counts.at("third.wheel") == 90);
+    // Another question is not answered by it.
+    job.measurements.pop_back();
+    CHECK(derive(job, &weighed).to_weigh);
+}
+
+TEST_CASE("more combinations than can be weighed at all are refused with what would cut them down") {
+    Job job = demo::measured_job();
+    for (const size_t arbor : {0, 1, 3}) job.arbors[arbor].train.wheel = Count::lost();
     job.arbors[3].train.pinion = Count::lost();
     job.limits = RestoreLimits();
     CHECK_THAT(derive(job).problem, Catch::Contains("narrow the limits"));
     CHECK(derive(job).arbors.size() == 4);
+}
+
+TEST_CASE("what is typed for a reading becomes the evidence it means") {
+    const Job job = demo::job();
+    const auto read = [&](const char* kind, const char* text) { return read_evidence(job, {kind, "third", {}, {}}, text); };
+    CHECK(read("direction", " Right ").direction == "cw");
+    CHECK(read("direction", "l").direction == "ccw");
+    CHECK_THROWS_WITH(read("direction", "up"), Catch::Contains("takes right or left"));
+    const Evidence fragment = read("wheel_fragment_deg", "11 / 44,0±0.4");
+    CHECK(fragment.teeth == 11);
+    CHECK(fragment.value == 44);
+    CHECK(fragment.u == 0.4);
+    CHECK_THROWS_WITH(read("wheel_fragment_deg", "44"), Catch::Contains("tooth spaces / degrees"));
+    CHECK_THROWS_WITH(read("wheel_fragment_deg", "2.5/44"), Catch::Contains("tooth spaces / degrees"));
+    const Evidence run = read("run_s", "195.5 h");
+    CHECK(run.value == Approx(195.5 * 3600));
+    CHECK(run.turns == 16.3);
+    CHECK(read("wheel_outside_diameter_mm", "1.5in").value == Approx(38.1));
+    CHECK(read("wheel_outside_diameter_mm", "38.1").u == 0.02);
+    CHECK_THROWS_WITH(read("wheel_outside_diameter_mm", "-3"), Catch::Contains("a number above 0"));
+}
+
+TEST_CASE("a doubted count is shown as found, with what the rest thinks of it") {
+    Job job = demo::measured_job();
+    job.arbors[2].train.wheel = 90;
+    job.arbors[2].train.pinion = 12;
+    job.arbors[3].train.pinion = 10;  // a repairer's
+    job.arbors[3].pinion_trust = 0.5;
+    const Derived derived = derive(job);
+    REQUIRE(derived.restore);
+    CHECK(derived.restore->candidates.front().counts.at("escape.pinion") == 12);
+    CHECK(derived.arbor("escape")->pinion.doubted);
+    CHECK(derived.arbor("escape")->pinion.count.value == 12);
+    CHECK(job_from_text(job_to_text(job)).job == job);
 }
 
 TEST_CASE("a train that cannot be worked out says why instead of failing") {

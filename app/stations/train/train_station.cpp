@@ -17,7 +17,9 @@ constexpr double left_column = 250;
 constexpr double column_x = 22;
 constexpr long long plan_points_per_flank = 2;  ///< on the plan a tooth is a few pixels: more would not be seen
 constexpr size_t rows_shown = 4;
-constexpr double unseen_px = 0.25;  ///< a wheel that changed by less is not painted anew
+constexpr size_t ghosts_shown = 6;
+constexpr double tooth_room_mm = 1.5;  ///< beyond the pitch circle
+constexpr double unseen_px = 0.25;     ///< a wheel that changed by less is not painted anew
 
 QString percent(double weight) {
     if (weight > 0.995) return weight > 0.9995 ? ">99.9 %" : QString::number(100 * weight, 'f', 1) + " %";
@@ -60,6 +62,7 @@ TrainStation::TrainStation(Document& document, Motion& motion, QWidget* parent)
     connect(m_editor, &QLineEdit::editingFinished, m_editor, &QWidget::hide);
     connect(&document, &Document::changed, this, qOverload<>(&QWidget::update));
     connect(&document, &Document::subject_changed, this, qOverload<>(&QWidget::update));
+    connect(&document, &Document::weighing_moved, this, qOverload<>(&QWidget::update));
     connect(&motion, &Motion::moved, this, qOverload<>(&QWidget::update));
 }
 
@@ -71,8 +74,7 @@ TrainStation::View TrainStation::view_of_plate() const {
         low_y = std::min(low_y, y - around);
         high_y = std::max(high_y, y + around);
     };
-    for (const DerivedArbor& arbor : m_document.derived().arbors)
-        take(arbor.x_mm, arbor.y_mm, std::max(arbor.wheel_module_mm, 0.3) * (static_cast<double>(arbor.wheel.count.value) / 2 + 2));
+    for (const DerivedArbor& arbor : m_document.derived().arbors) take(arbor.x_mm, arbor.y_mm, arbor.wheel_radius_mm + tooth_room_mm);
     if (const auto& plate = m_document.job().plate) {
         take(-plate->width_mm / 2, 0, 0);
         take(plate->width_mm / 2, plate->height_mm, 0);
@@ -154,9 +156,8 @@ void TrainStation::paint_arbor(QPainter& painter, const View& view, const Derive
                    WheelArt::wheel(drives->wheel, drives->pinion, drives->module_mm.value, plan_points_per_flank, true), wheel_angle, brass,
                    rim);
     else if (arbor.wheel.count.known())
-        paint_part(painter, view, id + ".wheel", centre,
-                   WheelArt::escape_wheel(arbor.wheel.count.value, 0.55 * static_cast<double>(arbor.wheel.count.value)), wheel_angle, brass,
-                   rim);
+        paint_part(painter, view, id + ".wheel", centre, WheelArt::escape_wheel(arbor.wheel.count.value, arbor.wheel_radius_mm),
+                   wheel_angle, brass, rim);
     if (driven)
         paint_part(painter, view, id + ".pinion", centre, WheelArt::pinion(driven->wheel, driven->pinion, driven->module_mm.value, 8),
                    arbor.pinion_angle + turned, t.steel, QPen(t.ink, 0.7));
@@ -208,26 +209,20 @@ void TrainStation::paint_ghosts(QPainter& painter, const View& view, const Deriv
     const Derived& derived = m_document.derived();
     const QPointF centre = view.at(arbor.x_mm, arbor.y_mm);
     painter.setBrush(Qt::NoBrush);
-    if (derived.restore) {
-        const auto& candidates = derived.restore->candidates;
-        for (size_t i = std::min<size_t>(candidates.size(), 6); i-- > 0;) {
-            const auto at = candidates[i].counts.find(arbor.id + ".wheel");
-            if (at == candidates[i].counts.end()) continue;
-            double module = arbor.wheel_module_mm;
-            for (const auto& [mesh, m] : candidates[i].modules_mm)
-                if (mesh.starts_with(arbor.id + "-")) module = m;
-            QColor ink = t.brass;
-            ink.setAlphaF(static_cast<float>(0.25 + 0.75 * candidates[i].weight));
-            QPen pen(ink, i == 0 ? 2.0 : 1.2);
-            pen.setDashPattern(i == 0 ? QList<qreal>{5, 3} : QList<qreal>{2, 4});
-            painter.setPen(pen);
-            const double radius = module * static_cast<double>(at->second) / 2 * view.px_per_mm;
-            painter.drawEllipse(centre, radius, radius);
-            const double angle = std::numbers::pi * (0.80 + 0.09 * static_cast<double>(i));
-            if (i < rows_shown)
-                write(painter, word_font(8.5, i == 0), i == 0 ? t.brass_ink : t.steel,
-                      centre + QPointF(radius * std::cos(angle) - 4, -radius * std::sin(angle)), QString::number(at->second), 1);
-        }
+    for (auto ghost = derived.ghosts.rbegin(); ghost != derived.ghosts.rend(); ++ghost) {
+        const size_t i = ghost->candidate;
+        if (ghost->arbor != arbor.id || i >= ghosts_shown) continue;
+        QColor ink = t.brass;
+        ink.setAlphaF(static_cast<float>(0.25 + 0.75 * ghost->weight));
+        QPen pen(ink, i == 0 ? 2.0 : 1.2);
+        pen.setDashPattern(i == 0 ? QList<qreal>{5, 3} : QList<qreal>{2, 4});
+        painter.setPen(pen);
+        const double radius = ghost->radius_mm * view.px_per_mm;
+        painter.drawEllipse(centre, radius, radius);
+        const double angle = std::numbers::pi * (0.80 + 0.09 * static_cast<double>(i));
+        if (i < rows_shown)
+            write(painter, word_font(8.5, i == 0), i == 0 ? t.brass_ink : t.steel,
+                  centre + QPointF(radius * std::cos(angle) - 4, -radius * std::sin(angle)), QString::number(ghost->teeth), 1);
     }
     painter.setPen(QPen(t.steel, 1.2, Qt::DashLine));
     painter.setBrush(t.sheet);
@@ -249,7 +244,7 @@ void TrainStation::paint_springs(QPainter& painter, const View& view) {
     if (!restore || !restore->next_measurement || derived.chosen) return;
     const QuantityKey& key = restore->next_measurement->key;
     QPointF at;
-    if (key.of_mesh()) {
+    if (key.wheel_of && key.pinion_of) {
         const QPointF a = hole(*key.wheel_of);
         const QPointF b = hole(*key.pinion_of);
         painter.setPen(QPen(t.amber, 1.6, Qt::DashLine));
@@ -260,8 +255,7 @@ void TrainStation::paint_springs(QPainter& painter, const View& view) {
     } else {
         return;
     }
-    const double drop =
-        std::max(restore->next_measurement->expected_entropy_drop_bits, restore->next_measurement->then_entropy_drop_bits.value_or(0));
+    const double drop = derived.next_bits.value_or(0);
     const QString bits = drop < 0.1 ? tr("under 0.1") : QString::number(drop, 'f', 1);
     const QRectF box(std::max(at.x() - 214, left_column + 30.0), at.y() - 128, 176, 40);
     painter.setPen(QPen(t.amber, 1));
@@ -277,19 +271,19 @@ void TrainStation::paint_labels(QPainter& painter, const View& view) {
     const Theme& t = theme();
     for (const DerivedArbor& arbor : m_document.derived().arbors) {
         const QPointF centre = view.at(arbor.x_mm, arbor.y_mm);
-        const double module = std::max(arbor.wheel_module_mm, 0.5);
-        const double radius = module * static_cast<double>(arbor.wheel.count.value) / 2 * view.px_per_mm;
+        const double radius = arbor.wheel_radius_mm * view.px_per_mm;
         const QPointF at = centre + QPointF(0, radius > 60 ? radius * 0.5 : radius + 16);
         const QString part = QString::fromStdString(arbor.id) + ".wheel";
         if (arbor.wheel.count.present() && arbor.wheel.known != Known::missing) {
-            const QString text = QString::number(arbor.wheel.count.value);
+            const QString text = QString::number(arbor.wheel.count.value) + (arbor.wheel.doubted ? "?" : "");
             const double half = QFontMetricsF(figure_font(15)).horizontalAdvance(text) / 2 + 5;
             const QRectF box(at.x() - half, at.y() - 17, 2 * half, 23);
             QColor paper = t.sheet;
             paper.setAlphaF(0.88f);
             painter.fillRect(box, paper);
             write(painter, figure_font(15), arbor.wheel.known == Known::derived ? t.blued : t.ink, at, text, 0);
-            place({part, box, [this, id = arbor.id] { m_document.select(id); }, tr("Double click to change the count, ? when it is lost"),
+            place({part, box, [this, id = arbor.id] { m_document.select(id); },
+                   tr("Teeth. Double click to change the count, ? when it is lost, 96? when it is doubted"),
                    [this, p = arbor.id + ".wheel"] { edit_count(p); }});
         }
         if (arbor.period_s && radius > 60 && arbor.wheel.known != Known::missing) {
@@ -298,6 +292,7 @@ void TrainStation::paint_labels(QPainter& painter, const View& view) {
             painter.fillRect(QRectF(at.x() - half, at.y() + 8, 2 * half, 16), t.sheet);
             write(painter, word_font(9), t.blued, at + QPointF(0, 20), QString::fromStdString(print_span(*arbor.period_s)), 0);
         }
+        paint_pinion_count(painter, arbor, centre);
         place({"arbor:" + QString::fromStdString(arbor.id),
                QRectF(centre.x() - 14, centre.y() - 14, 28, 28),
                [this, id = arbor.id] { m_document.select(id); },
@@ -307,9 +302,55 @@ void TrainStation::paint_labels(QPainter& painter, const View& view) {
     }
 }
 
+/// Beside the pinion, so that it can be read and changed where it is.
+void TrainStation::paint_pinion_count(QPainter& painter, const DerivedArbor& arbor, QPointF centre) {
+    const Theme& t = theme();
+    if (!arbor.pinion.count.present() || arbor.pinion.known == Known::missing) return;
+    const QString text = QString::number(arbor.pinion.count.value) + (arbor.pinion.doubted ? "?" : "");
+    const double half = QFontMetricsF(word_font(9, true)).horizontalAdvance(text) / 2 + 4;
+    const QPointF at = centre + QPointF(-22 - half, -9);
+    const QRectF box(at.x() - half, at.y() - 12, 2 * half, 16);
+    QColor paper = t.sheet;
+    paper.setAlphaF(0.88f);
+    painter.fillRect(box, paper);
+    write(painter, word_font(9, true), arbor.pinion.known == Known::derived ? t.blued : t.steel, at, text, 0);
+    place({QString::fromStdString(arbor.id) + ".pinion", box.adjusted(-4, -4, 4, 4), [this, id = arbor.id] { m_document.select(id); },
+           tr("Leaves. Double click to change the count, ? when it is lost, 12? when it is doubted"),
+           [this, part = arbor.id + ".pinion"] { edit_count(part); }});
+}
+
+/// What is lost leaves too many combinations for a keystroke: how far the weighing is, and how to end it.
+double TrainStation::paint_weighing(QPainter& painter, double y) {
+    const Theme& t = theme();
+    const QString combinations = QString::fromStdString(print_short(static_cast<double>(*m_document.derived().to_weigh), 3));
+    const bool running = m_document.weighing();
+    write(painter, word_font(8.5, true), t.steel, {column_x, y}, running ? tr("WEIGHING WHAT IS LOST") : tr("NOT WEIGHED"));
+    y += 20;
+    const QRectF bar(column_x, y, left_column - column_x - 14, 8);
+    painter.setPen(QPen(t.rule, 1));
+    painter.setBrush(t.sheet);
+    painter.drawRect(bar);
+    if (running) painter.fillRect(QRectF(bar.topLeft(), QSizeF(bar.width() * m_document.weighing_done(), bar.height())), t.brass);
+    y += 28;
+    write(painter, figure_font(15), t.ink, {column_x, y},
+          running ? QString::number(100 * m_document.weighing_done(), 'f', 0) + " %" : QString("–"));
+    write(painter, word_font(9.5), t.blued, {bar.right(), y}, running ? tr("stop  Esc") : tr("weigh them"), 1);
+    place({"weighing",
+           QRectF(column_x - 6, bar.top() - 24, bar.width() + 12, 66),
+           [this, running] { running ? m_document.stop_weighing() : m_document.weigh(); },
+           running ? tr("Click to stop") : tr("Click to weigh them all"),
+           {}});
+    y += write_wrapped(
+        painter, word_font(9), t.steel, {column_x, y + 10}, bar.width(),
+        tr("%1 combinations of the lost counts. Any further reading of a lost arbor's mesh, or narrower limits, cuts them down.")
+            .arg(combinations));
+    return y + 42;
+}
+
 double TrainStation::paint_candidates(QPainter& painter, double y) {
     const Theme& t = theme();
     const Derived& derived = m_document.derived();
+    if (derived.to_weigh) return paint_weighing(painter, y);
     if (!derived.restore || derived.restore->candidates.empty()) return y;
     write(painter, word_font(8.5, true), t.steel, {column_x, y}, derived.chosen ? tr("CHOSEN FOR WHAT IS LOST") : tr("WHAT IS LOST"));
     y += 34;
@@ -341,8 +382,7 @@ double TrainStation::paint_candidates(QPainter& painter, double y) {
                {}});
         y += i == 0 ? 34 : 28;
     }
-    const double in_running =
-        static_cast<double>(std::count_if(candidates.begin(), candidates.end(), [](const Candidate& c) { return c.weight > 0.05; }));
+    const size_t in_running = derived.in_the_running;
     const QString words = derived.chosen   ? tr("Chosen. Click it again, or undo, to open the question.")
                           : in_running > 1 ? tr("%1 of %2 considered still fit. Sizes tell them apart: take the reading below.")
                                                  .arg(in_running)
@@ -402,11 +442,15 @@ void TrainStation::paint_foot(QPainter& painter, const View& view) {
           1);
 }
 
+long long TrainStation::count_at(const std::string& part) const {
+    const DerivedArbor& arbor = *m_document.derived().arbor(part.substr(0, part.find('.')));
+    return (part.ends_with(".wheel") ? arbor.wheel : arbor.pinion).count.value;
+}
+
 void TrainStation::edit_count(const std::string& part) {
     const QRectF box = place_of(QString::fromStdString(part));
     m_editing = part;
-    const QString text =
-        box.isNull() ? QString() : QString::number(m_document.derived().arbor(part.substr(0, part.find('.')))->wheel.count.value);
+    const QString text = box.isNull() ? QString() : QString::number(count_at(part));
     m_editor->setGeometry(box.isNull() ? QRect(width() / 2 - 40, 30, 80, 30)
                                        : QRect(box.center().toPoint() - QPoint(34, 16), QSize(68, 32)));
     m_editor->setText(text);
@@ -439,6 +483,7 @@ void TrainStation::keyPressEvent(QKeyEvent* event) {
     const bool choose = event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter;
     if (choose && m_document.derived().shown_candidate && !m_document.derived().chosen)
         m_document.choose_candidate(*m_document.derived().shown_candidate);
+    else if (event->key() == Qt::Key_Escape && m_document.weighing()) m_document.stop_weighing();
     else if (event->key() == Qt::Key_Up) m_document.climb(1);
     else if (event->key() == Qt::Key_Down) m_document.climb(-1);
     else QWidget::keyPressEvent(event);

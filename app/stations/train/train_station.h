@@ -41,6 +41,9 @@ private:
     void paint_ghosts(QPainter& painter, const View& view, const DerivedArbor& arbor);
     void paint_springs(QPainter& painter, const View& view);
     void paint_labels(QPainter& painter, const View& view);
+    void paint_pinion_count(QPainter& painter, const DerivedArbor& arbor, QPointF centre);
+    long long count_at(const std::string& part) const;
+    double paint_weighing(QPainter& painter, double y);
     double paint_candidates(QPainter& painter, double y);
     double paint_evidence(QPainter& painter, double y);
     void paint_foot(QPainter& painter, const View& view);

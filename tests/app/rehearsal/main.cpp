@@ -10,6 +10,6 @@ int main(int argc, char** argv) {
     echappe::MainWindow window;
     window.open_demo("tide-house");
     window.show();
-    QTimer::singleShot(0, &window, [&] { window.document().store_reading(window.calliper().asked()->key, 35.12, 0.05, "calliper"); });
+    QTimer::singleShot(0, &window, [&] { window.document().store_reading({window.calliper().asked()->key, 35.12, 0.05}, "calliper"); });
     return QApplication::exec();
 }
