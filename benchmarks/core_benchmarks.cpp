@@ -2,6 +2,7 @@
 
 #include "job/derived.h"
 #include "support/demo.h"
+#include "train/find.h"
 
 // The figures the issue of this slice names: restore over the full limits under 50 ms, derive() of the demo.
 
@@ -34,6 +35,25 @@ void derive_demo_measured(benchmark::State& state) {
     for (auto _ : state) benchmark::DoNotOptimize(derive(job));
 }
 BENCHMARK(derive_demo_measured)->Unit(benchmark::kMillisecond);
+
+/// Best 20 near two moons on one disc; argument: stages.
+void find_usual_counts(benchmark::State& state) {
+    FindInput input;
+    input.target = Rational::parse("59.061177706");
+    input.stages = state.range(0);
+    for (auto _ : state) benchmark::DoNotOptimize(find_trains(input));
+}
+BENCHMARK(find_usual_counts)->DenseRange(4, 6)->Unit(benchmark::kMillisecond);
+
+void find_wide_counts(benchmark::State& state) {
+    FindInput input;
+    input.target = Rational::parse("59.061177706");
+    input.stages = state.range(0);
+    input.wheel = {12, 400};
+    input.pinion = {6, 40};
+    for (auto _ : state) benchmark::DoNotOptimize(find_trains(input));
+}
+BENCHMARK(find_wide_counts)->DenseRange(4, 5)->Unit(benchmark::kMillisecond);
 
 }  // namespace
 

@@ -4,6 +4,7 @@
 #include "oscillator/pendulum.h"
 #include "teeth/geometry.h"
 #include "teeth/profile.h"
+#include "train/find.h"
 #include "train/restore.h"
 #include "train/train.h"
 
@@ -11,7 +12,7 @@ namespace echappe {
 
 const std::vector<const Calculation*>& verbs() {
     static const std::vector<const Calculation*> all = {
-        &train_calculation(),    &restore_calculation(),    &geometry_calculation(),  &profile_calculation(),
+        &train_calculation(), &find_calculation(), &restore_calculation(),    &geometry_calculation(),  &profile_calculation(),
         &pendulum_calculation(), &job_report_calculation(), &job_check_calculation(),
     };
     return all;

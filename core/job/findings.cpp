@@ -90,6 +90,11 @@ std::vector<Finding> findings_of(const Job& job, const Derived& derived) {
     std::vector<Finding> out;
     if (!derived.problem.empty())
         out.push_back({"problem", "fault", "The train cannot be worked out.", derived.problem, job.reference.arbor, ""});
+    if (derived.to_weigh)
+        out.push_back({"to-weigh", "note", "What is lost is not weighed yet.",
+                       print_many(static_cast<double>(*derived.to_weigh)) +
+                           " combinations of the lost counts; a reading of a lost arbor's mesh, or narrower limits, cuts them down.",
+                       job.reference.arbor, ""});
     judge_candidates(job, derived, out);
     judge_strain(job, derived, out);
     for (const DerivedMesh& mesh : derived.meshes) judge_mesh(job, mesh, out);

@@ -185,6 +185,15 @@ int decimals_for(double u) {
     return decimals < 0 ? 0 : decimals > 6 ? 6 : decimals;
 }
 
+std::string print_many(double value) {
+    if (value >= 1e9) return print_short(value / 1e9, 2) + " thousand million";
+    if (value >= 1e6) return print_short(value / 1e6, 2) + " million";
+    if (value < 1e4) return print_fixed(value, 0);
+    const std::string thousands = print_fixed(std::floor(value / 1000), 0);
+    const std::string rest = print_fixed(std::fmod(std::floor(value), 1000), 0);
+    return thousands + " " + std::string(3 - rest.size(), '0') + rest;
+}
+
 std::string print_span(double seconds) {
     if (seconds < 0) return "−" + print_span(-seconds);
     if (seconds < 60) return print_short(seconds, 5) + " s";

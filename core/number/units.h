@@ -45,6 +45,8 @@ int decimals_for(double u);
 std::string print_fixed(double value, int decimals);
 /// Up to `significant` figures, no trailing zeros, no exponent for ordinary sizes.
 std::string print_short(double value, int significant = 6);
+/// A large number in words: "36 million", "2 096".
+std::string print_many(double value);
 /// A span of time as a craftsman says it: "7 min 30 s", "12 h", "1 min", "0.5 s", "8 d 4 h".
 std::string print_span(double seconds);
 

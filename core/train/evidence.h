@@ -30,7 +30,7 @@ struct QuantityKey {
     std::optional<std::string> pinion_of;
 
     bool operator==(const QuantityKey&) const = default;
-    auto operator<=>(const QuantityKey&) const = default;
+    auto operator<=>(const QuantityKey&) const = default;  // NOLINT(modernize-use-nullptr): a false positive of clang-tidy 14
     /// The declaration of its kind. Kinds are checked when evidence is read.
     const EvidenceKind& declared() const;
     const std::string& unit() const { return declared().unit; }

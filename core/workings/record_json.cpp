@@ -136,6 +136,14 @@ private:
             if (number(json[i], field, place + "[" + std::to_string(i) + "]", read)) out->push_back(read);
         }
     }
+    void value(const Json& json, const Field& field, std::vector<long long>* out, const std::string& place) {
+        out->clear();
+        if (!json.is_array()) return fault(place, told(json), "a list of whole numbers");
+        for (size_t i = 0; i < json.size(); ++i) {
+            long long read = 0;
+            if (whole(json[i], field, place + "[" + std::to_string(i) + "]", read)) out->push_back(read);
+        }
+    }
     void value(const Json& json, const Field&, std::vector<std::string>* out, const std::string& place) { words(json, place, *out); }
     void value(const Json& json, const Field&, std::optional<std::vector<std::string>>* out, const std::string& place) {
         std::vector<std::string> read;
@@ -245,6 +253,7 @@ private:
         for (double& value : *values) list.push_back(write(&value, there));
         return list;
     }
+    static Json write(std::vector<long long>* values, bool&) { return *values; }
     static Json write(std::vector<std::string>* values, bool&) { return *values; }
     static Json write(std::vector<std::array<double, 2>>* values, bool&) { return *values; }
     static Json write(std::map<std::string, long long>* values, bool&) { return *values; }

@@ -1,5 +1,6 @@
 // Whole outputs, held against what was looked at and found good. To take new ones after a wanted change:
 // ECHAPPE_BASELINES=write build/cli-tests "[baseline]", then read the difference before committing it.
+#include <algorithm>
 #include <catch2/catch.hpp>
 #include <cstdlib>
 #include <fstream>
@@ -30,32 +31,33 @@ Split split(const std::string& text) {
     return out;
 }
 
-void hold(const std::string& name, const std::string& arguments) {
-    INFO(name);
+/// What differs from the file of that name; empty when nothing does.
+std::string difference(const std::string& name, const std::string& arguments) {
     const Ran ran = run_command(std::string(ECHAPPE_CLI) + " " + arguments);
-    REQUIRE(ran.exit == 0);
+    if (ran.exit != 0) return name + ": ended with " + std::to_string(ran.exit) + " " + ran.err;
     const std::string path = std::string(SOURCE_FOLDER) + "/tests/baselines/" + name;
     if (const char* mode = std::getenv("ECHAPPE_BASELINES"); mode && std::string(mode) == "write") std::ofstream(path) << ran.out;
     const Split wanted = split(read_file(path));
     const Split got = split(ran.out);
-    CHECK(got.words == wanted.words);
-    REQUIRE(got.numbers.size() == wanted.numbers.size());
-    size_t apart = 0;
+    const auto word = std::mismatch(got.words.begin(), got.words.end(), wanted.words.begin(), wanted.words.end()).first;
+    if (got.words != wanted.words) return name + ": differs from \"" + std::string(word, got.words.end()).substr(0, 80) + "\" on";
     for (size_t i = 0; i < got.numbers.size(); ++i)
-        if (std::abs(got.numbers[i] - wanted.numbers[i]) > 1e-9 * std::max(1.0, std::abs(wanted.numbers[i]))) ++apart;
-    CHECK(apart == 0);
+        if (std::abs(got.numbers[i] - wanted.numbers[i]) > 1e-9 * std::max(1.0, std::abs(wanted.numbers[i])))
+            return name + ": number " + std::to_string(i) + " is " + std::to_string(got.numbers[i]) + ", was " +
+                   std::to_string(wanted.numbers[i]);
+    return {};
 }
 
 }  // namespace
 
 TEST_CASE("the report of the demo is the one that was read and found right", "[baseline]") {
-    hold("tide-house.report.json", "job.report --input " DEMO_FOLDER "/tide-house.echappe.json");
+    CHECK(difference("tide-house.report.json", "job.report --input " DEMO_FOLDER "/tide-house.echappe.json") == "");
 }
 
 TEST_CASE("the drawings of a wheel and a pinion are the ones that were looked at", "[baseline]") {
     const std::string mesh = " --wheel 20 --pinion 8 --module-mm 0.5 --points-per-flank 4 ";
-    hold("wheel-20.svg", "tooth.profile --part wheel --format svg --take svg" + mesh);
-    hold("pinion-8.dxf", "tooth.profile --part pinion --format dxf --take dxf" + mesh);
+    CHECK(difference("wheel-20.svg", "tooth.profile --part wheel --format svg --take svg" + mesh) == "");
+    CHECK(difference("pinion-8.dxf", "tooth.profile --part pinion --format dxf --take dxf" + mesh) == "");
 }
 
 TEST_CASE("the help of every verb says what was agreed", "[baseline]") {
@@ -64,7 +66,7 @@ TEST_CASE("the help of every verb says what was agreed", "[baseline]") {
     for (std::string line; std::getline(verbs, line);) {
         const std::string verb = line.substr(0, line.find(' '));
         if (verb.empty()) continue;
-        hold(verb + ".help.txt", "help " + verb);
+        CHECK(difference(verb + ".help.txt", "help " + verb) == "");
         ++told;
     }
     CHECK(told >= 7);

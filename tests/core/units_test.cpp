@@ -12,6 +12,14 @@ double read(const std::string& text) { return parse_reading(text, mm(), "reading
 
 }  // namespace
 
+TEST_CASE("large numbers are said in words") {
+    CHECK(print_many(2096) == "2096");
+    CHECK(print_many(274576) == "274 576");
+    CHECK(print_many(60007) == "60 007");
+    CHECK(print_many(35.9e6) == "36 million");
+    CHECK(print_many(4e9) == "4 thousand million");
+}
+
 TEST_CASE("lengths are read as they are written at the bench") {
     CHECK(read("38.42") == 38.42);
     CHECK(read("38,42") == 38.42);

@@ -105,6 +105,7 @@ void TrainStation::paint(QPainter& painter) {
     }
     paint_springs(painter, view);
     paint_labels(painter, view);
+    paint_next(painter, view);
     double y = 34;
     y = paint_candidates(painter, y);
     paint_evidence(painter, y);
@@ -240,6 +241,16 @@ void TrainStation::paint_springs(QPainter& painter, const View& view) {
         if (strain.key.kind != "centre_distance_mm") continue;
         paint_spring(painter, hole(*strain.key.wheel_of), hole(*strain.key.pinion_of), strain.sigma, strain_colour(strain.sigma));
     }
+}
+
+/// Where the reading that tells most is to be taken.
+void TrainStation::paint_next(QPainter& painter, const View& view) {
+    const Theme& t = theme();
+    const Derived& derived = m_document.derived();
+    const auto hole = [&](const std::string& id) {
+        const DerivedArbor& arbor = *derived.arbor(id);
+        return view.at(arbor.x_mm, arbor.y_mm);
+    };
     const auto& restore = derived.restore;
     if (!restore || !restore->next_measurement || derived.chosen) return;
     const QuantityKey& key = restore->next_measurement->key;
@@ -322,7 +333,7 @@ void TrainStation::paint_pinion_count(QPainter& painter, const DerivedArbor& arb
 /// What is lost leaves too many combinations for a keystroke: how far the weighing is, and how to end it.
 double TrainStation::paint_weighing(QPainter& painter, double y) {
     const Theme& t = theme();
-    const QString combinations = QString::fromStdString(print_short(static_cast<double>(*m_document.derived().to_weigh), 3));
+    const QString combinations = QString::fromStdString(print_many(static_cast<double>(*m_document.derived().to_weigh)));
     const bool running = m_document.weighing();
     write(painter, word_font(8.5, true), t.steel, {column_x, y}, running ? tr("WEIGHING WHAT IS LOST") : tr("NOT WEIGHED"));
     y += 20;
@@ -331,7 +342,7 @@ double TrainStation::paint_weighing(QPainter& painter, double y) {
     painter.setBrush(t.sheet);
     painter.drawRect(bar);
     if (running) painter.fillRect(QRectF(bar.topLeft(), QSizeF(bar.width() * m_document.weighing_done(), bar.height())), t.brass);
-    y += 28;
+    y += 34;
     write(painter, figure_font(15), t.ink, {column_x, y},
           running ? QString::number(100 * m_document.weighing_done(), 'f', 0) + " %" : QString("–"));
     write(painter, word_font(9.5), t.blued, {bar.right(), y}, running ? tr("stop  Esc") : tr("weigh them"), 1);
@@ -358,14 +369,17 @@ double TrainStation::paint_candidates(QPainter& painter, double y) {
     for (size_t i = 0; i < std::min(rows_shown, candidates.size()); ++i) {
         const bool shown = derived.shown_candidate == i;
         const bool chosen = shown && derived.chosen;
-        const double size = i == 0 ? 22 : 14;
+        const QString counts = QString::fromStdString(counts_in_words(candidates[i]));
+        const double wanted = i == 0 ? 22 : 14;
+        const double room = left_column - column_x - 100;
+        const double size = wanted * std::min(1.0, room / QFontMetricsF(figure_font(wanted, shown)).horizontalAdvance(counts));
         const double text = write(painter, figure_font(size, shown),
                                   chosen  ? t.blued
                                   : shown ? t.ink
                                           : t.steel,
-                                  {column_x, y}, QString::fromStdString(counts_in_words(candidates[i])));
+                                  {column_x, y}, counts);
         const double bar_x = column_x + std::max(i == 0 ? 120.0 : 92.0, text + 12);
-        const double full = left_column - bar_x - 66;
+        const double full = std::max(0.0, left_column - bar_x - 66);
         painter.fillRect(QRectF(bar_x, y - size * 0.75, std::max(2.0, full * candidates[i].weight), i == 0 ? 9 : 7),
                          shown ? t.brass : t.pale_brass);
         write(painter, word_font(9.5), t.ink, {bar_x + full * candidates[i].weight + 7, y - 1}, percent(candidates[i].weight));
@@ -415,7 +429,7 @@ double TrainStation::paint_evidence(QPainter& painter, double y) {
             write(painter, word_font(8.5, std::abs(sigma) > 2), strain_colour(sigma), {left_column - 8.0, y + 15},
                   QString::number(std::abs(sigma), 'f', 1) + " σ", 1);
         } else {
-            write(painter, word_font(8.5), t.steel, {left_column - 8.0, y + 15}, tr("left out"), 1);
+            write(painter, word_font(8.5), t.steel, {left_column - 8.0, y + 15}, m.left_out ? tr("left out") : tr("waits"), 1);
         }
         place({"evidence:" + QString::fromStdString(m.id),
                QRectF(column_x - 6, y - 13, left_column - column_x, 34),
