@@ -231,7 +231,6 @@ void TrainStation::paint_ghosts(QPainter& painter, const View& view, const Deriv
 }
 
 void TrainStation::paint_springs(QPainter& painter, const View& view) {
-    const Theme& t = theme();
     const Derived& derived = m_document.derived();
     const auto hole = [&](const std::string& id) {
         const DerivedArbor& arbor = *derived.arbor(id);
