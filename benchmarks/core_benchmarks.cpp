@@ -2,6 +2,7 @@
 
 #include "job/derived.h"
 #include "support/demo.h"
+#include "teeth/mesh_simulation.h"
 #include "train/find.h"
 
 // The figures the issue of this slice names: restore over the full limits under 50 ms, derive() of the demo.
@@ -54,6 +55,13 @@ void find_wide_counts(benchmark::State& state) {
     for (auto _ : state) benchmark::DoNotOptimize(find_trains(input));
 }
 BENCHMARK(find_wide_counts)->DenseRange(4, 5)->Unit(benchmark::kMillisecond);
+
+void simulate_one_pitch(benchmark::State& state) {
+    MeshSimulationInput input;
+    input.mesh = {90, 12, 0.6};
+    for (auto _ : state) benchmark::DoNotOptimize(simulate_mesh(input));
+}
+BENCHMARK(simulate_one_pitch)->Unit(benchmark::kMillisecond);
 
 }  // namespace
 

@@ -3,6 +3,7 @@
 #include "job/report.h"
 #include "oscillator/pendulum.h"
 #include "teeth/geometry.h"
+#include "teeth/mesh_simulation.h"
 #include "teeth/profile.h"
 #include "train/find.h"
 #include "train/restore.h"
@@ -12,7 +13,8 @@ namespace echappe {
 
 const std::vector<const Calculation*>& verbs() {
     static const std::vector<const Calculation*> all = {
-        &train_calculation(), &find_calculation(), &restore_calculation(),    &geometry_calculation(),  &profile_calculation(),
+        &train_calculation(),    &find_calculation(),       &restore_calculation(),
+        &geometry_calculation(), &profile_calculation(),    &mesh_simulation_calculation(),
         &pendulum_calculation(), &job_report_calculation(), &job_check_calculation(),
     };
     return all;

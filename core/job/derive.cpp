@@ -130,7 +130,7 @@ void derive_meshes(const restore::Model& model, Derived& derived) {
         mesh.pinion = counts[network.meshes[m].pinion];
         mesh.module_mm = fits[m].any ? Measured{fits[m].module_mm, fits[m].u_mm} : Measured{like_the_others, 0};
         mesh.module_known = fits[m].any ? Known::measured : Known::assumed;
-        mesh.sizes = tooth_geometry({mesh.wheel, mesh.pinion, mesh.module_mm.value, "cycloidal-clock", {}});
+        mesh.sizes = tooth_geometry({mesh.wheel, mesh.pinion, mesh.module_mm.value, "cycloidal-clock"});
         mesh.centre_distance_mm = mesh.sizes.centre_distance_mm;
         for (const Evidence& item : model.input().evidence)
             if (item.key.kind == "centre_distance_mm" && item.key.wheel_of == mesh.wheel_of && item.key.pinion_of == mesh.pinion_of) {

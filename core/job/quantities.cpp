@@ -84,7 +84,7 @@ void add_mesh(const Job& job, const DerivedMesh& mesh, const std::string& arbor,
     const std::string other = job.name_of_arbor(drives ? mesh.pinion_of : mesh.wheel_of);
     const bool read = mesh.module_known == Known::measured;
     add_length(job, out, arbor, "module, " + other, mesh.module_mm, read ? Known::derived : Known::assumed, module_working(job, mesh));
-    const auto workings = explain_geometry({mesh.wheel, mesh.pinion, mesh.module_mm.value, "cycloidal-clock", {}}, mesh.sizes);
+    const auto workings = explain_geometry({mesh.wheel, mesh.pinion, mesh.module_mm.value, "cycloidal-clock"}, mesh.sizes);
     if (mesh.measured_centre_mm) add_length(job, out, arbor, "distance" + to, *mesh.measured_centre_mm, Known::measured, {});
     add_length(job, out, arbor, mesh.measured_centre_mm ? "  the teeth want" : "distance" + to,
                {mesh.sizes.centre_distance_mm, mesh.module_mm.u * static_cast<double>(mesh.wheel + mesh.pinion) / 2}, Known::derived,

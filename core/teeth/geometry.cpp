@@ -2,9 +2,6 @@
 
 #include <cmath>
 
-#include "number/input_error.h"
-#include "number/units.h"
-#include "teeth/cycloidal.h"
 #include "teeth/profile.h"
 
 namespace echappe {
@@ -13,44 +10,38 @@ namespace {
 constexpr double pi = 3.14159265358979323846;
 constexpr const char* source = "BS 978-2:1952 with its 1959 addendum (cycloidal gears); epicycloid by rolling";
 
-PartSizes sizes(double pitch, double addendum, double dedendum, double thickness, double tip_radius, double m) {
+PartSizes sizes(const ToothForm& form, double m) {
     PartSizes part;
-    part.pitch_diameter_mm = m * pitch;
-    part.outside_diameter_mm = m * (pitch + 2 * addendum);
-    part.root_diameter_mm = m * (pitch - 2 * dedendum);
-    part.addendum_mm = m * addendum;
-    part.dedendum_mm = m * dedendum;
-    part.thickness_mm = m * thickness;
-    part.gap_mm = m * (pi - thickness);
-    part.depth_of_cut_mm = m * (addendum + dedendum);
-    part.tip_radius_mm = m * tip_radius;
+    part.pitch_diameter_mm = m * static_cast<double>(form.count);
+    part.outside_diameter_mm = 2 * m * form.outside_radius();
+    part.root_diameter_mm = 2 * m * form.root_radius();
+    part.addendum_mm = m * form.addendum;
+    part.dedendum_mm = m * form.dedendum;
+    part.thickness_mm = m * form.thickness;
+    part.gap_mm = m * (pi - form.thickness);
+    part.depth_of_cut_mm = m * (form.addendum + form.dedendum);
+    part.tip_radius_mm = m * form.tip_radius;
+    if (form.theoretical_addendum) part.theoretical_addendum_mm = m * *form.theoretical_addendum;
     return part;
-}
-
-std::vector<std::string> warnings_for(long long pinion, double pinion_dedendum) {
-    std::vector<std::string> warnings;
-    if (pinion < cycloidal::fewest_leaves)
-        warnings.push_back(
-            "The standard has no form under 6 leaves; the form of 6 is used and contact begins well before the line of centres.");
-    if (static_cast<double>(pinion) / 2 - pinion_dedendum < 0.4 * static_cast<double>(pinion) / 2)
-        warnings.push_back("The pinion's root is under 0.4 of its pitch diameter: leave the arbor full behind the leaves.");
-    return warnings;
 }
 
 }  // namespace
 
 const Record& GeometryInput::record() {
     using In = GeometryInput;
-    static const Record record = Fields<In>()
-                                     .add("wheel", &In::wheel, "", "teeth of the wheel", between(4, 1000))
-                                     .required()
-                                     .add("pinion", &In::pinion, "", "leaves of the pinion", between(4, 200))
-                                     .required()
-                                     .add("module_mm", &In::module_mm, "mm", "pitch diameter per tooth", between(0.01, 50))
-                                     .required()
-                                     .add("school", &In::school, "", "form of tooth")
-                                     .choices({"cycloidal-clock"})
-                                     .add("trundle_diameter_mm", &In::trundle_diameter_mm, "mm", "for lantern pinions only", above(0, 100));
+    static const Record record =
+        Fields<In>()
+            .add("wheel", &In::wheel, "", "teeth of the wheel", between(4, 1000))
+            .required()
+            .add("pinion", &In::pinion, "", "leaves of the pinion", between(4, 200))
+            .required()
+            .add("module_mm", &In::module_mm, "mm", "pitch diameter per tooth", between(0.01, 50))
+            .required()
+            .add("school", &In::school, "", "form of tooth")
+            .choices({"cycloidal-clock", "lantern", "involute-20"})
+            .add("trundle_diameter_mm", &In::trundle_diameter_mm, "mm", "of a lantern pinion; default 1.1 modules", above(0, 100))
+            .add("pinion_profile_shift", &In::pinion_profile_shift, "module", "of an involute pinion; default what avoids undercut",
+                 between(-1, 1));
     return record;
 }
 
@@ -78,30 +69,56 @@ const Record& GeometryResult::record() {
             .add("centre_distance_mm", &Out::centre_distance_mm, "mm", "between the two arbors")
             .add("wheel", &Out::wheel, "", "the wheel's sizes")
             .add("pinion", &Out::pinion, "", "the pinion's sizes")
+            .add("pinion_profile_shift", &Out::pinion_profile_shift, "module", "of an involute pinion; the wheel's is equal and opposite")
+            .add("drill_circle_mm", &Out::drill_circle_mm, "mm", "diameter on which a lantern's trundles stand")
+            .add("trundle_diameter_mm", &Out::trundle_diameter_mm, "mm", "of each trundle")
             .add("arc_departure_um", &Out::arc_departure_um, "µm", "most that the standard's arc stands off the true epicycloid")
             .add("warnings", &Out::warnings, "", "what to look at");
     return record;
 }
 
 GeometryResult tooth_geometry(const GeometryInput& in) {
-    if (in.trundle_diameter_mm)
-        throw InputError("trundle_diameter_mm", print_short(*in.trundle_diameter_mm), "nothing: only a lantern pinion has trundles");
+    constexpr long long enough_for_sizes = 4;
     const double m = in.module_mm;
-    const double f = cycloidal::theoretical_addendum(in.wheel, in.pinion);
-    const double wheel_addendum = cycloidal::practical_share * f;
-    const cycloidal::LeafForm leaf = cycloidal::leaf_form(in.pinion);
-    const double pinion_dedendum = wheel_addendum + cycloidal::pinion_clearance;
+    const MeshForms forms = mesh_forms(in, false, enough_for_sizes);
     GeometryResult out;
     out.centre_distance_mm = m * static_cast<double>(in.wheel + in.pinion) / 2;
-    out.wheel = sizes(static_cast<double>(in.wheel), wheel_addendum, cycloidal::wheel_dedendum, pi / 2, cycloidal::arc_radius_per_f * f, m);
-    out.wheel.theoretical_addendum_mm = m * f;
-    out.pinion = sizes(static_cast<double>(in.pinion), leaf.addendum, pinion_dedendum, leaf.thickness, leaf.tip_radius, m);
-    out.arc_departure_um = 1000 * m * arc_departure(in.wheel, in.pinion);
-    out.warnings = warnings_for(in.pinion, pinion_dedendum);
+    out.wheel = sizes(forms.wheel, m);
+    out.pinion = sizes(forms.pinion, m);
+    out.pinion_profile_shift = forms.pinion.profile_shift;
+    if (forms.pinion.trundle > 0) {
+        out.drill_circle_mm = out.pinion.pitch_diameter_mm;
+        out.trundle_diameter_mm = m * forms.pinion.trundle;
+    }
+    if (in.school == "cycloidal-clock") out.arc_departure_um = 1000 * m * arc_departure(in.wheel, in.pinion);
+    for (const ToothForm* form : {&forms.wheel, &forms.pinion})
+        out.warnings.insert(out.warnings.end(), form->warnings.begin(), form->warnings.end());
     return out;
 }
 
+/// Schools without the cycloidal table: the same sums with their own heights.
+std::vector<Working> explain_other_school(const GeometryInput& in, const GeometryResult& out) {
+    const bool lantern = in.school == "lantern";
+    const std::string from = lantern ? "epicycloid of the pinion's full pitch circle, less the trundle's radius"
+                                     : "involute, 20° rack; equal and opposite profile shift";
+    const Term m{"m", "module", {in.module_mm, 0}, "mm", 0};
+    const Term N{"N", "wheel teeth", {static_cast<double>(in.wheel), 0}, "", 0};
+    const Term n{"n", "pinion leaves", {static_cast<double>(in.pinion), 0}, "", 0};
+    const Term A{"a", "wheel's addendum in modules", {out.wheel.addendum_mm / in.module_mm, 0}, "", 0};
+    const Term a{"b", "pinion's addendum in modules", {out.pinion.addendum_mm / in.module_mm, 0}, "", 0};
+    const Term D{"e", "wheel's dedendum in modules", {out.wheel.dedendum_mm / in.module_mm, 0}, "", 0};
+    const Term d{"f", "pinion's dedendum in modules", {out.pinion.dedendum_mm / in.module_mm, 0}, "", 0};
+    return {
+        work_out("centre distance", "C = m (N + n) ÷ 2", {m, N, n}, "mm", from, [](auto x) { return x[0] * (x[1] + x[2]) / 2; }),
+        work_out("wheel, outside diameter", "D = m (N + 2 a)", {m, N, A}, "mm", from, [](auto x) { return x[0] * (x[1] + 2 * x[2]); }),
+        work_out("wheel, depth of cut", "h = m (a + e)", {m, A, D}, "mm", from, [](auto x) { return x[0] * (x[1] + x[2]); }),
+        work_out("pinion, outside diameter", "d = m (n + 2 b)", {m, n, a}, "mm", from, [](auto x) { return x[0] * (x[1] + 2 * x[2]); }),
+        work_out("pinion, depth of cut", "h = m (b + f)", {m, a, d}, "mm", from, [](auto x) { return x[0] * (x[1] + x[2]); }),
+    };
+}
+
 std::vector<Working> explain_geometry(const GeometryInput& in, const GeometryResult& out) {
+    if (in.school != "cycloidal-clock") return explain_other_school(in, out);
     const Term m{"m", "module", {in.module_mm, 0}, "mm", 0};
     const Term N{"N", "wheel teeth", {static_cast<double>(in.wheel), 0}, "", 0};
     const Term n{"n", "pinion leaves", {static_cast<double>(in.pinion), 0}, "", 0};

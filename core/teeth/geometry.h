@@ -12,7 +12,8 @@ struct GeometryInput {
     long long pinion = 0;
     double module_mm = 0;
     std::string school = "cycloidal-clock";
-    std::optional<double> trundle_diameter_mm;
+    std::optional<double> trundle_diameter_mm = {};
+    std::optional<double> pinion_profile_shift = {};  ///< in modules, involute only; none: what avoids undercut
     static const Record& record();
 };
 
@@ -34,12 +35,15 @@ struct GeometryResult {
     double centre_distance_mm = 0;
     PartSizes wheel;
     PartSizes pinion;
+    double pinion_profile_shift = 0;        ///< in modules; the wheel's is equal and opposite
+    std::optional<double> drill_circle_mm;  ///< of a lantern pinion's trundles
+    std::optional<double> trundle_diameter_mm;
     double arc_departure_um = 0;  ///< most that the standard's arc stands off the true epicycloid
     std::vector<std::string> warnings;
     static const Record& record();
 };
 
-/// Sizes of both parts. Throws InputError for a school that is not built yet.
+/// Sizes of both parts, in its school. Throws InputError.
 GeometryResult tooth_geometry(const GeometryInput& input);
 std::vector<Working> explain_geometry(const GeometryInput& input, const GeometryResult& result);
 const Calculation& geometry_calculation();

@@ -3,8 +3,6 @@
 #include <algorithm>
 #include <cmath>
 
-#include "teeth/cycloidal.h"
-
 // Sizes in modules until an outline is complete. A half tooth is the flank on the anticlockwise side of a tooth
 // whose middle is on +x, from the pitch circle to the tip.
 
@@ -13,69 +11,17 @@ namespace {
 
 constexpr double pi = 3.14159265358979323846;
 
-struct Circle {
-    double x, y, radius;
-};
-
-/// The circle of this radius through the flank's pitch point and the tip, bulging outwards.
-Circle tip_circle(const Point& flank, const Point& tip, double radius) {
-    const double dx = tip[0] - flank[0];
-    const double dy = tip[1] - flank[1];
-    const double chord = std::hypot(dx, dy);
-    const double inwards = std::sqrt(std::max(radius * radius - chord * chord / 4, 0.0)) / chord;
-    return {(flank[0] + tip[0]) / 2 + dy * inwards, (flank[1] + tip[1]) / 2 - dx * inwards, radius};
-}
-
-/// The circle through both pitch points of a leaf and its tip: half round.
-Circle half_round(const Point& flank, const Point& tip) {
-    const double x = (tip[0] * tip[0] - flank[0] * flank[0] - flank[1] * flank[1]) / (2 * (tip[0] - flank[0]));
-    return {x, 0, tip[0] - x};
-}
-
-std::vector<Point> along(const Circle& circle, const Point& from, const Point& to, long long steps) {
-    const double start = std::atan2(from[1] - circle.y, from[0] - circle.x);
-    const double turn = std::remainder(std::atan2(to[1] - circle.y, to[0] - circle.x) - start, 2 * pi);
-    std::vector<Point> points;
-    for (long long i = 0; i <= steps; ++i) {
-        const double angle = start + turn * static_cast<double>(i) / static_cast<double>(steps);
-        points.push_back({circle.x + circle.radius * std::cos(angle), circle.y + circle.radius * std::sin(angle)});
-    }
-    return points;
-}
-
-Point polar(double radius, double angle) { return {radius * std::cos(angle), radius * std::sin(angle)}; }
-
-Circle wheel_arc(long long wheel, long long pinion) {
-    const double R = static_cast<double>(wheel) / 2;
-    const double f = cycloidal::theoretical_addendum(wheel, pinion);
-    return tip_circle(polar(R, pi / (2 * static_cast<double>(wheel))), {R + cycloidal::practical_share * f, 0},
-                      cycloidal::arc_radius_per_f * f);
-}
-
-std::vector<Point> epicycloid_flank(long long wheel, long long pinion, long long steps) {
-    const double half_tooth = pi / (2 * static_cast<double>(wheel));
-    const double tip = static_cast<double>(wheel) / 2 + cycloidal::practical_addendum(wheel, pinion);
-    const double roll = cycloidal::roll_at_radius(wheel, pinion, tip);
-    std::vector<Point> points;
-    for (long long i = 0; i <= steps; ++i) {
-        const auto p = cycloidal::epicycloid(wheel, pinion, roll * static_cast<double>(i) / static_cast<double>(steps));
-        points.push_back(polar(p.radius, half_tooth - p.angle));
-    }
-    points.push_back({tip, 0});
-    return points;
-}
-
 /// All teeth from one half tooth; root arcs in enough steps that their chords stand off as little as the flanks'.
 std::vector<Point> all_teeth(const std::vector<Point>& half, double root_radius, long long teeth, double scale, long long steps) {
     const double pitch = 2 * pi / static_cast<double>(teeth);
     const double flank = std::atan2(half.front()[1], half.front()[0]);
     const long long root_steps = std::max<long long>(2, steps / 4);
     std::vector<Point> one;
-    one.push_back(polar(root_radius, -flank));
+    one.push_back(polar_point(root_radius, -flank));
     for (size_t i = 0; i < half.size(); ++i) one.push_back({half[i][0], -half[i][1]});
     for (size_t i = half.size() - 1; i-- > 0;) one.push_back(half[i]);
     for (long long i = 0; i < root_steps; ++i)
-        one.push_back(polar(root_radius, flank + (pitch - 2 * flank) * static_cast<double>(i) / static_cast<double>(root_steps)));
+        one.push_back(polar_point(root_radius, flank + (pitch - 2 * flank) * static_cast<double>(i) / static_cast<double>(root_steps)));
     std::vector<Point> outline;
     outline.reserve(one.size() * static_cast<size_t>(teeth));
     for (long long tooth = 0; tooth < teeth; ++tooth) {
@@ -85,6 +31,19 @@ std::vector<Point> all_teeth(const std::vector<Point>& half, double root_radius,
     }
     return outline;
 }
+
+/// As many sides as keep the chord within what the flanks' points allow.
+std::vector<Point> circle_outline(const Point& centre, double radius, long long sides) {
+    std::vector<Point> points;
+    for (long long i = 0; i < sides; ++i) {
+        const Point p = polar_point(radius, 2 * pi * static_cast<double>(i) / static_cast<double>(sides));
+        points.push_back({centre[0] + p[0], centre[1] + p[1]});
+    }
+    return points;
+}
+
+/// A lantern's shroud stands half a trundle beyond its trundles.
+double shroud_radius(const ToothForm& form) { return form.pitch_radius() + form.trundle; }
 
 }  // namespace
 
@@ -107,6 +66,7 @@ const Record& ProfileResult::record() {
     using Out = ProfileResult;
     static const Record record = Fields<Out>()
                                      .add("outline", &Out::outline, "mm", "closed outline, centre at the origin, one tooth on +x")
+                                     .add("crossings", &Out::crossings, "mm", "closed outlines inside it: trundle holes")
                                      .add("teeth", &Out::teeth, "", "teeth or leaves in it")
                                      .add("pitch_diameter_mm", &Out::pitch_diameter_mm, "mm", "pitch diameter")
                                      .add("outside_diameter_mm", &Out::outside_diameter_mm, "mm", "over the tips")
@@ -116,42 +76,46 @@ const Record& ProfileResult::record() {
     return record;
 }
 
+std::vector<Point> form_outline(const ToothForm& form, double module_mm, long long points_per_flank) {
+    if (form.trundle > 0) return circle_outline({0, 0}, shroud_radius(form) * module_mm, 16 * points_per_flank);
+    return all_teeth(form.half, form.root_radius(), form.count, module_mm, points_per_flank);
+}
+
+std::vector<std::vector<Point>> form_holes(const ToothForm& form, double module_mm, long long points_per_flank) {
+    std::vector<std::vector<Point>> holes;
+    if (form.trundle <= 0) return holes;
+    for (long long i = 0; i < form.count; ++i)
+        holes.push_back(
+            circle_outline(polar_point(form.pitch_radius() * module_mm, 2 * pi * static_cast<double>(i) / static_cast<double>(form.count)),
+                           form.trundle / 2 * module_mm, 4 * points_per_flank));
+    return holes;
+}
+
 std::vector<Point> wheel_outline(long long wheel, long long pinion, double module_mm, bool standard_arc, long long points_per_flank) {
-    const double R = static_cast<double>(wheel) / 2;
-    const Point flank = polar(R, pi / (2 * static_cast<double>(wheel)));
-    const Point tip{R + cycloidal::practical_addendum(wheel, pinion), 0};
-    const auto half =
-        standard_arc ? along(wheel_arc(wheel, pinion), flank, tip, points_per_flank) : epicycloid_flank(wheel, pinion, points_per_flank);
-    return all_teeth(half, R - cycloidal::wheel_dedendum, wheel, module_mm, points_per_flank);
+    return form_outline(cycloidal_wheel_form(wheel, pinion, standard_arc, points_per_flank), module_mm, points_per_flank);
 }
 
 std::vector<Point> pinion_outline(long long wheel, long long pinion, double module_mm, long long points_per_flank) {
-    const double r = static_cast<double>(pinion) / 2;
-    const cycloidal::LeafForm leaf = cycloidal::leaf_form(pinion);
-    const Point flank = polar(r, leaf.thickness / (2 * r));
-    const Point tip{r + leaf.addendum, 0};
-    const Circle circle = leaf.half_round ? half_round(flank, tip) : tip_circle(flank, tip, leaf.tip_radius);
-    const double root = r - cycloidal::practical_addendum(wheel, pinion) - cycloidal::pinion_clearance;
-    return all_teeth(along(circle, flank, tip, points_per_flank), root, pinion, module_mm, points_per_flank);
-}
-
-double arc_departure(long long wheel, long long pinion) {
-    const Circle arc = wheel_arc(wheel, pinion);
-    double most = 0;
-    for (const Point& p : epicycloid_flank(wheel, pinion, 100))
-        most = std::max(most, std::abs(std::hypot(p[0] - arc.x, p[1] - arc.y) - arc.radius));
-    return most;
+    return form_outline(cycloidal_pinion_form(wheel, pinion, points_per_flank), module_mm, points_per_flank);
 }
 
 Drawing profile_drawing(const ProfileInput& in) {
-    const bool wheel = in.part == "wheel";
-    const long long teeth = wheel ? in.mesh.wheel : in.mesh.pinion;
-    auto outline = wheel ? wheel_outline(in.mesh.wheel, in.mesh.pinion, in.mesh.module_mm, in.flank == "arc", in.points_per_flank)
-                         : pinion_outline(in.mesh.wheel, in.mesh.pinion, in.mesh.module_mm, in.points_per_flank);
-    const double pitch_radius = in.mesh.module_mm * static_cast<double>(teeth) / 2;
-    return {
-        in.part + " of " + std::to_string(teeth),
-        {{"outline", {std::move(outline)}, {}, {}}, {"pitch circle", {}, {{{0, 0}, pitch_radius}}, {}}, {"centre mark", {}, {}, {{0, 0}}}}};
+    const MeshForms forms = mesh_forms(in.mesh, in.flank == "arc", in.points_per_flank);
+    const ToothForm& form = in.part == "wheel" ? forms.wheel : forms.pinion;
+    Drawing drawing{in.part + " of " + std::to_string(form.count),
+                    {{"outline", {form_outline(form, in.mesh.module_mm, in.points_per_flank)}, {}, {}},
+                     {"pitch circle", {}, {{{0, 0}, in.mesh.module_mm * form.pitch_radius()}}, {}},
+                     {"centre mark", {}, {}, {{0, 0}}}}};
+    // Drilled holes are circles to a machine, not polygons.
+    if (form.trundle > 0) {
+        DrawingLayer holes{"trundle holes", {}, {}, {}};
+        for (long long i = 0; i < form.count; ++i)
+            holes.circles.push_back(
+                {polar_point(form.pitch_radius() * in.mesh.module_mm, 2 * pi * static_cast<double>(i) / static_cast<double>(form.count)),
+                 form.trundle / 2 * in.mesh.module_mm});
+        drawing.layers.push_back(std::move(holes));
+    }
+    return drawing;
 }
 
 ProfileResult tooth_profile(const ProfileInput& in) {
@@ -166,6 +130,8 @@ ProfileResult tooth_profile(const ProfileInput& in) {
     if (in.format == "svg") out.svg = to_svg(drawing);
     if (in.format == "dxf") out.dxf = to_dxf(drawing);
     out.outline = std::move(drawing.layers.front().outlines.front());
+    const MeshForms forms = mesh_forms(in.mesh, in.flank == "arc", in.points_per_flank);
+    out.crossings = form_holes(in.part == "wheel" ? forms.wheel : forms.pinion, in.mesh.module_mm, in.points_per_flank);
     return out;
 }
 

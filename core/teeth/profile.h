@@ -1,7 +1,7 @@
 #pragma once
 
 #include "exchange/drawing.h"
-#include "teeth/geometry.h"
+#include "teeth/form.h"
 
 namespace echappe {
 
@@ -16,6 +16,7 @@ struct ProfileInput {
 
 struct ProfileResult {
     std::vector<Point> outline;
+    std::vector<std::vector<Point>> crossings;
     long long teeth = 0;
     double pitch_diameter_mm = 0;
     double outside_diameter_mm = 0;
@@ -27,6 +28,9 @@ struct ProfileResult {
 
 /// Closed outline in mm, anticlockwise, centre at the origin, one tooth's middle on +x. Points lie on the true
 /// curve; between them the chord stands off by less than module × 15 µm / (points_per_flank / 8)².
+/// A lantern pinion is its shroud with the trundle holes; everything else one outline.
+std::vector<Point> form_outline(const ToothForm& form, double module_mm, long long points_per_flank);
+std::vector<std::vector<Point>> form_holes(const ToothForm& form, double module_mm, long long points_per_flank);
 std::vector<Point> wheel_outline(long long wheel, long long pinion, double module_mm, bool standard_arc, long long points_per_flank);
 std::vector<Point> pinion_outline(long long wheel, long long pinion, double module_mm, long long points_per_flank);
 

@@ -149,6 +149,11 @@ private:
         std::vector<std::string> read;
         if (!json.is_null() && words(json, place, read)) *out = read;
     }
+    void value(const Json& json, const Field& field, std::vector<std::vector<std::array<double, 2>>>* out, const std::string& place) {
+        out->clear();
+        if (!json.is_array()) return fault(place, told(json), "a list of outlines");
+        for (size_t i = 0; i < json.size(); ++i) value(json[i], field, &out->emplace_back(), place + "[" + std::to_string(i) + "]");
+    }
     void value(const Json& json, const Field& field, std::vector<std::array<double, 2>>* out, const std::string& place) {
         out->clear();
         if (!json.is_array()) return fault(place, told(json), "a list of points [x, y]");
@@ -256,6 +261,7 @@ private:
     static Json write(std::vector<long long>* values, bool&) { return *values; }
     static Json write(std::vector<std::string>* values, bool&) { return *values; }
     static Json write(std::vector<std::array<double, 2>>* values, bool&) { return *values; }
+    static Json write(std::vector<std::vector<std::array<double, 2>>>* values, bool&) { return *values; }
     static Json write(std::map<std::string, long long>* values, bool&) { return *values; }
     static Json write(std::map<std::string, double>* values, bool&) { return *values; }
     Json write(const NestedSlot& slot, bool& there) const {

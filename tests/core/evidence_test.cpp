@@ -10,6 +10,13 @@ using namespace echappe;
 
 namespace {
 
+// Speed is a promise of the release build; sanitizers and coverage are several times slower.
+#ifdef NDEBUG
+constexpr double within_s = 1;
+#else
+constexpr double within_s = 20;
+#endif
+
 /// great 96 → centre 8/64 → third 8/60 → escape 8/30 and, from the great wheel, a moon branch 10/40 → 7/118.
 RestoreInput branched() {
     RestoreInput input;
@@ -121,7 +128,7 @@ TEST_CASE("counts lost in different branches are found each from its own evidenc
     CHECK(best(out, "third.wheel") == 60);
     CHECK(best(out, "moon.pinion") == 10);
     CHECK(best(out, "escape.wheel") == 30);
-    CHECK(took.count() < 1);
+    CHECK(took.count() < within_s);
 }
 
 TEST_CASE("three wheels lost at once are weighed within a second") {
@@ -132,7 +139,7 @@ TEST_CASE("three wheels lost at once are weighed within a second") {
     const RestoreResult out = restore_train(input);
     const std::chrono::duration<double> took = std::chrono::steady_clock::now() - start;
     CHECK(out.considered == 131LL * 131 * 131);
-    CHECK(took.count() < 1);
+    CHECK(took.count() < within_s);
     // Every candidate listed first keeps time.
     for (size_t i = 0; i < 10; ++i) CHECK(*out.candidates[i].beats_per_hour == Approx(true_beats).margin(3));
 }

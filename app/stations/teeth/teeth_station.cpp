@@ -279,7 +279,7 @@ void TeethStation::export_part(const QString& path) const {
     const DerivedMesh* shown = mesh();
     if (!shown) throw InputError("export", "an arbor without a mesh", "an arbor whose teeth are drawn");
     ProfileInput input;
-    input.mesh = {shown->wheel, shown->pinion, shown->module_mm.value, "cycloidal-clock", {}};
+    input.mesh = {shown->wheel, shown->pinion, shown->module_mm.value, "cycloidal-clock"};
     input.part = m_wheel ? "wheel" : "pinion";
     const std::string to = path.toStdString();
     if (path.endsWith(".svg")) save_text(to, to_svg(profile_drawing(input)));

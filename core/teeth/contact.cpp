@@ -1,0 +1,180 @@
+#include "teeth/contact.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace echappe {
+namespace {
+
+constexpr double pi = 3.14159265358979323846;
+constexpr size_t leaf_steps = 4000;
+constexpr size_t stride = 16;         ///< of the first look along a flank
+constexpr double corner_slope = 0.1;  ///< rad: a sharper turn of the leaf's outline is a corner
+
+/// Upper side from the root to the tip, radius and angle.
+std::vector<Point> half_in_polar(const ToothForm& form, double module) {
+    std::vector<Point> out;
+    const double first = std::atan2(form.half.front()[1], form.half.front()[0]);
+    const double start = std::hypot(form.half.front()[0], form.half.front()[1]);
+    // The radial part in steps like the flank's, so that contact inside the pitch circle is seen as well.
+    constexpr int radial_steps = 60;
+    for (int i = 0; i < radial_steps && form.root_radius() < start; ++i)
+        out.push_back({(form.root_radius() + (start - form.root_radius()) * i / radial_steps) * module, first});
+    for (const Point& p : form.half) out.push_back({std::hypot(p[0], p[1]) * module, std::atan2(p[1], p[0])});
+    return out;
+}
+
+/// Linear between the points of a polyline in polar coordinates; at a land (two angles at one radius) the larger.
+double angle_at(const std::vector<Point>& polar, double radius) {
+    const auto above = std::upper_bound(polar.begin(), polar.end(), radius, [](double r, const Point& p) { return r < p[0]; });
+    if (above == polar.begin()) return polar.front()[1];
+    const Point& a = *(above - 1);
+    if (above == polar.end()) {
+        const auto land = std::find_if(polar.begin(), polar.end(), [&](const Point& p) { return p[0] >= a[0] - 1e-12; });
+        return (*land)[1];
+    }
+    return a[1] + ((*above)[1] - a[1]) * (radius - a[0]) / ((*above)[0] - a[0]);
+}
+
+/// Whether the outline turns sharply here.
+bool is_corner(const std::vector<Point>& polar, size_t i) {
+    if (i == 0 || i + 1 >= polar.size()) return i + 1 == polar.size();
+    const auto slope = [&](size_t a, size_t b) { return std::atan2(polar[a][0] * (polar[b][1] - polar[a][1]), polar[b][0] - polar[a][0]); };
+    return std::abs(slope(i - 1, i) - slope(i, i + 1)) > corner_slope;
+}
+
+}  // namespace
+
+ContactPair::ContactPair(const MeshForms& forms, double module, double wear_step_mm) {
+    const std::vector<Point> tooth = half_in_polar(forms.wheel, module);
+    for (size_t i = 0; i < tooth.size(); ++i)
+        m_driving.push_back({tooth[i][0], std::cos(tooth[i][1]), std::sin(tooth[i][1]), is_corner(tooth, i)});
+    for (size_t i = tooth.size() - 1; i-- > tooth.size() / 2;)
+        m_driving.push_back({tooth[i][0], std::cos(tooth[i][1]), -std::sin(tooth[i][1]), false});
+    m_tip = tooth.back()[0];
+    const ToothForm& pinion = forms.pinion;
+    const double pitch = pinion.pitch_radius() * module;
+    m_leaf_from = pinion.root_radius() * module;
+    m_leaf_to = pinion.outside_radius() * module;
+    m_reach_from = pinion.trundle > 0 ? m_leaf_from : m_leaf_from / 2;
+    m_leaf_step = (m_leaf_to - m_leaf_from) / static_cast<double>(leaf_steps);
+    const std::vector<Point> leaf = pinion.trundle > 0 ? std::vector<Point>() : half_in_polar(pinion, module);
+    for (size_t i = 0; i <= leaf_steps; ++i) {
+        const double radius = m_leaf_from + m_leaf_step * static_cast<double>(i);
+        if (pinion.trundle > 0) {
+            const double half = pinion.trundle * module / 2;
+            m_leaf.push_back(std::acos(std::clamp((radius * radius + pitch * pitch - half * half) / (2 * radius * pitch), -1.0, 1.0)));
+        } else {
+            m_leaf.push_back(angle_at(leaf, radius));
+        }
+        m_leaf_back.push_back(m_leaf.back());
+        // Worn away where the wheel's teeth rub: from the pitch circle inwards.
+        if (wear_step_mm > 0 && radius < pitch) m_leaf.back() -= wear_step_mm / radius;
+    }
+    m_corners.push_back(m_leaf_to);
+    for (size_t i = 0; i < leaf.size(); ++i)
+        if (is_corner(leaf, i) && leaf[i][0] < m_leaf_to - m_leaf_step) m_corners.push_back(leaf[i][0]);
+    if (wear_step_mm > 0) m_corners.push_back(pitch);
+}
+
+double ContactPair::half_angle(const std::vector<double>& leaf, double radius) const {
+    const double at = (radius - m_leaf_from) / m_leaf_step;
+    const auto below = static_cast<size_t>(std::clamp(at, 0.0, static_cast<double>(leaf_steps - 1)));
+    return leaf[below] + (leaf[below + 1] - leaf[below]) * (at - static_cast<double>(below));
+}
+
+/// A tooth's point as the pinion sees it.
+struct ContactPair::Seen {
+    double x, y, radius, angle;
+};
+
+template <bool driving>
+std::optional<Contact> ContactPair::extreme(const Stand& stand) const {
+    const double side = driving ? 1 : -1;
+    const std::vector<double>& leaf = driving ? m_leaf : m_leaf_back;
+    const double pinion_x = stand.centre_distance_mm + stand.pinion_offset[0];
+    const double pinion_y = stand.pinion_offset[1];
+    // Out of reach: no need to look along the flank.
+    const double lowered = m_tip - stand.shorter_mm;
+    const double turned_x = std::cos(stand.tooth_angle);
+    const double turned_y = std::sin(stand.tooth_angle);
+    const double tip_x = stand.wheel_centre[0] + lowered * turned_x - pinion_x;
+    const double tip_y = stand.wheel_centre[1] + lowered * turned_y - pinion_y;
+    if (std::hypot(tip_x, tip_y) > m_leaf_to + (m_tip - m_driving.front().radius)) return {};
+
+    const auto seen = [&](size_t i) -> Seen {
+        const Vertex& v = m_driving[i];
+        const double r = std::min(v.radius, lowered);
+        const double x = stand.wheel_centre[0] + r * (v.along * turned_x - side * v.above * turned_y);
+        const double y = stand.wheel_centre[1] + r * (v.along * turned_y + side * v.above * turned_x);
+        // Plain square root: std::hypot guards against sizes that do not occur and costs three times as much.
+        const double dx = pinion_x - x;
+        const double dy = y - pinion_y;
+        return {x, y, std::sqrt(dx * dx + dy * dy), std::atan2(dy, dx)};
+    };
+    // How far round the leaf's middle must be for this point, larger = further in the sense looked at.
+    const auto needs = [&](const Seen& s) { return side * s.angle + half_angle(leaf, s.radius); };
+    const auto inside = [&](const Seen& s) { return s.radius <= m_leaf_to && s.radius >= m_reach_from; };
+    std::optional<Contact> best;
+    double most = -INFINITY;
+    const auto take = [&](double need, double x, double y) {
+        if (need <= most) return;
+        most = need;
+        best = Contact{side * need, x, y};
+    };
+    size_t at = 0;
+    bool any = false;
+    bool was = false;
+    for (size_t i = 0; i < m_driving.size(); i += stride) {
+        const Seen s = seen(i);
+        const bool now = inside(s);
+        if (now && (!any || needs(s) > most)) {
+            most = needs(s);
+            at = i;
+            any = true;
+        }
+        // Where the flank crosses the leaf's tip circle between two looks, the crossing itself may be what touches.
+        if (now != was && i > 0 && !any) at = i;
+        was = now;
+    }
+    const size_t from = at > stride ? at - stride : 0;
+    const size_t to = std::min(m_driving.size() - 1, at + stride);
+    most = -INFINITY;
+    std::vector<Seen> near;
+    for (size_t i = from; i <= to; ++i) near.push_back(seen(i));
+    for (size_t i = 0; i < near.size(); ++i)
+        if (inside(near[i])) take(needs(near[i]), near[i].x, near[i].y);
+    for (size_t i = 1; i + 1 < near.size(); ++i) {
+        // A corner is where it is; a parabola through it would bulge.
+        if (m_driving[from + i].corner || !inside(near[i - 1]) || !inside(near[i]) || !inside(near[i + 1])) continue;
+        const double a = needs(near[i - 1]);
+        const double b = needs(near[i]);
+        const double c = needs(near[i + 1]);
+        if (b < a || b < c || a + c - 2 * b >= 0) continue;
+        const double shift = (a - c) / (2 * (a + c - 2 * b));
+        const Seen& next = shift > 0 ? near[i + 1] : near[i - 1];
+        const double share = std::abs(shift);
+        take(b - (a - c) * shift / 4, near[i].x + (next.x - near[i].x) * share, near[i].y + (next.y - near[i].y) * share);
+    }
+    // The leaf's corners against the flank between two of its points.
+    for (const double corner : m_corners)
+        for (size_t i = 1; i < near.size(); ++i) {
+            const double a = near[i - 1].radius - corner;
+            const double b = near[i].radius - corner;
+            if (a * b > 0 || a == b) continue;
+            const double share = a / (a - b);
+            const double angle = near[i - 1].angle + (near[i].angle - near[i - 1].angle) * share;
+            take(side * angle + half_angle(leaf, corner), near[i - 1].x + (near[i].x - near[i - 1].x) * share,
+                 near[i - 1].y + (near[i].y - near[i - 1].y) * share);
+        }
+    return best;
+}
+
+std::optional<Contact> ContactPair::push(const Stand& stand) const { return extreme<true>(stand); }
+
+std::optional<double> ContactPair::room(const Stand& stand) const {
+    const auto found = extreme<false>(stand);
+    return found ? std::optional(found->leaf_angle) : std::nullopt;
+}
+
+}  // namespace echappe

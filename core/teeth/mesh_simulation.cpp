@@ -1,0 +1,364 @@
+#include "teeth/mesh_simulation.h"
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+
+#include "number/input_error.h"
+#include "number/units.h"
+#include "teeth/contact.h"
+
+namespace echappe {
+namespace {
+
+constexpr double pi = 3.14159265358979323846;
+constexpr const char* source = "contact of the two actual profiles, tooth by tooth; dry friction at the contact";
+constexpr long long flank_points = 400;
+constexpr double touching_modules = 0.002;  ///< pairs this close to the one that holds count as touching
+constexpr double butt_modules = 0.05;       ///< a tooth that enters this far behind its leaf's tip strikes it
+constexpr double drop_arcmin = 3;           ///< smaller falls are not felt
+constexpr double no_play_modules = 0.001;   ///< under this negative play is the arithmetic's
+constexpr double tight_modules = 0.02;
+constexpr double rough_spread = 0.15;  ///< swing of speed that is felt and heard
+constexpr int pairs_each_side = 3;
+
+double arcmin(double rad) { return rad * 180 / pi * 60; }
+
+class Simulation {
+public:
+    explicit Simulation(const MeshSimulationInput& in)
+        : m_in(in),
+          m_pair(mesh_forms(in.mesh, in.flank == "arc", flank_points), in.mesh.module_mm, in.wear_step_mm),
+          m_teeth(static_cast<double>(in.mesh.wheel)),
+          m_leaves(static_cast<double>(in.mesh.pinion)),
+          m_wheel_pitch(2 * pi / m_teeth),
+          m_leaf_pitch(2 * pi / m_leaves),
+          m_distance(in.mesh.module_mm * (m_teeth + m_leaves) / 2 - in.depth_error_mm) {}
+
+    MeshSimulationResult run() {
+        const bool turn = m_in.span == "turn";
+        const long long count = m_in.steps * (turn ? m_in.mesh.pinion : 1);
+        m_step = m_wheel_pitch / static_cast<double>(m_in.steps);
+        MeshSimulationResult out;
+        out.centre_distance_mm = m_distance;
+        Hold before = hold(-m_step);
+        for (long long i = 0; i < count; ++i) {
+            const double wheel = m_step * static_cast<double>(i);
+            const Hold now = hold(wheel);
+            if (!now.any) {
+                out.binds = false;
+                m_lost = true;
+                continue;
+            }
+            look_for_butting(now, before, out);
+            take(wheel, now, before, out);
+            before = now;
+        }
+        finish(out);
+        return out;
+    }
+
+private:
+    const MeshSimulationInput& m_in;
+    ContactPair m_pair;
+    double m_teeth, m_leaves, m_wheel_pitch, m_leaf_pitch, m_distance;
+    double m_step = 0;
+    bool m_lost = false;  ///< at some stand no tooth reaches a leaf
+    double m_touching = 0;
+    double m_least_play = INFINITY;
+    double m_work_in = 0;
+    double m_work_out = 0;
+    double m_first_before = 0;  ///< pinion's angle from the first contact of a pair to the line of centres
+    struct Engaged {
+        double stand;  ///< of the pair's tooth
+        double leaf;   ///< of its leaf
+        double y;
+    };
+    std::vector<Engaged> m_engaged;
+
+    /// How the pinion is held at one stand of the wheel.
+    struct Hold {
+        bool any = false;
+        long long tooth = 0;
+        double pinion = 0;  ///< how far it has turned
+        Contact contact{};
+        double play = INFINITY;
+        std::array<std::optional<double>, 2 * pairs_each_side + 1> wants;  ///< by tooth: where each would hold the pinion
+    };
+
+    long long nearest_tooth(double wheel) const { return -std::llround(wheel / m_wheel_pitch); }
+
+    ContactPair::Stand stand_of(long long tooth, double wheel) const {
+        const double nominal = wheel * m_teeth / m_leaves;
+        ContactPair::Stand stand{wheel + static_cast<double>(tooth) * m_wheel_pitch, m_distance};
+        if (tooth % m_in.mesh.wheel == 0) {
+            stand.tooth_angle += m_in.bent_tooth_mm / (m_in.mesh.module_mm * m_teeth / 2);
+            stand.shorter_mm = m_in.short_tooth_mm;
+        }
+        stand.wheel_centre = {m_in.wheel_eccentricity_mm * std::cos(wheel), m_in.wheel_eccentricity_mm * std::sin(wheel)};
+        stand.pinion_offset = {m_in.pinion_eccentricity_mm * std::cos(nominal), -m_in.pinion_eccentricity_mm * std::sin(nominal)};
+        return stand;
+    }
+
+    Hold hold(double wheel) const {
+        Hold out;
+        const long long middle = nearest_tooth(wheel);
+        for (long long k = -pairs_each_side; k <= pairs_each_side; ++k) {
+            const long long tooth = middle + k;
+            const ContactPair::Stand stand = stand_of(tooth, wheel);
+            const auto contact = m_pair.push(stand);
+            if (!contact) continue;
+            const double pinion = contact->leaf_angle - static_cast<double>(tooth) * m_leaf_pitch;
+            out.wants[static_cast<size_t>(k + pairs_each_side)] = pinion;
+            if (out.any && pinion <= out.pinion) continue;
+            out.any = true;
+            out.tooth = tooth;
+            out.pinion = pinion;
+            out.contact = *contact;
+        }
+        // The leaf behind can only meet the teeth next to the line of centres.
+        for (long long k = -1; k <= 1 && out.any; ++k) {
+            const long long tooth = middle + k;
+            const auto room = m_pair.room(stand_of(tooth, wheel));
+            if (room) out.play = std::min(out.play, *room - static_cast<double>(tooth - 1) * m_leaf_pitch - out.pinion);
+        }
+        return out;
+    }
+
+    /// A tooth that comes into reach must find its leaf's tip ahead of it.
+    void look_for_butting(const Hold& now, const Hold& before, MeshSimulationResult& out) const {
+        const double tolerance = butt_modules / (m_leaves / 2);
+        // Teeth are counted from the one nearest the line of centres: at a change of it the places move by one.
+        for (size_t k = 0; k + 1 < now.wants.size(); ++k) {
+            const bool entered = now.wants[k] && !before.wants[k] && k < pairs_each_side;
+            if (!entered) continue;
+            double others = -INFINITY;
+            for (size_t o = 0; o < now.wants.size(); ++o)
+                if (o != k && now.wants[o]) others = std::max(others, *now.wants[o]);
+            if (*now.wants[k] > others + tolerance) out.butts = true;
+        }
+    }
+
+    /// Speed of the pinion over the wheel's, from its stands on both sides. A fall between two of them is no speed.
+    void measure_speeds(std::vector<MeshSample>& samples) const {
+        const auto count = static_cast<std::ptrdiff_t>(samples.size());
+        const std::ptrdiff_t reach = std::max<std::ptrdiff_t>(1, m_in.steps / 60);
+        for (std::ptrdiff_t i = 0; i < count; ++i) {
+            std::ptrdiff_t low = i;
+            std::ptrdiff_t high = i;
+            const auto steady = [&](std::ptrdiff_t a) {
+                const auto& from = samples[static_cast<size_t>(a)];
+                const auto& to = samples[static_cast<size_t>(a + 1)];
+                return std::abs(to.error_arcmin - from.error_arcmin) < drop_arcmin &&
+                       to.wheel_deg - from.wheel_deg < 1.5 * m_step * 180 / pi;
+            };
+            while (low > 0 && low > i - reach && steady(low - 1)) --low;
+            while (high + 1 < count && high < i + reach && steady(high)) ++high;
+            if (high == low) continue;
+            const auto& from = samples[static_cast<size_t>(low)];
+            const auto& to = samples[static_cast<size_t>(high)];
+            samples[static_cast<size_t>(i)].velocity_ratio =
+                (to.pinion_deg - from.pinion_deg) / (to.wheel_deg - from.wheel_deg) * m_leaves / m_teeth;
+        }
+    }
+
+    void take(double wheel, const Hold& now, const Hold& before, MeshSimulationResult& out) {
+        const double error = now.pinion - wheel * m_teeth / m_leaves;
+        out.samples.push_back({wheel * 180 / pi, now.pinion * 180 / pi, arcmin(error), 0, now.contact.x, now.contact.y, now.tooth});
+        if (before.any && now.tooth != before.tooth) {
+            const double fall = before.pinion + m_step * m_teeth / m_leaves - now.pinion;
+            if (arcmin(fall) > drop_arcmin) out.drop_arcmin = std::max(out.drop_arcmin, arcmin(fall));
+        }
+        m_least_play = std::min(m_least_play, now.play);
+        const double touching = touching_modules / (m_leaves / 2);
+        for (const auto& want : now.wants)
+            if (want && *want > now.pinion - touching) m_touching += 1;
+        m_engaged.push_back({wheel + static_cast<double>(now.tooth) * m_wheel_pitch, now.contact.leaf_angle, now.contact.y});
+    }
+
+    /// Friction against the sliding; the normal passes through the point that divides the line of centres as the speeds do.
+    void add_work(const MeshSample& sample) {
+        const double ratio = sample.velocity_ratio * m_teeth / m_leaves;
+        if (ratio <= 0) return;
+        const struct { double x, y; } c{sample.contact_x_mm, sample.contact_y_mm};
+        const double pole = m_distance * ratio / (1 + ratio);
+        double nx = c.x - pole;
+        double ny = c.y;
+        const double length = std::hypot(nx, ny);
+        double torque_in_per_out = ratio;
+        if (length > 1e-3 * m_in.mesh.module_mm) {
+            nx /= length;
+            ny /= length;
+            const auto on_pinion = [&](double fx, double fy) { return (m_distance - c.x) * fy + c.y * fx; };
+            if (on_pinion(nx, ny) < 0) {
+                nx = -nx;
+                ny = -ny;
+            }
+            double sx = -c.y * (1 + ratio);
+            double sy = c.x - ratio * (m_distance - c.x);
+            const double sliding = std::hypot(sx, sy);
+            if (sliding > 0) {
+                sx /= sliding;
+                sy /= sliding;
+            }
+            const double fx = nx + m_in.friction * sx;
+            const double fy = ny + m_in.friction * sy;
+            const double out = on_pinion(fx, fy);
+            torque_in_per_out = out > 0 ? (c.x * fy - c.y * fx) / out : INFINITY;
+        }
+        m_work_in += torque_in_per_out;
+        m_work_out += ratio;
+    }
+
+    void finish(MeshSimulationResult& out) {
+        const double module = m_in.mesh.module_mm;
+        measure_speeds(out.samples);
+        for (const MeshSample& sample : out.samples) add_work(sample);
+        double low = INFINITY, high = 0, least = INFINITY, most = -INFINITY;
+        for (const MeshSample& sample : out.samples) {
+            least = std::min(least, sample.error_arcmin);
+            most = std::max(most, sample.error_arcmin);
+            if (sample.velocity_ratio <= 0) continue;
+            low = std::min(low, sample.velocity_ratio);
+            high = std::max(high, sample.velocity_ratio);
+        }
+        if (!out.samples.empty()) {
+            const double middle = (least + most) / 2;
+            for (MeshSample& sample : out.samples) sample.error_arcmin -= middle;
+            out.transmission_error_arcmin = most - least;
+            out.velocity_ratio_spread = high > 0 ? high / low - 1 : 0;
+            out.contact_ratio = m_touching / static_cast<double>(out.samples.size());
+            out.backlash_mm = std::isfinite(m_least_play) ? m_least_play * module * m_leaves / 2 : 0;
+            out.efficiency = m_work_in > 0 && std::isfinite(m_work_in) ? m_work_out / m_work_in : 0;
+            out.engagement_before_centre_deg = engagement() * 180 / pi;
+        }
+        const GeometryResult sizes = tooth_geometry(m_in.mesh);
+        out.tip_clearance_mm = m_distance - std::max(sizes.wheel.outside_diameter_mm + sizes.pinion.root_diameter_mm,
+                                                     sizes.pinion.outside_diameter_mm + sizes.wheel.root_diameter_mm) /
+                                                2;
+        // Between trundles there is no root to strike.
+        if (sizes.trundle_diameter_mm)
+            out.tip_clearance_mm = m_distance - (sizes.pinion.outside_diameter_mm + sizes.wheel.root_diameter_mm) / 2;
+        out.binds = out.backlash_mm < -no_play_modules * m_in.mesh.module_mm || out.tip_clearance_mm < 0 ||
+                    (!out.samples.empty() && out.efficiency <= 0);
+        out.verdict = verdict(out);
+    }
+
+    /// From where a pair first holds to where its contact crosses the line of centres, as the pinion turns.
+    double engagement() {
+        std::sort(m_engaged.begin(), m_engaged.end(), [](const Engaged& a, const Engaged& b) { return a.stand < b.stand; });
+        if (m_engaged.front().y >= 0) return 0;
+        for (const Engaged& e : m_engaged)
+            if (e.y >= 0) return e.leaf - m_engaged.front().leaf;
+        return m_engaged.back().leaf - m_engaged.front().leaf;
+    }
+
+    std::string verdict(const MeshSimulationResult& out) const {
+        if (m_lost || out.samples.empty()) return "does not reach: at some stand no tooth touches a leaf";
+        if (out.butts) return "butts: a tooth meets its leaf tip to tip; the train would lock";
+        if (out.tip_clearance_mm < 0) return "binds: a tip strikes the bottom of its gap";
+        if (out.efficiency <= 0) return "binds: at a step or a corner friction holds it";
+        if (out.binds) return "binds: no play between the flanks";
+        if (out.drop_arcmin > 0) return "rough: the pinion falls " + print_fixed(out.drop_arcmin, 0) + "′ from one tooth to the next";
+        if (out.velocity_ratio_spread > rough_spread)
+            return "rough: the pinion's speed swings by " + print_fixed(100 * out.velocity_ratio_spread, 0) + " % from tooth to tooth";
+        if (out.backlash_mm < tight_modules * m_in.mesh.module_mm) return "tight: no play to speak of between the flanks";
+        if (out.efficiency < 0.85) return "heavy: only " + print_fixed(100 * out.efficiency, 0) + " % of the work comes through";
+        return "runs";
+    }
+};
+
+}  // namespace
+
+const Record& MeshSimulationInput::record() {
+    using In = MeshSimulationInput;
+    static const Record record =
+        Fields<In>()
+            .include(&In::mesh)
+            .add("flank", &In::flank, "", "wheel's curve: the true epicycloid or the standard's arc")
+            .choices({"epicycloid", "arc"})
+            .add("depth_error_mm", &In::depth_error_mm, "mm", "how much too deep the holes stand; negative: too shallow", between(-50, 50))
+            .add("friction", &In::friction, "", "coefficient: oiled brass on steel 0.10–0.15, dry 0.2–0.3", between(0, 1))
+            .add("steps", &In::steps, "", "stands per pitch", between(8, 5000))
+            .add("wheel_eccentricity_mm", &In::wheel_eccentricity_mm, "mm", "half the wheel's runout", between(0, 50))
+            .add("pinion_eccentricity_mm", &In::pinion_eccentricity_mm, "mm", "half the pinion's runout", between(0, 50))
+            .add("bent_tooth_mm", &In::bent_tooth_mm, "mm", "one tooth leads by this at the pitch circle; negative: lags", between(-50, 50))
+            .add("short_tooth_mm", &In::short_tooth_mm, "mm", "the same tooth is this much lower", between(0, 50))
+            .add("wear_step_mm", &In::wear_step_mm, "mm", "depth worn into the leaves' driven flanks inside the pitch circle",
+                 between(0, 50))
+            .add("span", &In::span, "", "what is run through")
+            .choices({"pitch", "turn"});
+    return record;
+}
+
+const Record& MeshSample::record() {
+    using Out = MeshSample;
+    static const Record record = Fields<Out>()
+                                     .add("wheel_deg", &Out::wheel_deg, "deg", "how far the wheel has turned")
+                                     .add("pinion_deg", &Out::pinion_deg, "deg", "and the pinion")
+                                     .add("error_arcmin", &Out::error_arcmin, "arcmin", "of the pinion against a steady ratio")
+                                     .add("velocity_ratio", &Out::velocity_ratio, "", "pinion's speed against the steady one")
+                                     .add("contact_x_mm", &Out::contact_x_mm, "mm", "contact, from the wheel's centre towards the pinion's")
+                                     .add("contact_y_mm", &Out::contact_y_mm, "mm", "beside the line of centres; negative before it")
+                                     .add("tooth", &Out::tooth, "", "which tooth pushes");
+    return record;
+}
+
+const Record& MeshSimulationResult::record() {
+    using Out = MeshSimulationResult;
+    static const Record record =
+        Fields<Out>()
+            .add("velocity_ratio_spread", &Out::velocity_ratio_spread, "", "fastest ÷ slowest − 1 of the pinion")
+            .add("transmission_error_arcmin", &Out::transmission_error_arcmin, "arcmin", "of the pinion, peak to peak")
+            .add("engagement_before_centre_deg", &Out::engagement_before_centre_deg, "deg",
+                 "turn of the pinion from a pair's first contact to the line of centres")
+            .add("contact_ratio", &Out::contact_ratio, "", "pairs in touch, on average")
+            .add("backlash_mm", &Out::backlash_mm, "mm", "least play on the pinion's pitch circle")
+            .add("tip_clearance_mm", &Out::tip_clearance_mm, "mm", "the smaller of the two")
+            .add("butts", &Out::butts, "", "tip meets tip")
+            .add("binds", &Out::binds, "", "no play, no clearance, or friction holds it")
+            .add("efficiency", &Out::efficiency, "", "work out ÷ work in over the span")
+            .add("drop_arcmin", &Out::drop_arcmin, "arcmin", "largest fall of the pinion from one tooth to the next")
+            .add("centre_distance_mm", &Out::centre_distance_mm, "mm", "as simulated")
+            .add("verdict", &Out::verdict, "", "in words")
+            .add("samples", &Out::samples, "", "stand by stand");
+    return record;
+}
+
+MeshSimulationResult simulate_mesh(const MeshSimulationInput& input) {
+    const double least = input.mesh.module_mm * static_cast<double>(input.mesh.wheel + input.mesh.pinion) / 2;
+    if (input.depth_error_mm >= least)
+        throw InputError("depth_error_mm", print_short(input.depth_error_mm), "less than the centre distance");
+    return Simulation(input).run();
+}
+
+std::vector<Working> explain_mesh(const MeshSimulationInput& in, const MeshSimulationResult& out) {
+    const auto said = [](const std::string& name, const std::string& formula, double value, const std::string& unit, std::string note) {
+        Working working;
+        working.name = name;
+        working.formula = formula;
+        working.result = {value, 0};
+        working.unit = unit;
+        working.source = source;
+        if (!note.empty()) working.notes.push_back(std::move(note));
+        return working;
+    };
+    return {
+        said("verdict: " + out.verdict, "C = m (N + n) ÷ 2 − depth error", out.centre_distance_mm, "mm", ""),
+        said("velocity ratio, spread", "fastest ÷ slowest − 1", out.velocity_ratio_spread, "", "of the pinion while one pair touches"),
+        said("transmission error", "pinion's angle − wheel's × N ÷ n, peak to peak", out.transmission_error_arcmin, "arcmin", ""),
+        said("engagement before the line of centres", "pinion's turn from first contact to the line", out.engagement_before_centre_deg,
+             "deg", "contact before the line pushes the teeth into each other: more friction, most with few leaves"),
+        said("contact ratio", "pairs in touch, on average", out.contact_ratio, "", "in touch: within 0.002 modules"),
+        said("efficiency", "work out ÷ work in, friction " + print_short(in.friction), out.efficiency, "", ""),
+    };
+}
+
+const Calculation& mesh_simulation_calculation() {
+    static const Calculation calculation = declare<MeshSimulationInput, MeshSimulationResult>(
+        "mesh.simulate", "A wheel and its pinion turned in real contact: ratio, error, engagement, play, efficiency.", source,
+        simulate_mesh, explain_mesh);
+    return calculation;
+}
+
+}  // namespace echappe
