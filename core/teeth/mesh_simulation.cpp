@@ -332,6 +332,37 @@ MeshSimulationResult simulate_mesh(const MeshSimulationInput& input) {
     return Simulation(input).run();
 }
 
+std::optional<DepthWindow> good_depths(const MeshSimulationInput& input, const Effort& effort) {
+    constexpr double from = -1, to = 0.6, step = 0.05, fine = 0.002;
+    const double module = input.mesh.module_mm;
+    const auto runs = [&](double modules) {
+        MeshSimulationInput at = input;
+        at.depth_error_mm = modules * module;
+        return simulate_mesh(at).verdict == "runs";
+    };
+    // The run of good depths nearest to none.
+    std::optional<std::pair<double, double>> best;
+    std::optional<std::pair<double, double>> now;
+    const int steps = static_cast<int>(std::lround((to - from) / step));
+    for (int i = 0; i <= steps + 1 && !effort.stopped(); ++i) {
+        const double depth = from + step * i;
+        if (i <= steps && runs(depth)) {
+            now = now ? std::pair(now->first, depth) : std::pair(depth, depth);
+        } else if (now) {
+            const auto away = [](const std::pair<double, double>& w) { return w.first > 0 ? w.first : w.second < 0 ? -w.second : 0; };
+            if (!best || away(*now) < away(*best)) best = now;
+            now.reset();
+        }
+        effort.tell(static_cast<double>(i) / (steps + 1));
+    }
+    if (!best || effort.stopped()) return {};
+    const auto edge = [&](double good, double bad) {
+        while (std::abs(good - bad) > fine) (runs((good + bad) / 2) ? good : bad) = (good + bad) / 2;
+        return good * module;
+    };
+    return DepthWindow{edge(best->first, best->first - step), edge(best->second, best->second + step)};
+}
+
 std::vector<Working> explain_mesh(const MeshSimulationInput& in, const MeshSimulationResult& out) {
     const auto said = [](const std::string& name, const std::string& formula, double value, const std::string& unit, std::string note) {
         Working working;

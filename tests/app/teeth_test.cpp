@@ -146,3 +146,70 @@ TEST_CASE("zoom keeps the point under the hand, and 0 shows the whole again") {
     QApplication::sendEvent(&teeth, &drag);
     CHECK(teeth.grab().toImage() != whole);
 }
+
+TEST_CASE("a depth is tried by keys, on the scale and by pulling the pinion; the job keeps what was measured") {
+    Bench bench;
+    for (int i = 0; i < 4; ++i) bench.read_simulated();
+    bench.window.show_station(1);
+    TeethStation& teeth = bench.window.teeth();
+    const Job before = bench.job();
+    teeth.grab();
+    MeshTrial& trial = teeth.trial();
+    const double measured = trial.measured_depth_mm();
+    CHECK(trial.depth_mm() == measured);
+    CHECK_FALSE(trial.is_trial());
+    QTest::keyClick(&teeth, Qt::Key_Left);
+    CHECK(trial.depth_mm() == Approx(measured + 0.01));
+    QTest::keyClick(&teeth, Qt::Key_Right);
+    QTest::keyClick(&teeth, Qt::Key_Right);
+    CHECK(trial.depth_mm() == Approx(measured - 0.01));
+    CHECK(trial.is_trial());
+    QTest::keyClick(&teeth, Qt::Key_Home);
+    CHECK_FALSE(trial.is_trial());
+
+    const QRectF scale = teeth.place_of("depth");
+    QTest::mouseClick(&teeth, Qt::LeftButton, {}, QPoint(static_cast<int>(scale.right()) - 4, static_cast<int>(scale.center().y())));
+    CHECK(trial.depth_mm() > 0.5 * teeth.mesh()->module_mm.value);
+    CHECK(trial.result().verdict != "runs");
+    QTest::keyClick(&teeth, Qt::Key_Home);
+
+    teeth.grab();
+    const QPoint pinion = teeth.place_of("pinion").center().toPoint();
+    QTest::mousePress(&teeth, Qt::LeftButton, {}, pinion);
+    QMouseEvent away(QEvent::MouseMove, QPointF(pinion + QPoint(12, 0)), teeth.mapToGlobal(QPointF(pinion + QPoint(12, 0))), Qt::NoButton,
+                     Qt::LeftButton, {});
+    QApplication::sendEvent(&teeth, &away);
+    QTest::mouseRelease(&teeth, Qt::LeftButton, {}, pinion + QPoint(12, 0));
+    CHECK(trial.depth_mm() < measured);
+    CHECK(bench.job() == before);
+}
+
+TEST_CASE("the depths at which the mesh runs well hold the depth the teeth want") {
+    Bench bench;
+    for (int i = 0; i < 4; ++i) bench.read_simulated();
+    bench.window.show_station(1);
+    bench.window.teeth().grab();
+    QTRY_VERIFY_WITH_TIMEOUT(!bench.window.teeth().trial().looking(), 20000);
+    REQUIRE(bench.window.teeth().trial().window());
+    CHECK(bench.window.teeth().trial().window()->shallowest_mm < 0);
+    CHECK(bench.window.teeth().trial().window()->deepest_mm > 0);
+}
+
+TEST_CASE("the drawn pinion follows its wheel: a whole pitch of the wheel is a whole pitch of the pinion, in both senses") {
+    DerivedMesh mesh;
+    mesh.wheel = 90;
+    mesh.pinion = 12;
+    mesh.module_mm = {0.6, 0.001};
+    MeshTrial trial;
+    trial.take(mesh);
+    const double pitch = 2 * M_PI / 90;
+    for (const bool left : {true, false}) {
+        const double sense = left ? 1 : -1;
+        const auto a = trial.stand(0.3 * pitch * sense, left);
+        const auto b = trial.stand(1.3 * pitch * sense, left);
+        CHECK(a.pinion_angle - b.pinion_angle == Approx(sense * 2 * M_PI / 12));
+        CHECK(a.through == Approx(b.through));
+        // A mesh at its distance touches behind the line of centres: the side the wheel turns to.
+        CHECK(a.contact.y() * sense > 0);
+    }
+}

@@ -12,7 +12,6 @@
 #include "number/input_error.h"
 #include "number/units.h"
 #include "print/tooth_sheet.h"
-#include "teeth/meshing.h"
 #include "teeth/profile.h"
 #include "theme/theme.h"
 
@@ -21,6 +20,11 @@ namespace {
 
 constexpr double card_height = 148;
 constexpr long long drawn_points_per_flank = 24;
+constexpr double roomy = 640;  ///< narrower than this the columns say less
+constexpr double tried_step_mm = 0.01;
+constexpr double engages_early_deg = 10;  ///< more is felt as rough engaging
+constexpr double depths_height = 46;      ///< the scale of depths above the card
+constexpr double depths_modules = 1.0;    ///< it reaches this far to both sides
 
 }  // namespace
 
@@ -34,6 +38,7 @@ TeethStation::TeethStation(Document& document, Motion& motion, QWidget* parent) 
         fit();
     });
     connect(&motion, &Motion::moved, this, qOverload<>(&QWidget::update));
+    connect(&m_trial, &MeshTrial::window_found, this, qOverload<>(&QWidget::update));
 }
 
 const DerivedMesh* TeethStation::mesh() const {
@@ -59,6 +64,10 @@ void TeethStation::other_mesh() {
     fit();
 }
 
+double TeethStation::right_column() const { return width() < roomy ? 146 : 214; }
+
+QPointF TeethStation::middle() const { return {width() * (width() < roomy ? 0.36 : 0.4), (height() - card_height - depths_height) / 2.0}; }
+
 void TeethStation::fit() {
     m_zoom = 1;
     m_pan = {};
@@ -68,16 +77,17 @@ void TeethStation::fit() {
 void TeethStation::zoom(double factor, QPointF about) {
     const double before = m_zoom;
     m_zoom = std::clamp(m_zoom * factor, 0.05, 40.0);
-    const QPointF pitch_point(width() * 0.5, (height() - card_height) / 2.0);
+    const QPointF pitch_point = middle();
     const QPointF from = about - pitch_point - m_pan;
     m_pan += from * (1 - m_zoom / before);
     update();
 }
 
 double TeethStation::px_per_mm(const DerivedMesh& mesh) const {
-    // At first sight the whole pinion and some eight teeth of the wheel.
-    const double window_mm = mesh.sizes.pinion.outside_diameter_mm * 1.25;
-    return (height() - card_height - 50) / window_mm * m_zoom;
+    // At first sight the whole pinion stands between the pitch point and the right column.
+    const double room = std::max(120.0, width() - right_column() - 16 - middle().x());
+    const double high = height() - card_height - depths_height - 90;
+    return std::min(room, high) / (mesh.sizes.pinion.outside_diameter_mm * 1.02) * m_zoom;
 }
 
 void TeethStation::paint(QPainter& painter) {
@@ -90,13 +100,16 @@ void TeethStation::paint(QPainter& painter) {
                       tr("Climb the ladder to an arbor whose counts are known or weighed; its mesh is drawn here to scale."));
         return;
     }
+    m_trial.take(*shown);
     const double scale = px_per_mm(*shown);
-    const QPointF pitch_point = QPointF(width() * 0.5, (height() - card_height) / 2.0) + m_pan;
+    const QPointF pitch_point = middle() + m_pan;
     painter.save();
     painter.setClipRect(QRectF(0, 0, width(), height() - card_height));
     paint_pair(painter, *shown, scale, pitch_point);
     painter.restore();
     paint_sizes(painter, *shown, scale, pitch_point);
+    paint_running(painter, *shown);
+    paint_depths(painter, *shown);
     paint_card(painter, *shown);
 }
 
@@ -106,9 +119,9 @@ void TeethStation::paint_pair(QPainter& painter, const DerivedMesh& mesh, double
     const double wheel_radius = m * static_cast<double>(mesh.wheel) / 2;
     const DerivedArbor& arbor = *m_document.derived().arbor(mesh.wheel_of);
     const double wheel_angle = 2 * std::numbers::pi * arbor.turns_per_s * m_motion.seconds();
-    const double pinion_angle = meshing_pinion_angle(wheel_angle, 0, mesh.wheel, mesh.pinion);
+    const MeshTrial::Stand stand = m_trial.stand(wheel_angle, arbor.turns_per_s >= 0);
     const QPointF wheel_centre = pitch_point - QPointF(wheel_radius * scale, 0);
-    const QPointF pinion_centre = wheel_centre + QPointF(mesh.centre_distance_mm * scale, 0);
+    const QPointF pinion_centre = wheel_centre + QPointF(m_trial.result().centre_distance_mm * scale, 0);
     const auto draw = [&](const QPainterPath& path, QPointF centre, double angle, const QColor& fill, const QColor& ink) {
         painter.save();
         painter.translate(centre);
@@ -131,7 +144,7 @@ void TeethStation::paint_pair(QPainter& painter, const DerivedMesh& mesh, double
                                       : WheelArt::wheel_sector(mesh.wheel, mesh.pinion, m, drawn_points_per_flank, each_side);
     draw(wheel, wheel_centre, whole ? wheel_angle : std::remainder(wheel_angle, pitch), t.pale_brass, m_wheel ? t.blued : t.brass);
     const QColor steel = t.dark ? t.steel.darker(190) : t.steel.lighter(165);
-    draw(WheelArt::pinion(mesh.wheel, mesh.pinion, m, drawn_points_per_flank), pinion_centre, pinion_angle, steel,
+    draw(WheelArt::pinion(mesh.wheel, mesh.pinion, m, drawn_points_per_flank), pinion_centre, stand.pinion_angle, steel,
          m_wheel ? t.ink : t.blued);
     QPen chain(t.blued, 0.9);
     chain.setDashPattern({10, 4, 2, 4});
@@ -143,12 +156,23 @@ void TeethStation::paint_pair(QPainter& painter, const DerivedMesh& mesh, double
     const double pinion_radius = m * static_cast<double>(mesh.pinion) / 2 * scale;
     painter.drawEllipse(pinion_centre, pinion_radius, pinion_radius);
     painter.drawLine(pitch_point - QPointF(mesh.sizes.wheel.depth_of_cut_mm * scale, 0), pinion_centre + QPointF(pinion_radius * 1.5, 0));
+    if (!stand.contact.isNull()) {
+        const QPointF contact = wheel_centre + QPointF(stand.contact.x(), -stand.contact.y()) * scale;
+        painter.setPen(QPen(t.sheet, 1.5));
+        painter.setBrush(t.ruby);
+        painter.drawEllipse(contact, 5, 5);
+        painter.setBrush(Qt::NoBrush);
+    }
     painter.setPen(QPen(t.ink, 1));
     painter.drawLine(pinion_centre - QPointF(6, 0), pinion_centre + QPointF(6, 0));
     painter.drawLine(pinion_centre - QPointF(0, 6), pinion_centre + QPointF(0, 6));
     const double edge = std::max(pinion_radius * 1.3, 20.0);
     place({"wheel", QRectF(0, 0, std::max(0.0, pitch_point.x()), height() - card_height), [this] { select_part(true); }, {}, {}});
-    place({"pinion", QRectF(pitch_point.x(), pinion_centre.y() - edge, 2 * edge, 2 * edge), [this] { select_part(false); }, {}, {}});
+    place({"pinion",
+           QRectF(pitch_point.x() + mesh.sizes.wheel.addendum_mm * scale, pinion_centre.y() - edge, 2 * edge, 2 * edge),
+           [this] { select_part(false); },
+           tr("Drag it to try another depth"),
+           {}});
 }
 
 void TeethStation::paint_sizes(QPainter& painter, const DerivedMesh& mesh, double scale, QPointF pitch_point) {
@@ -159,39 +183,44 @@ void TeethStation::paint_sizes(QPainter& painter, const DerivedMesh& mesh, doubl
     const auto length = [&](double mm) { return QString::fromStdString(print_in(mm, unit, decimals)); };
     write(painter, figure_font(20), t.ink, {24, 42}, QString::number(mesh.wheel) + " / " + QString::number(mesh.pinion));
     write(painter, word_font(10), t.steel, {24, 62},
-          tr("%1 wheel drives %2 pinion")
+          (width() < roomy ? tr("%1 to %2") : tr("%1 wheel drives %2 pinion"))
               .arg(QString::fromStdString(job.name_of_arbor(mesh.wheel_of)), QString::fromStdString(job.name_of_arbor(mesh.pinion_of))));
     double y = 92;
+    const bool narrow = width() < roomy;
     const auto row = [&](const QString& name, const QString& value, const QString& how, const QColor& ink) {
-        write(painter, word_font(9), t.steel, {24, y}, name);
-        write(painter, figure_font(13), ink, {24, y + 20}, value);
-        write(painter, word_font(8.5), t.steel, {24, y + 35}, how);
-        y += 56;
+        write(painter, word_font(9), t.steel, {24, y}, narrow ? name.section(',', 0, 0) : name);
+        write(painter, figure_font(narrow ? 11 : 13), ink, {24, y + 20}, value);
+        if (!narrow) write(painter, word_font(8.5), t.steel, {24, y + 35}, how);
+        y += narrow ? 42 : 56;
     };
     const auto ink = [&](Known known) { return known == Known::measured ? t.ink : known == Known::assumed ? t.steel : t.blued; };
     row(tr("module"), length(mesh.module_mm.value),
         mesh.module_known == Known::measured ? tr("from readings, ± %1").arg(QString::fromStdString(print_fixed(mesh.module_mm.u, 4)))
                                              : tr("assumed, nothing read yet"),
         ink(mesh.module_known));
-    row(tr("centre distance, as drawn"), length(mesh.centre_distance_mm),
-        mesh.centre_known == Known::measured ? tr("measured between the holes") : tr("follows from the teeth"), ink(mesh.centre_known));
+    const bool trial = m_trial.is_trial();
+    row(tr("centre distance, as drawn"), length(m_trial.result().centre_distance_mm),
+        trial                                  ? tr("a trial; Home goes back")
+        : mesh.centre_known == Known::measured ? tr("measured between the holes")
+                                               : tr("follows from the teeth"),
+        trial ? t.amber : ink(mesh.centre_known));
     if (const auto& depth = mesh.depth_mm) {
         const QString size = length(std::abs(depth->value)) + (depth->value > 0 ? tr(" too deep") : tr(" too shallow"));
-        row(tr("depth"), std::abs(depth->value) <= depth->u ? tr("right within ± %1").arg(length(depth->u)) : size,
+        row(tr("depth"), std::abs(depth->value) <= depth->u ? narrow ? tr("right") : tr("right, ± %1").arg(length(depth->u)) : size,
             tr("the teeth want %1").arg(length(mesh.sizes.centre_distance_mm)), t.ink);
     }
-    row(tr("free under the tip"), length(mesh.tip_clearance_mm), tr("wheel tip to pinion root"), t.blued);
-    row(tr("arc stands off the epicycloid"), QString::number(mesh.sizes.arc_departure_um, 'f', 0) + " µm",
-        tr("at most, between the two schools"), t.blued);
+    if (!narrow)
+        row(tr("arc stands off the epicycloid"), QString::number(mesh.sizes.arc_departure_um, 'f', 0) + " µm",
+            tr("at most, between the two schools"), t.blued);
     const double bar = std::pow(10, std::floor(std::log10(120 / scale)));
     painter.setPen(QPen(t.ink, 1.4));
-    const QPointF from(24, height() - card_height - 16);
+    const QPointF from(24, height() - card_height - depths_height - 12);
     painter.drawLine(from, from + QPointF(bar * scale, 0));
     painter.drawLine(from + QPointF(0, -4), from + QPointF(0, 4));
     painter.drawLine(from + QPointF(bar * scale, -4), from + QPointF(bar * scale, 4));
     write(painter, word_font(8.5), t.ink, from + QPointF(bar * scale / 2, -7), QString::number(bar) + " mm", 0);
-    write(painter, word_font(8.5), t.steel, {width() - 20.0, height() - card_height - 10.0},
-          tr("+ − zoom  ·  drag to move  ·  0 whole  ·  M other mesh"), 1);
+    write(painter, word_font(8.5), t.steel, {width() - right_column() - 20, height() - card_height - depths_height - 12.0},
+          width() < roomy ? QString() : tr("+ − zoom  ·  0 whole  ·  M other mesh"), 1);
     paint_dimensions(painter, mesh, scale, pitch_point);
 }
 
@@ -200,7 +229,7 @@ void TeethStation::paint_dimensions(QPainter& painter, const DerivedMesh& mesh, 
     const Theme& t = theme();
     const Unit& unit = *find_unit(m_document.job().length_unit, Dimension::length);
     const auto length = [&](double mm) { return QString::fromStdString(print_in(mm, unit, unit.symbol == "in" ? 4 : 3, false)); };
-    const double low = height() - card_height - 56;
+    const double low = height() - card_height - depths_height - 52;
     const double root = pitch_point.x() - mesh.sizes.wheel.dedendum_mm * scale;
     const double tip = pitch_point.x() + mesh.sizes.wheel.addendum_mm * scale;
     painter.setPen(QPen(t.blued, 0.8));
@@ -212,10 +241,10 @@ void TeethStation::paint_dimensions(QPainter& painter, const DerivedMesh& mesh, 
         write(painter, word_font(9), t.blued, {tip + 8, low + 4}, tr("addendum ") + length(mesh.sizes.wheel.addendum_mm));
     }
     const double pinion_x =
-        pitch_point.x() + (mesh.centre_distance_mm - mesh.module_mm.value * static_cast<double>(mesh.wheel) / 2) * scale;
+        pitch_point.x() + (m_trial.result().centre_distance_mm - mesh.module_mm.value * static_cast<double>(mesh.wheel) / 2) * scale;
     const double half = mesh.sizes.pinion.outside_diameter_mm / 2 * scale;
     const double right = pinion_x + half + 26;
-    if (right > width() - 16) return;
+    if (right > width() - right_column() - 16) return;
     painter.setPen(QPen(t.blued, 0.8));
     painter.drawLine(QPointF(right, pitch_point.y() - half), QPointF(right, pitch_point.y() + half));
     for (const double y : {pitch_point.y() - half, pitch_point.y() + half}) {
@@ -227,6 +256,151 @@ void TeethStation::paint_dimensions(QPainter& painter, const DerivedMesh& mesh, 
     painter.rotate(-90);
     write(painter, word_font(9), t.blued, {0, 0}, tr("over the tips ") + length(mesh.sizes.pinion.outside_diameter_mm), 0);
     painter.restore();
+}
+
+/// What the two profiles do in real contact, and the pinion's speed over one pitch.
+void TeethStation::paint_running(QPainter& painter, const DerivedMesh& mesh) {
+    const Theme& t = theme();
+    const MeshSimulationResult& run = m_trial.result();
+    const double x = width() - right_column();
+    const double wide = right_column() - 20;
+    QColor paper = t.ground;
+    paper.setAlphaF(0.86f);
+    painter.fillRect(QRectF(x - 12, 0, right_column() + 12, height() - card_height - depths_height), paper);
+    const QString verdict = QString::fromStdString(run.verdict);
+    const bool good = run.verdict == "runs";
+    const QColor ink = good ? t.verdigris : run.butts || run.binds ? t.ruby : t.amber;
+    write(painter, word_font(8.5, true), t.steel, {x, 30}, tr("IN CONTACT"));
+    double y = 38 + write_wrapped(painter, word_font(11, true), ink, {x, 38}, wide, good ? tr("runs well") : verdict);
+    y += 14;
+    write(painter, word_font(9), t.steel, {x, y + 8}, width() < roomy ? tr("pinion's speed") : tr("speed of the pinion over one pitch"));
+    paint_speed(painter, {x, y + 16, wide, 84});
+    y += 122;
+    const Unit& unit = *find_unit(m_document.job().length_unit, Dimension::length);
+    const auto length = [&](double mm) { return QString::fromStdString(print_in(mm, unit, unit.symbol == "in" ? 4 : 3)); };
+    const auto row = [&](const QString& name, const QString& value, const QColor& colour) {
+        write(painter, word_font(9), t.steel, {x, y}, name);
+        write(painter, figure_font(12), colour, {x + wide, y}, value, 1);
+        y += 24;
+    };
+    const bool narrow = width() < roomy;
+    row(narrow ? tr("swing") : tr("swing of speed"), QString::number(100 * run.velocity_ratio_spread, 'f', 1) + " %", t.blued);
+    row(narrow ? tr("error") : tr("error of the pinion"),
+        QString::number(run.transmission_error_arcmin, 'f', run.transmission_error_arcmin < 10 ? 1 : 0) + "′", t.blued);
+    row(narrow ? tr("before") : tr("takes before the line"), QString::number(run.engagement_before_centre_deg, 'f', 1) + "°",
+        run.engagement_before_centre_deg > engages_early_deg ? t.amber : t.blued);
+    row(narrow ? tr("pairs") : tr("pairs in touch"), QString::number(run.contact_ratio, 'f', 2), t.blued);
+    row(tr("play"), length(run.backlash_mm), run.backlash_mm < 0 ? t.ruby : t.blued);
+    row(narrow ? tr("tip") : tr("free under the tip"), length(run.tip_clearance_mm), run.tip_clearance_mm < 0 ? t.ruby : t.blued);
+    row(narrow ? tr("work") : tr("work through, µ %1").arg(m_trial.friction()), QString::number(100 * run.efficiency, 'f', 1) + " %",
+        t.blued);
+    if (mesh.module_known == Known::assumed) write_wrapped(painter, word_font(8.5), t.steel, {x, y - 8}, wide, tr("module assumed"));
+}
+
+/// Speed against the steady one; the line of centres and the stand now drawn are marked.
+void TeethStation::paint_speed(QPainter& painter, const QRectF& box) {
+    const Theme& t = theme();
+    const auto& samples = m_trial.result().samples;
+    double reach = 0.02;  // at least ± 2 %, so that a good mesh looks calm
+    for (const MeshSample& s : samples)
+        if (s.velocity_ratio > 0) reach = std::max(reach, std::abs(s.velocity_ratio - 1));
+    const auto at = [&](double through, double ratio) {
+        return QPointF(box.left() + through * box.width(), box.center().y() - (ratio - 1) / reach * box.height() * 0.46);
+    };
+    painter.fillRect(box, t.sheet);
+    painter.setPen(QPen(t.rule, 1));
+    painter.drawLine(at(0, 1), at(1, 1));
+    QPolygonF line;
+    painter.setPen(QPen(t.blued, 1.6));
+    for (size_t i = 0; i < samples.size(); ++i) {
+        if (samples[i].velocity_ratio > 0)
+            line << at(static_cast<double>(i) / static_cast<double>(samples.size()), samples[i].velocity_ratio);
+        const bool handed_over = i + 1 < samples.size() && samples[i + 1].tooth != samples[i].tooth;
+        if (handed_over && std::abs(samples[i + 1].velocity_ratio - samples[i].velocity_ratio) > 1e-3) {
+            painter.setPen(QPen(t.rule, 1, Qt::DashLine));
+            const double x = box.left() + box.width() * static_cast<double>(i + 1) / static_cast<double>(samples.size());
+            painter.drawLine(QPointF(x, box.top()), QPointF(x, box.bottom()));
+            painter.setPen(QPen(t.blued, 1.6));
+        }
+    }
+    painter.drawPolyline(line);
+    write(painter, word_font(8), t.steel, box.topLeft() + QPointF(4, 11), "+" + QString::number(100 * reach, 'f', 0) + " %");
+    write(painter, word_font(8), t.steel, box.bottomLeft() + QPointF(4, -4), "−" + QString::number(100 * reach, 'f', 0) + " %");
+    const DerivedMesh* shown = mesh();
+    const DerivedArbor& arbor = *m_document.derived().arbor(shown->wheel_of);
+    const double through = m_trial.stand(2 * std::numbers::pi * arbor.turns_per_s * m_motion.seconds(), arbor.turns_per_s >= 0).through;
+    painter.setPen(QPen(t.ruby, 1));
+    painter.drawLine(QPointF(box.left() + through * box.width(), box.top()), QPointF(box.left() + through * box.width(), box.bottom()));
+}
+
+double TeethStation::depth_x(double mm) const {
+    const double reach = depths_modules * mesh()->module_mm.value;
+    return 150 + (mm + reach) / (2 * reach) * (width() - 150 - right_column() - 10);
+}
+
+double TeethStation::depth_at(double x) const {
+    const double reach = depths_modules * mesh()->module_mm.value;
+    return (x - 150) / (width() - 150 - right_column() - 10) * 2 * reach - reach;
+}
+
+void TeethStation::try_depth(double mm) {
+    m_trial.set_depth(mm);
+    update();
+}
+
+/// The scale of depths: where the mesh runs well, what was measured, what is tried.
+void TeethStation::paint_depths(QPainter& painter, const DerivedMesh& mesh) {
+    const Theme& t = theme();
+    const double top = height() - card_height - depths_height;
+    painter.fillRect(QRectF(0, top, width(), depths_height), t.sheet);
+    painter.fillRect(QRectF(0, top, width(), 1), t.rule);
+    const double y = top + 24;
+    const Unit& unit = *find_unit(m_document.job().length_unit, Dimension::length);
+    const auto length = [&](double mm) { return QString::fromStdString(print_in(std::abs(mm), unit, unit.symbol == "in" ? 4 : 2)); };
+    write(painter, word_font(9), t.steel, {24, y - 2}, tr("depth"));
+    const double depth = m_trial.depth_mm();
+    write(painter, word_font(8.5, true), m_trial.is_trial() ? t.amber : t.ink, {24, y + 13},
+          std::abs(depth) < 0.005 ? tr("as the teeth want") : length(depth) + (depth > 0 ? tr(" deep") : tr(" shallow")));
+    const double left = depth_x(-depths_modules * mesh.module_mm.value);
+    const double right = depth_x(depths_modules * mesh.module_mm.value);
+    painter.setPen(QPen(t.rule, 2));
+    painter.drawLine(QPointF(left, y), QPointF(right, y));
+    if (const auto& good = m_trial.window()) {
+        QColor green = t.verdigris;
+        green.setAlphaF(0.28f);
+        const QRectF band(QPointF(depth_x(good->shallowest_mm), y - 8), QPointF(depth_x(good->deepest_mm), y + 8));
+        painter.fillRect(band, green);
+        write(painter, word_font(8), t.verdigris, {band.center().x(), y + 19}, tr("runs well"), 0);
+    } else {
+        write(painter, word_font(8), t.steel, {(left + right) / 2, y + 19},
+              m_trial.looking() ? tr("looking where it runs well…") : tr("runs well at no depth"), 0);
+    }
+    painter.setPen(QPen(t.ink, 1));
+    painter.drawLine(QPointF(depth_x(0), y - 6), QPointF(depth_x(0), y + 6));
+    if (mesh.depth_mm) {
+        // What the holes say, with its uncertainty.
+        const double from = depth_x(mesh.depth_mm->value - mesh.depth_mm->u);
+        const double to = depth_x(mesh.depth_mm->value + mesh.depth_mm->u);
+        painter.setPen(QPen(t.ink, 1.4));
+        painter.drawLine(QPointF(from, y - 11), QPointF(to, y - 11));
+        for (const double end : {from, to}) painter.drawLine(QPointF(end, y - 14), QPointF(end, y - 8));
+    }
+    painter.setPen(QPen(t.sheet, 1.5));
+    painter.setBrush(m_trial.is_trial() ? t.amber : t.ink);
+    const double x = std::clamp(depth_x(depth), left, right);
+    const QPointF mark[] = {{x, y - 1}, {x - 7, y - 13}, {x + 7, y - 13}};
+    painter.drawPolygon(mark, 3);
+    if (width() >= roomy) {
+        write(painter, word_font(8), t.steel, {left - 6, y + 19}, tr("shallow"));
+        write(painter, word_font(8), t.steel, {right + 6, y + 19}, tr("deep"), 1);
+    }
+    write(painter, word_font(8.5), t.steel, {width() - 20.0, y + 4}, width() < roomy ? tr("← →  Home") : tr("← → tries  ·  Home measured"),
+          1);
+    place({"depth",
+           QRectF(left, top + 2, right - left, depths_height - 4),
+           [] {},
+           tr("Drag to try a depth; the job keeps what was measured"),
+           {}});
 }
 
 void TeethStation::paint_card(QPainter& painter, const DerivedMesh& mesh) {
@@ -260,19 +434,21 @@ void TeethStation::paint_card(QPainter& painter, const DerivedMesh& mesh) {
                                                                    : tr("10"))
                                              : tr("11 and more"))},
     };
+    const bool narrow = width() < roomy;
     const double step = (width() - 48.0) / static_cast<double>(items.size());
     double x = 24;
     for (const Item& item : items) {
-        write(painter, word_font(9), t.steel, {x, card.top() + 54}, item.name);
-        write(painter, figure_font(19), t.ink, {x, card.top() + 82}, item.value);
-        write(painter, word_font(8.5), t.steel, {x, card.top() + 100}, item.note);
+        write(painter, word_font(narrow ? 8 : 9), t.steel, {x, card.top() + 54},
+              narrow ? item.name.section(',', 0, 0).section(" at ", 0, 0) : item.name);
+        write(painter, figure_font(narrow ? 13 : 19), t.ink, {x, card.top() + 82}, item.value);
+        write(painter, word_font(8.5), t.steel, {x, card.top() + 100}, narrow ? item.note.section(' ', 0, 0).remove(',') : item.note);
         x += step;
     }
     const QString quiet =
         tr("Teeth as drawn: true epicycloid, tip at 0.95 of its height. Check one tooth in the mate before cutting the rest.");
     const bool calm = mesh.cautions.empty();
-    write(painter, word_font(9, !calm), calm ? t.steel : t.ruby, {24, card.bottom() - 14},
-          calm ? quiet : QString::fromStdString(mesh.cautions.front()));
+    write_wrapped(painter, word_font(narrow ? 8.5 : 9, !calm), calm ? t.steel : t.ruby, {24, card.bottom() - (narrow ? 38 : 26)},
+                  width() - 44, calm ? quiet : QString::fromStdString(mesh.cautions.front()));
 }
 
 void TeethStation::export_part(const QString& path) const {
@@ -292,24 +468,37 @@ void TeethStation::wheelEvent(QWheelEvent* event) { zoom(std::pow(1.0015, event-
 
 void TeethStation::mousePressEvent(QMouseEvent* event) {
     m_drag = event->position();
+    m_dragged = place_of("depth").contains(m_drag)    ? Dragged::depth
+                : place_of("pinion").contains(m_drag) ? Dragged::pinion
+                                                      : Dragged::picture;
+    if (m_dragged == Dragged::depth && mesh()) return try_depth(depth_at(m_drag.x()));
     Canvas::mousePressEvent(event);
 }
 
 void TeethStation::mouseMoveEvent(QMouseEvent* event) {
     if (!(event->buttons() & Qt::LeftButton)) return Canvas::mouseMoveEvent(event);
-    m_pan += event->position() - m_drag;
+    const QPointF by = event->position() - m_drag;
     m_drag = event->position();
+    if (m_dragged == Dragged::depth && mesh()) return try_depth(depth_at(m_drag.x()));
+    // Towards the wheel is deeper.
+    if (m_dragged == Dragged::pinion && mesh()) return try_depth(m_trial.depth_mm() - by.x() / px_per_mm(*mesh()));
+    m_pan += by;
     update();
 }
 
 void TeethStation::keyPressEvent(QKeyEvent* event) {
-    const QPointF middle(width() / 2.0, (height() - card_height) / 2.0);
     switch (event->key()) {
         case Qt::Key_Plus:
         case Qt::Key_Equal:
-            return zoom(1.25, middle);
+            return zoom(1.25, middle());
         case Qt::Key_Minus:
-            return zoom(0.8, middle);
+            return zoom(0.8, middle());
+        case Qt::Key_Left:
+            return try_depth(m_trial.depth_mm() + tried_step_mm);
+        case Qt::Key_Right:
+            return try_depth(m_trial.depth_mm() - tried_step_mm);
+        case Qt::Key_Home:
+            return try_depth(m_trial.measured_depth_mm());
         case Qt::Key_0:
             return fit();
         case Qt::Key_M:

@@ -3,6 +3,7 @@
 #include "document/document.h"
 #include "drawing/canvas.h"
 #include "drawing/motion.h"
+#include "stations/teeth/mesh_trial.h"
 
 namespace echappe {
 
@@ -19,6 +20,8 @@ public:
     void select_part(bool wheel);
     /// The subject's other mesh.
     void other_mesh();
+    /// The mesh tried at another depth than was measured.
+    MeshTrial& trial() { return m_trial; }
     void zoom(double factor, QPointF about);
     void fit();
 
@@ -33,19 +36,29 @@ protected:
     void keyPressEvent(QKeyEvent* event) override;
 
 private:
+    QPointF middle() const;
+    double right_column() const;
     double px_per_mm(const DerivedMesh& mesh) const;
     void paint_pair(QPainter& painter, const DerivedMesh& mesh, double scale, QPointF pitch_point);
     void paint_sizes(QPainter& painter, const DerivedMesh& mesh, double scale, QPointF pitch_point);
     void paint_dimensions(QPainter& painter, const DerivedMesh& mesh, double scale, QPointF pitch_point);
+    void paint_running(QPainter& painter, const DerivedMesh& mesh);
+    void paint_speed(QPainter& painter, const QRectF& box);
+    void paint_depths(QPainter& painter, const DerivedMesh& mesh);
+    double depth_at(double x) const;
+    double depth_x(double mm) const;
+    void try_depth(double mm);
     void paint_card(QPainter& painter, const DerivedMesh& mesh);
 
     Document& m_document;
     Motion& m_motion;
+    MeshTrial m_trial;
     bool m_wheel = true;
     bool m_other = false;
     double m_zoom = 1;
     QPointF m_pan;
     QPointF m_drag;
+    enum class Dragged { picture, pinion, depth } m_dragged = Dragged::picture;
 };
 
 }  // namespace echappe

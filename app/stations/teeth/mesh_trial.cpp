@@ -1,0 +1,75 @@
+#include "stations/teeth/mesh_trial.h"
+
+#include <algorithm>
+#include <cmath>
+#include <numbers>
+
+namespace echappe {
+namespace {
+
+constexpr long long stands = 96;          ///< per pitch: 5 ms, and the picture moves smoothly between them
+constexpr double furthest_modules = 1.5;  ///< beyond it nothing meshes
+
+}  // namespace
+
+void MeshTrial::take(const DerivedMesh& mesh) {
+    const GeometryInput geometry{mesh.wheel, mesh.pinion, mesh.module_mm.value};
+    const double measured = mesh.depth_mm ? mesh.depth_mm->value : 0;
+    const GeometryInput& old = m_input.mesh;
+    const bool same = old.wheel == geometry.wheel && old.pinion == geometry.pinion && old.module_mm == geometry.module_mm;
+    if (same && measured == m_measured_mm) return;
+    m_input.mesh = geometry;
+    m_input.steps = stands;
+    m_measured_mm = measured;
+    set_depth(measured);
+    if (!same) look_for_window();
+}
+
+bool MeshTrial::is_trial() const { return std::abs(m_input.depth_error_mm - m_measured_mm) > 1e-6; }
+
+void MeshTrial::set_depth(double mm) {
+    const double most = furthest_modules * m_input.mesh.module_mm;
+    m_input.depth_error_mm = std::clamp(mm, -most, most);
+    m_result = simulate_mesh(m_input);
+}
+
+void MeshTrial::look_for_window() {
+    m_window.reset();
+    m_looking = true;
+    const std::uint64_t look = ++m_look;
+    m_looker = std::jthread([this, look, input = m_input](const std::stop_token& stop) {
+        const auto window = good_depths(input, {stop, {}});
+        if (stop.stop_requested()) return;
+        QMetaObject::invokeMethod(this, [this, look, window] {
+            if (look != m_look) return;
+            m_window = window;
+            m_looking = false;
+            emit window_found();
+        });
+    });
+}
+
+MeshTrial::Stand MeshTrial::stand(double wheel_angle, bool anticlockwise) const {
+    const auto& samples = m_result.samples;
+    Stand out;
+    if (samples.empty()) return out;
+    constexpr double pi = std::numbers::pi;
+    const double sense = anticlockwise ? 1 : -1;  // the other way round is the mirror image
+    const double pitch = 2 * pi / static_cast<double>(m_input.mesh.wheel);
+    const double turned = sense * wheel_angle / pitch;
+    const double whole = std::floor(turned);
+    out.through = turned - whole;
+    const double at = out.through * static_cast<double>(samples.size());
+    const auto i = std::min(static_cast<size_t>(at), samples.size() - 1);
+    const MeshSample& a = samples[i];
+    const double rest = at - static_cast<double>(i);
+    const double ratio = static_cast<double>(m_input.mesh.wheel) / static_cast<double>(m_input.mesh.pinion);
+    const double pinion_deg =
+        a.pinion_deg + rest * 360 / (static_cast<double>(m_input.mesh.wheel) * static_cast<double>(samples.size())) * ratio;
+    const double turn = pinion_deg * pi / 180 + whole * 2 * pi / static_cast<double>(m_input.mesh.pinion);
+    out.pinion_angle = pi - sense * turn;
+    out.contact = {a.contact_x_mm, sense * a.contact_y_mm};
+    return out;
+}
+
+}  // namespace echappe

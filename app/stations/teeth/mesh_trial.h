@@ -1,0 +1,57 @@
+#pragma once
+
+#include <QObject>
+#include <QPointF>
+#include <thread>
+
+#include "job/derived.h"
+#include "teeth/mesh_simulation.h"
+
+namespace echappe {
+
+/// The mesh in the picture turned in real contact at a depth one tries. The job keeps what was measured; a trial is only
+/// looked at.
+class MeshTrial : public QObject {
+    Q_OBJECT
+public:
+    explicit MeshTrial(QObject* parent = nullptr) : QObject(parent) {}
+
+    /// Takes the mesh; a new one is tried at its measured depth.
+    void take(const DerivedMesh& mesh);
+    double depth_mm() const { return m_input.depth_error_mm; }
+    double measured_depth_mm() const { return m_measured_mm; }
+    bool is_trial() const;
+    void set_depth(double mm);
+    void reset() { set_depth(m_measured_mm); }
+
+    const MeshSimulationResult& result() const { return m_result; }
+    double friction() const { return m_input.friction; }
+    /// Depths at which it runs well; none while they are looked for, or when there are none.
+    const std::optional<DepthWindow>& window() const { return m_window; }
+    bool looking() const { return m_looking; }
+
+    /// How the pair stands when the wheel has turned by this angle (rad, anticlockwise positive). Wheel's centre at the
+    /// origin, pinion's on +x; lengths mm.
+    struct Stand {
+        double pinion_angle = 0;
+        QPointF contact;
+        double through = 0;  ///< 0 to 1: where in the pitch
+    };
+    Stand stand(double wheel_angle, bool anticlockwise) const;
+
+signals:
+    void window_found();
+
+private:
+    void look_for_window();
+
+    MeshSimulationInput m_input;
+    MeshSimulationResult m_result;
+    double m_measured_mm = 0;
+    std::optional<DepthWindow> m_window;
+    bool m_looking = false;
+    std::uint64_t m_look = 0;
+    std::jthread m_looker;  ///< last: it must end before what it reports to
+};
+
+}  // namespace echappe
