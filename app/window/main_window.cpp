@@ -129,6 +129,10 @@ void MainWindow::build_edit_menu() {
         show_station(0);
         m_train->edit_count(m_document.subject() + ".pinion");
     });
+    add(menu, tr("Find a train…"), QKeySequence(tr("Ctrl+F")), [this] {
+        show_station(0);
+        m_train->ask_for_trains({});
+    });
     add(menu, tr("Choose the likeliest counts"), QKeySequence(tr("Ctrl+Return")), [this] { m_document.choose_candidate(0); });
     add(menu, tr("Stop weighing what is lost"), QKeySequence(tr("Ctrl+Esc")), [this] { m_document.stop_weighing(); });
     add(menu, tr("Withdraw the choice"), QKeySequence(tr("Ctrl+Shift+Return")), [this] { m_document.withdraw_choice(); });

@@ -2,11 +2,13 @@
 
 #include <QApplication>
 #include <QDir>
+#include <QElapsedTimer>
 #include <QKeyEvent>
 #include <QTextStream>
 
 #include "instruments/calliper_line.h"
 #include "stations/teeth/teeth_station.h"
+#include "stations/train/train_station.h"
 #include "theme/theme.h"
 #include "window/main_window.h"
 #include "workings/workings_panel.h"
@@ -14,12 +16,22 @@
 namespace echappe {
 namespace {
 
+constexpr qint64 longest_wait_ms = 10000;
+
 void shoot(MainWindow& window, const QDir& folder, const QString& name) {
     QApplication::processEvents();
     QApplication::processEvents();
     const QString path = folder.filePath(name + ".png");
     window.grab().toImage().save(path);
     QTextStream(stdout) << path << "\n";
+}
+
+/// Lets work beside the window come to its end, as one would wait for it.
+void finish(MainWindow& window, const std::function<bool()>& done) {
+    window.grab();
+    QElapsedTimer waited;
+    waited.start();
+    while (!done() && waited.elapsed() < longest_wait_ms) QApplication::processEvents(QEventLoop::AllEvents, 20);
 }
 
 /// Takes the reading the line asks for with the simulated instrument and keeps it.
@@ -48,10 +60,22 @@ int take_tour(MainWindow& window, const QString& folder) {
     window.workings().sheet().unfold("module, Centre");
     shoot(window, to, "train-chosen");
     window.show_station(1);
+    finish(window, [&] { return !window.teeth().trial().looking(); });
     shoot(window, to, "teeth-wheel");
     window.teeth().select_part(false);
     window.teeth().other_mesh();
+    window.teeth().trial().set_depth(-0.3);
+    finish(window, [&] { return !window.teeth().trial().looking(); });
     shoot(window, to, "teeth-pinion");
+    window.show_station(0);
+    window.train().ask_for_trains("tide from great");
+    finish(window, [&] { return !window.train().search().running(); });
+    window.train().search().pick(3);
+    shoot(window, to, "train-finder");
+    window.train().search().take();
+    window.train().close_search();
+    shoot(window, to, "train-tide");
+    window.document().undo_stack()->undo();
     window.set_dark(true);
     window.show_station(0);
     shoot(window, to, "train-dark");

@@ -47,8 +47,9 @@ void WorkingsSheet::paint(QPainter& painter) {
                       tr("The figures of the selected arbor stand here, each with its reason."));
         return;
     }
-    write(painter, figure_font(17), t.blued, {margin, y}, text_of(subject->name) + tr(" arbor"));
-    write(painter, word_font(8.5), t.steel, {panel_width - margin, y}, tr("click a figure: why"), 1);
+    const double named = write(painter, figure_font(17), t.blued, {margin, y}, text_of(subject->name) + tr(" arbor"));
+    if (named < panel_width - 2 * margin - 110)
+        write(painter, word_font(8.5), t.steel, {panel_width - margin, y}, tr("click a figure: why"), 1);
     y += 16;
     for (const Quantity& quantity : m_document.derived().quantities)
         if (quantity.arbor == subject->id) y = paint_quantity(painter, quantity, y);

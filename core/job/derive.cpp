@@ -6,6 +6,7 @@
 #include "job/layout.h"
 #include "job/quantities.h"
 #include "number/input_error.h"
+#include "train/hands.h"
 #include "train/restore_model.h"
 #include "workings/record_json.h"
 
@@ -15,6 +16,7 @@ namespace {
 constexpr double module_without_evidence_mm = 0.8;
 /// Combinations that are weighed within a keystroke (measured: 33 ms for all of them without any evidence).
 constexpr long long most_while_typing = 60'000;
+constexpr double seconds_per_year = 365.2422 * 86400;
 constexpr double worth_a_thought = 0.05;
 constexpr double escape_mm_per_tooth = 0.55;  ///< radius an escape wheel is drawn with, a sign of its count
 constexpr double drawn_module_mm = 0.55;      ///< of a wheel in no mesh
@@ -94,6 +96,14 @@ void derive_motion(const Job& job, const TrainResult& train, Derived& derived) {
                              : open && derived.restore && !derived.chosen ? Known::missing
                                                                           : Known::derived;
     }
+    for (size_t i = 0; i < job.arbors.size(); ++i) {
+        DerivedArbor& arbor = derived.arbors[i];
+        const NamedPeriod* hand = job.arbors[i].hand ? find_period(*job.arbors[i].hand) : nullptr;
+        if (!hand || !arbor.period_s) continue;
+        arbor.hand = hand->words;
+        const Rational off = hand->period_s / train.arbors[i].period_s_exact - Rational(1);
+        arbor.hand_s_per_year = off.to_double() * seconds_per_year;
+    }
     derived.beats_per_hour = train.beats_per_hour;
     derived.beats_per_hour_exact = train.beats_per_hour_exact;
     if (job.winding_turns && !derived.arbors.empty()) derived.run_s = *job.winding_turns * *derived.arbors.front().period_s;
@@ -126,6 +136,7 @@ void derive_meshes(const restore::Model& model, Derived& derived) {
         DerivedMesh mesh;
         mesh.wheel_of = network.arbors[wheel];
         mesh.pinion_of = network.arbors[pinion];
+        mesh.wheel_part = network.parts[network.meshes[m].wheel].name;
         mesh.wheel = counts[network.meshes[m].wheel];
         mesh.pinion = counts[network.meshes[m].pinion];
         mesh.module_mm = fits[m].any ? Measured{fits[m].module_mm, fits[m].u_mm} : Measured{like_the_others, 0};
@@ -144,7 +155,7 @@ void derive_meshes(const restore::Model& model, Derived& derived) {
         }
         mesh.tip_clearance_mm = mesh.centre_distance_mm - (mesh.sizes.wheel.outside_diameter_mm + mesh.sizes.pinion.root_diameter_mm) / 2;
         mesh.cautions = cautions_for(mesh, derived.arbors[wheel].wheel, derived.arbors[pinion].pinion);
-        derived.arbors[wheel].wheel_module_mm = mesh.module_mm.value;
+        if (mesh.wheel_part == mesh.wheel_of + ".wheel") derived.arbors[wheel].wheel_module_mm = mesh.module_mm.value;
         derived.arbors[pinion].pinion_module_mm = mesh.module_mm.value;
         derived.meshes.push_back(std::move(mesh));
     }

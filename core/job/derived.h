@@ -29,9 +29,9 @@ struct DerivedArbor {
     double x_mm = 0;
     double y_mm = 0;
     bool position_assumed = true;
-    double wheel_angle = 0;  ///< rad at rest, such that all teeth mesh
-    double pinion_angle = 0;
-    double wheel_module_mm = 0;  ///< of the mesh its wheel is in; 0: none
+    std::optional<std::string> hand;
+    std::optional<double> hand_s_per_year;  ///< what the hand gains on what it should show
+    double wheel_module_mm = 0;             ///< of the mesh its wheel is in; 0: none
     double pinion_module_mm = 0;
     double wheel_radius_mm = 0;  ///< pitch radius as drawn; an escape wheel's is a sign of its count only
 };
@@ -48,8 +48,10 @@ struct GhostWheel {
 struct DerivedMesh {
     std::string wheel_of;
     std::string pinion_of;
+    std::string wheel_part;  ///< "great.tide"
     long long wheel = 0;
     long long pinion = 0;
+    double pinion_angle = 0;  ///< rad at rest; wheels rest with a tooth on +x, so that all teeth mesh
     Measured module_mm;
     Known module_known = Known::assumed;
     double centre_distance_mm = 0;  ///< as drawn: measured, else from the module

@@ -2,9 +2,20 @@
 
 #include <algorithm>
 
+#include "train/hands.h"
 #include "workings/record_json.h"
 
 namespace echappe {
+
+namespace {
+
+std::vector<std::string> hand_names() {
+    std::vector<std::string> names;
+    for (const NamedPeriod& period : named_periods()) names.push_back(period.id);
+    return names;
+}
+
+}  // namespace
 
 const Record& JobArbor::record() {
     using In = JobArbor;
@@ -19,6 +30,8 @@ const Record& JobArbor::record() {
             .add("pinion_trust", &In::pinion_trust, "", "probability that the count found is the maker's; absent: not doubted",
                  between(0.001, 0.999))
             .add("wheel_trust", &In::wheel_trust, "", "the same of the wheel's count", between(0.001, 0.999))
+            .add("hand", &In::hand, "", "what the hand on it shows")
+            .choices(hand_names())
             .add("position_mm", &In::position_mm, "mm", "x, y of its hole, seen from the dial", between(-10000, 10000));
     return record;
 }

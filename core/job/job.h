@@ -13,6 +13,7 @@ struct JobArbor {
     std::string wheel_state = "counted";
     std::optional<double> pinion_trust;  ///< probability that the count found is the maker's; none: not doubted
     std::optional<double> wheel_trust;
+    std::optional<std::string> hand;  ///< what its hand shows, by the name of a period
     std::vector<double> position_mm;  ///< x, y of the hole on the plate, seen from the dial; empty: not known
     static const Record& record();
 };

@@ -3,6 +3,7 @@
 #include <algorithm>
 
 #include "number/units.h"
+#include "train/hands.h"
 #include "train/restore_model.h"
 
 namespace echappe {
@@ -97,6 +98,17 @@ void add_mesh(const Job& job, const DerivedMesh& mesh, const std::string& arbor,
                workings[drives ? 2 : 4]);
 }
 
+Quantity hand_gain(const Job& job, const DerivedArbor& arbor) {
+    Quantity q = quantity(arbor.id, "hand gains in a year", print_fixed(*arbor.hand_s_per_year, 1), "s", arbor.period_known);
+    const NamedPeriod& shown = *find_period(*job.arbor(arbor.id)->hand);
+    q.working = work_out("hand gains in a year", "G = Y (H ÷ T − 1)",
+                         {{"Y", "a year of 365.2422 days", {365.2422 * 86400, 0}, "s", 0},
+                          {"H", shown.words, {shown.period_s.to_double(), 0}, "s", 0},
+                          {"T", "its turn by this train", {*arbor.period_s, 0}, "s", 0}},
+                         "s", shown.source, [](auto x) { return x[0] * (x[1] / x[2] - 1); });
+    return q;
+}
+
 }  // namespace
 
 std::vector<Quantity> quantities_of(const Job& job, const Derived& derived, const TrainResult* train) {
@@ -116,6 +128,7 @@ std::vector<Quantity> quantities_of(const Job& job, const Derived& derived, cons
                 if (working.name == "period of " + arbor.id) q.working = working;
             out.push_back(std::move(q));
         }
+        if (arbor.hand_s_per_year) out.push_back(hand_gain(job, arbor));
         for (const DerivedMesh& mesh : derived.meshes)
             if (mesh.wheel_of == arbor.id || mesh.pinion_of == arbor.id) add_mesh(job, mesh, arbor.id, out);
         if (job.escape_arbor == arbor.id && derived.beats_per_hour) {

@@ -188,16 +188,18 @@ size_t Network::part(const std::string& name) const {
 
 Network network_of(const TrainInput& input) { return Builder(input).build(); }
 
+Rational period_of(const Network& network, const Rational& reference_period_s, size_t arbor) {
+    Rational period = reference_period_s;
+    for (const auto& step : network.path[arbor]) {
+        const Rational ratio = count_of(network, network.meshes[step.mesh].pinion) / count_of(network, network.meshes[step.mesh].wheel);
+        period = step.sense > 0 ? period * ratio : period / ratio;
+    }
+    return period;
+}
+
 std::vector<Rational> periods(const Network& network, const Rational& reference_period_s) {
     std::vector<Rational> result;
-    for (const auto& path : network.path) {
-        Rational period = reference_period_s;
-        for (const auto& step : path) {
-            const Rational ratio = count_of(network, network.meshes[step.mesh].pinion) / count_of(network, network.meshes[step.mesh].wheel);
-            period = step.sense > 0 ? period * ratio : period / ratio;
-        }
-        result.push_back(period);
-    }
+    for (size_t arbor = 0; arbor < network.path.size(); ++arbor) result.push_back(period_of(network, reference_period_s, arbor));
     return result;
 }
 

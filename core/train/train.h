@@ -101,6 +101,8 @@ struct Network {
 
 /// Checks the input and lays out the meshes. Throws InputError that names the place.
 Network network_of(const TrainInput& input);
+/// Exact period of one arbor; all counts on the way to it must be known. Throws InputError, RationalOverflow.
+Rational period_of(const Network& network, const Rational& reference_period_s, size_t arbor);
 /// Exact period of every arbor; all counts on the way must be known. Throws RationalOverflow.
 std::vector<Rational> periods(const Network& network, const Rational& reference_period_s);
 /// Beats per hour = 3600 / period of the escape arbor × escape teeth × beats a tooth, exactly.

@@ -1,7 +1,9 @@
 #pragma once
 
 #include <QApplication>
+#include <QLineEdit>
 #include <QTest>
+#include <stdexcept>
 
 #include "instruments/calliper_line.h"
 #include "ladder/ladder.h"
@@ -43,6 +45,12 @@ struct Bench {
         canvas.grab();
         QTest::mouseClick(&canvas, Qt::LeftButton, {}, canvas.place_of(tag).center().toPoint());
         settle();
+    }
+    /// The line of text with this accessible name.
+    static QLineEdit& line_named(const QWidget& in, const QString& name) {
+        for (QLineEdit* line : in.findChildren<QLineEdit*>())
+            if (line->accessibleName() == name) return *line;
+        throw std::logic_error(name.toStdString());
     }
     long long shown(const std::string& arbor) { return derived().arbor(arbor)->wheel.count.value; }
     size_t in_the_running() {

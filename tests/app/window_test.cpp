@@ -77,7 +77,7 @@ TEST_CASE("a pinion's count is changed where it is drawn, and can be doubted") {
     TrainStation& train = bench.window.train();
     train.grab();
     QTest::mouseDClick(&train, Qt::LeftButton, {}, train.place_of("escape.pinion").center().toPoint());
-    auto* editor = train.findChild<QLineEdit*>();
+    auto* editor = &Bench::line_named(train, "count");
     REQUIRE(editor->isVisible());
     CHECK(editor->text() == "12");
     QTest::keyClicks(editor, "10");
@@ -130,6 +130,50 @@ TEST_CASE("a direction, a run and a fragment are typed into the line like any re
     bench.window.calliper().ask({"run_s", "great", {}, {}});
     bench.read("8 d");
     CHECK(bench.job().measurements.back().evidence.turns == 16.3);
+}
+
+TEST_CASE("a tide train is found, shown on the plan and taken in one edit; undo takes it back") {
+    Bench bench;
+    const Job before = bench.job();
+    TrainStation& train = bench.window.train();
+    train.ask_for_trains({});
+    auto* line = &Bench::line_named(train, "train asked for");
+    REQUIRE(line->isVisible());
+    QTest::keyClicks(line, "tide from great");
+    QTRY_VERIFY_WITH_TIMEOUT(!train.search().running() && !train.search().result().solutions.empty(), 10000);
+    CHECK(train.search().result().complete);
+    QTest::keyClick(line, Qt::Key_Down);
+    CHECK(train.search().picked() == 1);
+    bench.click(train, "found:2");
+    CHECK(train.search().picked() == 2);
+    CHECK(bench.job() == before);
+    REQUIRE(train.search().question());
+    const FoundTrain picked = train.search().result().solutions[2];
+    QTest::keyClick(line, Qt::Key_Return);
+    CHECK_FALSE(line->isVisible());
+    REQUIRE(bench.job().arbors.size() == before.arbors.size() + 2);
+    CHECK(bench.document().subject() == "tide");
+    CHECK(bench.document().undo_stack()->undoText().startsWith("Take the train"));
+    bench.document().undo_stack()->undo();
+    CHECK(bench.job() == before);
+}
+
+TEST_CASE("a question that cannot be asked says why; a long search is stopped by Esc") {
+    Bench bench;
+    TrainStation& train = bench.window.train();
+    train.ask_for_trains("60 from attic");
+    CHECK(train.search().fault().contains("attic"));
+    train.ask_for_trains("tide from great stages 6 ppm 5000");
+    CHECK(train.search().running());
+    QTRY_VERIFY_WITH_TIMEOUT(!train.search().result().solutions.empty(), 20000);
+    CHECK(train.search().running());
+    auto* line = qobject_cast<QLineEdit*>(QApplication::focusWidget());
+    REQUIRE(line);
+    QTest::keyClick(line, Qt::Key_Escape);
+    CHECK_FALSE(train.search().running());
+    CHECK(line->isVisible());
+    QTest::keyClick(line, Qt::Key_Escape);
+    CHECK_FALSE(line->isVisible());
 }
 
 TEST_CASE("undo leads back through every edit to the job as it was opened") {
@@ -189,7 +233,7 @@ TEST_CASE("a count is changed in place on the drawing, and a wrong one is refuse
     TrainStation& train = bench.window.train();
     train.grab();
     QTest::mouseDClick(&train, Qt::LeftButton, {}, train.place_of("centre.wheel").center().toPoint());
-    auto* editor = train.findChild<QLineEdit*>();
+    auto* editor = &Bench::line_named(train, "count");
     REQUIRE(editor->isVisible());
     CHECK(editor->text() == "96");
     editor->setText("3");

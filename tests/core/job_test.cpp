@@ -6,6 +6,7 @@
 #include "job/derived.h"
 #include "job/reading.h"
 #include "job/report.h"
+#include "job/train_question.h"
 #include "support/demo.h"
 
 using namespace echappe;
@@ -368,4 +369,71 @@ TEST_CASE("the demo's four readings, taken where the solver asks, settle the los
     CHECK(out.candidates.front().counts.at("third.wheel") == 90);
     CHECK(out.candidates.front().counts.at("third.pinion") == 12);
     CHECK(out.candidates.front().weight > 0.99);
+}
+
+TEST_CASE("a question for trains is read as it is said at the bench") {
+    Job job = demo::job();
+    job.arbors[2].train.wheel = 90;
+    job.arbors[2].train.pinion = 12;
+    const TrainQuestion plain = read_train_question(job, "60");
+    CHECK(plain.from == "centre");
+    CHECK(plain.to == "escape");
+    CHECK(plain.find.stages == 2);
+    CHECK(plain.find.target == Rational(60));
+    CHECK(plain.wheels == std::vector<std::string>{"centre.wheel", "third.wheel"});
+    CHECK(plain.find.wheel == job.limits.wheel);
+    // What is there now: 96/12 × 90/12.
+    CHECK(read_train_question(job, "now").find.target == Rational(60));
+    const TrainQuestion tide = read_train_question(job, "tide from Great, stages 3, teeth 24–90, hunting, ppm 5, even 1.5, use 64");
+    CHECK(tide.to.empty());
+    CHECK(tide.find.driver_period_s == Rational(43200));
+    CHECK(tide.find.stages == 3);
+    CHECK(tide.find.wheel == CountRange{24, 90});
+    CHECK(tide.find.pinion == CountRange{24, 90});
+    CHECK(tide.find.hunting_only);
+    CHECK(tide.find.must_wheels == std::vector<long long>{64});
+    CHECK(*tide.find.evenness_at_most == 1.5);
+    const auto refused = [&](const char* text, const char* why) {
+        CHECK_THROWS_WITH(read_train_question(job, text), Catch::Contains(why));
+    };
+    refused("", "got nothing");
+    refused("60 from attic", "takes the name of an arbor");
+    refused("60 from escape to centre", "the first drives the second");
+    refused("60 wobbly", "\"wobbly\"");
+    refused("tide teeth 90-20", "\"90-20\"");
+    refused("tide stages", "nothing after");
+    refused("tide stages 9", "1 to 6");
+    job.arbors[1].train.pinion = Count::lost();
+    refused("tide from great", "arbors[1].pinion");
+}
+
+TEST_CASE("a train that is taken is in the job as it was shown: the chain keeps its ratio, the branch its hand") {
+    Job job = demo::job();
+    job.arbors[2].train.wheel = 90;
+    job.arbors[2].train.pinion = 12;
+    const TrainQuestion other = read_train_question(job, "60 leaves 8-10");
+    const FindResult trains = find_trains(other.find);
+    const Derived changed = derive(with_train(job, other, trains, trains.solutions.front()));
+    CHECK(*changed.beats_per_hour == 3600);
+    CHECK(changed.arbor("escape")->pinion.count.value <= 10);
+
+    const TrainQuestion tide = read_train_question(job, "tide from great");
+    const FindResult found = find_trains(tide.find);
+    const Job with = with_train(job, tide, found, found.solutions.front());
+    CHECK(with.arbors.size() == job.arbors.size() + 2);
+    CHECK(job_from_text(job_to_text(with)).faults.empty());
+    CHECK(job_from_text(job_to_text(with)).job == with);
+    const Derived derived = derive(with);
+    REQUIRE(derived.problem.empty());
+    const DerivedArbor& hand = derived.arbors.back();
+    CHECK(*hand.period_s == Approx(44714.2).epsilon(1e-6));
+    // The found error in ppm is what the hand is off in a year of 31 556 926 s, the other way for a slower hand.
+    CHECK(*hand.hand_s_per_year == Approx(-found.solutions.front().error_ppm * 31.556926).epsilon(1e-3));
+    CHECK(*derived.beats_per_hour == 3600);
+    // A second branch from the same arbor finds room for its names.
+    const Job twice = with_train(with, tide, found, found.solutions.front());
+    CHECK(derive(twice).problem.empty());
+    // And stands on the plate, clear of the first arbor's hole.
+    CHECK(std::abs(hand.x_mm) < 80);
+    CHECK(hand.y_mm > 0);
 }

@@ -4,6 +4,7 @@
 #include <algorithm>
 #include <cmath>
 #include <numbers>
+#include <set>
 
 #include "drawing/wheel_art.h"
 #include "number/input_error.h"
@@ -18,6 +19,7 @@ constexpr double column_x = 22;
 constexpr long long plan_points_per_flank = 2;  ///< on the plan a tooth is a few pixels: more would not be seen
 constexpr size_t rows_shown = 4;
 constexpr size_t ghosts_shown = 6;
+constexpr long long driven_wheel_leaves = 21;
 constexpr double tooth_room_mm = 1.5;  ///< beyond the pitch circle
 constexpr double unseen_px = 0.25;     ///< a wheel that changed by less is not painted anew
 
@@ -51,7 +53,12 @@ QColor strain_colour(double sigma) { return std::abs(sigma) > 3 ? theme().ruby :
 }  // namespace
 
 TrainStation::TrainStation(Document& document, Motion& motion, QWidget* parent)
-    : Canvas(parent), m_document(document), m_motion(motion), m_editor(new QLineEdit(this)) {
+    : Canvas(parent),
+      m_document(document),
+      m_motion(motion),
+      m_search(document),
+      m_question(new QLineEdit(this)),
+      m_editor(new QLineEdit(this)) {
     setFocusPolicy(Qt::StrongFocus);
     setAccessibleName(tr("Train"));
     m_editor->hide();
@@ -60,6 +67,15 @@ TrainStation::TrainStation(Document& document, Motion& motion, QWidget* parent)
     m_editor->setAccessibleName(tr("count"));
     m_editor->installEventFilter(this);
     connect(m_editor, &QLineEdit::editingFinished, m_editor, &QWidget::hide);
+    m_question->hide();
+    m_question->setFont(word_font(11));
+    m_question->setAccessibleName(tr("train asked for"));
+    m_question->installEventFilter(this);
+    // Up to five stages of usual counts answer within a keystroke.
+    connect(m_question, &QLineEdit::textChanged, this, [this](const QString& text) {
+        if (!text.trimmed().isEmpty()) m_search.ask(text);
+    });
+    connect(&m_search, &TrainSearch::moved, this, qOverload<>(&QWidget::update));
     connect(&document, &Document::changed, this, qOverload<>(&QWidget::update));
     connect(&document, &Document::subject_changed, this, qOverload<>(&QWidget::update));
     connect(&document, &Document::weighing_moved, this, qOverload<>(&QWidget::update));
@@ -106,9 +122,15 @@ void TrainStation::paint(QPainter& painter) {
     paint_springs(painter, view);
     paint_labels(painter, view);
     paint_next(painter, view);
-    double y = 34;
-    y = paint_candidates(painter, y);
-    paint_evidence(painter, y);
+    paint_hands(painter, view);
+    if (m_question->isVisible()) {
+        paint_preview(painter, view);
+        paint_search(painter);
+    } else {
+        double y = 34;
+        y = paint_candidates(painter, y);
+        paint_evidence(painter, y);
+    }
     paint_foot(painter, view);
 }
 
@@ -142,26 +164,25 @@ void TrainStation::paint_arbor(QPainter& painter, const View& view, const Derive
     const bool subject = arbor.id == m_document.subject();
     const QPointF centre = view.at(arbor.x_mm, arbor.y_mm);
     const QString id = QString::fromStdString(arbor.id);
-    const DerivedMesh* drives = nullptr;
-    const DerivedMesh* driven = nullptr;
-    for (const DerivedMesh& mesh : derived.meshes) {
-        if (mesh.wheel_of == arbor.id) drives = &mesh;
-        if (mesh.pinion_of == arbor.id) driven = &mesh;
-    }
     QColor brass = t.pale_brass;
     brass.setAlphaF(0.82f);
     const QPen rim(subject ? t.blued : t.brass, 1.0, arbor.wheel.known == Known::assumed ? Qt::DotLine : Qt::SolidLine);
-    const double wheel_angle = arbor.wheel_angle + turned;
-    if (drives)
-        paint_part(painter, view, id + ".wheel", centre,
-                   WheelArt::wheel(drives->wheel, drives->pinion, drives->module_mm.value, plan_points_per_flank, true), wheel_angle, brass,
-                   rim);
-    else if (arbor.wheel.count.known())
-        paint_part(painter, view, id + ".wheel", centre, WheelArt::escape_wheel(arbor.wheel.count.value, arbor.wheel_radius_mm),
-                   wheel_angle, brass, rim);
-    if (driven)
-        paint_part(painter, view, id + ".pinion", centre, WheelArt::pinion(driven->wheel, driven->pinion, driven->module_mm.value, 8),
-                   arbor.pinion_angle + turned, t.steel, QPen(t.ink, 0.7));
+    std::set<std::string> drawn;
+    for (const DerivedMesh& mesh : derived.meshes) {
+        if (mesh.wheel_of != arbor.id || !drawn.insert(mesh.wheel_part).second) continue;
+        paint_part(painter, view, QString::fromStdString(mesh.wheel_part), centre,
+                   WheelArt::wheel(mesh.wheel, mesh.pinion, mesh.module_mm.value, plan_points_per_flank, true), turned, brass, rim);
+    }
+    if (drawn.empty() && arbor.wheel.count.known())
+        paint_part(painter, view, id + ".wheel", centre, WheelArt::escape_wheel(arbor.wheel.count.value, arbor.wheel_radius_mm), turned,
+                   brass, rim);
+    for (const DerivedMesh& mesh : derived.meshes) {
+        if (mesh.pinion_of != arbor.id) continue;
+        // A large driven wheel is a wheel to the eye, and of brass.
+        const bool large = mesh.pinion >= driven_wheel_leaves;
+        paint_part(painter, view, id + ".pinion", centre, WheelArt::pinion(mesh.wheel, mesh.pinion, mesh.module_mm.value, large ? 3 : 8),
+                   mesh.pinion_angle + turned, large ? brass : t.steel, large ? rim : QPen(t.ink, 0.7));
+    }
     painter.setPen(Qt::NoPen);
     painter.setBrush(t.ink);
     painter.drawEllipse(view.at(arbor.x_mm, arbor.y_mm), 2.5, 2.5);
@@ -303,6 +324,15 @@ void TrainStation::paint_labels(QPainter& painter, const View& view) {
             write(painter, word_font(9), t.blued, at + QPointF(0, 20), QString::fromStdString(print_span(*arbor.period_s)), 0);
         }
         paint_pinion_count(painter, arbor, centre);
+        for (const DerivedMesh& mesh : m_document.derived().meshes) {
+            if (mesh.wheel_of != arbor.id || mesh.wheel_part == arbor.id + ".wheel") continue;
+            // A further wheel on the same arbor: its count at its rim.
+            const QPointF rim = centre + QPointF(0.707, 0.707) * (mesh.sizes.wheel.pitch_diameter_mm / 2 * view.px_per_mm * 0.8);
+            QColor paper = t.sheet;
+            paper.setAlphaF(0.88f);
+            painter.fillRect(QRectF(rim.x() - 13, rim.y() - 13, 26, 17), paper);
+            write(painter, figure_font(11), t.ink, rim, QString::number(mesh.wheel), 0);
+        }
         place({"arbor:" + QString::fromStdString(arbor.id),
                QRectF(centre.x() - 14, centre.y() - 14, 28, 28),
                [this, id = arbor.id] { m_document.select(id); },
@@ -327,6 +357,159 @@ void TrainStation::paint_pinion_count(QPainter& painter, const DerivedArbor& arb
     place({QString::fromStdString(arbor.id) + ".pinion", box.adjusted(-4, -4, 4, 4), [this, id = arbor.id] { m_document.select(id); },
            tr("Leaves. Double click to change the count, ? when it is lost, 12? when it is doubted"),
            [this, part = arbor.id + ".pinion"] { edit_count(part); }});
+}
+
+/// The question, what was found, and the picked one's figures.
+void TrainStation::paint_search(QPainter& painter) {
+    const Theme& t = theme();
+    write(painter, word_font(8.5, true), t.steel, {column_x, 34}, tr("FIND A TRAIN"));
+    const double closed = write(painter, word_font(8.5), t.blued, {left_column - 8.0, 34}, tr("Esc closes"), 1);
+    place({"search:close", QRectF(left_column - 8 - closed, 22, closed, 16), [this] { close_search(); }, {}, {}});
+    double y = 98;
+    const double wide = left_column - column_x - 12;
+    if (!m_search.fault().isEmpty()) {
+        write_wrapped(painter, word_font(9), t.ruby, {column_x, y - 8}, wide, m_search.fault());
+        return;
+    }
+    if (!m_search.question()) {
+        write_wrapped(
+            painter, word_font(9), t.steel, {column_x, y - 8}, wide,
+            tr("A ratio: 60 from centre to escape\nA hand: tide from great, moon from great, sidereal-day from centre\n\nThen, as wanted: "
+               "stages 3, teeth 24-120, leaves 8-16, hunting, even 1.5, use 96, ppm 5"));
+        return;
+    }
+    y = paint_found(painter, y);
+    if (m_search.running()) {
+        const QRectF bar(column_x, y, wide, 6);
+        painter.fillRect(bar, t.sheet);
+        painter.fillRect(QRectF(bar.topLeft(), QSizeF(bar.width() * m_search.done(), 6)), t.brass);
+        write(painter, word_font(8.5), t.blued, {column_x, y + 22}, tr("searching; Esc stops"));
+    }
+}
+
+double TrainStation::paint_found(QPainter& painter, double y) {
+    const Theme& t = theme();
+    const FindResult& found = m_search.result();
+    const double wide = left_column - column_x - 12;
+    const auto signed_number = [](double value, int figures) {
+        return (value < 0 ? QString("−") : QString("+")) + QString::fromStdString(print_short(std::abs(value), figures));
+    };
+    const size_t room = static_cast<size_t>(std::max(1.0, (height() - y - 190) / 24));
+    const size_t first = m_search.picked() < room ? 0 : m_search.picked() - room + 1;
+    for (size_t i = first; i < std::min(found.solutions.size(), first + room); ++i) {
+        const FoundTrain& train = found.solutions[i];
+        const bool picked = i == m_search.picked();
+        const QString words = QString::fromStdString(train_in_words(train, found.pinions_drive));
+        const double full = QFontMetricsF(figure_font(12, picked)).horizontalAdvance(words);
+        write(painter, figure_font(12 * std::min(1.0, (wide - 64) / full), picked), picked ? t.ink : t.steel, {column_x, y}, words);
+        const bool exact = train.error_ppm == 0;
+        write(painter, word_font(8.5, picked), exact ? t.verdigris : t.steel, {column_x + wide, y},
+              exact ? tr("exact") : signed_number(found.pinions_drive ? -train.error_ppm : train.error_ppm, 2) + tr(" ppm"), 1);
+        const QRectF row(column_x - 6, y - 17, wide + 10, 23);
+        if (picked) {
+            painter.setPen(QPen(t.blued, 1, Qt::DotLine));
+            painter.setBrush(Qt::NoBrush);
+            painter.drawRect(row);
+        }
+        place({"found:" + QString::number(i), row, [this, i] { m_search.pick(i); },
+               tr("Click to see it on the plan; double click takes it"),
+               [this, i] {
+                   m_search.pick(i);
+                   m_search.take();
+                   close_search();
+               }});
+        y += 24;
+    }
+    if (found.solutions.empty()) {
+        if (!m_search.running())
+            y += write_wrapped(painter, word_font(9), t.amber, {column_x, y - 8}, wide,
+                               tr("No train of these counts. Widen teeth or leaves, or allow a stage more.")) +
+                 10;
+        return y;
+    }
+    const FoundTrain& train = found.solutions[std::min(m_search.picked(), found.solutions.size() - 1)];
+    const QString error = !train.years_per_day
+                              ? tr("exact: never wrong")
+                              : tr("%1 s a day\none day wrong in %2 years")
+                                    .arg(signed_number(found.pinions_drive ? -train.error_s_per_day : train.error_s_per_day, 3),
+                                         QString::fromStdString(print_many(std::floor(*train.years_per_day))));
+    y += 4;
+    y += write_wrapped(painter, word_font(9.5, true), t.blued, {column_x, y - 8}, wide, error);
+    const QString rest =
+        tr("even %1 · hunting in %2 of %3 · %4 teeth\n%5")
+            .arg(train.evenness, 0, 'f', 2)
+            .arg(train.hunting_stages)
+            .arg(train.stages.size())
+            .arg(train.sum)
+            .arg(found.complete ? tr("complete: %1 sets of counts covered").arg(QString::fromStdString(print_many(found.considered)))
+                                : tr("not complete: %1").arg(QString::fromStdString(found.ended)));
+    y += write_wrapped(painter, word_font(8.5), t.steel, {column_x, y - 4}, wide, rest);
+    write(painter, word_font(9.5, true), t.blued, {column_x, y + 18}, tr("Enter takes it"));
+    place({"found:take",
+           QRectF(column_x - 6, y + 2, 120, 22),
+           [this] {
+               m_search.take();
+               close_search();
+           },
+           tr("One edit; undo takes it back"),
+           {}});
+    return y + 36;
+}
+
+/// The picked train's wheels as dashed circles where they would stand.
+void TrainStation::paint_preview(QPainter& painter, const View& view) {
+    if (!m_search.preview()) return;
+    const Theme& t = theme();
+    QPen pen(t.amber, 1.6);
+    pen.setDashPattern({5, 3});
+    painter.setBrush(Qt::NoBrush);
+    for (const DerivedMesh& mesh : m_search.preview()->meshes) {
+        const DerivedMesh* now = m_document.derived().mesh(mesh.wheel_of, mesh.pinion_of);
+        if (now && now->wheel == mesh.wheel && now->pinion == mesh.pinion) continue;
+        const DerivedArbor& wheel = *m_search.preview()->arbor(mesh.wheel_of);
+        const DerivedArbor& pinion = *m_search.preview()->arbor(mesh.pinion_of);
+        painter.setPen(pen);
+        const double R = mesh.sizes.wheel.pitch_diameter_mm / 2 * view.px_per_mm;
+        const double r = mesh.sizes.pinion.pitch_diameter_mm / 2 * view.px_per_mm;
+        painter.drawEllipse(view.at(wheel.x_mm, wheel.y_mm), R, R);
+        painter.drawEllipse(view.at(pinion.x_mm, pinion.y_mm), r, r);
+        write(painter, word_font(9, true), t.amber, view.at(wheel.x_mm, wheel.y_mm) + QPointF(R * 0.7, -R * 0.7),
+              QString::number(mesh.wheel));
+        write(painter, word_font(9, true), t.amber, view.at(pinion.x_mm, pinion.y_mm) + QPointF(-r * 0.7, r * 0.7 + 10),
+              QString::number(mesh.pinion), 1);
+    }
+}
+
+/// A small dial at every arbor that carries a hand, with what the hand gains in a year.
+void TrainStation::paint_hands(QPainter& painter, const View& view) {
+    const Theme& t = theme();
+    for (const DerivedArbor& arbor : m_document.derived().arbors) {
+        if (!arbor.hand) continue;
+        const QPointF centre = view.at(arbor.x_mm, arbor.y_mm);
+        constexpr double dial = 30;
+        QColor paper = t.sheet;
+        paper.setAlphaF(0.9f);
+        painter.setPen(QPen(t.ink, 1));
+        painter.setBrush(paper);
+        painter.drawEllipse(centre, dial, dial);
+        for (int i = 0; i < 12; ++i) {
+            const QPointF way(std::cos(i * std::numbers::pi / 6), std::sin(i * std::numbers::pi / 6));
+            painter.drawLine(centre + way * (dial - 5), centre + way * (dial - 1));
+        }
+        const double turned = std::numbers::pi / 2 + 2 * std::numbers::pi * arbor.turns_per_s * m_motion.seconds();
+        painter.setPen(QPen(t.blued, 2.4, Qt::SolidLine, Qt::RoundCap));
+        painter.drawLine(centre - QPointF(std::cos(turned), -std::sin(turned)) * 6,
+                         centre + QPointF(std::cos(turned), -std::sin(turned)) * (dial - 6));
+        if (!arbor.hand_s_per_year) continue;
+        const double gain = *arbor.hand_s_per_year;
+        const QString words = std::abs(gain) < 0.05
+                                  ? tr("keeps time exactly")
+                                  : (gain > 0 ? tr("gains ") : tr("loses ")) +
+                                        QString::fromStdString(print_span(std::round(std::abs(gain) * 10) / 10)) + tr(" a year");
+        const double half = QFontMetricsF(word_font(9, true)).horizontalAdvance(words) / 2 + 4;
+        painter.fillRect(QRectF(centre.x() - half, centre.y() + dial + 3, 2 * half, 16), paper);
+        write(painter, word_font(9, true), t.blued, centre + QPointF(0, dial + 15), words, 0);
+    }
 }
 
 /// What is lost leaves too many combinations for a keystroke: how far the weighing is, and how to end it.
@@ -372,11 +555,7 @@ double TrainStation::paint_candidates(QPainter& painter, double y) {
         const double wanted = i == 0 ? 22 : 14;
         const double room = left_column - column_x - 100;
         const double size = wanted * std::min(1.0, room / QFontMetricsF(figure_font(wanted, shown)).horizontalAdvance(counts));
-        const double text = write(painter, figure_font(size, shown),
-                                  chosen  ? t.blued
-                                  : shown ? t.ink
-                                          : t.steel,
-                                  {column_x, y}, counts);
+        const double text = write(painter, figure_font(size, shown), chosen ? t.blued : shown ? t.ink : t.steel, {column_x, y}, counts);
         const double bar_x = column_x + std::max(i == 0 ? 120.0 : 92.0, text + 12);
         const double full = std::max(0.0, left_column - bar_x - 66);
         painter.fillRect(QRectF(bar_x, y - size * 0.75, std::max(2.0, full * candidates[i].weight), i == 0 ? 9 : 7),
@@ -472,6 +651,22 @@ void TrainStation::edit_count(const std::string& part) {
     m_editor->setFocus();
 }
 
+void TrainStation::ask_for_trains(const QString& question) {
+    m_question->setGeometry(static_cast<int>(column_x) - 2, 44, static_cast<int>(left_column - column_x - 8), 30);
+    m_question->show();
+    m_question->setFocus();
+    m_question->setText(question);
+    if (question.isEmpty()) m_search.close();
+    update();
+}
+
+void TrainStation::close_search() {
+    m_question->hide();
+    m_search.close();
+    setFocus();
+    update();
+}
+
 void TrainStation::finish_edit() {
     try {
         m_document.set_count(m_editing, m_editor->text());
@@ -488,6 +683,26 @@ bool TrainStation::eventFilter(QObject* watched, QEvent* event) {
         const int key = static_cast<QKeyEvent*>(event)->key();
         if (key == Qt::Key_Return || key == Qt::Key_Enter) return finish_edit(), true;
         if (key == Qt::Key_Escape) return m_editor->hide(), setFocus(), true;
+    }
+    if (watched == m_question && event->type() == QEvent::KeyPress) {
+        const size_t at = m_search.picked();
+        switch (static_cast<QKeyEvent*>(event)->key()) {
+            case Qt::Key_Escape:
+                if (m_search.running()) m_search.stop(), update();
+                else close_search();
+                return true;
+            case Qt::Key_Down:
+                return m_search.pick(std::min(at + 1, std::max<size_t>(m_search.result().solutions.size(), 1) - 1)), true;
+            case Qt::Key_Up:
+                return m_search.pick(at > 0 ? at - 1 : 0), true;
+            case Qt::Key_Return:
+            case Qt::Key_Enter:
+                if (m_search.result().solutions.empty()) return true;
+                m_search.take();
+                return close_search(), true;
+            default:
+                break;
+        }
     }
     return Canvas::eventFilter(watched, event);
 }

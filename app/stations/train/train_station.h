@@ -8,6 +8,7 @@
 #include "document/document.h"
 #include "drawing/canvas.h"
 #include "drawing/motion.h"
+#include "stations/train/train_search.h"
 
 namespace echappe {
 
@@ -19,6 +20,11 @@ public:
 
     /// Opens the editor on a count, as in "centre.wheel".
     void edit_count(const std::string& part);
+
+    /// Opens the line that asks for trains, with this question.
+    void ask_for_trains(const QString& question);
+    void close_search();
+    TrainSearch& search() { return m_search; }
 
 signals:
     void quantity_wanted(const QuantityKey& key);
@@ -47,6 +53,10 @@ private:
     double paint_weighing(QPainter& painter, double y);
     double paint_candidates(QPainter& painter, double y);
     double paint_evidence(QPainter& painter, double y);
+    void paint_search(QPainter& painter);
+    double paint_found(QPainter& painter, double y);
+    void paint_preview(QPainter& painter, const View& view);
+    void paint_hands(QPainter& painter, const View& view);
     void paint_foot(QPainter& painter, const View& view);
     void finish_edit();
 
@@ -66,6 +76,8 @@ private:
                     const QColor& fill, const QPen& pen);
 
     std::map<QString, Picture> m_pictures;
+    TrainSearch m_search;
+    QLineEdit* m_question;
     QLineEdit* m_editor;
     std::string m_editing;
 };

@@ -1,0 +1,94 @@
+#include "stations/train/train_search.h"
+
+#include "number/input_error.h"
+
+namespace echappe {
+
+void TrainSearch::stop() {
+    ++m_run;  // what is still to be reported is of no interest
+    m_worker = {};
+    m_running = false;
+}
+
+void TrainSearch::close() {
+    stop();
+    m_question.reset();
+    m_fault.clear();
+    m_result = {};
+    m_preview.reset();
+    emit moved();
+}
+
+void TrainSearch::ask(const QString& text) {
+    stop();
+    m_fault.clear();
+    m_question.reset();
+    m_preview.reset();
+    m_result = {};
+    try {
+        m_question = read_train_question(m_document.job(), text.toStdString());
+    } catch (const std::exception& error) {
+        m_fault = QString::fromUtf8(error.what());
+        emit moved();
+        return;
+    }
+    const std::uint64_t run = m_run;
+    m_running = true;
+    m_done = 0;
+    m_worker = std::jthread([this, run, input = m_question->find](const std::stop_token& stop) {
+        const auto report = [this, run](const std::function<void()>& tell) {
+            QMetaObject::invokeMethod(this, [this, run, tell] {
+                if (run == m_run) tell();
+            });
+        };
+        const auto progress = [&](double done) {
+            report([this, done] {
+                m_done = done;
+                emit moved();
+            });
+        };
+        const auto partial = [&](const FindResult& so_far) { report([this, so_far] { show(so_far, true); }); };
+        try {
+            const FindResult found = find_trains(input, {stop, progress}, partial);
+            report([this, found] { show(found, false); });
+        } catch (const std::exception& error) {
+            report([this, why = QString::fromUtf8(error.what())] {
+                m_fault = why;
+                m_running = false;
+                emit moved();
+            });
+        }
+    });
+    emit moved();
+}
+
+void TrainSearch::show(const FindResult& result, bool running) {
+    m_result = result;
+    m_running = running;
+    pick(0);
+}
+
+void TrainSearch::pick(size_t index) {
+    m_preview.reset();
+    if (m_question && index < m_result.solutions.size()) {
+        m_picked = index;
+        Derived preview = derive(with_train(m_document.job(), *m_question, m_result, m_result.solutions[index]));
+        if (preview.problem.empty()) m_preview = std::move(preview);
+    }
+    emit moved();
+}
+
+void TrainSearch::take() {
+    if (!m_question || m_picked >= m_result.solutions.size()) return;
+    const FoundTrain train = m_result.solutions[m_picked];
+    const TrainQuestion question = *m_question;
+    const FindResult result = m_result;
+    m_document.edit(tr("Take the train %1").arg(QString::fromStdString(train_in_words(train, result.pinions_drive))),
+                    [&](Job& job) { job = with_train(job, question, result, train); });
+    if (!question.to.empty()) return close();
+    const std::string hand = m_document.job().arbors.back().train.id;
+    close();
+    m_document.select(hand);
+}
+
+}  // namespace echappe

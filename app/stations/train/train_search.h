@@ -1,0 +1,55 @@
+#pragma once
+
+#include <QObject>
+#include <QString>
+#include <optional>
+#include <thread>
+
+#include "document/document.h"
+#include "job/train_question.h"
+
+namespace echappe {
+
+/// A question put to the train finder, worked on beside the window; what it found so far, and what the one picked would make
+/// of the job. Nothing of it is in the job until it is taken.
+class TrainSearch : public QObject {
+    Q_OBJECT
+public:
+    explicit TrainSearch(Document& document, QObject* parent = nullptr) : QObject(parent), m_document(document) {}
+
+    /// Asks anew; the sentence of what is wrong with the question is kept in `fault`.
+    void ask(const QString& text);
+    void close();
+    void stop();
+    bool running() const { return m_running; }
+    double done() const { return m_done; }
+    const QString& fault() const { return m_fault; }
+    const std::optional<TrainQuestion>& question() const { return m_question; }
+    const FindResult& result() const { return m_result; }
+
+    size_t picked() const { return m_picked; }
+    void pick(size_t index);
+    /// What the job would become; none when nothing is picked or it cannot be worked out.
+    const std::optional<Derived>& preview() const { return m_preview; }
+    /// Makes the picked train part of the job: one edit.
+    void take();
+
+signals:
+    void moved();
+
+private:
+    void show(const FindResult& result, bool running);
+
+    Document& m_document;
+    std::optional<TrainQuestion> m_question;
+    QString m_fault;
+    FindResult m_result;
+    bool m_running = false;
+    double m_done = 0;
+    size_t m_picked = 0;
+    std::optional<Derived> m_preview;
+    std::uint64_t m_run = 0;
+    std::jthread m_worker;  ///< last: it must end before what it reports to
+};
+
+}  // namespace echappe

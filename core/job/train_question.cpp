@@ -1,0 +1,204 @@
+#include "job/train_question.h"
+
+#include <algorithm>
+#include <sstream>
+
+#include "job/derived.h"
+#include "train/hands.h"
+
+namespace echappe {
+namespace {
+
+constexpr const char* field = "train";
+constexpr const char* takes =
+    "a ratio or a hand, then from, to, stages, teeth, leaves, ppm, hunting, even, use: as in \"60 from centre to escape\" or \"tide from "
+    "great "
+    "stages 2 teeth 24-120\"";
+
+std::string lower(std::string text) {
+    for (char& c : text) c = c == ',' || c == ';' ? ' ' : static_cast<char>(std::tolower(static_cast<unsigned char>(c)));
+    return text;
+}
+
+[[noreturn]] void refuse(const std::string& got) { throw InputError(field, got, takes); }
+
+long long whole(const std::string& word) {
+    if (word.empty() || word.find_first_not_of("0123456789") != std::string::npos || word.size() > 6) refuse("\"" + word + "\"");
+    return std::stoll(word);
+}
+
+CountRange range(std::string word) {
+    for (const std::string dash : {"–", ".."})
+        if (const auto at = word.find(dash); at != std::string::npos) word.replace(at, dash.size(), "-");
+    const auto dash = word.find('-');
+    const CountRange out = dash == std::string::npos ? CountRange{whole(word), whole(word)}
+                                                     : CountRange{whole(word.substr(0, dash)), whole(word.substr(dash + 1))};
+    if (out.min < 4 || out.max > 1000 || out.min > out.max) refuse("\"" + word + "\"");
+    return out;
+}
+
+std::string arbor_named(const Job& job, const std::string& word) {
+    for (const JobArbor& arbor : job.arbors)
+        if (lower(arbor.train.id) == word || lower(arbor.name) == word) return arbor.train.id;
+    throw InputError(field, "\"" + word + "\"", "the name of an arbor of this job");
+}
+
+Network network_of_job(const Job& job) { return network_of(restore_input(job).train); }
+
+/// The chain of meshes from one arbor to the other, each driven by the one before.
+void follow_chain(const Job& job, TrainQuestion& question) {
+    const Network network = network_of_job(job);
+    std::vector<size_t> chain;
+    size_t at = network.arbor(question.to);
+    while (network.arbors[at] != question.from) {
+        const auto driven = std::find_if(network.meshes.begin(), network.meshes.end(),
+                                         [&](const Mesh& mesh) { return network.parts[mesh.pinion].arbor == at; });
+        if (driven == network.meshes.end())
+            throw InputError(field, "from " + question.from + " to " + question.to, "two arbors of which the first drives the second");
+        chain.push_back(static_cast<size_t>(driven - network.meshes.begin()));
+        at = network.parts[driven->wheel].arbor;
+    }
+    std::reverse(chain.begin(), chain.end());
+    for (const size_t mesh : chain) {
+        question.wheels.push_back(network.parts[network.meshes[mesh].wheel].name);
+        question.pinions.push_back(network.parts[network.meshes[mesh].pinion].name);
+    }
+    question.find.stages = static_cast<long long>(chain.size());
+}
+
+Rational ratio_now(const Job& job, const TrainQuestion& question) {
+    const Network network = network_of_job(job);
+    const auto period = [&](const std::string& id) { return period_of(network, job.reference.period_s, network.arbor(id)); };
+    return period(question.from) / period(question.to);
+}
+
+void set_count(Job& job, const std::string& part, long long count) {
+    const auto dot = part.find('.');
+    const std::string name = part.substr(dot + 1);
+    for (JobArbor& arbor : job.arbors) {
+        if (arbor.train.id != part.substr(0, dot)) continue;
+        if (name == "wheel") arbor.train.wheel = Count(count), arbor.wheel_trust.reset();
+        if (name == "pinion") arbor.train.pinion = Count(count), arbor.pinion_trust.reset();
+        for (WheelInput& wheel : arbor.train.wheels)
+            if (wheel.name == name) wheel.teeth = Count(count);
+        for (PinionInput& pinion : arbor.train.pinions)
+            if (pinion.name == name) pinion.leaves = Count(count);
+    }
+    std::erase_if(job.choices, [&](const Choice& choice) { return choice.part == part; });
+}
+
+std::string fresh_id(const Job& job, const std::string& wanted) {
+    std::string id = wanted;
+    for (int i = 2; job.arbor(id); ++i) id = wanted + "-" + std::to_string(i);
+    return id;
+}
+
+/// New arbors behind the driver; the last one carries the hand.
+void add_branch(Job& job, const TrainQuestion& question, const FindResult& result, const FoundTrain& train) {
+    struct Pair {
+        long long driving, driven;
+    };
+    std::vector<Pair> meshes;
+    for (const Stage& stage : train.stages)
+        meshes.push_back(result.pinions_drive ? Pair{stage.pinion, stage.wheel} : Pair{stage.wheel, stage.pinion});
+    const std::string& hand = *question.find.hand;
+    std::vector<std::string> ids;
+    for (size_t i = 0; i + 1 < meshes.size(); ++i) ids.push_back(fresh_id(job, hand + "-" + std::to_string(i + 1)));
+    ids.push_back(fresh_id(job, hand));
+    for (JobArbor& arbor : job.arbors) {
+        if (arbor.train.id != question.from) continue;
+        std::string name = hand;
+        for (int i = 2;
+             std::any_of(arbor.train.wheels.begin(), arbor.train.wheels.end(), [&](const WheelInput& w) { return w.name == name; }); ++i)
+            name = hand + "-" + std::to_string(i);
+        arbor.train.wheels.push_back({name, Count(meshes.front().driving), {ids.front()}});
+    }
+    for (size_t i = 0; i < ids.size(); ++i) {
+        JobArbor arbor;
+        arbor.train.id = ids[i];
+        const bool last = i + 1 == ids.size();
+        arbor.name = last ? hand + " hand" : hand + " " + std::to_string(i + 1);
+        arbor.name[0] = static_cast<char>(std::toupper(static_cast<unsigned char>(arbor.name[0])));
+        arbor.train.pinion = Count(meshes[i].driven);
+        arbor.train.drives = std::vector<std::string>();
+        if (last) arbor.hand = hand;
+        else {
+            arbor.train.wheel = Count(meshes[i + 1].driving);
+            arbor.train.drives->push_back(ids[i + 1]);
+        }
+        job.arbors.push_back(std::move(arbor));
+    }
+}
+
+}  // namespace
+
+TrainQuestion read_train_question(const Job& job, const std::string& text) {
+    TrainQuestion question;
+    std::istringstream words(lower(text));
+    std::string word;
+    if (!(words >> word)) refuse("nothing");
+    const bool branch = find_period(word) != nullptr;
+    const bool now = word == "now";
+    if (branch) question.find.hand = word;
+    else if (!now) question.find.target = Rational::parse(word, field);
+    question.find.stages = 2;
+    question.find.wheel = branch ? CountRange{24, 120} : job.limits.wheel;
+    question.find.pinion = branch ? CountRange{24, 120} : job.limits.pinion;
+    bool leaves_said = false;
+    while (words >> word) {
+        const auto next = [&] {
+            std::string value;
+            if (!(words >> value)) refuse("nothing after \"" + word + "\"");
+            return value;
+        };
+        if (word == "from") question.from = arbor_named(job, next());
+        else if (word == "to") question.to = arbor_named(job, next());
+        else if (word == "stages" || word == "in") question.find.stages = whole(next());
+        else if (word == "teeth" || word == "wheels") question.find.wheel = range(next());
+        else if (word == "leaves" || word == "pinions") question.find.pinion = range(next()), leaves_said = true;
+        else if (word == "ppm") question.find.tolerance_ppm = Rational::parse(next(), field).to_double();
+        else if (word == "even") question.find.evenness_at_most = Rational::parse(next(), field).to_double();
+        else if (word == "use") question.find.must_wheels.push_back(whole(next()));
+        else if (word == "hunting") question.find.hunting_only = true;
+        else refuse("\"" + word + "\"");
+    }
+    if (question.from.empty()) question.from = job.reference.arbor;
+    if (branch) {
+        // Slow hands are reached by wheels only: what drives and what is driven may have the same counts.
+        if (!leaves_said) question.find.pinion = question.find.wheel;
+        const Network network = network_of_job(job);
+        question.find.driver_period_s = period_of(network, job.reference.period_s, network.arbor(question.from));
+    } else {
+        if (question.to.empty()) question.to = job.escape_arbor.value_or("");
+        if (!job.arbor(question.to)) refuse("no arbor to drive");
+        follow_chain(job, question);
+        if (now) question.find.target = ratio_now(job, question);
+    }
+    if (question.find.stages < 1 || question.find.stages > 6)
+        throw InputError(field, std::to_string(question.find.stages) + " stages", "1 to 6");
+    return question;
+}
+
+Job with_train(const Job& job, const TrainQuestion& question, const FindResult& result, const FoundTrain& train) {
+    Job out = job;
+    if (question.to.empty()) {
+        add_branch(out, question, result, train);
+        return out;
+    }
+    for (size_t i = 0; i < train.stages.size() && i < question.wheels.size(); ++i) {
+        set_count(out, question.wheels[i], train.stages[i].wheel);
+        set_count(out, question.pinions[i], train.stages[i].pinion);
+    }
+    return out;
+}
+
+std::string train_in_words(const FoundTrain& train, bool pinions_drive) {
+    std::string words;
+    for (const Stage& stage : train.stages) {
+        const auto [driving, driven] = pinions_drive ? std::pair(stage.pinion, stage.wheel) : std::pair(stage.wheel, stage.pinion);
+        words += (words.empty() ? "" : " × ") + std::to_string(driving) + "/" + std::to_string(driven);
+    }
+    return words;
+}
+
+}  // namespace echappe
