@@ -36,6 +36,8 @@ protected:
     void resizeEvent(QResizeEvent* event) override;
 
 private:
+    static constexpr double left_column = 250;
+    static constexpr double column_x = 22;
     struct View {
         double px_per_mm = 1;
         QPointF origin;  ///< where 0, 0 of the plate lies
@@ -53,6 +55,7 @@ private:
     double paint_weighing(QPainter& painter, double y);
     double paint_candidates(QPainter& painter, double y);
     double paint_evidence(QPainter& painter, double y);
+    bool search_key(int key);
     void paint_search(QPainter& painter);
     double paint_found(QPainter& painter, double y);
     void paint_preview(QPainter& painter, const View& view);
