@@ -52,6 +52,7 @@ ContactPair::ContactPair(const MeshForms& forms, double module, double wear_step
     for (size_t i = tooth.size() - 1; i-- > tooth.size() / 2;)
         m_driving.push_back({tooth[i][0], std::cos(tooth[i][1]), -std::sin(tooth[i][1]), false});
     m_tip = tooth.back()[0];
+    for (const Point& p : tooth) m_half_width = std::max(m_half_width, p[1]);
     const ToothForm& pinion = forms.pinion;
     const double pitch = pinion.pitch_radius() * module;
     m_leaf_from = pinion.root_radius() * module;
@@ -83,10 +84,22 @@ double ContactPair::half_angle(const std::vector<double>& leaf, double radius) c
     return leaf[below] + (leaf[below + 1] - leaf[below]) * (at - static_cast<double>(below));
 }
 
-/// A tooth's point as the pinion sees it.
+/// A tooth's point as the pinion sees it, and how far round the leaf's middle must be for it: the larger, the further in the
+/// sense looked at.
 struct ContactPair::Seen {
     double x, y, radius, angle;
+    bool inside;
+    double need;
 };
+
+/// Whether the tooth comes into the lens between its own tip circle and the leaves'.
+bool ContactPair::in_reach(const Stand& stand, double dx, double dy, double lowered) const {
+    const double distance = std::hypot(dx, dy);
+    const double cosine = (distance * distance + lowered * lowered - m_leaf_to * m_leaf_to) / (2 * distance * lowered);
+    if (cosine >= 1) return false;
+    const double lens = cosine <= -1 ? pi : std::acos(cosine);
+    return std::abs(std::remainder(stand.tooth_angle - std::atan2(dy, dx), 2 * pi)) < lens + m_half_width;
+}
 
 template <bool driving>
 std::optional<Contact> ContactPair::extreme(const Stand& stand) const {
@@ -94,13 +107,10 @@ std::optional<Contact> ContactPair::extreme(const Stand& stand) const {
     const std::vector<double>& leaf = driving ? m_leaf : m_leaf_back;
     const double pinion_x = stand.centre_distance_mm + stand.pinion_offset[0];
     const double pinion_y = stand.pinion_offset[1];
-    // Out of reach: no need to look along the flank.
     const double lowered = m_tip - stand.shorter_mm;
+    if (!in_reach(stand, pinion_x - stand.wheel_centre[0], pinion_y - stand.wheel_centre[1], lowered)) return {};
     const double turned_x = std::cos(stand.tooth_angle);
     const double turned_y = std::sin(stand.tooth_angle);
-    const double tip_x = stand.wheel_centre[0] + lowered * turned_x - pinion_x;
-    const double tip_y = stand.wheel_centre[1] + lowered * turned_y - pinion_y;
-    if (std::hypot(tip_x, tip_y) > m_leaf_to + (m_tip - m_driving.front().radius)) return {};
 
     const auto seen = [&](size_t i) -> Seen {
         const Vertex& v = m_driving[i];
@@ -110,11 +120,11 @@ std::optional<Contact> ContactPair::extreme(const Stand& stand) const {
         // Plain square root: std::hypot guards against sizes that do not occur and costs three times as much.
         const double dx = pinion_x - x;
         const double dy = y - pinion_y;
-        return {x, y, std::sqrt(dx * dx + dy * dy), std::atan2(dy, dx)};
+        const double radius = std::sqrt(dx * dx + dy * dy);
+        const double angle = std::atan2(dy, dx);
+        const bool inside = radius <= m_leaf_to && radius >= m_reach_from;
+        return {x, y, radius, angle, inside, inside ? side * angle + half_angle(leaf, radius) : -INFINITY};
     };
-    // How far round the leaf's middle must be for this point, larger = further in the sense looked at.
-    const auto needs = [&](const Seen& s) { return side * s.angle + half_angle(leaf, s.radius); };
-    const auto inside = [&](const Seen& s) { return s.radius <= m_leaf_to && s.radius >= m_reach_from; };
     std::optional<Contact> best;
     double most = -INFINITY;
     const auto take = [&](double need, double x, double y) {
@@ -127,9 +137,9 @@ std::optional<Contact> ContactPair::extreme(const Stand& stand) const {
     bool was = false;
     for (size_t i = 0; i < m_driving.size(); i += stride) {
         const Seen s = seen(i);
-        const bool now = inside(s);
-        if (now && (!any || needs(s) > most)) {
-            most = needs(s);
+        const bool now = s.inside;
+        if (now && (!any || s.need > most)) {
+            most = s.need;
             at = i;
             any = true;
         }
@@ -141,15 +151,16 @@ std::optional<Contact> ContactPair::extreme(const Stand& stand) const {
     const size_t to = std::min(m_driving.size() - 1, at + stride);
     most = -INFINITY;
     std::vector<Seen> near;
+    near.reserve(to - from + 1);
     for (size_t i = from; i <= to; ++i) near.push_back(seen(i));
     for (size_t i = 0; i < near.size(); ++i)
-        if (inside(near[i])) take(needs(near[i]), near[i].x, near[i].y);
+        if (near[i].inside) take(near[i].need, near[i].x, near[i].y);
     for (size_t i = 1; i + 1 < near.size(); ++i) {
         // A corner is where it is; a parabola through it would bulge.
-        if (m_driving[from + i].corner || !inside(near[i - 1]) || !inside(near[i]) || !inside(near[i + 1])) continue;
-        const double a = needs(near[i - 1]);
-        const double b = needs(near[i]);
-        const double c = needs(near[i + 1]);
+        if (m_driving[from + i].corner || !near[i - 1].inside || !near[i].inside || !near[i + 1].inside) continue;
+        const double a = near[i - 1].need;
+        const double b = near[i].need;
+        const double c = near[i + 1].need;
         if (b < a || b < c || a + c - 2 * b >= 0) continue;
         const double shift = (a - c) / (2 * (a + c - 2 * b));
         const Seen& next = shift > 0 ? near[i + 1] : near[i - 1];

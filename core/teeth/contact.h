@@ -42,9 +42,11 @@ private:
     double m_leaf_step = 0;
     double m_reach_from = 0;  ///< nearer the pinion's centre there is nothing to touch
     double m_tip = 0;
+    double m_half_width = 0;  ///< rad: no point of a tooth lies further from its middle
 
     double half_angle(const std::vector<double>& leaf, double radius) const;
     struct Seen;
+    bool in_reach(const Stand& stand, double dx, double dy, double lowered) const;
     template <bool driving>
     std::optional<Contact> extreme(const Stand& stand) const;
 };

@@ -7,10 +7,17 @@
 namespace echappe {
 namespace {
 
-constexpr long long stands = 96;          ///< per pitch: 5 ms, and the picture moves smoothly between them
+constexpr long long stands = 60;          ///< per pitch: 2 ms, and the picture moves smoothly between them
 constexpr double furthest_modules = 1.5;  ///< beyond it nothing meshes
 
 }  // namespace
+
+MeshTrial::MeshTrial(QObject* parent) : QObject(parent) {
+    constexpr int pause_ms = 120;
+    m_pause.setSingleShot(true);
+    m_pause.setInterval(pause_ms);
+    connect(&m_pause, &QTimer::timeout, this, &MeshTrial::start_looking);
+}
 
 void MeshTrial::take(const DerivedMesh& mesh) {
     const GeometryInput geometry{mesh.wheel, mesh.pinion, mesh.module_mm.value};
@@ -36,7 +43,13 @@ void MeshTrial::set_depth(double mm) {
 void MeshTrial::look_for_window() {
     m_window.reset();
     m_looking = true;
-    const std::uint64_t look = ++m_look;
+    ++m_look;
+    m_looker.request_stop();
+    m_pause.start();
+}
+
+void MeshTrial::start_looking() {
+    const std::uint64_t look = m_look;
     m_looker = std::jthread([this, look, input = m_input](const std::stop_token& stop) {
         const auto window = good_depths(input, {stop, {}});
         if (stop.stop_requested()) return;

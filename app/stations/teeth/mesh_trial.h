@@ -2,6 +2,7 @@
 
 #include <QObject>
 #include <QPointF>
+#include <QTimer>
 #include <thread>
 
 #include "job/derived.h"
@@ -14,7 +15,7 @@ namespace echappe {
 class MeshTrial : public QObject {
     Q_OBJECT
 public:
-    explicit MeshTrial(QObject* parent = nullptr) : QObject(parent) {}
+    explicit MeshTrial(QObject* parent = nullptr);
 
     /// Takes the mesh; a new one is tried at its measured depth.
     void take(const DerivedMesh& mesh);
@@ -44,6 +45,7 @@ signals:
 
 private:
     void look_for_window();
+    void start_looking();
 
     MeshSimulationInput m_input;
     MeshSimulationResult m_result;
@@ -51,6 +53,7 @@ private:
     std::optional<DepthWindow> m_window;
     bool m_looking = false;
     std::uint64_t m_look = 0;
+    QTimer m_pause;         ///< after the last change: the search need not race with typing
     std::jthread m_looker;  ///< last: it must end before what it reports to
 };
 

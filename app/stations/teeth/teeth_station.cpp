@@ -125,7 +125,8 @@ void TeethStation::paint_pair(QPainter& painter, const DerivedMesh& mesh, double
     const auto draw = [&](const QPainterPath& path, QPointF centre, double angle, const QColor& fill, const QColor& ink) {
         painter.save();
         painter.translate(centre);
-        painter.scale(scale, -scale);
+        // Paths are of module 1 and scaled here: a new module needs no new path.
+        painter.scale(scale * m, -scale * m);
         painter.rotate(angle * 180 / std::numbers::pi);
         // Wider pens leave the raster engine's quick way: 1 px, and the ink tells what is selected.
         QPen pen(ink, 1.0);
@@ -140,11 +141,11 @@ void TeethStation::paint_pair(QPainter& painter, const DerivedMesh& mesh, double
     const double seen = std::asin(std::min(1.0, (height() / scale + 2 * std::abs(m_pan.y()) / scale) / (2 * wheel_radius)));
     const auto each_side = static_cast<long long>(seen / pitch) + 2;
     const bool whole = 2 * each_side + 1 >= mesh.wheel;
-    const QPainterPath& wheel = whole ? WheelArt::wheel(mesh.wheel, mesh.pinion, m, drawn_points_per_flank, false)
-                                      : WheelArt::wheel_sector(mesh.wheel, mesh.pinion, m, drawn_points_per_flank, each_side);
+    const QPainterPath& wheel = whole ? WheelArt::wheel(mesh.wheel, mesh.pinion, 1, drawn_points_per_flank, false)
+                                      : WheelArt::wheel_sector(mesh.wheel, mesh.pinion, 1, drawn_points_per_flank, each_side);
     draw(wheel, wheel_centre, whole ? wheel_angle : std::remainder(wheel_angle, pitch), t.pale_brass, m_wheel ? t.blued : t.brass);
     const QColor steel = t.dark ? t.steel.darker(190) : t.steel.lighter(165);
-    draw(WheelArt::pinion(mesh.wheel, mesh.pinion, m, drawn_points_per_flank), pinion_centre, stand.pinion_angle, steel,
+    draw(WheelArt::pinion(mesh.wheel, mesh.pinion, 1, drawn_points_per_flank), pinion_centre, stand.pinion_angle, steel,
          m_wheel ? t.ink : t.blued);
     QPen chain(t.blued, 0.9);
     chain.setDashPattern({10, 4, 2, 4});
