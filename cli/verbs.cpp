@@ -1,7 +1,9 @@
 #include "verbs.h"
 
 #include "job/report.h"
+#include "making/dividing.h"
 #include "oscillator/pendulum.h"
+#include "strike/motion_work.h"
 #include "teeth/geometry.h"
 #include "teeth/mesh_simulation.h"
 #include "teeth/profile.h"
@@ -13,9 +15,10 @@ namespace echappe {
 
 const std::vector<const Calculation*>& verbs() {
     static const std::vector<const Calculation*> all = {
-        &train_calculation(),    &find_calculation(),       &restore_calculation(),
-        &geometry_calculation(), &profile_calculation(),    &mesh_simulation_calculation(),
-        &pendulum_calculation(), &job_report_calculation(), &job_check_calculation(),
+        &train_calculation(),      &find_calculation(),        &restore_calculation(),
+        &geometry_calculation(),   &profile_calculation(),     &mesh_simulation_calculation(),
+        &pendulum_calculation(),   &motion_work_calculation(), &dividing_calculation(),
+        &job_report_calculation(), &job_check_calculation(),
     };
     return all;
 }

@@ -44,9 +44,9 @@ struct ListSlot {
 /// Where a field's value lives.
 using Slot = std::variant<double*, std::optional<double>*, long long*, std::optional<long long>*, bool*, std::string*,
                           std::optional<std::string>*, Count*, Rational*, std::vector<double>*, std::vector<long long>*,
-                          std::vector<std::string>*, std::optional<std::vector<std::string>>*, std::vector<std::array<double, 2>>*,
-                          std::vector<std::vector<std::array<double, 2>>>*, std::map<std::string, long long>*,
-                          std::map<std::string, double>*, NestedSlot, ListSlot>;
+                          std::vector<std::vector<long long>>*, std::vector<std::string>*, std::optional<std::vector<std::string>>*,
+                          std::vector<std::array<double, 2>>*, std::vector<std::vector<std::array<double, 2>>>*,
+                          std::map<std::string, long long>*, std::map<std::string, double>*, NestedSlot, ListSlot>;
 
 struct Field {
     std::string name;  ///< carries its unit: "centre_distance_mm"

@@ -144,6 +144,11 @@ private:
             if (whole(json[i], field, place + "[" + std::to_string(i) + "]", read)) out->push_back(read);
         }
     }
+    void value(const Json& json, const Field& field, std::vector<std::vector<long long>>* out, const std::string& place) {
+        out->clear();
+        if (!json.is_array()) return fault(place, told(json), "a list of lists of whole numbers");
+        for (size_t i = 0; i < json.size(); ++i) value(json[i], field, &out->emplace_back(), place + "[" + std::to_string(i) + "]");
+    }
     void value(const Json& json, const Field&, std::vector<std::string>* out, const std::string& place) { words(json, place, *out); }
     void value(const Json& json, const Field&, std::optional<std::vector<std::string>>* out, const std::string& place) {
         std::vector<std::string> read;
@@ -259,6 +264,7 @@ private:
         return list;
     }
     static Json write(std::vector<long long>* values, bool&) { return *values; }
+    static Json write(std::vector<std::vector<long long>>* values, bool&) { return *values; }
     static Json write(std::vector<std::string>* values, bool&) { return *values; }
     static Json write(std::vector<std::array<double, 2>>* values, bool&) { return *values; }
     static Json write(std::vector<std::vector<std::array<double, 2>>>* values, bool&) { return *values; }
