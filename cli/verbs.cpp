@@ -8,6 +8,7 @@
 #include "teeth/mesh_simulation.h"
 #include "teeth/profile.h"
 #include "train/find.h"
+#include "train/module_fit.h"
 #include "train/restore.h"
 #include "train/train.h"
 
@@ -15,10 +16,9 @@ namespace echappe {
 
 const std::vector<const Calculation*>& verbs() {
     static const std::vector<const Calculation*> all = {
-        &train_calculation(),      &find_calculation(),        &restore_calculation(),
-        &geometry_calculation(),   &profile_calculation(),     &mesh_simulation_calculation(),
-        &pendulum_calculation(),   &motion_work_calculation(), &dividing_calculation(),
-        &job_report_calculation(), &job_check_calculation(),
+        &train_calculation(),       &find_calculation(),       &restore_calculation(),         &geometry_calculation(),
+        &profile_calculation(),     &module_fit_calculation(), &mesh_simulation_calculation(), &pendulum_calculation(),
+        &motion_work_calculation(), &dividing_calculation(),   &job_report_calculation(),      &job_check_calculation(),
     };
     return all;
 }

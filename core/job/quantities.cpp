@@ -53,8 +53,8 @@ std::optional<Working> module_working(const Job& job, const DerivedMesh& mesh) {
         const QuantityKey& key = m.evidence.key;
         const bool here =
             (key.declared().of == EvidenceKind::Of::mesh && key.wheel_of == mesh.wheel_of && key.pinion_of == mesh.pinion_of) ||
-            (key.kind == "wheel_outside_diameter_mm" && key.arbor == mesh.wheel_of) ||
-            (key.kind == "pinion_outside_diameter_mm" && key.arbor == mesh.pinion_of);
+            (key.kind.starts_with("wheel_") && key.kind.ends_with("_diameter_mm") && key.arbor == mesh.wheel_of) ||
+            (key.kind.starts_with("pinion_") && key.kind.ends_with("_diameter_mm") && key.arbor == mesh.pinion_of);
         if (!here || m.left_out) continue;
         factors.push_back(restore::Model::factor(key.kind, mesh.wheel, mesh.pinion));
         weights.push_back(factors.back() * factors.back() / (m.evidence.u * m.evidence.u));
@@ -158,6 +158,8 @@ std::vector<Measurable> measurables_of(const Job& job, const Derived& derived) {
         if (pinion.train.pinion.known()) offer({"pinion_outside_diameter_mm", mesh.pinion_of, {}, {}});
         offer({"centre_distance_mm", {}, mesh.wheel_of, mesh.pinion_of});
         offer({"module_mm", {}, mesh.wheel_of, mesh.pinion_of});
+        if (wheel.train.wheel.known()) offer({"wheel_root_diameter_mm", mesh.wheel_of, {}, {}});
+        if (pinion.train.pinion.known()) offer({"pinion_root_diameter_mm", mesh.pinion_of, {}, {}});
     }
     if (job.escape_arbor) {
         offer({"beats_per_hour", {}, {}, {}});

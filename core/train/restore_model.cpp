@@ -123,7 +123,7 @@ void Model::check(const Evidence& evidence, const std::string& place) const {
         throw InputError(place + ".kind", "\"" + key.kind + "\" without an escape_arbor", "escape_arbor in the train");
     if (key.kind == "wheel_fragment_deg" && fragment_part(key) == m_network.parts.size())
         throw InputError(place + ".arbor", "\"" + *key.arbor + "\"", "an arbor with a wheel");
-    if (key.kind.ends_with("outside_diameter_mm") && !mesh_of(key)) {
+    if (key.kind.ends_with("_diameter_mm") && !mesh_of(key)) {
         const bool escape = m_network.escape_part && m_network.parts[*m_network.escape_part].arbor == m_network.arbor(*key.arbor);
         if (!(escape && key.kind.starts_with("wheel")))
             throw InputError(place + ".arbor", "\"" + *key.arbor + "\"", "an arbor with such a part in a mesh");
@@ -136,7 +136,7 @@ void Model::sort_evidence() {
         const Evidence& evidence = m_input.evidence[i];
         check(evidence, "evidence[" + std::to_string(i) + "]");
         if (const auto mesh = mesh_of(evidence.key)) m_mesh_evidence[*mesh].push_back(evidence);
-        else if (!evidence.key.kind.ends_with("outside_diameter_mm") && evidence.key.kind != "direction") m_rates.push_back(evidence);
+        else if (!evidence.key.kind.ends_with("_diameter_mm") && evidence.key.kind != "direction") m_rates.push_back(evidence);
     }
 }
 
@@ -150,8 +150,8 @@ std::string Model::mesh_name(size_t mesh) const {
 }
 
 std::optional<size_t> Model::mesh_of(const QuantityKey& key) const {
-    const bool by_wheel = key.kind == "wheel_outside_diameter_mm";
-    const bool by_pinion = key.kind == "pinion_outside_diameter_mm";
+    const bool by_wheel = key.kind.starts_with("wheel_") && key.kind.ends_with("_diameter_mm");
+    const bool by_pinion = key.kind.starts_with("pinion_") && key.kind.ends_with("_diameter_mm");
     for (size_t m = 0; m < m_network.meshes.size(); ++m) {
         const auto [wheel, pinion] = arbors_of(m);
         if (key.wheel_of && key.pinion_of && m_network.arbors[wheel] == key.wheel_of && m_network.arbors[pinion] == key.pinion_of) return m;
@@ -165,6 +165,9 @@ std::optional<size_t> Model::mesh_of(const QuantityKey& key) const {
 double Model::factor(const std::string& kind, long long wheel, long long pinion) {
     if (kind == "centre_distance_mm") return static_cast<double>(wheel + pinion) / 2;
     if (kind == "module_mm") return 1;
+    if (kind == "wheel_root_diameter_mm") return static_cast<double>(wheel) - 2 * cycloidal::wheel_dedendum;
+    if (kind == "pinion_root_diameter_mm")
+        return static_cast<double>(pinion) - 2 * (cycloidal::practical_addendum(wheel, pinion) + cycloidal::pinion_clearance);
     if (kind == "pinion_outside_diameter_mm") return static_cast<double>(pinion) + 2 * cycloidal::leaf_form(pinion).addendum;
     return static_cast<double>(wheel) + 2 * cycloidal::practical_addendum(wheel, pinion);
 }
@@ -300,7 +303,7 @@ std::vector<Strain> Model::strains(const Counts& counts, const std::vector<MeshF
         if (const auto mesh = mesh_of(item.key)) {
             strain.predicted = fits[*mesh].module_mm *
                                factor(item.key.kind, counts[m_network.meshes[*mesh].wheel], counts[m_network.meshes[*mesh].pinion]);
-        } else if (item.key.kind.ends_with("outside_diameter_mm")) {
+        } else if (item.key.kind.ends_with("_diameter_mm")) {
             strain.note = "an escape wheel's outside diameter says nothing of a module";
         } else if (item.key.kind == "direction") {
             strain.note = "must turn " + *item.direction + ", this train turns it " + direction_of(m_network.arbor(*item.key.arbor));

@@ -1,0 +1,201 @@
+#include "train/module_fit.h"
+
+#include <algorithm>
+#include <cmath>
+
+#include "number/units.h"
+
+namespace echappe {
+namespace {
+
+constexpr double pi = 3.14159265358979323846;
+constexpr const char* source = "least squares, each reading weighed by 1/u²";
+constexpr long long mate_pinion = 10;
+constexpr long long mate_wheel = 60;
+
+/// Modules that cutters are usually made for.
+const std::vector<double>& usual_modules() {
+    static const std::vector<double> modules = {0.05, 0.06, 0.07, 0.08, 0.09, 0.1,  0.12, 0.14, 0.16, 0.18, 0.2,  0.22, 0.25,
+                                                0.28, 0.3,  0.35, 0.4,  0.45, 0.5,  0.55, 0.6,  0.65, 0.7,  0.75, 0.8,  0.85,
+                                                0.9,  1,    1.1,  1.25, 1.5,  1.75, 2,    2.25, 2.5,  2.75, 3,    3.5,  4};
+    return modules;
+}
+
+struct Fit {
+    double module_mm = 0;
+    double u_mm = 0;
+    double misfit = 0;
+    std::vector<double> factors;
+};
+
+void check(const ModuleFitInput& in) {
+    if (in.evidence.empty()) throw InputError("evidence", "nothing", "at least one size of the mesh");
+    for (size_t i = 0; i < in.evidence.size(); ++i) {
+        const Evidence& item = in.evidence[i];
+        const std::string place = "evidence[" + std::to_string(i) + "]";
+        const std::string& kind = item.key.kind;
+        if (item.key.declared().unit != "mm" || item.key.declared().of == EvidenceKind::Of::movement)
+            throw InputError(place + ".kind", "\"" + kind + "\"", "a size of the mesh: a centre distance, a diameter or a module");
+        if (!(item.value > 0)) throw InputError(place + ".value", "nothing", "above 0, up to 1e9");
+        if (!(item.u > 0)) throw InputError(place + ".u", "nothing", "above 0, up to 1e9");
+        const bool wants_wheel = kind.starts_with("wheel") || kind == "centre_distance_mm";
+        const bool wants_pinion = kind.starts_with("pinion") || kind == "centre_distance_mm";
+        if (wants_wheel && !in.wheel) throw InputError("wheel", "nothing", "the teeth of the wheel, for " + kind);
+        if (wants_pinion && !in.pinion) throw InputError("pinion", "nothing", "the leaves of the pinion, for " + kind);
+    }
+}
+
+Fit fit_in(const ModuleFitInput& in, const std::string& school) {
+    Fit fit;
+    double kk = 0;
+    double kx = 0;
+    for (const Evidence& item : in.evidence) {
+        fit.factors.push_back(size_per_module(item.key.kind, school, in.wheel.value_or(mate_wheel), in.pinion.value_or(mate_pinion)));
+        kk += fit.factors.back() * fit.factors.back() / (item.u * item.u);
+        kx += fit.factors.back() * item.value / (item.u * item.u);
+    }
+    fit.module_mm = kx / kk;
+    fit.u_mm = 1 / std::sqrt(kk);
+    for (size_t i = 0; i < in.evidence.size(); ++i) {
+        const double off = (in.evidence[i].value - fit.module_mm * fit.factors[i]) / in.evidence[i].u;
+        fit.misfit += off * off;
+    }
+    return fit;
+}
+
+std::vector<FormOdds> odds(const ModuleFitInput& in) {
+    std::vector<FormOdds> forms;
+    double least = INFINITY;
+    for (const char* school : {"cycloidal-clock", "involute-20"}) {
+        const Fit fit = fit_in(in, school);
+        forms.push_back({school, fit.module_mm, fit.misfit, 0});
+        least = std::min(least, fit.misfit);
+    }
+    double sum = 0;
+    for (FormOdds& form : forms) sum += form.weight = std::exp(-(form.misfit - least) / 2);
+    for (FormOdds& form : forms) form.weight /= sum;
+    std::stable_sort(forms.begin(), forms.end(), [](const FormOdds& a, const FormOdds& b) { return a.weight > b.weight; });
+    return forms;
+}
+
+}  // namespace
+
+double size_per_module(const std::string& kind, const std::string& school, long long wheel, long long pinion) {
+    if (kind == "centre_distance_mm") return static_cast<double>(wheel + pinion) / 2;
+    if (kind == "module_mm") return 1;
+    constexpr long long enough_for_sizes = 4;
+    const MeshForms forms = mesh_forms({wheel, pinion, 1, school}, false, enough_for_sizes);
+    const ToothForm& part = kind.starts_with("wheel") ? forms.wheel : forms.pinion;
+    return 2 * (kind.ends_with("root_diameter_mm") ? part.root_radius() : part.outside_radius());
+}
+
+const Record& ModuleFitInput::record() {
+    using In = ModuleFitInput;
+    static const Record record =
+        Fields<In>()
+            .add("wheel", &In::wheel, "", "teeth of the wheel", between(4, 1000))
+            .add("pinion", &In::pinion, "", "leaves of the pinion", between(4, 200))
+            .add("school", &In::school, "", "form of tooth")
+            .choices({"cycloidal-clock", "lantern", "involute-20"})
+            .add("evidence", &In::evidence, "", "sizes read: kinds, values and uncertainties as in train.restore")
+            .required()
+            .add("stock_modules_mm", &In::stock_modules_mm, "mm", "cutters at hand; empty: the usual series", above(0, 50));
+    return record;
+}
+
+const Record& ModuleResidual::record() {
+    using Out = ModuleResidual;
+    static const Record record = Fields<Out>()
+                                     .add("kind", &Out::kind, "", "of the reading")
+                                     .add("value", &Out::value, "mm", "measured")
+                                     .add("predicted", &Out::predicted, "mm", "by the module found")
+                                     .add("residual_mm", &Out::residual_mm, "mm", "measured − predicted")
+                                     .add("sigma", &Out::sigma, "", "the same over its uncertainty");
+    return record;
+}
+
+const Record& FormOdds::record() {
+    using Out = FormOdds;
+    static const Record record = Fields<Out>()
+                                     .add("school", &Out::school, "", "form of tooth")
+                                     .add("module_mm", &Out::module_mm, "mm", "module if it is this form")
+                                     .add("misfit", &Out::misfit, "", "sum of squares")
+                                     .add("weight", &Out::weight, "", "probability among the forms tried");
+    return record;
+}
+
+const Record& ModuleFitResult::record() {
+    using Out = ModuleFitResult;
+    static const Record record = Fields<Out>()
+                                     .add("module_mm", &Out::module_mm, "mm", "pitch diameter per tooth")
+                                     .add("u_mm", &Out::u_mm, "mm", "its standard uncertainty")
+                                     .add("misfit", &Out::misfit, "", "sum of squares of the residuals over their u")
+                                     .add("diametral_pitch", &Out::diametral_pitch, "1/in", "teeth per inch of pitch diameter")
+                                     .add("circular_pitch_mm", &Out::circular_pitch_mm, "mm", "along the pitch circle")
+                                     .add("residuals", &Out::residuals, "", "reading by reading")
+                                     .add("nearest_stock_module_mm", &Out::nearest_stock_module_mm, "mm", "the nearest cutter's, by ratio")
+                                     .add("forms", &Out::forms, "", "how well each form explains the sizes, best first");
+    return record;
+}
+
+ModuleFitResult fit_module(const ModuleFitInput& in) {
+    check(in);
+    const Fit fit = fit_in(in, in.school);
+    ModuleFitResult out;
+    out.module_mm = fit.module_mm;
+    out.u_mm = fit.u_mm;
+    out.misfit = fit.misfit;
+    out.diametral_pitch = 25.4 / fit.module_mm;
+    out.circular_pitch_mm = pi * fit.module_mm;
+    for (size_t i = 0; i < in.evidence.size(); ++i) {
+        const Evidence& item = in.evidence[i];
+        const double predicted = fit.module_mm * fit.factors[i];
+        out.residuals.push_back({item.key.kind, item.value, predicted, item.value - predicted, (item.value - predicted) / item.u});
+    }
+    const auto& stock = in.stock_modules_mm.empty() ? usual_modules() : in.stock_modules_mm;
+    out.nearest_stock_module_mm = *std::min_element(stock.begin(), stock.end(), [&](double a, double b) {
+        return std::abs(std::log(a / fit.module_mm)) < std::abs(std::log(b / fit.module_mm));
+    });
+    if (in.school != "lantern") out.forms = odds(in);
+    return out;
+}
+
+std::vector<Working> explain_module_fit(const ModuleFitInput& in, const ModuleFitResult& out) {
+    std::vector<Term> terms;
+    std::vector<double> factors;
+    std::vector<double> weights;
+    std::string formula = "m = weighted mean of";
+    for (size_t i = 0; i < in.evidence.size(); ++i) {
+        factors.push_back(out.residuals[i].predicted / out.module_mm);
+        weights.push_back(factors[i] * factors[i] / (in.evidence[i].u * in.evidence[i].u));
+        const std::string symbol = "x" + std::to_string(i + 1);
+        formula += (i ? ", " : " ") + symbol + " ÷ " + print_short(factors[i], 6);
+        terms.push_back({symbol, in.evidence[i].key.declared().words, {in.evidence[i].value, in.evidence[i].u}, "mm", 0});
+    }
+    Working working = work_out("module", formula, terms, "mm", source, [=](auto x) {
+        double sum = 0;
+        double all = 0;
+        for (size_t i = 0; i < x.size(); ++i) {
+            sum += weights[i] * x[i] / factors[i];
+            all += weights[i];
+        }
+        return sum / all;
+    });
+    for (const ModuleResidual& residual : out.residuals)
+        working.notes.push_back(residual.kind + ": " + print_fixed(residual.residual_mm, 3) + " mm, " + print_fixed(residual.sigma, 1) +
+                                " sigma");
+    for (const FormOdds& form : out.forms)
+        working.notes.push_back(form.school + ": " + print_fixed(100 * form.weight, 1) + " %, module " + print_short(form.module_mm, 4) +
+                                " mm");
+    working.notes.push_back("nearest cutter: module " + print_short(out.nearest_stock_module_mm) + " mm");
+    return {working};
+}
+
+const Calculation& module_fit_calculation() {
+    static const Calculation calculation = declare<ModuleFitInput, ModuleFitResult>(
+        "tooth.module", "Module of a mesh from its sizes, with residuals, the nearest cutter and the likelier form.", source, fit_module,
+        explain_module_fit);
+    return calculation;
+}
+
+}  // namespace echappe

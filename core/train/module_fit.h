@@ -1,0 +1,58 @@
+#pragma once
+
+#include "teeth/form.h"
+#include "train/restore.h"
+
+namespace echappe {
+
+/// Sizes read on one mesh, or on one of its parts alone.
+struct ModuleFitInput {
+    std::optional<long long> wheel;
+    std::optional<long long> pinion;
+    std::string school = "cycloidal-clock";
+    std::vector<Evidence> evidence;
+    std::vector<double> stock_modules_mm;  ///< cutters at hand; empty: the usual series
+    static const Record& record();
+};
+
+struct ModuleResidual {
+    std::string kind;
+    double value = 0;
+    double predicted = 0;
+    double residual_mm = 0;  ///< measured − predicted
+    double sigma = 0;
+    static const Record& record();
+};
+
+/// How well one form of tooth explains the sizes.
+struct FormOdds {
+    std::string school;
+    double module_mm = 0;
+    double misfit = 0;
+    double weight = 0;  ///< over the forms tried, none preferred beforehand
+    static const Record& record();
+};
+
+struct ModuleFitResult {
+    double module_mm = 0;
+    double u_mm = 0;
+    double misfit = 0;
+    double diametral_pitch = 0;    ///< teeth per inch of pitch diameter: 25.4/m
+    double circular_pitch_mm = 0;  ///< π m
+    std::vector<ModuleResidual> residuals;
+    double nearest_stock_module_mm = 0;
+    std::vector<FormOdds> forms;
+    static const Record& record();
+};
+
+/// Predicted size ÷ module of a kind of evidence in a school (a centre distance, a diameter over the tips or at the roots, a module).
+/// Where the mate is unknown a wheel's cycloidal height is taken for a pinion of 10, a pinion's root for a wheel of 60.
+double size_per_module(const std::string& kind, const std::string& school, long long wheel, long long pinion);
+
+/// Least squares module of one mesh from whatever was read, each reading by 1/u², with each reading's residual; and the odds
+/// of the forms: exp(−misfit/2) of each, normalised. Throws InputError.
+ModuleFitResult fit_module(const ModuleFitInput& input);
+std::vector<Working> explain_module_fit(const ModuleFitInput& input, const ModuleFitResult& result);
+const Calculation& module_fit_calculation();
+
+}  // namespace echappe
