@@ -9,6 +9,8 @@
 namespace echappe {
 namespace {
 
+constexpr long long driven_wheel_leaves = 30;  ///< a driven part of so many is a wheel to the eye
+
 using Key = std::tuple<int, long long, long long, double, long long, bool>;
 
 /// Enough for every wheel of a movement and its ghosts at two finenesses.
@@ -55,6 +57,8 @@ void cross_out(QPainterPath& path, double rim, double hub, double arm, int arms)
 
 }  // namespace
 
+bool WheelArt::is_driven_wheel(long long leaves) { return leaves >= driven_wheel_leaves; }
+
 const QPainterPath& WheelArt::wheel(long long teeth, long long mate, double module_mm, long long points, bool crossings) {
     return kept({0, teeth, mate, module_mm, points, crossings}, [&] {
         QPainterPath path = closed(wheel_outline(teeth, mate, module_mm, false, points));
@@ -77,7 +81,14 @@ const QPainterPath& WheelArt::wheel_sector(long long teeth, long long mate, doub
 }
 
 const QPainterPath& WheelArt::pinion(long long mate, long long leaves, double module_mm, long long points) {
-    return kept({1, mate, leaves, module_mm, points, false}, [&] { return closed(pinion_outline(mate, leaves, module_mm, points)); });
+    return kept({1, mate, leaves, module_mm, points, false}, [&] {
+        QPainterPath path = closed(pinion_outline(mate, leaves, module_mm, points));
+        const double radius = module_mm * static_cast<double>(leaves) / 2;
+        // A large driven wheel is crossed out like any wheel.
+        if (leaves >= driven_wheel_leaves)
+            cross_out(path, radius - 4.6 * module_mm, std::max(radius * 0.22, 3 * module_mm), radius * 0.11, 5);
+        return path;
+    });
 }
 
 const QPainterPath& WheelArt::escape_wheel(long long teeth, double radius_mm) {

@@ -16,6 +16,8 @@ public:
     static const QPainterPath& wheel_sector(long long teeth, long long mate, double module_mm, long long points_per_flank,
                                             long long each_side);
     static const QPainterPath& pinion(long long mate, long long leaves, double module_mm, long long points_per_flank);
+    /// Whether a driven part is drawn as a wheel, of brass and crossed out.
+    static bool is_driven_wheel(long long leaves);
     /// An escape wheel's picture: pointed teeth leaning forward. Its form is a sign, not a measure.
     static const QPainterPath& escape_wheel(long long teeth, double radius_mm);
 };

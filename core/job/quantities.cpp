@@ -9,6 +9,8 @@
 namespace echappe {
 namespace {
 
+constexpr long long most_leaves = 29;
+
 const Unit& shown_unit(const Job& job) { return *find_unit(job.length_unit, Dimension::length); }
 
 Quantity quantity(const std::string& arbor, const std::string& name, std::string text, std::string unit, Known known) {
@@ -121,7 +123,9 @@ std::vector<Quantity> quantities_of(const Job& job, const Derived& derived, cons
     const std::vector<Working> periods = train ? explain_train(shown, *train) : std::vector<Working>();
     for (const DerivedArbor& arbor : derived.arbors) {
         add_count(out, arbor.id, "wheel", "teeth", arbor.wheel);
-        add_count(out, arbor.id, "pinion", "leaves", arbor.pinion);
+        // Wheels drive wheels in slow branches: nobody calls one of ninety a pinion.
+        const bool driven_wheel = arbor.pinion.count.known() && arbor.pinion.count.value > most_leaves;
+        add_count(out, arbor.id, driven_wheel ? "driven wheel" : "pinion", driven_wheel ? "teeth" : "leaves", arbor.pinion);
         if (arbor.period_s) {
             Quantity q = quantity(arbor.id, "time of a turn", print_span(*arbor.period_s), "", arbor.period_known);
             for (const Working& working : periods)

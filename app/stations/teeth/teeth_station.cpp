@@ -140,7 +140,7 @@ void TeethStation::paint_pair(QPainter& painter, const DerivedMesh& mesh, double
     const double pitch = 2 * std::numbers::pi / static_cast<double>(mesh.wheel);
     const double seen = std::asin(std::min(1.0, (height() / scale + 2 * std::abs(m_pan.y()) / scale) / (2 * wheel_radius)));
     const auto each_side = static_cast<long long>(seen / pitch) + 2;
-    const bool whole = 2 * each_side + 1 >= mesh.wheel;
+    const bool whole = 2 * each_side + 1 >= mesh.wheel || wheel_centre.x() > 0;
     const QPainterPath& wheel = whole ? WheelArt::wheel(mesh.wheel, mesh.pinion, 1, drawn_points_per_flank, false)
                                       : WheelArt::wheel_sector(mesh.wheel, mesh.pinion, 1, drawn_points_per_flank, each_side);
     draw(wheel, wheel_centre, whole ? wheel_angle : std::remainder(wheel_angle, pitch), t.pale_brass, m_wheel ? t.blued : t.brass);

@@ -17,7 +17,6 @@ namespace {
 constexpr long long plan_points_per_flank = 2;  ///< on the plan a tooth is a few pixels: more would not be seen
 constexpr size_t rows_shown = 4;
 constexpr size_t ghosts_shown = 6;
-constexpr long long driven_wheel_leaves = 21;
 constexpr double tooth_room_mm = 1.5;  ///< beyond the pitch circle
 constexpr double unseen_px = 0.25;     ///< a wheel that changed by less is not painted anew
 
@@ -177,7 +176,7 @@ void TrainStation::paint_arbor(QPainter& painter, const View& view, const Derive
     for (const DerivedMesh& mesh : derived.meshes) {
         if (mesh.pinion_of != arbor.id) continue;
         // A large driven wheel is a wheel to the eye, and of brass.
-        const bool large = mesh.pinion >= driven_wheel_leaves;
+        const bool large = WheelArt::is_driven_wheel(mesh.pinion);
         paint_part(painter, view, id + ".pinion", centre, WheelArt::pinion(mesh.wheel, mesh.pinion, mesh.module_mm.value, large ? 3 : 8),
                    mesh.pinion_angle + turned, large ? brass : t.steel, large ? rim : QPen(t.ink, 0.7));
     }
