@@ -119,7 +119,13 @@ std::vector<std::string> cautions_for(const DerivedMesh& mesh, const DerivedCoun
     return cautions;
 }
 
-void derive_meshes(const restore::Model& model, Derived& derived) {
+std::string dividing_for(const Job& job, long long divisions, double pitch_radius_mm) {
+    if (!job.dividing_head) return {};
+    const DividingInput input{divisions, job.dividing_head->worm_ratio, job.dividing_head->plates, pitch_radius_mm};
+    return dividing_in_words(input, plan_dividing(input));
+}
+
+void derive_meshes(const Job& job, const restore::Model& model, Derived& derived) {
     const Network& network = model.network();
     std::vector<restore::MeshFit> fits;
     const auto counts = model.known_counts();
@@ -154,6 +160,8 @@ void derive_meshes(const restore::Model& model, Derived& derived) {
             mesh.depth_mm = Measured{mesh.sizes.centre_distance_mm - mesh.measured_centre_mm->value, u};
         }
         mesh.tip_clearance_mm = mesh.centre_distance_mm - (mesh.sizes.wheel.outside_diameter_mm + mesh.sizes.pinion.root_diameter_mm) / 2;
+        mesh.wheel_dividing = dividing_for(job, mesh.wheel, mesh.sizes.wheel.pitch_diameter_mm / 2);
+        mesh.pinion_dividing = dividing_for(job, mesh.pinion, mesh.sizes.pinion.pitch_diameter_mm / 2);
         mesh.cautions = cautions_for(mesh, derived.arbors[wheel].wheel, derived.arbors[pinion].pinion);
         if (mesh.wheel_part == mesh.wheel_of + ".wheel") derived.arbors[wheel].wheel_module_mm = mesh.module_mm.value;
         derived.arbors[pinion].pinion_module_mm = mesh.module_mm.value;
@@ -268,7 +276,7 @@ Derived derive(const Job& job, const WeighedTrain* weighed) {
         if (all_known(network_of(input.train))) {
             train = run_train(input.train);
             derive_motion(job, *train, derived);
-            derive_meshes(restore::Model(input, true), derived);
+            derive_meshes(job, restore::Model(input, true), derived);
         }
         lay_out(job, derived);
         derive_radii(job, derived);

@@ -60,6 +60,8 @@ struct DerivedMesh {
     std::optional<Measured> depth_mm;  ///< how much too deep the holes stand, when they were measured
     double tip_clearance_mm = 0;       ///< wheel tip to pinion root, as drawn
     GeometryResult sizes;
+    std::string wheel_dividing;  ///< how the job's dividing head gives its count; empty without one
+    std::string pinion_dividing;
     std::vector<std::string> cautions;  ///< why one should not cut from these sizes yet
     std::string name() const { return wheel_of + "-" + pinion_of; }
 };

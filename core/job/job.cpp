@@ -125,6 +125,7 @@ const Record& Job::record() {
             .add("winding_turns", &In::winding_turns, "", "turns of the first arbor from wound to run down", above(0, 10000))
             .add("limits", &In::limits, "", "what a lost count may be")
             .add("plate", &In::plate, "", "the plate's outline")
+            .add("dividing_head", &In::dividing_head, "", "the workshop's dividing head")
             .add("measurements", &In::measurements, "", "everything measured")
             .add("choices", &In::choices, "", "lost counts decided")
             .add("judgements", &In::judgements, "", "findings accepted or overruled");

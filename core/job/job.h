@@ -1,5 +1,6 @@
 #pragma once
 
+#include "making/dividing.h"
 #include "train/restore.h"
 
 namespace echappe {
@@ -79,6 +80,7 @@ struct Job {
     std::optional<double> winding_turns;
     RestoreLimits limits;
     std::optional<Plate> plate;
+    std::optional<DividingHead> dividing_head;
     std::vector<Measurement> measurements;
     std::vector<Choice> choices;
     std::vector<Judgement> judgements;

@@ -11,7 +11,8 @@ namespace {
 
 constexpr const char* field = "train";
 constexpr const char* takes =
-    "a ratio or a hand, then from, to, stages, teeth, leaves, ppm, hunting, even, use: as in \"60 from centre to escape\" or \"tide from "
+    "a ratio or a hand, then from, to, stages, teeth, leaves, ppm, hunting, indexed, even, use: as in \"60 from centre to escape\" or "
+    "\"tide from "
     "great "
     "stages 2 teeth 24-120\"";
 
@@ -87,6 +88,14 @@ void set_count(Job& job, const std::string& part, long long count) {
     std::erase_if(job.choices, [&](const Choice& choice) { return choice.part == part; });
 }
 
+/// Only counts that the workshop's dividing head gives exactly.
+void only_indexed(const Job& job, FindInput& find) {
+    if (!job.dividing_head) throw InputError(field, "indexed", "a job with a dividing_head: its worm and its plates");
+    for (long long count = 4; count <= 1000; ++count)
+        if (divides_exactly(*job.dividing_head, count)) find.wheel_counts.push_back(count);
+    find.pinion_counts = find.wheel_counts;
+}
+
 std::string fresh_id(const Job& job, const std::string& wanted) {
     std::string id = wanted;
     for (int i = 2; job.arbor(id); ++i) id = wanted + "-" + std::to_string(i);
@@ -159,6 +168,7 @@ TrainQuestion read_train_question(const Job& job, const std::string& text) {
         else if (word == "ppm") question.find.tolerance_ppm = Rational::parse(next(), field).to_double();
         else if (word == "even") question.find.evenness_at_most = Rational::parse(next(), field).to_double();
         else if (word == "use") question.find.must_wheels.push_back(whole(next()));
+        else if (word == "indexed") only_indexed(job, question.find);
         else if (word == "hunting") question.find.hunting_only = true;
         else refuse("\"" + word + "\"");
     }

@@ -54,6 +54,15 @@ NearestMove nearest(const DividingInput& in, const std::set<long long>& circles)
 
 }  // namespace
 
+const Record& DividingHead::record() {
+    using In = DividingHead;
+    static const Record record = Fields<In>()
+                                     .add("worm_ratio", &In::worm_ratio, "", "turns of the crank per turn of the work", between(1, 1000))
+                                     .add("plates", &In::plates, "", "circles of holes, a list for each plate", between(2, 1000))
+                                     .required();
+    return record;
+}
+
 const Record& DividingInput::record() {
     using In = DividingInput;
     static const Record record =
@@ -126,6 +135,33 @@ DividingResult plan_dividing(const DividingInput& in) {
     for (const auto& plate : in.plates) find_compound(in, plate, out.compound);
     if (out.compound.empty() && out.direct.empty()) out.nearest = nearest(in, circles);
     return out;
+}
+
+std::string dividing_in_words(const DividingInput& in, const DividingResult& out) {
+    const auto move = [](long long turns, long long holes, long long circle) {
+        std::string words = turns > 0 ? std::to_string(turns) + (turns == 1 ? " turn" : " turns") : "";
+        if (holes > 0)
+            words +=
+                (words.empty() ? "" : " ") + std::to_string(holes) + (holes == 1 ? " hole of " : " holes of ") + std::to_string(circle);
+        return words;
+    };
+    if (!out.exact.empty()) return move(out.exact.front().turns, out.exact.front().holes, out.exact.front().circle);
+    if (!out.direct.empty())
+        return "direct, every " + std::to_string(out.direct.front() / in.divisions) + " of " + std::to_string(out.direct.front());
+    if (!out.compound.empty()) {
+        const CompoundMove& m = out.compound.front();
+        return move(m.turns, m.holes, m.circle) + (m.second_holes < 0 ? " − " : " + ") + std::to_string(std::abs(m.second_holes)) + " of " +
+               std::to_string(m.second_circle);
+    }
+    return "not exact: " + move(out.nearest->turns, out.nearest->holes, out.nearest->circle) + ", off " +
+           print_short(std::abs(out.nearest->cumulative_error_deg), 2) + "°";
+}
+
+bool divides_exactly(const DividingHead& head, long long divisions) {
+    for (const auto& plate : head.plates)
+        for (const long long circle : plate)
+            if (head.worm_ratio * circle % divisions == 0 || circle % divisions == 0) return true;
+    return false;
 }
 
 std::vector<Working> explain_dividing(const DividingInput& in, const DividingResult& out) {

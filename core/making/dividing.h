@@ -6,6 +6,13 @@
 
 namespace echappe {
 
+/// The workshop's dividing head.
+struct DividingHead {
+    long long worm_ratio = 60;
+    std::vector<std::vector<long long>> plates;
+    static const Record& record();
+};
+
 /// A wheel to be divided on a worm dividing head. Notation: N divisions, k turns of the crank per turn of the work, c holes
 /// in a circle.
 struct DividingInput {
@@ -56,6 +63,10 @@ struct DividingResult {
 /// plate has two circles that together do; else the nearest, with what it is off when the last tooth is reached.
 /// Throws InputError.
 DividingResult plan_dividing(const DividingInput& input);
+/// The first way in a few words: "10 holes of 15", "1 turn 3 holes of 21", "nearest …".
+std::string dividing_in_words(const DividingInput& input, const DividingResult& result);
+/// Whether the head gives this count exactly, by one circle.
+bool divides_exactly(const DividingHead& head, long long divisions);
 std::vector<Working> explain_dividing(const DividingInput& input, const DividingResult& result);
 const Calculation& dividing_calculation();
 

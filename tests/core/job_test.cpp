@@ -437,3 +437,23 @@ TEST_CASE("a train that is taken is in the job as it was shown: the chain keeps 
     CHECK(std::abs(hand.x_mm) < 80);
     CHECK(hand.y_mm > 0);
 }
+
+TEST_CASE("the job's dividing head says how each count is divided, and the finder keeps to it when asked") {
+    Job job = demo::job();
+    job.arbors[2].train.wheel = 90;
+    job.arbors[2].train.pinion = 12;
+    const Derived derived = derive(job);
+    // 60 turns for a whole turn: 90 teeth want two thirds of a turn each, 12 leaves five turns.
+    CHECK(derived.mesh("third", "escape")->wheel_dividing == "10 holes of 15");
+    CHECK(derived.mesh("third", "escape")->pinion_dividing == "5 turns");
+    const TrainQuestion indexed = read_train_question(job, "tide from great indexed");
+    for (const FoundTrain& train : find_trains(indexed.find).solutions)
+        for (const Stage& stage : train.stages) {
+            CHECK(divides_exactly(*job.dividing_head, stage.wheel));
+            CHECK(divides_exactly(*job.dividing_head, stage.pinion));
+        }
+    CHECK_FALSE(divides_exactly(*job.dividing_head, 109));
+    job.dividing_head.reset();
+    CHECK(derive(job).mesh("third", "escape")->wheel_dividing.empty());
+    CHECK_THROWS_WITH(read_train_question(job, "tide from great indexed"), Catch::Contains("dividing_head"));
+}

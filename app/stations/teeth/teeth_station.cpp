@@ -422,10 +422,12 @@ void TeethStation::paint_card(QPainter& painter, const DerivedMesh& mesh) {
         QString name, value, note;
     };
     const QString symbol = QString::fromUtf8(unit.symbol.data(), static_cast<int>(unit.symbol.size()));
+    const QString dividing = QString::fromStdString(m_wheel ? mesh.wheel_dividing : mesh.pinion_dividing);
     const std::vector<Item> items = {
         {tr("blank, turn to"), length(part.outside_diameter_mm), symbol + tr(" diameter")},
         {tr("depth of cut"), length(part.depth_of_cut_mm), symbol + tr(" from the tip")},
-        {tr("divide in"), QString::number(m_wheel ? mesh.wheel : mesh.pinion), m_wheel ? tr("teeth") : tr("leaves")},
+        {tr("divide in"), QString::number(m_wheel ? mesh.wheel : mesh.pinion),
+         dividing.isEmpty() ? (m_wheel ? tr("teeth") : tr("leaves")) : dividing},
         {tr("gap at pitch circle"), length(part.gap_mm), symbol + tr(" wide there")},
         {tr("cutter"), "m " + QString::number(mesh.module_mm.value, 'f', 3),
          m_wheel ? tr("cycloidal, wheel")

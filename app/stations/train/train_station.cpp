@@ -433,7 +433,7 @@ double TrainStation::paint_candidates(QPainter& painter, double y) {
         const double size = wanted * std::min(1.0, room / QFontMetricsF(figure_font(wanted, shown)).horizontalAdvance(counts));
         const double text = write(painter, figure_font(size, shown), chosen ? t.blued : shown ? t.ink : t.steel, {column_x, y}, counts);
         const double bar_x = column_x + std::max(i == 0 ? 120.0 : 92.0, text + 12);
-        const double full = std::max(0.0, left_column - bar_x - 66);
+        const double full = std::max(0.0, left_column - bar_x - 72);
         painter.fillRect(QRectF(bar_x, y - size * 0.75, std::max(2.0, full * candidates[i].weight), i == 0 ? 9 : 7),
                          shown ? t.brass : t.pale_brass);
         write(painter, word_font(9.5), t.ink, {bar_x + full * candidates[i].weight + 7, y - 1}, percent(candidates[i].weight));
