@@ -312,7 +312,7 @@ void TeethStation::paint_speed(QPainter& painter, const QRectF& box) {
     painter.setPen(QPen(t.rule, 1));
     painter.drawLine(at(0, 1), at(1, 1));
     QPolygonF line;
-    painter.setPen(QPen(t.blued, 1.6));
+    painter.setPen(QPen(t.blued, 1));
     for (size_t i = 0; i < samples.size(); ++i) {
         if (samples[i].velocity_ratio > 0)
             line << at(static_cast<double>(i) / static_cast<double>(samples.size()), samples[i].velocity_ratio);
@@ -321,7 +321,7 @@ void TeethStation::paint_speed(QPainter& painter, const QRectF& box) {
             painter.setPen(QPen(t.rule, 1, Qt::DashLine));
             const double x = box.left() + box.width() * static_cast<double>(i + 1) / static_cast<double>(samples.size());
             painter.drawLine(QPointF(x, box.top()), QPointF(x, box.bottom()));
-            painter.setPen(QPen(t.blued, 1.6));
+            painter.setPen(QPen(t.blued, 1));
         }
     }
     painter.drawPolyline(line);
