@@ -116,7 +116,7 @@ void TeethStation::paint(QPainter& painter) {
 void TeethStation::paint_pair(QPainter& painter, const DerivedMesh& mesh, double scale, QPointF pitch_point) {
     const Theme& t = theme();
     const double m = mesh.module_mm.value;
-    const double wheel_radius = m * static_cast<double>(mesh.wheel) / 2;
+    const double wheel_radius = mesh.sizes.wheel.pitch_diameter_mm / 2;
     const DerivedArbor& arbor = *m_document.derived().arbor(mesh.wheel_of);
     const double wheel_angle = 2 * std::numbers::pi * arbor.turns_per_s * m_motion.seconds();
     const MeshTrial::Stand stand = m_trial.stand(wheel_angle, arbor.turns_per_s >= 0);
@@ -154,7 +154,7 @@ void TeethStation::paint_pair(QPainter& painter, const DerivedMesh& mesh, double
     const double wheel_px = wheel_radius * scale;
     const int sixteenths = static_cast<int>(std::min(seen * 1.1, std::numbers::pi) * 180 / std::numbers::pi * 16);
     painter.drawArc(QRectF(wheel_centre - QPointF(wheel_px, wheel_px), QSizeF(2 * wheel_px, 2 * wheel_px)), -sixteenths, 2 * sixteenths);
-    const double pinion_radius = m * static_cast<double>(mesh.pinion) / 2 * scale;
+    const double pinion_radius = mesh.sizes.pinion.pitch_diameter_mm / 2 * scale;
     painter.drawEllipse(pinion_centre, pinion_radius, pinion_radius);
     painter.drawLine(pitch_point - QPointF(mesh.sizes.wheel.depth_of_cut_mm * scale, 0), pinion_centre + QPointF(pinion_radius * 1.5, 0));
     if (!stand.contact.isNull()) {
@@ -241,8 +241,7 @@ void TeethStation::paint_dimensions(QPainter& painter, const DerivedMesh& mesh, 
         write(painter, word_font(9), t.blued, {root - 6, low + 4}, tr("dedendum ") + length(mesh.sizes.wheel.dedendum_mm), 1);
         write(painter, word_font(9), t.blued, {tip + 8, low + 4}, tr("addendum ") + length(mesh.sizes.wheel.addendum_mm));
     }
-    const double pinion_x =
-        pitch_point.x() + (m_trial.result().centre_distance_mm - mesh.module_mm.value * static_cast<double>(mesh.wheel) / 2) * scale;
+    const double pinion_x = pitch_point.x() + (m_trial.result().centre_distance_mm - mesh.sizes.wheel.pitch_diameter_mm / 2) * scale;
     const double half = mesh.sizes.pinion.outside_diameter_mm / 2 * scale;
     const double right = pinion_x + half + 26;
     if (right > width() - right_column() - 16) return;
