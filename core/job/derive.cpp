@@ -121,7 +121,7 @@ std::vector<std::string> cautions_for(const DerivedMesh& mesh, const DerivedCoun
 
 std::string dividing_for(const Job& job, long long divisions, double pitch_radius_mm) {
     if (!job.dividing_head) return {};
-    const DividingInput input{divisions, job.dividing_head->worm_ratio, job.dividing_head->plates, pitch_radius_mm};
+    const DividingInput input{divisions, *job.dividing_head, pitch_radius_mm};
     return dividing_in_words(input, plan_dividing(input));
 }
 

@@ -17,7 +17,7 @@ constexpr size_t compound_at_most = 20;
 
 /// a/c1 + b/c2 = k/N on two circles of one plate, the second forwards or back.
 void find_compound(const DividingInput& in, const std::vector<long long>& plate, std::vector<CompoundMove>& out) {
-    const long long k = in.worm_ratio;
+    const long long k = in.head.worm_ratio;
     const long long N = in.divisions;
     for (const long long one : plate)
         for (const long long two : plate) {
@@ -36,7 +36,7 @@ void find_compound(const DividingInput& in, const std::vector<long long>& plate,
 }
 
 NearestMove nearest(const DividingInput& in, const std::set<long long>& circles) {
-    const auto k = static_cast<double>(in.worm_ratio);
+    const auto k = static_cast<double>(in.head.worm_ratio);
     const auto N = static_cast<double>(in.divisions);
     NearestMove best;
     best.cumulative_error_deg = INFINITY;
@@ -69,9 +69,7 @@ const Record& DividingInput::record() {
         Fields<In>()
             .add("divisions", &In::divisions, "", "teeth to cut", between(2, 1000))
             .required()
-            .add("worm_ratio", &In::worm_ratio, "", "turns of the crank per turn of the work", between(1, 1000))
-            .add("plates", &In::plates, "", "circles of holes, a list for each plate", between(2, 1000))
-            .required()
+            .include(&In::head)
             .add("pitch_radius_mm", &In::pitch_radius_mm, "mm", "of the wheel, to tell an error in µm", between(0, 1000));
     return record;
 }
@@ -121,18 +119,18 @@ const Record& DividingResult::record() {
 
 DividingResult plan_dividing(const DividingInput& in) {
     std::set<long long> circles;
-    for (const auto& plate : in.plates) circles.insert(plate.begin(), plate.end());
+    for (const auto& plate : in.head.plates) circles.insert(plate.begin(), plate.end());
     if (circles.empty()) throw InputError("plates", "no circle of holes", "at least one, as in [[15, 16, 17, 18, 19, 20]]");
     DividingResult out;
     for (const long long circle : circles) {
-        if (in.worm_ratio * circle % in.divisions == 0) {
-            const long long in_all = in.worm_ratio * circle / in.divisions;
+        if (in.head.worm_ratio * circle % in.divisions == 0) {
+            const long long in_all = in.head.worm_ratio * circle / in.divisions;
             out.exact.push_back({circle, in_all / circle, in_all % circle});
         }
         if (circle % in.divisions == 0) out.direct.push_back(circle);
     }
     if (!out.exact.empty()) return out;
-    for (const auto& plate : in.plates) find_compound(in, plate, out.compound);
+    for (const auto& plate : in.head.plates) find_compound(in, plate, out.compound);
     if (out.compound.empty() && out.direct.empty()) out.nearest = nearest(in, circles);
     return out;
 }
@@ -165,7 +163,7 @@ bool divides_exactly(const DividingHead& head, long long divisions) {
 }
 
 std::vector<Working> explain_dividing(const DividingInput& in, const DividingResult& out) {
-    const Term k{"k", "turns of the crank per turn of the work", {static_cast<double>(in.worm_ratio), 0}, "", 0};
+    const Term k{"k", "turns of the crank per turn of the work", {static_cast<double>(in.head.worm_ratio), 0}, "", 0};
     const Term N{"N", "divisions", {static_cast<double>(in.divisions), 0}, "", 0};
     Working working = work_out("turns per division", "t = k ÷ N", {k, N}, "turn", source, [](auto x) { return x[0] / x[1]; });
     for (const CrankMove& move : out.exact)

@@ -9,7 +9,7 @@ namespace echappe {
 /// The workshop's dividing head.
 struct DividingHead {
     long long worm_ratio = 60;
-    std::vector<std::vector<long long>> plates;
+    std::vector<std::vector<long long>> plates;  ///< circles of holes, plate by plate
     static const Record& record();
 };
 
@@ -17,8 +17,7 @@ struct DividingHead {
 /// in a circle.
 struct DividingInput {
     long long divisions = 0;
-    long long worm_ratio = 60;
-    std::vector<std::vector<long long>> plates;  ///< circles of holes, plate by plate
+    DividingHead head;
     double pitch_radius_mm = 0;                  ///< tells the error in µm; 0: not told
     static const Record& record();
 };

@@ -46,7 +46,6 @@ public:
             const double wheel = m_step * static_cast<double>(i);
             const Hold now = hold(wheel);
             if (!now.any) {
-                out.binds = false;
                 m_lost = true;
                 continue;
             }

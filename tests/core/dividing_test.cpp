@@ -20,7 +20,7 @@ bool closes(long long N, long long k, long long turns, long long holes, long lon
 }  // namespace
 
 TEST_CASE("ninety teeth on a head of 60: two thirds of a turn, on every circle that three divides") {
-    const DividingResult out = plan_dividing({90, 60, three_plates, 0});
+    const DividingResult out = plan_dividing({90, {60, three_plates}, 0});
     std::vector<long long> circles;
     for (const CrankMove& move : out.exact) {
         circles.push_back(move.circle);
@@ -34,7 +34,7 @@ TEST_CASE("ninety teeth on a head of 60: two thirds of a turn, on every circle t
 TEST_CASE("whatever is called exact comes back to the start after its divisions, and nothing exact is left out") {
     for (long long N = 2; N <= 150; ++N)
         for (const long long k : {40LL, 60LL, 90LL}) {
-            const DividingResult out = plan_dividing({N, k, three_plates, 0});
+            const DividingResult out = plan_dividing({N, {k, three_plates}, 0});
             size_t expected = 0;
             for (const auto& plate : three_plates)
                 for (const long long circle : plate)
@@ -54,7 +54,7 @@ TEST_CASE("whatever is called exact comes back to the start after its divisions,
 }
 
 TEST_CASE("a prime that no circle holds is told with what it is off at the last tooth") {
-    const DividingResult out = plan_dividing({127, 40, three_plates, 30});
+    const DividingResult out = plan_dividing({127, {40, three_plates}, 30});
     CHECK(out.exact.empty());
     REQUIRE(out.nearest);
     const NearestMove& move = *out.nearest;
@@ -63,8 +63,8 @@ TEST_CASE("a prime that no circle holds is told with what it is off at the last 
         127 * (static_cast<double>(move.turns) + static_cast<double>(move.holes) / static_cast<double>(move.circle)) * per_turn;
     CHECK(move.cumulative_error_deg == Approx(all - 360));
     CHECK(*move.worst_tooth_um == Approx(std::abs(all - 360) * 126 / 127 * M_PI / 180 * 30000));
-    CHECK(plan_dividing({43, 40, three_plates, 0}).direct == std::vector<long long>{43});
-    CHECK_THROWS_WITH(plan_dividing({90, 60, {}, 0}), Catch::StartsWith("plates: got no circle"));
+    CHECK(plan_dividing({43, {40, three_plates}, 0}).direct == std::vector<long long>{43});
+    CHECK_THROWS_WITH(plan_dividing({90, {60, {}}, 0}), Catch::StartsWith("plates: got no circle"));
 }
 
 TEST_CASE("motion work: every set found turns the hour hand once in twelve, and brute force finds no other") {
