@@ -9,9 +9,26 @@
 namespace echappe {
 namespace {
 
-constexpr long long driven_wheel_leaves = 30;  ///< a driven part of so many is a wheel to the eye
+/// What an outline hangs on, as one line.
+using Key = std::string;
 
-using Key = std::tuple<int, long long, long long, double, long long, bool>;
+Key key_of(const char* what, const GeometryInput& mesh, long long points) {
+    Key key = what;
+    const auto add = [&](double x) { (key += ' ') += std::to_string(x); };
+    key += mesh.form.school;
+    add(static_cast<double>(mesh.wheel));
+    add(static_cast<double>(mesh.pinion));
+    add(mesh.module_mm);
+    add(static_cast<double>(points));
+    add(mesh.form.trundle_diameter_mm.value_or(0));
+    add(mesh.form.pinion_profile_shift.value_or(9));
+    const LeafShape leaf = mesh.form.leaf.value_or(LeafShape{});
+    for (const double x : {leaf.addendum_m, leaf.thickness_m, leaf.tip_radius_m}) add(x);
+    for (const auto* half : {&mesh.form.wheel_half, &mesh.form.pinion_half})
+        for (const Point& p : *half)
+            for (const double x : p) add(x);
+    return key;
+}
 
 /// Enough for every wheel of a movement and its ghosts at two finenesses.
 constexpr size_t kept_at_most = 200;
@@ -36,63 +53,63 @@ QPainterPath closed(const std::vector<Point>& outline) {
     return path;
 }
 
-/// Openings between straight arms: a quiet convention of the drawing, not a part's measure.
+/// Openings of an escape wheel between straight arms: a quiet convention of the drawing.
 void cross_out(QPainterPath& path, double rim, double hub, double arm, int arms) {
-    if (rim - hub < arm) return;
     const double step = 2 * std::numbers::pi / arms;
     for (int i = 0; i < arms; ++i) {
         const double from = step * i;
         const double outer = std::asin(arm / 2 / rim);
         const double inner = std::asin(std::min(1.0, arm / 2 / hub));
-        const auto on = [&](double radius, double angle) { return QPointF(radius * std::cos(angle), radius * std::sin(angle)); };
-        QPainterPath opening;
-        opening.moveTo(on(hub, from + inner));
+        std::vector<Point> opening;
         constexpr int pieces = 16;
-        for (int k = 0; k <= pieces; ++k) opening.lineTo(on(rim, from + outer + (step - 2 * outer) * k / pieces));
-        for (int k = 0; k <= pieces; ++k) opening.lineTo(on(hub, from + step - inner - (step - 2 * inner) * k / pieces));
-        opening.closeSubpath();
-        path.addPath(opening);
+        for (int k = 0; k <= pieces; ++k) opening.push_back(polar_point(rim, from + outer + (step - 2 * outer) * k / pieces));
+        for (int k = 0; k <= pieces; ++k) opening.push_back(polar_point(hub, from + step - inner - (step - 2 * inner) * k / pieces));
+        path.addPath(closed(opening));
     }
 }
 
 }  // namespace
 
-bool WheelArt::is_driven_wheel(long long leaves) { return leaves >= driven_wheel_leaves; }
-
-const QPainterPath& WheelArt::wheel(long long teeth, long long mate, double module_mm, long long points, bool crossings) {
-    return kept({0, teeth, mate, module_mm, points, crossings}, [&] {
-        QPainterPath path = closed(wheel_outline(teeth, mate, module_mm, false, points));
-        const double radius = module_mm * static_cast<double>(teeth) / 2;
-        if (crossings)
-            cross_out(path, radius - 4.4 * module_mm, std::max(radius * 0.22, 3 * module_mm), radius * 0.11, radius > 25 ? 6 : 5);
+const QPainterPath& WheelArt::part(const GeometryInput& mesh, bool wheel, long long points, const BlankResult* blank) {
+    Key key = key_of(wheel ? "wheel " : "pinion ", mesh, points);
+    if (blank)
+        for (const double x : {static_cast<double>(blank->arms), blank->rim_mm, blank->hub_diameter_mm, blank->arm_at_rim_mm,
+                               blank->arm_at_hub_mm, blank->bore_mm})
+            (key += ' ') += std::to_string(x);
+    return kept(key, [&] {
+        const MeshForms forms = mesh_forms(mesh, false, points);
+        const ToothForm& form = wheel ? forms.wheel : forms.pinion;
+        QPainterPath path = closed(form_outline(form, mesh.module_mm, points));
+        for (const auto& hole : form_holes(form, mesh.module_mm, std::max<long long>(4, points / 2))) path.addPath(closed(hole));
+        if (!blank) return path;
+        for (const auto& opening : blank->crossings) path.addPath(closed(opening));
+        path.addEllipse({0, 0}, blank->bore_mm / 2, blank->bore_mm / 2);
         return path;
     });
 }
 
-const QPainterPath& WheelArt::wheel_sector(long long teeth, long long mate, double module_mm, long long points, long long each_side) {
-    return kept({3, teeth, mate, module_mm, points * 4096 + each_side, false}, [&] {
-        const std::vector<Point> whole = wheel_outline(teeth, mate, module_mm, false, points);
-        const auto per_tooth = static_cast<long long>(whole.size()) / teeth;
+const QPainterPath& WheelArt::wheel_sector(const GeometryInput& mesh, long long points, long long each_side) {
+    return kept(key_of("sector ", mesh, points * 4096 + each_side), [&] {
+        const std::vector<Point> whole = form_outline(mesh_forms(mesh, false, points).wheel, mesh.module_mm, points);
+        const auto per_tooth = static_cast<long long>(whole.size()) / mesh.wheel;
         std::vector<Point> sector{{0, 0}};
-        for (long long i = (teeth - each_side) * per_tooth; i < (teeth + each_side + 1) * per_tooth; ++i)
+        for (long long i = (mesh.wheel - each_side) * per_tooth; i < (mesh.wheel + each_side + 1) * per_tooth; ++i)
             sector.push_back(whole[static_cast<size_t>(i % static_cast<long long>(whole.size()))]);
         return closed(sector);
     });
 }
 
-const QPainterPath& WheelArt::pinion(long long mate, long long leaves, double module_mm, long long points) {
-    return kept({1, mate, leaves, module_mm, points, false}, [&] {
-        QPainterPath path = closed(pinion_outline(mate, leaves, module_mm, points));
-        const double radius = module_mm * static_cast<double>(leaves) / 2;
-        // A large driven wheel is crossed out like any wheel.
-        if (leaves >= driven_wheel_leaves)
-            cross_out(path, radius - 4.6 * module_mm, std::max(radius * 0.22, 3 * module_mm), radius * 0.11, 5);
+const QPainterPath& WheelArt::trundles(const GeometryInput& mesh) {
+    return kept(key_of("trundles ", mesh, 0), [&] {
+        QPainterPath path;
+        const ToothForm pinion = mesh_forms(mesh, false, 4).pinion;
+        for (const auto& hole : form_holes(pinion, mesh.module_mm, 8)) path.addPath(closed(hole));
         return path;
     });
 }
 
 const QPainterPath& WheelArt::escape_wheel(long long teeth, double radius_mm) {
-    return kept({2, teeth, 0, radius_mm, 0, false}, [&] {
+    return kept("escape " + std::to_string(teeth) + " " + std::to_string(radius_mm), [&] {
         std::vector<Point> outline;
         const double pitch = 2 * std::numbers::pi / static_cast<double>(teeth);
         for (long long i = 0; i < teeth; ++i) {

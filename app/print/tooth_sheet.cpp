@@ -117,8 +117,8 @@ void print_tooth_sheet(const QString& path, const Job& job, const DerivedMesh& m
             sheet.text(20, y + 1, 9, QString::fromStdString(caution), true);
             y += 5.5;
         }
-        const QPainterPath& outline = wheel ? WheelArt::wheel(mesh.wheel, mesh.pinion, mesh.module_mm.value, 40, false)
-                                            : WheelArt::pinion(mesh.wheel, mesh.pinion, mesh.module_mm.value, 40);
+        const std::optional<BlankResult>& blank = wheel ? mesh.wheel_blank : mesh.pinion_blank;
+        const QPainterPath& outline = WheelArt::part(mesh.geometry(), wheel, 40, blank ? &*blank : nullptr);
         const double radius = part.outside_diameter_mm / 2;
         const double x = std::max(30 + radius, 130 - std::max(0.0, radius - 65));
         const double centre = std::max(140.0, 97 + radius);
@@ -135,7 +135,7 @@ void print_tooth_sheet(const QString& path, const Job& job, const DerivedMesh& m
         sheet.text(140, 85, 9, "10 : 1");
         check_scales(sheet);
         sheet.text(20, 287, 8,
-                   "True epicycloid, tip at 0.95 of its height; radial flanks. Wear eye protection; no gloves at rotating spindles.");
+                   QString("Teeth: %1. Wear eye protection; no gloves at rotating spindles.").arg(school_of(mesh.form.school).words));
     }
     if (std::rename(beside.toLocal8Bit().constData(), path.toLocal8Bit().constData()) != 0)
         throw InputError("export", "\"" + path.toStdString() + "\", which cannot be written", "a place that can be written");

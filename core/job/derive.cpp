@@ -115,6 +115,7 @@ std::vector<std::string> cautions_for(const DerivedMesh& mesh, const DerivedCoun
     if (mesh.module_known == Known::assumed) cautions.push_back("Do not cut yet: no size of this mesh was read, the module is assumed.");
     if (wheel.known == Known::missing || pinion.known == Known::missing)
         cautions.push_back("Do not cut yet: a count is only the likeliest candidate's and was not chosen.");
+    if (!mesh.blank_fault.empty()) cautions.push_back("The blank follows the rule: " + mesh.blank_fault);
     cautions.insert(cautions.end(), mesh.sizes.warnings.begin(), mesh.sizes.warnings.end());
     return cautions;
 }
@@ -123,6 +124,25 @@ std::string dividing_for(const Job& job, long long divisions, double pitch_radiu
     if (!job.dividing_head) return {};
     const DividingInput input{divisions, *job.dividing_head, pitch_radius_mm};
     return dividing_in_words(input, plan_dividing(input));
+}
+
+/// By what was decided, else by rule; a decision that cannot be made says so and the rule stands in.
+std::optional<BlankResult> derive_blank(const Job& job, DerivedMesh& mesh, bool wheel) {
+    constexpr long long coarse = 8;
+    BlankInput input{mesh.geometry(), wheel ? "wheel" : "pinion", job.blank_of(wheel ? mesh.wheel_part : mesh.pinion_part)};
+    input.points_per_flank = coarse;
+    try {
+        return plan_blank(input);
+    } catch (const InputError& error) {
+        mesh.blank_fault = error.what();
+    }
+    input.choice = {};
+    return plan_blank(input);
+}
+
+void derive_blanks(const Job& job, DerivedMesh& mesh) {
+    mesh.wheel_blank = derive_blank(job, mesh, true);
+    if (mesh.pinion >= driven_wheel_leaves && mesh.form.school != "lantern") mesh.pinion_blank = derive_blank(job, mesh, false);
 }
 
 void derive_meshes(const Job& job, const restore::Model& model, Derived& derived) {
@@ -143,11 +163,13 @@ void derive_meshes(const Job& job, const restore::Model& model, Derived& derived
         mesh.wheel_of = network.arbors[wheel];
         mesh.pinion_of = network.arbors[pinion];
         mesh.wheel_part = network.parts[network.meshes[m].wheel].name;
+        mesh.pinion_part = network.parts[network.meshes[m].pinion].name;
         mesh.wheel = counts[network.meshes[m].wheel];
         mesh.pinion = counts[network.meshes[m].pinion];
         mesh.module_mm = fits[m].any ? Measured{fits[m].module_mm, fits[m].u_mm} : Measured{like_the_others, 0};
         mesh.module_known = fits[m].any ? Known::measured : Known::assumed;
-        mesh.sizes = tooth_geometry({mesh.wheel, mesh.pinion, mesh.module_mm.value, "cycloidal-clock"});
+        mesh.form = model.form(m);
+        mesh.sizes = tooth_geometry(mesh.geometry());
         mesh.centre_distance_mm = mesh.sizes.centre_distance_mm;
         for (const Evidence& item : model.input().evidence)
             if (item.key.kind == "centre_distance_mm" && item.key.wheel_of == mesh.wheel_of && item.key.pinion_of == mesh.pinion_of) {
@@ -159,12 +181,11 @@ void derive_meshes(const Job& job, const restore::Model& model, Derived& derived
             const double u = std::hypot(mesh.measured_centre_mm->u, mesh.module_mm.u * static_cast<double>(mesh.wheel + mesh.pinion) / 2);
             mesh.depth_mm = Measured{mesh.sizes.centre_distance_mm - mesh.measured_centre_mm->value, u};
         }
-        mesh.tip_clearance_mm = mesh.centre_distance_mm - (mesh.sizes.wheel.outside_diameter_mm + mesh.sizes.pinion.root_diameter_mm) / 2;
+        derive_blanks(job, mesh);
         mesh.wheel_dividing = dividing_for(job, mesh.wheel, mesh.sizes.wheel.pitch_diameter_mm / 2);
         mesh.pinion_dividing = dividing_for(job, mesh.pinion, mesh.sizes.pinion.pitch_diameter_mm / 2);
         mesh.cautions = cautions_for(mesh, derived.arbors[wheel].wheel, derived.arbors[pinion].pinion);
         if (mesh.wheel_part == mesh.wheel_of + ".wheel") derived.arbors[wheel].wheel_module_mm = mesh.module_mm.value;
-        derived.arbors[pinion].pinion_module_mm = mesh.module_mm.value;
         derived.meshes.push_back(std::move(mesh));
     }
     derived.strain = model.strains(counts, fits);
@@ -251,6 +272,7 @@ RestoreInput restore_input(const Job& job) {
         if (arbor.pinion_trust && arbor.train.pinion.known()) input.doubtful.push_back({arbor.train.id + ".pinion", *arbor.pinion_trust});
     }
     input.limits = job.limits;
+    input.forms = job.forms;
     for (const Measurement& m : job.measurements)
         if (!m.left_out) input.evidence.push_back(m.evidence);
     return input;

@@ -32,8 +32,7 @@ struct DerivedArbor {
     std::optional<std::string> hand;
     std::optional<double> hand_s_per_year;  ///< what the hand gains on what it should show
     double wheel_module_mm = 0;             ///< of the mesh its wheel is in; 0: none
-    double pinion_module_mm = 0;
-    double wheel_radius_mm = 0;  ///< pitch radius as drawn; an escape wheel's is a sign of its count only
+    double wheel_radius_mm = 0;             ///< pitch radius as drawn; an escape wheel's is a sign of its count only
 };
 
 /// A lost wheel as one candidate would have it.
@@ -48,7 +47,8 @@ struct GhostWheel {
 struct DerivedMesh {
     std::string wheel_of;
     std::string pinion_of;
-    std::string wheel_part;  ///< "great.tide"
+    std::string wheel_part;   ///< "great.tide"
+    std::string pinion_part;  ///< "tide.pinion"
     long long wheel = 0;
     long long pinion = 0;
     double pinion_angle = 0;  ///< rad at rest; wheels rest with a tooth on +x, so that all teeth mesh
@@ -58,11 +58,15 @@ struct DerivedMesh {
     std::optional<Measured> measured_centre_mm;
     Known centre_known = Known::derived;
     std::optional<Measured> depth_mm;  ///< how much too deep the holes stand, when they were measured
-    double tip_clearance_mm = 0;       ///< wheel tip to pinion root, as drawn
+    FormChoice form;
     GeometryResult sizes;
-    std::string wheel_dividing;  ///< how the job's dividing head gives its count; empty without one
+    std::optional<BlankResult> wheel_blank;   ///< none for trundles
+    std::optional<BlankResult> pinion_blank;  ///< of a large driven part only
+    std::string blank_fault;                  ///< why what was decided about a blank cannot be
+    std::string wheel_dividing;               ///< how the job's dividing head gives its count; empty without one
     std::string pinion_dividing;
     std::vector<std::string> cautions;  ///< why one should not cut from these sizes yet
+    GeometryInput geometry() const { return {wheel, pinion, module_mm.value, form}; }
     std::string name() const { return wheel_of + "-" + pinion_of; }
 };
 
@@ -97,6 +101,9 @@ struct Measurable {
     std::string how;
     bool taken = false;
 };
+
+/// A driven part of so many teeth is a wheel to the eye and at the lathe.
+inline constexpr long long driven_wheel_leaves = 30;
 
 /// Everything that follows from a job. Pure: the same job gives the same derivation.
 struct Derived {

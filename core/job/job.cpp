@@ -74,6 +74,13 @@ const Record& Judgement::record() {
     return record;
 }
 
+const Record& PartBlank::record() {
+    using In = PartBlank;
+    static const Record record =
+        Fields<In>().add("part", &In::part, "", "the wheel, as in \"third.wheel\"").required().include(&In::choice);
+    return record;
+}
+
 const Record& TrainList::record() {
     using In = TrainList;
     static const Record record = Fields<In>()
@@ -124,6 +131,8 @@ const Record& Job::record() {
             .add("beats_per_tooth", &In::beats_per_tooth, "", "2, or 1", between(1, 2))
             .add("winding_turns", &In::winding_turns, "", "turns of the first arbor from wound to run down", above(0, 10000))
             .add("limits", &In::limits, "", "what a lost count may be")
+            .add("forms", &In::forms, "", "forms of the meshes that are not of the clock's school")
+            .add("blanks", &In::blanks, "", "crossings, bore and thickness decided for single wheels")
             .add("plate", &In::plate, "", "the plate's outline")
             .add("dividing_head", &In::dividing_head, "", "the workshop's dividing head")
             .add("measurements", &In::measurements, "", "everything measured")
@@ -135,6 +144,17 @@ const Record& Job::record() {
 const JobArbor* Job::arbor(const std::string& id) const {
     const auto at = std::find_if(arbors.begin(), arbors.end(), [&](const JobArbor& a) { return a.train.id == id; });
     return at == arbors.end() ? nullptr : &*at;
+}
+
+FormChoice Job::form_of(const std::string& wheel_of, const std::string& pinion_of) const {
+    const auto at =
+        std::find_if(forms.begin(), forms.end(), [&](const MeshForm& f) { return f.wheel_of == wheel_of && f.pinion_of == pinion_of; });
+    return at == forms.end() ? FormChoice() : at->form;
+}
+
+BlankChoice Job::blank_of(const std::string& part) const {
+    const auto at = std::find_if(blanks.begin(), blanks.end(), [&](const PartBlank& b) { return b.part == part; });
+    return at == blanks.end() ? BlankChoice() : at->choice;
 }
 
 const Choice* Job::choice(const std::string& part) const {

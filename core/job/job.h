@@ -1,6 +1,7 @@
 #pragma once
 
 #include "making/dividing.h"
+#include "making/wheel_blank.h"
 #include "train/restore.h"
 
 namespace echappe {
@@ -46,6 +47,13 @@ struct Judgement {
     static const Record& record();
 };
 
+/// What was decided about the blank of one wheel, by its part: "third.wheel".
+struct PartBlank {
+    std::string part;
+    BlankChoice choice;
+    static const Record& record();
+};
+
 /// A chain of arbors from the power to the escape wheel, as the ladder shows it.
 struct TrainList {
     std::string id;
@@ -79,6 +87,8 @@ struct Job {
     long long beats_per_tooth = 2;
     std::optional<double> winding_turns;
     RestoreLimits limits;
+    std::vector<MeshForm> forms;  ///< of meshes that are not of the clock's school
+    std::vector<PartBlank> blanks;
     std::optional<Plate> plate;
     std::optional<DividingHead> dividing_head;
     std::vector<Measurement> measurements;
@@ -87,6 +97,10 @@ struct Job {
     static const Record& record();
 
     const JobArbor* arbor(const std::string& id) const;
+    /// The form of a mesh: what was set, else the clock's.
+    FormChoice form_of(const std::string& wheel_of, const std::string& pinion_of) const;
+    /// What was decided about a part's blank; all by rule when nothing was.
+    BlankChoice blank_of(const std::string& part) const;
     const Choice* choice(const std::string& part) const;
     std::string name_of_arbor(const std::string& id) const;
     /// "centre to third, centre distance", with the arbors' names.

@@ -32,6 +32,7 @@ const Record& HiddenMovement::record() {
             .include(&In::train)
             .add("meshes", &In::meshes, "", "true modules")
             .required()
+            .add("forms", &In::forms, "", "forms of the meshes that are not of the clock's school")
             .add("pendulum_length_mm", &In::pendulum_length_mm, "mm", "true length; 0: no pendulum", between(0, 1e5));
     return record;
 }
@@ -40,6 +41,7 @@ std::optional<double> HiddenMovement::truth(const QuantityKey& key) const {
     if (key.kind == "pendulum_length_mm" && pendulum_length_mm > 0) return pendulum_length_mm;
     RestoreInput whole;
     whole.train = train;
+    whole.forms = forms;
     const restore::Model model(whole, true);
     const auto mesh = model.mesh_of(key);
     if (!mesh) return {};
@@ -47,7 +49,7 @@ std::optional<double> HiddenMovement::truth(const QuantityKey& key) const {
     const Mesh& pair = model.network().meshes[*mesh];
     for (const HiddenMesh& hidden : meshes) {
         if (hidden.wheel_of + "-" + hidden.pinion_of != model.mesh_name(*mesh)) continue;
-        const double size = hidden.module_mm * restore::Model::factor(key.kind, counts[pair.wheel], counts[pair.pinion]);
+        const double size = model.size(key.kind, *mesh, counts[pair.wheel], counts[pair.pinion]).at(hidden.module_mm);
         return key.kind == "centre_distance_mm" ? size + hidden.centre_error_mm : size;
     }
     return {};

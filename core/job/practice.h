@@ -20,6 +20,7 @@ struct HiddenMovement {
     long long seed = 1;
     TrainInput train;
     std::vector<HiddenMesh> meshes;
+    std::vector<MeshForm> forms;
     double pendulum_length_mm = 0;
     static const Record& record();
 

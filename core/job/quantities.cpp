@@ -4,12 +4,10 @@
 
 #include "number/units.h"
 #include "train/hands.h"
-#include "train/restore_model.h"
+#include "train/module_fit.h"
 
 namespace echappe {
 namespace {
-
-constexpr long long most_leaves = 29;
 
 const Unit& shown_unit(const Job& job) { return *find_unit(job.length_unit, Dimension::length); }
 
@@ -48,9 +46,9 @@ void add_count(std::vector<Quantity>& out, const std::string& arbor, const std::
 
 /// Module by weighted least squares of the mesh's readings, written as the readings' terms.
 std::optional<Working> module_working(const Job& job, const DerivedMesh& mesh) {
-    std::vector<Term> terms;
-    std::vector<double> factors;
-    std::vector<double> weights;
+    std::vector<Evidence> readings;
+    std::vector<std::string> words;
+    std::vector<MeshSize> sizes;
     for (const Measurement& m : job.measurements) {
         const QuantityKey& key = m.evidence.key;
         const bool here =
@@ -58,27 +56,13 @@ std::optional<Working> module_working(const Job& job, const DerivedMesh& mesh) {
             (key.kind.starts_with("wheel_") && key.kind.ends_with("_diameter_mm") && key.arbor == mesh.wheel_of) ||
             (key.kind.starts_with("pinion_") && key.kind.ends_with("_diameter_mm") && key.arbor == mesh.pinion_of);
         if (!here || m.left_out) continue;
-        factors.push_back(restore::Model::factor(key.kind, mesh.wheel, mesh.pinion));
-        weights.push_back(factors.back() * factors.back() / (m.evidence.u * m.evidence.u));
-        terms.push_back({"x" + std::to_string(terms.size() + 1),
-                         job.name_of_quantity(key) + ", ÷ " + print_short(factors.back(), 6),
-                         {m.evidence.value, m.evidence.u},
-                         "mm",
-                         0});
+        readings.push_back(m.evidence);
+        sizes.push_back(mesh_size(key.kind, mesh.form, mesh.wheel, mesh.pinion));
+        words.push_back(job.name_of_quantity(key) + ", ÷ " + print_short(sizes.back().per_module, 6));
     }
-    if (terms.empty()) return {};
-    std::string formula = "m = weighted mean of";
-    for (size_t i = 0; i < terms.size(); ++i) formula += (i ? ", " : " ") + terms[i].symbol + " ÷ " + print_short(factors[i], 6);
-    return work_out("module, " + job.name_of_arbor(mesh.wheel_of) + " to " + job.name_of_arbor(mesh.pinion_of), formula, terms, "mm",
-                    "least squares, each reading weighed by 1/u²", [=](auto x) {
-                        double sum = 0;
-                        double weight = 0;
-                        for (size_t i = 0; i < x.size(); ++i) {
-                            sum += weights[i] * x[i] / factors[i];
-                            weight += weights[i];
-                        }
-                        return sum / weight;
-                    });
+    if (readings.empty()) return {};
+    return echappe::module_working("module, " + job.name_of_arbor(mesh.wheel_of) + " to " + job.name_of_arbor(mesh.pinion_of), readings,
+                                   words, sizes);
 }
 
 void add_mesh(const Job& job, const DerivedMesh& mesh, const std::string& arbor, std::vector<Quantity>& out) {
@@ -87,7 +71,7 @@ void add_mesh(const Job& job, const DerivedMesh& mesh, const std::string& arbor,
     const std::string other = job.name_of_arbor(drives ? mesh.pinion_of : mesh.wheel_of);
     const bool read = mesh.module_known == Known::measured;
     add_length(job, out, arbor, "module, " + other, mesh.module_mm, read ? Known::derived : Known::assumed, module_working(job, mesh));
-    const auto workings = explain_geometry({mesh.wheel, mesh.pinion, mesh.module_mm.value, "cycloidal-clock"}, mesh.sizes);
+    const auto workings = explain_geometry(mesh.geometry(), mesh.sizes);
     if (mesh.measured_centre_mm) add_length(job, out, arbor, "distance" + to, *mesh.measured_centre_mm, Known::measured, {});
     add_length(job, out, arbor, mesh.measured_centre_mm ? "  the teeth want" : "distance" + to,
                {mesh.sizes.centre_distance_mm, mesh.module_mm.u * static_cast<double>(mesh.wheel + mesh.pinion) / 2}, Known::derived,
@@ -124,7 +108,7 @@ std::vector<Quantity> quantities_of(const Job& job, const Derived& derived, cons
     for (const DerivedArbor& arbor : derived.arbors) {
         add_count(out, arbor.id, "wheel", "teeth", arbor.wheel);
         // Wheels drive wheels in slow branches: nobody calls one of ninety a pinion.
-        const bool driven_wheel = arbor.pinion.count.known() && arbor.pinion.count.value > most_leaves;
+        const bool driven_wheel = arbor.pinion.count.known() && arbor.pinion.count.value >= driven_wheel_leaves;
         add_count(out, arbor.id, driven_wheel ? "driven wheel" : "pinion", driven_wheel ? "teeth" : "leaves", arbor.pinion);
         if (arbor.period_s) {
             Quantity q = quantity(arbor.id, "time of a turn", print_span(*arbor.period_s), "", arbor.period_known);

@@ -40,11 +40,13 @@ double theoretical_addendum(long long wheel, long long pinion) {
 
 double practical_addendum(long long wheel, long long pinion) { return practical_share * theoretical_addendum(wheel, pinion); }
 
-LeafForm leaf_form(long long pinion) {
-    if (pinion <= 7) return {0.855, 1.05, 1.05, false};
-    if (pinion <= 9) return {0.670, 0.70, 1.05, false};
-    if (pinion == 10) return {0.525, 0.525, 1.05, true};
-    return {0.625, 0.625, 1.25, true};
+LeafShape leaf_form(long long pinion) {
+    if (pinion <= 7) return {0.855, 1.05, 1.05};
+    if (pinion <= 9) return {0.670, 1.05, 0.70};
+    if (pinion == 10) return {0.525, 1.05, 0.525};
+    return {0.625, 1.25, 0.625};
 }
+
+LeafShape highest_leaf(long long pinion) { return {0.855, pinion <= 10 ? 1.05 : 1.25, 1.05}; }
 
 }  // namespace echappe::cycloidal

@@ -1,5 +1,7 @@
 #pragma once
 
+#include "teeth/form_choice.h"
+
 namespace echappe {
 
 /// The cycloidal form of clock practice (BS 978-2:1952 with its 1959 addendum), sizes for module 1.
@@ -27,14 +29,10 @@ double roll_at_radius(long long wheel, long long pinion, double radius);
 double theoretical_addendum(long long wheel, long long pinion);
 double practical_addendum(long long wheel, long long pinion);
 
-struct LeafForm {
-    double addendum;
-    double tip_radius;
-    double thickness;
-    bool half_round;
-};
 /// The standard's table by the number of leaves. Below 6 it has none: the form of 6 leaves is given.
-LeafForm leaf_form(long long pinion);
+LeafShape leaf_form(long long pinion);
+/// The highest leaf of that table whose thickness suits the number of leaves: what a watch pinion is given without a table.
+LeafShape highest_leaf(long long pinion);
 
 }  // namespace cycloidal
 }  // namespace echappe

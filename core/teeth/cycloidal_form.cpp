@@ -78,18 +78,18 @@ ToothForm cycloidal_wheel_form(long long wheel, long long pinion, bool arc, long
     return form;
 }
 
-ToothForm cycloidal_pinion_form(long long wheel, long long pinion, long long steps) {
-    const cycloidal::LeafForm leaf = cycloidal::leaf_form(pinion);
+ToothForm cycloidal_pinion_form(long long wheel, long long pinion, const LeafShape& leaf, long long steps) {
     ToothForm form;
     form.count = pinion;
-    form.addendum = leaf.addendum;
+    form.addendum = leaf.addendum_m;
     form.dedendum = cycloidal::practical_addendum(wheel, pinion) + cycloidal::pinion_clearance;
-    form.thickness = leaf.thickness;
-    form.tip_radius = leaf.tip_radius;
+    form.thickness = leaf.thickness_m;
+    form.tip_radius = leaf.tip_radius_m;
     const double r = form.pitch_radius();
-    const Point flank = polar_point(r, leaf.thickness / (2 * r));
-    const Point tip{r + leaf.addendum, 0};
-    form.half = along(leaf.half_round ? half_round(flank, tip) : tip_circle(flank, tip, leaf.tip_radius), flank, tip, steps);
+    const Point flank = polar_point(r, leaf.thickness_m / (2 * r));
+    const Point tip{r + leaf.addendum_m, 0};
+    const bool round = leaf.tip_radius_m == leaf.thickness_m / 2;
+    form.half = along(round ? half_round(flank, tip) : tip_circle(flank, tip, leaf.tip_radius_m), flank, tip, steps);
     if (pinion < cycloidal::fewest_leaves)
         form.warnings.push_back(
             "The standard has no form under 6 leaves; the form of 6 is used and contact begins well before the line of centres.");

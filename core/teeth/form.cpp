@@ -4,24 +4,36 @@
 
 #include "number/input_error.h"
 #include "number/units.h"
+#include "teeth/cycloidal.h"
 
 namespace echappe {
 
 Point polar_point(double radius, double angle) { return {radius * std::cos(angle), radius * std::sin(angle)}; }
 
 MeshForms mesh_forms(const GeometryInput& in, bool arc, long long steps) {
-    if (in.trundle_diameter_mm && in.school != "lantern")
-        throw InputError("trundle_diameter_mm", print_short(*in.trundle_diameter_mm), "nothing: only a lantern pinion has trundles");
-    if (in.pinion_profile_shift && in.school != "involute-20")
-        throw InputError("pinion_profile_shift", print_short(*in.pinion_profile_shift), "nothing: only involute teeth are shifted");
-    if (in.school == "lantern") {
-        const double trundle = in.trundle_diameter_mm ? *in.trundle_diameter_mm / in.module_mm : usual_trundle;
+    if (in.form.trundle_diameter_mm && in.form.school != "lantern")
+        throw InputError("trundle_diameter_mm", print_short(*in.form.trundle_diameter_mm), "nothing: only a lantern pinion has trundles");
+    if (in.form.pinion_profile_shift && in.form.school != "involute-20")
+        throw InputError("pinion_profile_shift", print_short(*in.form.pinion_profile_shift), "nothing: only involute teeth are shifted");
+    if (in.form.leaf && in.form.school != "cycloidal-watch")
+        throw InputError("leaf", "a leaf", "nothing: only watch pinions take theirs from a table");
+    if ((!in.form.wheel_half.empty() || !in.form.pinion_half.empty()) && in.form.school != "traced")
+        throw InputError(in.form.wheel_half.empty() ? "pinion_half" : "wheel_half", "a trace", "nothing: the school is not \"traced\"");
+    if (in.form.school == "lantern") {
+        const double trundle = in.form.trundle_diameter_mm ? *in.form.trundle_diameter_mm / in.module_mm : usual_trundle;
         if (trundle >= 2 * std::sin(3.14159265358979323846 / static_cast<double>(in.pinion)) * static_cast<double>(in.pinion) / 2)
             throw InputError("trundle_diameter_mm", print_short(trundle * in.module_mm), "less than the distance between two trundles");
         return lantern_forms(in.wheel, in.pinion, trundle, steps);
     }
-    if (in.school == "involute-20") return involute_forms(in.wheel, in.pinion, in.pinion_profile_shift, steps);
-    return {cycloidal_wheel_form(in.wheel, in.pinion, arc, steps), cycloidal_pinion_form(in.wheel, in.pinion, steps)};
+    if (in.form.school == "involute-20") return involute_forms(in.wheel, in.pinion, in.form.pinion_profile_shift, steps);
+    const LeafShape clock = cycloidal::leaf_form(in.pinion);
+    const LeafShape leaf = in.form.school == "cycloidal-watch" ? in.form.leaf.value_or(cycloidal::highest_leaf(in.pinion)) : clock;
+    MeshForms forms{cycloidal_wheel_form(in.wheel, in.pinion, arc, steps), cycloidal_pinion_form(in.wheel, in.pinion, leaf, steps)};
+    if (in.form.school == "traced") {
+        if (!in.form.wheel_half.empty()) forms.wheel = traced_form(in.form.wheel_half, in.wheel, "wheel_half", steps);
+        if (!in.form.pinion_half.empty()) forms.pinion = traced_form(in.form.pinion_half, in.pinion, "pinion_half", steps);
+    }
+    return forms;
 }
 
 }  // namespace echappe

@@ -37,7 +37,9 @@ MeshForms mesh_forms(const GeometryInput& input, bool arc, long long steps);
 
 // The schools, one file each.
 ToothForm cycloidal_wheel_form(long long wheel, long long pinion, bool arc, long long steps);
-ToothForm cycloidal_pinion_form(long long wheel, long long pinion, long long steps);
+ToothForm cycloidal_pinion_form(long long wheel, long long pinion, const LeafShape& leaf, long long steps);
+/// `half` in modules; `field` names it in errors. Throws InputError.
+ToothForm traced_form(const std::vector<Point>& half, long long count, const std::string& field, long long steps);
 MeshForms lantern_forms(long long wheel, long long pinion, double trundle, long long steps);
 MeshForms involute_forms(long long wheel, long long pinion, std::optional<double> pinion_shift, long long steps);
 

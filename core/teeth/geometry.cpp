@@ -29,19 +29,14 @@ PartSizes sizes(const ToothForm& form, double m) {
 
 const Record& GeometryInput::record() {
     using In = GeometryInput;
-    static const Record record =
-        Fields<In>()
-            .add("wheel", &In::wheel, "", "teeth of the wheel", between(4, 1000))
-            .required()
-            .add("pinion", &In::pinion, "", "leaves of the pinion", between(4, 200))
-            .required()
-            .add("module_mm", &In::module_mm, "mm", "pitch diameter per tooth", between(0.01, 50))
-            .required()
-            .add("school", &In::school, "", "form of tooth")
-            .choices({"cycloidal-clock", "lantern", "involute-20"})
-            .add("trundle_diameter_mm", &In::trundle_diameter_mm, "mm", "of a lantern pinion; default 1.1 modules", above(0, 100))
-            .add("pinion_profile_shift", &In::pinion_profile_shift, "module", "of an involute pinion; default what avoids undercut",
-                 between(-1, 1));
+    static const Record record = Fields<In>()
+                                     .add("wheel", &In::wheel, "", "teeth of the wheel", between(4, 1000))
+                                     .required()
+                                     .add("pinion", &In::pinion, "", "leaves of the pinion", between(4, 200))
+                                     .required()
+                                     .add("module_mm", &In::module_mm, "mm", "pitch diameter per tooth", between(0.01, 50))
+                                     .required()
+                                     .include(&In::form);
     return record;
 }
 
@@ -90,7 +85,7 @@ GeometryResult tooth_geometry(const GeometryInput& in) {
         out.drill_circle_mm = out.pinion.pitch_diameter_mm;
         out.trundle_diameter_mm = m * forms.pinion.trundle;
     }
-    if (in.school == "cycloidal-clock") out.arc_departure_um = 1000 * m * arc_departure(in.wheel, in.pinion);
+    if (in.form.school == "cycloidal-clock") out.arc_departure_um = 1000 * m * arc_departure(in.wheel, in.pinion);
     for (const ToothForm* form : {&forms.wheel, &forms.pinion})
         out.warnings.insert(out.warnings.end(), form->warnings.begin(), form->warnings.end());
     return out;
@@ -98,9 +93,10 @@ GeometryResult tooth_geometry(const GeometryInput& in) {
 
 /// Schools without the cycloidal table: the same sums with their own heights.
 std::vector<Working> explain_other_school(const GeometryInput& in, const GeometryResult& out) {
-    const bool lantern = in.school == "lantern";
-    const std::string from = lantern ? "epicycloid of the pinion's full pitch circle, less the trundle's radius"
-                                     : "involute, 20° rack; equal and opposite profile shift";
+    const std::string from = in.form.school == "lantern"       ? "epicycloid of the pinion's full pitch circle, less the trundle's radius"
+                             : in.form.school == "involute-20" ? "involute, 20° rack; equal and opposite profile shift"
+                             : in.form.school == "traced"      ? "heights of the traced tooth"
+                                                               : "epicycloid on the wheel; the leaf from the workshop's table";
     const Term m{"m", "module", {in.module_mm, 0}, "mm", 0};
     const Term N{"N", "wheel teeth", {static_cast<double>(in.wheel), 0}, "", 0};
     const Term n{"n", "pinion leaves", {static_cast<double>(in.pinion), 0}, "", 0};
@@ -118,7 +114,7 @@ std::vector<Working> explain_other_school(const GeometryInput& in, const Geometr
 }
 
 std::vector<Working> explain_geometry(const GeometryInput& in, const GeometryResult& out) {
-    if (in.school != "cycloidal-clock") return explain_other_school(in, out);
+    if (in.form.school != "cycloidal-clock") return explain_other_school(in, out);
     const Term m{"m", "module", {in.module_mm, 0}, "mm", 0};
     const Term N{"N", "wheel teeth", {static_cast<double>(in.wheel), 0}, "", 0};
     const Term n{"n", "pinion leaves", {static_cast<double>(in.pinion), 0}, "", 0};

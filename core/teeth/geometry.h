@@ -1,7 +1,6 @@
 #pragma once
 
-#include <optional>
-
+#include "teeth/form_choice.h"
 #include "workings/calculation.h"
 
 namespace echappe {
@@ -11,9 +10,7 @@ struct GeometryInput {
     long long wheel = 0;
     long long pinion = 0;
     double module_mm = 0;
-    std::string school = "cycloidal-clock";
-    std::optional<double> trundle_diameter_mm = {};
-    std::optional<double> pinion_profile_shift = {};  ///< in modules, involute only; none: what avoids undercut
+    FormChoice form = {};
     static const Record& record();
 };
 

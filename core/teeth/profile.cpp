@@ -91,14 +91,6 @@ std::vector<std::vector<Point>> form_holes(const ToothForm& form, double module_
     return holes;
 }
 
-std::vector<Point> wheel_outline(long long wheel, long long pinion, double module_mm, bool standard_arc, long long points_per_flank) {
-    return form_outline(cycloidal_wheel_form(wheel, pinion, standard_arc, points_per_flank), module_mm, points_per_flank);
-}
-
-std::vector<Point> pinion_outline(long long wheel, long long pinion, double module_mm, long long points_per_flank) {
-    return form_outline(cycloidal_pinion_form(wheel, pinion, points_per_flank), module_mm, points_per_flank);
-}
-
 Drawing profile_drawing(const ProfileInput& in) {
     const MeshForms forms = mesh_forms(in.mesh, in.flank == "arc", in.points_per_flank);
     const ToothForm& form = in.part == "wheel" ? forms.wheel : forms.pinion;

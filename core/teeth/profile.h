@@ -31,8 +31,6 @@ struct ProfileResult {
 /// A lantern pinion is its shroud with the trundle holes; everything else one outline.
 std::vector<Point> form_outline(const ToothForm& form, double module_mm, long long points_per_flank);
 std::vector<std::vector<Point>> form_holes(const ToothForm& form, double module_mm, long long points_per_flank);
-std::vector<Point> wheel_outline(long long wheel, long long pinion, double module_mm, bool standard_arc, long long points_per_flank);
-std::vector<Point> pinion_outline(long long wheel, long long pinion, double module_mm, long long points_per_flank);
 
 /// Most that the standard's arc stands off the epicycloid between pitch circle and tip, in modules.
 double arc_departure(long long wheel, long long pinion);

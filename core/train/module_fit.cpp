@@ -25,7 +25,7 @@ struct Fit {
     double module_mm = 0;
     double u_mm = 0;
     double misfit = 0;
-    std::vector<double> factors;
+    std::vector<MeshSize> sizes;
 };
 
 void check(const ModuleFitInput& in) {
@@ -45,19 +45,20 @@ void check(const ModuleFitInput& in) {
     }
 }
 
-Fit fit_in(const ModuleFitInput& in, const std::string& school) {
+Fit fit_in(const ModuleFitInput& in, const FormChoice& form) {
     Fit fit;
     double kk = 0;
     double kx = 0;
     for (const Evidence& item : in.evidence) {
-        fit.factors.push_back(size_per_module(item.key.kind, school, in.wheel.value_or(mate_wheel), in.pinion.value_or(mate_pinion)));
-        kk += fit.factors.back() * fit.factors.back() / (item.u * item.u);
-        kx += fit.factors.back() * item.value / (item.u * item.u);
+        fit.sizes.push_back(mesh_size(item.key.kind, form, in.wheel.value_or(mate_wheel), in.pinion.value_or(mate_pinion)));
+        const auto& [k, fixed] = fit.sizes.back();
+        kk += k * k / (item.u * item.u);
+        kx += k * (item.value - fixed) / (item.u * item.u);
     }
     fit.module_mm = kx / kk;
     fit.u_mm = 1 / std::sqrt(kk);
     for (size_t i = 0; i < in.evidence.size(); ++i) {
-        const double off = (in.evidence[i].value - fit.module_mm * fit.factors[i]) / in.evidence[i].u;
+        const double off = (in.evidence[i].value - fit.sizes[i].at(fit.module_mm)) / in.evidence[i].u;
         fit.misfit += off * off;
     }
     return fit;
@@ -67,7 +68,7 @@ std::vector<FormOdds> odds(const ModuleFitInput& in) {
     std::vector<FormOdds> forms;
     double least = INFINITY;
     for (const char* school : {"cycloidal-clock", "involute-20"}) {
-        const Fit fit = fit_in(in, school);
+        const Fit fit = fit_in(in, {school});
         forms.push_back({school, fit.module_mm, fit.misfit, 0});
         least = std::min(least, fit.misfit);
     }
@@ -80,23 +81,13 @@ std::vector<FormOdds> odds(const ModuleFitInput& in) {
 
 }  // namespace
 
-double size_per_module(const std::string& kind, const std::string& school, long long wheel, long long pinion) {
-    if (kind == "centre_distance_mm") return static_cast<double>(wheel + pinion) / 2;
-    if (kind == "module_mm") return 1;
-    constexpr long long enough_for_sizes = 4;
-    const MeshForms forms = mesh_forms({wheel, pinion, 1, school}, false, enough_for_sizes);
-    const ToothForm& part = kind.starts_with("wheel") ? forms.wheel : forms.pinion;
-    return 2 * (kind.ends_with("root_diameter_mm") ? part.root_radius() : part.outside_radius());
-}
-
 const Record& ModuleFitInput::record() {
     using In = ModuleFitInput;
     static const Record record =
         Fields<In>()
             .add("wheel", &In::wheel, "", "teeth of the wheel", between(4, 1000))
             .add("pinion", &In::pinion, "", "leaves of the pinion", between(4, 200))
-            .add("school", &In::school, "", "form of tooth")
-            .choices({"cycloidal-clock", "lantern", "involute-20"})
+            .include(&In::form)
             .add("evidence", &In::evidence, "", "sizes read: kinds, values and uncertainties as in train.restore")
             .required()
             .add("stock_modules_mm", &In::stock_modules_mm, "mm", "cutters at hand; empty: the usual series", above(0, 50));
@@ -140,7 +131,7 @@ const Record& ModuleFitResult::record() {
 
 ModuleFitResult fit_module(const ModuleFitInput& in) {
     check(in);
-    const Fit fit = fit_in(in, in.school);
+    const Fit fit = fit_in(in, in.form);
     ModuleFitResult out;
     out.module_mm = fit.module_mm;
     out.u_mm = fit.u_mm;
@@ -149,38 +140,45 @@ ModuleFitResult fit_module(const ModuleFitInput& in) {
     out.circular_pitch_mm = pi * fit.module_mm;
     for (size_t i = 0; i < in.evidence.size(); ++i) {
         const Evidence& item = in.evidence[i];
-        const double predicted = fit.module_mm * fit.factors[i];
+        const double predicted = fit.sizes[i].at(fit.module_mm);
         out.residuals.push_back({item.key.kind, item.value, predicted, item.value - predicted, (item.value - predicted) / item.u});
     }
     const auto& stock = in.stock_modules_mm.empty() ? usual_modules() : in.stock_modules_mm;
     out.nearest_stock_module_mm = *std::min_element(stock.begin(), stock.end(), [&](double a, double b) {
         return std::abs(std::log(a / fit.module_mm)) < std::abs(std::log(b / fit.module_mm));
     });
-    if (in.school != "lantern") out.forms = odds(in);
+    if (in.form.school == "cycloidal-clock" || in.form.school == "involute-20") out.forms = odds(in);
     return out;
 }
 
-std::vector<Working> explain_module_fit(const ModuleFitInput& in, const ModuleFitResult& out) {
+Working module_working(const std::string& name, const std::vector<Evidence>& evidence, const std::vector<std::string>& words,
+                       const std::vector<MeshSize>& sizes) {
     std::vector<Term> terms;
-    std::vector<double> factors;
     std::vector<double> weights;
     std::string formula = "m = weighted mean of";
-    for (size_t i = 0; i < in.evidence.size(); ++i) {
-        factors.push_back(out.residuals[i].predicted / out.module_mm);
-        weights.push_back(factors[i] * factors[i] / (in.evidence[i].u * in.evidence[i].u));
+    for (size_t i = 0; i < evidence.size(); ++i) {
+        const auto& [k, fixed] = sizes[i];
+        weights.push_back(k * k / (evidence[i].u * evidence[i].u));
         const std::string symbol = "x" + std::to_string(i + 1);
-        formula += (i ? ", " : " ") + symbol + " ÷ " + print_short(factors[i], 6);
-        terms.push_back({symbol, in.evidence[i].key.declared().words, {in.evidence[i].value, in.evidence[i].u}, "mm", 0});
+        const std::string less = fixed == 0 ? symbol : "(" + symbol + (fixed > 0 ? " − " : " + ") + print_short(std::abs(fixed), 6) + ")";
+        formula += (i ? ", " : " ") + less + " ÷ " + print_short(k, 6);
+        terms.push_back({symbol, words[i], {evidence[i].value, evidence[i].u}, "mm", 0});
     }
-    Working working = work_out("module", formula, terms, "mm", source, [=](auto x) {
+    return work_out(name, formula, terms, "mm", source, [=](auto x) {
         double sum = 0;
         double all = 0;
         for (size_t i = 0; i < x.size(); ++i) {
-            sum += weights[i] * x[i] / factors[i];
+            sum += weights[i] * sizes[i].module_of(x[i]);
             all += weights[i];
         }
         return sum / all;
     });
+}
+
+std::vector<Working> explain_module_fit(const ModuleFitInput& in, const ModuleFitResult& out) {
+    std::vector<std::string> words;
+    for (const Evidence& item : in.evidence) words.push_back(item.key.declared().words);
+    Working working = module_working("module", in.evidence, words, fit_in(in, in.form).sizes);
     for (const ModuleResidual& residual : out.residuals)
         working.notes.push_back(residual.kind + ": " + print_fixed(residual.residual_mm, 3) + " mm, " + print_fixed(residual.sigma, 1) +
                                 " sigma");

@@ -1,6 +1,6 @@
 #pragma once
 
-#include "teeth/form.h"
+#include "train/mesh_size.h"
 #include "train/restore.h"
 
 namespace echappe {
@@ -9,7 +9,7 @@ namespace echappe {
 struct ModuleFitInput {
     std::optional<long long> wheel;
     std::optional<long long> pinion;
-    std::string school = "cycloidal-clock";
+    FormChoice form;
     std::vector<Evidence> evidence;
     std::vector<double> stock_modules_mm;  ///< cutters at hand; empty: the usual series
     static const Record& record();
@@ -45,13 +45,13 @@ struct ModuleFitResult {
     static const Record& record();
 };
 
-/// Predicted size ÷ module of a kind of evidence in a school (a centre distance, a diameter over the tips or at the roots, a module).
 /// Where the mate is unknown a wheel's cycloidal height is taken for a pinion of 10, a pinion's root for a wheel of 60.
-double size_per_module(const std::string& kind, const std::string& school, long long wheel, long long pinion);
-
 /// Least squares module of one mesh from whatever was read, each reading by 1/u², with each reading's residual; and the odds
 /// of the forms: exp(−misfit/2) of each, normalised. Throws InputError.
 ModuleFitResult fit_module(const ModuleFitInput& input);
+/// The weighted mean written out, reading by reading: x ÷ its size in modules. `words` name the readings.
+Working module_working(const std::string& name, const std::vector<Evidence>& evidence, const std::vector<std::string>& words,
+                       const std::vector<MeshSize>& sizes);
 std::vector<Working> explain_module_fit(const ModuleFitInput& input, const ModuleFitResult& result);
 const Calculation& module_fit_calculation();
 

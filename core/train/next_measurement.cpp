@@ -108,13 +108,13 @@ private:
             MeshFit fit = candidate.fits->at(*option.mesh);
             if (!fit.any) fit = before_any_reading(*candidate.fits);
             if (before) {
-                const double k = Model::factor(before->key.kind, N, n);
-                if (!read_before) read_before = k * fit.module_mm;
-                fit.module_mm = *read_before / k;
-                fit.u_mm = before->u / k;
+                const MeshSize size = m_model.size(before->key.kind, *option.mesh, N, n);
+                if (!read_before) read_before = size.at(fit.module_mm);
+                fit.module_mm = size.module_of(*read_before);
+                fit.u_mm = before->u / size.per_module;
             }
-            const double k = Model::factor(option.key.kind, N, n);
-            list.push_back({candidate.weight, k * fit.module_mm, std::hypot(k * fit.u_mm, option.u)});
+            const MeshSize size = m_model.size(option.key.kind, *option.mesh, N, n);
+            list.push_back({candidate.weight, size.at(fit.module_mm), std::hypot(size.per_module * fit.u_mm, option.u)});
         }
         return list;
     }

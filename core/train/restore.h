@@ -1,6 +1,7 @@
 #pragma once
 
 #include "train/evidence.h"
+#include "train/mesh_size.h"
 #include "train/train.h"
 #include "workings/effort.h"
 
@@ -34,7 +35,8 @@ struct RestoreInput {
     std::vector<DoubtfulCount> doubtful;
     RestoreLimits limits;
     std::vector<Evidence> evidence;
-    std::string school = "cycloidal-clock";
+    FormChoice form;  ///< of every mesh that `forms` does not name
+    std::vector<MeshForm> forms;
     long long best = 50;
     double gravity_m_s2 = 9.80665;
     std::optional<double> calliper_u_mm;  ///< what the workshop reads an outside diameter to; none: as declared

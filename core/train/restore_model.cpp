@@ -6,7 +6,6 @@
 #include "number/input_error.h"
 #include "number/units.h"
 #include "oscillator/pendulum.h"
-#include "teeth/cycloidal.h"
 
 namespace echappe::restore {
 namespace {
@@ -63,7 +62,24 @@ Model::Model(const RestoreInput& input, bool nothing_lost) : m_input(input), m_r
             "limits",
             print_short(static_cast<double>(space()), 2) + " combinations of the " + std::to_string(m_unknowns.size()) + " lost counts",
             "up to " + print_short(m_input.most_combinations, 2) + ": narrow the limits, or count one of the lost parts by its mate");
+    choose_forms();
     sort_evidence();
+}
+
+void Model::choose_forms() {
+    m_forms.assign(m_network.meshes.size(), m_input.form);
+    for (size_t i = 0; i < m_input.forms.size(); ++i) {
+        const MeshForm& given = m_input.forms[i];
+        const auto mesh = mesh_of({"centre_distance_mm", {}, given.wheel_of, given.pinion_of});
+        if (!mesh)
+            throw InputError("forms[" + std::to_string(i) + "]", "\"" + given.wheel_of + "\" driving \"" + given.pinion_of + "\"",
+                             "a mesh of the train");
+        m_forms[*mesh] = given.form;
+        // A trace is of one count: where that is lost there is none.
+        const auto known = [&](size_t part) { return m_network.parts[part].count.known(); };
+        if (!known(m_network.meshes[*mesh].wheel)) m_forms[*mesh].wheel_half.clear();
+        if (!known(m_network.meshes[*mesh].pinion)) m_forms[*mesh].pinion_half.clear();
+    }
 }
 
 void Model::mark_unknown() {
@@ -162,16 +178,6 @@ std::optional<size_t> Model::mesh_of(const QuantityKey& key) const {
     return {};
 }
 
-double Model::factor(const std::string& kind, long long wheel, long long pinion) {
-    if (kind == "centre_distance_mm") return static_cast<double>(wheel + pinion) / 2;
-    if (kind == "module_mm") return 1;
-    if (kind == "wheel_root_diameter_mm") return static_cast<double>(wheel) - 2 * cycloidal::wheel_dedendum;
-    if (kind == "pinion_root_diameter_mm")
-        return static_cast<double>(pinion) - 2 * (cycloidal::practical_addendum(wheel, pinion) + cycloidal::pinion_clearance);
-    if (kind == "pinion_outside_diameter_mm") return static_cast<double>(pinion) + 2 * cycloidal::leaf_form(pinion).addendum;
-    return static_cast<double>(wheel) + 2 * cycloidal::practical_addendum(wheel, pinion);
-}
-
 Model::Counts Model::known_counts() const {
     Counts counts;
     for (const auto& part : m_network.parts) counts.push_back(part.count.value);
@@ -182,13 +188,11 @@ MeshFit Model::fit_mesh(size_t mesh, long long wheel, long long pinion) const {
     MeshFit fit;
     double kk = 0;
     double kx = 0;
-    double xx = 0;
     for (const Evidence& item : m_mesh_evidence[mesh]) {
-        const double k = factor(item.key.kind, wheel, pinion);
+        const auto [k, fixed] = size(item.key.kind, mesh, wheel, pinion);
         const double w = 1 / square(item.u);
         kk += k * k * w;
-        kx += k * item.value * w;
-        xx += square(item.value) * w;
+        kx += k * (item.value - fixed) * w;
     }
     if (kk == 0) return fit;
     fit.any = true;
@@ -196,7 +200,7 @@ MeshFit Model::fit_mesh(size_t mesh, long long wheel, long long pinion) const {
     fit.u_mm = 1 / std::sqrt(kk);
     // Summed again from the residuals: xx − kx²/kk loses all figures when the fit is good.
     for (const Evidence& item : m_mesh_evidence[mesh])
-        fit.misfit += square((fit.module_mm * factor(item.key.kind, wheel, pinion) - item.value) / item.u);
+        fit.misfit += square((size(item.key.kind, mesh, wheel, pinion).at(fit.module_mm) - item.value) / item.u);
     return fit;
 }
 
@@ -301,8 +305,8 @@ std::vector<Strain> Model::strains(const Counts& counts, const std::vector<MeshF
     for (const Evidence& item : m_input.evidence) {
         Strain strain{item.key, item.value, {}, 0, {}};
         if (const auto mesh = mesh_of(item.key)) {
-            strain.predicted = fits[*mesh].module_mm *
-                               factor(item.key.kind, counts[m_network.meshes[*mesh].wheel], counts[m_network.meshes[*mesh].pinion]);
+            const Mesh& pair = m_network.meshes[*mesh];
+            strain.predicted = size(item.key.kind, *mesh, counts[pair.wheel], counts[pair.pinion]).at(fits[*mesh].module_mm);
         } else if (item.key.kind.ends_with("_diameter_mm")) {
             strain.note = "an escape wheel's outside diameter says nothing of a module";
         } else if (item.key.kind == "direction") {

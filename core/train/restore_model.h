@@ -57,8 +57,11 @@ public:
     std::optional<double> beats(const Counts& counts) const;
     std::vector<Strain> strains(const Counts& counts, const std::vector<MeshFit>& fits) const;
 
-    /// Predicted size ÷ module for a quantity of a mesh.
-    static double factor(const std::string& kind, long long wheel, long long pinion);
+    /// A size of this mesh in its form of tooth.
+    MeshSize size(const std::string& kind, size_t mesh, long long wheel, long long pinion) const {
+        return mesh_size(kind, m_forms[mesh], wheel, pinion);
+    }
+    const FormChoice& form(size_t mesh) const { return m_forms[mesh]; }
     std::optional<size_t> mesh_of(const QuantityKey& key) const;
     /// "centre-third".
     std::string mesh_name(size_t mesh) const;
@@ -70,6 +73,7 @@ private:
     Network m_network;
     std::vector<Unknown> m_unknowns;
     std::vector<std::vector<Evidence>> m_mesh_evidence;  ///< by mesh
+    std::vector<FormChoice> m_forms;                     ///< by mesh
     std::vector<Evidence> m_rates;
     double m_reference_s;
 
@@ -79,6 +83,7 @@ private:
     void mark_unknown();
     void doubt();
     void sort_evidence();
+    void choose_forms();
     void check(const Evidence& evidence, const std::string& place) const;
 };
 

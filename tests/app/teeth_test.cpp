@@ -15,10 +15,18 @@ using namespace echappe;
 namespace {
 
 struct Outline : DL_CreationAdapter {
-    std::vector<std::pair<double, double>> points;
-    bool closed = false;
-    void addPolyline(const DL_PolylineData& line) override { closed = line.flags & 1; }
-    void addVertex(const DL_VertexData& v) override { points.emplace_back(v.x, v.y); }
+    std::vector<std::pair<double, double>> points;  ///< of the layer "outline"
+    int crossings = 0;
+    int circles = 0;
+    bool closed = true;
+    void addPolyline(const DL_PolylineData& line) override {
+        closed = closed && (line.flags & 1);
+        crossings += attributes.getLayer() == "crossings" ? 1 : 0;
+    }
+    void addVertex(const DL_VertexData& v) override {
+        if (attributes.getLayer() == "outline") points.emplace_back(v.x, v.y);
+    }
+    void addCircle(const DL_CircleData&) override { ++circles; }
 };
 
 std::string text_of(const QString& path) {
@@ -64,7 +72,10 @@ TEST_CASE("the exported DXF and SVG are closed outlines of the drawn sizes withi
     Outline outline;
     REQUIRE(DL_Dxf().in(in, &outline));
     CHECK(outline.closed);
+    REQUIRE(outline.points.size() > 900);
     CHECK(outline.points.size() % 90 == 0);
+    CHECK(outline.crossings == teeth.mesh()->wheel_blank->arms);
+    CHECK(outline.circles == 2);  // pitch circle and bore
     CHECK(std::abs(largest(outline.points) - radius) < 0.001);
 
     const QString svg = folder.filePath("wheel.svg");

@@ -14,7 +14,7 @@ constexpr double pi = 3.14159265358979323846;
 
 MeshSimulationInput mesh(long long wheel, long long pinion, const std::string& school = "cycloidal-clock", double depth_error_mm = 0) {
     MeshSimulationInput in;
-    in.mesh = {wheel, pinion, 1.0, school};
+    in.mesh = {wheel, pinion, 1.0, {school}};
     in.depth_error_mm = depth_error_mm;
     in.steps = 120;
     return in;
@@ -64,7 +64,7 @@ TEST_CASE("the contact ratio of an involute pair is the length of its path of co
     const double path = std::sqrt(33.0 * 33 - std::pow(rw * std::cos(a), 2)) + std::sqrt(13.0 * 13 - std::pow(rp * std::cos(a), 2)) -
                         (rw + rp) * std::sin(a);
     MeshSimulationInput in = mesh(64, 24, "involute-20");
-    in.mesh.pinion_profile_shift = 0;
+    in.mesh.form.pinion_profile_shift = 0;
     in.steps = 360;
     // A pair counts as touching a little before it does: 0.002 modules.
     CHECK(simulate_mesh(in).contact_ratio == Approx(path / (pi * std::cos(a))).margin(0.15));
@@ -193,7 +193,7 @@ TEST_CASE("at the stand found the outlines touch: a hair back they overlap, a ha
 }
 
 TEST_CASE("a lantern's trundle rolls along its tooth: every point of the flank stands half a trundle off the trundle's path") {
-    const MeshForms forms = mesh_forms({64, 8, 1.0, "lantern"}, false, 60);
+    const MeshForms forms = mesh_forms({64, 8, 1.0, {"lantern"}}, false, 60);
     const double R = 32, r = 4;
     const double middle = 2 * std::asin(1.1 / (4 * R)) + pi / 128;
     double worst = 0;
@@ -220,8 +220,8 @@ TEST_CASE("a lantern's trundle rolls along its tooth: every point of the flank s
 
 TEST_CASE("trundles outside 1.0 to 1.25 m are told, and those that touch each other refused") {
     const auto warnings = [](double trundle) {
-        GeometryInput in{64, 8, 1.0, "lantern"};
-        in.trundle_diameter_mm = trundle;
+        GeometryInput in{64, 8, 1.0, {"lantern"}};
+        in.form.trundle_diameter_mm = trundle;
         return tooth_geometry(in).warnings;
     };
     CHECK(warnings(1.1).size() == 1);  // which rule gave the height
@@ -232,7 +232,7 @@ TEST_CASE("trundles outside 1.0 to 1.25 m are told, and those that touch each ot
     CHECK(*sizes.drill_circle_mm == Approx(6.4));
     CHECK(*sizes.trundle_diameter_mm == Approx(0.88));
     GeometryInput no_trundles{64, 8, 1.0};
-    no_trundles.trundle_diameter_mm = 1.0;
+    no_trundles.form.trundle_diameter_mm = 1.0;
     CHECK_THROWS_WITH(tooth_geometry(no_trundles), Catch::StartsWith("trundle_diameter_mm"));
 }
 
@@ -253,11 +253,11 @@ TEST_CASE("every normal of an involute flank touches the base circle") {
 }
 
 TEST_CASE("the shift that avoids undercut falls to nothing at 17.1 leaves and leaves the distance alone") {
-    CHECK(tooth_geometry({64, 10, 1.0, "involute-20"}).pinion_profile_shift == Approx(0.415).margin(0.001));
+    CHECK(tooth_geometry({64, 10, 1.0, {"involute-20"}}).pinion_profile_shift == Approx(0.415).margin(0.001));
     CHECK(tooth_geometry({64, 18, 1.0, "involute-20"}).pinion_profile_shift == 0);
-    CHECK(tooth_geometry({64, 10, 1.0, "involute-20"}).centre_distance_mm == 37);
-    GeometryInput unshifted{64, 10, 1.0, "involute-20"};
-    unshifted.pinion_profile_shift = 0;
+    CHECK(tooth_geometry({64, 10, 1.0, {"involute-20"}}).centre_distance_mm == 37);
+    GeometryInput unshifted{64, 10, 1.0, {"involute-20"}};
+    unshifted.form.pinion_profile_shift = 0;
     CHECK_THAT(tooth_geometry(unshifted).warnings.front(), Catch::Contains("undercut"));
     // Standard 24 teeth: 26 m over the tips, 21.5 m at the roots.
     const GeometryResult standard = tooth_geometry({64, 24, 2.0, "involute-20"});

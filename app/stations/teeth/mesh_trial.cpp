@@ -20,10 +20,11 @@ MeshTrial::MeshTrial(QObject* parent) : QObject(parent) {
 }
 
 void MeshTrial::take(const DerivedMesh& mesh) {
-    const GeometryInput geometry{mesh.wheel, mesh.pinion, mesh.module_mm.value};
+    const GeometryInput geometry = mesh.geometry();
     const double measured = mesh.depth_mm ? mesh.depth_mm->value : 0;
     const GeometryInput& old = m_input.mesh;
-    const bool same = old.wheel == geometry.wheel && old.pinion == geometry.pinion && old.module_mm == geometry.module_mm;
+    const bool same =
+        old.wheel == geometry.wheel && old.pinion == geometry.pinion && old.module_mm == geometry.module_mm && old.form == geometry.form;
     if (same && measured == m_measured_mm) return;
     m_input.mesh = geometry;
     m_input.steps = stands;

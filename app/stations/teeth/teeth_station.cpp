@@ -141,12 +141,22 @@ void TeethStation::paint_pair(QPainter& painter, const DerivedMesh& mesh, double
     const double seen = std::asin(std::min(1.0, (height() / scale + 2 * std::abs(m_pan.y()) / scale) / (2 * wheel_radius)));
     const auto each_side = static_cast<long long>(seen / pitch) + 2;
     const bool whole = 2 * each_side + 1 >= mesh.wheel || wheel_centre.x() > 0;
-    const QPainterPath& wheel = whole ? WheelArt::wheel(mesh.wheel, mesh.pinion, 1, drawn_points_per_flank, false)
-                                      : WheelArt::wheel_sector(mesh.wheel, mesh.pinion, 1, drawn_points_per_flank, each_side);
-    draw(wheel, wheel_centre, whole ? wheel_angle : std::remainder(wheel_angle, pitch), t.pale_brass, m_wheel ? t.blued : t.brass);
+    GeometryInput unit = mesh.geometry();
+    unit.module_mm = 1;
+    if (unit.form.trundle_diameter_mm) *unit.form.trundle_diameter_mm /= m;
     const QColor steel = t.dark ? t.steel.darker(190) : t.steel.lighter(165);
-    draw(WheelArt::pinion(mesh.wheel, mesh.pinion, 1, drawn_points_per_flank), pinion_centre, stand.pinion_angle, steel,
-         m_wheel ? t.ink : t.blued);
+    const bool lantern = mesh.sizes.trundle_diameter_mm.has_value();
+    if (lantern) {
+        // The wheel runs between the shrouds: they are seen through.
+        QColor shroud = steel;
+        shroud.setAlphaF(0.35f);
+        draw(WheelArt::part(unit, false, drawn_points_per_flank, nullptr), pinion_centre, stand.pinion_angle, shroud, t.steel);
+    }
+    const QPainterPath& wheel = whole ? WheelArt::part(unit, true, drawn_points_per_flank, nullptr)
+                                      : WheelArt::wheel_sector(unit, drawn_points_per_flank, each_side);
+    draw(wheel, wheel_centre, whole ? wheel_angle : std::remainder(wheel_angle, pitch), t.pale_brass, m_wheel ? t.blued : t.brass);
+    draw(lantern ? WheelArt::trundles(unit) : WheelArt::part(unit, false, drawn_points_per_flank, nullptr), pinion_centre,
+         stand.pinion_angle, steel, m_wheel ? t.ink : t.blued);
     QPen chain(t.blued, 0.9);
     chain.setDashPattern({10, 4, 2, 4});
     painter.setPen(chain);
@@ -457,11 +467,14 @@ void TeethStation::export_part(const QString& path) const {
     const DerivedMesh* shown = mesh();
     if (!shown) throw InputError("export", "an arbor without a mesh", "an arbor whose teeth are drawn");
     ProfileInput input;
-    input.mesh = {shown->wheel, shown->pinion, shown->module_mm.value, "cycloidal-clock"};
+    input.mesh = shown->geometry();
     input.part = m_wheel ? "wheel" : "pinion";
+    const std::optional<BlankResult>& blank = m_wheel ? shown->wheel_blank : shown->pinion_blank;
+    const BlankInput blank_input{input.mesh, input.part};
+    const Drawing drawing = blank ? blank_drawing(blank_input, *blank) : profile_drawing(input);
     const std::string to = path.toStdString();
-    if (path.endsWith(".svg")) save_text(to, to_svg(profile_drawing(input)));
-    else if (path.endsWith(".dxf")) save_text(to, to_dxf(profile_drawing(input)));
+    if (path.endsWith(".svg")) save_text(to, to_svg(drawing));
+    else if (path.endsWith(".dxf")) save_text(to, to_dxf(drawing));
     else if (path.endsWith(".pdf")) print_tooth_sheet(path, m_document.job(), *shown, m_wheel);
     else throw InputError("export", "\"" + to + "\"", "a name ending in .svg, .dxf or .pdf");
 }

@@ -154,6 +154,10 @@ void TrainStation::paint_plate(QPainter& painter, const View& view) {
         painter.drawEllipse(view.at(pillar[0], pillar[1]), 4.5 * view.px_per_mm, 4.5 * view.px_per_mm);
 }
 
+namespace {
+const BlankResult* blank_of(const std::optional<BlankResult>& blank) { return blank ? &*blank : nullptr; }
+}  // namespace
+
 void TrainStation::paint_arbor(QPainter& painter, const View& view, const DerivedArbor& arbor) {
     const Theme& t = theme();
     const Derived& derived = m_document.derived();
@@ -168,7 +172,7 @@ void TrainStation::paint_arbor(QPainter& painter, const View& view, const Derive
     for (const DerivedMesh& mesh : derived.meshes) {
         if (mesh.wheel_of != arbor.id || !drawn.insert(mesh.wheel_part).second) continue;
         paint_part(painter, view, QString::fromStdString(mesh.wheel_part), centre,
-                   WheelArt::wheel(mesh.wheel, mesh.pinion, mesh.module_mm.value, plan_points_per_flank, true), turned, brass, rim);
+                   WheelArt::part(mesh.geometry(), true, plan_points_per_flank, blank_of(mesh.wheel_blank)), turned, brass, rim);
     }
     if (drawn.empty() && arbor.wheel.count.known())
         paint_part(painter, view, id + ".wheel", centre, WheelArt::escape_wheel(arbor.wheel.count.value, arbor.wheel_radius_mm), turned,
@@ -176,8 +180,9 @@ void TrainStation::paint_arbor(QPainter& painter, const View& view, const Derive
     for (const DerivedMesh& mesh : derived.meshes) {
         if (mesh.pinion_of != arbor.id) continue;
         // A large driven wheel is a wheel to the eye, and of brass.
-        const bool large = WheelArt::is_driven_wheel(mesh.pinion);
-        paint_part(painter, view, id + ".pinion", centre, WheelArt::pinion(mesh.wheel, mesh.pinion, mesh.module_mm.value, large ? 3 : 8),
+        const bool large = mesh.pinion >= driven_wheel_leaves;
+        paint_part(painter, view, id + ".pinion", centre,
+                   WheelArt::part(mesh.geometry(), false, large ? plan_points_per_flank : 8, blank_of(mesh.pinion_blank)),
                    mesh.pinion_angle + turned, large ? brass : t.steel, large ? rim : QPen(t.ink, 0.7));
     }
     painter.setPen(Qt::NoPen);

@@ -1,0 +1,192 @@
+#include "making/wheel_blank.h"
+
+#include <algorithm>
+#include <cmath>
+
+#include "number/input_error.h"
+#include "number/units.h"
+
+namespace echappe {
+namespace {
+
+constexpr double pi = 3.14159265358979323846;
+constexpr const char* source = "practice of the trade: rim 2 to 2.5 modules below the roots; areas and moments by Green's theorem";
+constexpr double rim_modules = 2.25;
+constexpr double least_rim_modules = 2.0;
+constexpr double hub_wall_modules = 1.5;
+constexpr double least_hub_wall_mm = 1.5;
+constexpr double hub_taper = 1.4;
+constexpr double drive_fit_mm = 0.01;
+
+struct Moments {
+    double area = 0;
+    double polar = 0;  ///< ∫ r² dA about the origin
+};
+
+/// Of a polygon, positive when anticlockwise.
+Moments moments(const std::vector<Point>& outline) {
+    Moments sum;
+    for (size_t i = 0; i < outline.size(); ++i) {
+        const Point& a = outline[i];
+        const Point& b = outline[(i + 1) % outline.size()];
+        const double cross = a[0] * b[1] - b[0] * a[1];
+        sum.area += cross / 2;
+        sum.polar += cross * (a[0] * a[0] + a[0] * b[0] + b[0] * b[0] + a[1] * a[1] + a[1] * b[1] + b[1] * b[1]) / 12;
+    }
+    return sum;
+}
+
+Moments disc(double radius) { return {pi * radius * radius, pi * radius * radius * radius * radius / 2}; }
+
+long long arms_for(double diameter_mm) { return diameter_mm <= 25 ? 4 : diameter_mm <= 60 ? 5 : 6; }
+
+/// One opening between the arms at angle 0 and one step on. An arm's edges are straight from the hub's circle to the rim's.
+std::vector<Point> opening(double rim, double hub, double at_rim, double at_hub, long long arms) {
+    constexpr int pieces = 48;
+    const double step = 2 * pi / static_cast<double>(arms);
+    const double outer = std::asin(at_rim / 2 / rim);
+    const double inner = std::asin(at_hub / 2 / hub);
+    std::vector<Point> points;
+    // Points a hair outside the arc, so that the polygon's area is the arc's.
+    const auto arc = [&](double radius, double from, double to) {
+        const double half = (to - from) / pieces / 2;
+        const double fair = radius * std::sqrt(half * 2 / std::sin(half * 2));
+        for (int i = 0; i <= pieces; ++i)
+            points.push_back(polar_point(i == 0 || i == pieces ? radius : fair, from + (to - from) * i / pieces));
+    };
+    arc(rim, outer, step - outer);
+    arc(hub, step - inner, inner);
+    return points;
+}
+
+std::string mm(double value) { return print_fixed(value, 2) + " mm"; }
+
+/// Rules for what was left open, and what speaks against what was not.
+void decide(const BlankInput& in, double root_radius, BlankResult& out) {
+    const BlankChoice& choice = in.choice;
+    const double m = in.mesh.module_mm;
+    out.thickness_mm = choice.thickness_mm.value_or(std::max(0.3, 2.5 * m));
+    const double arbor = choice.arbor_mm.value_or(3 * m);
+    out.bore_mm = choice.bore_mm.value_or(arbor + std::max(1.0, 2 * m));
+    if (out.bore_mm >= 2 * root_radius)
+        throw InputError("bore_mm", mm(out.bore_mm), "less than the " + mm(2 * root_radius) + " between the roots");
+    out.collet_seat_mm = out.bore_mm + drive_fit_mm;
+    out.collet_shoulder_mm = out.bore_mm + std::max(1.0, 2 * m);
+    out.rim_mm = choice.rim_mm.value_or(rim_modules * m);
+    out.hub_diameter_mm = choice.hub_diameter_mm.value_or(out.bore_mm + 2 * std::max(least_hub_wall_mm, hub_wall_modules * m));
+    out.arm_at_rim_mm = choice.arm_at_rim_mm.value_or(out.rim_mm);
+    out.arm_at_hub_mm = choice.arm_at_hub_mm.value_or(choice.arm_at_rim_mm ? *choice.arm_at_rim_mm : hub_taper * out.arm_at_rim_mm);
+    out.arms = choice.arms.value_or(arms_for(out.outside_diameter_mm));
+    if (out.arms == 1 || out.arms == 2) throw InputError("arms", std::to_string(out.arms), "3 to 8, or 0 for a solid wheel");
+    if (choice.arbor_mm && choice.bore_mm && *choice.bore_mm <= *choice.arbor_mm)
+        out.warnings.push_back("Bore " + mm(out.bore_mm) + " leaves nothing for a collet on an arbor of " + mm(arbor) + ".");
+}
+
+/// Whether there is room to open; else the wheel is left solid and says why.
+bool room_to_cross(const BlankInput& in, double rim_radius, BlankResult& out) {
+    const double hub = out.hub_diameter_mm / 2;
+    const double step = 2 * pi / static_cast<double>(out.arms);
+    const bool wide = rim_radius - hub >= std::max(2 * in.mesh.module_mm, 1.0);
+    const bool gaps = out.arm_at_rim_mm < 2 * rim_radius * std::sin(step / 2) && out.arm_at_hub_mm < 2 * hub * std::sin(step / 2) * 0.95;
+    if (wide && gaps) return true;
+    const bool asked =
+        in.choice.arms || in.choice.rim_mm || in.choice.hub_diameter_mm || in.choice.arm_at_hub_mm || in.choice.arm_at_rim_mm;
+    if (asked && !wide)
+        throw InputError("rim_mm", mm(out.rim_mm) + " with a hub of " + mm(out.hub_diameter_mm),
+                         "a rim and hub that leave an opening: the roots stand at " + mm(rim_radius + out.rim_mm) + " radius");
+    if (asked)
+        throw InputError("arm_at_hub_mm", mm(out.arm_at_hub_mm),
+                         "less than the chord of " + mm(2 * hub * std::sin(step / 2) * 0.95) + " that each of " + std::to_string(out.arms) +
+                             " arms has at the hub");
+    return false;
+}
+
+void warn(const BlankInput& in, BlankResult& out) {
+    if (out.arms == 0) return;
+    const double m = in.mesh.module_mm;
+    if (out.rim_mm < least_rim_modules * m - 1e-12)
+        out.warnings.push_back("Rim " + mm(out.rim_mm) + " is under 2 modules (" + mm(least_rim_modules * m) +
+                               ") below the roots: it springs when cut and when loaded.");
+    if (out.hub_diameter_mm - out.bore_mm < 2 * std::min(least_hub_wall_mm, hub_wall_modules * m) - 1e-12)
+        out.warnings.push_back("Hub leaves " + mm((out.hub_diameter_mm - out.bore_mm) / 2) + " outside the bore: riveting may split it.");
+    if (out.arm_at_hub_mm < out.arm_at_rim_mm - 1e-12)
+        out.warnings.push_back("Arms widen towards the rim: practice tapers them the other way.");
+}
+
+}  // namespace
+
+BlankResult plan_blank(const BlankInput& in) {
+    const MeshForms forms = mesh_forms(in.mesh, false, in.points_per_flank);
+    const ToothForm& form = in.part == "wheel" ? forms.wheel : forms.pinion;
+    if (form.trundle > 0)
+        throw InputError("part", "\"pinion\" of lantern form", "a part with teeth: a lantern is built of shrouds and trundles");
+    const double m = in.mesh.module_mm;
+    BlankResult out;
+    out.outside_diameter_mm = 2 * m * form.outside_radius();
+    out.depth_of_cut_mm = m * (form.addendum + form.dedendum);
+    decide(in, m * form.root_radius(), out);
+    const double rim_radius = m * form.root_radius() - out.rim_mm;
+    if (out.arms > 0 && !room_to_cross(in, rim_radius, out)) {
+        out.arms = 0;
+        out.warnings.push_back("Left solid: between the rim and the hub there is too little to open.");
+    }
+    warn(in, out);
+    Moments solid = moments(form_outline(form, m, in.points_per_flank));
+    const Moments bore = disc(out.bore_mm / 2);
+    solid = {solid.area - bore.area, solid.polar - bore.polar};
+    Moments crossed = solid;
+    for (long long i = 0; i < out.arms; ++i) {
+        std::vector<Point> hole = opening(rim_radius, out.hub_diameter_mm / 2, out.arm_at_rim_mm, out.arm_at_hub_mm, out.arms);
+        const double turn = 2 * pi * static_cast<double>(i) / static_cast<double>(out.arms);
+        for (Point& p : hole) p = {p[0] * std::cos(turn) - p[1] * std::sin(turn), p[0] * std::sin(turn) + p[1] * std::cos(turn)};
+        const Moments open = moments(hole);
+        crossed = {crossed.area - open.area, crossed.polar - open.polar};
+        out.crossings.push_back(std::move(hole));
+    }
+    const double g_per_mm2 = in.choice.density_kg_m3 * 1e-6 * out.thickness_mm;
+    out.area_mm2 = crossed.area;
+    out.volume_mm3 = crossed.area * out.thickness_mm;
+    out.mass_g = g_per_mm2 * crossed.area;
+    out.solid_mass_g = g_per_mm2 * solid.area;
+    out.saved_percent = 100 * (1 - crossed.area / solid.area);
+    out.inertia_g_mm2 = g_per_mm2 * crossed.polar;
+    out.solid_inertia_g_mm2 = g_per_mm2 * solid.polar;
+    out.inertia_saved_percent = 100 * (1 - crossed.polar / solid.polar);
+    if (in.format == "svg") out.svg = to_svg(blank_drawing(in, out));
+    if (in.format == "dxf") out.dxf = to_dxf(blank_drawing(in, out));
+    return out;
+}
+
+Drawing blank_drawing(const BlankInput& in, const BlankResult& out) {
+    ProfileInput profile{in.mesh, in.part};
+    profile.points_per_flank = in.points_per_flank;
+    Drawing drawing = profile_drawing(profile);
+    DrawingLayer crossings{"crossings", out.crossings, {}, {}};
+    DrawingLayer bore{"bore", {}, {{{0, 0}, out.bore_mm / 2}}, {}};
+    drawing.layers.insert(drawing.layers.begin() + 1, {std::move(crossings), std::move(bore)});
+    return drawing;
+}
+
+std::vector<Working> explain_blank(const BlankInput& in, const BlankResult& out) {
+    const Term m{"m", "module", {in.mesh.module_mm, 0}, "mm", 0};
+    const Term A{"A", "area of the crossed wheel", {out.area_mm2, 0}, "mm²", 0};
+    const Term b{"b", "thickness", {out.thickness_mm, 0}, "mm", 0};
+    const Term d{"d", "density", {in.choice.density_kg_m3, 0}, "kg/m³", 0};
+    std::vector<Working> list;
+    if (!in.choice.rim_mm)
+        list.push_back(work_out("rim below the roots", "r = 2.25 m", {m}, "mm", source, [](auto x) { return 2.25 * x[0]; }));
+    list.push_back(work_out("mass", "M = A b d × 0.000001", {A, b, d}, "g", source, [](auto x) { return x[0] * x[1] * x[2] * 1e-6; }));
+    list.back().notes.push_back("solid it would be " + print_short(out.solid_mass_g, 4) + " g: crossing out saves " +
+                                print_fixed(out.saved_percent, 1) + " % of the mass and " + print_fixed(out.inertia_saved_percent, 1) +
+                                " % of the inertia");
+    for (const std::string& warning : out.warnings) list.back().notes.push_back(warning);
+    return list;
+}
+
+const Calculation& blank_calculation() {
+    static const Calculation calculation = declare<BlankInput, BlankResult>(
+        "cut.blank", "A wheel's blank: crossings, bore, collet seat, mass and inertia.", source, plan_blank, explain_blank);
+    return calculation;
+}
+
+}  // namespace echappe

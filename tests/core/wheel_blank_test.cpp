@@ -1,0 +1,109 @@
+#include <boost/math/quadrature/gauss_kronrod.hpp>
+#include <catch2/catch.hpp>
+#include <cmath>
+
+#include "making/wheel_blank.h"
+#include "number/input_error.h"
+
+using namespace echappe;
+
+namespace {
+
+constexpr double pi = 3.14159265358979323846;
+
+BlankInput wheel_of_90() {
+    BlankInput in{{90, 12, 0.6}};
+    in.choice.bore_mm = 4;
+    in.choice.hub_diameter_mm = 10;
+    in.choice.rim_mm = 1.5;
+    in.choice.arms = 5;
+    in.choice.arm_at_rim_mm = 2.2;
+    in.choice.arm_at_hub_mm = 2.2;
+    in.choice.thickness_mm = 1.5;
+    return in;
+}
+
+/// Between straight arms of one width, ring by ring.
+template <class F>
+double over_the_openings(const BlankResult& out, double root_radius, F weigh) {
+    const double width = out.arm_at_rim_mm;
+    const auto ring = [&](double r) { return weigh(r) * (2 * pi * r - static_cast<double>(out.arms) * 2 * r * std::asin(width / 2 / r)); };
+    return boost::math::quadrature::gauss_kronrod<double, 31>::integrate(ring, out.hub_diameter_mm / 2, root_radius - out.rim_mm);
+}
+
+}  // namespace
+
+TEST_CASE("what crossing out takes away is what the rings between straight arms add up to") {
+    const BlankResult out = plan_blank(wheel_of_90());
+    const double root = tooth_geometry({90, 12, 0.6}).wheel.root_diameter_mm / 2;
+    const double g_per_mm2 = 8500e-6 * 1.5;
+    CHECK(out.solid_mass_g - out.mass_g == Approx(g_per_mm2 * over_the_openings(out, root, [](double) { return 1; })).epsilon(2e-4));
+    CHECK(out.solid_inertia_g_mm2 - out.inertia_g_mm2 ==
+          Approx(g_per_mm2 * over_the_openings(out, root, [](double r) { return r * r; })).epsilon(4e-4));
+    CHECK(out.crossings.size() == 5);
+    CHECK(out.volume_mm3 == Approx(out.mass_g / 8500e-6));
+}
+
+TEST_CASE("a solid wheel weighs between discs of its root and its outside diameter, near its pitch disc") {
+    BlankInput in = wheel_of_90();
+    in.choice.arms = 0;
+    const BlankResult out = plan_blank(in);
+    const auto disc_g = [](double diameter) { return (diameter * diameter - 4 * 4) * pi / 4 * 1.5 * 8500e-6; };
+    const PartSizes wheel = tooth_geometry({90, 12, 0.6}).wheel;
+    CHECK(out.mass_g > disc_g(wheel.root_diameter_mm));
+    CHECK(out.mass_g < disc_g(wheel.outside_diameter_mm));
+    CHECK(out.mass_g == Approx(disc_g(wheel.pitch_diameter_mm)).epsilon(0.03));
+    CHECK(out.saved_percent == 0);
+    CHECK(out.crossings.empty());
+}
+
+TEST_CASE("by rule the rim stands 2 to 2.5 modules below the roots, arms taper outwards and there are 3 to 8") {
+    for (const long long teeth : {48LL, 72LL, 96LL, 144LL}) {
+        const BlankResult out = plan_blank({{teeth, 12, 0.6}});
+        CHECK(out.rim_mm >= 2 * 0.6);
+        CHECK(out.rim_mm <= 2.5 * 0.6);
+        CHECK(out.arm_at_hub_mm > out.arm_at_rim_mm);
+        CHECK(out.arms >= 3);
+        CHECK(out.arms <= 8);
+        CHECK(out.hub_diameter_mm > out.collet_seat_mm);
+        CHECK(out.saved_percent > 10);
+        CHECK(out.warnings.empty());
+    }
+}
+
+TEST_CASE("a wheel with too little between rim and hub is left solid and says so; asked for arms it refuses") {
+    BlankInput in{{16, 8, 0.5}};
+    const BlankResult out = plan_blank(in);
+    CHECK(out.arms == 0);
+    REQUIRE(out.warnings.size() == 1);
+    CHECK_THAT(out.warnings.front(), Catch::StartsWith("Left solid"));
+    in.choice.arms = 4;
+    CHECK_THROWS_WITH(plan_blank(in), Catch::Contains("takes a rim and hub that leave an opening"));
+    in.choice.arms = 2;
+    CHECK_THROWS_WITH(plan_blank(in), Catch::StartsWith("arms: got 2"));
+}
+
+TEST_CASE("a rim under two modules and arms that widen outwards are spoken against") {
+    BlankInput in = wheel_of_90();
+    in.choice.rim_mm = 1.0;
+    in.choice.arm_at_rim_mm = 3;
+    const auto warnings = plan_blank(in).warnings;
+    REQUIRE(warnings.size() == 2);
+    CHECK_THAT(warnings[0], Catch::Contains("under 2 modules (1.20 mm)"));
+    CHECK_THAT(warnings[1], Catch::Contains("widen towards the rim"));
+}
+
+TEST_CASE("openings keep clear of each other, of the rim's roots and of the hub") {
+    const BlankResult out = plan_blank(wheel_of_90());
+    const double root = tooth_geometry({90, 12, 0.6}).wheel.root_diameter_mm / 2;
+    double sum = 0;
+    for (const auto& opening : out.crossings) {
+        CHECK(area_mm2(opening) > 0);
+        sum += area_mm2(opening);
+        for (const Point& p : opening) {
+            CHECK(std::hypot(p[0], p[1]) <= root - out.rim_mm + 0.01);
+            CHECK(std::hypot(p[0], p[1]) >= out.hub_diameter_mm / 2 - 1e-9);
+        }
+    }
+    CHECK(sum < pi * root * root);
+}
