@@ -33,6 +33,10 @@ void check_references(const Job& job, std::vector<InputError>& faults) {
         unknown_arbor(place + ".wheel_of", m.evidence.key.wheel_of);
         unknown_arbor(place + ".pinion_of", m.evidence.key.pinion_of);
     }
+    for (size_t i = 0; i < job.forms.size(); ++i) {
+        unknown_arbor("forms[" + std::to_string(i) + "].wheel_of", job.forms[i].wheel_of);
+        unknown_arbor("forms[" + std::to_string(i) + "].pinion_of", job.forms[i].pinion_of);
+    }
     for (size_t i = 0; i < job.trains.size(); ++i)
         for (size_t k = 0; k < job.trains[i].arbors.size(); ++k)
             unknown_arbor("trains[" + std::to_string(i) + "].arbors[" + std::to_string(k) + "]", job.trains[i].arbors[k]);

@@ -18,7 +18,7 @@ struct DividingHead {
 struct DividingInput {
     long long divisions = 0;
     DividingHead head;
-    double pitch_radius_mm = 0;                  ///< tells the error in µm; 0: not told
+    double pitch_radius_mm = 0;  ///< tells the error in µm; 0: not told
     static const Record& record();
 };
 

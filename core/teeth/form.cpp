@@ -10,6 +10,20 @@ namespace echappe {
 
 Point polar_point(double radius, double angle) { return {radius * std::cos(angle), radius * std::sin(angle)}; }
 
+double half_angle_at(const ToothForm& form, double radius) {
+    const auto radius_of = [](const Point& p) { return std::hypot(p[0], p[1]); };
+    const auto angle_of = [](const Point& p) { return std::atan2(p[1], p[0]); };
+    if (radius <= radius_of(form.half.front())) return angle_of(form.half.front());
+    for (size_t i = 1; i < form.half.size(); ++i) {
+        const double from = radius_of(form.half[i - 1]);
+        const double to = radius_of(form.half[i]);
+        if (to < radius) continue;
+        const double share = to > from ? (radius - from) / (to - from) : 0;
+        return angle_of(form.half[i - 1]) + share * (angle_of(form.half[i]) - angle_of(form.half[i - 1]));
+    }
+    return 0;
+}
+
 MeshForms mesh_forms(const GeometryInput& in, bool arc, long long steps) {
     if (in.form.trundle_diameter_mm && in.form.school != "lantern")
         throw InputError("trundle_diameter_mm", print_short(*in.form.trundle_diameter_mm), "nothing: only a lantern pinion has trundles");

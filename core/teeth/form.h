@@ -48,6 +48,9 @@ inline constexpr double usual_trundle = 1.1;
 /// Below this many leaves a 20° rack cuts into the flank: 2 ÷ sin² 20°.
 inline constexpr double undercut_leaves = 17.097;
 
+/// Half the angle a tooth or leaf takes at a radius in modules: along its flank, 0 above its tip, below its root as at it.
+double half_angle_at(const ToothForm& form, double radius);
+
 Point polar_point(double radius, double angle);
 
 }  // namespace echappe

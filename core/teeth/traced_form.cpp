@@ -13,19 +13,6 @@ constexpr double pi = 3.14159265358979323846;
 
 double radius_of(const Point& p) { return std::hypot(p[0], p[1]); }
 
-/// Angle of the flank where it crosses the pitch circle, from the tooth's middle.
-double angle_at(const std::vector<Point>& half, double radius) {
-    for (size_t i = 1; i < half.size(); ++i) {
-        const double from = radius_of(half[i - 1]);
-        const double to = radius_of(half[i]);
-        if (to < radius) continue;
-        const double share = to > from ? (radius - from) / (to - from) : 0;
-        const double a = std::atan2(half[i - 1][1], half[i - 1][0]);
-        return a + share * (std::atan2(half[i][1], half[i][0]) - a);
-    }
-    return 0;
-}
-
 void check(const std::vector<Point>& half, long long count, const std::string& field) {
     const double R = static_cast<double>(count) / 2;
     if (half.size() < 3) throw InputError(field, std::to_string(half.size()) + " points", "at least 3, from the root to the tip");
@@ -73,7 +60,7 @@ ToothForm traced_form(const std::vector<Point>& half, long long count, const std
     form.half = filled(form.half, steps);
     form.addendum = radius_of(half.back()) - R;
     form.dedendum = R - radius_of(half.front());
-    form.thickness = 2 * R * angle_at(half, R);
+    form.thickness = 2 * R * half_angle_at(form, R);
     return form;
 }
 

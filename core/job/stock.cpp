@@ -1,0 +1,231 @@
+#include "job/stock.h"
+
+#include <libfccp/csv.h>
+
+#include <charconv>
+#include <fstream>
+#include <sstream>
+
+#include "exchange/outline_in.h"
+#include "job/file.h"
+#include "number/input_error.h"
+#include "number/units.h"
+
+namespace echappe {
+namespace {
+
+/// One CSV text with these columns; absent ones read as empty. Rows are handed over as words with their line.
+template <size_t columns>
+class Sheet {
+public:
+    using Row = std::array<std::string, columns>;
+    Sheet(const std::string& text, const std::array<const char*, columns>& names) : m_names(names), m_text(text), m_in("stock", m_text) {
+        try {
+            std::apply([&](auto... name) { m_in.read_header(io::ignore_extra_column | io::ignore_missing_column, name...); }, names);
+        } catch (const io::error::base& error) {
+            throw InputError("header", error.what(), all_names());
+        }
+        if (!m_in.has_column(names[0])) throw InputError("header", "no column " + std::string(names[0]), all_names());
+    }
+
+    std::optional<Row> next() {
+        Row row;
+        try {
+            if (!std::apply([&](auto&... word) { return m_in.read_row(word...); }, row)) return {};
+        } catch (const io::error::base& error) {
+            throw InputError("row " + std::to_string(m_in.get_file_line()), error.what(), all_names());
+        }
+        return row;
+    }
+
+    std::string place(size_t column) const { return "row " + std::to_string(m_in.get_file_line()) + ", " + m_names[column]; }
+    double number(const Row& row, size_t column, double least, double most) const {
+        double value = 0;
+        const std::string& word = row[column];
+        const auto [end, fault] = std::from_chars(word.data(), word.data() + word.size(), value);
+        if (fault != std::errc() || end != word.data() + word.size() || !(value >= least && value <= most))
+            throw InputError(place(column), word.empty() ? "nothing" : "\"" + word + "\"",
+                             "a number from " + print_short(least) + " to " + print_short(most));
+        return value;
+    }
+    long long count(const Row& row, size_t column, long long least, long long most) const {
+        const double value = number(row, column, static_cast<double>(least), static_cast<double>(most));
+        if (value != std::floor(value)) throw InputError(place(column), "\"" + row[column] + "\"", "a whole number");
+        return static_cast<long long>(value);
+    }
+
+private:
+    std::array<const char*, columns> m_names;
+    std::istringstream m_text;
+    io::CSVReader<columns, io::trim_chars<' ', '\t'>, io::double_quote_escape<',', '"'>, io::throw_on_overflow, io::no_comment> m_in;
+
+    std::string all_names() const {
+        std::string all;
+        for (const char* name : m_names) all += (all.empty() ? "columns " : ", ") + std::string(name);
+        return all;
+    }
+};
+
+std::string quoted(const std::string& word) {
+    if (word.find_first_of(",\"\n") == std::string::npos) return word;
+    std::string out = "\"";
+    for (const char c : word) out += c == '"' ? "\"\"" : std::string(1, c == '\n' ? ' ' : c);
+    return out + "\"";
+}
+
+std::string row_of(const std::vector<std::string>& words) {
+    std::string line;
+    for (size_t i = 0; i < words.size(); ++i) line += (i ? "," : "") + quoted(words[i]);
+    return line + "\n";
+}
+
+std::string text_of(const std::filesystem::path& path) {
+    std::ifstream in(path, std::ios::binary);
+    std::ostringstream text;
+    text << in.rdbuf();
+    return text.str();
+}
+
+template <class List>
+List list_of(const std::filesystem::path& path, List (*read)(const std::string&)) {
+    if (!std::filesystem::exists(path)) return {};
+    try {
+        return read(text_of(path));
+    } catch (const InputError& error) {
+        throw InputError(path.filename().string() + ", " + error.field(), error.got(), error.accepts());
+    }
+}
+
+CutterResult nearest_from_file(const CutterInput& input) {
+    CutterInput in = input;
+    if (!in.stock_file.empty()) {
+        if (!std::filesystem::is_regular_file(in.stock_file))
+            throw InputError("stock_file", "\"" + in.stock_file + "\"", "a CSV file that is there");
+        for (Cutter& cutter : list_of(std::filesystem::path(in.stock_file), cutters_from_csv)) in.stock.push_back(std::move(cutter));
+    }
+    if (in.stock.empty()) throw InputError("stock", "nothing", "cutters here, or a CSV in stock_file");
+    return nearest_cutters(in);
+}
+
+TraceResult trace_from_file(const TraceInput& input) {
+    TraceInput in = input;
+    if (!in.file.empty())
+        for (auto& outline : outlines_from_file(in.file)) in.outlines.push_back(std::move(outline));
+    return trace_tooth(in);
+}
+
+}  // namespace
+
+std::optional<DividingHead> Stock::head() const {
+    if (plates.empty()) return {};
+    DividingHead head{plates.front().worm_ratio, {}};
+    for (const StockPlate& plate : plates)
+        if (plate.worm_ratio == head.worm_ratio) head.plates.push_back(plate.circles);
+    return head;
+}
+
+std::vector<Cutter> cutters_from_csv(const std::string& text) {
+    enum { id, part, school, module, least, most, quantity, note };
+    Sheet<8> sheet(text, {"id", "part", "school", "module_mm", "leaves_min", "leaves_max", "quantity", "note"});
+    std::vector<Cutter> list;
+    while (const auto row = sheet.next()) {
+        Cutter cutter;
+        cutter.id = (*row)[id];
+        if (!(*row)[part].empty()) cutter.part = (*row)[part];
+        if (cutter.part != "wheel" && cutter.part != "pinion")
+            throw InputError(sheet.place(part), "\"" + cutter.part + "\"", "wheel or pinion");
+        try {
+            if (!(*row)[school].empty()) cutter.school = school_of((*row)[school]).id;
+        } catch (const InputError& error) {
+            throw InputError(sheet.place(school), error.got(), error.accepts());
+        }
+        cutter.module_mm = sheet.number(*row, module, 0.01, 50);
+        if (!(*row)[least].empty()) cutter.leaves_min = sheet.count(*row, least, 4, 200);
+        if (!(*row)[most].empty()) cutter.leaves_max = sheet.count(*row, most, 4, 200);
+        if (!(*row)[quantity].empty()) cutter.quantity = sheet.count(*row, quantity, 0, 1000);
+        cutter.note = (*row)[note];
+        list.push_back(std::move(cutter));
+    }
+    return list;
+}
+
+std::vector<StockPlate> plates_from_csv(const std::string& text) {
+    enum { id, ratio, circles };
+    Sheet<3> sheet(text, {"id", "worm_ratio", "circles"});
+    std::vector<StockPlate> list;
+    while (const auto row = sheet.next()) {
+        StockPlate plate{(*row)[id], sheet.count(*row, ratio, 1, 1000), {}};
+        std::istringstream words((*row)[circles]);
+        for (std::string word; words >> word;) plate.circles.push_back(sheet.count({"", "", word}, circles, 2, 1000));
+        if (plate.circles.empty()) throw InputError(sheet.place(circles), "nothing", "circles of holes with spaces between: 15 16 17");
+        list.push_back(std::move(plate));
+    }
+    return list;
+}
+
+std::vector<StockLeaf> leaves_from_csv(const std::string& text) {
+    enum { id, addendum, thickness, radius, note };
+    Sheet<5> sheet(text, {"id", "addendum_m", "thickness_m", "tip_radius_m", "note"});
+    std::vector<StockLeaf> list;
+    while (const auto row = sheet.next())
+        list.push_back(
+            {(*row)[id],
+             {sheet.number(*row, addendum, 0.01, 3), sheet.number(*row, thickness, 0.01, 3), sheet.number(*row, radius, 0.01, 100)},
+             (*row)[note]});
+    return list;
+}
+
+std::string cutters_to_csv(const std::vector<Cutter>& cutters) {
+    std::string out = "id,part,school,module_mm,leaves_min,leaves_max,quantity,note\n";
+    const auto count = [](const std::optional<long long>& n) { return n ? std::to_string(*n) : std::string(); };
+    for (const Cutter& c : cutters)
+        out += row_of({c.id, c.part, c.school, print_short(c.module_mm, 12), count(c.leaves_min), count(c.leaves_max),
+                       std::to_string(c.quantity), c.note});
+    return out;
+}
+
+std::string plates_to_csv(const std::vector<StockPlate>& plates) {
+    std::string out = "id,worm_ratio,circles\n";
+    for (const StockPlate& plate : plates) {
+        std::string circles;
+        for (const long long circle : plate.circles) circles += (circles.empty() ? "" : " ") + std::to_string(circle);
+        out += row_of({plate.id, std::to_string(plate.worm_ratio), circles});
+    }
+    return out;
+}
+
+std::string leaves_to_csv(const std::vector<StockLeaf>& leaves) {
+    std::string out = "id,addendum_m,thickness_m,tip_radius_m,note\n";
+    for (const StockLeaf& leaf : leaves)
+        out += row_of({leaf.id, print_short(leaf.shape.addendum_m, 12), print_short(leaf.shape.thickness_m, 12),
+                       print_short(leaf.shape.tip_radius_m, 12), leaf.note});
+    return out;
+}
+
+Stock load_stock(const std::filesystem::path& folder) {
+    return {list_of(folder / "cutters.csv", cutters_from_csv), list_of(folder / "plates.csv", plates_from_csv),
+            list_of(folder / "leaves.csv", leaves_from_csv)};
+}
+
+void save_stock(const std::filesystem::path& folder, const Stock& stock) {
+    std::filesystem::create_directories(folder);
+    save_text(folder / "cutters.csv", cutters_to_csv(stock.cutters));
+    save_text(folder / "plates.csv", plates_to_csv(stock.plates));
+    save_text(folder / "leaves.csv", leaves_to_csv(stock.leaves));
+}
+
+const Calculation& trace_calculation() {
+    static const Calculation calculation = declare<TraceInput, TraceResult>(
+        "tooth.trace", "A form of tooth taken from the outline of a part: traced, photographed or measured.",
+        "flanks read off where the outline crosses circles about the arbor", trace_from_file, explain_trace);
+    return calculation;
+}
+
+const Calculation& cutters_calculation() {
+    static const Calculation calculation = declare<CutterInput, CutterResult>(
+        "cutter.nearest", "Which cutter of the workshop's stock comes nearest, and what its shape and centre distance would be off.",
+        "gaps of the forms themselves, compared at one height", nearest_from_file, explain_cutters);
+    return calculation;
+}
+
+}  // namespace echappe

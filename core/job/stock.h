@@ -1,0 +1,56 @@
+#pragma once
+
+#include <filesystem>
+
+#include "making/cutters.h"
+#include "making/dividing.h"
+#include "teeth/trace.h"
+
+namespace echappe {
+
+/// A dividing plate in the drawer, with the head it belongs to.
+struct StockPlate {
+    std::string id;
+    long long worm_ratio = 60;
+    std::vector<long long> circles;
+    bool operator==(const StockPlate&) const = default;
+};
+
+/// A named leaf of the workshop's table of pinion forms.
+struct StockLeaf {
+    std::string id;
+    LeafShape shape;
+    std::string note;
+    bool operator==(const StockLeaf&) const = default;
+};
+
+/// What a workshop has to cut with: three CSV files in one folder, `cutters.csv`, `plates.csv`, `leaves.csv`.
+struct Stock {
+    std::vector<Cutter> cutters;
+    std::vector<StockPlate> plates;
+    std::vector<StockLeaf> leaves;
+    bool operator==(const Stock&) const = default;
+
+    /// The head of the first plate with all plates of its ratio; none without plates.
+    std::optional<DividingHead> head() const;
+};
+
+/// CSV with a header row; further columns are left alone. Throws InputError naming row and column, rows counted from 2 as an
+/// editor shows them.
+std::vector<Cutter> cutters_from_csv(const std::string& text);
+std::vector<StockPlate> plates_from_csv(const std::string& text);
+std::vector<StockLeaf> leaves_from_csv(const std::string& text);
+std::string cutters_to_csv(const std::vector<Cutter>& cutters);
+std::string plates_to_csv(const std::vector<StockPlate>& plates);
+std::string leaves_to_csv(const std::vector<StockLeaf>& leaves);
+
+/// Reads the folder; a file that is not there is an empty list. Throws InputError.
+Stock load_stock(const std::filesystem::path& folder);
+/// Each file is written whole or not at all.
+void save_stock(const std::filesystem::path& folder, const Stock& stock);
+
+const Calculation& cutters_calculation();
+/// `tooth.trace`, with the outlines of its file.
+const Calculation& trace_calculation();
+
+}  // namespace echappe
