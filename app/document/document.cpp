@@ -250,6 +250,24 @@ void Document::set_count(const std::string& part, const QString& text) {
     });
 }
 
+void Document::set_form(const DerivedMesh& mesh, const FormChoice& form) {
+    GeometryInput geometry = mesh.geometry();
+    geometry.form = form;
+    tooth_geometry(geometry);
+    const MeshForm chosen{mesh.wheel_of, mesh.pinion_of, form};
+    edit(tr("Teeth of %1: %2").arg(QString::fromStdString(mesh.name()), school_of(form.school).words), [&](Job& job) {
+        std::erase_if(job.forms, [&](const MeshForm& f) { return f.wheel_of == chosen.wheel_of && f.pinion_of == chosen.pinion_of; });
+        if (!(form == FormChoice())) job.forms.push_back(chosen);
+    });
+}
+
+void Document::set_blank(const std::string& part, const BlankChoice& choice) {
+    edit(tr("Blank of %1").arg(QString::fromStdString(part).replace('.', ' ')), [&](Job& job) {
+        std::erase_if(job.blanks, [&](const PartBlank& blank) { return blank.part == part; });
+        if (!(choice == BlankChoice())) job.blanks.push_back({part, choice});
+    });
+}
+
 void Document::judge(const std::string& finding, const QString& verdict, const QString& reason) {
     edit(verdict == "overruled" ? tr("Overrule a finding") : tr("Accept a finding"), [&](Job& job) {
         std::erase_if(job.judgements, [&](const Judgement& j) { return j.finding == finding; });

@@ -56,6 +56,9 @@ public:
     /// `part` as in "centre.wheel"; text is a count, "?" when it is lost, "96?" when it is doubted, "96 80%" when it is
     /// trusted that far. Throws InputError.
     void set_count(const std::string& part, const QString& text);
+    /// The form of tooth of a mesh. Throws InputError when its sizes cannot be.
+    void set_form(const DerivedMesh& mesh, const FormChoice& form);
+    void set_blank(const std::string& part, const BlankChoice& choice);
     void judge(const std::string& finding, const QString& verdict, const QString& reason);
 
     // Long work, off the interface thread.

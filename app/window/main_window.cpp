@@ -14,6 +14,7 @@
 #include "instruments/calliper_line.h"
 #include "ladder/ladder.h"
 #include "number/input_error.h"
+#include "stations/teeth/stock_sheet.h"
 #include "stations/teeth/teeth_station.h"
 #include "stations/train/train_station.h"
 #include "theme/theme.h"
@@ -35,7 +36,7 @@ MainWindow::MainWindow(QWidget* parent)
       m_ladder(new Ladder(m_document)),
       m_stations(new QStackedWidget),
       m_train(new TrainStation(m_document, m_motion)),
-      m_teeth(new TeethStation(m_document, m_motion)),
+      m_teeth(new TeethStation(m_document, m_motion, m_workshop)),
       m_workings(new WorkingsPanel(m_document)),
       m_calliper(new CalliperLine(m_document)) {
     m_stations->addWidget(m_train);
@@ -61,6 +62,7 @@ MainWindow::MainWindow(QWidget* parent)
     connect(m_bar, &StationsBar::chosen, this, &MainWindow::show_station);
     connect(m_bar, &StationsBar::finder_wanted, this, [this] { open_finder(); });
     connect(m_train, &TrainStation::quantity_wanted, m_calliper, &CalliperLine::ask);
+    connect(m_teeth, &TeethStation::stock_wanted, this, [this] { open_stock(); });
     connect(&m_workings->sheet(), &WorkingsSheet::overrule_wanted, this, &MainWindow::ask_overrule);
     connect(&m_document, &Document::told, m_calliper, &CalliperLine::tell);
     connect(&m_document, &Document::changed, this, &MainWindow::retitle);
@@ -137,6 +139,11 @@ void MainWindow::build_edit_menu() {
     add(menu, tr("Stop weighing what is lost"), QKeySequence(tr("Ctrl+Esc")), [this] { m_document.stop_weighing(); });
     add(menu, tr("Withdraw the choice"), QKeySequence(tr("Ctrl+Shift+Return")), [this] { m_document.withdraw_choice(); });
     menu->addSeparator();
+    add(menu, tr("Divide with the workshop's plates"), QKeySequence(), [this] {
+        const auto head = m_workshop.stock().head();
+        if (!head) throw InputError("plates", "none in the drawer", "a dividing plate with its worm ratio: Ctrl+Shift+W");
+        m_document.edit(tr("Divide with the workshop's plates"), [&](Job& job) { job.dividing_head = head; });
+    });
     add(menu, tr("Show lengths in inches or millimetres"), QKeySequence(tr("Ctrl+U")), [this] {
         m_document.edit(tr("Change the unit shown"), [](Job& job) { job.length_unit = job.length_unit == "mm" ? "in" : "mm"; });
     });
@@ -146,6 +153,11 @@ void MainWindow::build_view_menu() {
     QMenu* menu = menuBar()->addMenu(tr("&View"));
     add(menu, tr("Train"), QKeySequence(tr("Ctrl+1")), [this] { show_station(0); });
     add(menu, tr("Teeth"), QKeySequence(tr("Ctrl+2")), [this] { show_station(1); });
+    add(menu, tr("The wheel's blank and crossings"), QKeySequence(tr("Ctrl+B")), [this] {
+        show_station(1);
+        m_teeth->show_blank(!m_teeth->blank_shown());
+    });
+    add(menu, tr("The workshop's drawers: cutters, plates, leaves…"), QKeySequence(tr("Ctrl+Shift+W")), [this] { open_stock(); });
     menu->addSeparator();
     add(menu, tr("Find…"), QKeySequence(tr("Ctrl+K")), [this] { open_finder(); });
     add(menu, tr("Up the ladder"), QKeySequence(tr("Ctrl+Up")), [this] { m_document.climb(1); });
@@ -212,6 +224,13 @@ Finder* MainWindow::open_finder() {
     finder->move(mapToGlobal(QPoint((width() - finder->width()) / 2, 110)));
     finder->open();
     return finder;
+}
+
+StockSheet* MainWindow::open_stock() {
+    auto* sheet = new StockSheet(m_workshop, this);
+    sheet->setAttribute(Qt::WA_DeleteOnClose);
+    sheet->open();
+    return sheet;
 }
 
 bool MainWindow::save_to(const QString& path) {

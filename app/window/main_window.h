@@ -4,6 +4,7 @@
 #include <QStackedWidget>
 
 #include "document/document.h"
+#include "document/workshop.h"
 #include "drawing/motion.h"
 
 class QMenu;
@@ -14,6 +15,7 @@ class CalliperLine;
 class Finder;
 class Ladder;
 class StationsBar;
+class StockSheet;
 class TeethStation;
 class TrainStation;
 class WorkingsPanel;
@@ -31,6 +33,9 @@ public:
     TeethStation& teeth() { return *m_teeth; }
     WorkingsPanel& workings() { return *m_workings; }
     CalliperLine& calliper() { return *m_calliper; }
+    Workshop& workshop() { return m_workshop; }
+    /// The drawers of cutters, plates and leaves.
+    StockSheet* open_stock();
     void show_station(int index);
     void set_dark(bool dark);
     void open_file(const QString& path);
@@ -64,6 +69,7 @@ private:
     void retitle();
 
     Document m_document;
+    Workshop m_workshop;
     Motion m_motion;
     StationsBar* m_bar;
     Ladder* m_ladder;

@@ -62,6 +62,15 @@ int take_tour(MainWindow& window, const QString& folder) {
     window.show_station(1);
     finish(window, [&] { return !window.teeth().trial().looking(); });
     shoot(window, to, "teeth-wheel");
+    window.teeth().show_blank(true);
+    shoot(window, to, "teeth-blank");
+    window.teeth().show_blank(false);
+    if (const DerivedMesh* mesh = window.teeth().mesh()) {
+        window.document().set_form(*mesh, {"lantern"});
+        finish(window, [&] { return !window.teeth().trial().looking(); });
+        shoot(window, to, "teeth-lantern");
+        window.document().undo_stack()->undo();
+    }
     window.teeth().select_part(false);
     window.teeth().other_mesh();
     window.teeth().trial().set_depth(-0.3);

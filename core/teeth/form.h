@@ -20,6 +20,7 @@ struct ToothForm {
     /// the axis. Below its first point the flank runs radially to the root. Empty for trundles.
     std::vector<Point> half;
     std::vector<std::string> warnings;
+    std::string remark;  ///< how its height was settled, where there was a choice
 
     double pitch_radius() const { return static_cast<double>(count) / 2; }
     double outside_radius() const { return pitch_radius() + addendum; }

@@ -68,6 +68,7 @@ const Record& GeometryResult::record() {
             .add("drill_circle_mm", &Out::drill_circle_mm, "mm", "diameter on which a lantern's trundles stand")
             .add("trundle_diameter_mm", &Out::trundle_diameter_mm, "mm", "of each trundle")
             .add("arc_departure_um", &Out::arc_departure_um, "µm", "most that the standard's arc stands off the true epicycloid")
+            .add("remark", &Out::remark, "", "how the wheel's height was settled, where there was a choice")
             .add("warnings", &Out::warnings, "", "what to look at");
     return record;
 }
@@ -86,6 +87,7 @@ GeometryResult tooth_geometry(const GeometryInput& in) {
         out.trundle_diameter_mm = m * forms.pinion.trundle;
     }
     if (in.form.school == "cycloidal-clock") out.arc_departure_um = 1000 * m * arc_departure(in.wheel, in.pinion);
+    out.remark = forms.wheel.remark;
     for (const ToothForm* form : {&forms.wheel, &forms.pinion})
         out.warnings.insert(out.warnings.end(), form->warnings.begin(), form->warnings.end());
     return out;

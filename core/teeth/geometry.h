@@ -36,6 +36,7 @@ struct GeometryResult {
     std::optional<double> drill_circle_mm;  ///< of a lantern pinion's trundles
     std::optional<double> trundle_diameter_mm;
     double arc_departure_um = 0;  ///< most that the standard's arc stands off the true epicycloid
+    std::string remark;  ///< how the wheel's height was settled, where there was a choice
     std::vector<std::string> warnings;
     static const Record& record();
 };

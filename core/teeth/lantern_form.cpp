@@ -72,8 +72,8 @@ MeshForms lantern_forms(long long wheel, long long pinion, double trundle, long 
     const double needed = needed_t < meet ? radius(needed_t) - R : INFINITY;
     tooth.theoretical_addendum = meeting;
     tooth.addendum = std::min(practical_share * meeting, needed);
-    tooth.warnings.push_back(needed < practical_share * meeting ? "Tooth no higher than contact over 1.1 pitch needs."
-                                                                : "Tooth 0.95 of the height at which its flanks meet.");
+    tooth.remark = needed < practical_share * meeting ? "Tooth no higher than contact over 1.1 pitch needs."
+                                                      : "Tooth 0.95 of the height at which its flanks meet.";
     tooth.dedendum = trundle / 2 + root_clearance;
     const double end = fall_through_zero(start, meet, [&](double t) { return R + tooth.addendum - radius(t); });
     // The seat of the first trundle, from its deep side out to where the flank begins.

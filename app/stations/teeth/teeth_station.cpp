@@ -8,19 +8,13 @@
 #include <numbers>
 
 #include "drawing/wheel_art.h"
-#include "job/file.h"
-#include "number/input_error.h"
 #include "number/units.h"
-#include "print/tooth_sheet.h"
-#include "teeth/profile.h"
 #include "theme/theme.h"
 
 namespace echappe {
 namespace {
 
-constexpr double card_height = 148;
 constexpr long long drawn_points_per_flank = 24;
-constexpr double roomy = 640;  ///< narrower than this the columns say less
 constexpr double tried_step_mm = 0.01;
 constexpr double engages_early_deg = 10;  ///< more is felt as rough engaging
 constexpr double depths_height = 46;      ///< the scale of depths above the card
@@ -28,14 +22,30 @@ constexpr double depths_modules = 1.0;    ///< it reaches this far to both sides
 
 }  // namespace
 
-TeethStation::TeethStation(Document& document, Motion& motion, QWidget* parent) : Canvas(parent), m_document(document), m_motion(motion) {
+TeethStation::TeethStation(Document& document, Motion& motion, Workshop& workshop, QWidget* parent)
+    : Canvas(parent),
+      m_document(document),
+      m_motion(motion),
+      m_workshop(workshop),
+      m_blank(new BlankView(document, this)),
+      m_editor(new InPlaceEditor(this)) {
     setFocusPolicy(Qt::StrongFocus);
     setAccessibleName(tr("Teeth"));
+    m_editor->setAccessibleName(tr("size of the teeth"));
+    const auto tell = [&document](const QString& sentence) { emit document.told(sentence, true); };
+    connect(m_editor, &InPlaceEditor::refused, &document, tell);
+    connect(m_blank, &BlankView::told, &document, &Document::told);
+    connect(m_blank, &BlankView::left, this, [this] { show_blank(false); });
+    connect(&workshop, &Workshop::changed, this, [this] {
+        m_cutters.reset();
+        update();
+    });
     connect(&document, &Document::changed, this, qOverload<>(&QWidget::update));
     connect(&document, &Document::subject_changed, this, [this] {
         m_other = false;
         m_wheel = !mesh() || mesh()->wheel_of == m_document.subject();
         fit();
+        if (blank_shown()) show_blank(true);
     });
     connect(&motion, &Motion::moved, this, qOverload<>(&QWidget::update));
     connect(&m_trial, &MeshTrial::window_found, this, qOverload<>(&QWidget::update));
@@ -101,6 +111,7 @@ void TeethStation::paint(QPainter& painter) {
         return;
     }
     m_trial.take(*shown);
+    if (m_editor->isVisible()) m_editor->raise();
     const double scale = px_per_mm(*shown);
     const QPointF pitch_point = middle() + m_pan;
     painter.save();
@@ -220,7 +231,13 @@ void TeethStation::paint_sizes(QPainter& painter, const DerivedMesh& mesh, doubl
         row(tr("depth"), std::abs(depth->value) <= depth->u ? narrow ? tr("right") : tr("right, ± %1").arg(length(depth->u)) : size,
             tr("the teeth want %1").arg(length(mesh.sizes.centre_distance_mm)), t.ink);
     }
-    if (!narrow)
+    if (mesh.sizes.trundle_diameter_mm)
+        row(tr("trundles"), length(*mesh.sizes.trundle_diameter_mm),
+            tr("in holes on a circle of %1").arg(length(*mesh.sizes.drill_circle_mm)), t.blued);
+    else if (mesh.form.school == "involute-20")
+        row(tr("profile shift"), QString::number(mesh.sizes.pinion_profile_shift, 'f', 3) + " m",
+            tr("outwards on the pinion, inwards on the wheel"), t.blued);
+    else if (!narrow && mesh.sizes.arc_departure_um > 0)
         row(tr("arc stands off the epicycloid"), QString::number(mesh.sizes.arc_departure_um, 'f', 0) + " µm",
             tr("at most, between the two schools"), t.blued);
     const double bar = std::pow(10, std::floor(std::log10(120 / scale)));
@@ -231,7 +248,7 @@ void TeethStation::paint_sizes(QPainter& painter, const DerivedMesh& mesh, doubl
     painter.drawLine(from + QPointF(bar * scale, -4), from + QPointF(bar * scale, 4));
     write(painter, word_font(8.5), t.ink, from + QPointF(bar * scale / 2, -7), QString::number(bar) + " mm", 0);
     write(painter, word_font(8.5), t.steel, {width() - right_column() - 20, height() - card_height - depths_height - 12.0},
-          width() < roomy ? QString() : tr("+ − zoom  ·  0 whole  ·  M other mesh"), 1);
+          width() < roomy ? QString() : tr("+ − zoom  ·  M other mesh  ·  B blank"), 1);
     paint_dimensions(painter, mesh, scale, pitch_point);
 }
 
@@ -413,71 +430,15 @@ void TeethStation::paint_depths(QPainter& painter, const DerivedMesh& mesh) {
            {}});
 }
 
-void TeethStation::paint_card(QPainter& painter, const DerivedMesh& mesh) {
-    const Theme& t = theme();
-    const QRectF card(0, height() - card_height, width(), card_height);
-    painter.fillRect(card, t.sheet);
-    painter.fillRect(QRectF(0, card.top(), width(), 1), t.rule);
-    const Unit& unit = *find_unit(m_document.job().length_unit, Dimension::length);
-    const int decimals = unit.symbol == "in" ? 4 : 3;
-    const auto length = [&](double mm) { return QString::fromStdString(print_in(mm, unit, decimals, false)); };
-    const PartSizes& part = m_wheel ? mesh.sizes.wheel : mesh.sizes.pinion;
-    const QString title = m_wheel ? tr("TO CUT THE WHEEL OF %1").arg(mesh.wheel) : tr("TO CUT THE PINION OF %1").arg(mesh.pinion);
-    const double titled = write(painter, word_font(8.5, true), t.steel, {24, card.top() + 24}, title);
-    const QString other = m_wheel ? tr("pinion instead") : tr("wheel instead");
-    write(painter, word_font(9), t.blued, {24 + titled + 18, card.top() + 24}, other);
-    place({"part", QRectF(24 + titled + 10, card.top() + 8, 110, 24), [this] { select_part(!m_wheel); }, {}, {}});
-    struct Item {
-        QString name, value, note;
-    };
-    const QString symbol = QString::fromUtf8(unit.symbol.data(), static_cast<int>(unit.symbol.size()));
-    const QString dividing = QString::fromStdString(m_wheel ? mesh.wheel_dividing : mesh.pinion_dividing);
-    const std::vector<Item> items = {
-        {tr("blank, turn to"), length(part.outside_diameter_mm), symbol + tr(" diameter")},
-        {tr("depth of cut"), length(part.depth_of_cut_mm), symbol + tr(" from the tip")},
-        {tr("divide in"), QString::number(m_wheel ? mesh.wheel : mesh.pinion),
-         dividing.isEmpty() ? (m_wheel ? tr("teeth") : tr("leaves")) : dividing},
-        {tr("gap at pitch circle"), length(part.gap_mm), symbol + tr(" wide there")},
-        {tr("cutter"), "m " + QString::number(mesh.module_mm.value, 'f', 3),
-         m_wheel ? tr("cycloidal, wheel")
-                 : tr("cycloidal, %1 leaves")
-                       .arg(mesh.pinion < 11 ? (mesh.pinion < 8    ? tr("6–7")
-                                                : mesh.pinion < 10 ? tr("8–9")
-                                                                   : tr("10"))
-                                             : tr("11 and more"))},
-    };
-    const bool narrow = width() < roomy;
-    const double step = (width() - 48.0) / static_cast<double>(items.size());
-    double x = 24;
-    for (const Item& item : items) {
-        write(painter, word_font(narrow ? 8 : 9), t.steel, {x, card.top() + 54},
-              narrow ? item.name.section(',', 0, 0).section(" at ", 0, 0) : item.name);
-        write(painter, figure_font(narrow ? 13 : 19), t.ink, {x, card.top() + 82}, item.value);
-        write(painter, word_font(8.5), t.steel, {x, card.top() + 100}, narrow ? item.note.section(' ', 0, 0).remove(',') : item.note);
-        x += step;
-    }
-    const QString quiet =
-        tr("Teeth as drawn: true epicycloid, tip at 0.95 of its height. Check one tooth in the mate before cutting the rest.");
-    const bool calm = mesh.cautions.empty();
-    write_wrapped(painter, word_font(narrow ? 8.5 : 9, !calm), calm ? t.steel : t.ruby, {24, card.bottom() - (narrow ? 38 : 26)},
-                  width() - 44, calm ? quiet : QString::fromStdString(mesh.cautions.front()));
+void TeethStation::show_blank(bool shown) {
+    m_blank->setVisible(shown && mesh());
+    if (!m_blank->isVisible()) return setFocus();
+    m_blank->setGeometry(rect());
+    m_blank->show_part(*mesh(), m_wheel);
+    m_blank->setFocus();
 }
 
-void TeethStation::export_part(const QString& path) const {
-    const DerivedMesh* shown = mesh();
-    if (!shown) throw InputError("export", "an arbor without a mesh", "an arbor whose teeth are drawn");
-    ProfileInput input;
-    input.mesh = shown->geometry();
-    input.part = m_wheel ? "wheel" : "pinion";
-    const std::optional<BlankResult>& blank = m_wheel ? shown->wheel_blank : shown->pinion_blank;
-    const BlankInput blank_input{input.mesh, input.part};
-    const Drawing drawing = blank ? blank_drawing(blank_input, *blank) : profile_drawing(input);
-    const std::string to = path.toStdString();
-    if (path.endsWith(".svg")) save_text(to, to_svg(drawing));
-    else if (path.endsWith(".dxf")) save_text(to, to_dxf(drawing));
-    else if (path.endsWith(".pdf")) print_tooth_sheet(path, m_document.job(), *shown, m_wheel);
-    else throw InputError("export", "\"" + to + "\"", "a name ending in .svg, .dxf or .pdf");
-}
+void TeethStation::resizeEvent(QResizeEvent*) { m_blank->setGeometry(rect()); }
 
 void TeethStation::wheelEvent(QWheelEvent* event) { zoom(std::pow(1.0015, event->angleDelta().y()), event->position()); }
 
@@ -520,6 +481,8 @@ void TeethStation::keyPressEvent(QKeyEvent* event) {
             return other_mesh();
         case Qt::Key_P:
             return select_part(!m_wheel);
+        case Qt::Key_B:
+            return show_blank(true);
         case Qt::Key_Up:
             return m_document.climb(1);
         case Qt::Key_Down:

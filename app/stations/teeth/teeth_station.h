@@ -1,8 +1,12 @@
 #pragma once
 
+#include <QMenu>
+
 #include "document/document.h"
+#include "document/workshop.h"
 #include "drawing/canvas.h"
 #include "drawing/motion.h"
+#include "stations/teeth/blank_view.h"
 #include "stations/teeth/mesh_trial.h"
 
 namespace echappe {
@@ -11,7 +15,7 @@ namespace echappe {
 class TeethStation : public Canvas {
     Q_OBJECT
 public:
-    TeethStation(Document& document, Motion& motion, QWidget* parent = nullptr);
+    TeethStation(Document& document, Motion& motion, Workshop& workshop, QWidget* parent = nullptr);
 
     /// The mesh in the picture; nullptr when the subject is in none.
     const DerivedMesh* mesh() const;
@@ -22,13 +26,27 @@ public:
     void other_mesh();
     /// The mesh tried at another depth than was measured.
     MeshTrial& trial() { return m_trial; }
+    /// The whole wheel with its crossings instead of the mesh.
+    void show_blank(bool shown);
+    bool blank_shown() const { return m_blank->isVisible(); }
+    BlankView& blank() { return *m_blank; }
+    /// The forms of tooth this mesh may have; the caller shows it and lets it go.
+    QMenu* form_menu();
+    /// The form of one part from the outline in a DXF or CSV. Throws InputError.
+    void trace_part(bool wheel, const QString& path);
+    /// The stock's cutters for the selected part, nearest first.
+    const CutterResult& cutters();
     void zoom(double factor, QPointF about);
     void fit();
 
     /// Writes the selected part; the ending of the path says how (.svg, .dxf, .pdf). Throws InputError.
     void export_part(const QString& path) const;
 
+signals:
+    void stock_wanted();
+
 protected:
+    void resizeEvent(QResizeEvent* event) override;
     void paint(QPainter& painter) override;
     void wheelEvent(QWheelEvent* event) override;
     void mousePressEvent(QMouseEvent* event) override;
@@ -49,15 +67,27 @@ private:
     double depth_x(double mm) const;
     void try_depth(double mm);
     void paint_card(QPainter& painter, const DerivedMesh& mesh);
+    void paint_items(QPainter& painter, const DerivedMesh& mesh, double top);
+    void set_form(const FormChoice& form);
+    void ask_trundle();
+    void ask_shift();
+    void ask_trace(bool wheel);
 
     Document& m_document;
     Motion& m_motion;
+    Workshop& m_workshop;
     MeshTrial m_trial;
+    BlankView* m_blank;
+    InPlaceEditor* m_editor;
+    std::optional<CutterResult> m_cutters;  ///< kept while the part and the stock stay
+    CutterInput m_cutters_for;
     bool m_wheel = true;
     bool m_other = false;
     double m_zoom = 1;
     QPointF m_pan;
     QPointF m_drag;
+    static constexpr double card_height = 148;
+    static constexpr double roomy = 640;  ///< narrower than this the columns say less
     enum class Dragged { picture, pinion, depth } m_dragged = Dragged::picture;
 };
 

@@ -55,15 +55,11 @@ TrainStation::TrainStation(Document& document, Motion& motion, QWidget* parent)
       m_motion(motion),
       m_search(document),
       m_question(new QLineEdit(this)),
-      m_editor(new QLineEdit(this)) {
+      m_editor(new InPlaceEditor(this)) {
     setFocusPolicy(Qt::StrongFocus);
     setAccessibleName(tr("Train"));
-    m_editor->hide();
-    m_editor->setFont(figure_font(15));
-    m_editor->setAlignment(Qt::AlignCenter);
     m_editor->setAccessibleName(tr("count"));
-    m_editor->installEventFilter(this);
-    connect(m_editor, &QLineEdit::editingFinished, m_editor, &QWidget::hide);
+    connect(m_editor, &InPlaceEditor::refused, &document, [&document](const QString& sentence) { emit document.told(sentence, true); });
     m_question->hide();
     m_question->setFont(word_font(11));
     m_question->setAccessibleName(tr("train asked for"));
@@ -522,33 +518,12 @@ long long TrainStation::count_at(const std::string& part) const {
 
 void TrainStation::edit_count(const std::string& part) {
     const QRectF box = place_of(QString::fromStdString(part));
-    m_editing = part;
-    const QString text = box.isNull() ? QString() : QString::number(count_at(part));
-    m_editor->setGeometry(box.isNull() ? QRect(width() / 2 - 40, 30, 80, 30)
-                                       : QRect(box.center().toPoint() - QPoint(34, 16), QSize(68, 32)));
-    m_editor->setText(text);
-    m_editor->selectAll();
-    m_editor->show();
-    m_editor->setFocus();
-}
-
-void TrainStation::finish_edit() {
-    try {
-        m_document.set_count(m_editing, m_editor->text());
-        m_editor->hide();
-        setFocus();
-    } catch (const InputError& error) {
-        emit m_document.told(error.what(), true);
-    }
+    m_editor->ask(box.isNull() ? QRectF(width() / 2.0 - 34, 30, 68, 32) : QRectF(box.center(), QSizeF()),
+                  box.isNull() ? QString() : QString::number(count_at(part)),
+                  [this, part](const QString& text) { m_document.set_count(part, text); });
 }
 
 bool TrainStation::eventFilter(QObject* watched, QEvent* event) {
-    // Return belongs to the editor alone: passed on it would choose a candidate.
-    if (watched == m_editor && event->type() == QEvent::KeyPress) {
-        const int key = static_cast<QKeyEvent*>(event)->key();
-        if (key == Qt::Key_Return || key == Qt::Key_Enter) return finish_edit(), true;
-        if (key == Qt::Key_Escape) return m_editor->hide(), setFocus(), true;
-    }
     if (watched == m_question && event->type() == QEvent::KeyPress && search_key(static_cast<QKeyEvent*>(event)->key())) return true;
     return Canvas::eventFilter(watched, event);
 }

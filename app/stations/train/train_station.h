@@ -7,6 +7,7 @@
 
 #include "document/document.h"
 #include "drawing/canvas.h"
+#include "drawing/in_place_editor.h"
 #include "drawing/motion.h"
 #include "stations/train/train_search.h"
 
@@ -61,7 +62,6 @@ private:
     void paint_preview(QPainter& painter, const View& view);
     void paint_hands(QPainter& painter, const View& view);
     void paint_foot(QPainter& painter, const View& view);
-    void finish_edit();
 
     Document& m_document;
     Motion& m_motion;
@@ -81,8 +81,7 @@ private:
     std::map<QString, Picture> m_pictures;
     TrainSearch m_search;
     QLineEdit* m_question;
-    QLineEdit* m_editor;
-    std::string m_editing;
+    InPlaceEditor* m_editor;
 };
 
 }  // namespace echappe

@@ -1,0 +1,396 @@
+#include "stations/teeth/blank_view.h"
+
+#include <QKeyEvent>
+#include <QMouseEvent>
+#include <cmath>
+#include <numbers>
+
+#include "drawing/wheel_art.h"
+#include "number/input_error.h"
+#include "number/units.h"
+#include "theme/theme.h"
+
+namespace echappe {
+namespace {
+
+constexpr double wide_column = 234;
+constexpr double narrow_column = 196;
+constexpr double roomy = 640;  ///< narrower than this the sizes stand in the column, not on the wheel
+constexpr double foot = 34;
+constexpr double reach_px = 7;  ///< how near a circle is taken hold of
+constexpr long long points_per_flank = 12;
+
+struct Material {
+    const char* words;
+    double density_kg_m3;
+};
+constexpr Material materials[] = {{"engraving brass", 8500}, {"gilding bronze", 8800}, {"tool steel", 7850}, {"boxwood", 900}};
+
+}  // namespace
+
+BlankView::BlankView(Document& document, QWidget* parent) : Canvas(parent), m_document(document), m_editor(new InPlaceEditor(this)) {
+    setFocusPolicy(Qt::StrongFocus);
+    setAccessibleName(tr("Blank"));
+    m_editor->setAccessibleName(tr("size of the blank"));
+    hide();
+    connect(&document, &Document::changed, this, qOverload<>(&QWidget::update));
+    connect(m_editor, &InPlaceEditor::refused, this, [this](const QString& sentence) { emit told(sentence, true); });
+}
+
+void BlankView::show_part(const DerivedMesh& mesh, bool wheel) {
+    m_wheel_of = mesh.wheel_of;
+    m_pinion_of = mesh.pinion_of;
+    m_wheel = wheel || !mesh.pinion_blank;
+    m_trial.reset();
+    m_editor->hide();
+    update();
+}
+
+const DerivedMesh* BlankView::mesh() const { return m_document.derived().mesh(m_wheel_of, m_pinion_of); }
+
+const BlankResult* BlankView::blank() const {
+    if (m_trial) return &*m_trial;
+    const DerivedMesh* shown = mesh();
+    if (!shown) return nullptr;
+    const auto& blank = m_wheel ? shown->wheel_blank : shown->pinion_blank;
+    return blank ? &*blank : nullptr;
+}
+
+const std::string& BlankView::part_name() const { return m_wheel ? mesh()->wheel_part : mesh()->pinion_part; }
+BlankChoice BlankView::decided() const { return m_document.job().blank_of(part_name()); }
+
+void BlankView::decide(const BlankChoice& choice) {
+    // Refused here, with the sentence, before it gets into the job.
+    plan_blank({mesh()->geometry(), m_wheel ? "wheel" : "pinion", choice});
+    m_document.set_blank(part_name(), choice);
+}
+
+void BlankView::set_arms(long long arms) {
+    BlankChoice choice = decided();
+    choice.arms = arms;
+    try {
+        decide(choice);
+    } catch (const InputError& error) {
+        emit told(error.what(), true);
+    }
+}
+
+void BlankView::ask(const QString& tag, Size size, double now_mm) {
+    const Unit& unit = *find_unit(m_document.job().length_unit, Dimension::length);
+    m_editor->ask(place_of(tag), QString::fromStdString(print_in(now_mm, unit, unit.symbol == "in" ? 4 : 3, false)),
+                  [this, size, &unit](const QString& text) {
+                      BlankChoice choice = decided();
+                      if (text.trimmed().isEmpty()) (choice.*size).reset();
+                      else choice.*size = parse_reading(text.toStdString(), unit, "size").value;
+                      decide(choice);
+                  });
+}
+
+QString BlankView::length(double mm, bool with_unit) const {
+    const Unit& unit = *find_unit(m_document.job().length_unit, Dimension::length);
+    return QString::fromStdString(print_in(mm, unit, unit.symbol == "in" ? 4 : 2, with_unit));
+}
+
+double BlankView::column() const { return width() < roomy ? narrow_column : wide_column; }
+
+QPointF BlankView::middle() const { return {(width() - column()) / 2, (height() - foot) / 2 + 12}; }
+
+double BlankView::scale(const BlankResult& blank) const {
+    return std::min(width() - column() - 60, height() - foot - 84) / blank.outside_diameter_mm;
+}
+
+void BlankView::paint(QPainter& painter) {
+    const Theme& t = theme();
+    painter.fillRect(rect(), t.ground);
+    const DerivedMesh* shown = mesh();
+    const BlankResult* planned = blank();
+    if (!shown || !planned) {
+        write(painter, figure_font(18), t.ink, {24, 60}, tr("No wheel to blank here"));
+        write_wrapped(painter, word_font(11), t.steel, {24, 78}, 460,
+                      tr("Select an arbor whose wheel is in a mesh. B goes back to the teeth."));
+        return;
+    }
+    paint_wheel(painter, *shown, *planned);
+    paint_sizes(painter, *planned);
+    paint_column(painter, *shown, *planned);
+    const double bar = std::pow(10, std::floor(std::log10(120 / scale(*planned))));
+    const QPointF from(24, height() - 40.0);
+    painter.setPen(QPen(t.ink, 1.4));
+    painter.drawLine(from, from + QPointF(bar * scale(*planned), 0));
+    for (const double end : {0.0, bar * scale(*planned)}) painter.drawLine(from + QPointF(end, -4), from + QPointF(end, 4));
+    write(painter, word_font(8.5), t.ink, from + QPointF(bar * scale(*planned) / 2, -7), QString::number(bar) + " mm", 0);
+    write(painter, word_font(8.5), t.steel, {24, height() - 12.0},
+          width() < roomy
+              ? tr("Drag rim or hub  ·  click a figure  ·  + − arms  ·  B back")
+              : tr("Drag the rim or the hub  ·  click a figure to type it, empty for the rule  ·  + − arms  ·  B back to the mesh"));
+}
+
+void BlankView::paint_wheel(QPainter& painter, const DerivedMesh& mesh, const BlankResult& blank) {
+    const Theme& t = theme();
+    const double px = scale(blank);
+    painter.save();
+    painter.translate(middle());
+    painter.scale(px, -px);
+    QPen pen(t.brass, 1.0);
+    pen.setCosmetic(true);
+    painter.setPen(pen);
+    painter.setBrush(t.pale_brass);
+    painter.drawPath(WheelArt::part(mesh.geometry(), m_wheel, points_per_flank, &blank));
+    painter.restore();
+    QPen chain(t.blued, 0.9);
+    chain.setDashPattern({10, 4, 2, 4});
+    painter.setPen(chain);
+    painter.setBrush(Qt::NoBrush);
+    const PartSizes& sizes = m_wheel ? mesh.sizes.wheel : mesh.sizes.pinion;
+    painter.drawEllipse(middle(), sizes.pitch_diameter_mm / 2 * px, sizes.pitch_diameter_mm / 2 * px);
+    // The collet's shoulder stands behind the wheel.
+    painter.setPen(QPen(t.steel, 0.9, Qt::DotLine));
+    painter.drawEllipse(middle(), blank.collet_shoulder_mm / 2 * px, blank.collet_shoulder_mm / 2 * px);
+    painter.setPen(QPen(t.ink, 1));
+    painter.drawLine(middle() - QPointF(6, 0), middle() + QPointF(6, 0));
+    painter.drawLine(middle() - QPointF(0, 6), middle() + QPointF(0, 6));
+    if (blank.arms == 0) return;
+    // What can be taken hold of.
+    painter.setPen(QPen(t.blued, m_dragged ? 1.4 : 0.8));
+    const double root = sizes.root_diameter_mm / 2;
+    for (const double radius : {root - blank.rim_mm, blank.hub_diameter_mm / 2}) painter.drawEllipse(middle(), radius * px, radius * px);
+}
+
+/// A figure that is typed by a click: blued when decided, steel by the rule.
+void BlankView::figure(QPainter& painter, const QString& tag, QPointF baseline, const QString& words, Size size, double mm, int align) {
+    const Theme& t = theme();
+    const bool set = (decided().*size).has_value();
+    const double wide = write(painter, word_font(10, true), set ? t.blued : t.steel, baseline, words + length(mm), align);
+    const double left = baseline.x() - (align < 0 ? 0 : align == 0 ? wide / 2 : wide);
+    place({tag,
+           QRectF(left - 6, baseline.y() - 17, wide + 12, 24),
+           [this, tag, size, mm] { ask(tag, size, mm); },
+           set ? tr("Decided; clear it to follow the rule") : tr("By the rule; click to decide otherwise"),
+           {}});
+}
+
+void BlankView::paint_sizes(QPainter& painter, const BlankResult& blank) {
+    if (blank.arms == 0 || width() < roomy) return;
+    const Theme& t = theme();
+    const double px = scale(blank);
+    const DerivedMesh& shown = *mesh();
+    const double root = (m_wheel ? shown.sizes.wheel : shown.sizes.pinion).root_diameter_mm / 2;
+    const double rim = root - blank.rim_mm;
+    const double hub = blank.hub_diameter_mm / 2;
+    const double step = 2 * std::numbers::pi / static_cast<double>(blank.arms);
+    const auto at = [&](double radius, double angle) {
+        return middle() + QPointF(radius * std::cos(angle), -radius * std::sin(angle)) * px;
+    };
+    painter.setPen(QPen(t.blued, 1));
+    // Rim: across it in the middle of the first opening; arms: across the second one's two ends.
+    const auto across = [&](QPointF a, QPointF b) {
+        painter.setPen(QPen(t.blued, 1));
+        painter.drawLine(a, b);
+        for (const QPointF& end : {a, b}) painter.drawEllipse(end, 2, 2);
+    };
+    const double first = step / 2;
+    across(at(rim, first), at(root, first));
+    // As far in as the words need to stand clear of the rim.
+    const double words_wide = QFontMetricsF(word_font(10, true)).horizontalAdvance(tr("hub ⌀ ") + length(blank.hub_diameter_mm));
+    const double clear = (words_wide / 2 * std::abs(std::cos(first)) + 10 * std::abs(std::sin(first)) + 8) / px;
+    figure(painter, "rim", at(rim - clear, first) + QPointF(0, 5), tr("rim "), &BlankChoice::rim_mm, blank.rim_mm, 0);
+    // As far out as the words need between two arms, on the side away from the arm that carries figures.
+    const double hub_way = step * static_cast<double>((blank.arms + 1) / 2) + step / 2;
+    const double out = std::min(rim - 20 / px, std::max(hub + 18 / px, (words_wide / 2 + 10) / std::sin(step / 2) / px));
+    painter.setPen(QPen(t.blued, 0.8));
+    painter.drawLine(at(hub, hub_way), at(out - 10 / px, hub_way));
+    figure(painter, "hub", at(out, hub_way) + QPointF(0, 8), tr("hub ⌀ "), &BlankChoice::hub_diameter_mm, blank.hub_diameter_mm, 0);
+    const double arm = step;
+    const auto width_of = [&](const QString& tag, double radius, Size size, double wide) {
+        const QPointF side(std::sin(arm) * wide / 2 * px, std::cos(arm) * wide / 2 * px);
+        across(at(radius, arm) - side, at(radius, arm) + side);
+        const bool at_hub = size == &BlankChoice::arm_at_hub_mm;
+        // Near the hub the next arm is close on one side: the words stand on the other.
+        figure(painter, tag, at(radius, arm) + (at_hub ? side + QPointF(8, 6) : -side - QPointF(10, -4)), {}, size, wide, at_hub ? -1 : 1);
+    };
+    width_of("arm at rim", rim - 5 / px - (rim - hub) * 0.06, &BlankChoice::arm_at_rim_mm, blank.arm_at_rim_mm);
+    width_of("arm at hub", hub + 5 / px + (rim - hub) * 0.06, &BlankChoice::arm_at_hub_mm, blank.arm_at_hub_mm);
+}
+
+void BlankView::paint_column(QPainter& painter, const DerivedMesh& mesh, const BlankResult& blank) {
+    const Theme& t = theme();
+    const double x = width() - column();
+    const double right = width() - 20.0;
+    QColor paper = t.ground;
+    painter.fillRect(QRectF(x - 12, 0, column() + 12, height()), paper);
+    const long long count = m_wheel ? mesh.wheel : mesh.pinion;
+    const std::string& arbor = m_wheel ? mesh.wheel_of : mesh.pinion_of;
+    write(painter, figure_font(20), t.ink, {24, 42}, QString::number(count));
+    write(painter, word_font(10), t.steel, {24, 62},
+          tr("%1 wheel, blank").arg(QString::fromStdString(m_document.job().name_of_arbor(arbor))));
+    double y = 40;
+    const auto heading = [&](const QString& words) {
+        write(painter, word_font(8.5, true), t.steel, {x, y}, words);
+        y += 24;
+    };
+    const auto row = [&](const QString& words, const QString& value, const QColor& ink) {
+        write(painter, word_font(9.5), t.steel, {x, y}, words);
+        write(painter, figure_font(12), ink, {right, y}, value, 1);
+        y += 24;
+    };
+    const auto typed = [&](const QString& tag, const QString& words, Size size, double mm) {
+        write(painter, word_font(9.5), t.steel, {x, y}, words);
+        figure(painter, tag, {right, y}, {}, size, mm, 1);
+        y += 24;
+    };
+    heading(tr("TURN AND CROSS OUT"));
+    row(tr("over the tips"), length(blank.outside_diameter_mm), t.ink);
+    typed("thickness", tr("thickness"), &BlankChoice::thickness_mm, blank.thickness_mm);
+    typed("bore", tr("bore"), &BlankChoice::bore_mm, blank.bore_mm);
+    row(tr("collet seat"), length(blank.collet_seat_mm), t.blued);
+    row(tr("collet shoulder"), length(blank.collet_shoulder_mm), t.blued);
+    write(painter, word_font(9.5), t.steel, {x, y}, tr("arms"));
+    const bool decided_arms = decided().arms.has_value();
+    write(painter, word_font(13, true), t.blued, {right - 62, y + 1}, "−", 0);
+    write(painter, figure_font(12), decided_arms ? t.blued : t.steel, {right - 34, y},
+          blank.arms == 0 ? tr("solid") : QString::number(blank.arms), 0);
+    write(painter, word_font(13, true), t.blued, {right - 4, y + 1}, "+", 0);
+    place({"fewer arms", QRectF(right - 76, y - 18, 28, 26), [this, n = blank.arms] { set_arms(n <= 3 ? 0 : n - 1); }, {}, {}});
+    place(
+        {"more arms", QRectF(right - 18, y - 18, 28, 26), [this, n = blank.arms] { set_arms(n < 3 ? 3 : std::min(8LL, n + 1)); }, {}, {}});
+    y += 24;
+    if (width() < roomy && blank.arms > 0) {
+        typed("rim", tr("rim"), &BlankChoice::rim_mm, blank.rim_mm);
+        typed("hub", tr("hub"), &BlankChoice::hub_diameter_mm, blank.hub_diameter_mm);
+        typed("arm at rim", tr("arm at rim"), &BlankChoice::arm_at_rim_mm, blank.arm_at_rim_mm);
+        typed("arm at hub", tr("arm at hub"), &BlankChoice::arm_at_hub_mm, blank.arm_at_hub_mm);
+    }
+    y += 14;
+    heading(tr("WEIGHT"));
+    size_t material = 0;
+    for (size_t i = 0; i < std::size(materials); ++i)
+        if (materials[i].density_kg_m3 == decided().density_kg_m3) material = i;
+    const double named =
+        write(painter, word_font(9.5), t.blued, {x, y}, tr(materials[material].words) + QString(", %1 kg/m³").arg(decided().density_kg_m3));
+    place({"material",
+           QRectF(x - 4, y - 16, named + 8, 24),
+           [this, next = materials[(material + 1) % std::size(materials)].density_kg_m3] {
+               BlankChoice choice = decided();
+               choice.density_kg_m3 = next;
+               decide(choice);
+           },
+           tr("Click for another material"),
+           {}});
+    y += 24;
+    row(tr("crossed out"), QString::fromStdString(print_short(blank.mass_g, 3)) + " g", t.ink);
+    if (width() >= roomy) row(tr("solid"), QString::fromStdString(print_short(blank.solid_mass_g, 3)) + " g", t.steel);
+    row(tr("saved"), QString::number(blank.saved_percent, 'f', 0) + " %", t.verdigris);
+    y += 14;
+    heading(width() < roomy ? tr("INERTIA") : tr("INERTIA ABOUT THE ARBOR"));
+    const auto inertia = [](double i) { return QString::number(i, 'f', i < 10 ? 2 : i < 100 ? 1 : 0) + " g·mm²"; };
+    row(tr("crossed out"), inertia(blank.inertia_g_mm2), t.ink);
+    if (width() >= roomy) row(tr("solid"), inertia(blank.solid_inertia_g_mm2), t.steel);
+    row(tr("saved"), QString::number(blank.inertia_saved_percent, 'f', 0) + " %", t.verdigris);
+    y += 4;
+    for (const std::string& warning : blank.warnings)
+        y += write_wrapped(painter, word_font(9, true), t.amber, {x, y}, column() - 20, QString::fromStdString(warning)) + 6;
+    if (!mesh.blank_fault.empty())
+        y += write_wrapped(painter, word_font(9, true), t.ruby, {x, y}, column() - 20, QString::fromStdString(mesh.blank_fault));
+    paint_section(painter, blank, {x, y, column() - 20, height() - foot - y});
+}
+
+/// The wheel on its collet and arbor, cut through the middle.
+void BlankView::paint_section(QPainter& painter, const BlankResult& blank, const QRectF& room) {
+    if (room.height() < 124) return;
+    const Theme& t = theme();
+    const double px = std::min(room.width() * 0.5 / blank.collet_shoulder_mm, 34 / blank.thickness_mm);
+    const double mid = room.center().x();
+    const double top = room.top() + 44;
+    const double thick = blank.thickness_mm * px;
+    const double shoulder = std::max(thick * 0.8, 10.0);
+    const auto box = [&](double width_mm, double from, double to) {
+        return QRectF(mid - width_mm / 2 * px, from, width_mm * px, to - from);
+    };
+    const double arbor_mm = blank.bore_mm - (blank.collet_shoulder_mm - blank.bore_mm);
+    painter.setPen(QPen(t.ink, 1));
+    painter.setBrush(t.pale_brass);
+    for (const double side : {-1.0, 1.0}) {
+        const double edge = side < 0 ? room.left() : room.right();
+        const double bore = mid + side * blank.bore_mm / 2 * px;
+        painter.drawRect(QRectF(QPointF(std::min(edge, bore), top), QPointF(std::max(edge, bore), top + thick)));
+    }
+    painter.setBrush(t.brass);
+    painter.drawRect(box(blank.bore_mm, top - 4, top + thick));
+    painter.drawRect(box(blank.collet_shoulder_mm, top + thick, top + thick + shoulder));
+    painter.setBrush(t.dark ? t.steel.darker(190) : t.steel.lighter(165));
+    painter.drawRect(box(std::max(arbor_mm, blank.bore_mm * 0.3), top - 16, top + thick + shoulder + 12));
+    painter.setBrush(Qt::NoBrush);
+    write(painter, word_font(8.5), t.steel, {room.left(), top - 26}, tr("wheel on its collet, in section"));
+    write(painter, word_font(8.5), t.steel, {room.left(), top + thick + shoulder + 28}, tr("shoulder behind, rivet in front"));
+}
+
+void BlankView::mousePressEvent(QMouseEvent* event) {
+    const BlankResult* planned = blank();
+    m_dragged = nullptr;
+    if (planned && planned->arms > 0 && event->button() == Qt::LeftButton) {
+        const QPointF from = event->position() - middle();
+        const double radius = std::hypot(from.x(), from.y());
+        const DerivedMesh& shown = *mesh();
+        const double root = (m_wheel ? shown.sizes.wheel : shown.sizes.pinion).root_diameter_mm / 2;
+        const double px = scale(*planned);
+        if (std::abs(radius - planned->hub_diameter_mm / 2 * px) < reach_px) m_dragged = &BlankChoice::hub_diameter_mm;
+        else if (std::abs(radius - (root - planned->rim_mm) * px) < reach_px) m_dragged = &BlankChoice::rim_mm;
+    }
+    if (!m_dragged) return Canvas::mousePressEvent(event);
+    m_trial_choice = decided();
+}
+
+void BlankView::mouseMoveEvent(QMouseEvent* event) {
+    if (!m_dragged) return Canvas::mouseMoveEvent(event);
+    const DerivedMesh& shown = *mesh();
+    const QPointF from = event->position() - middle();
+    const double radius = std::hypot(from.x(), from.y()) / scale(*blank());
+    const double root = (m_wheel ? shown.sizes.wheel : shown.sizes.pinion).root_diameter_mm / 2;
+    constexpr double grain_mm = 0.05;
+    const double wanted = m_dragged == &BlankChoice::rim_mm ? root - radius : 2 * radius;
+    BlankChoice choice = m_trial_choice;
+    choice.*m_dragged = std::max(grain_mm, std::round(wanted / grain_mm) * grain_mm);
+    try {
+        BlankInput input{shown.geometry(), m_wheel ? "wheel" : "pinion", choice};
+        input.points_per_flank = 8;
+        m_trial = plan_blank(input);
+        m_trial_choice = choice;
+    } catch (const InputError&) {
+        // Further than it can go: it stays where it last could be.
+    }
+    update();
+}
+
+void BlankView::mouseReleaseEvent(QMouseEvent* event) {
+    if (!m_dragged) return Canvas::mouseReleaseEvent(event);
+    m_dragged = nullptr;
+    const bool moved = m_trial.has_value();
+    m_trial.reset();
+    if (moved) decide(m_trial_choice);
+    update();
+}
+
+void BlankView::keyPressEvent(QKeyEvent* event) {
+    const BlankResult* planned = blank();
+    switch (event->key()) {
+        case Qt::Key_Plus:
+        case Qt::Key_Equal:
+            if (planned) set_arms(planned->arms < 3 ? 3 : std::min(8LL, planned->arms + 1));
+            return;
+        case Qt::Key_Minus:
+            if (planned) set_arms(planned->arms <= 3 ? 0 : planned->arms - 1);
+            return;
+        case Qt::Key_B:
+        case Qt::Key_Escape:
+            emit left();
+            return;
+        case Qt::Key_Up:
+            return m_document.climb(1);
+        case Qt::Key_Down:
+            return m_document.climb(-1);
+        default:
+            QWidget::keyPressEvent(event);
+    }
+}
+
+}  // namespace echappe

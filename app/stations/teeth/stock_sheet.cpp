@@ -1,0 +1,206 @@
+#include "stations/teeth/stock_sheet.h"
+
+#include <QHBoxLayout>
+#include <QHeaderView>
+#include <QPainter>
+#include <QPushButton>
+#include <QVBoxLayout>
+#include <cmath>
+#include <numbers>
+
+#include "number/input_error.h"
+#include "teeth/form.h"
+#include "theme/theme.h"
+
+namespace echappe {
+namespace {
+
+constexpr QSize icon_size(44, 30);
+constexpr double px_per_mm = 12;
+
+/// The table as the CSV it stands for: the list's own reader then finds every fault.
+std::string csv_of(const QTableWidget& table) {
+    const auto quoted = [](QString word) { return "\"" + word.replace("\"", "\"\"").replace("\n", " ").toStdString() + "\""; };
+    std::string text;
+    for (int c = 0; c < table.columnCount(); ++c)
+        text += (c ? "," : "") + table.horizontalHeaderItem(c)->data(Qt::UserRole).toString().toStdString();
+    for (int r = 0; r < table.rowCount(); ++r) {
+        text += "\n";
+        for (int c = 0; c < table.columnCount(); ++c)
+            text += (c ? "," : "") + quoted(table.item(r, c) ? table.item(r, c)->text().trimmed() : QString());
+    }
+    return text + "\n";
+}
+
+/// The gap a cutter leaves, all to one scale.
+QPixmap gap_of(const Cutter& cutter) {
+    QPixmap picture(icon_size);
+    picture.fill(Qt::transparent);
+    const bool wheel = cutter.part == "wheel";
+    const long long leaves = cutter.leaves_min.value_or(8);
+    MeshForms forms;
+    try {
+        forms = mesh_forms({60, leaves, cutter.module_mm, {cutter.school}}, false, 12);
+    } catch (const InputError&) {
+        return picture;
+    }
+    const ToothForm& form = wheel ? forms.wheel : forms.pinion;
+    if (form.half.empty()) return picture;
+    const double half_pitch = std::numbers::pi / static_cast<double>(form.count);
+    QPolygonF gap;
+    for (const double side : {-1.0, 1.0}) {
+        std::vector<QPointF> flank;
+        constexpr int steps = 24;
+        for (int i = 0; i <= steps; ++i) {
+            const double r = form.root_radius() + (form.addendum + form.dedendum) * i / steps * 0.999;
+            const double angle = side * (half_pitch - half_angle_at(form, r));
+            flank.emplace_back(r * std::sin(angle), -(r * std::cos(angle) - form.root_radius()));
+        }
+        if (side > 0)
+            for (auto& p : flank) gap << p;
+        else
+            for (auto p = flank.rbegin(); p != flank.rend(); ++p) gap << *p;
+    }
+    QPainter painter(&picture);
+    painter.setRenderHint(QPainter::Antialiasing);
+    painter.translate(icon_size.width() / 2.0, icon_size.height() - 3.0);
+    const double scale = std::min(px_per_mm * cutter.module_mm, 9.0);
+    painter.scale(scale, scale);
+    QPen pen(wheel ? theme().brass : theme().steel, 1.2);
+    pen.setCosmetic(true);
+    painter.setPen(pen);
+    painter.setBrush(wheel ? theme().pale_brass : theme().rule);
+    painter.drawPolygon(gap);
+    return picture;
+}
+
+/// A column's name in the file as it is said at the bench.
+QString heading(QString column) {
+    if (column.endsWith("_mm")) column = column.chopped(3) + ", mm";
+    if (column.endsWith("_m")) column = column.chopped(2) + ", modules";
+    if (column == "leaves_min") column = "from";
+    if (column == "leaves_max") column = "to leaves";
+    return column.replace('_', ' ');
+}
+
+QString text_of(const std::optional<long long>& n) { return n ? QString::number(*n) : QString(); }
+
+void put_row(QTableWidget& table, int row, const QStringList& words) {
+    for (int c = 0; c < words.size(); ++c) table.setItem(row, c, new QTableWidgetItem(words[c]));
+}
+
+}  // namespace
+
+StockSheet::StockSheet(Workshop& workshop, QWidget* parent)
+    : QDialog(parent),
+      m_workshop(workshop),
+      m_tabs(new QTabWidget),
+      m_cutters(make_table(tr("Cutters"), {"id", "part", "school", "module_mm", "leaves_min", "leaves_max", "quantity", "note"})),
+      m_plates(make_table(tr("Dividing plates"), {"id", "worm_ratio", "circles"})),
+      m_leaves(make_table(tr("Watch leaves"), {"id", "addendum_m", "thickness_m", "tip_radius_m", "note"})),
+      m_said(new QLabel) {
+    setWindowTitle(tr("The workshop's drawers"));
+    resize(820, 520);
+    m_cutters->setIconSize(icon_size);
+    m_said->setWordWrap(true);
+    m_said->setAccessibleName(tr("what the list says"));
+    auto* more = new QPushButton(tr("One more row"));
+    auto* less = new QPushButton(tr("Take the row out"));
+    for (auto* button : {more, less}) button->setAutoDefault(false);
+    connect(more, &QPushButton::clicked, this, &StockSheet::add_row);
+    connect(less, &QPushButton::clicked, this, &StockSheet::remove_row);
+    auto* buttons = new QHBoxLayout;
+    buttons->addWidget(m_said, 1);
+    buttons->addWidget(more);
+    buttons->addWidget(less);
+    auto* all = new QVBoxLayout(this);
+    all->addWidget(m_tabs);
+    all->addLayout(buttons);
+    fill();
+}
+
+QTableWidget* StockSheet::make_table(const QString& name, const QStringList& columns) {
+    auto* table = new QTableWidget(0, static_cast<int>(columns.size()));
+    for (int c = 0; c < columns.size(); ++c) {
+        auto* item = new QTableWidgetItem(heading(columns[c]));
+        item->setData(Qt::UserRole, columns[c]);
+        table->setHorizontalHeaderItem(c, item);
+    }
+    table->verticalHeader()->hide();
+    table->verticalHeader()->setDefaultSectionSize(34);
+    table->horizontalHeader()->setStretchLastSection(true);
+    table->setShowGrid(false);
+    table->setSelectionBehavior(QAbstractItemView::SelectRows);
+    table->setAccessibleName(name);
+    m_tabs->addTab(table, name);
+    connect(table, &QTableWidget::cellChanged, this, [this] { keep(); });
+    return table;
+}
+
+void StockSheet::fill() {
+    m_filling = true;
+    const Stock& stock = m_workshop.stock();
+    const auto figure = [](double x) { return QString::number(x, 'g', 8); };
+    m_cutters->setRowCount(static_cast<int>(stock.cutters.size()));
+    for (int r = 0; r < m_cutters->rowCount(); ++r) {
+        const Cutter& c = stock.cutters[static_cast<size_t>(r)];
+        put_row(*m_cutters, r,
+                {QString::fromStdString(c.id), QString::fromStdString(c.part), QString::fromStdString(c.school), figure(c.module_mm),
+                 text_of(c.leaves_min), text_of(c.leaves_max), QString::number(c.quantity), QString::fromStdString(c.note)});
+        m_cutters->item(r, 0)->setIcon(gap_of(c));
+    }
+    m_plates->setRowCount(static_cast<int>(stock.plates.size()));
+    for (int r = 0; r < m_plates->rowCount(); ++r) {
+        const StockPlate& p = stock.plates[static_cast<size_t>(r)];
+        QStringList circles;
+        for (const long long circle : p.circles) circles << QString::number(circle);
+        put_row(*m_plates, r, {QString::fromStdString(p.id), QString::number(p.worm_ratio), circles.join(' ')});
+    }
+    m_leaves->setRowCount(static_cast<int>(stock.leaves.size()));
+    for (int r = 0; r < m_leaves->rowCount(); ++r) {
+        const StockLeaf& l = stock.leaves[static_cast<size_t>(r)];
+        put_row(*m_leaves, r,
+                {QString::fromStdString(l.id), figure(l.shape.addendum_m), figure(l.shape.thickness_m), figure(l.shape.tip_radius_m),
+                 QString::fromStdString(l.note)});
+    }
+    m_cutters->resizeColumnsToContents();
+    m_plates->resizeColumnsToContents();
+    m_leaves->resizeColumnsToContents();
+    m_filling = false;
+    if (m_said->text().isEmpty()) m_said->setText(tr("Kept in %1").arg(Workshop::folder()));
+}
+
+void StockSheet::keep() {
+    if (m_filling) return;
+    try {
+        m_workshop.set_stock(
+            {cutters_from_csv(csv_of(*m_cutters)), plates_from_csv(csv_of(*m_plates)), leaves_from_csv(csv_of(*m_leaves))});
+        m_said->setText(tr("Kept in %1").arg(Workshop::folder()));
+        m_said->setStyleSheet({});
+        fill();
+    } catch (const InputError& error) {
+        m_said->setText(tr("Not kept yet. %1").arg(QString::fromUtf8(error.what())));
+        m_said->setStyleSheet("color: " + theme().ruby.name());
+    }
+}
+
+void StockSheet::add_row() {
+    QTableWidget& table = front();
+    const int last = table.rowCount() - 1;
+    m_filling = true;
+    table.insertRow(last + 1);
+    for (int c = 0; c < table.columnCount(); ++c)
+        table.setItem(last + 1, c, new QTableWidgetItem(last >= 0 && table.item(last, c) ? table.item(last, c)->text() : QString()));
+    m_filling = false;
+    table.setCurrentCell(last + 1, 0);
+    if (last >= 0) keep();
+}
+
+void StockSheet::remove_row() {
+    QTableWidget& table = front();
+    if (table.currentRow() < 0) return;
+    table.removeRow(table.currentRow());
+    keep();
+}
+
+}  // namespace echappe

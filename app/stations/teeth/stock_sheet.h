@@ -1,0 +1,42 @@
+#pragma once
+
+#include <QDialog>
+#include <QLabel>
+#include <QTabWidget>
+#include <QTableWidget>
+
+#include "document/workshop.h"
+
+namespace echappe {
+
+/// The workshop's drawers: cutters with the gap each leaves, dividing plates, leaves of watch pinions. What is typed is kept
+/// at once, when the whole list can be read.
+class StockSheet : public QDialog {
+    Q_OBJECT
+public:
+    explicit StockSheet(Workshop& workshop, QWidget* parent = nullptr);
+
+    QTableWidget& cutters() { return *m_cutters; }
+    QTableWidget& plates() { return *m_plates; }
+    QTableWidget& leaves() { return *m_leaves; }
+    /// One more row of the list in front, a copy of the last.
+    void add_row();
+    void remove_row();
+    QString said() const { return m_said->text(); }
+
+private:
+    QTableWidget* make_table(const QString& name, const QStringList& columns);
+    void fill();
+    void keep();
+    QTableWidget& front() const { return *static_cast<QTableWidget*>(m_tabs->currentWidget()); }
+
+    Workshop& m_workshop;
+    QTabWidget* m_tabs;
+    QTableWidget* m_cutters;
+    QTableWidget* m_plates;
+    QTableWidget* m_leaves;
+    QLabel* m_said;
+    bool m_filling = false;
+};
+
+}  // namespace echappe

@@ -1,0 +1,209 @@
+// The card under the mesh: what to cut the selected part with, in which form; and how it leaves the house.
+#include <QCursor>
+#include <QFileDialog>
+
+#include "job/file.h"
+#include "job/stock.h"
+#include "number/input_error.h"
+#include "number/units.h"
+#include "print/tooth_sheet.h"
+#include "stations/teeth/teeth_station.h"
+#include "theme/theme.h"
+
+namespace echappe {
+
+const CutterResult& TeethStation::cutters() {
+    CutterInput wanted;
+    const DerivedMesh* shown = mesh();
+    const bool trundles = shown && !m_wheel && shown->form.school == "lantern";
+    if (!shown || trundles) return m_cutters.emplace();
+    wanted.mesh = shown->geometry();
+    wanted.part = m_wheel ? "wheel" : "pinion";
+    const auto same = [](const GeometryInput& a, const GeometryInput& b) {
+        return a.wheel == b.wheel && a.pinion == b.pinion && a.module_mm == b.module_mm && a.form == b.form;
+    };
+    if (m_cutters && same(m_cutters_for.mesh, wanted.mesh) && m_cutters_for.part == wanted.part) return *m_cutters;
+    m_cutters_for = wanted;
+    wanted.stock = m_workshop.stock().cutters;
+    return m_cutters.emplace(nearest_cutters(wanted));
+}
+
+void TeethStation::paint_card(QPainter& painter, const DerivedMesh& mesh) {
+    const Theme& t = theme();
+    const QRectF card(0, height() - card_height, width(), card_height);
+    painter.fillRect(card, t.sheet);
+    painter.fillRect(QRectF(0, card.top(), width(), 1), t.rule);
+    const QString title = m_wheel ? tr("TO CUT THE WHEEL OF %1").arg(mesh.wheel) : tr("TO MAKE THE PINION OF %1").arg(mesh.pinion);
+    double x = 24 + write(painter, word_font(8.5, true), t.steel, {24, card.top() + 24}, title) + 18;
+    const auto link = [&](const QString& tag, const QString& words, const QString& hint, const std::function<void()>& act) {
+        const double wide = write(painter, word_font(9), t.blued, {x, card.top() + 24}, words);
+        place({tag, QRectF(x - 6, card.top() + 8, wide + 12, 24), act, hint, {}});
+        x += wide + 22;
+    };
+    link("part", m_wheel ? tr("pinion instead") : tr("wheel instead"), {}, [this] { select_part(!m_wheel); });
+    link("blank", tr("whole blank"), tr("Crossings, bore, weight"), [this] { show_blank(true); });
+    link("form", tr("teeth: %1").arg(school_of(mesh.form.school).words),
+         tr(school_of(mesh.form.school).about) + "\n" + tr("Click for another form of tooth"), [this] {
+             QMenu* menu = form_menu();
+             menu->setAttribute(Qt::WA_DeleteOnClose);
+             menu->popup(QCursor::pos());
+         });
+    paint_items(painter, mesh, card.top());
+    const bool narrow = width() < roomy;
+    const QString quiet = QString::fromStdString(mesh.sizes.remark) + (mesh.sizes.remark.empty() ? "" : "  ") +
+                          tr("Check one tooth in the mate before cutting the rest.");
+    const bool calm = mesh.cautions.empty();
+    write_wrapped(painter, word_font(narrow ? 8.5 : 9, !calm), calm ? t.steel : t.ruby, {24, card.bottom() - (narrow ? 38 : 26)},
+                  width() - 44, calm ? quiet : QString::fromStdString(mesh.cautions.front()));
+}
+
+void TeethStation::paint_items(QPainter& painter, const DerivedMesh& mesh, double top) {
+    struct Item {
+        QString name, value, note;
+        std::function<void()> click;
+    };
+    const Theme& t = theme();
+    const Unit& unit = *find_unit(m_document.job().length_unit, Dimension::length);
+    const auto length = [&](double mm) { return QString::fromStdString(print_in(mm, unit, unit.symbol == "in" ? 4 : 3, false)); };
+    const QString symbol = QString::fromUtf8(unit.symbol.data(), static_cast<int>(unit.symbol.size()));
+    const PartSizes& part = m_wheel ? mesh.sizes.wheel : mesh.sizes.pinion;
+    const QString dividing = QString::fromStdString(m_wheel ? mesh.wheel_dividing : mesh.pinion_dividing);
+    const QString teeth = m_wheel ? tr("teeth") : tr("leaves");
+    std::vector<Item> items;
+    if (!m_wheel && mesh.sizes.drill_circle_mm) {
+        items = {{tr("drill circle"), length(*mesh.sizes.drill_circle_mm), symbol + tr(" diameter"), {}},
+                 {tr("trundles"), length(*mesh.sizes.trundle_diameter_mm), symbol + tr(" diameter"), [this] { ask_trundle(); }},
+                 {tr("divide in"), QString::number(mesh.pinion), dividing.isEmpty() ? tr("holes") : dividing, {}},
+                 {tr("over the trundles"), length(part.outside_diameter_mm), symbol, {}}};
+    } else {
+        const CutterResult& stock = cutters();
+        const bool any = !stock.cutters.empty();
+        const CutterFit* best = any ? &stock.cutters.front() : nullptr;
+        const QString cutter = best ? QString::fromStdString(best->id) : "m " + QString::number(mesh.module_mm.value, 'f', 3);
+        const QString off = !best                        ? tr("none in the drawer")
+                            : !best->suits               ? QString::fromStdString(best->note)
+                            : best->shape_error_um < 0.5 ? tr("as drawn")
+                                                         : tr("flanks %1 µm off").arg(best->shape_error_um, 0, 'f', 0);
+        items = {{tr("blank, turn to"), length(part.outside_diameter_mm), symbol + tr(" diameter"), [this] { show_blank(true); }},
+                 {tr("depth of cut"), length(part.depth_of_cut_mm), symbol + tr(" from the tip"), {}},
+                 {tr("divide in"), QString::number(m_wheel ? mesh.wheel : mesh.pinion), dividing.isEmpty() ? teeth : dividing, {}},
+                 {tr("gap at pitch circle"), length(part.gap_mm), symbol + tr(" wide there"), {}},
+                 {tr("cutter, m %1").arg(mesh.module_mm.value, 0, 'f', 3), cutter, off, [this] { emit stock_wanted(); }}};
+    }
+    const bool narrow = width() < roomy;
+    const double step = (width() - 48.0) / static_cast<double>(items.size());
+    double x = 24;
+    for (const Item& item : items) {
+        write(painter, word_font(narrow ? 8 : 9), t.steel, {x, top + 54},
+              narrow ? item.name.section(',', 0, 0).section(" at ", 0, 0) : item.name);
+        write(painter, figure_font(narrow ? 13 : 19), item.click ? t.blued : t.ink, {x, top + 82}, item.value);
+        write(painter, word_font(8.5), t.steel, {x, top + 100},
+              QFontMetricsF(word_font(8.5)).elidedText(item.note, Qt::ElideRight, step - 6));
+        if (item.click) place({item.name.section(',', 0, 0), QRectF(x - 4, top + 42, step - 8, 62), item.click, {}, {}});
+        x += step;
+    }
+}
+
+void TeethStation::set_form(const FormChoice& form) {
+    try {
+        m_document.set_form(*mesh(), form);
+    } catch (const InputError& error) {
+        emit m_document.told(error.what(), true);
+    }
+}
+
+QMenu* TeethStation::form_menu() {
+    auto* menu = new QMenu(this);
+    const DerivedMesh* shown = mesh();
+    if (!shown) return menu;
+    menu->setToolTipsVisible(true);
+    for (const School& school : schools()) {
+        const QString id = school.id;
+        if (id == "traced") continue;
+        QAction* action = menu->addAction(tr(school.words), this, [this, id] { set_form({id.toStdString()}); });
+        action->setToolTip(tr(school.about));
+        action->setCheckable(true);
+        action->setChecked(shown->form.school == school.id);
+    }
+    menu->addSeparator();
+    QMenu* leaves = menu->addMenu(tr("watch leaf"));
+    for (const StockLeaf& leaf : m_workshop.stock().leaves)
+        leaves->addAction(QString::fromStdString(leaf.id), this, [this, leaf] {
+            FormChoice form{"cycloidal-watch"};
+            form.leaf = leaf.shape;
+            set_form(form);
+        });
+    if (shown->form.school == "lantern") menu->addAction(tr("diameter of the trundles…"), this, [this] { ask_trundle(); });
+    if (shown->form.school == "involute-20") menu->addAction(tr("profile shift…"), this, [this] { ask_shift(); });
+    menu->addAction(tr("trace the wheel from DXF or CSV…"), this, [this] { ask_trace(true); });
+    menu->addAction(tr("trace the pinion from DXF or CSV…"), this, [this] { ask_trace(false); });
+    return menu;
+}
+
+void TeethStation::ask_trundle() {
+    const Unit& unit = *find_unit(m_document.job().length_unit, Dimension::length);
+    const QRectF at = place_of("trundles").isNull() ? QRectF(width() / 2.0, height() - 70.0, 0, 0) : place_of("trundles");
+    m_editor->ask(at, QString::fromStdString(print_in(mesh()->sizes.trundle_diameter_mm.value_or(0), unit, 3, false)),
+                  [this, &unit](const QString& text) {
+                      FormChoice form = mesh()->form;
+                      form.trundle_diameter_mm.reset();
+                      if (!text.trimmed().isEmpty()) form.trundle_diameter_mm = parse_reading(text.toStdString(), unit, "trundle").value;
+                      m_document.set_form(*mesh(), form);
+                  });
+}
+
+void TeethStation::ask_shift() {
+    m_editor->ask(QRectF(width() / 2.0, height() - 70.0, 0, 0), QString::number(mesh()->sizes.pinion_profile_shift, 'f', 3),
+                  [this](const QString& text) {
+                      FormChoice form = mesh()->form;
+                      form.pinion_profile_shift.reset();
+                      bool number = false;
+                      const double shift = text.toDouble(&number);
+                      if (!text.trimmed().isEmpty() && !(number && std::abs(shift) <= 1))
+                          throw InputError("profile shift", "\"" + text.toStdString() + "\"",
+                                           "−1 to 1 modules, or nothing for what avoids undercut");
+                      if (!text.trimmed().isEmpty()) form.pinion_profile_shift = shift;
+                      m_document.set_form(*mesh(), form);
+                  });
+}
+
+void TeethStation::ask_trace(bool wheel) {
+    const QString path =
+        QFileDialog::getOpenFileName(this, wheel ? tr("Outline of the wheel, arbor at 0, 0") : tr("Outline of the pinion, arbor at 0, 0"),
+                                     {}, tr("Outlines (*.dxf *.csv)"));
+    if (path.isEmpty()) return;
+    try {
+        trace_part(wheel, path);
+    } catch (const InputError& error) {
+        emit m_document.told(error.what(), true);
+    }
+}
+
+void TeethStation::trace_part(bool wheel, const QString& path) {
+    const DerivedMesh& shown = *mesh();
+    TraceInput input;
+    input.file = path.toStdString();
+    input.teeth = wheel ? shown.wheel : shown.pinion;
+    input.module_mm = shown.module_mm.value;
+    const auto traced = std::static_pointer_cast<TraceResult>(trace_calculation().run(&input));
+    FormChoice form = shown.form.school == "traced" ? shown.form : FormChoice{"traced"};
+    (wheel ? form.wheel_half : form.pinion_half) = traced->half;
+    m_document.set_form(shown, form);
+    const QString read = tr("%1 teeth traced; they differ by %2 µm.").arg(traced->teeth_seen).arg(traced->scatter_um, 0, 'f', 0);
+    emit m_document.told(traced->warnings.empty() ? read : QString::fromStdString(traced->warnings.front()), !traced->warnings.empty());
+}
+
+void TeethStation::export_part(const QString& path) const {
+    const DerivedMesh* shown = mesh();
+    if (!shown) throw InputError("export", "an arbor without a mesh", "an arbor whose teeth are drawn");
+    const BlankInput blank_input{shown->geometry(), m_wheel ? "wheel" : "pinion"};
+    const std::optional<BlankResult>& blank = m_wheel ? shown->wheel_blank : shown->pinion_blank;
+    const Drawing drawing = blank ? blank_drawing(blank_input, *blank) : profile_drawing({blank_input.mesh, blank_input.part});
+    const std::string to = path.toStdString();
+    if (path.endsWith(".svg")) save_text(to, to_svg(drawing));
+    else if (path.endsWith(".dxf")) save_text(to, to_dxf(drawing));
+    else if (path.endsWith(".pdf")) print_tooth_sheet(path, m_document.job(), *shown, m_wheel);
+    else throw InputError("export", "\"" + to + "\"", "a name ending in .svg, .dxf or .pdf");
+}
+
+}  // namespace echappe
