@@ -109,6 +109,8 @@ void MainWindow::build_job_menu() {
     menu->addSeparator();
     add(menu, tr("Export the drawn part as SVG…"), QKeySequence(tr("Ctrl+E")), [this] { ask_export("svg"); });
     add(menu, tr("Export the drawn part as DXF…"), QKeySequence(tr("Ctrl+Shift+E")), [this] { ask_export("dxf"); });
+    if (step_available())
+        add(menu, tr("Export the drawn part as a STEP solid…"), QKeySequence(tr("Ctrl+Alt+E")), [this] { ask_export("step"); });
     add(menu, tr("Print the drawn part 1:1 to PDF…"), QKeySequence::Print, [this] { ask_export("pdf"); });
     menu->addSeparator();
     add(menu, tr("Quit"), QKeySequence::Quit, [this] { close(); });
@@ -250,7 +252,25 @@ bool MainWindow::save_as() {
     return save_to(path);
 }
 
+/// A solid takes a second or two: it is made beside the window.
+void MainWindow::export_solid(const QString& path) {
+    m_calliper->tell(tr("Making the solid for %1…").arg(path), false);
+    m_exporter = std::jthread([this, path, part = m_teeth->solid_part()] {
+        QString fault;
+        try {
+            save_text(path.toStdString(), to_step(part));
+        } catch (const std::exception& error) {
+            fault = QString::fromUtf8(error.what());
+        }
+        QMetaObject::invokeMethod(this, [this, path, fault] {
+            m_calliper->tell(fault.isEmpty() ? tr("Written: %1").arg(path) : fault, !fault.isEmpty());
+            emit solid_written();
+        });
+    });
+}
+
 void MainWindow::export_to(const QString& path) {
+    if (path.endsWith(".step")) return export_solid(path);
     m_teeth->export_part(path);
     m_calliper->tell(tr("Written: %1").arg(path), false);
 }

@@ -43,8 +43,12 @@ public:
     /// Puts back what a crashed run left; true when there was something. When a file was asked for, only that file's.
     bool recover(const QString& only_path = {});
     Finder* open_finder();
+    /// By the ending: .svg, .dxf, .pdf at once, .step beside the window.
     void export_to(const QString& path);
     bool save_to(const QString& path);
+
+signals:
+    void solid_written();
 
 protected:
     void closeEvent(QCloseEvent* event) override;
@@ -58,6 +62,7 @@ private:
     void build_view_menu();
     void build_measure_menu();
     QAction* add(QMenu* menu, const QString& name, const QKeySequence& keys, const std::function<void()>& action);
+    void export_solid(const QString& path);
     void guarded(const std::function<void()>& action);
     bool may_drop_edits();
     bool save();
@@ -79,6 +84,7 @@ private:
     WorkingsPanel* m_workings;
     CalliperLine* m_calliper;
     QMenu* m_recent = nullptr;
+    std::jthread m_exporter;  ///< last: it must end before what it reports to
 };
 
 }  // namespace echappe

@@ -102,9 +102,6 @@ struct Measurable {
     bool taken = false;
 };
 
-/// A driven part of so many teeth is a wheel to the eye and at the lathe.
-inline constexpr long long driven_wheel_leaves = 30;
-
 /// Everything that follows from a job. Pure: the same job gives the same derivation.
 struct Derived {
     std::vector<DerivedArbor> arbors;

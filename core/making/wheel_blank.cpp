@@ -42,17 +42,13 @@ long long arms_for(double diameter_mm) { return diameter_mm <= 25 ? 4 : diameter
 
 /// One opening between the arms at angle 0 and one step on. An arm's edges are straight from the hub's circle to the rim's.
 std::vector<Point> opening(double rim, double hub, double at_rim, double at_hub, long long arms) {
-    constexpr int pieces = 48;
+    constexpr int pieces = 96;
     const double step = 2 * pi / static_cast<double>(arms);
     const double outer = std::asin(at_rim / 2 / rim);
     const double inner = std::asin(at_hub / 2 / hub);
     std::vector<Point> points;
-    // Points a hair outside the arc, so that the polygon's area is the arc's.
     const auto arc = [&](double radius, double from, double to) {
-        const double half = (to - from) / pieces / 2;
-        const double fair = radius * std::sqrt(half * 2 / std::sin(half * 2));
-        for (int i = 0; i <= pieces; ++i)
-            points.push_back(polar_point(i == 0 || i == pieces ? radius : fair, from + (to - from) * i / pieces));
+        for (int i = 0; i <= pieces; ++i) points.push_back(polar_point(radius, from + (to - from) * i / pieces));
     };
     arc(rim, outer, step - outer);
     arc(hub, step - inner, inner);
@@ -61,15 +57,15 @@ std::vector<Point> opening(double rim, double hub, double at_rim, double at_hub,
 
 std::string mm(double value) { return print_fixed(value, 2) + " mm"; }
 
+bool is_cut_pinion(const BlankInput& in) { return in.part == "pinion" && in.mesh.pinion < driven_wheel_leaves; }
+
 /// Rules for what was left open, and what speaks against what was not.
-void decide(const BlankInput& in, double root_radius, BlankResult& out) {
+void decide_wheel(const BlankInput& in, BlankResult& out) {
     const BlankChoice& choice = in.choice;
     const double m = in.mesh.module_mm;
     out.thickness_mm = choice.thickness_mm.value_or(std::max(0.3, 2.5 * m));
     const double arbor = choice.arbor_mm.value_or(3 * m);
     out.bore_mm = choice.bore_mm.value_or(arbor + std::max(1.0, 2 * m));
-    if (out.bore_mm >= 2 * root_radius)
-        throw InputError("bore_mm", mm(out.bore_mm), "less than the " + mm(2 * root_radius) + " between the roots");
     out.collet_seat_mm = out.bore_mm + drive_fit_mm;
     out.collet_shoulder_mm = out.bore_mm + std::max(1.0, 2 * m);
     out.rim_mm = choice.rim_mm.value_or(rim_modules * m);
@@ -80,6 +76,20 @@ void decide(const BlankInput& in, double root_radius, BlankResult& out) {
     if (out.arms == 1 || out.arms == 2) throw InputError("arms", std::to_string(out.arms), "3 to 8, or 0 for a solid wheel");
     if (choice.arbor_mm && choice.bore_mm && *choice.bore_mm <= *choice.arbor_mm)
         out.warnings.push_back("Bore " + mm(out.bore_mm) + " leaves nothing for a collet on an arbor of " + mm(arbor) + ".");
+}
+
+void decide(const BlankInput& in, double root_radius, BlankResult& out) {
+    const BlankChoice& choice = in.choice;
+    const double m = in.mesh.module_mm;
+    if (is_cut_pinion(in)) {
+        out.thickness_mm = choice.thickness_mm.value_or(6 * m);
+        out.bore_mm = choice.bore_mm.value_or(0);
+        if (choice.arms.value_or(0) > 0)
+            throw InputError("arms", std::to_string(*choice.arms), "none: a pinion of under 30 leaves is solid");
+    }
+    if (!is_cut_pinion(in)) decide_wheel(in, out);
+    if (out.bore_mm >= 2 * root_radius)
+        throw InputError("bore_mm", mm(out.bore_mm), "less than the " + mm(2 * root_radius) + " between the roots");
 }
 
 /// Whether there is room to open; else the wheel is left solid and says why.
@@ -153,8 +163,21 @@ BlankResult plan_blank(const BlankInput& in) {
     out.solid_inertia_g_mm2 = g_per_mm2 * solid.polar;
     out.inertia_saved_percent = 100 * (1 - crossed.polar / solid.polar);
     if (in.format == "svg") out.svg = to_svg(blank_drawing(in, out));
+    if (in.format == "step") out.step = to_step(blank_part(in, out));
     if (in.format == "dxf") out.dxf = to_dxf(blank_drawing(in, out));
     return out;
+}
+
+FlatPart blank_part(const BlankInput& in, const BlankResult& out) {
+    const MeshForms forms = mesh_forms(in.mesh, false, in.points_per_flank);
+    const ToothForm& form = in.part == "wheel" ? forms.wheel : forms.pinion;
+    FlatPart part{in.part + " of " + std::to_string(form.count),
+                  form_outline(form, in.mesh.module_mm, in.points_per_flank),
+                  out.crossings,
+                  {},
+                  out.thickness_mm};
+    if (out.bore_mm > 0) part.holes.push_back({{0, 0}, out.bore_mm / 2});
+    return part;
 }
 
 Drawing blank_drawing(const BlankInput& in, const BlankResult& out) {
@@ -162,7 +185,8 @@ Drawing blank_drawing(const BlankInput& in, const BlankResult& out) {
     profile.points_per_flank = in.points_per_flank;
     Drawing drawing = profile_drawing(profile);
     DrawingLayer crossings{"crossings", out.crossings, {}, {}};
-    DrawingLayer bore{"bore", {}, {{{0, 0}, out.bore_mm / 2}}, {}};
+    DrawingLayer bore{"bore", {}, {}, {}};
+    if (out.bore_mm > 0) bore.circles.push_back({{0, 0}, out.bore_mm / 2});
     drawing.layers.insert(drawing.layers.begin() + 1, {std::move(crossings), std::move(bore)});
     return drawing;
 }

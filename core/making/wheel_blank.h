@@ -1,5 +1,6 @@
 #pragma once
 
+#include "exchange/step.h"
 #include "teeth/profile.h"
 
 namespace echappe {
@@ -18,6 +19,9 @@ struct BlankChoice {
     bool operator==(const BlankChoice&) const = default;
     static const Record& record();
 };
+
+/// A driven part of so many teeth is a wheel to the eye and at the lathe.
+inline constexpr long long driven_wheel_leaves = 30;
 
 struct BlankInput {
     GeometryInput mesh;
@@ -53,14 +57,18 @@ struct BlankResult {
     std::vector<std::string> warnings;
     std::optional<std::string> svg;
     std::optional<std::string> dxf;
+    std::optional<std::string> step;
     static const Record& record();
 };
 
+/// A cut pinion (under 30 leaves) is solid, bored only when a bore is given, and 6 modules long unless told.
 /// Crossings, bore, collet, mass and inertia of a wheel. Rules where nothing was decided: rim 2.25 modules below the roots
 /// (practice: 2 to 2.5), hub 1.5 modules and at least 1.5 mm of brass outside the bore, arms as wide as the rim there and 1.4
 /// times that at the hub, 4, 5 or 6 arms up to 25 mm, up to 60 mm and above; too little to open stays solid. Areas and moments
 /// are of the drawn polygons: within 2e-4 of the curves at 24 points a flank. Throws InputError.
 BlankResult plan_blank(const BlankInput& input);
+/// The wheel as a solid, crossed out and bored.
+FlatPart blank_part(const BlankInput& input, const BlankResult& result);
 /// Outline, crossings, bore, pitch circle and centre mark, a layer each.
 Drawing blank_drawing(const BlankInput& input, const BlankResult& result);
 std::vector<Working> explain_blank(const BlankInput& input, const BlankResult& result);

@@ -7,7 +7,8 @@ const Record& BlankChoice::record() {
     using In = BlankChoice;
     static const Record record =
         Fields<In>()
-            .add("thickness_mm", &In::thickness_mm, "mm", "of the wheel; default 2.5 modules, at least 0.3", above(0, 100))
+            .add("thickness_mm", &In::thickness_mm, "mm",
+                 "of a wheel, default 2.5 modules and at least 0.3; of a cut pinion, default 6 modules", above(0, 100))
             .add("bore_mm", &In::bore_mm, "mm", "the wheel's hole; default arbor + 2 modules of collet wall, at least 1 mm", above(0, 500))
             .add("arbor_mm", &In::arbor_mm, "mm", "arbor under the collet; default 3 modules", above(0, 200))
             .add("arms", &In::arms, "", "3 to 8; 0 leaves it solid; default by its diameter", between(0, 8))
@@ -28,7 +29,7 @@ const Record& BlankInput::record() {
             .choices({"wheel", "pinion"})
             .include(&In::choice)
             .add("format", &In::format, "", "figures only, or a drawing as well")
-            .choices({"points", "svg", "dxf"})
+            .choices({"points", "svg", "dxf", "step"})
             .add("points_per_flank", &In::points_per_flank, "", "points on the curve of each flank", between(4, 1000));
     return record;
 }
@@ -59,7 +60,8 @@ const Record& BlankResult::record() {
             .add("inertia_saved_percent", &Out::inertia_saved_percent, "%", "of the inertia")
             .add("warnings", &Out::warnings, "", "what to look at")
             .add("svg", &Out::svg, "", "the drawing as SVG at true size")
-            .add("dxf", &Out::dxf, "", "the drawing as DXF in mm, layers outline, crossings, bore, pitch circle, centre mark");
+            .add("dxf", &Out::dxf, "", "the drawing as DXF in mm, layers outline, crossings, bore, pitch circle, centre mark")
+            .add("step", &Out::step, "", "the part as a STEP solid in mm");
     return record;
 }
 

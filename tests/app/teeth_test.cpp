@@ -93,6 +93,23 @@ TEST_CASE("the exported DXF and SVG are closed outlines of the drawn sizes withi
     CHECK_THROWS(bench.window.export_to("/no/such/folder/wheel.pdf"));
 }
 
+#ifdef ECHAPPE_STEP
+TEST_CASE("a STEP solid is made beside the window, of the drawn wheel crossed out") {
+    Bench bench;
+    bench.document().select("great");
+    const TeethStation& teeth = bench.window.teeth();
+    const QTemporaryDir folder;
+    const QString path = folder.filePath("great.step");
+    bool written = false;
+    QObject::connect(&bench.window, &MainWindow::solid_written, [&] { written = true; });
+    bench.window.export_to(path);
+    CHECK_FALSE(written);
+    REQUIRE(QTest::qWaitFor([&] { return written; }, 30000));
+    const BlankResult& blank = *teeth.mesh()->wheel_blank;
+    CHECK(step_volume_mm3(text_of(path)) == Approx(blank.volume_mm3).epsilon(0.002));
+}
+#endif
+
 TEST_CASE("the PDF is one A4 sheet at 1:1 with the card's figures") {
     Bench bench;
     for (int i = 0; i < 4; ++i) bench.read_simulated();

@@ -193,6 +193,15 @@ void TeethStation::trace_part(bool wheel, const QString& path) {
     emit m_document.told(traced->warnings.empty() ? read : QString::fromStdString(traced->warnings.front()), !traced->warnings.empty());
 }
 
+FlatPart TeethStation::solid_part() const {
+    const DerivedMesh* shown = mesh();
+    if (!shown) throw InputError("export", "an arbor without a mesh", "an arbor whose teeth are drawn");
+    const BlankInput input{shown->geometry(), m_wheel ? "wheel" : "pinion",
+                           m_document.job().blank_of(m_wheel ? shown->wheel_part : shown->pinion_part)};
+    const std::optional<BlankResult>& blank = m_wheel ? shown->wheel_blank : shown->pinion_blank;
+    return blank_part(input, blank ? *blank : plan_blank(input));
+}
+
 void TeethStation::export_part(const QString& path) const {
     const DerivedMesh* shown = mesh();
     if (!shown) throw InputError("export", "an arbor without a mesh", "an arbor whose teeth are drawn");

@@ -41,6 +41,8 @@ public:
 
     /// Writes the selected part; the ending of the path says how (.svg, .dxf, .pdf). Throws InputError.
     void export_part(const QString& path) const;
+    /// The selected part as it is made solid, for STEP. Throws InputError.
+    FlatPart solid_part() const;
 
 signals:
     void stock_wanted();

@@ -1,0 +1,90 @@
+// The solid modeller is large and seldom wanted: it lives in a module of its own that is loaded when a STEP file is asked for.
+#include "exchange/step.h"
+
+#include <dlfcn.h>
+#include <unistd.h>
+
+#include <filesystem>
+#include <fstream>
+#include <sstream>
+
+#include "exchange/step_module.h"
+#include "number/input_error.h"
+
+namespace echappe {
+namespace {
+
+constexpr const char* module_name = "libechappe_step.so";
+constexpr const char* how_to_get_it = "dxf or svg, or the package with STEP export beside the program";
+
+struct Module {
+    StepWrite write = nullptr;
+    StepVolume volume = nullptr;
+
+    Module() {
+        std::error_code fault;
+        const auto beside = std::filesystem::read_symlink("/proc/self/exe", fault).parent_path();
+        for (const auto& folder : {beside, beside / ".." / "lib" / "echappe"}) {
+            void* handle = dlopen((folder / module_name).c_str(), RTLD_NOW | RTLD_LOCAL);
+            if (!handle) continue;
+            write = reinterpret_cast<StepWrite>(dlsym(handle, "echappe_step_write"));
+            volume = reinterpret_cast<StepVolume>(dlsym(handle, "echappe_step_volume"));
+            if (write && volume) return;
+        }
+    }
+};
+
+const Module& module() {
+    static const Module loaded;
+    return loaded;
+}
+
+void require_module() {
+    if (!step_available()) throw InputError("format", "step, whose component is not installed", how_to_get_it);
+}
+
+/// A file with a name, which the modeller wants, gone when it is no longer needed.
+struct ScratchFile {
+    std::filesystem::path path;
+    ScratchFile() {
+        std::string name = (std::filesystem::temp_directory_path() / "echappe-XXXXXX.step").string();
+        const int file = mkstemps(name.data(), 5);
+        if (file < 0)
+            throw InputError("format", "step, for which no scratch file can be made",
+                             "room in " + std::filesystem::temp_directory_path().string());
+        close(file);
+        path = name;
+    }
+    ~ScratchFile() {
+        std::error_code fault;
+        std::filesystem::remove(path, fault);
+    }
+    ScratchFile(const ScratchFile&) = delete;
+    ScratchFile& operator=(const ScratchFile&) = delete;
+};
+
+}  // namespace
+
+bool step_available() { return module().write != nullptr; }
+
+std::string to_step(const FlatPart& part) {
+    require_module();
+    const ScratchFile scratch;
+    if (const std::string fault = module().write(part, scratch.path); !fault.empty())
+        throw InputError("format", "step: " + fault, "dxf or svg");
+    std::ifstream in(scratch.path, std::ios::binary);
+    std::ostringstream text;
+    text << in.rdbuf();
+    return text.str();
+}
+
+double step_volume_mm3(const std::string& step) {
+    require_module();
+    const ScratchFile scratch;
+    std::ofstream(scratch.path, std::ios::binary) << step;
+    const double volume = module().volume(scratch.path);
+    if (!(volume > 0)) throw InputError("step", "no solid", "a STEP text with one");
+    return volume;
+}
+
+}  // namespace echappe

@@ -1,0 +1,14 @@
+#pragma once
+
+#include <string>
+
+namespace echappe {
+
+struct FlatPart;
+
+/// What the STEP module gives: the sentence of a fault, empty when it was written; a volume in mm³, 0 when there is none.
+/// Both sides come from one build.
+using StepWrite = std::string (*)(const FlatPart& part, const std::string& path);
+using StepVolume = double (*)(const std::string& path);
+
+}  // namespace echappe
