@@ -141,12 +141,35 @@ void Document::edit(const QString& name, const std::function<void(Job&)>& change
 void Document::select(const std::string& arbor) {
     if (arbor == m_subject || !m_job->arbor(arbor)) return;
     m_subject = arbor;
+    follow_subject();
+    emit subject_changed();
+}
+
+const TrainList* Document::train() const {
+    return m_job->trains.empty() ? nullptr : &m_job->trains[std::min(m_train, m_job->trains.size() - 1)];
+}
+
+/// The ladder stays where it is while the subject is on it, else goes to the first train that has it.
+void Document::follow_subject() {
+    const auto has = [&](const TrainList& list) {
+        return std::find(list.arbors.begin(), list.arbors.end(), m_subject) != list.arbors.end();
+    };
+    if (const TrainList* shown = train(); !shown || has(*shown)) return;
+    const auto at = std::find_if(m_job->trains.begin(), m_job->trains.end(), has);
+    if (at != m_job->trains.end()) m_train = static_cast<size_t>(at - m_job->trains.begin());
+}
+
+void Document::next_train() {
+    if (m_job->trains.size() < 2) return;
+    m_train = (m_train + 1) % m_job->trains.size();
+    if (train()->arbors.empty()) return;
+    m_subject = train()->arbors.back();
     emit subject_changed();
 }
 
 void Document::climb(int rungs) {
-    if (m_job->trains.empty()) return;
-    const auto& rungs_of = m_job->trains.front().arbors;
+    if (!train()) return;
+    const auto& rungs_of = train()->arbors;
     const auto at = std::find(rungs_of.begin(), rungs_of.end(), m_subject) - rungs_of.begin();
     const auto last = static_cast<std::ptrdiff_t>(rungs_of.size()) - 1;
     select(rungs_of[static_cast<size_t>(std::clamp<std::ptrdiff_t>(at + rungs, 0, last))]);
@@ -161,6 +184,7 @@ void Document::take(const LoadedJob& loaded, const QString& path) {
     // A damaged file is opened as a copy without a name: saving can never overwrite what is left of it.
     m_path = loaded.damaged ? QString() : path;
     m_subject.clear();
+    m_train = 0;
     for (const JobArbor& arbor : loaded.job.arbors)
         if (arbor.train.wheel.is == Count::Is::lost || arbor.train.pinion.is == Count::Is::lost) m_subject = arbor.train.id;
     show(std::make_shared<Job>(loaded.job));

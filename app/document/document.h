@@ -33,6 +33,10 @@ public:
     /// The selected arbor; empty when the job has none.
     const std::string& subject() const { return m_subject; }
     void select(const std::string& arbor);
+    /// The train the ladder shows; nullptr when the job has none.
+    const TrainList* train() const;
+    /// Shows the job's next train and its top arbor.
+    void next_train();
     /// One up or down the ladder.
     void climb(int rungs);
 
@@ -79,6 +83,7 @@ private:
     void show(std::shared_ptr<const Job> job);
     void take(const LoadedJob& loaded, const QString& path);
     void keep_journal();
+    void follow_subject();
     void weighed(std::uint64_t run, const WeighedTrain& answer);
 
     std::shared_ptr<const Job> m_job;
@@ -86,6 +91,7 @@ private:
     QString m_path;
     bool m_read_only = false;
     std::string m_subject;
+    size_t m_train = 0;
     QUndoStack m_undo;
     Journal m_journal;
     QTimer m_journal_timer;

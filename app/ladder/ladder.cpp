@@ -47,9 +47,11 @@ void Ladder::paint(QPainter& painter) {
                       tr("No train yet. Open a job with Ctrl+O, or the demo from the Job menu."));
         return;
     }
-    const TrainList& train = job.trains.front();
+    const TrainList& train = *m_document.train();
     write(painter, word_font(8.5, true), t.steel, {18, 27}, QString::fromStdString(train.name).toUpper());
-    write(painter, word_font(8), t.steel, {206.0, 27}, tr("power climbs ↑"), 1);
+    const bool several = job.trains.size() > 1;
+    write(painter, word_font(8), several ? t.blued : t.steel, {206.0, 27}, several ? tr("other train →") : tr("power climbs ↑"), 1);
+    if (several) place({"other train", QRectF(110, 10, 104, 26), [this] { m_document.next_train(); }, tr("Shows the next train (→)"), {}});
     double largest = 1;
     for (const DerivedArbor& arbor : m_document.derived().arbors) largest = std::max(largest, arbor.wheel_radius_mm);
     const double step = std::min(150.0, (height() - top - bottom) / static_cast<double>(train.arbors.size()));
@@ -96,9 +98,12 @@ void Ladder::paint_rung(QPainter& painter, const DerivedArbor& arbor, const QRec
     double line = middle - 22;
     const double line_height = 17;
     write(painter, word_font(11, true), subject ? t.blued : t.ink, {text_x, line}, QString::fromStdString(arbor.name));
+    const QString span = arbor.period_s ? QString::fromStdString(print_span(*arbor.period_s)) : QString();
+    const double span_wide = QFontMetricsF(word_font(10.5)).horizontalAdvance(span);
+    const double span_size = 10.5 * std::min(1.0, (width() - text_x - 12) / std::max(1.0, span_wide));
     if (arbor.period_s)
-        write(painter, word_font(10.5), arbor.period_known == Known::missing ? t.brass_ink : t.blued, {text_x, line += line_height + 1},
-              QString::fromStdString(print_span(*arbor.period_s)));
+        write(painter, word_font(span_size), arbor.period_known == Known::missing ? t.brass_ink : t.blued,
+              {text_x, line += line_height + 1}, span);
     if (!arbor.direction.empty())
         write(painter, word_font(8.5), t.steel, {text_x, line += line_height},
               arbor.direction == "cw" ? tr("turns right ↻") : tr("turns left ↺"));
@@ -119,6 +124,7 @@ void Ladder::paint_rung(QPainter& painter, const DerivedArbor& arbor, const QRec
 void Ladder::keyPressEvent(QKeyEvent* event) {
     if (event->key() == Qt::Key_Up) m_document.climb(1);
     else if (event->key() == Qt::Key_Down) m_document.climb(-1);
+    else if (event->key() == Qt::Key_Right) m_document.next_train();
     else QWidget::keyPressEvent(event);
 }
 

@@ -135,7 +135,9 @@ void MainWindow::build_edit_menu() {
     });
     add(menu, tr("Find a train…"), QKeySequence(tr("Ctrl+F")), [this] {
         show_station(0);
-        m_train->ask_for_trains({});
+        // A hand is asked for by its name.
+        const JobArbor* subject = m_document.job().arbor(m_document.subject());
+        m_train->ask_for_trains(subject && subject->hand ? QString::fromStdString(*subject->hand) : QString());
     });
     add(menu, tr("Choose the likeliest counts"), QKeySequence(tr("Ctrl+Return")), [this] { m_document.choose_candidate(0); });
     add(menu, tr("Stop weighing what is lost"), QKeySequence(tr("Ctrl+Esc")), [this] { m_document.stop_weighing(); });
@@ -164,6 +166,7 @@ void MainWindow::build_view_menu() {
     add(menu, tr("Find…"), QKeySequence(tr("Ctrl+K")), [this] { open_finder(); });
     add(menu, tr("Up the ladder"), QKeySequence(tr("Ctrl+Up")), [this] { m_document.climb(1); });
     add(menu, tr("Down the ladder"), QKeySequence(tr("Ctrl+Down")), [this] { m_document.climb(-1); });
+    add(menu, tr("The other train"), QKeySequence(tr("Ctrl+Right")), [this] { m_document.next_train(); });
     add(menu, tr("Fold the workings"), QKeySequence(tr("F4")), [this] { m_workings->setVisible(m_workings->isHidden()); });
     add(menu, tr("Light or dark"), QKeySequence(tr("Ctrl+Shift+D")), [this] { set_dark(!theme().dark); });
     menu->addSeparator();

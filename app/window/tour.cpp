@@ -77,7 +77,8 @@ int take_tour(MainWindow& window, const QString& folder) {
     finish(window, [&] { return !window.teeth().trial().looking(); });
     shoot(window, to, "teeth-pinion");
     window.show_station(0);
-    window.train().ask_for_trains("tide from great");
+    window.document().select("tide");
+    window.train().ask_for_trains("tide");
     finish(window, [&] { return !window.train().search().running(); });
     window.train().search().pick(3);
     shoot(window, to, "train-finder");

@@ -145,6 +145,14 @@ void derive_blanks(const Job& job, DerivedMesh& mesh) {
     if (mesh.pinion >= driven_wheel_leaves && mesh.form.school != "lantern") mesh.pinion_blank = derive_blank(job, mesh, false);
 }
 
+/// What the places of the two holes on the plate leave for these counts: good enough to draw, not to cut.
+std::optional<double> module_between_holes(const Job& job, const DerivedMesh& mesh) {
+    const auto& a = job.arbor(mesh.wheel_of)->position_mm;
+    const auto& b = job.arbor(mesh.pinion_of)->position_mm;
+    if (a.size() != 2 || b.size() != 2 || a == b) return {};
+    return 2 * std::hypot(a[0] - b[0], a[1] - b[1]) / static_cast<double>(mesh.wheel + mesh.pinion);
+}
+
 void derive_meshes(const Job& job, const restore::Model& model, Derived& derived) {
     const Network& network = model.network();
     std::vector<restore::MeshFit> fits;
@@ -166,7 +174,8 @@ void derive_meshes(const Job& job, const restore::Model& model, Derived& derived
         mesh.pinion_part = network.parts[network.meshes[m].pinion].name;
         mesh.wheel = counts[network.meshes[m].wheel];
         mesh.pinion = counts[network.meshes[m].pinion];
-        mesh.module_mm = fits[m].any ? Measured{fits[m].module_mm, fits[m].u_mm} : Measured{like_the_others, 0};
+        const double assumed = module_between_holes(job, mesh).value_or(like_the_others);
+        mesh.module_mm = fits[m].any ? Measured{fits[m].module_mm, fits[m].u_mm} : Measured{assumed, 0};
         mesh.module_known = fits[m].any ? Known::measured : Known::assumed;
         mesh.form = model.form(m);
         mesh.sizes = tooth_geometry(mesh.geometry());

@@ -5,6 +5,7 @@
 
 #include "number/units.h"
 #include "teeth/cycloidal.h"
+#include "train/hands.h"
 
 namespace echappe {
 namespace {
@@ -80,6 +81,20 @@ void judge_mesh(const Job& job, const DerivedMesh& mesh, std::vector<Finding>& o
                        "The root is " + print_fixed(100 * root, 0) + " % of the pitch diameter.", mesh.pinion_of, ""});
 }
 
+/// A hand that drifts by more than a twelfth of its dial in a year is seen to be wrong by whoever reads it.
+void judge_hand(const Job& job, const DerivedArbor& arbor, std::vector<Finding>& out) {
+    if (!arbor.hand_s_per_year) return;
+    const JobArbor& written = *job.arbor(arbor.id);
+    const NamedPeriod& shown = *find_period(*written.hand);
+    const double off = *arbor.hand_s_per_year;
+    if (std::abs(off) <= shown.period_s.to_double() / 12) return;
+    out.push_back({"hand:" + arbor.id, "caution",
+                   arbor.name + (off > 0 ? " gains " : " loses ") + print_span(std::round(std::abs(off) / 60) * 60) + " a year.",
+                   "Its train turns it once in " + print_span(*arbor.period_s) + "; it should show " + shown.words +
+                       ". The train finder has closer counts: ask it for \"" + *written.hand + "\".",
+                   arbor.id, ""});
+}
+
 int rank(const Finding& finding) {
     return !finding.verdict.empty() ? 3 : finding.severity == "fault" ? 0 : finding.severity == "caution" ? 1 : 2;
 }
@@ -98,6 +113,7 @@ std::vector<Finding> findings_of(const Job& job, const Derived& derived) {
     judge_candidates(job, derived, out);
     judge_strain(job, derived, out);
     for (const DerivedMesh& mesh : derived.meshes) judge_mesh(job, mesh, out);
+    for (const DerivedArbor& arbor : derived.arbors) judge_hand(job, arbor, out);
     for (Finding& finding : out)
         for (const Judgement& judgement : job.judgements)
             if (judgement.finding == finding.id) finding.verdict = judgement.verdict;

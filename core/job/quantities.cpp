@@ -1,6 +1,7 @@
 #include "job/quantities.h"
 
 #include <algorithm>
+#include <cmath>
 
 #include "number/units.h"
 #include "train/hands.h"
@@ -85,7 +86,11 @@ void add_mesh(const Job& job, const DerivedMesh& mesh, const std::string& arbor,
 }
 
 Quantity hand_gain(const Job& job, const DerivedArbor& arbor) {
-    Quantity q = quantity(arbor.id, "hand gains in a year", print_fixed(*arbor.hand_s_per_year, 1), "s", arbor.period_known);
+    const double off = *arbor.hand_s_per_year;
+    const bool long_one = std::abs(off) >= 600;
+    Quantity q =
+        quantity(arbor.id, off < 0 && long_one ? "hand loses in a year" : "hand gains in a year",
+                 long_one ? print_span(std::round(std::abs(off) / 60) * 60) : print_fixed(off, 1), long_one ? "" : "s", arbor.period_known);
     const NamedPeriod& shown = *find_period(*job.arbor(arbor.id)->hand);
     q.working = work_out("hand gains in a year", "G = Y (H ÷ T − 1)",
                          {{"Y", "a year of 365.2422 days", {365.2422 * 86400, 0}, "s", 0},

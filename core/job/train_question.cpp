@@ -11,7 +11,7 @@ namespace {
 
 constexpr const char* field = "train";
 constexpr const char* takes =
-    "a ratio or a hand, then from, to, stages, teeth, leaves, ppm, hunting, indexed, even, use: as in \"60 from centre to escape\" or "
+    "a ratio or a hand, then from, to, stages, teeth, leaves, ppm, hunting, indexed, even, use, new: as in \"60 from centre to escape\" or "
     "\"tide from "
     "great "
     "stages 2 teeth 24-120\"";
@@ -65,6 +65,30 @@ void follow_chain(const Job& job, TrainQuestion& question) {
         question.pinions.push_back(network.parts[network.meshes[mesh].pinion].name);
     }
     question.find.stages = static_cast<long long>(chain.size());
+}
+
+/// The branch that carries this hand, from where it leaves the chain to the escape wheel or from the arbor that was named.
+void follow_hand(const Job& job, const std::string& arbor, bool stages_said, TrainQuestion& question) {
+    question.to = arbor;
+    const long long stages = question.find.stages;
+    if (question.from.empty()) {
+        const Network network = network_of_job(job);
+        const auto in_train = [&](const std::string& id) {
+            return !job.trains.empty() &&
+                   std::find(job.trains.front().arbors.begin(), job.trains.front().arbors.end(), id) != job.trains.front().arbors.end();
+        };
+        size_t at = network.arbor(arbor);
+        for (bool moved = true; moved && (network.arbors[at] == arbor || !in_train(network.arbors[at]));) {
+            moved = false;
+            for (const Mesh& mesh : network.meshes)
+                if (network.parts[mesh.pinion].arbor == at) at = network.parts[mesh.wheel].arbor, moved = true;
+        }
+        question.from = network.arbors[at];
+    }
+    follow_chain(job, question);
+    if (stages_said && stages != question.find.stages)
+        throw InputError(field, std::to_string(stages) + " stages",
+                         std::to_string(question.find.stages) + ", which the hand's branch has; say \"new\" for another branch");
 }
 
 Rational ratio_now(const Job& job, const TrainQuestion& question) {
@@ -154,6 +178,8 @@ TrainQuestion read_train_question(const Job& job, const std::string& text) {
     question.find.wheel = branch ? CountRange{24, 120} : job.limits.wheel;
     question.find.pinion = branch ? CountRange{24, 120} : job.limits.pinion;
     bool leaves_said = false;
+    bool stages_said = false;
+    bool another = false;
     while (words >> word) {
         const auto next = [&] {
             std::string value;
@@ -162,16 +188,20 @@ TrainQuestion read_train_question(const Job& job, const std::string& text) {
         };
         if (word == "from") question.from = arbor_named(job, next());
         else if (word == "to") question.to = arbor_named(job, next());
-        else if (word == "stages" || word == "in") question.find.stages = whole(next());
+        else if (word == "stages" || word == "in") question.find.stages = whole(next()), stages_said = true;
         else if (word == "teeth" || word == "wheels") question.find.wheel = range(next());
         else if (word == "leaves" || word == "pinions") question.find.pinion = range(next()), leaves_said = true;
         else if (word == "ppm") question.find.tolerance_ppm = Rational::parse(next(), field).to_double();
         else if (word == "even") question.find.evenness_at_most = Rational::parse(next(), field).to_double();
         else if (word == "use") question.find.must_wheels.push_back(whole(next()));
         else if (word == "indexed") only_indexed(job, question.find);
+        else if (word == "new") another = true;
         else if (word == "hunting") question.find.hunting_only = true;
         else refuse("\"" + word + "\"");
     }
+    const auto carries = [&](const JobArbor& arbor) { return arbor.hand == question.find.hand; };
+    const auto hand = branch && !another ? std::find_if(job.arbors.begin(), job.arbors.end(), carries) : job.arbors.end();
+    if (hand != job.arbors.end()) follow_hand(job, hand->train.id, stages_said, question);
     if (question.from.empty()) question.from = job.reference.arbor;
     if (branch) {
         // Slow hands are reached by wheels only: what drives and what is driven may have the same counts.
@@ -196,8 +226,9 @@ Job with_train(const Job& job, const TrainQuestion& question, const FindResult& 
         return out;
     }
     for (size_t i = 0; i < train.stages.size() && i < question.wheels.size(); ++i) {
-        set_count(out, question.wheels[i], train.stages[i].wheel);
-        set_count(out, question.pinions[i], train.stages[i].pinion);
+        const Stage& stage = train.stages[i];
+        set_count(out, question.wheels[i], result.pinions_drive ? stage.pinion : stage.wheel);
+        set_count(out, question.pinions[i], result.pinions_drive ? stage.wheel : stage.pinion);
     }
     return out;
 }

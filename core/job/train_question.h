@@ -14,13 +14,14 @@ struct TrainQuestion {
     std::vector<std::string> pinions;
 };
 
+/// A hand that the job carries already is repaired: its own branch is asked for other counts, unless the question says "new".
 /// Reads what was typed: "60", "60 from centre to escape", "tide from great", "moon from great stages 3, teeth 24-120,
 /// leaves 10-40, hunting, ppm 5, even 1.5, use 96". A ratio without arbors is asked for the chain from the reference to the
 /// escape wheel, "now" for the ratio that is there. Ranges left out are the job's limits; a branch has 2 stages of 24 to 120 teeth.
 /// Throws InputError.
 TrainQuestion read_train_question(const Job& job, const std::string& text);
 
-/// The job with this train in it: counts changed, or a branch of new arbors added at the end.
+/// The job with this train in it: counts of the chain or the hand's branch changed, or a branch of new arbors added at the end.
 Job with_train(const Job& job, const TrainQuestion& question, const FindResult& result, const FoundTrain& train);
 
 /// "96/12 × 90/12", as one says a train; with the pinions driving the other way round.

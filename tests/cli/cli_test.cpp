@@ -195,7 +195,7 @@ TEST_CASE("job.report derives the demo and job.check finds it sound") {
     CHECK(report["next_measurement"]["kind"] == "centre_distance_mm");
     const json check = result("job.check " + demo);
     CHECK(check["lost_counts"] == 2);
-    CHECK(check["arbors"] == 4);
+    CHECK(check["arbors"] == 6);
 }
 
 TEST_CASE("job.check tells every fault's place, a line each") {

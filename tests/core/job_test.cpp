@@ -82,7 +82,7 @@ TEST_CASE("a file from a newer version is told apart from a damaged one") {
     const LoadedJob newer = job_from_text(with(demo::text("tide-house.echappe.json"), "\"schema\": 1", "\"schema\": 2"));
     CHECK(newer.newer);
     CHECK_FALSE(newer.damaged);
-    CHECK(newer.job.arbors.size() == 4);
+    CHECK(newer.job.arbors.size() == 6);
     CHECK_THAT(newer.faults.front().what(), Catch::Contains("a newer Echappe wrote this file"));
 }
 
@@ -246,7 +246,7 @@ TEST_CASE("arbors without a known hole are laid out at their centre distance") {
 TEST_CASE("every figure has a unit or says its time, and every derived one explains itself") {
     for (const Quantity& quantity : derive(demo::measured_job()).quantities) {
         INFO(quantity.arbor << " " << quantity.name);
-        CHECK((!quantity.unit.empty() || quantity.name == "time of a turn"));
+        CHECK((!quantity.unit.empty() || quantity.name == "time of a turn" || quantity.name.starts_with("hand ")));
         if (quantity.known == Known::derived && quantity.name != "time of a turn" && quantity.name != "beats")
             CHECK(quantity.working.has_value());
     }
@@ -289,7 +289,7 @@ TEST_CASE("more combinations than can be weighed at all are refused with what wo
     job.arbors[3].train.pinion = Count::lost();
     job.limits = RestoreLimits();
     CHECK_THAT(derive(job).problem, Catch::Contains("narrow the limits"));
-    CHECK(derive(job).arbors.size() == 4);
+    CHECK(derive(job).arbors.size() == 6);
 }
 
 TEST_CASE("what is typed for a reading becomes the evidence it means") {
@@ -384,7 +384,7 @@ TEST_CASE("a question for trains is read as it is said at the bench") {
     CHECK(plain.find.wheel == job.limits.wheel);
     // What is there now: 96/12 × 90/12.
     CHECK(read_train_question(job, "now").find.target == Rational(60));
-    const TrainQuestion tide = read_train_question(job, "tide from Great, stages 3, teeth 24–90, hunting, ppm 5, even 1.5, use 64");
+    const TrainQuestion tide = read_train_question(job, "tide from Great, new, stages 3, teeth 24–90, hunting, ppm 5, even 1.5, use 64");
     CHECK(tide.to.empty());
     CHECK(tide.find.driver_period_s == Rational(43200));
     CHECK(tide.find.stages == 3);
@@ -402,7 +402,7 @@ TEST_CASE("a question for trains is read as it is said at the bench") {
     refused("60 wobbly", "\"wobbly\"");
     refused("tide teeth 90-20", "\"90-20\"");
     refused("tide stages", "nothing after");
-    refused("tide stages 9", "1 to 6");
+    refused("tide new stages 9", "1 to 6");
     job.arbors[1].train.pinion = Count::lost();
     refused("tide from great", "arbors[1].pinion");
 }
@@ -417,7 +417,7 @@ TEST_CASE("a train that is taken is in the job as it was shown: the chain keeps 
     CHECK(*changed.beats_per_hour == 3600);
     CHECK(changed.arbor("escape")->pinion.count.value <= 10);
 
-    const TrainQuestion tide = read_train_question(job, "tide from great");
+    const TrainQuestion tide = read_train_question(job, "tide from great new");
     const FindResult found = find_trains(tide.find);
     const Job with = with_train(job, tide, found, found.solutions.front());
     CHECK(with.arbors.size() == job.arbors.size() + 2);
@@ -438,6 +438,35 @@ TEST_CASE("a train that is taken is in the job as it was shown: the chain keeps 
     CHECK(hand.y_mm > 0);
 }
 
+TEST_CASE("the tide hand as found drifts most of a tide in a month's reckoning, and its own branch is repaired to keep it") {
+    Job job = demo::job();
+    job.arbors[2].train.wheel = 90;
+    job.arbors[2].train.pinion = 12;
+    // 12 h × 57/64 × 87/75 = 12.3975 h, against 12 h 25 min 14.2 s: 82.7 s in each turn.
+    const Derived found = derive(job);
+    const double year_s = 365.2422 * 86400;
+    CHECK(*found.arbor("tide")->hand_s_per_year == Approx(year_s * (44714.2 / (12 * 3600 * 57. / 64 * 87 / 75) - 1)));
+    const auto drifts = [](const Derived& derived) {
+        return std::count_if(derived.findings.begin(), derived.findings.end(), [](const Finding& f) { return f.id == "hand:tide"; });
+    };
+    CHECK(drifts(found) == 1);
+
+    const TrainQuestion tide = read_train_question(job, "tide");
+    CHECK(tide.from == "great");
+    CHECK(tide.to == "tide");
+    CHECK(tide.find.stages == 2);
+    const FindResult trains = find_trains(tide.find);
+    const Job mended = with_train(job, tide, trains, trains.solutions.front());
+    CHECK(mended.arbors.size() == job.arbors.size());
+    const Derived derived = derive(mended);
+    REQUIRE(derived.problem.empty());
+    CHECK(std::abs(*derived.arbor("tide")->hand_s_per_year) < 60);
+    CHECK(drifts(derived) == 0);
+    CHECK(*derived.beats_per_hour == 3600);
+    CHECK_THROWS_WITH(read_train_question(job, "tide stages 3"), Catch::Contains("which the hand's branch has"));
+    CHECK(read_train_question(job, "tide stages 3 new").to.empty());
+}
+
 TEST_CASE("the job's dividing head says how each count is divided, and the finder keeps to it when asked") {
     Job job = demo::job();
     job.arbors[2].train.wheel = 90;
@@ -446,7 +475,7 @@ TEST_CASE("the job's dividing head says how each count is divided, and the finde
     // 60 turns for a whole turn: 90 teeth want two thirds of a turn each, 12 leaves five turns.
     CHECK(derived.mesh("third", "escape")->wheel_dividing == "10 holes of 15");
     CHECK(derived.mesh("third", "escape")->pinion_dividing == "5 turns");
-    const TrainQuestion indexed = read_train_question(job, "tide from great indexed");
+    const TrainQuestion indexed = read_train_question(job, "tide from great new indexed");
     for (const FoundTrain& train : find_trains(indexed.find).solutions)
         for (const Stage& stage : train.stages) {
             CHECK(divides_exactly(*job.dividing_head, stage.wheel));
@@ -455,5 +484,5 @@ TEST_CASE("the job's dividing head says how each count is divided, and the finde
     CHECK_FALSE(divides_exactly(*job.dividing_head, 109));
     job.dividing_head.reset();
     CHECK(derive(job).mesh("third", "escape")->wheel_dividing.empty());
-    CHECK_THROWS_WITH(read_train_question(job, "tide from great indexed"), Catch::Contains("dividing_head"));
+    CHECK_THROWS_WITH(read_train_question(job, "tide from great new indexed"), Catch::Contains("dividing_head"));
 }

@@ -85,8 +85,8 @@ void TrainSearch::take() {
     const FindResult result = m_result;
     m_document.edit(tr("Take the train %1").arg(QString::fromStdString(train_in_words(train, result.pinions_drive))),
                     [&](Job& job) { job = with_train(job, question, result, train); });
-    if (!question.to.empty()) return close();
-    const std::string hand = m_document.job().arbors.back().train.id;
+    const std::string hand = question.to.empty() ? m_document.job().arbors.back().train.id : question.to;
+    if (!question.find.hand) return close();
     close();
     m_document.select(hand);
 }

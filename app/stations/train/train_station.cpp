@@ -296,12 +296,30 @@ void TrainStation::paint_next(QPainter& painter, const View& view) {
     place({"next", box, [this, key] { emit quantity_wanted(key); }, tr("Puts the calliper line on this reading (F2)"), {}});
 }
 
+/// On the wheel, in the first of four ways that keeps clear of other arbors.
+QPointF TrainStation::label_place(const View& view, const DerivedArbor& arbor, double away) const {
+    const QPointF centre = view.at(arbor.x_mm, arbor.y_mm);
+    constexpr double clear_px = 70;
+    QPointF best;
+    double widest = -1;
+    for (const QPointF way : {QPointF(0, 1), QPointF(0, -1), QPointF(-1, 0), QPointF(1, 0)}) {
+        const QPointF at = centre + way * away;
+        double nearest = clear_px;
+        for (const DerivedArbor& other : m_document.derived().arbors)
+            if (other.id != arbor.id) nearest = std::min(nearest, QLineF(at, view.at(other.x_mm, other.y_mm)).length());
+        if (nearest <= widest) continue;
+        widest = nearest;
+        best = at;
+    }
+    return best;
+}
+
 void TrainStation::paint_labels(QPainter& painter, const View& view) {
     const Theme& t = theme();
     for (const DerivedArbor& arbor : m_document.derived().arbors) {
         const QPointF centre = view.at(arbor.x_mm, arbor.y_mm);
         const double radius = arbor.wheel_radius_mm * view.px_per_mm;
-        const QPointF at = centre + QPointF(0, radius > 60 ? radius * 0.5 : radius + 16);
+        const QPointF at = radius > 60 ? label_place(view, arbor, radius * 0.5) : centre + QPointF(0, radius + 16);
         const QString part = QString::fromStdString(arbor.id) + ".wheel";
         if (arbor.wheel.count.present() && arbor.wheel.known != Known::missing) {
             const QString text = QString::number(arbor.wheel.count.value) + (arbor.wheel.doubted ? "?" : "");
@@ -325,7 +343,7 @@ void TrainStation::paint_labels(QPainter& painter, const View& view) {
         for (const DerivedMesh& mesh : m_document.derived().meshes) {
             if (mesh.wheel_of != arbor.id || mesh.wheel_part == arbor.id + ".wheel") continue;
             // A further wheel on the same arbor: its count at its rim.
-            const QPointF rim = centre + QPointF(0.707, 0.707) * (mesh.sizes.wheel.pitch_diameter_mm / 2 * view.px_per_mm * 0.8);
+            const QPointF rim = centre + QPointF(-0.707, -0.707) * (mesh.sizes.wheel.pitch_diameter_mm / 2 * view.px_per_mm * 0.8);
             QColor paper = t.sheet;
             paper.setAlphaF(0.88f);
             painter.fillRect(QRectF(rim.x() - 13, rim.y() - 13, 26, 17), paper);
@@ -357,6 +375,11 @@ void TrainStation::paint_pinion_count(QPainter& painter, const DerivedArbor& arb
            [this, part = arbor.id + ".pinion"] { edit_count(part); }});
 }
 
+namespace {
+/// To a tenth of a second, or to a minute where hours are told.
+double rounded(double seconds) { return seconds < 3600 ? std::round(seconds * 10) / 10 : std::round(seconds / 60) * 60; }
+}  // namespace
+
 /// A small dial at every arbor that carries a hand, with what the hand gains in a year.
 void TrainStation::paint_hands(QPainter& painter, const View& view) {
     const Theme& t = theme();
@@ -379,10 +402,9 @@ void TrainStation::paint_hands(QPainter& painter, const View& view) {
                          centre + QPointF(std::cos(turned), -std::sin(turned)) * (dial - 6));
         if (!arbor.hand_s_per_year) continue;
         const double gain = *arbor.hand_s_per_year;
-        const QString words = std::abs(gain) < 0.05
-                                  ? tr("keeps time exactly")
-                                  : (gain > 0 ? tr("gains ") : tr("loses ")) +
-                                        QString::fromStdString(print_span(std::round(std::abs(gain) * 10) / 10)) + tr(" a year");
+        const QString words = std::abs(gain) < 0.05 ? tr("keeps time exactly")
+                                                    : (gain > 0 ? tr("gains ") : tr("loses ")) +
+                                                          QString::fromStdString(print_span(rounded(std::abs(gain)))) + tr(" a year");
         const double half = QFontMetricsF(word_font(9, true)).horizontalAdvance(words) / 2 + 4;
         painter.fillRect(QRectF(centre.x() - half, centre.y() + dial + 3, 2 * half, 16), paper);
         write(painter, word_font(9, true), t.blued, centre + QPointF(0, dial + 15), words, 0);

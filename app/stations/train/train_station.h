@@ -50,6 +50,7 @@ private:
     void paint_ghosts(QPainter& painter, const View& view, const DerivedArbor& arbor);
     void paint_springs(QPainter& painter, const View& view);
     void paint_next(QPainter& painter, const View& view);
+    QPointF label_place(const View& view, const DerivedArbor& arbor, double away) const;
     void paint_labels(QPainter& painter, const View& view);
     void paint_pinion_count(QPainter& painter, const DerivedArbor& arbor, QPointF centre);
     long long count_at(const std::string& part) const;
