@@ -54,12 +54,38 @@ void frame_of_the_turning_train(benchmark::State& state) {
     window.show();
     window.open_demo("tide-house");
     QImage screen(window.train().size(), QImage::Format_ARGB32_Premultiplied);
+    window.motion().toggle();
     for (auto _ : state) {
         window.motion().step(0.016);
         window.train().render(&screen);
     }
 }
 BENCHMARK(frame_of_the_turning_train)->Unit(benchmark::kMillisecond);
+
+/// Two wheels of 100 teeth, both wholly in view with their true outlines, turning in contact.
+void frame_of_two_wheels_of_100(benchmark::State& state) {
+    MainWindow window;
+    window.resize(1280, 800);
+    window.show();
+    window.open_demo("tide-house");
+    window.document().edit("wheels of 100", [](Job& job) {
+        job.arbors[0].train.wheels.front().teeth = 100;
+        job.arbors[4].train.pinion = 100;
+    });
+    window.document().select("tide-1");
+    window.show_station(1);
+    window.teeth().other_mesh();
+    window.teeth().zoom(0.45, QPointF(window.teeth().width() * 0.4, window.teeth().height() * 0.4));
+    QImage screen(window.teeth().size(), QImage::Format_ARGB32_Premultiplied);
+    window.motion().toggle();
+    for (auto _ : state) {
+        window.motion().step(0.016);
+        window.teeth().render(&screen);
+    }
+    if (qEnvironmentVariableIsSet("ECHAPPE_SHOW")) screen.save(qEnvironmentVariable("ECHAPPE_SHOW"));
+    window.document().undo_stack()->setClean();
+}
+BENCHMARK(frame_of_two_wheels_of_100)->Unit(benchmark::kMillisecond);
 
 void window_to_first_paint(benchmark::State& state) {
     for (auto _ : state) {

@@ -36,6 +36,13 @@ Moments moments(const std::vector<Point>& outline) {
     return sum;
 }
 
+/// Of the whole toothed outline: one pitch of it, closed through the centre, as often as there are teeth.
+Moments of_teeth(const ToothForm& form, double module_mm, long long points_per_flank) {
+    const Moments one = moments(one_pitch(form, module_mm, points_per_flank));
+    const auto n = static_cast<double>(form.count);
+    return {n * one.area, n * one.polar};
+}
+
 Moments disc(double radius) { return {pi * radius * radius, pi * radius * radius * radius * radius / 2}; }
 
 long long arms_for(double diameter_mm) { return diameter_mm <= 25 ? 4 : diameter_mm <= 60 ? 5 : 6; }
@@ -141,15 +148,19 @@ BlankResult plan_blank(const BlankInput& in) {
         out.warnings.push_back("Left solid: between the rim and the hub there is too little to open.");
     }
     warn(in, out);
-    Moments solid = moments(form_outline(form, m, in.points_per_flank));
+    Moments solid = of_teeth(form, m, in.points_per_flank);
     const Moments bore = disc(out.bore_mm / 2);
     solid = {solid.area - bore.area, solid.polar - bore.polar};
     Moments crossed = solid;
+    std::vector<Point> first;
+    if (out.arms > 0) first = opening(rim_radius, out.hub_diameter_mm / 2, out.arm_at_rim_mm, out.arm_at_hub_mm, out.arms);
+    const Moments open = moments(first);
     for (long long i = 0; i < out.arms; ++i) {
-        std::vector<Point> hole = opening(rim_radius, out.hub_diameter_mm / 2, out.arm_at_rim_mm, out.arm_at_hub_mm, out.arms);
+        std::vector<Point> hole = first;
         const double turn = 2 * pi * static_cast<double>(i) / static_cast<double>(out.arms);
-        for (Point& p : hole) p = {p[0] * std::cos(turn) - p[1] * std::sin(turn), p[0] * std::sin(turn) + p[1] * std::cos(turn)};
-        const Moments open = moments(hole);
+        const double c = std::cos(turn);
+        const double s = std::sin(turn);
+        for (Point& p : hole) p = {p[0] * c - p[1] * s, p[0] * s + p[1] * c};
         crossed = {crossed.area - open.area, crossed.polar - open.polar};
         out.crossings.push_back(std::move(hole));
     }

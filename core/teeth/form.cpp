@@ -1,5 +1,6 @@
 #include "teeth/form.h"
 
+#include <algorithm>
 #include <cmath>
 
 #include "number/input_error.h"
@@ -13,15 +14,14 @@ Point polar_point(double radius, double angle) { return {radius * std::cos(angle
 double half_angle_at(const ToothForm& form, double radius) {
     const auto radius_of = [](const Point& p) { return std::hypot(p[0], p[1]); };
     const auto angle_of = [](const Point& p) { return std::atan2(p[1], p[0]); };
-    if (radius <= radius_of(form.half.front())) return angle_of(form.half.front());
-    for (size_t i = 1; i < form.half.size(); ++i) {
-        const double from = radius_of(form.half[i - 1]);
-        const double to = radius_of(form.half[i]);
-        if (to < radius) continue;
-        const double share = to > from ? (radius - from) / (to - from) : 0;
-        return angle_of(form.half[i - 1]) + share * (angle_of(form.half[i]) - angle_of(form.half[i - 1]));
-    }
-    return 0;
+    const auto above = std::partition_point(form.half.begin(), form.half.end(),
+                                            [&](const Point& p) { return p[0] * p[0] + p[1] * p[1] < radius * radius; });
+    if (above == form.half.begin()) return angle_of(form.half.front());
+    if (above == form.half.end()) return 0;
+    const double from = radius_of(*(above - 1));
+    const double to = radius_of(*above);
+    const double share = to > from ? (radius - from) / (to - from) : 0;
+    return angle_of(*(above - 1)) + share * (angle_of(*above) - angle_of(*(above - 1)));
 }
 
 MeshForms mesh_forms(const GeometryInput& in, bool arc, long long steps) {

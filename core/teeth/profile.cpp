@@ -11,20 +11,29 @@ namespace {
 
 constexpr double pi = 3.14159265358979323846;
 
-/// All teeth from one half tooth; root arcs in enough steps that their chords stand off as little as the flanks'.
-std::vector<Point> all_teeth(const std::vector<Point>& half, double root_radius, long long teeth, double scale, long long steps) {
-    const double pitch = 2 * pi / static_cast<double>(teeth);
+/// One tooth with the gap after it, from one half tooth; root arcs in enough steps that their chords stand off as little as
+/// the flanks'.
+std::vector<Point> one_tooth(const ToothForm& form, long long steps) {
+    const std::vector<Point>& half = form.half;
+    const double root = form.root_radius();
+    const double pitch = 2 * pi / static_cast<double>(form.count);
     const double flank = std::atan2(half.front()[1], half.front()[0]);
     const long long root_steps = std::max<long long>(2, steps / 4);
     std::vector<Point> one;
-    one.push_back(polar_point(root_radius, -flank));
+    one.push_back(polar_point(root, -flank));
     for (size_t i = 0; i < half.size(); ++i) one.push_back({half[i][0], -half[i][1]});
     for (size_t i = half.size() - 1; i-- > 0;) one.push_back(half[i]);
     for (long long i = 0; i < root_steps; ++i)
-        one.push_back(polar_point(root_radius, flank + (pitch - 2 * flank) * static_cast<double>(i) / static_cast<double>(root_steps)));
+        one.push_back(polar_point(root, flank + (pitch - 2 * flank) * static_cast<double>(i) / static_cast<double>(root_steps)));
+    return one;
+}
+
+std::vector<Point> all_teeth(const ToothForm& form, double scale, long long steps) {
+    const std::vector<Point> one = one_tooth(form, steps);
+    const double pitch = 2 * pi / static_cast<double>(form.count);
     std::vector<Point> outline;
-    outline.reserve(one.size() * static_cast<size_t>(teeth));
-    for (long long tooth = 0; tooth < teeth; ++tooth) {
+    outline.reserve(one.size() * static_cast<size_t>(form.count));
+    for (long long tooth = 0; tooth < form.count; ++tooth) {
         const double c = scale * std::cos(pitch * static_cast<double>(tooth));
         const double s = scale * std::sin(pitch * static_cast<double>(tooth));
         for (const Point& p : one) outline.push_back({c * p[0] - s * p[1], s * p[0] + c * p[1]});
@@ -78,7 +87,16 @@ const Record& ProfileResult::record() {
 
 std::vector<Point> form_outline(const ToothForm& form, double module_mm, long long points_per_flank) {
     if (form.trundle > 0) return circle_outline({0, 0}, shroud_radius(form) * module_mm, 16 * points_per_flank);
-    return all_teeth(form.half, form.root_radius(), form.count, module_mm, points_per_flank);
+    return all_teeth(form, module_mm, points_per_flank);
+}
+
+std::vector<Point> one_pitch(const ToothForm& form, double module_mm, long long points_per_flank) {
+    std::vector<Point> slice = one_tooth(form, points_per_flank);
+    const double flank = std::atan2(form.half.front()[1], form.half.front()[0]);
+    slice.push_back(polar_point(form.root_radius(), 2 * pi / static_cast<double>(form.count) - flank));
+    slice.push_back({0, 0});
+    for (Point& p : slice) p = {p[0] * module_mm, p[1] * module_mm};
+    return slice;
 }
 
 std::vector<std::vector<Point>> form_holes(const ToothForm& form, double module_mm, long long points_per_flank) {

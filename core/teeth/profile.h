@@ -30,6 +30,8 @@ struct ProfileResult {
 /// curve; between them the chord stands off by less than module × 15 µm / (points_per_flank / 8)².
 /// A lantern pinion is its shroud with the trundle holes; everything else one outline.
 std::vector<Point> form_outline(const ToothForm& form, double module_mm, long long points_per_flank);
+/// One pitch of that outline, closed through the centre: a slice of the whole by its count. Not for trundles.
+std::vector<Point> one_pitch(const ToothForm& form, double module_mm, long long points_per_flank);
 std::vector<std::vector<Point>> form_holes(const ToothForm& form, double module_mm, long long points_per_flank);
 
 /// Most that the standard's arc stands off the epicycloid between pitch circle and tip, in modules.
