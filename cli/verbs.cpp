@@ -2,6 +2,7 @@
 
 #include "job/report.h"
 #include "job/stock.h"
+#include "making/depthing.h"
 #include "making/dividing.h"
 #include "making/wheel_blank.h"
 #include "oscillator/pendulum.h"
@@ -20,8 +21,8 @@ const std::vector<const Calculation*>& verbs() {
     static const std::vector<const Calculation*> all = {
         &train_calculation(),       &find_calculation(),       &restore_calculation(),         &geometry_calculation(),
         &profile_calculation(),     &module_fit_calculation(), &mesh_simulation_calculation(), &pendulum_calculation(),
-        &motion_work_calculation(), &dividing_calculation(),   &blank_calculation(),           &cutters_calculation(),
-        &trace_calculation(),       &job_report_calculation(), &job_check_calculation(),
+        &motion_work_calculation(), &dividing_calculation(),   &blank_calculation(),           &depthing_calculation(),
+        &cutters_calculation(),     &trace_calculation(),      &job_report_calculation(),      &job_check_calculation(),
     };
     return all;
 }

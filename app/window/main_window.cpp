@@ -161,6 +161,10 @@ void MainWindow::build_view_menu() {
         show_station(1);
         m_teeth->show_blank(!m_teeth->blank_shown());
     });
+    add(menu, tr("Depthing of the selected arbor"), QKeySequence(tr("Ctrl+Shift+A")), [this] {
+        show_station(0);
+        m_train->show_depthing(!m_train->depthing_shown());
+    });
     add(menu, tr("The workshop's drawers: cutters, plates, leaves…"), QKeySequence(tr("Ctrl+Shift+W")), [this] { open_stock(); });
     menu->addSeparator();
     add(menu, tr("Find…"), QKeySequence(tr("Ctrl+K")), [this] { open_finder(); });

@@ -59,6 +59,10 @@ int take_tour(MainWindow& window, const QString& folder) {
     window.document().choose_candidate(0);
     window.workings().sheet().unfold("module, Centre");
     shoot(window, to, "train-chosen");
+    window.train().show_depthing(true);
+    window.train().move_hole({-18.5, 159.4});
+    shoot(window, to, "train-depthing");
+    window.train().show_depthing(false);
     window.show_station(1);
     finish(window, [&] { return !window.teeth().trial().looking(); });
     shoot(window, to, "teeth-wheel");

@@ -287,6 +287,20 @@ RestoreInput restore_input(const Job& job) {
     return input;
 }
 
+DepthingInput depthing_of(const Derived& derived, const std::string& arbor) {
+    DepthingInput input;
+    const DerivedArbor* own = derived.arbor(arbor);
+    if (!own) return input;
+    input.hole_x_mm = own->x_mm;
+    input.hole_y_mm = own->y_mm;
+    constexpr size_t most = 2;
+    for (const DerivedMesh* mesh : derived.meshes_of(arbor)) {
+        const DerivedArbor& other = *derived.arbor(mesh->wheel_of == arbor ? mesh->pinion_of : mesh->wheel_of);
+        if (input.neighbours.size() < most) input.neighbours.push_back({other.id, other.x_mm, other.y_mm, mesh->sizes.centre_distance_mm});
+    }
+    return input;
+}
+
 std::string question_of(const RestoreInput& input) { return write_json(RestoreInput::record(), &input, Empty::left_out); }
 
 Derived derive(const Job& job, const WeighedTrain* weighed) {

@@ -1,6 +1,7 @@
 #pragma once
 
 #include "job/job.h"
+#include "making/depthing.h"
 #include "teeth/geometry.h"
 #include "workings/working.h"
 
@@ -127,6 +128,9 @@ struct Derived {
     const DerivedMesh* mesh(const std::string& wheel_of, const std::string& pinion_of) const;
     std::vector<const DerivedMesh*> meshes_of(const std::string& arbor) const;
 };
+
+/// The depthing of an arbor from the holes of the arbors it meshes with (two at most), at its own hole.
+DepthingInput depthing_of(const Derived& derived, const std::string& arbor);
 
 /// A question put to the solver and its answer, kept so that a long one is weighed once.
 struct WeighedTrain {

@@ -192,6 +192,48 @@ TEST_CASE("the ladder shows the train of the selected arbor, and the other one b
     CHECK(bench.document().train()->id == "going");
 }
 
+TEST_CASE("depthing shows the distances to set; a hole pulled towards the escape arbor deepens that mesh, and Enter keeps it") {
+    Bench bench;
+    for (int i = 0; i < 4; ++i) bench.read_simulated();
+    bench.document().choose_candidate(0);
+    bench.document().select("third");
+    TrainStation& train = bench.window.train();
+    train.setFocus();
+    QTest::keyClick(&train, Qt::Key_D);
+    REQUIRE(train.depthing_shown());
+    train.grab();
+    const Job before = bench.job();
+    const auto depth = [&](const char* other) {
+        for (const DepthingEffect& effect : set_depthing(depthing_of(bench.derived(), "third")).effects)
+            if (effect.id == other) return effect.depth_mm;
+        return 1e9;
+    };
+    const double escape = depth("escape");
+    QTest::keyClick(&train, Qt::Key_Right);
+    CHECK(bench.job() == before);
+    QTest::keyClick(&train, Qt::Key_Escape);
+    CHECK(train.depthing_shown());
+    for (int i = 0; i < 10; ++i) QTest::keyClick(&train, Qt::Key_Right);
+    for (int i = 0; i < 10; ++i) QTest::keyClick(&train, Qt::Key_Up);
+    QTest::keyClick(&train, Qt::Key_Return);
+    CHECK(bench.job().arbor("third")->position_mm[0] == Approx(before.arbor("third")->position_mm[0] + 0.1));
+    CHECK(depth("escape") > escape + 0.1);
+    // By the mouse as well.
+    train.grab();
+    const QPoint hole = train.place_of("hole").center().toPoint();
+    QTest::mousePress(&train, Qt::LeftButton, {}, hole);
+    QMouseEvent move(QEvent::MouseMove, hole + QPoint(30, 0), train.mapToGlobal(hole + QPoint(30, 0)), Qt::LeftButton, Qt::LeftButton, {});
+    QApplication::sendEvent(&train, &move);
+    QTest::mouseRelease(&train, Qt::LeftButton, {}, hole + QPoint(30, 0));
+    QTest::keyClick(&train, Qt::Key_Return);
+    CHECK(bench.job().arbor("third")->position_mm[0] > before.arbor("third")->position_mm[0] + 5);
+    bench.document().undo_stack()->undo();
+    bench.document().undo_stack()->undo();
+    CHECK(bench.job() == before);
+    QTest::keyClick(&train, Qt::Key_Escape);
+    CHECK_FALSE(train.depthing_shown());
+}
+
 TEST_CASE("a question that cannot be asked says why; a long search is stopped by Esc") {
     Bench bench;
     TrainStation& train = bench.window.train();

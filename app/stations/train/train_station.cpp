@@ -70,7 +70,10 @@ TrainStation::TrainStation(Document& document, Motion& motion, QWidget* parent)
     });
     connect(&m_search, &TrainSearch::moved, this, qOverload<>(&QWidget::update));
     connect(&document, &Document::changed, this, qOverload<>(&QWidget::update));
-    connect(&document, &Document::subject_changed, this, qOverload<>(&QWidget::update));
+    connect(&document, &Document::subject_changed, this, [this] {
+        m_moved_mm.reset();
+        update();
+    });
     connect(&document, &Document::weighing_moved, this, qOverload<>(&QWidget::update));
     connect(&motion, &Motion::moved, this, qOverload<>(&QWidget::update));
 }
@@ -114,11 +117,13 @@ void TrainStation::paint(QPainter& painter) {
     }
     paint_springs(painter, view);
     paint_labels(painter, view);
-    paint_next(painter, view);
+    if (!m_depthing) paint_next(painter, view);
     paint_hands(painter, view);
     if (m_question->isVisible()) {
         paint_preview(painter, view);
         paint_search(painter);
+    } else if (m_depthing) {
+        paint_depthing(painter, view);
     } else {
         double y = 34;
         y = paint_candidates(painter, y);
@@ -551,6 +556,7 @@ bool TrainStation::eventFilter(QObject* watched, QEvent* event) {
 }
 
 void TrainStation::keyPressEvent(QKeyEvent* event) {
+    if (depthing_key(event->key())) return;
     const bool choose = event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter;
     if (choose && m_document.derived().shown_candidate && !m_document.derived().chosen)
         m_document.choose_candidate(*m_document.derived().shown_candidate);

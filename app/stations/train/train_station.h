@@ -26,6 +26,12 @@ public:
     void ask_for_trains(const QString& question);
     void close_search();
     TrainSearch& search() { return m_search; }
+    /// The distances to set for the selected arbor, the arcs and where they cross.
+    void show_depthing(bool shown);
+    bool depthing_shown() const { return m_depthing; }
+    /// Tries the hole elsewhere; keep_hole() puts it into the job.
+    void move_hole(QPointF to_mm);
+    void keep_hole();
 
 signals:
     void quantity_wanted(const QuantityKey& key);
@@ -35,6 +41,9 @@ protected:
     void keyPressEvent(QKeyEvent* event) override;
     bool eventFilter(QObject* watched, QEvent* event) override;
     void resizeEvent(QResizeEvent* event) override;
+    void mousePressEvent(QMouseEvent* event) override;
+    void mouseMoveEvent(QMouseEvent* event) override;
+    void mouseReleaseEvent(QMouseEvent* event) override;
 
 private:
     static constexpr double left_column = 250;
@@ -63,6 +72,11 @@ private:
     void paint_preview(QPainter& painter, const View& view);
     void paint_hands(QPainter& painter, const View& view);
     void paint_foot(QPainter& painter, const View& view);
+    DepthingInput depthing_asked() const;
+    void paint_depthing(QPainter& painter, const View& view);
+    void paint_loupe(QPainter& painter, const DepthingInput& input, const DepthingResult& result);
+    void paint_depthing_column(QPainter& painter, const DepthingInput& input, const DepthingResult& result);
+    bool depthing_key(int key);
 
     Document& m_document;
     Motion& m_motion;
@@ -81,6 +95,9 @@ private:
 
     std::map<QString, Picture> m_pictures;
     TrainSearch m_search;
+    bool m_depthing = false;
+    bool m_hole_dragged = false;
+    std::optional<QPointF> m_moved_mm;
     QLineEdit* m_question;
     InPlaceEditor* m_editor;
 };

@@ -1,0 +1,223 @@
+// The Train station's plan while an arbor is depthed: the arcs its teeth want, where they cross, and what a moved hole does.
+#include <QMouseEvent>
+#include <QPainterPath>
+#include <algorithm>
+#include <cmath>
+
+#include "number/units.h"
+#include "stations/train/train_station.h"
+#include "theme/theme.h"
+
+namespace echappe {
+namespace {
+
+constexpr double loupe_px = 66;
+constexpr double right_mm = 0.02;  ///< nearer than this nobody drills
+
+}  // namespace
+
+DepthingInput TrainStation::depthing_asked() const {
+    DepthingInput input = depthing_of(m_document.derived(), m_document.subject());
+    if (m_moved_mm) {
+        input.hole_x_mm = m_moved_mm->x();
+        input.hole_y_mm = m_moved_mm->y();
+    }
+    return input;
+}
+
+void TrainStation::show_depthing(bool shown) {
+    m_depthing = shown;
+    m_moved_mm.reset();
+    m_hole_dragged = false;
+    if (shown) close_search();
+    update();
+}
+
+void TrainStation::move_hole(QPointF to_mm) {
+    m_moved_mm = to_mm;
+    update();
+}
+
+void TrainStation::keep_hole() {
+    if (!m_moved_mm) return;
+    const QPointF to = *m_moved_mm;
+    const std::string id = m_document.subject();
+    m_moved_mm.reset();
+    m_document.edit(tr("Move the hole of %1").arg(QString::fromStdString(m_document.job().name_of_arbor(id))), [&](Job& job) {
+        for (JobArbor& arbor : job.arbors)
+            if (arbor.train.id == id) arbor.position_mm = {std::round(to.x() * 1000) / 1000, std::round(to.y() * 1000) / 1000};
+    });
+    update();
+}
+
+void TrainStation::paint_depthing(QPainter& painter, const View& view) {
+    const DepthingInput input = depthing_asked();
+    const Theme& t = theme();
+    const QString name = QString::fromStdString(m_document.job().name_of_arbor(m_document.subject()));
+    write(painter, word_font(8.5, true), t.steel, {column_x, 34}, tr("DEPTHING OF %1").arg(name.toUpper()));
+    const double closed = write(painter, word_font(8.5), t.blued, {left_column - 8.0, 34}, tr("Esc closes"), 1);
+    place({"depthing:close", QRectF(left_column - 8 - closed, 22, closed, 16), [this] { show_depthing(false); }, {}, {}});
+    if (input.neighbours.empty() || !input.hole_x_mm) {
+        write_wrapped(painter, word_font(9), t.steel, {column_x, 52}, left_column - column_x - 12,
+                      tr("No mesh of this arbor is known yet: count what is lost or choose a candidate first."));
+        return;
+    }
+    const DepthingResult result = set_depthing(input);
+    painter.setBrush(Qt::NoBrush);
+    for (const DepthingNeighbour& n : input.neighbours) {
+        const QPointF centre = view.at(n.x_mm, n.y_mm);
+        const double radius = n.distance_mm * view.px_per_mm;
+        painter.setPen(QPen(t.blued, 0.8, Qt::DotLine));
+        painter.drawEllipse(centre, radius, radius);
+        // The stroke one scribes: a little to both sides of where the stud goes.
+        const QPointF to = result.points.empty() ? view.at(*input.hole_x_mm, *input.hole_y_mm)
+                                                 : view.at(result.points.front()[0], result.points.front()[1]);
+        const double angle = std::atan2(-(to.y() - centre.y()), to.x() - centre.x()) * 180 / M_PI;
+        painter.setPen(QPen(t.blued, 2));
+        painter.drawArc(QRectF(centre.x() - radius, centre.y() - radius, 2 * radius, 2 * radius), static_cast<int>((angle - 14) * 16),
+                        28 * 16);
+    }
+    for (size_t i = 0; i < result.points.size(); ++i) {
+        const QPointF at = view.at(result.points[i][0], result.points[i][1]);
+        painter.setPen(QPen(i == 0 ? t.ink : t.steel, i == 0 ? 1.6 : 1));
+        painter.drawLine(at - QPointF(7, 7), at + QPointF(7, 7));
+        painter.drawLine(at - QPointF(7, -7), at + QPointF(7, -7));
+    }
+    const QPointF hole = view.at(*input.hole_x_mm, *input.hole_y_mm);
+    painter.setPen(QPen(m_moved_mm ? t.amber : t.ink, 1.6));
+    painter.drawEllipse(hole, 5, 5);
+    place({"hole", QRectF(hole.x() - 10, hole.y() - 10, 20, 20), [] {}, tr("Drag the hole to see what a move does"), {}});
+    paint_loupe(painter, input, result);
+    paint_depthing_column(painter, input, result);
+}
+
+/// The crossing much enlarged: hundredths of a millimetre cannot be seen on the plan.
+void TrainStation::paint_loupe(QPainter& painter, const DepthingInput& input, const DepthingResult& result) {
+    if (result.points.empty()) return;
+    const Theme& t = theme();
+    const QPointF middle(width() - loupe_px - 26, loupe_px + 30);
+    const double off = result.off_mm.value_or(0);
+    double scale = 1000;  // px per mm
+    for (const double step : {500.0, 200.0, 100.0, 50.0, 20.0})
+        if (off * scale > loupe_px * 0.7) scale = step;
+    painter.save();
+    QPainterPath round;
+    round.addEllipse(middle, loupe_px, loupe_px);
+    painter.setPen(QPen(t.ink, 1.2));
+    painter.setBrush(t.sheet);
+    painter.drawPath(round);
+    painter.setClipPath(round);
+    const Point& point = result.points.front();
+    painter.setPen(QPen(t.blued, 1.4));
+    for (const DepthingNeighbour& n : input.neighbours) {
+        // So near, the arc is a line square to the way from its middle.
+        const double length = std::hypot(point[0] - n.x_mm, point[1] - n.y_mm);
+        const QPointF square((point[1] - n.y_mm) / length, (point[0] - n.x_mm) / length);
+        painter.drawLine(middle - square * 2 * loupe_px, middle + square * 2 * loupe_px);
+    }
+    const QPointF hole = middle + QPointF(*input.hole_x_mm - point[0], -(*input.hole_y_mm - point[1])) * scale;
+    painter.setPen(QPen(m_moved_mm ? t.amber : t.ink, 1.6));
+    painter.setBrush(Qt::NoBrush);
+    painter.drawEllipse(hole, 7, 7);
+    painter.drawLine(hole - QPointF(3, 0), hole + QPointF(3, 0));
+    painter.drawLine(hole - QPointF(0, 3), hole + QPointF(0, 3));
+    painter.restore();
+    const double bar_mm = 30 / scale > 0.5 ? 1 : 30 / scale > 0.2 ? 0.5 : 30 / scale > 0.05 ? 0.1 : 0.05;
+    const QPointF from = middle + QPointF(-bar_mm * scale / 2, loupe_px + 14);
+    painter.setPen(QPen(t.ink, 1.2));
+    painter.drawLine(from, from + QPointF(bar_mm * scale, 0));
+    write(painter, word_font(8), t.ink, from + QPointF(bar_mm * scale / 2, 13), QString::number(bar_mm) + " mm", 0);
+}
+
+void TrainStation::paint_depthing_column(QPainter& painter, const DepthingInput& input, const DepthingResult& result) {
+    const Theme& t = theme();
+    const Unit& unit = *find_unit(m_document.job().length_unit, Dimension::length);
+    const int decimals = unit.symbol == "in" ? 4 : 3;
+    const auto length = [&](double mm) { return QString::fromStdString(print_in(mm, unit, decimals)); };
+    const double wide = left_column - column_x - 12;
+    double y = 66;
+    for (size_t i = 0; i < input.neighbours.size(); ++i) {
+        const DepthingNeighbour& n = input.neighbours[i];
+        write(painter, word_font(9.5), t.steel, {column_x, y},
+              tr("set from %1").arg(QString::fromStdString(m_document.job().name_of_arbor(n.id))));
+        write(painter, figure_font(20), t.ink, {column_x, y + 28}, length(n.distance_mm));
+        const double depth = result.effects[i].depth_mm;
+        const bool right = std::abs(depth) < right_mm;
+        const QString words =
+            right ? tr("the hole is right") : length(std::abs(depth)) + (depth > 0 ? tr(" too deep") : tr(" too shallow"));
+        write(painter, word_font(9.5, true), right ? t.verdigris : t.amber, {column_x, y + 48}, words);
+        y += 84;
+    }
+    if (result.arcs_miss_mm)
+        y += write_wrapped(painter, word_font(9.5, true), t.ruby, {column_x, y - 14}, wide,
+                           tr("The arcs do not cross: they miss by %1. One of the two modules or counts cannot be.")
+                               .arg(length(*result.arcs_miss_mm))) +
+             18;
+    if (result.off_mm) {
+        write(painter, word_font(9.5), t.steel, {column_x, y},
+              input.neighbours.size() == 2 ? tr("hole to the crossing") : tr("hole to the arc"));
+        write(painter, figure_font(15), *result.off_mm < right_mm ? t.verdigris : t.amber, {column_x, y + 22}, length(*result.off_mm));
+        y += 46;
+    }
+    for (size_t i = 0; i < result.points.size() && input.neighbours.size() == 2; ++i) {
+        const auto bare = [&](double mm) { return QString::fromStdString(print_in(mm, unit, decimals, false)); };
+        write(painter, word_font(9), t.steel, {column_x, y}, i == 0 ? tr("cross at") : tr("or at"));
+        write(painter, word_font(9.5, true), t.blued, {column_x + wide, y}, bare(result.points[i][0]) + "   " + bare(result.points[i][1]), 1);
+        y += 22;
+    }
+    const QString words = m_moved_mm
+                              ? tr("Enter keeps the hole here, Esc puts it back.")
+                              : tr("Drag the hole to see what a move does to each mesh. Distances follow from the teeth: set the tool on "
+                                   "the real pair before you scribe.");
+    write_wrapped(painter, word_font(9), m_moved_mm ? t.amber : t.steel, {column_x, y}, wide, words);
+}
+
+void TrainStation::mousePressEvent(QMouseEvent* event) {
+    m_hole_dragged = m_depthing && event->button() == Qt::LeftButton && place_of("hole").contains(event->position());
+    if (!m_hole_dragged) Canvas::mousePressEvent(event);
+}
+
+void TrainStation::mouseMoveEvent(QMouseEvent* event) {
+    if (!m_hole_dragged) return Canvas::mouseMoveEvent(event);
+    const View view = view_of_plate();
+    const QPointF from_origin = event->position() - view.origin;
+    move_hole(QPointF(from_origin.x(), -from_origin.y()) / view.px_per_mm);
+}
+
+void TrainStation::mouseReleaseEvent(QMouseEvent* event) {
+    m_hole_dragged = false;
+    Canvas::mouseReleaseEvent(event);
+}
+
+bool TrainStation::depthing_key(int key) {
+    if (key == Qt::Key_D) return show_depthing(!m_depthing), true;
+    if (!m_depthing) return false;
+    constexpr double nudge_mm = 0.01;
+    const DepthingInput input = depthing_asked();
+    const auto nudge = [&](double x, double y) {
+        if (input.hole_x_mm) move_hole({*input.hole_x_mm + x, *input.hole_y_mm + y});
+        return true;
+    };
+    switch (key) {
+        case Qt::Key_Escape:
+            if (!m_moved_mm) return show_depthing(false), true;
+            m_moved_mm.reset();
+            update();
+            return true;
+        case Qt::Key_Return:
+        case Qt::Key_Enter:
+            return keep_hole(), true;
+        case Qt::Key_Left:
+            return nudge(-nudge_mm, 0);
+        case Qt::Key_Right:
+            return nudge(nudge_mm, 0);
+        case Qt::Key_Up:
+            return nudge(0, nudge_mm);
+        case Qt::Key_Down:
+            return nudge(0, -nudge_mm);
+        default:
+            return false;
+    }
+}
+
+}  // namespace echappe
