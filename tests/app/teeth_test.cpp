@@ -93,6 +93,54 @@ TEST_CASE("the exported DXF and SVG are closed outlines of the drawn sizes withi
     CHECK_THROWS(bench.window.export_to("/no/such/folder/wheel.pdf"));
 }
 
+TEST_CASE("an eccentric wheel swings the pinion's speed over its turn; as good as new takes the fault away") {
+    Bench bench;
+    for (int i = 0; i < 4; ++i) bench.read_simulated();
+    bench.document().choose_candidate(0);
+    bench.document().select("third");
+    bench.window.show_station(1);
+    TeethStation& teeth = bench.window.teeth();
+    teeth.grab();
+    const double sound = teeth.trial().result().transmission_error_arcmin;
+    const size_t of_a_pitch = teeth.trial().result().samples.size();
+    bench.click(teeth, "span");
+    CHECK(teeth.trial().whole_turn());
+    CHECK(teeth.trial().result().samples.size() > of_a_pitch);
+    const std::unique_ptr<QMenu> menu(teeth.fault_menu());
+    menu->actions().front()->trigger();
+    QLineEdit& line = Bench::line_named(teeth, "size of the teeth");
+    line.setText("9 m");
+    QTest::keyClick(&line, Qt::Key_Return);
+    CHECK(line.isVisible());
+    line.setText("0.1");
+    QTest::keyClick(&line, Qt::Key_Return);
+    CHECK_FALSE(line.isVisible());
+    CHECK(teeth.trial().any_fault());
+    // ±0.1 mm at the pinion's pitch radius of 3.6 mm is ±1.6°, of which the wheel turns through a part in one turn of the pinion.
+    CHECK(teeth.trial().result().transmission_error_arcmin > sound + 10);
+    teeth.grab();
+    menu->actions().back()->trigger();
+    CHECK_FALSE(teeth.trial().any_fault());
+    QTest::keyClick(&teeth, Qt::Key_T);
+    CHECK(teeth.trial().result().transmission_error_arcmin == Approx(sound));
+}
+
+TEST_CASE("over a whole turn the drawn pinion goes round once as the wheel moves as many teeth as it has leaves") {
+    Bench bench;
+    bench.document().select("third");
+    bench.window.show_station(1);
+    TeethStation& teeth = bench.window.teeth();
+    teeth.grab();
+    const double leaves = static_cast<double>(teeth.mesh()->pinion);
+    const double wheel_turn = 2 * 3.14159265358979 * leaves / static_cast<double>(teeth.mesh()->wheel);
+    for (const bool whole : {false, true}) {
+        teeth.trial().show_whole_turn(whole);
+        const double from = teeth.trial().stand(0.01, true).pinion_angle;
+        CHECK(from - teeth.trial().stand(0.01 + wheel_turn, true).pinion_angle == Approx(2 * 3.14159265358979).margin(1e-6));
+        CHECK(from - teeth.trial().stand(0.01 + wheel_turn / 2, true).pinion_angle == Approx(3.14159265).margin(0.02));
+    }
+}
+
 #ifdef ECHAPPE_STEP
 TEST_CASE("a STEP solid is made beside the window, of the drawn wheel crossed out") {
     Bench bench;

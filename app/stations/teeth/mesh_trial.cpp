@@ -8,6 +8,7 @@ namespace echappe {
 namespace {
 
 constexpr long long stands = 60;          ///< per pitch: 2 ms, and the picture moves smoothly between them
+constexpr long long stands_in_turn = 24;  ///< per pitch, over a whole turn
 constexpr double furthest_modules = 1.5;  ///< beyond it nothing meshes
 
 }  // namespace
@@ -27,7 +28,6 @@ void MeshTrial::take(const DerivedMesh& mesh) {
         old.wheel == geometry.wheel && old.pinion == geometry.pinion && old.module_mm == geometry.module_mm && old.form == geometry.form;
     if (same && measured == m_measured_mm) return;
     m_input.mesh = geometry;
-    m_input.steps = stands;
     m_measured_mm = measured;
     set_depth(measured);
     if (!same) look_for_window();
@@ -38,7 +38,45 @@ bool MeshTrial::is_trial() const { return std::abs(m_input.depth_error_mm - m_me
 void MeshTrial::set_depth(double mm) {
     const double most = furthest_modules * m_input.mesh.module_mm;
     m_input.depth_error_mm = std::clamp(mm, -most, most);
+    run();
+}
+
+void MeshTrial::run() {
+    m_input.steps = whole_turn() ? stands_in_turn : stands;
     m_result = simulate_mesh(m_input);
+}
+
+const std::vector<MeshTrial::Fault>& MeshTrial::faults() {
+    using In = MeshSimulationInput;
+    static const std::vector<Fault> list = {
+        {"wheel off its centre", &In::wheel_eccentricity_mm, 0, 5}, {"pinion off its centre", &In::pinion_eccentricity_mm, 0, 5},
+        {"one tooth bent on", &In::bent_tooth_mm, -5, 5},           {"one tooth short", &In::short_tooth_mm, 0, 5},
+        {"step worn into the leaves", &In::wear_step_mm, 0, 2},     {"friction", &In::friction, 0, 1},
+    };
+    return list;
+}
+
+void MeshTrial::set_fault(const Fault& fault, double size) {
+    m_input.*fault.size = std::clamp(size, fault.least, fault.most);
+    run();
+    look_for_window();
+}
+
+bool MeshTrial::any_fault() const {
+    const MeshSimulationInput sound;
+    return std::any_of(faults().begin(), faults().end(), [&](const Fault& f) { return m_input.*f.size != sound.*f.size; });
+}
+
+void MeshTrial::clear_faults() {
+    const MeshSimulationInput sound;
+    for (const Fault& f : faults()) m_input.*f.size = sound.*f.size;
+    run();
+    look_for_window();
+}
+
+void MeshTrial::show_whole_turn(bool whole) {
+    m_input.span = whole ? "turn" : "pitch";
+    run();
 }
 
 void MeshTrial::look_for_window() {
@@ -51,7 +89,10 @@ void MeshTrial::look_for_window() {
 
 void MeshTrial::start_looking() {
     const std::uint64_t look = m_look;
-    m_looker = std::jthread([this, look, input = m_input](const std::stop_token& stop) {
+    MeshSimulationInput one_pitch = m_input;
+    one_pitch.span = "pitch";
+    one_pitch.steps = stands;
+    m_looker = std::jthread([this, look, input = one_pitch](const std::stop_token& stop) {
         const auto window = good_depths(input, {stop, {}});
         if (stop.stop_requested()) return;
         QMetaObject::invokeMethod(this, [this, look, window] {
@@ -69,8 +110,10 @@ MeshTrial::Stand MeshTrial::stand(double wheel_angle, bool anticlockwise) const 
     if (samples.empty()) return out;
     constexpr double pi = std::numbers::pi;
     const double sense = anticlockwise ? 1 : -1;  // the other way round is the mirror image
-    const double pitch = 2 * pi / static_cast<double>(m_input.mesh.wheel);
-    const double turned = sense * wheel_angle / pitch;
+    // What repeats: a pitch, or the pitches of one turn of the pinion.
+    const double pitches = whole_turn() ? static_cast<double>(m_input.mesh.pinion) : 1;
+    const double span = pitches * 2 * pi / static_cast<double>(m_input.mesh.wheel);
+    const double turned = sense * wheel_angle / span;
     const double whole = std::floor(turned);
     out.through = turned - whole;
     const double at = out.through * static_cast<double>(samples.size());
@@ -79,8 +122,8 @@ MeshTrial::Stand MeshTrial::stand(double wheel_angle, bool anticlockwise) const 
     const double rest = at - static_cast<double>(i);
     const double ratio = static_cast<double>(m_input.mesh.wheel) / static_cast<double>(m_input.mesh.pinion);
     const double pinion_deg =
-        a.pinion_deg + rest * 360 / (static_cast<double>(m_input.mesh.wheel) * static_cast<double>(samples.size())) * ratio;
-    const double turn = pinion_deg * pi / 180 + whole * 2 * pi / static_cast<double>(m_input.mesh.pinion);
+        a.pinion_deg + rest * pitches * 360 / (static_cast<double>(m_input.mesh.wheel) * static_cast<double>(samples.size())) * ratio;
+    const double turn = pinion_deg * pi / 180 + whole * pitches * 2 * pi / static_cast<double>(m_input.mesh.pinion);
     out.pinion_angle = pi - sense * turn;
     out.contact = {a.contact_x_mm, sense * a.contact_y_mm};
     return out;

@@ -25,6 +25,23 @@ public:
     void set_depth(double mm);
     void reset() { set_depth(m_measured_mm); }
 
+    /// What goes wrong in real movements, tried one by one; lengths in mm, friction without a unit.
+    struct Fault {
+        const char* words;
+        double MeshSimulationInput::*size;
+        double least, most;
+    };
+    static const std::vector<Fault>& faults();
+    double size(double MeshSimulationInput::*size) const { return m_input.*size; }
+    double fault(const Fault& fault) const { return m_input.*fault.size; }
+    void set_fault(const Fault& fault, double size);
+    bool any_fault() const;
+    void clear_faults();
+
+    /// One pitch, or a whole turn of the pinion.
+    bool whole_turn() const { return m_input.span == "turn"; }
+    void show_whole_turn(bool whole);
+
     const MeshSimulationResult& result() const { return m_result; }
     double friction() const { return m_input.friction; }
     /// Depths at which it runs well; none while they are looked for, or when there are none.
@@ -36,7 +53,7 @@ public:
     struct Stand {
         double pinion_angle = 0;
         QPointF contact;
-        double through = 0;  ///< 0 to 1: where in the pitch
+        double through = 0;  ///< 0 to 1: where in the pitch, or in the turn
     };
     Stand stand(double wheel_angle, bool anticlockwise) const;
 
@@ -44,6 +61,7 @@ signals:
     void window_found();
 
 private:
+    void run();
     void look_for_window();
     void start_looking();
 

@@ -33,14 +33,21 @@ void TeethStation::paint_card(QPainter& painter, const DerivedMesh& mesh) {
     const QRectF card(0, height() - card_height, width(), card_height);
     painter.fillRect(card, t.sheet);
     painter.fillRect(QRectF(0, card.top(), width(), 1), t.rule);
-    const QString title = m_wheel ? tr("TO CUT THE WHEEL OF %1").arg(mesh.wheel) : tr("TO MAKE THE PINION OF %1").arg(mesh.pinion);
+    const bool wheels = mesh.pinion >= driven_wheel_leaves;
+    const QString title = m_wheel  ? tr("TO CUT THE WHEEL OF %1").arg(mesh.wheel)
+                          : wheels ? tr("TO CUT THE DRIVEN WHEEL OF %1").arg(mesh.pinion)
+                                   : tr("TO MAKE THE PINION OF %1").arg(mesh.pinion);
     double x = 24 + write(painter, word_font(8.5, true), t.steel, {24, card.top() + 24}, title) + 18;
     const auto link = [&](const QString& tag, const QString& words, const QString& hint, const std::function<void()>& act) {
         const double wide = write(painter, word_font(9), t.blued, {x, card.top() + 24}, words);
         place({tag, QRectF(x - 6, card.top() + 8, wide + 12, 24), act, hint, {}});
         x += wide + 22;
     };
-    link("part", m_wheel ? tr("pinion instead") : tr("wheel instead"), {}, [this] { select_part(!m_wheel); });
+    link("part",
+         !m_wheel ? tr("wheel instead")
+         : wheels ? tr("driven wheel instead")
+                  : tr("pinion instead"),
+         {}, [this] { select_part(!m_wheel); });
     link("blank", tr("whole blank"), tr("Crossings, bore, weight"), [this] { show_blank(true); });
     link("form", tr("teeth: %1").arg(school_of(mesh.form.school).words),
          tr(school_of(mesh.form.school).about) + "\n" + tr("Click for another form of tooth"), [this] {
@@ -138,6 +145,38 @@ QMenu* TeethStation::form_menu() {
     menu->addAction(tr("trace the wheel from DXF or CSV…"), this, [this] { ask_trace(true); });
     menu->addAction(tr("trace the pinion from DXF or CSV…"), this, [this] { ask_trace(false); });
     return menu;
+}
+
+QMenu* TeethStation::fault_menu() {
+    auto* menu = new QMenu(this);
+    for (const MeshTrial::Fault& fault : MeshTrial::faults()) {
+        const double now = m_trial.fault(fault);
+        const bool length = fault.size != &MeshSimulationInput::friction;
+        menu->addAction(now == 0 ? tr(fault.words) : tr("%1: %2%3").arg(tr(fault.words)).arg(now).arg(length ? " mm" : ""), this,
+                        [this, fault] { ask_fault(fault); });
+    }
+    menu->addSeparator();
+    menu->addAction(tr("as good as new"), this, [this] {
+        m_trial.clear_faults();
+        update();
+    });
+    return menu;
+}
+
+void TeethStation::ask_fault(const MeshTrial::Fault& fault) {
+    const bool length = fault.size != &MeshSimulationInput::friction;
+    const Unit& unit = *find_unit(m_document.job().length_unit, Dimension::length);
+    m_editor->ask(place_of("faults"), QString::number(m_trial.fault(fault)), [this, fault, length, &unit](const QString& text) {
+        bool number = false;
+        double size = text.trimmed().toDouble(&number);
+        if (length && !number) size = parse_reading(text.toStdString(), unit, fault.words).value;
+        else if (length) size *= unit.base_per_unit;
+        if ((!number && !length) || size < fault.least || size > fault.most)
+            throw InputError(fault.words, "\"" + text.toStdString() + "\"",
+                             print_short(fault.least) + " to " + print_short(fault.most) + (length ? " mm" : ""));
+        m_trial.set_fault(fault, size);
+        update();
+    });
 }
 
 void TeethStation::ask_trundle() {

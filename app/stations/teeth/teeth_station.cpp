@@ -1,5 +1,6 @@
 #include "stations/teeth/teeth_station.h"
 
+#include <QCursor>
 #include <QKeyEvent>
 #include <QMouseEvent>
 #include <QWheelEvent>
@@ -131,6 +132,11 @@ void TeethStation::paint_pair(QPainter& painter, const DerivedMesh& mesh, double
     const DerivedArbor& arbor = *m_document.derived().arbor(mesh.wheel_of);
     const double wheel_angle = 2 * std::numbers::pi * arbor.turns_per_s * m_motion.seconds();
     const MeshTrial::Stand stand = m_trial.stand(wheel_angle, arbor.turns_per_s >= 0);
+    // Off its centre a wheel swings as it turns.
+    const auto off = [&](double MeshSimulationInput::*size, double angle) {
+        const double mm = m_trial.size(size);
+        return QPointF(std::cos(angle), -std::sin(angle)) * mm * scale;
+    };
     const QPointF wheel_centre = pitch_point - QPointF(wheel_radius * scale, 0);
     const QPointF pinion_centre = wheel_centre + QPointF(m_trial.result().centre_distance_mm * scale, 0);
     const auto draw = [&](const QPainterPath& path, QPointF centre, double angle, const QColor& fill, const QColor& ink) {
@@ -155,7 +161,8 @@ void TeethStation::paint_pair(QPainter& painter, const DerivedMesh& mesh, double
     GeometryInput unit = mesh.geometry();
     unit.module_mm = 1;
     if (unit.form.trundle_diameter_mm) *unit.form.trundle_diameter_mm /= m;
-    const QColor steel = t.dark ? t.steel.darker(190) : t.steel.lighter(165);
+    const bool brass = mesh.pinion >= driven_wheel_leaves;
+    const QColor steel = brass ? t.pale_brass : t.dark ? t.steel.darker(190) : t.steel.lighter(165);
     const bool lantern = mesh.sizes.trundle_diameter_mm.has_value();
     if (lantern) {
         // The wheel runs between the shrouds: they are seen through.
@@ -165,9 +172,11 @@ void TeethStation::paint_pair(QPainter& painter, const DerivedMesh& mesh, double
     }
     const QPainterPath& wheel = whole ? WheelArt::part(unit, true, drawn_points_per_flank, nullptr)
                                       : WheelArt::wheel_sector(unit, drawn_points_per_flank, each_side);
-    draw(wheel, wheel_centre, whole ? wheel_angle : std::remainder(wheel_angle, pitch), t.pale_brass, m_wheel ? t.blued : t.brass);
-    draw(lantern ? WheelArt::trundles(unit) : WheelArt::part(unit, false, drawn_points_per_flank, nullptr), pinion_centre,
-         stand.pinion_angle, steel, m_wheel ? t.ink : t.blued);
+    draw(wheel, wheel_centre + off(&MeshSimulationInput::wheel_eccentricity_mm, wheel_angle),
+         whole ? wheel_angle : std::remainder(wheel_angle, pitch), t.pale_brass, m_wheel ? t.blued : t.brass);
+    draw(lantern ? WheelArt::trundles(unit) : WheelArt::part(unit, false, drawn_points_per_flank, nullptr),
+         pinion_centre + off(&MeshSimulationInput::pinion_eccentricity_mm, stand.pinion_angle - std::numbers::pi), stand.pinion_angle,
+         steel, m_wheel ? t.ink : t.blued);
     QPen chain(t.blued, 0.9);
     chain.setDashPattern({10, 4, 2, 4});
     painter.setPen(chain);
@@ -205,7 +214,9 @@ void TeethStation::paint_sizes(QPainter& painter, const DerivedMesh& mesh, doubl
     const auto length = [&](double mm) { return QString::fromStdString(print_in(mm, unit, decimals)); };
     write(painter, figure_font(20), t.ink, {24, 42}, QString::number(mesh.wheel) + " / " + QString::number(mesh.pinion));
     write(painter, word_font(10), t.steel, {24, 62},
-          (width() < roomy ? tr("%1 to %2") : tr("%1 wheel drives %2 pinion"))
+          (width() < roomy                      ? tr("%1 to %2")
+           : mesh.pinion >= driven_wheel_leaves ? tr("%1 wheel drives %2's")
+                                                : tr("%1 wheel drives %2 pinion"))
               .arg(QString::fromStdString(job.name_of_arbor(mesh.wheel_of)), QString::fromStdString(job.name_of_arbor(mesh.pinion_of))));
     double y = 92;
     const bool narrow = width() < roomy;
@@ -300,7 +311,17 @@ void TeethStation::paint_running(QPainter& painter, const DerivedMesh& mesh) {
     write(painter, word_font(8.5, true), t.steel, {x, 30}, tr("IN CONTACT"));
     double y = 38 + write_wrapped(painter, word_font(11, true), ink, {x, 38}, wide, good ? tr("runs well") : verdict);
     y += 14;
-    write(painter, word_font(9), t.steel, {x, y + 8}, width() < roomy ? tr("pinion's speed") : tr("speed of the pinion over one pitch"));
+    const bool turn = m_trial.whole_turn();
+    const double said = write(painter, word_font(9), t.steel, {x, y + 8}, width() < roomy ? tr("speed, ") : tr("pinion's speed over "));
+    const double word = write(painter, word_font(9, true), t.blued, {x + said, y + 8}, turn ? tr("its turn") : tr("one pitch"));
+    place({"span",
+           QRectF(x + said - 4, y - 8, word + 8, 22),
+           [this] {
+               m_trial.show_whole_turn(!m_trial.whole_turn());
+               update();
+           },
+           tr("One pitch, or a whole turn of the pinion (T)"),
+           {}});
     paint_speed(painter, {x, y + 16, wide, 84});
     y += 122;
     const Unit& unit = *find_unit(m_document.job().length_unit, Dimension::length);
@@ -321,7 +342,19 @@ void TeethStation::paint_running(QPainter& painter, const DerivedMesh& mesh) {
     row(narrow ? tr("tip") : tr("free under the tip"), length(run.tip_clearance_mm), run.tip_clearance_mm < 0 ? t.ruby : t.blued);
     row(narrow ? tr("work") : tr("work through, µ %1").arg(m_trial.friction()), QString::number(100 * run.efficiency, 'f', 1) + " %",
         t.blued);
-    if (mesh.module_known == Known::assumed) write_wrapped(painter, word_font(8.5), t.steel, {x, y - 8}, wide, tr("module assumed"));
+    const bool faulty = m_trial.any_fault();
+    const double faults =
+        write(painter, word_font(9, faulty), faulty ? t.amber : t.blued, {x, y}, faulty ? tr("with faults tried") : tr("try a fault…"));
+    place({"faults",
+           QRectF(x - 4, y - 14, faults + 8, 22),
+           [this] {
+               QMenu* menu = fault_menu();
+               menu->setAttribute(Qt::WA_DeleteOnClose);
+               menu->popup(QCursor::pos());
+           },
+           tr("A wheel off its centre, a bent or short tooth, worn leaves, more friction"),
+           {}});
+    if (mesh.module_known == Known::assumed) write(painter, word_font(8.5), t.steel, {x + wide, y}, tr("module assumed"), 1);
 }
 
 /// Speed against the steady one; the line of centres and the stand now drawn are marked.
@@ -481,6 +514,9 @@ void TeethStation::keyPressEvent(QKeyEvent* event) {
             return other_mesh();
         case Qt::Key_P:
             return select_part(!m_wheel);
+        case Qt::Key_T:
+            m_trial.show_whole_turn(!m_trial.whole_turn());
+            return update();
         case Qt::Key_B:
             return show_blank(true);
         case Qt::Key_Up:

@@ -32,6 +32,8 @@ public:
     BlankView& blank() { return *m_blank; }
     /// The forms of tooth this mesh may have; the caller shows it and lets it go.
     QMenu* form_menu();
+    /// What goes wrong in real movements, to be tried on this mesh.
+    QMenu* fault_menu();
     /// The form of one part from the outline in a DXF or CSV. Throws InputError.
     void trace_part(bool wheel, const QString& path);
     /// The stock's cutters for the selected part, nearest first.
@@ -71,6 +73,7 @@ private:
     void paint_card(QPainter& painter, const DerivedMesh& mesh);
     void paint_items(QPainter& painter, const DerivedMesh& mesh, double top);
     void set_form(const FormChoice& form);
+    void ask_fault(const MeshTrial::Fault& fault);
     void ask_trundle();
     void ask_shift();
     void ask_trace(bool wheel);
