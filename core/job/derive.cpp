@@ -153,6 +153,14 @@ std::optional<double> module_between_holes(const Job& job, const DerivedMesh& me
     return 2 * std::hypot(a[0] - b[0], a[1] - b[1]) / static_cast<double>(mesh.wheel + mesh.pinion);
 }
 
+/// Cannon and hour wheel turn on one axis: the second mesh has the first one's centre distance.
+std::optional<double> module_on_shared_axis(const Job& job, const Derived& derived, const DerivedMesh& mesh) {
+    for (const DerivedMesh& first : derived.meshes)
+        if (first.pinion_of == mesh.wheel_of && job.arbor(mesh.pinion_of)->train.coaxial_with == first.wheel_of)
+            return first.module_mm.value * static_cast<double>(first.wheel + first.pinion) / static_cast<double>(mesh.wheel + mesh.pinion);
+    return {};
+}
+
 void derive_meshes(const Job& job, const restore::Model& model, Derived& derived) {
     const Network& network = model.network();
     std::vector<restore::MeshFit> fits;
@@ -174,7 +182,8 @@ void derive_meshes(const Job& job, const restore::Model& model, Derived& derived
         mesh.pinion_part = network.parts[network.meshes[m].pinion].name;
         mesh.wheel = counts[network.meshes[m].wheel];
         mesh.pinion = counts[network.meshes[m].pinion];
-        const double assumed = module_between_holes(job, mesh).value_or(like_the_others);
+        double assumed = module_between_holes(job, mesh).value_or(like_the_others);
+        if (const auto shared = module_on_shared_axis(job, derived, mesh)) assumed = *shared;
         mesh.module_mm = fits[m].any ? Measured{fits[m].module_mm, fits[m].u_mm} : Measured{assumed, 0};
         mesh.module_known = fits[m].any ? Known::measured : Known::assumed;
         mesh.form = model.form(m);

@@ -77,6 +77,15 @@ void place_assumed(const Job& job, Derived& derived) {
     double lean = 0.6;
     for (bool moved = true; moved;) {
         moved = false;
+        // What turns on another's axis stands where that stands.
+        for (size_t i = 0; i < placed.size(); ++i) {
+            const auto& axis = job.arbors[i].train.coaxial_with;
+            if (placed[i] || !axis || !placed[index(*axis)]) continue;
+            derived.arbors[i].x_mm = derived.arbors[index(*axis)].x_mm;
+            derived.arbors[i].y_mm = derived.arbors[index(*axis)].y_mm;
+            derived.arbors[i].position_assumed = derived.arbors[index(*axis)].position_assumed;
+            placed[i] = moved = true;
+        }
         for (const DerivedMesh& mesh : derived.meshes) {
             const size_t wheel = index(mesh.wheel_of);
             const size_t pinion = index(mesh.pinion_of);

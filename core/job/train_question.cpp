@@ -4,6 +4,7 @@
 #include <sstream>
 
 #include "job/derived.h"
+#include "number/units.h"
 #include "train/hands.h"
 
 namespace echappe {
@@ -11,7 +12,8 @@ namespace {
 
 constexpr const char* field = "train";
 constexpr const char* takes =
-    "a ratio or a hand, then from, to, stages, teeth, leaves, ppm, hunting, indexed, even, use, new: as in \"60 from centre to escape\" or "
+    "a ratio, a hand or motion, then from, to, stages, teeth, leaves, ppm, hunting, indexed, even, use, new: as in \"60 from centre to "
+    "escape\" or "
     "\"tide from "
     "great "
     "stages 2 teeth 24-120\"";
@@ -126,6 +128,13 @@ std::string fresh_id(const Job& job, const std::string& wanted) {
     return id;
 }
 
+std::string fresh_train(const Job& job, const std::string& wanted) {
+    std::string id = wanted;
+    const auto taken = [&](const TrainList& list) { return list.id == id; };
+    for (int i = 2; std::any_of(job.trains.begin(), job.trains.end(), taken); ++i) id = wanted + "-" + std::to_string(i);
+    return id;
+}
+
 /// New arbors behind the driver; the last one carries the hand.
 void add_branch(Job& job, const TrainQuestion& question, const FindResult& result, const FoundTrain& train) {
     struct Pair {
@@ -135,22 +144,24 @@ void add_branch(Job& job, const TrainQuestion& question, const FindResult& resul
     for (const Stage& stage : train.stages)
         meshes.push_back(result.pinions_drive ? Pair{stage.pinion, stage.wheel} : Pair{stage.wheel, stage.pinion});
     const std::string& hand = *question.find.hand;
+    const bool motion = question.motion.has_value();
     std::vector<std::string> ids;
-    for (size_t i = 0; i + 1 < meshes.size(); ++i) ids.push_back(fresh_id(job, hand + "-" + std::to_string(i + 1)));
-    ids.push_back(fresh_id(job, hand));
+    for (size_t i = 0; i + 1 < meshes.size(); ++i) ids.push_back(fresh_id(job, motion ? "minute" : hand + "-" + std::to_string(i + 1)));
+    ids.push_back(fresh_id(job, motion ? "hour" : hand));
     for (JobArbor& arbor : job.arbors) {
         if (arbor.train.id != question.from) continue;
-        std::string name = hand;
+        std::string name = motion ? "cannon" : hand;
         for (int i = 2;
              std::any_of(arbor.train.wheels.begin(), arbor.train.wheels.end(), [&](const WheelInput& w) { return w.name == name; }); ++i)
-            name = hand + "-" + std::to_string(i);
+            name = (motion ? "cannon-" : hand + "-") + std::to_string(i);
         arbor.train.wheels.push_back({name, Count(meshes.front().driving), {ids.front()}});
     }
     for (size_t i = 0; i < ids.size(); ++i) {
         JobArbor arbor;
         arbor.train.id = ids[i];
         const bool last = i + 1 == ids.size();
-        arbor.name = last ? hand + " hand" : hand + " " + std::to_string(i + 1);
+        arbor.name = motion ? (last ? "hour hand" : "minute wheel") : last ? hand + " hand" : hand + " " + std::to_string(i + 1);
+        if (motion && last) arbor.train.coaxial_with = question.from;
         arbor.name[0] = static_cast<char>(std::toupper(static_cast<unsigned char>(arbor.name[0])));
         arbor.train.pinion = Count(meshes[i].driven);
         arbor.train.drives = std::vector<std::string>();
@@ -161,15 +172,58 @@ void add_branch(Job& job, const TrainQuestion& question, const FindResult& resul
         }
         job.arbors.push_back(std::move(arbor));
     }
+    TrainList list{fresh_train(job, motion ? "motion" : hand), motion ? "Motion work" : job.arbors.back().name, {question.from}};
+    list.arbors.insert(list.arbors.end(), ids.begin(), ids.end());
+    if (!job.trains.empty()) job.trains.push_back(std::move(list));
+}
+
+/// Motion work as the finder tells a train: the slow way round, cannon and minute pinion driving.
+FoundTrain as_train(const MotionWork& set, long long ratio) {
+    FoundTrain train;
+    train.stages = {{set.minute_wheel, set.cannon_pinion}, {set.hour_wheel, set.minute_pinion}};
+    train.wheels = {std::min(set.minute_wheel, set.hour_wheel), std::max(set.minute_wheel, set.hour_wheel)};
+    train.pinions = {std::min(set.cannon_pinion, set.minute_pinion), std::max(set.cannon_pinion, set.minute_pinion)};
+    train.ratio = static_cast<double>(ratio);
+    train.ratio_exact = std::to_string(ratio);
+    train.evenness = set.module_ratio;
+    train.distinct_pinions = set.cannon_pinion == set.minute_pinion ? 1 : 2;
+    train.sum = set.sum;
+    return train;
+}
+
+void ask_motion(const Job& job, TrainQuestion& question, bool counts_said) {
+    const Network network = network_of_job(job);
+    const Rational turn = period_of(network, job.reference.period_s, network.arbor(question.from));
+    if (!(turn == Rational(3600)))
+        throw InputError(field, "motion from " + question.from + ", which turns once in " + print_span(turn.to_double()),
+                         "the arbor that turns once in an hour and carries the cannon pinion");
+    question.find.driver_period_s = turn;
+    if (!counts_said) return;
+    question.motion->wheel = question.find.wheel;
+    question.motion->pinion = question.find.pinion;
 }
 
 }  // namespace
+
+FindResult answer_train_question(const TrainQuestion& question, const Effort& effort,
+                                 const std::function<void(const FindResult&)>& partial) {
+    if (!question.motion) return find_trains(question.find, effort, partial);
+    const MotionWorkResult found = find_motion_work(*question.motion);
+    FindResult out;
+    out.pinions_drive = true;
+    out.target = static_cast<double>(question.motion->ratio);
+    out.considered = static_cast<double>(found.count);
+    for (const MotionWork& set : found.solutions) out.solutions.push_back(as_train(set, question.motion->ratio));
+    return out;
+}
 
 TrainQuestion read_train_question(const Job& job, const std::string& text) {
     TrainQuestion question;
     std::istringstream words(lower(text));
     std::string word;
     if (!(words >> word)) refuse("nothing");
+    const bool motion = word == "motion";
+    if (motion) question.motion.emplace(), word = "hours";
     const bool branch = find_period(word) != nullptr;
     const bool now = word == "now";
     if (branch) question.find.hand = word;
@@ -178,6 +232,7 @@ TrainQuestion read_train_question(const Job& job, const std::string& text) {
     question.find.wheel = branch ? CountRange{24, 120} : job.limits.wheel;
     question.find.pinion = branch ? CountRange{24, 120} : job.limits.pinion;
     bool leaves_said = false;
+    bool teeth_said = false;
     bool stages_said = false;
     bool another = false;
     while (words >> word) {
@@ -189,13 +244,15 @@ TrainQuestion read_train_question(const Job& job, const std::string& text) {
         if (word == "from") question.from = arbor_named(job, next());
         else if (word == "to") question.to = arbor_named(job, next());
         else if (word == "stages" || word == "in") question.find.stages = whole(next()), stages_said = true;
-        else if (word == "teeth" || word == "wheels") question.find.wheel = range(next());
+        else if (word == "teeth" || word == "wheels") question.find.wheel = range(next()), teeth_said = true;
         else if (word == "leaves" || word == "pinions") question.find.pinion = range(next()), leaves_said = true;
         else if (word == "ppm") question.find.tolerance_ppm = Rational::parse(next(), field).to_double();
         else if (word == "even") question.find.evenness_at_most = Rational::parse(next(), field).to_double();
         else if (word == "use") question.find.must_wheels.push_back(whole(next()));
         else if (word == "indexed") only_indexed(job, question.find);
         else if (word == "new") another = true;
+        else if (motion && (word == "12" || word == "24"))
+            question.motion->ratio = whole(word), question.find.hand = word == "24" ? "day" : "hours";
         else if (word == "hunting") question.find.hunting_only = true;
         else refuse("\"" + word + "\"");
     }
@@ -203,7 +260,11 @@ TrainQuestion read_train_question(const Job& job, const std::string& text) {
     const auto hand = branch && !another ? std::find_if(job.arbors.begin(), job.arbors.end(), carries) : job.arbors.end();
     if (hand != job.arbors.end()) follow_hand(job, hand->train.id, stages_said, question);
     if (question.from.empty()) question.from = job.reference.arbor;
-    if (branch) {
+    if (motion) {
+        if (!leaves_said) question.find.pinion = question.motion->pinion;
+        if (!teeth_said) question.find.wheel = question.motion->wheel;
+        ask_motion(job, question, leaves_said || teeth_said);
+    } else if (branch) {
         // Slow hands are reached by wheels only: what drives and what is driven may have the same counts.
         if (!leaves_said) question.find.pinion = question.find.wheel;
         const Network network = network_of_job(job);

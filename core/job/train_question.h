@@ -1,6 +1,7 @@
 #pragma once
 
 #include "job/job.h"
+#include "strike/motion_work.h"
 #include "train/find.h"
 
 namespace echappe {
@@ -8,9 +9,10 @@ namespace echappe {
 /// What is asked of the train finder on a job: other counts for a chain that is there, or a new branch to a hand.
 struct TrainQuestion {
     FindInput find;
-    std::string from;                 ///< arbor that drives
-    std::string to;                   ///< arbor that is driven; empty for a new branch
-    std::vector<std::string> wheels;  ///< parts of the chain, slowest mesh first: "centre.wheel"
+    std::optional<MotionWorkInput> motion;  ///< asked for motion work: both meshes on one centre distance
+    std::string from;                       ///< arbor that drives
+    std::string to;                         ///< arbor that is driven; empty for a new branch
+    std::vector<std::string> wheels;        ///< parts of the chain, slowest mesh first: "centre.wheel"
     std::vector<std::string> pinions;
 };
 
@@ -20,6 +22,11 @@ struct TrainQuestion {
 /// escape wheel, "now" for the ratio that is there. Ranges left out are the job's limits; a branch has 2 stages of 24 to 120 teeth.
 /// Throws InputError.
 TrainQuestion read_train_question(const Job& job, const std::string& text);
+
+/// "motion" or "motion 24" asks for motion work on the arbor that turns once in an hour.
+/// Answers it; motion work as trains of two meshes, driven by the cannon and the minute pinion. Throws InputError.
+FindResult answer_train_question(const TrainQuestion& question, const Effort& effort,
+                                 const std::function<void(const FindResult&)>& partial = {});
 
 /// The job with this train in it: counts of the chain or the hand's branch changed, or a branch of new arbors added at the end.
 Job with_train(const Job& job, const TrainQuestion& question, const FindResult& result, const FoundTrain& train);

@@ -17,6 +17,7 @@ constexpr double hub_wall_modules = 1.5;
 constexpr double least_hub_wall_mm = 1.5;
 constexpr double hub_taper = 1.4;
 constexpr double drive_fit_mm = 0.01;
+constexpr long long least_crossed_teeth = 16;
 
 struct Moments {
     double area = 0;
@@ -64,7 +65,10 @@ std::vector<Point> opening(double rim, double hub, double at_rim, double at_hub,
 
 std::string mm(double value) { return print_fixed(value, 2) + " mm"; }
 
-bool is_cut_pinion(const BlankInput& in) { return in.part == "pinion" && in.mesh.pinion < driven_wheel_leaves; }
+/// Cut from the solid: pinions, and drivers as small as one, such as a cannon pinion.
+bool is_cut_pinion(const BlankInput& in) {
+    return in.part == "pinion" ? in.mesh.pinion < driven_wheel_leaves : in.mesh.wheel < least_crossed_teeth;
+}
 
 /// Rules for what was left open, and what speaks against what was not.
 void decide_wheel(const BlankInput& in, BlankResult& out) {
@@ -92,7 +96,7 @@ void decide(const BlankInput& in, double root_radius, BlankResult& out) {
         out.thickness_mm = choice.thickness_mm.value_or(6 * m);
         out.bore_mm = choice.bore_mm.value_or(0);
         if (choice.arms.value_or(0) > 0)
-            throw InputError("arms", std::to_string(*choice.arms), "none: a pinion of under 30 leaves is solid");
+            throw InputError("arms", std::to_string(*choice.arms), "none: a pinion, or a driver of under 16 teeth, is solid");
     }
     if (!is_cut_pinion(in)) decide_wheel(in, out);
     if (out.bore_mm >= 2 * root_radius)

@@ -61,7 +61,7 @@ struct BlankResult {
     static const Record& record();
 };
 
-/// A cut pinion (under 30 leaves) is solid, bored only when a bore is given, and 6 modules long unless told.
+/// A cut pinion (under 30 leaves, or a driver of under 16 teeth) is solid, bored only when a bore is given, and 6 modules long unless told.
 /// Crossings, bore, collet, mass and inertia of a wheel. Rules where nothing was decided: rim 2.25 modules below the roots
 /// (practice: 2 to 2.5), hub 1.5 modules and at least 1.5 mm of brass outside the bore, arms as wide as the rim there and 1.4
 /// times that at the hub, 4, 5 or 6 arms up to 25 mm, up to 60 mm and above; too little to open stays solid. Areas and moments

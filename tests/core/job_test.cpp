@@ -467,6 +467,33 @@ TEST_CASE("the tide hand as found drifts most of a tide in a month's reckoning, 
     CHECK(read_train_question(job, "tide stages 3 new").to.empty());
 }
 
+TEST_CASE("motion work goes on the arbor of one hour: the hour hand on its axis keeps time exactly, both meshes at one distance") {
+    Job job = demo::measured_job();
+    job.arbors[2].train.wheel = 90;
+    job.arbors[2].train.pinion = 12;
+    const TrainQuestion motion = read_train_question(job, "motion");
+    CHECK(motion.from == "centre");
+    const FindResult found = answer_train_question(motion, {});
+    REQUIRE(found.solutions.size() > 5);
+    for (const FoundTrain& train : found.solutions)
+        CHECK(train.stages[0].wheel * train.stages[1].wheel == 12 * train.stages[0].pinion * train.stages[1].pinion);
+    for (const FoundTrain& train : {found.solutions.front(), found.solutions.back()}) {
+        const Job with = with_train(job, motion, found, train);
+        CHECK(job_from_text(job_to_text(with)).faults.empty());
+        const Derived derived = derive(with);
+        INFO(derived.problem);
+        REQUIRE(derived.problem.empty());
+        CHECK(*derived.arbor("hour")->period_s == 12 * 3600);
+        CHECK(*derived.arbor("hour")->hand_s_per_year == 0);
+        CHECK(derived.arbor("hour")->x_mm == derived.arbor("centre")->x_mm);
+        CHECK(derived.mesh("minute", "hour")->sizes.centre_distance_mm ==
+              Approx(derived.mesh("centre", "minute")->sizes.centre_distance_mm));
+        CHECK(with.trains.back().arbors == std::vector<std::string>{"centre", "minute", "hour"});
+    }
+    CHECK(read_train_question(job, "motion 24").motion->ratio == 24);
+    CHECK_THROWS_WITH(read_train_question(job, "motion from third"), Catch::Contains("once in an hour"));
+}
+
 TEST_CASE("the job's dividing head says how each count is divided, and the finder keeps to it when asked") {
     Job job = demo::job();
     job.arbors[2].train.wheel = 90;

@@ -72,7 +72,7 @@ TEST_CASE("by rule the rim stands 2 to 2.5 modules below the roots, arms taper o
 }
 
 TEST_CASE("a wheel with too little between rim and hub is left solid and says so; asked for arms it refuses") {
-    BlankInput in{{16, 8, 0.5}};
+    BlankInput in{{17, 8, 0.5}};
     const BlankResult out = plan_blank(in);
     CHECK(out.arms == 0);
     REQUIRE(out.warnings.size() == 1);
@@ -81,6 +81,14 @@ TEST_CASE("a wheel with too little between rim and hub is left solid and says so
     CHECK_THROWS_WITH(plan_blank(in), Catch::Contains("takes a rim and hub that leave an opening"));
     in.choice.arms = 2;
     CHECK_THROWS_WITH(plan_blank(in), Catch::StartsWith("arms: got 2"));
+}
+
+TEST_CASE("a cannon pinion is cut from the solid, whatever it drives") {
+    for (const long long teeth : {6LL, 8LL, 10LL, 15LL, 16LL, 20LL}) {
+        const BlankResult out = plan_blank({{teeth, 36, 0.6}});
+        CHECK(out.bore_mm < 2 * 0.6 * static_cast<double>(teeth) / 2);
+        if (teeth < 16) CHECK(out.arms == 0);
+    }
 }
 
 TEST_CASE("a rim under two modules and arms that widen outwards are spoken against") {

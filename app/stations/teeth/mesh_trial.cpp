@@ -26,7 +26,13 @@ void MeshTrial::take(const DerivedMesh& mesh) {
     const GeometryInput& old = m_input.mesh;
     const bool same =
         old.wheel == geometry.wheel && old.pinion == geometry.pinion && old.module_mm == geometry.module_mm && old.form == geometry.form;
-    if (same && measured == m_measured_mm) return;
+    if (same && measured == m_measured_mm && mesh.name() == m_name) return;
+    if (mesh.name() != m_name) {
+        // A fault belongs to the wheel it was tried on.
+        const MeshSimulationInput sound;
+        for (const Fault& f : faults()) m_input.*f.size = sound.*f.size;
+        m_name = mesh.name();
+    }
     m_input.mesh = geometry;
     m_measured_mm = measured;
     set_depth(measured);

@@ -68,6 +68,7 @@ private:
     MeshSimulationInput m_input;
     MeshSimulationResult m_result;
     double m_measured_mm = 0;
+    std::string m_name;  ///< of the mesh
     std::optional<DepthWindow> m_window;
     bool m_looking = false;
     std::uint64_t m_look = 0;

@@ -212,6 +212,12 @@ void TeethStation::paint_sizes(QPainter& painter, const DerivedMesh& mesh, doubl
     const Unit& unit = *find_unit(job.length_unit, Dimension::length);
     const int decimals = unit.symbol == "in" ? 4 : 3;
     const auto length = [&](double mm) { return QString::fromStdString(print_in(mm, unit, decimals)); };
+    if (pitch_point.x() - mesh.sizes.wheel.outside_diameter_mm * scale > -60) {
+        // The whole wheel is in view and may lie under the figures.
+        QColor paper = t.ground;
+        paper.setAlphaF(0.78f);
+        painter.fillRect(QRectF(12, 12, width() < roomy ? 130 : 236, width() < roomy ? 236 : 300), paper);
+    }
     write(painter, figure_font(20), t.ink, {24, 42}, QString::number(mesh.wheel) + " / " + QString::number(mesh.pinion));
     write(painter, word_font(10), t.steel, {24, 62},
           (width() < roomy                      ? tr("%1 to %2")

@@ -35,7 +35,7 @@ void TrainSearch::ask(const QString& text) {
     const std::uint64_t run = m_run;
     m_running = true;
     m_done = 0;
-    m_worker = std::jthread([this, run, input = m_question->find](const std::stop_token& stop) {
+    m_worker = std::jthread([this, run, question = *m_question](const std::stop_token& stop) {
         const auto report = [this, run](const std::function<void()>& tell) {
             QMetaObject::invokeMethod(this, [this, run, tell] {
                 if (run == m_run) tell();
@@ -49,7 +49,7 @@ void TrainSearch::ask(const QString& text) {
         };
         const auto partial = [&](const FindResult& so_far) { report([this, so_far] { show(so_far, true); }); };
         try {
-            const FindResult found = find_trains(input, {stop, progress}, partial);
+            const FindResult found = answer_train_question(question, {stop, progress}, partial);
             report([this, found] { show(found, false); });
         } catch (const std::exception& error) {
             report([this, why = QString::fromUtf8(error.what())] {

@@ -401,10 +401,17 @@ void TrainStation::paint_hands(QPainter& painter, const View& view) {
             const QPointF way(std::cos(i * std::numbers::pi / 6), std::sin(i * std::numbers::pi / 6));
             painter.drawLine(centre + way * (dial - 5), centre + way * (dial - 1));
         }
-        const double turned = std::numbers::pi / 2 + 2 * std::numbers::pi * arbor.turns_per_s * m_motion.seconds();
-        painter.setPen(QPen(t.blued, 2.4, Qt::SolidLine, Qt::RoundCap));
-        painter.drawLine(centre - QPointF(std::cos(turned), -std::sin(turned)) * 6,
-                         centre + QPointF(std::cos(turned), -std::sin(turned)) * (dial - 6));
+        const auto hand = [&](double turns_per_s, double thick, double length) {
+            const double turned = std::numbers::pi / 2 + 2 * std::numbers::pi * turns_per_s * m_motion.seconds();
+            const QPointF way(std::cos(turned), -std::sin(turned));
+            painter.setPen(QPen(t.blued, thick, Qt::SolidLine, Qt::RoundCap));
+            painter.drawLine(centre - way * 6, centre + way * length);
+        };
+        // On one axis with another arbor, as hour and minute hand: both are seen.
+        const auto& axis = m_document.job().arbor(arbor.id)->train.coaxial_with;
+        const DerivedArbor* under = axis ? m_document.derived().arbor(*axis) : nullptr;
+        if (under) hand(under->turns_per_s, 1.4, dial - 3);
+        hand(arbor.turns_per_s, 2.4, under ? dial - 13 : dial - 6);
         if (!arbor.hand_s_per_year) continue;
         const double gain = *arbor.hand_s_per_year;
         const QString words = std::abs(gain) < 0.05 ? tr("keeps time exactly")

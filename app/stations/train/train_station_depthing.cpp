@@ -162,7 +162,8 @@ void TrainStation::paint_depthing_column(QPainter& painter, const DepthingInput&
     for (size_t i = 0; i < result.points.size() && input.neighbours.size() == 2; ++i) {
         const auto bare = [&](double mm) { return QString::fromStdString(print_in(mm, unit, decimals, false)); };
         write(painter, word_font(9), t.steel, {column_x, y}, i == 0 ? tr("cross at") : tr("or at"));
-        write(painter, word_font(9.5, true), t.blued, {column_x + wide, y}, bare(result.points[i][0]) + "   " + bare(result.points[i][1]), 1);
+        write(painter, word_font(9.5, true), t.blued, {column_x + wide, y}, bare(result.points[i][0]) + "   " + bare(result.points[i][1]),
+              1);
         y += 22;
     }
     const QString words = m_moved_mm

@@ -21,10 +21,10 @@ void TrainStation::paint_search(QPainter& painter) {
         return;
     }
     if (!m_search.question()) {
-        write_wrapped(
-            painter, word_font(9), t.steel, {column_x, y - 8}, wide,
-            tr("A ratio: 60 from centre to escape\nA hand: tide from great, moon from great, sidereal-day from centre\n\nThen, as wanted: "
-               "stages 3, teeth 24-120, leaves 8-16, hunting, indexed, even 1.5, use 96, ppm 5"));
+        write_wrapped(painter, word_font(9), t.steel, {column_x, y - 8}, wide,
+                      tr("A ratio: 60 from centre to escape\nA hand: tide from great, moon from great, sidereal-day from centre\nMotion "
+                         "work: motion, motion 24\n\nThen, as wanted: "
+                         "stages 3, teeth 24-120, leaves 8-16, hunting, indexed, even 1.5, use 96, ppm 5"));
         return;
     }
     y = paint_found(painter, y);
@@ -84,14 +84,21 @@ double TrainStation::paint_found(QPainter& painter, double y) {
                                          QString::fromStdString(print_many(std::floor(*train.years_per_day))));
     y += 4;
     y += write_wrapped(painter, word_font(9.5, true), t.blued, {column_x, y - 8}, wide, error);
+    const bool motion = m_search.question() && m_search.question()->motion;
     const QString rest =
-        tr("even %1 · hunting in %2 of %3 · %4 teeth\n%5")
-            .arg(train.evenness, 0, 'f', 2)
-            .arg(train.hunting_stages)
-            .arg(train.stages.size())
-            .arg(train.sum)
-            .arg(found.complete ? tr("complete: %1 sets of counts covered").arg(QString::fromStdString(print_many(found.considered)))
-                                : tr("not complete: %1").arg(QString::fromStdString(found.ended)));
+        motion
+            ? tr("both meshes on one centre distance; %1\n%2 teeth\ncomplete: %3 sets of counts")
+                  .arg(train.evenness == 1 ? tr("one module serves both")
+                                           : tr("hour mesh %1 × the minute mesh's module").arg(train.evenness, 0, 'f', 3))
+                  .arg(train.sum)
+                  .arg(QString::fromStdString(print_many(found.considered)))
+            : tr("even %1 · hunting in %2 of %3 · %4 teeth\n%5")
+                  .arg(train.evenness, 0, 'f', 2)
+                  .arg(train.hunting_stages)
+                  .arg(train.stages.size())
+                  .arg(train.sum)
+                  .arg(found.complete ? tr("complete: %1 sets of counts covered").arg(QString::fromStdString(print_many(found.considered)))
+                                      : tr("not complete: %1").arg(QString::fromStdString(found.ended)));
     y += write_wrapped(painter, word_font(8.5), t.steel, {column_x, y - 4}, wide, rest);
     write(painter, word_font(9.5, true), t.blued, {column_x, y + 18}, tr("Enter takes it"));
     place({"found:take",
