@@ -77,6 +77,7 @@ int take_tour(MainWindow& window, const QString& folder) {
     }
     window.teeth().select_part(false);
     window.teeth().other_mesh();
+    window.grab();
     window.teeth().trial().set_depth(-0.3);
     finish(window, [&] { return !window.teeth().trial().looking(); });
     shoot(window, to, "teeth-pinion");

@@ -15,6 +15,7 @@ const std::vector<NamedPeriod>& named_periods() {
         {"seconds", "seconds hand, one minute", Rational(60), "definition"},
         {"minutes", "minute hand, one hour", Rational(3600), "definition"},
         {"hours", "hour hand, twelve hours", Rational(43200), "definition"},
+        {"alarm", "alarm disc, twelve hours", Rational(43200), "definition"},
         {"day", "24-hour hand, one day", Rational(86400), "definition"},
         {"week", "day of the week, seven days", days("7"), "definition"},
         {"date", "date disc, 31 days", days("31"), "definition"},
