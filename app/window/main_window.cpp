@@ -62,6 +62,14 @@ MainWindow::MainWindow(QWidget* parent)
     connect(m_bar, &StationsBar::chosen, this, &MainWindow::show_station);
     connect(m_bar, &StationsBar::finder_wanted, this, [this] { open_finder(); });
     connect(m_train, &TrainStation::quantity_wanted, m_calliper, &CalliperLine::ask);
+    const auto tell_cutters = [this] {
+        std::vector<double> modules;
+        for (const Cutter& cutter : m_workshop.stock().cutters)
+            if (cutter.part == "wheel" && cutter.quantity > 0) modules.push_back(cutter.module_mm);
+        m_train->search().set_cutters(std::move(modules));
+    };
+    tell_cutters();
+    connect(&m_workshop, &Workshop::changed, this, tell_cutters);
     connect(m_teeth, &TeethStation::stock_wanted, this, [this] { open_stock(); });
     connect(&m_workings->sheet(), &WorkingsSheet::overrule_wanted, this, &MainWindow::ask_overrule);
     connect(&m_document, &Document::told, m_calliper, &CalliperLine::tell);

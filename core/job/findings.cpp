@@ -6,6 +6,7 @@
 #include "number/units.h"
 #include "teeth/cycloidal.h"
 #include "train/hands.h"
+#include "train/module_fit.h"
 
 namespace echappe {
 namespace {
@@ -81,6 +82,34 @@ void judge_mesh(const Job& job, const DerivedMesh& mesh, std::vector<Finding>& o
                        "The root is " + print_fixed(100 * root, 0) + " % of the pitch diameter.", mesh.pinion_of, ""});
 }
 
+/// Diameters over tips and roots tell forms apart; a distance does not.
+void judge_form(const Job& job, const DerivedMesh& mesh, std::vector<Finding>& out) {
+    const std::string& school = mesh.form.school;
+    if (school != "cycloidal-clock" && school != "involute-20") return;
+    ModuleFitInput input{mesh.wheel, mesh.pinion, mesh.form, {}, {}};
+    bool roots = false;
+    for (const Measurement& m : job.measurements) {
+        const QuantityKey& key = m.evidence.key;
+        const bool wheel = key.kind.starts_with("wheel_") && key.arbor == mesh.wheel_of;
+        const bool pinion = key.kind.starts_with("pinion_") && key.arbor == mesh.pinion_of;
+        if (m.left_out || !(wheel || pinion) || !key.kind.ends_with("_diameter_mm")) continue;
+        roots = roots || key.kind.ends_with("root_diameter_mm");
+        input.evidence.push_back(m.evidence);
+    }
+    if (!roots || input.evidence.size() < 2) return;
+    const ModuleFitResult fit = fit_module(input);
+    constexpr double sure = 0.8;
+    const FormOdds& likelier = fit.forms.front();
+    if (likelier.school == school || likelier.weight < sure) return;
+    out.push_back({"form:" + mesh.name(), "caution",
+                   "The sizes fit " + std::string(school_of(likelier.school).words) +
+                       " teeth better: " + print_fixed(100 * likelier.weight, 0) + " %.",
+                   "Tips and roots of " + job.name_of_arbor(mesh.wheel_of) + " to " + job.name_of_arbor(mesh.pinion_of) +
+                       " leave a misfit of " + print_fixed(likelier.misfit, 1) + " so, of " + print_fixed(fit.forms.back().misfit, 1) +
+                       " as the form that is set. Change the form of this mesh, or read the roots again.",
+                   mesh.wheel_of, ""});
+}
+
 /// A hand that drifts by more than a twelfth of its dial in a year is seen to be wrong by whoever reads it.
 void judge_hand(const Job& job, const DerivedArbor& arbor, std::vector<Finding>& out) {
     if (!arbor.hand_s_per_year) return;
@@ -113,6 +142,7 @@ std::vector<Finding> findings_of(const Job& job, const Derived& derived) {
     judge_candidates(job, derived, out);
     judge_strain(job, derived, out);
     for (const DerivedMesh& mesh : derived.meshes) judge_mesh(job, mesh, out);
+    for (const DerivedMesh& mesh : derived.meshes) judge_form(job, mesh, out);
     for (const DerivedArbor& arbor : derived.arbors) judge_hand(job, arbor, out);
     for (Finding& finding : out)
         for (const Judgement& judgement : job.judgements)

@@ -1,6 +1,7 @@
 #include "job/train_question.h"
 
 #include <algorithm>
+#include <cmath>
 #include <sstream>
 
 #include "job/derived.h"
@@ -12,7 +13,8 @@ namespace {
 
 constexpr const char* field = "train";
 constexpr const char* takes =
-    "a ratio, a hand or motion, then from, to, stages, teeth, leaves, ppm, hunting, indexed, even, use, new: as in \"60 from centre to "
+    "a ratio, a hand or motion, then from, to, stages, teeth, leaves, ppm, hunting, indexed, even, use, fit, new: as in \"60 from centre "
+    "to "
     "escape\" or "
     "\"tide from "
     "great "
@@ -112,6 +114,27 @@ void set_count(Job& job, const std::string& part, long long count) {
             if (pinion.name == name) pinion.leaves = Count(count);
     }
     std::erase_if(job.choices, [&](const Choice& choice) { return choice.part == part; });
+}
+
+/// For each mesh of the chain the sums of teeth and leaves that its two holes allow with a cutter of the drawer.
+void fit_between_holes(const Job& job, TrainQuestion& question, const std::vector<double>& cutter_modules_mm) {
+    if (question.to.empty()) throw InputError(field, "fit for a new branch", "a chain whose holes are there: a new branch has none yet");
+    if (cutter_modules_mm.empty()) throw InputError(field, "fit without cutters", "wheel cutters in the workshop's drawer");
+    constexpr double within_modules = 0.1;
+    for (size_t i = 0; i < question.wheels.size(); ++i) {
+        const auto place = [&](const std::string& part) { return job.arbor(part.substr(0, part.find('.')))->position_mm; };
+        const auto a = place(question.wheels[i]);
+        const auto b = place(question.pinions[i]);
+        if (a.size() != 2 || b.size() != 2)
+            throw InputError(field, "fit from " + question.wheels[i] + " to " + question.pinions[i], "arbors whose holes are on the plan");
+        const double distance = std::hypot(a[0] - b[0], a[1] - b[1]);
+        std::vector<long long> sums;
+        for (const double module : cutter_modules_mm) {
+            const double sum = 2 * distance / module;
+            if (std::abs(sum - std::round(sum)) <= 2 * within_modules && sum >= 8 && sum <= 2000) sums.push_back(std::llround(sum));
+        }
+        question.find.stage_sums.push_back(std::move(sums));
+    }
 }
 
 /// Only counts that the workshop's dividing head gives exactly.
@@ -217,7 +240,7 @@ FindResult answer_train_question(const TrainQuestion& question, const Effort& ef
     return out;
 }
 
-TrainQuestion read_train_question(const Job& job, const std::string& text) {
+TrainQuestion read_train_question(const Job& job, const std::string& text, const std::vector<double>& cutter_modules_mm) {
     TrainQuestion question;
     std::istringstream words(lower(text));
     std::string word;
@@ -235,6 +258,7 @@ TrainQuestion read_train_question(const Job& job, const std::string& text) {
     bool teeth_said = false;
     bool stages_said = false;
     bool another = false;
+    bool fit = false;
     while (words >> word) {
         const auto next = [&] {
             std::string value;
@@ -251,6 +275,7 @@ TrainQuestion read_train_question(const Job& job, const std::string& text) {
         else if (word == "use") question.find.must_wheels.push_back(whole(next()));
         else if (word == "indexed") only_indexed(job, question.find);
         else if (word == "new") another = true;
+        else if (word == "fit") fit = true;
         else if (motion && (word == "12" || word == "24"))
             question.motion->ratio = whole(word), question.find.hand = word == "24" ? "day" : "hours";
         else if (word == "hunting") question.find.hunting_only = true;
@@ -275,6 +300,7 @@ TrainQuestion read_train_question(const Job& job, const std::string& text) {
         follow_chain(job, question);
         if (now) question.find.target = ratio_now(job, question);
     }
+    if (fit) fit_between_holes(job, question, cutter_modules_mm);
     if (question.find.stages < 1 || question.find.stages > 6)
         throw InputError(field, std::to_string(question.find.stages) + " stages", "1 to 6");
     return question;

@@ -21,7 +21,9 @@ struct TrainQuestion {
 /// leaves 10-40, hunting, ppm 5, even 1.5, use 96". A ratio without arbors is asked for the chain from the reference to the
 /// escape wheel, "now" for the ratio that is there. Ranges left out are the job's limits; a branch has 2 stages of 24 to 120 teeth.
 /// Throws InputError.
-TrainQuestion read_train_question(const Job& job, const std::string& text);
+/// `cutter_modules_mm`: what the drawer can cut, for "fit": only trains whose meshes stand between the holes that are there, within
+/// a tenth of a module.
+TrainQuestion read_train_question(const Job& job, const std::string& text, const std::vector<double>& cutter_modules_mm = {});
 
 /// "motion" or "motion 24" asks for motion work on the arbor that turns once in an hour.
 /// Answers it; motion work as trains of two meshes, driven by the cannon and the minute pinion. Throws InputError.

@@ -106,7 +106,7 @@ public:
           m_must_wheel(product_of(input.must_wheels)),
           m_must_pinion(product_of(input.must_pinions)),
           m_filtered(input.hunting_only || !input.exclude_factors.empty() || input.distinct_pinions_at_most || input.evenness_at_most ||
-                     input.stage_sum) {
+                     input.stage_sum || !input.stage_sums.empty()) {
         m_result.target_exact = target.to_string();
         m_result.target = target.to_double();
         if (input.tolerance_ppm) {
@@ -283,8 +283,37 @@ private:
         if (m_best.size() > wanted()) m_best.erase(std::prev(m_best.end()));
     }
 
+    /// As even as can be; where holes fix the sums, as these want it, none when they cannot be met.
+    std::vector<Stage> arranged(const Solution& solution) const {
+        if (m_input.stage_sums.empty()) return paired(solution.wheels, solution.pinions);
+        Counts wheels = solution.wheels;
+        Counts pinions = solution.pinions;
+        std::vector<Stage> stages;
+        return fitted(wheels, pinions, stages) ? stages : std::vector<Stage>();
+    }
+
+    /// Takes a wheel and a pinion for the next stage, and puts them back when the rest cannot be met.
+    bool fitted(Counts& wheels, Counts& pinions, std::vector<Stage>& stages) const {
+        if (wheels.empty()) return true;
+        const std::vector<long long>& sums = m_input.stage_sums[stages.size()];
+        for (size_t w = 0; w < wheels.size(); ++w)
+            for (size_t p = 0; p < pinions.size(); ++p) {
+                const Stage stage{wheels[w], pinions[p]};
+                if (std::find(sums.begin(), sums.end(), stage.wheel + stage.pinion) == sums.end()) continue;
+                wheels.erase(wheels.begin() + static_cast<std::ptrdiff_t>(w));
+                pinions.erase(pinions.begin() + static_cast<std::ptrdiff_t>(p));
+                stages.push_back(stage);
+                if (fitted(wheels, pinions, stages)) return true;
+                stages.pop_back();
+                wheels.insert(wheels.begin() + static_cast<std::ptrdiff_t>(w), stage.wheel);
+                pinions.insert(pinions.begin() + static_cast<std::ptrdiff_t>(p), stage.pinion);
+            }
+        return false;
+    }
+
     bool wished(const Solution& solution) const {
-        const std::vector<Stage> stages = paired(solution.wheels, solution.pinions);
+        const std::vector<Stage> stages = arranged(solution);
+        if (stages.empty()) return false;
         if (m_input.distinct_pinions_at_most && distinct(solution.pinions) > *m_input.distinct_pinions_at_most) return false;
         if (m_input.evenness_at_most && evenness_of(stages) > *m_input.evenness_at_most) return false;
         return std::all_of(stages.begin(), stages.end(), [&](const Stage& stage) {
@@ -330,7 +359,7 @@ private:
         FoundTrain out;
         out.wheels.assign(solution.wheels.rbegin(), solution.wheels.rend());
         out.pinions.assign(solution.pinions.rbegin(), solution.pinions.rend());
-        out.stages = paired(solution.wheels, solution.pinions);
+        out.stages = arranged(solution);
         const Product wheels = product_of(solution.wheels);
         const Product pinions = product_of(solution.pinions);
         const Product common = std::gcd(wheels, pinions);
@@ -378,6 +407,9 @@ FindResult find_trains(const FindInput& input) { return find_trains(input, {}, {
 
 FindResult find_trains(const FindInput& input, const Effort& effort, const std::function<void(const FindResult&)>& partial) {
     if (input.stages < 1 || input.stages > 6) throw InputError("stages", std::to_string(input.stages), "1 to 6");
+    if (!input.stage_sums.empty() && input.stage_sums.size() != static_cast<size_t>(input.stages))
+        throw InputError("stage_sums", std::to_string(input.stage_sums.size()) + " lists",
+                         "one for each of " + std::to_string(input.stages) + " stages");
     const auto [target, pinions_drive] = target_of(input);
     Finder finder(input, target, effort, partial);
     FindResult out = finder.run();

@@ -27,6 +27,9 @@ struct FindInput {
     std::optional<long long> distinct_pinions_at_most;
     std::optional<double> evenness_at_most;
     std::optional<CountRange> stage_sum;  ///< teeth + leaves of each stage: the centre distance is fixed by the plates
+    /// Stage by stage, the sums of teeth and leaves that fit between its two holes with some cutter; a train must be paired and
+    /// ordered so that each stage has one of its own. Empty: not asked.
+    std::vector<std::vector<long long>> stage_sums;
     std::string rank = "error";
     static const Record& record();
 };

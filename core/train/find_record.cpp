@@ -33,6 +33,8 @@ const Record& FindInput::record() {
                      between(1, 6))
                 .add("evenness_at_most", &In::evenness_at_most, "", "largest stage ratio ÷ smallest", between(1, 1e6))
                 .add("stage_sum", &In::stage_sum, "", "teeth + leaves of every stage: the plates fix the centre distance")
+                .add("stage_sums", &In::stage_sums, "", "stage by stage, the sums of teeth and leaves that fit between its holes",
+                     between(8, 2000))
                 .add("rank", &In::rank, "", "order of the list")
                 .choices({"error", "evenness", "teeth", "hunting", "cutters"}));
     }();

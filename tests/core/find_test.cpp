@@ -136,6 +136,21 @@ TEST_CASE("each filter leaves what it says of the whole list and nothing else") 
     one.stage_sum = CountRange{36, 50};
     check(one, stages([](const Stage& s) { return s.wheel + s.pinion >= 36 && s.wheel + s.pinion <= 50; }));
     one = in;
+    one.stage_sums = {{36, 40, 44}, {38, 42, 48}};
+    // By hand: either wheel with either pinion, either first.
+    check(one, [](const FoundTrain& t) {
+        const auto has = [](std::initializer_list<long long> list, long long sum) {
+            return std::find(list.begin(), list.end(), sum) != list.end();
+        };
+        for (const size_t w : {0, 1})
+            for (const size_t p : {0, 1})
+                if (has({36, 40, 44}, t.wheels[w] + t.pinions[p]) && has({38, 42, 48}, t.wheels[1 - w] + t.pinions[1 - p])) return true;
+        return false;
+    });
+    for (const FoundTrain& train : find_trains(one).solutions) CHECK((train.stages[0].wheel + train.stages[0].pinion) % 4 == 0);
+    one.stage_sums.pop_back();
+    CHECK_THROWS_WITH(find_trains(one), Catch::StartsWith("stage_sums: got 1 lists"));
+    one = in;
     one.distinct_pinions_at_most = 1;
     check(one, [](const FoundTrain& t) { return t.pinions[0] == t.pinions[1]; });
     one = in;

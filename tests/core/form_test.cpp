@@ -1,7 +1,9 @@
 #include <catch2/catch.hpp>
 #include <cmath>
 
+#include "job/derived.h"
 #include "number/input_error.h"
+#include "support/demo.h"
 #include "teeth/mesh_simulation.h"
 #include "train/restore.h"
 
@@ -114,4 +116,22 @@ TEST_CASE("a form traced from a true tooth is that tooth again, and runs like it
     CHECK_THROWS_WITH(tooth_geometry(traced), Catch::StartsWith("wheel_half[2]"));
     traced.form.wheel_half = {{31, 0}};
     CHECK_THROWS_WITH(tooth_geometry(traced), Catch::Contains("takes at least 3"));
+}
+
+TEST_CASE("tips and roots of involute teeth set as cycloidal are told, and set right they are not") {
+    Job job = demo::job();
+    const GeometryResult sizes = tooth_geometry({144, 12, 0.9, {"involute-20"}});
+    const auto read = [&](const std::string& kind, const std::string& arbor, double value) {
+        job.measurements.push_back({kind + arbor, of_arbor(kind, arbor, value, 0.03), "", "", "", false});
+    };
+    read("wheel_outside_diameter_mm", "great", sizes.wheel.outside_diameter_mm);
+    read("wheel_root_diameter_mm", "great", sizes.wheel.root_diameter_mm);
+    read("pinion_outside_diameter_mm", "centre", sizes.pinion.outside_diameter_mm);
+    const auto told = [](const Derived& derived) {
+        return std::count_if(derived.findings.begin(), derived.findings.end(),
+                             [](const Finding& f) { return f.id == "form:great-centre"; });
+    };
+    CHECK(told(derive(job)) == 1);
+    job.forms = {{"great", "centre", {"involute-20"}}};
+    CHECK(told(derive(job)) == 0);
 }

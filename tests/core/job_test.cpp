@@ -467,6 +467,23 @@ TEST_CASE("the tide hand as found drifts most of a tide in a month's reckoning, 
     CHECK(read_train_question(job, "tide stages 3 new").to.empty());
 }
 
+TEST_CASE("a tide train that must fit stands between the holes that are there, with cutters of the drawer") {
+    const Job job = demo::job();
+    const std::vector<double> cutters = {0.45, 0.5, 0.55, 0.6, 0.65, 0.7};
+    const TrainQuestion fit = read_train_question(job, "tide fit", cutters);
+    const FindResult found = find_trains(fit.find);
+    REQUIRE(!found.solutions.empty());
+    const double distance[] = {std::hypot(30., 57.6 - 72), std::hypot(30., 57.6 - 24.6)};
+    for (const FoundTrain& train : found.solutions)
+        for (size_t i = 0; i < 2; ++i) {
+            const double module = 2 * distance[i] / static_cast<double>(train.stages[i].wheel + train.stages[i].pinion);
+            const auto near = [&](double cutter) { return std::abs(distance[i] - distance[i] / module * cutter) < 0.101 * cutter; };
+            CHECK(std::any_of(cutters.begin(), cutters.end(), near));
+        }
+    CHECK_THROWS_WITH(read_train_question(job, "tide fit"), Catch::Contains("wheel cutters"));
+    CHECK_THROWS_WITH(read_train_question(job, "tide new fit", cutters), Catch::Contains("a new branch has none yet"));
+}
+
 TEST_CASE("motion work goes on the arbor of one hour: the hour hand on its axis keeps time exactly, both meshes at one distance") {
     Job job = demo::measured_job();
     job.arbors[2].train.wheel = 90;

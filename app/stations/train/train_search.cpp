@@ -26,7 +26,7 @@ void TrainSearch::ask(const QString& text) {
     m_preview.reset();
     m_result = {};
     try {
-        m_question = read_train_question(m_document.job(), text.toStdString());
+        m_question = read_train_question(m_document.job(), text.toStdString(), m_cutter_modules_mm);
     } catch (const std::exception& error) {
         m_fault = QString::fromUtf8(error.what());
         emit moved();

@@ -17,6 +17,9 @@ class TrainSearch : public QObject {
 public:
     explicit TrainSearch(Document& document, QObject* parent = nullptr) : QObject(parent), m_document(document) {}
 
+    /// What the drawer can cut, for questions that must fit between the holes.
+    void set_cutters(std::vector<double> modules_mm) { m_cutter_modules_mm = std::move(modules_mm); }
+
     /// Asks anew; the sentence of what is wrong with the question is kept in `fault`.
     void ask(const QString& text);
     void close();
@@ -41,6 +44,7 @@ private:
     void show(const FindResult& result, bool running);
 
     Document& m_document;
+    std::vector<double> m_cutter_modules_mm;
     std::optional<TrainQuestion> m_question;
     QString m_fault;
     FindResult m_result;

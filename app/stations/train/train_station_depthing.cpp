@@ -11,7 +11,7 @@
 namespace echappe {
 namespace {
 
-constexpr double loupe_px = 66;
+constexpr double roomy = 640;      ///< narrower than this the loupe stands under the column, not over the plan
 constexpr double right_mm = 0.02;  ///< nearer than this nobody drills
 
 }  // namespace
@@ -95,7 +95,10 @@ void TrainStation::paint_depthing(QPainter& painter, const View& view) {
 void TrainStation::paint_loupe(QPainter& painter, const DepthingInput& input, const DepthingResult& result) {
     if (result.points.empty()) return;
     const Theme& t = theme();
-    const QPointF middle(width() - loupe_px - 26, loupe_px + 30);
+    const bool narrow = width() < roomy;
+    const double loupe_px = narrow ? 52 : 66;
+    const QPointF middle =
+        narrow ? QPointF(left_column - loupe_px - 20, height() - loupe_px - 54) : QPointF(width() - loupe_px - 26, loupe_px + 30);
     const double off = result.off_mm.value_or(0);
     double scale = 1000;  // px per mm
     for (const double step : {500.0, 200.0, 100.0, 50.0, 20.0})
@@ -123,7 +126,7 @@ void TrainStation::paint_loupe(QPainter& painter, const DepthingInput& input, co
     painter.drawLine(hole - QPointF(0, 3), hole + QPointF(0, 3));
     painter.restore();
     const double bar_mm = 30 / scale > 0.5 ? 1 : 30 / scale > 0.2 ? 0.5 : 30 / scale > 0.05 ? 0.1 : 0.05;
-    const QPointF from = middle + QPointF(-bar_mm * scale / 2, loupe_px + 14);
+    const QPointF from = middle + QPointF(-bar_mm * scale / 2, loupe_px + 10);
     painter.setPen(QPen(t.ink, 1.2));
     painter.drawLine(from, from + QPointF(bar_mm * scale, 0));
     write(painter, word_font(8), t.ink, from + QPointF(bar_mm * scale / 2, 13), QString::number(bar_mm) + " mm", 0);

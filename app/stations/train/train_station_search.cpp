@@ -24,7 +24,8 @@ void TrainStation::paint_search(QPainter& painter) {
         write_wrapped(painter, word_font(9), t.steel, {column_x, y - 8}, wide,
                       tr("A ratio: 60 from centre to escape\nA hand: tide from great, moon from great, sidereal-day from centre\nMotion "
                          "work: motion, motion 24\n\nThen, as wanted: "
-                         "stages 3, teeth 24-120, leaves 8-16, hunting, indexed, even 1.5, use 96, ppm 5"));
+                         "stages 3, teeth 24-120, leaves 8-16, hunting, indexed, even 1.5, use 96, ppm 5, fit (between the holes, with a "
+                         "cutter of the drawer)"));
         return;
     }
     y = paint_found(painter, y);
