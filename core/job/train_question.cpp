@@ -13,7 +13,8 @@ namespace {
 
 constexpr const char* field = "train";
 constexpr const char* takes =
-    "a ratio, a hand or motion, then from, to, stages, teeth, leaves, ppm, hunting, indexed, even, use, fit, new: as in \"60 from centre "
+    "a ratio, a hand or motion, then from, to, stages, teeth, leaves, ppm, hunting, indexed, even, use, fit, cutters, exclude, rank, new: "
+    "as in \"60 from centre "
     "to "
     "escape\" or "
     "\"tide from "
@@ -30,6 +31,12 @@ std::string lower(std::string text) {
 long long whole(const std::string& word) {
     if (word.empty() || word.find_first_not_of("0123456789") != std::string::npos || word.size() > 6) refuse("\"" + word + "\"");
     return std::stoll(word);
+}
+
+std::string ranking(const std::string& word) {
+    for (const char* known : {"error", "evenness", "teeth", "hunting", "cutters"})
+        if (word == known) return word;
+    throw InputError(field, "rank \"" + word + "\"", "rank error, evenness, teeth, hunting or cutters");
 }
 
 CountRange range(std::string word) {
@@ -274,6 +281,9 @@ TrainQuestion read_train_question(const Job& job, const std::string& text, const
         else if (word == "even") question.find.evenness_at_most = Rational::parse(next(), field).to_double();
         else if (word == "use") question.find.must_wheels.push_back(whole(next()));
         else if (word == "indexed") only_indexed(job, question.find);
+        else if (word == "cutters") question.find.distinct_pinions_at_most = whole(next());
+        else if (word == "exclude") question.find.exclude_factors.push_back(whole(next()));
+        else if (word == "rank") question.find.rank = ranking(next());
         else if (word == "new") another = true;
         else if (word == "fit") fit = true;
         else if (motion && (word == "12" || word == "24"))

@@ -163,7 +163,8 @@ private:
 
     void take(double wheel, const Hold& now, const Hold& before, MeshSimulationResult& out) {
         const double error = now.pinion - wheel * m_teeth / m_leaves;
-        out.samples.push_back({wheel * 180 / pi, now.pinion * 180 / pi, arcmin(error), 0, now.contact.x, now.contact.y, now.tooth});
+        out.samples.push_back({wheel * 180 / pi, now.pinion * 180 / pi, arcmin(error), 0, now.contact.x, now.contact.y,
+                               std::atan2(now.contact.y, m_distance - now.contact.x) * 180 / pi, now.tooth});
         if (before.any && now.tooth != before.tooth) {
             const double fall = before.pinion + m_step * m_teeth / m_leaves - now.pinion;
             if (arcmin(fall) > drop_arcmin) out.drop_arcmin = std::max(out.drop_arcmin, arcmin(fall));
@@ -292,14 +293,16 @@ const Record& MeshSimulationInput::record() {
 
 const Record& MeshSample::record() {
     using Out = MeshSample;
-    static const Record record = Fields<Out>()
-                                     .add("wheel_deg", &Out::wheel_deg, "deg", "how far the wheel has turned")
-                                     .add("pinion_deg", &Out::pinion_deg, "deg", "and the pinion")
-                                     .add("error_arcmin", &Out::error_arcmin, "arcmin", "of the pinion against a steady ratio")
-                                     .add("velocity_ratio", &Out::velocity_ratio, "", "pinion's speed against the steady one")
-                                     .add("contact_x_mm", &Out::contact_x_mm, "mm", "contact, from the wheel's centre towards the pinion's")
-                                     .add("contact_y_mm", &Out::contact_y_mm, "mm", "beside the line of centres; negative before it")
-                                     .add("tooth", &Out::tooth, "", "which tooth pushes");
+    static const Record record =
+        Fields<Out>()
+            .add("wheel_deg", &Out::wheel_deg, "deg", "how far the wheel has turned")
+            .add("pinion_deg", &Out::pinion_deg, "deg", "and the pinion")
+            .add("error_arcmin", &Out::error_arcmin, "arcmin", "of the pinion against a steady ratio")
+            .add("velocity_ratio", &Out::velocity_ratio, "", "pinion's speed against the steady one")
+            .add("contact_x_mm", &Out::contact_x_mm, "mm", "contact, from the wheel's centre towards the pinion's")
+            .add("contact_deg", &Out::contact_deg, "deg", "of the touching point about the pinion; negative before the line")
+            .add("contact_y_mm", &Out::contact_y_mm, "mm", "beside the line of centres; negative before it")
+            .add("tooth", &Out::tooth, "", "which tooth pushes");
     return record;
 }
 

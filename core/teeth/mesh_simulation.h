@@ -29,6 +29,7 @@ struct MeshSample {
     double velocity_ratio = 0;  ///< pinion's speed ÷ (wheel's speed × N/n); 0 where one pair hands over by a drop
     double contact_x_mm = 0;    ///< wheel's centre at the origin, pinion's on +x
     double contact_y_mm = 0;    ///< negative before the line of centres
+    double contact_deg = 0;     ///< the touching point about the pinion's centre, from the line of centres; negative before it
     long long tooth = 0;        ///< which tooth pushes: 0 is the one that stood on +x
     static const Record& record();
 };

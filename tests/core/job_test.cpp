@@ -400,6 +400,11 @@ TEST_CASE("a question for trains is read as it is said at the bench") {
     refused("60 from attic", "takes the name of an arbor");
     refused("60 from escape to centre", "the first drives the second");
     refused("60 wobbly", "\"wobbly\"");
+    refused("60 rank beauty", "evenness, teeth");
+    const TrainQuestion ranked = read_train_question(job, "60 cutters 1 exclude 3 rank evenness");
+    CHECK(ranked.find.distinct_pinions_at_most == 1);
+    CHECK(ranked.find.exclude_factors == std::vector<long long>{3});
+    CHECK(ranked.find.rank == "evenness");
     refused("tide teeth 90-20", "\"90-20\"");
     refused("tide stages", "nothing after");
     refused("tide new stages 9", "1 to 6");

@@ -264,3 +264,19 @@ TEST_CASE("the shift that avoids undercut falls to nothing at 17.1 leaves and le
     CHECK(standard.pinion.outside_diameter_mm == Approx(52));
     CHECK(standard.pinion.root_diameter_mm == Approx(43));
 }
+
+TEST_CASE("few leaves are taken early: the touching point of 6 begins further before the line of centres than that of 12") {
+    const auto first = [](long long leaves) {
+        double least = 90;
+        for (const MeshSample& sample : simulate_mesh(mesh(72, leaves)).samples) least = std::min(least, sample.contact_deg);
+        return least;
+    };
+    CHECK(first(6) < first(8));
+    CHECK(first(8) < first(12));
+    CHECK(first(12) > -1);
+    // The angle and the place say the same.
+    const MeshSimulationResult run = simulate_mesh(mesh(72, 8));
+    for (const MeshSample& sample : run.samples)
+        CHECK(std::tan(sample.contact_deg * pi / 180) * (run.centre_distance_mm - sample.contact_x_mm) ==
+              Approx(sample.contact_y_mm).margin(1e-9));
+}

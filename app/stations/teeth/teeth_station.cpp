@@ -318,7 +318,13 @@ void TeethStation::paint_running(QPainter& painter, const DerivedMesh& mesh) {
     double y = 38 + write_wrapped(painter, word_font(11, true), ink, {x, 38}, wide, good ? tr("runs well") : verdict);
     y += 14;
     const bool turn = m_trial.whole_turn();
-    const double said = write(painter, word_font(9), t.steel, {x, y + 8}, width() < roomy ? tr("speed, ") : tr("pinion's speed over "));
+    double said = 0;
+    const auto say = [&](const QString& words, const QColor& colour) {
+        said += write(painter, word_font(9), colour, {x + said, y + 8}, words);
+    };
+    say(tr("speed, "), t.blued);
+    say(width() < roomy ? tr("touch ") : tr("touching angle "), t.brass_ink);
+    if (width() >= roomy) say(tr("over "), t.steel);
     const double word = write(painter, word_font(9, true), t.blued, {x + said, y + 8}, turn ? tr("its turn") : tr("one pitch"));
     place({"span",
            QRectF(x + said - 4, y - 8, word + 8, 22),
@@ -335,7 +341,7 @@ void TeethStation::paint_running(QPainter& painter, const DerivedMesh& mesh) {
     const auto row = [&](const QString& name, const QString& value, const QColor& colour) {
         write(painter, word_font(9), t.steel, {x, y}, name);
         write(painter, figure_font(12), colour, {x + wide, y}, value, 1);
-        y += 24;
+        y += width() < roomy ? 20 : 24;
     };
     const bool narrow = width() < roomy;
     row(narrow ? tr("swing") : tr("swing of speed"), QString::number(100 * run.velocity_ratio_spread, 'f', 1) + " %", t.blued);
@@ -389,6 +395,8 @@ void TeethStation::paint_speed(QPainter& painter, const QRectF& box) {
             painter.setPen(QPen(t.blued, 1));
         }
     }
+    paint_touching(painter, box);
+    painter.setPen(QPen(t.blued, 1));
     painter.drawPolyline(line);
     write(painter, word_font(8), t.steel, box.topLeft() + QPointF(4, 11), "+" + QString::number(100 * reach, 'f', 0) + " %");
     write(painter, word_font(8), t.steel, box.bottomLeft() + QPointF(4, -4), "−" + QString::number(100 * reach, 'f', 0) + " %");
@@ -397,6 +405,29 @@ void TeethStation::paint_speed(QPainter& painter, const QRectF& box) {
     const double through = m_trial.stand(2 * std::numbers::pi * arbor.turns_per_s * m_motion.seconds(), arbor.turns_per_s >= 0).through;
     painter.setPen(QPen(t.ruby, 1));
     painter.drawLine(QPointF(box.left() + through * box.width(), box.top()), QPointF(box.left() + through * box.width(), box.bottom()));
+}
+
+/// Where the teeth touch, as the pinion's angle from the line of centres: above the middle line is behind it.
+void TeethStation::paint_touching(QPainter& painter, const QRectF& box) {
+    const Theme& t = theme();
+    const auto& samples = m_trial.result().samples;
+    double reach = 5;
+    for (const MeshSample& s : samples) reach = std::max(reach, std::abs(s.contact_deg));
+    painter.setPen(QPen(t.brass_ink, 1));
+    QPolygonF line;
+    for (size_t i = 0; i < samples.size(); ++i) {
+        // From one pair to the next it jumps: two lines.
+        if (i > 0 && samples[i].tooth != samples[i - 1].tooth) {
+            painter.drawPolyline(line);
+            line.clear();
+        }
+        line << QPointF(box.left() + box.width() * static_cast<double>(i) / static_cast<double>(samples.size()),
+                        box.center().y() - samples[i].contact_deg / reach * box.height() * 0.46);
+    }
+    painter.drawPolyline(line);
+    const QString degrees = QString::number(reach, 'f', 0) + "°";
+    write(painter, word_font(8), t.brass_ink, box.topRight() + QPointF(-4, 11), "+" + degrees, 1);
+    write(painter, word_font(8), t.brass_ink, box.bottomRight() + QPointF(-4, -4), "−" + degrees, 1);
 }
 
 double TeethStation::depth_x(double mm) const {

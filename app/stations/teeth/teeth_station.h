@@ -66,6 +66,7 @@ private:
     void paint_dimensions(QPainter& painter, const DerivedMesh& mesh, double scale, QPointF pitch_point);
     void paint_running(QPainter& painter, const DerivedMesh& mesh);
     void paint_speed(QPainter& painter, const QRectF& box);
+    void paint_touching(QPainter& painter, const QRectF& box);
     void paint_depths(QPainter& painter, const DerivedMesh& mesh);
     double depth_at(double x) const;
     double depth_x(double mm) const;
