@@ -323,7 +323,7 @@ void TeethStation::paint_running(QPainter& painter, const DerivedMesh& mesh) {
         said += write(painter, word_font(9), colour, {x + said, y + 8}, words);
     };
     say(tr("speed, "), t.blued);
-    say(width() < roomy ? tr("touch ") : tr("touching angle "), t.brass_ink);
+    say(tr("touch "), t.brass_ink);
     if (width() >= roomy) say(tr("over "), t.steel);
     const double word = write(painter, word_font(9, true), t.blued, {x + said, y + 8}, turn ? tr("its turn") : tr("one pitch"));
     place({"span",
