@@ -195,7 +195,8 @@ void BlankView::paint_sizes(QPainter& painter, const BlankResult& blank) {
     const double clear = (words_wide / 2 * std::abs(std::cos(first)) + 10 * std::abs(std::sin(first)) + 8) / px;
     figure(painter, "rim", at(rim - clear, first) + QPointF(0, 5), tr("rim "), &BlankChoice::rim_mm, blank.rim_mm, 0);
     // As far out as the words need between two arms, on the side away from the arm that carries figures.
-    const double hub_way = step * static_cast<double>((blank.arms + 1) / 2) + step / 2;
+    const long long openings_on = (blank.arms + 1) / 2;
+    const double hub_way = step * static_cast<double>(openings_on) + step / 2;
     const double out = std::min(rim - 20 / px, std::max(hub + 18 / px, (words_wide / 2 + 10) / std::sin(step / 2) / px));
     painter.setPen(QPen(t.blued, 0.8));
     painter.drawLine(at(hub, hub_way), at(out - 10 / px, hub_way));
