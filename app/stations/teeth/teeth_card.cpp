@@ -48,7 +48,7 @@ void TeethStation::paint_card(QPainter& painter, const DerivedMesh& mesh) {
          : wheels ? tr("driven wheel instead")
                   : tr("pinion instead"),
          {}, [this] { select_part(!m_wheel); });
-    link("blank", tr("whole blank"), tr("Crossings, bore, weight"), [this] { show_blank(true); });
+    link("blank", width() < roomy ? tr("blank") : tr("whole blank"), tr("Crossings, bore, weight"), [this] { show_blank(true); });
     link("form", tr("teeth: %1").arg(school_of(mesh.form.school).words),
          tr(school_of(mesh.form.school).about) + "\n" + tr("Click for another form of tooth"), [this] {
              QMenu* menu = form_menu();

@@ -366,7 +366,7 @@ void TeethStation::paint_running(QPainter& painter, const DerivedMesh& mesh) {
            },
            tr("A wheel off its centre, a bent or short tooth, worn leaves, more friction"),
            {}});
-    if (mesh.module_known == Known::assumed) write(painter, word_font(8.5), t.steel, {x + wide, y}, tr("module assumed"), 1);
+    if (!narrow && mesh.module_known == Known::assumed) write(painter, word_font(8.5), t.steel, {x + wide, y}, tr("module assumed"), 1);
 }
 
 /// Speed against the steady one; the line of centres and the stand now drawn are marked.
@@ -554,6 +554,12 @@ void TeethStation::keyPressEvent(QKeyEvent* event) {
         case Qt::Key_T:
             m_trial.show_whole_turn(!m_trial.whole_turn());
             return update();
+        case Qt::Key_F: {
+            QMenu* menu = fault_menu();
+            menu->setAttribute(Qt::WA_DeleteOnClose);
+            menu->popup(mapToGlobal(middle().toPoint()));
+            return;
+        }
         case Qt::Key_B:
             return show_blank(true);
         case Qt::Key_Up:
