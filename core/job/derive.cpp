@@ -305,7 +305,11 @@ DepthingInput depthing_of(const Derived& derived, const std::string& arbor) {
     constexpr size_t most = 2;
     for (const DerivedMesh* mesh : derived.meshes_of(arbor)) {
         const DerivedArbor& other = *derived.arbor(mesh->wheel_of == arbor ? mesh->pinion_of : mesh->wheel_of);
-        if (input.neighbours.size() < most) input.neighbours.push_back({other.id, other.x_mm, other.y_mm, mesh->sizes.centre_distance_mm});
+        // Two wheels on one axis, as cannon and hour wheel, want one distance: the axis counts once.
+        const bool same_axis = std::any_of(input.neighbours.begin(), input.neighbours.end(),
+                                           [&](const DepthingNeighbour& n) { return n.x_mm == other.x_mm && n.y_mm == other.y_mm; });
+        if (input.neighbours.size() < most && !same_axis)
+            input.neighbours.push_back({other.id, other.x_mm, other.y_mm, mesh->sizes.centre_distance_mm});
     }
     return input;
 }

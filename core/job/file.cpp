@@ -37,6 +37,10 @@ void check_references(const Job& job, std::vector<InputError>& faults) {
         unknown_arbor("forms[" + std::to_string(i) + "].wheel_of", job.forms[i].wheel_of);
         unknown_arbor("forms[" + std::to_string(i) + "].pinion_of", job.forms[i].pinion_of);
     }
+    for (size_t i = 0; i < job.blanks.size(); ++i) {
+        const std::string& part = job.blanks[i].part;
+        unknown_arbor("blanks[" + std::to_string(i) + "].part", part.substr(0, part.find('.')));
+    }
     for (size_t i = 0; i < job.trains.size(); ++i)
         for (size_t k = 0; k < job.trains[i].arbors.size(); ++k)
             unknown_arbor("trains[" + std::to_string(i) + "].arbors[" + std::to_string(k) + "]", job.trains[i].arbors[k]);

@@ -77,11 +77,12 @@ void add_mesh(const Job& job, const DerivedMesh& mesh, const std::string& arbor,
     add_length(job, out, arbor, mesh.measured_centre_mm ? "  the teeth want" : "distance" + to,
                {mesh.sizes.centre_distance_mm, mesh.module_mm.u * static_cast<double>(mesh.wheel + mesh.pinion) / 2}, Known::derived,
                workings[0]);
+    const std::string driven = mesh.pinion >= driven_wheel_leaves ? "driven" : "pinion";
     const PartSizes& part = drives ? mesh.sizes.wheel : mesh.sizes.pinion;
-    add_length(job, out, arbor, drives ? "wheel, over the tips" : "pinion, over the tips",
+    add_length(job, out, arbor, drives ? "wheel, over the tips" : driven + ", over the tips",
                {part.outside_diameter_mm, mesh.module_mm.u * part.outside_diameter_mm / mesh.module_mm.value}, Known::derived,
                workings[drives ? 1 : 3]);
-    add_length(job, out, arbor, drives ? "wheel, depth of cut" : "pinion, depth of cut", {part.depth_of_cut_mm, 0}, Known::derived,
+    add_length(job, out, arbor, drives ? "wheel, depth of cut" : driven + ", depth of cut", {part.depth_of_cut_mm, 0}, Known::derived,
                workings[drives ? 2 : 4]);
 }
 

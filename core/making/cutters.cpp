@@ -25,9 +25,12 @@ double half_gap_mm(const ToothForm& form, double module_mm, double height_mm) {
 ToothForm made_for(const CutterInput& in, const Cutter& cutter) {
     const bool same = in.mesh.form.school == cutter.school;
     GeometryInput own{in.mesh.wheel, in.mesh.pinion, cutter.module_mm, same ? in.mesh.form : FormChoice{cutter.school}};
+    // Pins go with the module a cutter is made for; a trace of other leaves says nothing.
+    if (own.form.trundle_diameter_mm) *own.form.trundle_diameter_mm *= cutter.module_mm / in.mesh.module_mm;
     if (in.part == "pinion") {
         own.pinion = std::max(own.pinion, cutter.leaves_min.value_or(own.pinion));
         own.pinion = std::min(own.pinion, cutter.leaves_max.value_or(own.pinion));
+        if (own.pinion != in.mesh.pinion) own.form.pinion_half.clear();
     }
     return part_of(mesh_forms(own, false, fine), in.part);
 }

@@ -16,6 +16,7 @@ constexpr double least_rim_modules = 2.0;
 constexpr double hub_wall_modules = 1.5;
 constexpr double least_hub_wall_mm = 1.5;
 constexpr double hub_taper = 1.4;
+constexpr double least_thickness_mm = 0.1;
 constexpr double drive_fit_mm = 0.01;
 constexpr long long least_crossed_teeth = 16;
 
@@ -63,6 +64,11 @@ std::vector<Point> opening(double rim, double hub, double at_rim, double at_hub,
     return points;
 }
 
+/// A least size of clock practice; on a wheel as small as a watch's no more than a twelfth of its diameter.
+double least(double clock_mm, const BlankResult& out) { return std::min(clock_mm, out.outside_diameter_mm / 12); }
+double collet_wall(double m, const BlankResult& out) { return std::max(2 * m, least(1.0, out)); }
+double hub_wall(double m, const BlankResult& out) { return std::max(hub_wall_modules * m, least(least_hub_wall_mm, out)); }
+
 std::string mm(double value) { return print_fixed(value, 2) + " mm"; }
 
 /// Cut from the solid: pinions, and drivers as small as one, such as a cannon pinion.
@@ -71,22 +77,23 @@ bool is_cut_pinion(const BlankInput& in) {
 }
 
 /// Rules for what was left open, and what speaks against what was not.
-void decide_wheel(const BlankInput& in, BlankResult& out) {
+void decide_wheel(const BlankInput& in, double root_radius, BlankResult& out) {
     const BlankChoice& choice = in.choice;
     const double m = in.mesh.module_mm;
-    out.thickness_mm = choice.thickness_mm.value_or(std::max(0.3, 2.5 * m));
-    const double arbor = choice.arbor_mm.value_or(3 * m);
-    out.bore_mm = choice.bore_mm.value_or(arbor + std::max(1.0, 2 * m));
+    out.thickness_mm = choice.thickness_mm.value_or(std::max(least_thickness_mm, 2.5 * m));
+    // A bore by rule never eats the teeth, however small the wheel.
+    out.bore_mm = choice.bore_mm.value_or(std::min(choice.arbor_mm.value_or(3 * m) + collet_wall(m, out), root_radius));
+    out.arbor_mm = choice.arbor_mm.value_or(std::min(3 * m, 0.6 * out.bore_mm));
     out.collet_seat_mm = out.bore_mm + drive_fit_mm;
-    out.collet_shoulder_mm = out.bore_mm + std::max(1.0, 2 * m);
+    out.collet_shoulder_mm = out.bore_mm + collet_wall(m, out);
     out.rim_mm = choice.rim_mm.value_or(rim_modules * m);
-    out.hub_diameter_mm = choice.hub_diameter_mm.value_or(out.bore_mm + 2 * std::max(least_hub_wall_mm, hub_wall_modules * m));
+    out.hub_diameter_mm = choice.hub_diameter_mm.value_or(out.bore_mm + 2 * hub_wall(m, out));
     out.arm_at_rim_mm = choice.arm_at_rim_mm.value_or(out.rim_mm);
     out.arm_at_hub_mm = choice.arm_at_hub_mm.value_or(choice.arm_at_rim_mm ? *choice.arm_at_rim_mm : hub_taper * out.arm_at_rim_mm);
     out.arms = choice.arms.value_or(arms_for(out.outside_diameter_mm));
     if (out.arms == 1 || out.arms == 2) throw InputError("arms", std::to_string(out.arms), "3 to 8, or 0 for a solid wheel");
     if (choice.arbor_mm && choice.bore_mm && *choice.bore_mm <= *choice.arbor_mm)
-        out.warnings.push_back("Bore " + mm(out.bore_mm) + " leaves nothing for a collet on an arbor of " + mm(arbor) + ".");
+        out.warnings.push_back("Bore " + mm(out.bore_mm) + " leaves nothing for a collet on an arbor of " + mm(out.arbor_mm) + ".");
 }
 
 void decide(const BlankInput& in, double root_radius, BlankResult& out) {
@@ -98,7 +105,7 @@ void decide(const BlankInput& in, double root_radius, BlankResult& out) {
         if (choice.arms.value_or(0) > 0)
             throw InputError("arms", std::to_string(*choice.arms), "none: a pinion, or a driver of under 16 teeth, is solid");
     }
-    if (!is_cut_pinion(in)) decide_wheel(in, out);
+    if (!is_cut_pinion(in)) decide_wheel(in, root_radius, out);
     if (out.bore_mm >= 2 * root_radius)
         throw InputError("bore_mm", mm(out.bore_mm), "less than the " + mm(2 * root_radius) + " between the roots");
 }
@@ -107,7 +114,7 @@ void decide(const BlankInput& in, double root_radius, BlankResult& out) {
 bool room_to_cross(const BlankInput& in, double rim_radius, BlankResult& out) {
     const double hub = out.hub_diameter_mm / 2;
     const double step = 2 * pi / static_cast<double>(out.arms);
-    const bool wide = rim_radius - hub >= std::max(2 * in.mesh.module_mm, 1.0);
+    const bool wide = rim_radius - hub >= std::max(2 * in.mesh.module_mm, least(1.0, out));
     const bool gaps = out.arm_at_rim_mm < 2 * rim_radius * std::sin(step / 2) && out.arm_at_hub_mm < 2 * hub * std::sin(step / 2) * 0.95;
     if (wide && gaps) return true;
     const bool asked =
@@ -128,7 +135,7 @@ void warn(const BlankInput& in, BlankResult& out) {
     if (out.rim_mm < least_rim_modules * m - 1e-12)
         out.warnings.push_back("Rim " + mm(out.rim_mm) + " is under 2 modules (" + mm(least_rim_modules * m) +
                                ") below the roots: it springs when cut and when loaded.");
-    if (out.hub_diameter_mm - out.bore_mm < 2 * std::min(least_hub_wall_mm, hub_wall_modules * m) - 1e-12)
+    if (out.hub_diameter_mm - out.bore_mm < 2 * std::min(least(least_hub_wall_mm, out), hub_wall_modules * m) - 1e-12)
         out.warnings.push_back("Hub leaves " + mm((out.hub_diameter_mm - out.bore_mm) / 2) + " outside the bore: riveting may split it.");
     if (out.arm_at_hub_mm < out.arm_at_rim_mm - 1e-12)
         out.warnings.push_back("Arms widen towards the rim: practice tapers them the other way.");

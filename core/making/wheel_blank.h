@@ -38,6 +38,7 @@ struct BlankResult {
     double depth_of_cut_mm = 0;
     double thickness_mm = 0;
     double bore_mm = 0;
+    double arbor_mm = 0;            ///< under the collet
     double collet_seat_mm = 0;      ///< diameter the collet is turned to, a light drive fit in the bore
     double collet_shoulder_mm = 0;  ///< diameter of the collet's shoulder behind the wheel
     long long arms = 0;
@@ -63,9 +64,9 @@ struct BlankResult {
 
 /// A cut pinion (under 30 leaves, or a driver of under 16 teeth) is solid, bored only when a bore is given, and 6 modules long unless told.
 /// Crossings, bore, collet, mass and inertia of a wheel. Rules where nothing was decided: rim 2.25 modules below the roots
-/// (practice: 2 to 2.5), hub 1.5 modules and at least 1.5 mm of brass outside the bore, arms as wide as the rim there and 1.4
-/// times that at the hub, 4, 5 or 6 arms up to 25 mm, up to 60 mm and above; too little to open stays solid. Areas and moments
-/// are of the drawn polygons: within 2e-4 of the curves at 24 points a flank. Throws InputError.
+/// (practice: 2 to 2.5), hub 1.5 modules and at least 1.5 mm (a twelfth of a small wheel's diameter) of brass outside the bore, arms as
+/// wide as the rim there and 1.4 times that at the hub, 4, 5 or 6 arms up to 25 mm, up to 60 mm and above; too little to open stays solid.
+/// Areas and moments are of the drawn polygons: within 2e-4 of the curves at 24 points a flank. Throws InputError.
 BlankResult plan_blank(const BlankInput& input);
 /// The wheel as a solid, crossed out and bored.
 FlatPart blank_part(const BlankInput& input, const BlankResult& result);

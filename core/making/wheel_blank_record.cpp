@@ -8,12 +8,14 @@ const Record& BlankChoice::record() {
     static const Record record =
         Fields<In>()
             .add("thickness_mm", &In::thickness_mm, "mm",
-                 "of a wheel, default 2.5 modules and at least 0.3; of a cut pinion, default 6 modules", above(0, 100))
-            .add("bore_mm", &In::bore_mm, "mm", "the wheel's hole; default arbor + 2 modules of collet wall, at least 1 mm", above(0, 500))
+                 "of a wheel, default 2.5 modules and at least 0.1; of a cut pinion, default 6 modules", above(0, 100))
+            .add("bore_mm", &In::bore_mm, "mm",
+                 "the wheel's hole; default arbor + 2 modules of collet wall, at least 1 mm on a clock wheel", above(0, 500))
             .add("arbor_mm", &In::arbor_mm, "mm", "arbor under the collet; default 3 modules", above(0, 200))
             .add("arms", &In::arms, "", "3 to 8; 0 leaves it solid; default by its diameter", between(0, 8))
             .add("rim_mm", &In::rim_mm, "mm", "rim below the roots; default 2.25 modules", above(0, 500))
-            .add("hub_diameter_mm", &In::hub_diameter_mm, "mm", "default bore + 3 modules, at least bore + 3 mm", above(0, 1000))
+            .add("hub_diameter_mm", &In::hub_diameter_mm, "mm", "default bore + 3 modules, at least bore + 3 mm on a clock wheel",
+                 above(0, 1000))
             .add("arm_at_rim_mm", &In::arm_at_rim_mm, "mm", "width of an arm where it meets the rim; default the rim's", above(0, 500))
             .add("arm_at_hub_mm", &In::arm_at_hub_mm, "mm", "where it meets the hub; default 1.4 times that at the rim", above(0, 500))
             .add("density_kg_m3", &In::density_kg_m3, "kg/m³", "engraving brass 8500, steel 7850, boxwood 900", between(50, 25000));
@@ -42,6 +44,7 @@ const Record& BlankResult::record() {
             .add("depth_of_cut_mm", &Out::depth_of_cut_mm, "mm", "from the tip to the root")
             .add("thickness_mm", &Out::thickness_mm, "mm", "of the wheel")
             .add("bore_mm", &Out::bore_mm, "mm", "its hole")
+            .add("arbor_mm", &Out::arbor_mm, "mm", "under the collet; 0 for a pinion cut from the solid")
             .add("collet_seat_mm", &Out::collet_seat_mm, "mm", "what the collet's seat is turned to: bore + 0.01, a light drive")
             .add("collet_shoulder_mm", &Out::collet_shoulder_mm, "mm", "the collet's shoulder behind the wheel")
             .add("arms", &Out::arms, "", "0: left solid")

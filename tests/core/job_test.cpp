@@ -510,6 +510,9 @@ TEST_CASE("motion work goes on the arbor of one hour: the hour hand on its axis 
         CHECK(derived.arbor("hour")->x_mm == derived.arbor("centre")->x_mm);
         CHECK(derived.mesh("minute", "hour")->sizes.centre_distance_mm ==
               Approx(derived.mesh("centre", "minute")->sizes.centre_distance_mm));
+        // Centre and hour hand are one axis: the minute wheel is depthed from it once.
+        CHECK(depthing_of(derived, "minute").neighbours.size() == 1);
+        CHECK(set_depthing(depthing_of(derived, "minute")).effects.size() == 1);
         CHECK(with.trains.back().arbors == std::vector<std::string>{"centre", "minute", "hour"});
     }
     CHECK(read_train_question(job, "motion 24").motion->ratio == 24);

@@ -52,6 +52,20 @@ TEST_CASE("the nearest cutter comes first; other forms, other leaves and empty p
     CHECK_THROWS_WITH(nearest_cutters(in), Catch::Contains("trundles are drilled for"));
 }
 
+TEST_CASE("a cutter far from the module is told, not refused, in every form") {
+    for (const School& school : schools()) {
+        GeometryInput mesh{64, 8, 1.0, {school.id}};
+        if (mesh.form.school == "lantern") mesh.form.trundle_diameter_mm = 1.2;
+        for (const double module : {0.05, 0.3, 1.0, 4.0}) {
+            const CutterResult out = nearest_cutters({mesh, "wheel", {{"a", "wheel", school.id, module}}});
+            REQUIRE(out.cutters.size() == 1);
+            CHECK(std::isfinite(out.cutters[0].shape_error_um));
+        }
+        if (mesh.form.school == "lantern") continue;
+        CHECK(nearest_cutters({mesh, "pinion", {{"b", "pinion", school.id, 1.0, 12, 16}}}).cutters.size() == 1);
+    }
+}
+
 TEST_CASE("stock lists are written and read back the same, commas and quotes in the notes too") {
     Stock stock = load_stock(shipped());
     REQUIRE(stock.cutters.size() > 10);

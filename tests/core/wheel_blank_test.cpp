@@ -83,6 +83,18 @@ TEST_CASE("a wheel with too little between rim and hub is left solid and says so
     CHECK_THROWS_WITH(plan_blank(in), Catch::StartsWith("arms: got 2"));
 }
 
+TEST_CASE("the rules give every wheel a blank, from a watch's to a turret clock's, and cross a watch wheel out") {
+    for (const double module : {0.05, 0.1, 0.2, 0.6, 2.0, 6.0})
+        for (const long long teeth : {4LL, 12LL, 16LL, 17LL, 20LL, 30LL, 64LL, 200LL, 400LL}) {
+            INFO(teeth << " teeth of " << module);
+            const BlankResult out = plan_blank({{teeth, 10, module}});
+            CHECK(out.mass_g > 0);
+            CHECK(out.mass_g <= out.solid_mass_g);
+            CHECK((out.arbor_mm < out.bore_mm || out.bore_mm == 0));
+        }
+    CHECK(plan_blank({{64, 10, 0.12}}).arms > 0);
+}
+
 TEST_CASE("a cannon pinion is cut from the solid, whatever it drives") {
     for (const long long teeth : {6LL, 8LL, 10LL, 15LL, 16LL, 20LL}) {
         const BlankResult out = plan_blank({{teeth, 36, 0.6}});

@@ -68,6 +68,11 @@ void BlankView::decide(const BlankChoice& choice) {
 void BlankView::set_arms(long long arms) {
     BlankChoice choice = decided();
     choice.arms = arms;
+    try_to_decide(choice);
+}
+
+/// What cannot be is said; the job stays as it was.
+void BlankView::try_to_decide(const BlankChoice& choice) {
     try {
         decide(choice);
     } catch (const InputError& error) {
@@ -273,7 +278,7 @@ void BlankView::paint_column(QPainter& painter, const DerivedMesh& mesh, const B
            [this, next = materials[(material + 1) % std::size(materials)].density_kg_m3] {
                BlankChoice choice = decided();
                choice.density_kg_m3 = next;
-               decide(choice);
+               try_to_decide(choice);
            },
            tr("Click for another material"),
            {}});
@@ -297,7 +302,7 @@ void BlankView::paint_column(QPainter& painter, const DerivedMesh& mesh, const B
 
 /// The wheel on its collet and arbor, cut through the middle.
 void BlankView::paint_section(QPainter& painter, const BlankResult& blank, const QRectF& room) {
-    if (room.height() < 124) return;
+    if (room.height() < 124 || blank.collet_shoulder_mm == 0) return;
     const Theme& t = theme();
     const double px = std::min(room.width() * 0.5 / blank.collet_shoulder_mm, 34 / blank.thickness_mm);
     const double mid = room.center().x();
@@ -307,7 +312,6 @@ void BlankView::paint_section(QPainter& painter, const BlankResult& blank, const
     const auto box = [&](double width_mm, double from, double to) {
         return QRectF(mid - width_mm / 2 * px, from, width_mm * px, to - from);
     };
-    const double arbor_mm = blank.bore_mm - (blank.collet_shoulder_mm - blank.bore_mm);
     painter.setPen(QPen(t.ink, 1));
     painter.setBrush(t.pale_brass);
     for (const double side : {-1.0, 1.0}) {
@@ -319,7 +323,7 @@ void BlankView::paint_section(QPainter& painter, const BlankResult& blank, const
     painter.drawRect(box(blank.bore_mm, top - 4, top + thick));
     painter.drawRect(box(blank.collet_shoulder_mm, top + thick, top + thick + shoulder));
     painter.setBrush(t.dark ? t.steel.darker(190) : t.steel.lighter(165));
-    painter.drawRect(box(std::max(arbor_mm, blank.bore_mm * 0.3), top - 16, top + thick + shoulder + 12));
+    painter.drawRect(box(blank.arbor_mm, top - 16, top + thick + shoulder + 12));
     painter.setBrush(Qt::NoBrush);
     write(painter, word_font(8.5), t.steel, {room.left(), top - 26}, tr("wheel on its collet, in section"));
     write(painter, word_font(8.5), t.steel, {room.left(), top + thick + shoulder + 28}, tr("shoulder behind, rivet in front"));
@@ -367,7 +371,7 @@ void BlankView::mouseReleaseEvent(QMouseEvent* event) {
     m_dragged = nullptr;
     const bool moved = m_trial.has_value();
     m_trial.reset();
-    if (moved) decide(m_trial_choice);
+    if (moved) try_to_decide(m_trial_choice);
     update();
 }
 

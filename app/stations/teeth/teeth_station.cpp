@@ -221,7 +221,7 @@ void TeethStation::paint_sizes(QPainter& painter, const DerivedMesh& mesh, doubl
     write(painter, figure_font(20), t.ink, {24, 42}, QString::number(mesh.wheel) + " / " + QString::number(mesh.pinion));
     write(painter, word_font(10), t.steel, {24, 62},
           (width() < roomy                      ? tr("%1 to %2")
-           : mesh.pinion >= driven_wheel_leaves ? tr("%1 wheel drives %2's")
+           : mesh.pinion >= driven_wheel_leaves ? tr("%1 drives %2")
                                                 : tr("%1 wheel drives %2 pinion"))
               .arg(QString::fromStdString(job.name_of_arbor(mesh.wheel_of)), QString::fromStdString(job.name_of_arbor(mesh.pinion_of))));
     double y = 92;

@@ -47,6 +47,11 @@ void paint_spring(QPainter& painter, QPointF a, QPointF b, double sigma, const Q
 
 QColor strain_colour(double sigma) { return std::abs(sigma) > 3 ? theme().ruby : std::abs(sigma) > 2 ? theme().amber : theme().verdigris; }
 
+const BlankResult* blank_of(const std::optional<BlankResult>& blank) { return blank ? &*blank : nullptr; }
+
+/// To a tenth of a second, or to a minute where hours are told.
+double rounded(double seconds) { return seconds < 3600 ? std::round(seconds * 10) / 10 : std::round(seconds / 60) * 60; }
+
 }  // namespace
 
 TrainStation::TrainStation(Document& document, Motion& motion, QWidget* parent)
@@ -154,10 +159,6 @@ void TrainStation::paint_plate(QPainter& painter, const View& view) {
     for (const auto& pillar : plate->pillars)
         painter.drawEllipse(view.at(pillar[0], pillar[1]), 4.5 * view.px_per_mm, 4.5 * view.px_per_mm);
 }
-
-namespace {
-const BlankResult* blank_of(const std::optional<BlankResult>& blank) { return blank ? &*blank : nullptr; }
-}  // namespace
 
 void TrainStation::paint_arbor(QPainter& painter, const View& view, const DerivedArbor& arbor) {
     const Theme& t = theme();
@@ -379,11 +380,6 @@ void TrainStation::paint_pinion_count(QPainter& painter, const DerivedArbor& arb
            tr("Leaves. Double click to change the count, ? when it is lost, 12? when it is doubted"),
            [this, part = arbor.id + ".pinion"] { edit_count(part); }});
 }
-
-namespace {
-/// To a tenth of a second, or to a minute where hours are told.
-double rounded(double seconds) { return seconds < 3600 ? std::round(seconds * 10) / 10 : std::round(seconds / 60) * 60; }
-}  // namespace
 
 /// A small dial at every arbor that carries a hand, with what the hand gains in a year.
 void TrainStation::paint_hands(QPainter& painter, const View& view) {
