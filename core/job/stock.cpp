@@ -107,6 +107,16 @@ CutterResult nearest_from_file(const CutterInput& input) {
     return nearest_cutters(in);
 }
 
+BushPlanResult plan_from_file(const BushPlanInput& input) {
+    BushPlanInput in = input;
+    if (!in.stock_file.empty()) {
+        if (!std::filesystem::is_regular_file(in.stock_file))
+            throw InputError("stock", "\"" + in.stock_file + "\"", "a list of bushes, or a CSV file that is there");
+        for (Bush& bush : list_of(std::filesystem::path(in.stock_file), bushes_from_csv)) in.stock.push_back(std::move(bush));
+    }
+    return plan_bush(in);
+}
+
 TraceResult trace_from_file(const TraceInput& input) {
     TraceInput in = input;
     if (!in.file.empty())
@@ -122,6 +132,49 @@ std::optional<DividingHead> Stock::head() const {
     for (const StockPlate& plate : plates)
         if (plate.worm_ratio == head.worm_ratio) head.plates.push_back(plate.circles);
     return head;
+}
+
+std::vector<double> Stock::reamer_sizes() const {
+    std::vector<double> sizes;
+    for (const Reamer& reamer : reamers) sizes.push_back(reamer.diameter_mm);
+    return sizes;
+}
+
+std::vector<Bush> bushes_from_csv(const std::string& text) {
+    enum { id, bore, outside, height, quantity };
+    Sheet<5> sheet(text, {"id", "bore_mm", "outside_mm", "height_mm", "quantity"});
+    std::vector<Bush> list;
+    while (const auto row = sheet.next()) {
+        Bush bush{(*row)[id], sheet.number(*row, bore, 0.01, 100), sheet.number(*row, outside, 0.01, 100),
+                  sheet.number(*row, height, 0.01, 100)};
+        if (!(*row)[quantity].empty()) bush.quantity = sheet.count(*row, quantity, 0, 100000);
+        if (bush.outside_mm <= bush.bore_mm)
+            throw InputError(sheet.place(outside), "\"" + (*row)[outside] + "\"", "more than the bore, " + (*row)[bore]);
+        list.push_back(std::move(bush));
+    }
+    return list;
+}
+
+std::vector<Reamer> reamers_from_csv(const std::string& text) {
+    enum { id, diameter };
+    Sheet<2> sheet(text, {"id", "diameter_mm"});
+    std::vector<Reamer> list;
+    while (const auto row = sheet.next()) list.push_back({(*row)[id], sheet.number(*row, diameter, 0.05, 100)});
+    return list;
+}
+
+std::string bushes_to_csv(const std::vector<Bush>& bushes) {
+    std::string out = "id,bore_mm,outside_mm,height_mm,quantity\n";
+    for (const Bush& b : bushes)
+        out += row_of(
+            {b.id, print_short(b.bore_mm, 12), print_short(b.outside_mm, 12), print_short(b.height_mm, 12), std::to_string(b.quantity)});
+    return out;
+}
+
+std::string reamers_to_csv(const std::vector<Reamer>& reamers) {
+    std::string out = "id,diameter_mm\n";
+    for (const Reamer& r : reamers) out += row_of({r.id, print_short(r.diameter_mm, 12)});
+    return out;
 }
 
 std::vector<Cutter> cutters_from_csv(const std::string& text) {
@@ -204,7 +257,8 @@ std::string leaves_to_csv(const std::vector<StockLeaf>& leaves) {
 
 Stock load_stock(const std::filesystem::path& folder) {
     return {list_of(folder / "cutters.csv", cutters_from_csv), list_of(folder / "plates.csv", plates_from_csv),
-            list_of(folder / "leaves.csv", leaves_from_csv)};
+            list_of(folder / "leaves.csv", leaves_from_csv), list_of(folder / "bushes.csv", bushes_from_csv),
+            list_of(folder / "reamers.csv", reamers_from_csv)};
 }
 
 void save_stock(const std::filesystem::path& folder, const Stock& stock) {
@@ -212,12 +266,21 @@ void save_stock(const std::filesystem::path& folder, const Stock& stock) {
     save_text(folder / "cutters.csv", cutters_to_csv(stock.cutters));
     save_text(folder / "plates.csv", plates_to_csv(stock.plates));
     save_text(folder / "leaves.csv", leaves_to_csv(stock.leaves));
+    save_text(folder / "bushes.csv", bushes_to_csv(stock.bushes));
+    save_text(folder / "reamers.csv", reamers_to_csv(stock.reamers));
 }
 
 const Calculation& trace_calculation() {
     static const Calculation calculation = declare<TraceInput, TraceResult>(
         "tooth.trace", "A form of tooth taken from the outline of a part: traced, photographed or measured.",
         "flanks read off where the outline crosses circles about the arbor", trace_from_file, explain_trace);
+    return calculation;
+}
+
+const Calculation& bush_plan_calculation() {
+    static const Calculation calculation = declare<BushPlanInput, BushPlanResult>(
+        "bush.plan", "One worn hole decided and planned: bush from the drawer, reamers, offset to the original centre, finished hole.",
+        "workshop practice with both methods and three schools of clearance; wear by geometry", plan_from_file, explain_bush_plan);
     return calculation;
 }
 

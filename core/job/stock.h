@@ -4,6 +4,7 @@
 
 #include "making/cutters.h"
 #include "making/dividing.h"
+#include "pivots/bush_plan.h"
 #include "teeth/trace.h"
 
 namespace echappe {
@@ -24,15 +25,25 @@ struct StockLeaf {
     bool operator==(const StockLeaf&) const = default;
 };
 
-/// What a workshop has to cut with: three CSV files in one folder, `cutters.csv`, `plates.csv`, `leaves.csv`.
+/// A hand or machine reamer in the drawer.
+struct Reamer {
+    std::string id;
+    double diameter_mm = 0;
+    bool operator==(const Reamer&) const = default;
+};
+
+/// What a workshop has to work with: CSV files in one folder, `cutters.csv`, `plates.csv`, `leaves.csv`, `bushes.csv`, `reamers.csv`.
 struct Stock {
     std::vector<Cutter> cutters;
     std::vector<StockPlate> plates;
     std::vector<StockLeaf> leaves;
+    std::vector<Bush> bushes;
+    std::vector<Reamer> reamers;
     bool operator==(const Stock&) const = default;
 
     /// The head of the first plate with all plates of its ratio; none without plates.
     std::optional<DividingHead> head() const;
+    std::vector<double> reamer_sizes() const;
 };
 
 /// CSV with a header row; further columns are left alone. Throws InputError naming row and column, rows counted from 2 as an
@@ -40,9 +51,13 @@ struct Stock {
 std::vector<Cutter> cutters_from_csv(const std::string& text);
 std::vector<StockPlate> plates_from_csv(const std::string& text);
 std::vector<StockLeaf> leaves_from_csv(const std::string& text);
+std::vector<Bush> bushes_from_csv(const std::string& text);
+std::vector<Reamer> reamers_from_csv(const std::string& text);
 std::string cutters_to_csv(const std::vector<Cutter>& cutters);
 std::string plates_to_csv(const std::vector<StockPlate>& plates);
 std::string leaves_to_csv(const std::vector<StockLeaf>& leaves);
+std::string bushes_to_csv(const std::vector<Bush>& bushes);
+std::string reamers_to_csv(const std::vector<Reamer>& reamers);
 
 /// Reads the folder; a file that is not there is an empty list. Throws InputError.
 Stock load_stock(const std::filesystem::path& folder);
@@ -52,5 +67,7 @@ void save_stock(const std::filesystem::path& folder, const Stock& stock);
 const Calculation& cutters_calculation();
 /// `tooth.trace`, with the outlines of its file.
 const Calculation& trace_calculation();
+/// `bush.plan`, with the bushes of its file.
+const Calculation& bush_plan_calculation();
 
 }  // namespace echappe

@@ -39,6 +39,7 @@ struct ListSlot {
     const Record* record;
     std::vector<void*> items;
     std::function<void*()> add;
+    std::string* file = nullptr;  ///< where the list may be given as the path of a file instead
 };
 
 /// Where a field's value lives.
@@ -94,6 +95,15 @@ public:
     }
     Fields& required() {
         m_fields.back().required = true;
+        return *this;
+    }
+    /// The list just added may also be given as the path of a file, which goes here.
+    Fields& or_file(std::string T::*path) {
+        m_fields.back().slot = [path, inner = m_fields.back().slot](void* object) {
+            Slot slot = inner(object);
+            std::get<ListSlot>(slot).file = &(static_cast<T*>(object)->*path);
+            return slot;
+        };
         return *this;
     }
     Fields& choices(std::vector<std::string> words) {

@@ -190,7 +190,11 @@ private:
         if (!json.is_null()) object(json, *slot.record, slot.make(), place);
     }
     void value(const Json& json, const Field&, const ListSlot& slot, const std::string& place) {
-        if (!json.is_array()) return fault(place, told(json), "a list");
+        if (slot.file && json.is_string()) {
+            *slot.file = json.get<std::string>();
+            return;
+        }
+        if (!json.is_array()) return fault(place, told(json), slot.file ? "a list, or the path of a CSV file" : "a list");
         for (size_t i = 0; i < json.size(); ++i) object(json[i], *slot.record, slot.add(), place + "[" + std::to_string(i) + "]");
     }
 };
@@ -276,6 +280,7 @@ private:
         return nullptr;
     }
     Json write(const ListSlot& slot, bool&) const {
+        if (slot.file && slot.items.empty() && !slot.file->empty()) return *slot.file;
         Json list = Json::array();
         for (void* item : slot.items) list.push_back(object(*slot.record, item));
         return list;

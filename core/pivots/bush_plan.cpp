@@ -1,0 +1,294 @@
+#include "pivots/bush_plan.h"
+
+#include <algorithm>
+#include <cmath>
+#include <numeric>
+
+#include "number/input_error.h"
+#include "number/units.h"
+
+namespace echappe {
+namespace {
+
+constexpr const char* source = "workshop practice: seat on the original centre, wall, height and press fit; wear by geometry";
+
+// Limits of practice. A reading with pin gauges is good to about 0.01 mm: what is below it cannot be called oval.
+constexpr double round_floor_mm = 0.01;
+constexpr double round_fraction = 0.015;   ///< of the pivot
+constexpr double closing_fraction = 0.25;  ///< excess over the wanted hole that a punch can bring in, of the pivot
+constexpr double closing_most_mm = 0.10;
+constexpr double closing_plate_mm = 1.2;  ///< in a thicker plate only the mouth of the hole closes
+constexpr double clean_up_mm = 0.1;       ///< the seat must cut all round
+constexpr double edge_wanted_mm = 1.5;
+constexpr double thin_wall_mm = 0.4;
+constexpr double punch_overhang_mm = 0.3;  ///< the punch's face beyond the bush's rim
+constexpr double broach_pass_mm = 0.02;
+constexpr double off_centre_mm = 0.05;  ///< an old bush further off than this spoils the depth
+constexpr double tiny_mm = 1e-9;
+
+std::string mm(double value) { return print_fixed(value, 2) + " mm"; }
+
+double limit_of_round(double pivot_mm) { return std::max(round_floor_mm, round_fraction * pivot_mm); }
+
+void check(const BushPlanInput& in) {
+    if (in.hole_min_mm > in.hole_max_mm + tiny_mm)
+        throw InputError("hole_min_mm", print_short(in.hole_min_mm, 9), "at most hole_max_mm, " + print_short(in.hole_max_mm, 9));
+    if (in.original_mm && *in.original_mm > in.hole_max_mm + tiny_mm)
+        throw InputError("original_mm", print_short(*in.original_mm, 9), "at most hole_max_mm, " + print_short(in.hole_max_mm, 9));
+    for (size_t i = 0; i < in.stock.size(); ++i)
+        if (in.stock[i].outside_mm <= in.stock[i].bore_mm)
+            throw InputError("stock[" + std::to_string(i) + "].outside_mm", print_short(in.stock[i].outside_mm, 9),
+                             "more than its bore, " + print_short(in.stock[i].bore_mm, 9));
+}
+
+/// Through the bush when one is chosen, through the plate before.
+double wanted_clearance(const BushPlanInput& in, double length_mm) { return clearance_by(in.clearance, in.pivot_mm, length_mm); }
+
+double old_bush_off(const BushPlanInput& in) { return in.old_bush_off_mm ? std::hypot(in.old_bush_off_mm->x, in.old_bush_off_mm->y) : 0; }
+
+/// Where the new seat's middle goes, from the middle of the hole as it is.
+double seat_off(const BushPlanInput& in, const BushPlanResult& out) { return in.old_bush_off_mm ? old_bush_off(in) : out.worn_mm / 2; }
+
+/// What must be done, and why, before any bush is looked for.
+void decide(const BushPlanInput& in, BushPlanResult& out) {
+    const double play = in.hole_max_mm - in.pivot_mm;
+    const double limit = in.leave_factor * out.wanted_clearance_mm;
+    const double excess = play - out.wanted_clearance_mm;
+    if (in.pivot_state != pivot_states().front()) {
+        out.decision = "repivot-first";
+        out.reason = "The pivot is " + in.pivot_state + ": a bush must fit the finished pivot, so polish or re-pivot first.";
+    } else if (!in.pegged) {
+        out.decision = "clean";
+        out.reason = "Not pegged clean: dirt or lacquer in the hole gives false readings. Peg it and measure again.";
+    } else if (in.hole_min_mm < in.pivot_mm - tiny_mm) {
+        out.decision = "clean";
+        out.reason = "The hole reads " + mm(in.pivot_mm - in.hole_min_mm) +
+                     " smaller than the pivot that ran in it: dirt, lacquer or a misread. Clean it and measure again.";
+    } else if (old_bush_off(in) > off_centre_mm) {
+        out.decision = "bush";
+        out.reason = "An earlier bush stands " + mm(old_bush_off(in)) + " off the original centre: bush anew where the teeth want it.";
+    } else if (play <= limit + tiny_mm) {
+        out.decision = "leave";
+        out.reason = "Side shake " + mm(play) + "; up to " + mm(limit) + " is good by the " + words_for(in.clearance) + ".";
+    } else if (out.ovality_mm <= limit_of_round(in.pivot_mm) + tiny_mm &&
+               excess <= std::min(closing_most_mm, closing_fraction * in.pivot_mm) && in.plate_mm <= closing_plate_mm && !in.old_bush) {
+        out.decision = "close";
+        out.reason =
+            "Round, only " + mm(excess) + " too large, in a plate of " + mm(in.plate_mm) + ": a round punch on a flat stump closes it.";
+    } else {
+        out.decision = "bush";
+        const bool oval = out.ovality_mm > limit_of_round(in.pivot_mm);
+        out.reason =
+            oval ? "Oval by " + mm(out.ovality_mm) + ", so it cannot be closed; the bush goes " + mm(out.worn_mm / 2) +
+                       " back to where the pivot once ran."
+                 : "Side shake " + mm(play) + " where " + mm(out.wanted_clearance_mm) + " is wanted: more than closing can bring in.";
+    }
+}
+
+/// Bushes whose seat cleans up the worn hole and that do not stand proud; when all of those are too tall, the lowest of them.
+std::vector<Bush> that_fit_the_plate(const BushPlanInput& in, double least_outside_mm, bool& too_tall) {
+    std::vector<Bush> fit;
+    for (const Bush& bush : in.stock)
+        if (bush.quantity > 0 && bush.outside_mm >= least_outside_mm - tiny_mm) fit.push_back(bush);
+    std::vector<Bush> flush;
+    std::copy_if(fit.begin(), fit.end(), std::back_inserter(flush), [&](const Bush& b) { return b.height_mm <= in.plate_mm + tiny_mm; });
+    too_tall = flush.empty() && !fit.empty();
+    if (!too_tall) return flush;
+    const double lowest = std::min_element(fit.begin(), fit.end(), [](auto& a, auto& b) { return a.height_mm < b.height_mm; })->height_mm;
+    std::erase_if(fit, [&](const Bush& bush) { return bush.height_mm > lowest; });
+    return fit;
+}
+
+/// The better of two by the method: first the bore, then the taller, then the one that takes less of the plate.
+std::optional<Bush> best_bush(const BushPlanInput& in, const std::vector<Bush>& fit) {
+    const auto off = [&](const Bush& bush) {
+        if (in.method == "broach-up") return in.pivot_mm - bush.bore_mm;
+        // Of two as near, the smaller bore: it can still be opened.
+        const double away = bush.bore_mm - in.pivot_mm - wanted_clearance(in, bush.height_mm);
+        return std::abs(away) + (away > 0 ? tiny_mm : 0);
+    };
+    std::optional<Bush> best;
+    for (const Bush& bush : fit) {
+        if (in.method == "broach-up" && bush.bore_mm > in.pivot_mm + tiny_mm) continue;
+        const bool better =
+            !best || std::tuple(off(bush), -bush.height_mm, bush.outside_mm) < std::tuple(off(*best), -best->height_mm, best->outside_mm);
+        if (better) best = bush;
+    }
+    return best;
+}
+
+void choose_bush(const BushPlanInput& in, BushPlanResult& out) {
+    bool too_tall = false;
+    const std::vector<Bush> fit = that_fit_the_plate(in, out.wanted_outside_mm, too_tall);
+    const bool drawer_empty = std::none_of(in.stock.begin(), in.stock.end(), [](const Bush& b) { return b.quantity > 0; });
+    const std::string wanted =
+        "bore " +
+        std::string(in.method == "broach-up" ? "up to " + mm(in.pivot_mm) : "about " + mm(in.pivot_mm + out.wanted_clearance_mm)) +
+        ", outside from " + mm(out.wanted_outside_mm) + ", height up to " + mm(in.plate_mm);
+    if (fit.empty() && !drawer_empty) {
+        out.decision = "plug";
+        out.reason = "No bush in the drawer is wide enough for the worn hole (" + mm(out.wanted_outside_mm) +
+                     " outside): bore it out, fit a turned plug, and drill anew on the original centre.";
+        return;
+    }
+    out.bush = best_bush(in, fit);
+    if (!out.bush) {
+        out.warnings.push_back("No bush in the drawer suits: order one of " + wanted + ".");
+        return;
+    }
+    if (too_tall) out.warnings.push_back("Every bush that fits is taller than the plate: face it down to " + mm(in.plate_mm) + ".");
+    if (out.bush->bore_mm < in.pivot_mm - 0.5)
+        out.warnings.push_back("The bore is " + mm(in.pivot_mm - out.bush->bore_mm) + " under the pivot: drill before broaching.");
+    if (out.bush->bore_mm > in.pivot_mm + 2 * out.wanted_clearance_mm)
+        out.warnings.push_back("The nearest bore leaves more than twice the clearance wanted: order one of " + wanted + ".");
+}
+
+/// Sizes that follow from the bush: seat, hole, walls.
+void fit_bush(const BushPlanInput& in, BushPlanResult& out) {
+    const Bush& bush = *out.bush;
+    const double height = std::min(bush.height_mm, in.plate_mm);
+    out.wanted_clearance_mm = wanted_clearance(in, height);
+    out.broach_to_mm = std::max(bush.bore_mm, in.pivot_mm + out.wanted_clearance_mm);
+    out.broach_passes = static_cast<long long>(std::ceil((*out.broach_to_mm - bush.bore_mm) / broach_pass_mm - tiny_mm));
+    std::vector<std::string> missing;
+    out.reamers_mm = reamer_ladder(in.hole_max_mm, bush.outside_mm - in.interference_mm, in.own_reamers_mm, &missing);
+    out.warnings.insert(out.warnings.end(), missing.begin(), missing.end());
+    if (out.reamers_mm.size() > 4)
+        out.warnings.push_back(std::to_string(out.reamers_mm.size()) + " passes: drill or bore the first ones to save the reamers.");
+    out.wall_mm = (bush.outside_mm - *out.broach_to_mm) / 2;
+    out.clean_up_mm = bush.outside_mm / 2 - seat_off(in, out) - in.hole_max_mm / 2;
+    if (*out.wall_mm < thin_wall_mm) out.warnings.push_back("The bush's wall is only " + mm(*out.wall_mm) + " after broaching.");
+    if (in.edge_mm) {
+        out.edge_left_mm = *in.edge_mm - bush.outside_mm / 2;
+        if (*out.edge_left_mm < edge_wanted_mm)
+            out.warnings.push_back("Only " + mm(*out.edge_left_mm) + " to the plate's edge or the next hole; " + mm(edge_wanted_mm) +
+                                   " is wanted.");
+    }
+    out.punch_mm = bush.outside_mm + 2 * punch_overhang_mm;
+    if (in.free_radius_mm && 2 * *in.free_radius_mm < *out.punch_mm) {
+        out.punch_mm = std::min(*out.punch_mm, 2 * *in.free_radius_mm);
+        out.warnings.push_back(
+            *out.punch_mm < bush.outside_mm
+                ? "Only " + mm(*in.free_radius_mm) + " is free round the hole: the punch cannot cover the bush, take out what stands near."
+                : "Only " + mm(*in.free_radius_mm) + " is free round the hole: use a punch of " + mm(*out.punch_mm) + ".");
+    }
+}
+
+/// A spherical cap 2.25 pivots wide and a third of that deep, but a bearing as long as the pivot is thick stays.
+void sink_for_oil(const BushPlanInput& in, BushPlanResult& out) {
+    const double depth = std::min(2.25 * in.pivot_mm / 3, in.plate_mm - in.pivot_mm);
+    if (depth <= 0) return;
+    out.sink_depth_mm = depth;
+    out.sink_diameter_mm = 2.25 * in.pivot_mm;
+}
+
+}  // namespace
+
+const std::vector<std::string>& hole_decisions() {
+    static const std::vector<std::string> all = {"leave", "clean", "close", "bush", "plug", "repivot-first"};
+    return all;
+}
+
+const std::vector<std::string>& pivot_states() {
+    static const std::vector<std::string> all = {"polished", "scored", "tapered", "bent", "mushroomed", "rusted"};
+    return all;
+}
+
+std::string words_for_decision(const std::string& decision) {
+    if (decision == "leave") return "leave it";
+    if (decision == "clean") return "clean and recheck";
+    if (decision == "close") return "close it";
+    if (decision == "bush") return "bush it";
+    if (decision == "plug") return "plug it";
+    return decision == "repivot-first" ? "see to the pivot first" : "not measured yet";
+}
+
+BushPlanResult plan_bush(const BushPlanInput& in) {
+    check(in);
+    BushPlanResult out;
+    out.ovality_mm = in.hole_max_mm - in.hole_min_mm;
+    const Wear wear = wear_of(in.hole_max_mm, in.original_mm.value_or(in.hole_min_mm), in.wear_direction_deg.value_or(0));
+    out.worn_mm = wear.worn_mm;
+    out.wanted_outside_mm = 2 * seat_off(in, out) + in.hole_max_mm + 2 * clean_up_mm;
+    out.wanted_clearance_mm = wanted_clearance(in, in.plate_mm);
+    out.clearance_mm = in.hole_max_mm - in.pivot_mm;
+    decide(in, out);
+    // Which end of the long axis the pivot walked to is not known: rather no offset than half a chance of a wrong one.
+    if (in.old_bush_off_mm) out.offset_mm = *in.old_bush_off_mm;
+    else if (in.wear_direction_deg) out.offset_mm = wear.to_centre;
+    if (out.decision == "bush") choose_bush(in, out);
+    if (out.bush) fit_bush(in, out);
+    if (out.decision == "bush" || out.decision == "plug" || out.decision == "close") {
+        if (!out.broach_to_mm) out.broach_to_mm = in.pivot_mm + out.wanted_clearance_mm;
+        out.clearance_mm = *out.broach_to_mm - in.pivot_mm;
+        sink_for_oil(in, out);
+        if (out.decision != "close" && !in.wear_direction_deg && !in.old_bush_off_mm && wear.offset_mm > round_floor_mm / 2)
+            out.warnings.push_back("The way the pivot walked is not given: the original centre lies " + mm(wear.offset_mm) +
+                                   " back along the long axis, and the offset cannot be told.");
+    }
+    if (out.decision == "close")
+        out.warnings.push_back("Closing may have changed the end shake: check it after broaching, and take the burr off both sides.");
+    return out;
+}
+
+std::vector<double> reamer_ladder(double hole_mm, double final_mm, const std::vector<double>& own_mm, std::vector<std::string>* missing) {
+    constexpr double largest_step = 0.6;
+    constexpr double seat_tolerance = 0.011;  ///< interference stays within 0.02 to 0.04 about the usual 0.03
+    const auto passes = std::max(2.0, std::ceil((final_mm - hole_mm) / largest_step - 1e-9));
+    std::vector<double> ladder;
+    for (double pass = 1; pass <= passes; ++pass) ladder.push_back(hole_mm + (final_mm - hole_mm) * pass / passes);
+    ladder.back() = final_mm;
+    if (own_mm.empty()) return ladder;
+    double below = hole_mm;
+    for (double& size : ladder) {
+        const bool last = &size == &ladder.back();
+        double nearest = size;
+        double off = last ? seat_tolerance : INFINITY;
+        for (const double own : own_mm)
+            if (own > below && own <= below + largest_step + 1e-9 && (last || own < final_mm) && std::abs(own - size) < off) {
+                off = std::abs(own - size);
+                nearest = own;
+            }
+        if (nearest == size && std::find(own_mm.begin(), own_mm.end(), size) == own_mm.end() && missing)
+            missing->push_back("No reamer of " + print_fixed(size, 2) + " mm in the drawer" + (last ? ": the press fit needs it." : "."));
+        below = size = nearest;
+    }
+    return ladder;
+}
+
+std::vector<Working> explain_bush_plan(const BushPlanInput& in, const BushPlanResult& out) {
+    std::vector<Working> list;
+    const Term most{"M", "hole, largest", {in.hole_max_mm, 0}, "mm", 0};
+    const Term pivot{"d", "pivot", {in.pivot_mm, 0}, "mm", 0};
+    const Term original{"o",
+                        in.original_mm ? "hole before it wore" : "hole, smallest: it stands for the original",
+                        {in.original_mm.value_or(in.hole_min_mm), 0},
+                        "mm",
+                        0};
+    Working shake = work_out("side shake now", "s = M − d", {most, pivot}, "mm", source, [](auto x) { return x[0] - x[1]; });
+    shake.notes = {words_for_decision(out.decision) + ": " + out.reason};
+    list.push_back(std::move(shake));
+    Working offset = work_out("back to the original centre", "e = (M − o) ÷ 2", {most, original}, "mm", source,
+                              [](auto x) { return (x[0] - x[1]) / 2; });
+    if (in.wear_direction_deg)
+        offset.notes = {"from the middle of the worn hole " + way_in_words(*in.wear_direction_deg + 180) + ": x " +
+                        print_fixed(out.offset_mm.x, 3) + ", y " + print_fixed(out.offset_mm.y, 3) + " mm"};
+    list.push_back(std::move(offset));
+    if (out.broach_to_mm)
+        list.push_back(
+            work_out("finished hole", "D = d + s",
+                     {pivot, {"s", "clearance by the " + words_for(in.clearance), {*out.broach_to_mm - in.pivot_mm, 0}, "mm", 0}}, "mm",
+                     source, [](auto x) { return x[0] + x[1]; }));
+    if (!out.bush) return list;
+    Working seat = work_out("last reamer", "R = B − i",
+                            {{"B", "bush " + out.bush->id + ", outside", {out.bush->outside_mm, 0}, "mm", 0},
+                             {"i", "interference", {in.interference_mm, 0}, "mm", 0}},
+                            "mm", source, [](auto x) { return x[0] - x[1]; });
+    seat.notes = {"the seat cuts " + print_fixed(*out.clean_up_mm, 2) + " mm beyond the worn hole where it is thinnest",
+                  "the bush's wall is " + print_fixed(*out.wall_mm, 2) + " mm round the finished hole"};
+    list.push_back(std::move(seat));
+    for (const std::string& warning : out.warnings) list.back().notes.push_back(warning);
+    return list;
+}
+
+}  // namespace echappe

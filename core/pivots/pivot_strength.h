@@ -1,0 +1,37 @@
+#pragma once
+
+#include <optional>
+
+#include "workings/calculation.h"
+
+namespace echappe {
+
+struct PivotStrengthInput {
+    double pivot_mm = 0;
+    double length_mm = 0;        ///< of the pivot, shoulder to end
+    double torque_N_mm = 0;      ///< at this arbor
+    double pitch_radius_mm = 0;  ///< where the torque is passed on
+    double weight_N = 0;         ///< of the wheel and arbor on this pivot
+    double friction = 0.12;
+    double usable_N_mm2 = 1000;  ///< hardened and tempered blue; soft steel 350
+    double safety = 4;
+    static const Record& record();
+};
+
+struct PivotStrengthResult {
+    double load_N = 0;
+    double stress_N_mm2 = 0;
+    double safety = 0;                ///< usable stress ÷ stress
+    double least_pivot_mm = 0;        ///< that keeps the safety asked for
+    double friction_torque_N_mm = 0;  ///< of one pivot
+    double friction_share = 0;        ///< of the torque at this arbor
+    std::string verdict;
+    static const Record& record();
+};
+
+/// Bending at the shoulder with the load at the pivot's end, σ = 32 F l ÷ (π d³); the whole tooth load taken by one pivot.
+PivotStrengthResult pivot_strength(const PivotStrengthInput& input);
+std::vector<Working> explain_pivot_strength(const PivotStrengthInput& input, const PivotStrengthResult& result);
+const Calculation& pivot_strength_calculation();
+
+}  // namespace echappe
