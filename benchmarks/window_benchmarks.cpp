@@ -21,7 +21,7 @@ void edit_to_painted(benchmark::State& state) {
     MainWindow window;
     window.show();
     window.open_demo("tide-house");
-    window.show_station(static_cast<int>(state.range(0)));
+    window.show_station(state.range(0) == 0 ? Station::train : Station::teeth);
     QImage screen(window.size(), QImage::Format_ARGB32_Premultiplied);
     double reading = 35.0;
     for (auto _ : state) {
@@ -44,7 +44,7 @@ void paint_a_panel(benchmark::State& state) {
     window.show();
     window.open_demo("tide-house");
     const std::vector<QWidget*> panels = {&window.ladder(), &window.train(), &window.workings(), &window.calliper(), &window.teeth()};
-    if (state.range(0) == 4) window.show_station(1);
+    if (state.range(0) == 4) window.show_station(Station::teeth);
     paint(state, window, *panels[static_cast<size_t>(state.range(0))]);
 }
 BENCHMARK(paint_a_panel)->DenseRange(0, 4)->Unit(benchmark::kMillisecond);
@@ -73,7 +73,7 @@ void frame_of_two_wheels_of_100(benchmark::State& state) {
         job.arbors[4].train.pinion = 100;
     });
     window.document().select("tide-1");
-    window.show_station(1);
+    window.show_station(Station::teeth);
     window.teeth().other_mesh();
     window.teeth().zoom(0.45, QPointF(window.teeth().width() * 0.4, window.teeth().height() * 0.4));
     QImage screen(window.teeth().size(), QImage::Format_ARGB32_Premultiplied);

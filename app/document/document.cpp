@@ -1,14 +1,17 @@
 #include "document/document.h"
 
 #include <QDate>
+#include <QDir>
 #include <QFile>
 #include <QFileInfo>
+#include <QImageReader>
 #include <QRegularExpression>
 #include <QUuid>
 #include <algorithm>
 
 #include "number/input_error.h"
 #include "number/units.h"
+#include "workings/record_json.h"
 
 namespace echappe {
 
@@ -17,8 +20,8 @@ class EditCommand : public QUndoCommand {
 public:
     EditCommand(Document& document, const QString& name, std::shared_ptr<const Job> before, std::shared_ptr<const Job> after)
         : QUndoCommand(name), m_document(document), m_before(std::move(before)), m_after(std::move(after)) {}
-    void undo() override { m_document.show(m_before); }
-    void redo() override { m_document.show(m_after); }
+    void undo() override { m_document.put(m_before); }
+    void redo() override { m_document.put(m_after); }
 
 private:
     Document& m_document;
@@ -28,7 +31,7 @@ private:
 
 namespace {
 
-constexpr int journal_delay_ms = 40;  ///< behind the painting of the edit, well before the next one
+constexpr size_t journal_lines = 400;  ///< then the job is kept whole again
 
 std::string today() { return QDate::currentDate().toString(Qt::ISODate).toStdString(); }
 
@@ -67,9 +70,9 @@ TypedCount read_count(const QString& text, const std::string& part) {
 }  // namespace
 
 Document::Document(QObject* parent) : QObject(parent), m_job(std::make_shared<Job>()) {
-    m_journal_timer.setSingleShot(true);
-    m_journal_timer.setInterval(journal_delay_ms);
-    connect(&m_journal_timer, &QTimer::timeout, this, &Document::keep_journal);
+    connect(&m_undo, &QUndoStack::cleanChanged, this, [this](bool clean) {
+        if (clean) m_journal.clear();
+    });
     connect(&m_undo, &QUndoStack::cleanChanged, this, &Document::changed);
 }
 
@@ -79,10 +82,11 @@ QString Document::display_name() const {
 }
 
 void Document::show(std::shared_ptr<const Job> job) {
-    m_job = std::move(job);
-    m_derived = derive(*m_job, m_weighed ? &*m_weighed : nullptr);
+    const std::shared_ptr<const Job> before = std::exchange(m_job, std::move(job));
+    Derived derived = derive(*m_job, {m_weighed ? &*m_weighed : nullptr, &m_stock, before.get(), &m_derived});
+    m_derived = std::move(derived);
+    ++m_revision;
     if (!m_job->arbor(m_subject)) m_subject = m_job->arbors.empty() ? "" : m_job->arbors.front().train.id;
-    m_journal_timer.start();
     if (m_derived.to_weigh) weigh();
     else stop_weighing();
     emit changed();
@@ -122,13 +126,26 @@ void Document::weighed(std::uint64_t run, const WeighedTrain& answer) {
     show(m_job);
 }
 
-void Document::keep_journal() {
+/// Before the edit is told: what is seen to be kept is kept.
+void Document::keep_journal(const Job& before) {
     try {
-        if (dirty()) m_journal.keep(m_path, QString::fromStdString(job_to_text(*m_job)));
-        else m_journal.clear();
+        if (m_journal.begun() && m_journal.changes_kept() < journal_lines)
+            m_journal.add(changes_between(Job::record(), &before, m_job.get()));
+        else m_journal.keep(m_path, QString::fromStdString(job_to_text(*m_job)));
     } catch (const std::exception& error) {
         emit told(tr("The journal could not be written: %1").arg(error.what()), true);
     }
+}
+
+void Document::put(std::shared_ptr<const Job> job) {
+    const std::shared_ptr<const Job> before = m_job;
+    show(std::move(job));
+    keep_journal(*before);
+}
+
+void Document::use_stock(const Stock& stock) {
+    m_stock = stock;
+    show(m_job);
 }
 
 void Document::edit(const QString& name, const std::function<void(Job&)>& change) {
@@ -140,6 +157,14 @@ void Document::edit(const QString& name, const std::function<void(Job&)>& change
 
 void Document::select(const std::string& arbor) {
     if (arbor == m_subject || !m_job->arbor(arbor)) return;
+    m_subject = arbor;
+    follow_subject();
+    emit subject_changed();
+}
+
+void Document::select_hole(const std::string& arbor, const std::string& plate) {
+    if (!m_job->arbor(arbor) || (arbor == m_subject && plate == m_plate)) return;
+    m_plate = plate;
     m_subject = arbor;
     follow_subject();
     emit subject_changed();
@@ -208,7 +233,9 @@ void Document::open_demo(const QString& name) {
 void Document::save_as(const QString& path) {
     if (m_read_only) throw InputError("file", "a job from a newer Echappe", "a job this version can write");
     save_job(path.toStdString(), *m_job);
+    const QString pictures = pictures_folder();
     m_path = path;
+    move_pictures(pictures);
     m_undo.setClean();
     m_journal.clear();
     emit changed();
@@ -222,7 +249,6 @@ void Document::recover(const Journal::Entry& entry) {
     edit(tr("Put back after a crash"), [&](Job& job) { job = kept.job; });
     m_subject.clear();
     show(m_job);
-    keep_journal();
     Journal::discard(entry);
     emit told(tr("The last run ended before saving: its edits of %1 are back. Save to keep them, undo to drop them.").arg(entry.when),
               false);
@@ -297,6 +323,83 @@ void Document::judge(const std::string& finding, const QString& verdict, const Q
         std::erase_if(job.judgements, [&](const Judgement& j) { return j.finding == finding; });
         if (!verdict.isEmpty()) job.judgements.push_back({finding, verdict.toStdString(), reason.toStdString(), today()});
     });
+}
+
+void Document::keep_survey_reading(const SurveyQuestion& question, double value) {
+    edit(tr("Reading: %1").arg(QString::fromStdString(question.name)),
+         [&](Job& job) { echappe::keep_survey_reading(job, question, value); });
+}
+
+void Document::cannot_be_measured(const SurveyQuestion& question) {
+    edit(tr("Cannot be measured: %1").arg(QString::fromStdString(question.name)),
+         [&](Job& job) { echappe::cannot_be_measured(job, question); });
+}
+
+void Document::set_pegged(const std::vector<std::string>& holes, bool pegged) {
+    edit(pegged ? tr("Pegged clean") : tr("Not pegged"), [&](Job& job) {
+        for (const std::string& hole : holes) echappe::set_pegged(job, hole, pegged);
+    });
+}
+
+void Document::set_condition(const Spot& spot, const std::string& verdict) {
+    if (!m_derived.survey.safe)
+        throw InputError("safety", "steps that are neither ticked nor overruled",
+                         "them first: S ticks the next one, Shift+S overrules it with a reason");
+    edit(tr("%1: %2").arg(QString::fromStdString(spot.name), QString::fromStdString(verdict)),
+         [&](Job& job) { echappe::set_condition(job, spot.part, verdict, today()); });
+}
+
+void Document::decide_hole(const DerivedHole& hole, const std::string& decision, const QString& because) {
+    Job trial = *m_job;
+    decide_by_hand(trial, hole.id, decision, because.toStdString(), today());
+    edit(tr("Decide %1").arg(QString::fromStdString(hole.name)), [&](Job& job) { job = trial; });
+}
+
+void Document::set_done(const DerivedHole& hole, bool done, const QString& because) {
+    Job trial = *m_job;
+    echappe::set_done(trial, hole.id, done, because.toStdString(), today());
+    edit(done ? tr("Done: %1").arg(QString::fromStdString(hole.name)) : tr("Again: %1").arg(QString::fromStdString(hole.name)),
+         [&](Job& job) { job = trial; });
+}
+
+void Document::keep_trial(TrialRecord trial) {
+    trial.date = today();
+    edit(tr("Trial in the plates"), [&](Job& job) { echappe::keep_trial(job, trial); });
+}
+
+void Document::tick_safety(const std::string& step, const QString& because) {
+    edit(because.isEmpty() ? tr("Tick a step of safety") : tr("Overrule a step of safety"), [&](Job& job) {
+        std::erase_if(job.survey.safety, [&](const SafetyRecord& s) { return s.step == step; });
+        job.survey.safety.push_back({step, because.isEmpty(), because.toStdString(), today()});
+    });
+}
+
+QString Document::pictures_folder() const {
+    if (m_path.isEmpty()) return QDir::cleanPath(Journal::folder() + "/../pictures");
+    const QFileInfo file(m_path);
+    return file.absolutePath() + "/" + file.fileName().section('.', 0, 0) + ".pictures";
+}
+
+QString Document::keep_picture(const QString& path, const QString& name) {
+    if (QImageReader(path).size().isEmpty())
+        throw InputError("photo", "\"" + path.toStdString() + "\", which is no picture", "a PNG or JPEG file");
+    const QString kept =
+        QString(name).replace('.', '-') + "-" + QString::fromStdString(fresh_id()) + "." + QFileInfo(path).suffix().toLower();
+    QDir().mkpath(pictures_folder());
+    if (!QFile::copy(path, pictures_folder() + "/" + kept))
+        throw InputError("photo", pictures_folder().toStdString(), "a folder with room that can be written");
+    return kept;
+}
+
+/// A job saved elsewhere takes its pictures along; what lies at the old place stays there.
+void Document::move_pictures(const QString& from) {
+    if (from == pictures_folder()) return;
+    for (const ConditionRecord& condition : m_job->survey.conditions) {
+        if (condition.photo.empty()) continue;
+        const QString name = QString::fromStdString(condition.photo);
+        QDir().mkpath(pictures_folder());
+        QFile::copy(from + "/" + name, pictures_folder() + "/" + name);
+    }
 }
 
 }  // namespace echappe

@@ -2,7 +2,6 @@
 
 #include <QObject>
 #include <QString>
-#include <QTimer>
 #include <QUndoStack>
 #include <functional>
 #include <memory>
@@ -12,6 +11,8 @@
 #include "job/derived.h"
 #include "job/file.h"
 #include "job/practice.h"
+#include "job/stock.h"
+#include "job/survey_round.h"
 
 namespace echappe {
 
@@ -24,6 +25,8 @@ public:
 
     const Job& job() const { return *m_job; }
     const Derived& derived() const { return m_derived; }
+    /// Rises with every change of job, derivation or drawers.
+    std::uint64_t revision() const { return m_revision; }
     const QString& path() const { return m_path; }
     QString display_name() const;
     bool read_only() const { return m_read_only; }
@@ -33,6 +36,10 @@ public:
     /// The selected arbor; empty when the job has none.
     const std::string& subject() const { return m_subject; }
     void select(const std::string& arbor);
+    /// Which end of the subject is looked at: "front" or "back", and its hole, "centre.front".
+    const std::string& plate() const { return m_plate; }
+    std::string hole() const { return m_subject + "." + m_plate; }
+    void select_hole(const std::string& arbor, const std::string& plate);
     /// The train the ladder shows; nullptr when the job has none.
     const TrainList* train() const;
     /// Shows the job's next train and its top arbor.
@@ -65,6 +72,25 @@ public:
     void set_blank(const std::string& part, const BlankChoice& choice);
     void judge(const std::string& finding, const QString& verdict, const QString& reason);
 
+    // The survey, each one step of undo.
+    void keep_survey_reading(const SurveyQuestion& question, double value);
+    void cannot_be_measured(const SurveyQuestion& question);
+    void set_pegged(const std::vector<std::string>& holes, bool pegged);
+    void set_condition(const Spot& spot, const std::string& verdict);
+    /// Throws InputError without a reason.
+    void decide_hole(const DerivedHole& hole, const std::string& decision, const QString& because);
+    void set_done(const DerivedHole& hole, bool done, const QString& because);
+    void keep_trial(TrialRecord trial);
+    void tick_safety(const std::string& step, const QString& because);
+
+    /// Where the job's pictures lie: beside its file, or in the state folder while it has none.
+    QString pictures_folder() const;
+    /// Copies a picture there under a name of its own and returns it. Throws InputError.
+    QString keep_picture(const QString& path, const QString& name);
+
+    /// The workshop's drawers, as the plans of holes need them.
+    void use_stock(const Stock& stock);
+
     // Long work, off the interface thread.
     bool weighing() const { return m_weigher.joinable(); }
     double weighing_done() const { return m_weighing_done; }
@@ -82,7 +108,9 @@ private:
     friend class EditCommand;
     void show(std::shared_ptr<const Job> job);
     void take(const LoadedJob& loaded, const QString& path);
-    void keep_journal();
+    void move_pictures(const QString& from);
+    void put(std::shared_ptr<const Job> job);
+    void keep_journal(const Job& before);
     void follow_subject();
     void weighed(std::uint64_t run, const WeighedTrain& answer);
 
@@ -91,10 +119,12 @@ private:
     QString m_path;
     bool m_read_only = false;
     std::string m_subject;
+    std::string m_plate = "front";
     size_t m_train = 0;
+    std::uint64_t m_revision = 0;
     QUndoStack m_undo;
     Journal m_journal;
-    QTimer m_journal_timer;
+    Stock m_stock;
     std::optional<SimulatedCalliper> m_calliper;
     std::optional<WeighedTrain> m_weighed;
     std::uint64_t m_weighing_run = 0;

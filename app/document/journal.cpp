@@ -9,6 +9,8 @@
 #include <QUuid>
 
 #include "job/file.h"
+#include "number/input_error.h"
+#include "workings/record_json.h"
 
 namespace echappe {
 
@@ -37,9 +39,17 @@ std::vector<Journal::Entry> Journal::left_behind() {
         if (!lock.tryLock(0)) continue;
         QFile file(info.filePath());
         if (!file.open(QIODevice::ReadOnly)) continue;
-        const QJsonObject kept = QJsonDocument::fromJson(file.readAll()).object();
+        const QJsonObject kept = QJsonDocument::fromJson(file.readLine()).object();
         if (!kept.contains("job")) continue;
-        entries.push_back({info.filePath(), kept["path"].toString(), kept["job"].toString(), kept["when"].toString()});
+        std::vector<std::string> changes;
+        while (!file.atEnd()) changes.push_back(file.readLine().trimmed().toStdString());
+        try {
+            const std::string text = with_changes(kept["job"].toString().toStdString(), changes);
+            entries.push_back({info.filePath(), kept["path"].toString(), QString::fromStdString(text), kept["when"].toString()});
+        } catch (const InputError&) {
+            // The job as it was first kept is better than nothing.
+            entries.push_back({info.filePath(), kept["path"].toString(), kept["job"].toString(), kept["when"].toString()});
+        }
     }
     return entries;
 }
@@ -52,9 +62,26 @@ void Journal::discard(const Entry& entry) {
 void Journal::keep(const QString& job_path, const QString& job_text) {
     const QJsonObject kept{{"path", job_path}, {"job", job_text}, {"when", QDateTime::currentDateTime().toString(Qt::ISODate)}};
     // No sync: the system keeps what a killed process wrote; saving the job itself syncs.
-    save_text(m_file.toStdString(), QJsonDocument(kept).toJson().toStdString(), false);
+    save_text(m_file.toStdString(), QJsonDocument(kept).toJson(QJsonDocument::Compact).toStdString() + "\n", false);
+    m_begun = true;
+    m_changes = 0;
 }
 
-void Journal::clear() { QFile::remove(m_file); }
+void Journal::add(const std::vector<std::string>& changes) {
+    if (changes.empty()) return;
+    std::string lines;
+    for (const std::string& change : changes) lines += change + "\n";
+    QFile file(m_file);
+    if (!file.open(QIODevice::WriteOnly | QIODevice::Append | QIODevice::Unbuffered) ||
+        file.write(lines.c_str()) != static_cast<qint64>(lines.size()))
+        throw InputError("journal", m_file.toStdString(), "a place with room that can be written");
+    m_changes += changes.size();
+}
+
+void Journal::clear() {
+    QFile::remove(m_file);
+    m_begun = false;
+    m_changes = 0;
+}
 
 }  // namespace echappe

@@ -15,17 +15,26 @@ std::string shipped(const QString& name) {
 }
 
 Stock shipped_stock() {
-    return {cutters_from_csv(shipped("cutters.csv")), plates_from_csv(shipped("plates.csv")), leaves_from_csv(shipped("leaves.csv"))};
+    return {cutters_from_csv(shipped("cutters.csv")), plates_from_csv(shipped("plates.csv")), leaves_from_csv(shipped("leaves.csv")),
+            bushes_from_csv(shipped("bushes.csv")), reamers_from_csv(shipped("reamers.csv"))};
 }
 
 }  // namespace
 
 QString Workshop::folder() { return QDir::cleanPath(Journal::folder() + "/../stock"); }
 
+std::vector<Bush> Workshop::shipped_bushes(bool numbered) {
+    return bushes_from_csv(shipped(numbered ? "bushes-numbered.csv" : "bushes.csv"));
+}
+
 Workshop::Workshop(QObject* parent) : QObject(parent), m_stock(shipped_stock()) {
     if (!QDir(folder()).exists()) return;
     try {
-        m_stock = load_stock(folder().toStdString());
+        Stock kept = load_stock(folder().toStdString());
+        // Drawers that an earlier version did not know begin with what ships.
+        if (!QFile::exists(folder() + "/bushes.csv")) kept.bushes = m_stock.bushes;
+        if (!QFile::exists(folder() + "/reamers.csv")) kept.reamers = m_stock.reamers;
+        m_stock = std::move(kept);
     } catch (const InputError& error) {
         m_fault = QString::fromUtf8(error.what());
     }

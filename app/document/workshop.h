@@ -20,6 +20,8 @@ public:
     /// Why the user's own lists could not be read, else empty: the shipped ones then stand in and nothing is written over.
     const QString& fault() const { return m_fault; }
     static QString folder();
+    /// One of the two made-up lists that ship: fitted sizes in steps of 0.1 mm, or numbered under-size bores.
+    static std::vector<Bush> shipped_bushes(bool numbered);
 
 signals:
     void changed();

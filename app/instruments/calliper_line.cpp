@@ -4,9 +4,7 @@
 #include <QPainterPath>
 #include <cmath>
 
-#include "job/reading.h"
 #include "number/input_error.h"
-#include "number/units.h"
 #include "theme/theme.h"
 
 namespace echappe {
@@ -28,59 +26,62 @@ void paint_calliper(QPainter& painter, QPointF at) {
 
 }  // namespace
 
-CalliperLine::CalliperLine(Document& document, QWidget* parent) : Canvas(parent), m_document(document), m_line(new QLineEdit(this)) {
+CalliperLine::CalliperLine(Document& document, QWidget* parent)
+    : Canvas(parent), m_document(document), m_solver(document), m_plates(document), m_round(&m_solver), m_line(new QLineEdit(this)) {
     setFixedHeight(70);
     m_line->setFont(figure_font(18));
     m_line->setAccessibleName(tr("Reading"));
     m_line->installEventFilter(this);
     connect(&document, &Document::changed, this, &CalliperLine::refresh);
+    connect(&document, &Document::subject_changed, this, [this] {
+        if (m_round == &m_plates) m_plates.go_to(m_document.hole());
+        update();
+    });
     connect(m_line, &QLineEdit::textEdited, this, [this] { tell({}, false); });
     refresh();
 }
 
-const Measurable* CalliperLine::asked() const {
-    const auto& all = m_document.derived().measurables;
-    if (m_wanted)
-        for (const Measurable& m : all)
-            if (m.key == *m_wanted) return &m;
-    return all.empty() ? nullptr : &all.front();
-}
-
 void CalliperLine::ask(const QuantityKey& key) {
-    m_wanted = key;
+    survey(false);
+    m_solver.ask(key);
     m_line->setFocus();
     m_line->selectAll();
     update();
 }
 
+void CalliperLine::survey(bool on) {
+    m_round = on ? static_cast<ReadingRound*>(&m_plates) : &m_solver;
+    refresh();
+}
+
 void CalliperLine::ask_next(int step) {
-    const auto& all = m_document.derived().measurables;
-    const Measurable* now = asked();
-    if (!now) return;
-    const auto count = static_cast<std::ptrdiff_t>(all.size());
-    const std::ptrdiff_t at = (now - all.data() + step + count) % count;
-    m_wanted = all[static_cast<size_t>(at)].key;
+    m_round->step(step);
     tell({}, false);
+}
+
+void CalliperLine::begin(const QString& text) {
+    m_line->setFocus();
+    m_line->setText(text);
 }
 
 bool CalliperLine::has_simulated() const { return m_document.calliper().has_value(); }
 
 void CalliperLine::send_simulated() {
-    const Measurable* now = asked();
-    if (!now || !m_document.calliper()) return tell(tr("No simulated instrument here: it comes with the demo."), true);
-    const auto reading = m_document.calliper()->read(now->key, m_turn[now->key]++);
-    if (!reading) return tell(tr("A calliper cannot take \"%1\". Tab picks another.").arg(QString::fromStdString(now->name)), true);
-    // Through the line itself, key by key, so that it takes the same way as typing.
-    m_line->setFocus();
-    m_line->clear();
-    const Unit& unit = *find_unit(m_document.job().length_unit, Dimension::length);  // a calliper reads lengths only
-    m_line->insert(QString::fromStdString(print_in(*reading, unit, unit.symbol == "in" ? 4 : 2, false)));
-    tell(tr("Simulated reading. Enter keeps it; F3 reads again."), false);
-    m_simulated = true;
+    try {
+        const QString reading = m_round->simulated();
+        // Through the line itself, key by key, so that it takes the same way as typing.
+        m_line->setFocus();
+        m_line->clear();
+        m_line->insert(reading);
+        tell(tr("Simulated reading. Enter keeps it; F3 reads again."), false);
+        m_simulated = true;
+    } catch (const InputError& error) {
+        tell(error.what(), true);
+    }
 }
 
 void CalliperLine::explain() {
-    if (const Measurable* now = asked()) tell(QString::fromStdString(now->how), false);
+    if (const auto now = m_round->asked()) tell(now->how, false);
 }
 
 void CalliperLine::tell(const QString& sentence, bool fault) {
@@ -91,19 +92,12 @@ void CalliperLine::tell(const QString& sentence, bool fault) {
 }
 
 void CalliperLine::store() {
-    const Measurable* now = asked();
-    if (!now) return;
-    const QuantityKey key = now->key;
-    const QString name = QString::fromStdString(now->name);
+    if (!m_round->asked()) return;
     try {
-        const Evidence reading = read_evidence(m_document.job(), key, m_line->text().toStdString());
-        const QString typed = m_line->text().trimmed();
-        const bool simulated = m_simulated;
-        m_wanted.reset();
+        const QString text = m_line->text();
+        const QString kept = m_round->keep(text, m_simulated);
         m_line->clear();
-        m_document.store_reading(reading, simulated ? tr("calliper, simulated") : tr("calliper"));
-        const QString kept = reading.value > 0 ? QString::fromStdString(print_short(reading.value, 7) + " " + key.unit()) : typed;
-        tell(tr("Kept: %1 %2. Undo with Ctrl+Z.").arg(name, kept), false);
+        tell(kept, false);
     } catch (const InputError& error) {
         m_line->selectAll();
         tell(error.what(), true);
@@ -111,13 +105,18 @@ void CalliperLine::store() {
 }
 
 void CalliperLine::refresh() {
-    m_line->setEnabled(asked() != nullptr);
+    m_line->setEnabled(m_round->asked().has_value());
     update();
 }
 
 bool CalliperLine::eventFilter(QObject* watched, QEvent* event) {
     if (watched == m_line && event->type() == QEvent::KeyPress) {
         const auto* key = static_cast<QKeyEvent*>(event);
+        if (m_line->text().isEmpty() && !(key->modifiers() & (Qt::ControlModifier | Qt::AltModifier)) &&
+            m_round->key_on_empty_line(key->key())) {
+            tell({}, false);
+            return true;
+        }
         switch (key->key()) {
             case Qt::Key_Return:
             case Qt::Key_Enter:
@@ -146,24 +145,29 @@ void CalliperLine::paint(QPainter& painter) {
     painter.fillRect(rect(), t.dark ? t.sheet : QColor(Qt::white));
     painter.fillRect(QRectF(0, 0, width(), 2), t.ink);
     paint_calliper(painter, {18, 28});
-    const Measurable* now = asked();
-    write(painter, word_font(9), t.steel, {label_x, 20}, now ? QString::fromStdString(now->name) : tr("nothing to measure here"));
-    if (now) write(painter, word_font(10), t.steel, {label_x + 196, 52}, QString::fromStdString(typed_as(m_document.job(), now->key)));
+    const auto now = m_round->asked();
+    write(painter, word_font(9), t.steel, {label_x, 20}, now ? now->name : tr("nothing to measure here"));
+    if (now) write(painter, word_font(10), t.steel, {label_x + 196, 52}, now->typed_as);
     const double room = width() - words_x - tray_width - 16;
-    write(painter, word_font(8.5), t.steel, {words_x, 20}, tr("Enter keeps it and goes on  ·  Tab another  ·  ? how to take it"));
+    const double name_wide = now ? QFontMetricsF(word_font(9)).horizontalAdvance(now->name) : 0;
+    const double keys_x = std::max(words_x, label_x + name_wide + 18);
+    painter.save();
+    painter.setClipRect(QRectF(0, 0, words_x + room + 8, height()));
+    write(painter, word_font(8.5), t.steel, {keys_x, 20}, m_round->keys());
+    painter.restore();
     QString line = m_message;
     QColor ink = m_fault ? t.ruby : t.blued;
-    const auto& restore = m_document.derived().restore;
-    if (line.isEmpty() && restore && restore->next_measurement && now && now->key == restore->next_measurement->key)
-        line = tr("of all readings this one tells most: %1 bit").arg(m_document.derived().next_bits.value_or(0), 0, 'f', 1);
-    else if (line.isEmpty() && now && now->taken) line = tr("taken already; a new reading replaces it");
-    write_wrapped(painter, word_font(9), ink, {words_x, 29}, room, line);
+    if (line.isEmpty() && now) {
+        line = now->note;
+        if (now->warns) ink = t.amber;
+    }
+    write_wrapped(painter, word_font(9), ink, {words_x + 20, 29}, room - 20, line);
     if (!has_simulated()) return;
     const QRectF tray(width() - tray_width, 12, tray_width - 18, 46);
     painter.setPen(QPen(t.rule, 1));
     painter.setBrush(t.ground);
     painter.drawRect(tray);
-    write(painter, word_font(8.5), t.steel, tray.topLeft() + QPointF(12, 18), tr("calliper, SIMULATED"));
+    write(painter, word_font(8.5), t.steel, tray.topLeft() + QPointF(12, 18), tr("%1, SIMULATED").arg(m_round->instrument()));
     write(painter, word_font(9), t.ink, tray.topLeft() + QPointF(12, 36), tr("reads the hidden movement, ±0.01 mm"));
     write(painter, word_font(9.5, true), t.blued, tray.topRight() + QPointF(-12, 18), tr("read F3"), 1);
     place({"simulated",

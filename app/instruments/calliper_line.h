@@ -2,10 +2,10 @@
 
 #include <QLabel>
 #include <QLineEdit>
-#include <map>
 
 #include "document/document.h"
 #include "drawing/canvas.h"
+#include "instruments/reading_round.h"
 
 namespace echappe {
 
@@ -16,14 +16,19 @@ public:
     explicit CalliperLine(Document& document, QWidget* parent = nullptr);
 
     QLineEdit& line() { return *m_line; }
-    /// What is asked for now; nullptr when nothing can be measured.
-    const Measurable* asked() const;
+    /// What the solver's round asks for; nullptr when nothing can be measured.
+    const Measurable* asked() const { return m_solver.measurable(); }
     void ask(const QuantityKey& key);
     void ask_next(int step);
+    /// The round over the plates, or the solver's.
+    void survey(bool on);
+    PlateRound& plates() { return m_plates; }
     /// Types the simulated instrument's reading into the line, as its cable would.
     void send_simulated();
     bool has_simulated() const;
     void explain();
+    /// A digit pressed in a picture begins a reading.
+    void begin(const QString& text);
     void tell(const QString& sentence, bool fault);
 
 protected:
@@ -36,12 +41,13 @@ private:
     void refresh();
 
     Document& m_document;
+    SolverRound m_solver;
+    PlateRound m_plates;
+    ReadingRound* m_round;
     QLineEdit* m_line;
-    std::optional<QuantityKey> m_wanted;
     QString m_message;
     bool m_fault = false;
-    bool m_simulated = false;                     ///< what stands in the line came from the stand-in and was not touched since
-    std::map<QuantityKey, std::uint64_t> m_turn;  ///< how often each has been read by the simulated instrument
+    bool m_simulated = false;  ///< what stands in the line came from the stand-in and was not touched since
 };
 
 }  // namespace echappe

@@ -1,64 +1,17 @@
 #include "print/tooth_sheet.h"
 
 #include <QDate>
-#include <QFileInfo>
-#include <QPainter>
-#include <QPdfWriter>
 #include <algorithm>
-#include <cstdio>
 
 #include "drawing/canvas.h"
 #include "drawing/wheel_art.h"
-#include "number/input_error.h"
 #include "number/units.h"
-#include "theme/theme.h"
+#include "print/sheet.h"
 
 namespace echappe {
 namespace {
 
 constexpr double largest_on_a4_mm = 165;
-constexpr int dots_per_inch = 1200;  ///< 0.02 mm steps; outlines are vectors and finer
-const QColor black(Qt::black);
-
-/// Paints in mm, y downwards, with fonts in points.
-class Sheet {
-public:
-    explicit Sheet(QPdfWriter& writer) : painter(&writer), px(writer.logicalDpiX() / 25.4) {
-        painter.setRenderHint(QPainter::Antialiasing);
-    }
-    QPainter painter;
-    double px;
-
-    QPointF at(double x, double y) const { return {x * px, y * px}; }
-    void line(double x1, double y1, double x2, double y2, double mm = 0.15) {
-        painter.setPen(QPen(black, mm * px));
-        painter.drawLine(at(x1, y1), at(x2, y2));
-    }
-    void text(double x, double y, double points, const QString& words, bool bold = false) {
-        painter.setFont(word_font(points, bold));
-        painter.setPen(black);
-        painter.drawText(at(x, y), words);
-    }
-    void outline(const QPainterPath& path, double x, double y, double scale) {
-        painter.save();
-        painter.translate(at(x, y));
-        painter.scale(px * scale, -px * scale);
-        QPen pen(black, 0.12 * px);
-        pen.setCosmetic(true);
-        painter.setPen(pen);
-        painter.setBrush(Qt::NoBrush);
-        painter.drawPath(path);
-        painter.restore();
-    }
-    void circle(double x, double y, double radius) {
-        QPen pen(black, 0.1 * px);
-        pen.setDashPattern({12, 5, 3, 5});
-        painter.setPen(pen);
-        painter.setBrush(Qt::NoBrush);
-        painter.drawEllipse(at(x, y), radius * px, radius * px);
-    }
-};
-
 void check_scales(Sheet& sheet) {
     constexpr double x = 20, y = 270;
     sheet.line(x, y, x + 100, y, 0.25);
@@ -75,19 +28,8 @@ void check_scales(Sheet& sheet) {
 
 void print_tooth_sheet(const QString& path, const Job& job, const DerivedMesh& mesh, bool wheel) {
     const PartSizes& part = wheel ? mesh.sizes.wheel : mesh.sizes.pinion;
-    const QFileInfo info(path);
-    if (!QFileInfo(info.absolutePath()).isWritable())
-        throw InputError("export", "\"" + path.toStdString() + "\", which cannot be written", "a folder that can be written");
-    // Beside the target first: a full disk must not leave half a sheet under the right name.
-    const QString beside = path + ".part";
-    {
-        QPdfWriter writer(beside);
-        writer.setPageSize(QPageSize(part.outside_diameter_mm <= largest_on_a4_mm ? QPageSize::A4 : QPageSize::A3));
-        writer.setPageMargins(QMarginsF(0, 0, 0, 0));
-        writer.setResolution(dots_per_inch);
-        writer.setTitle(QString::fromStdString(job.title));
-        writer.setCreator("Echappe");
-        Sheet sheet(writer);
+    const auto page = part.outside_diameter_mm <= largest_on_a4_mm ? QPageSize::A4 : QPageSize::A3;
+    write_pdf(path, QString::fromStdString(job.title), page, QPageLayout::Portrait, [&](Sheet& sheet, QPdfWriter&) {
         const long long count = wheel ? mesh.wheel : mesh.pinion;
         sheet.text(20, 20, 16, QString::fromStdString(job.title), true);
         sheet.text(
@@ -136,9 +78,7 @@ void print_tooth_sheet(const QString& path, const Job& job, const DerivedMesh& m
         check_scales(sheet);
         sheet.text(20, 287, 8,
                    QString("Teeth: %1. Wear eye protection; no gloves at rotating spindles.").arg(school_of(mesh.form.school).words));
-    }
-    if (std::rename(beside.toLocal8Bit().constData(), path.toLocal8Bit().constData()) != 0)
-        throw InputError("export", "\"" + path.toStdString() + "\", which cannot be written", "a place that can be written");
+    });
 }
 
 }  // namespace echappe

@@ -14,6 +14,9 @@
 #include "instruments/calliper_line.h"
 #include "ladder/ladder.h"
 #include "number/input_error.h"
+#include "print/hole_sheet.h"
+#include "stations/pivots/pivots_station.h"
+#include "stations/survey/survey_station.h"
 #include "stations/teeth/stock_sheet.h"
 #include "stations/teeth/teeth_station.h"
 #include "stations/train/train_station.h"
@@ -32,15 +35,16 @@ const QString filter = "Echappe jobs (*.echappe.json);;All files (*)";
 
 MainWindow::MainWindow(QWidget* parent)
     : QMainWindow(parent),
-      m_bar(new StationsBar(m_document, {tr("Train"), tr("Teeth")})),
+      m_bar(new StationsBar(m_document, {tr("Survey"), tr("Train"), tr("Teeth"), tr("Pivots")})),
       m_ladder(new Ladder(m_document)),
       m_stations(new QStackedWidget),
       m_train(new TrainStation(m_document, m_motion)),
       m_teeth(new TeethStation(m_document, m_motion, m_workshop)),
+      m_pivots(new PivotsStation(m_document, m_workshop)),
+      m_survey(new SurveyStation(m_document, m_motion)),
       m_workings(new WorkingsPanel(m_document)),
       m_calliper(new CalliperLine(m_document)) {
-    m_stations->addWidget(m_train);
-    m_stations->addWidget(m_teeth);
+    for (QWidget* station : std::initializer_list<QWidget*>{m_survey, m_train, m_teeth, m_pivots}) m_stations->addWidget(station);
     auto* middle = new QHBoxLayout;
     middle->setSpacing(0);
     middle->addWidget(m_ladder);
@@ -59,7 +63,7 @@ MainWindow::MainWindow(QWidget* parent)
     setMinimumSize(1024, 700);
     resize(1280, 800);
     build_menus();
-    connect(m_bar, &StationsBar::chosen, this, &MainWindow::show_station);
+    connect(m_bar, &StationsBar::chosen, this, [this](int index) { show_station(static_cast<Station>(index)); });
     connect(m_bar, &StationsBar::finder_wanted, this, [this] { open_finder(); });
     connect(m_train, &TrainStation::quantity_wanted, m_calliper, &CalliperLine::ask);
     const auto tell_cutters = [this] {
@@ -69,13 +73,19 @@ MainWindow::MainWindow(QWidget* parent)
         m_train->search().set_cutters(std::move(modules));
     };
     tell_cutters();
+    m_document.use_stock(m_workshop.stock());
     connect(&m_workshop, &Workshop::changed, this, tell_cutters);
+    connect(&m_workshop, &Workshop::changed, this, [this] { m_document.use_stock(m_workshop.stock()); });
+    connect(m_pivots, &PivotsStation::told, m_calliper, &CalliperLine::tell);
+    connect(m_pivots, &PivotsStation::reading_begun, m_calliper, &CalliperLine::begin);
+    connect(m_survey, &SurveyStation::told, m_calliper, &CalliperLine::tell);
+    connect(m_survey, &SurveyStation::reading_begun, m_calliper, &CalliperLine::begin);
     connect(m_teeth, &TeethStation::stock_wanted, this, [this] { open_stock(); });
     connect(&m_workings->sheet(), &WorkingsSheet::overrule_wanted, this, &MainWindow::ask_overrule);
     connect(&m_document, &Document::told, m_calliper, &CalliperLine::tell);
     connect(&m_document, &Document::changed, this, &MainWindow::retitle);
     retitle();
-    m_train->setFocus();
+    show_station(Station::train);
 }
 
 QAction* MainWindow::add(QMenu* menu, const QString& name, const QKeySequence& keys, const std::function<void()>& action) {
@@ -98,6 +108,7 @@ void MainWindow::build_menus() {
     build_edit_menu();
     build_view_menu();
     build_measure_menu();
+    build_holes_menu();
 }
 
 void MainWindow::build_job_menu() {
@@ -119,7 +130,8 @@ void MainWindow::build_job_menu() {
     add(menu, tr("Export the drawn part as DXF…"), QKeySequence(tr("Ctrl+Shift+E")), [this] { ask_export("dxf"); });
     if (step_available())
         add(menu, tr("Export the drawn part as a STEP solid…"), QKeySequence(tr("Ctrl+Alt+E")), [this] { ask_export("step"); });
-    add(menu, tr("Print the drawn part 1:1 to PDF…"), QKeySequence::Print, [this] { ask_export("pdf"); });
+    // What the station shows: a part at 1:1, the plan of the holes, or the survey.
+    add(menu, tr("Print what is shown to PDF…"), QKeySequence::Print, [this] { ask_export("pdf"); });
     menu->addSeparator();
     add(menu, tr("Quit"), QKeySequence::Quit, [this] { close(); });
 }
@@ -134,15 +146,15 @@ void MainWindow::build_edit_menu() {
     addActions({undo, redo});
     menu->addSeparator();
     add(menu, tr("Change the wheel's count…"), QKeySequence(tr("Ctrl+T")), [this] {
-        show_station(0);
+        show_station(Station::train);
         m_train->edit_count(m_document.subject() + ".wheel");
     });
     add(menu, tr("Change the pinion's count…"), QKeySequence(tr("Ctrl+L")), [this] {
-        show_station(0);
+        show_station(Station::train);
         m_train->edit_count(m_document.subject() + ".pinion");
     });
     add(menu, tr("Find a train…"), QKeySequence(tr("Ctrl+F")), [this] {
-        show_station(0);
+        show_station(Station::train);
         // A hand is asked for by its name.
         const JobArbor* subject = m_document.job().arbor(m_document.subject());
         m_train->ask_for_trains(subject && subject->hand ? QString::fromStdString(*subject->hand) : QString());
@@ -163,14 +175,16 @@ void MainWindow::build_edit_menu() {
 
 void MainWindow::build_view_menu() {
     QMenu* menu = menuBar()->addMenu(tr("&View"));
-    add(menu, tr("Train"), QKeySequence(tr("Ctrl+1")), [this] { show_station(0); });
-    add(menu, tr("Teeth"), QKeySequence(tr("Ctrl+2")), [this] { show_station(1); });
+    add(menu, tr("Survey"), QKeySequence(tr("Ctrl+1")), [this] { show_station(Station::survey); });
+    add(menu, tr("Train"), QKeySequence(tr("Ctrl+2")), [this] { show_station(Station::train); });
+    add(menu, tr("Teeth"), QKeySequence(tr("Ctrl+3")), [this] { show_station(Station::teeth); });
+    add(menu, tr("Pivots"), QKeySequence(tr("Ctrl+4")), [this] { show_station(Station::pivots); });
     add(menu, tr("The wheel's blank and crossings"), QKeySequence(tr("Ctrl+B")), [this] {
-        show_station(1);
+        show_station(Station::teeth);
         m_teeth->show_blank(!m_teeth->blank_shown());
     });
     add(menu, tr("Depthing of the selected arbor"), QKeySequence(tr("Ctrl+Shift+A")), [this] {
-        show_station(0);
+        show_station(Station::train);
         m_train->show_depthing(!m_train->depthing_shown());
     });
     add(menu, tr("The workshop's drawers: cutters, plates, leaves…"), QKeySequence(tr("Ctrl+Shift+W")), [this] { open_stock(); });
@@ -179,7 +193,10 @@ void MainWindow::build_view_menu() {
     add(menu, tr("Up the ladder"), QKeySequence(tr("Ctrl+Up")), [this] { m_document.climb(1); });
     add(menu, tr("Down the ladder"), QKeySequence(tr("Ctrl+Down")), [this] { m_document.climb(-1); });
     add(menu, tr("The other train"), QKeySequence(tr("Ctrl+Right")), [this] { m_document.next_train(); });
-    add(menu, tr("Fold the workings"), QKeySequence(tr("F4")), [this] { m_workings->setVisible(m_workings->isHidden()); });
+    add(menu, tr("Fold the workings"), QKeySequence(tr("F4")), [this] {
+        m_folded = !m_workings->isHidden();
+        m_workings->setVisible(!m_folded);
+    });
     add(menu, tr("Light or dark"), QKeySequence(tr("Ctrl+Shift+D")), [this] { set_dark(!theme().dark); });
     menu->addSeparator();
     add(menu, tr("Run or pause the movement"), QKeySequence(Qt::Key_Space), [this] { m_motion.toggle(); });
@@ -201,9 +218,63 @@ void MainWindow::build_measure_menu() {
     add(menu, tr("Another quantity"), QKeySequence(tr("Ctrl+Tab")), [this] { m_calliper->ask_next(1); });
 }
 
-void MainWindow::show_station(int index) {
-    m_stations->setCurrentIndex(index);
-    m_bar->show_station(index);
+void MainWindow::build_holes_menu() {
+    QMenu* menu = menuBar()->addMenu(tr("&Holes"));
+    add(menu, tr("Take the planned bush from the drawer"), QKeySequence(), [this] { m_pivots->take_bush(); });
+    add(menu, tr("Tick the next reamer"), QKeySequence(), [this] { m_pivots->tick(); });
+    add(menu, tr("Done, or to be done again"), QKeySequence(), [this] { m_pivots->finish_or_redo(); });
+    add(menu, tr("The next hole with work"), QKeySequence(tr("Ctrl+H")), [this] {
+        show_station(Station::pivots);
+        m_pivots->next_open();
+    });
+    add(menu, tr("School of clearance: the next"), QKeySequence(), [this] { m_pivots->next_school(); });
+    add(menu, tr("Bushes: fitted direct, or broached up"), QKeySequence(), [this] { m_pivots->other_method(); });
+    menu->addSeparator();
+    add(menu, tr("Runs freely alone between the plates"), QKeySequence(), [this] { m_pivots->trial(true); });
+    add(menu, tr("Does not run: its holes back on the list"), QKeySequence(), [this] { m_pivots->trial(false); });
+    menu->addSeparator();
+    add(menu, tr("Parts by their trays"), QKeySequence(tr("Ctrl+Shift+P")), [this] {
+        show_station(Station::survey);
+        m_survey->show_parts(!m_survey->parts_shown());
+    });
+    add(menu, tr("Note at the spot…"), QKeySequence(), [this] {
+        show_station(Station::survey);
+        m_survey->write_note();
+    });
+    add(menu, tr("Survey the plates anew"), QKeySequence(), [this] {
+        m_document.edit(tr("Survey the plates anew"), [](Job& job) {
+            Survey fresh;
+            fresh.clearance = job.survey.clearance;
+            fresh.method = job.survey.method;
+            job.survey = fresh;
+        });
+    });
+    add(menu, tr("Read measurements from CSV…"), QKeySequence(), [this] {
+        const QString path = QFileDialog::getOpenFileName(this, tr("Readings"), {}, "CSV (*.csv)");
+        if (!path.isEmpty()) import_readings(path);
+    });
+    add(menu, tr("Write the holes as CSV…"), QKeySequence(), [this] {
+        const QString path = QFileDialog::getSaveFileName(this, tr("Holes"), "holes.csv", "CSV (*.csv)");
+        if (!path.isEmpty()) save_text(path.toStdString(), survey_to_csv(m_document.derived()));
+    });
+}
+
+void MainWindow::import_readings(const QString& path) {
+    QFile file(path);
+    if (!file.open(QIODevice::ReadOnly)) throw InputError("file", path.toStdString(), "a CSV file that can be read");
+    Job trial = m_document.job();
+    const size_t kept = keep_survey_csv(trial, file.readAll().toStdString());
+    m_document.edit(tr("Readings from %1").arg(QFileInfo(path).fileName()), [&](Job& job) { job = trial; });
+    m_calliper->tell(tr("%1 readings kept from %2.").arg(kept).arg(path), false);
+}
+
+void MainWindow::show_station(Station station) {
+    m_stations->setCurrentIndex(static_cast<int>(station));
+    m_bar->show_station(static_cast<int>(station));
+    // Holes and spots carry their own card; the round over the plates goes with them.
+    const bool plates = station == Station::survey || station == Station::pivots;
+    m_calliper->survey(plates);
+    m_workings->setVisible(!plates && !m_folded);
     m_stations->currentWidget()->setFocus();
 }
 
@@ -286,13 +357,18 @@ void MainWindow::export_solid(const QString& path) {
 
 void MainWindow::export_to(const QString& path) {
     if (path.endsWith(".step")) return export_solid(path);
-    m_teeth->export_part(path);
+    const auto shown = static_cast<Station>(m_stations->currentIndex());
+    if (path.endsWith(".pdf") && shown == Station::pivots) print_hole_sheet(path, m_document.job(), m_document.derived());
+    else if (path.endsWith(".pdf") && shown == Station::survey) print_survey(path, m_document.job(), m_document.derived());
+    else m_teeth->export_part(path);
     m_calliper->tell(tr("Written: %1").arg(path), false);
 }
 
 void MainWindow::ask_export(const QString& ending) {
-    const QString path =
-        QFileDialog::getSaveFileName(this, tr("Export the drawn part"), QString(m_teeth->wheel_selected() ? "wheel." : "pinion.") + ending);
+    const auto shown = static_cast<Station>(m_stations->currentIndex());
+    const bool sheet = ending == "pdf" && (shown == Station::pivots || shown == Station::survey);
+    const QString name = sheet ? shown == Station::pivots ? "holes." : "survey." : m_teeth->wheel_selected() ? "wheel." : "pinion.";
+    const QString path = QFileDialog::getSaveFileName(this, tr("Export"), name + ending);
     if (!path.isEmpty()) export_to(path.endsWith("." + ending) ? path : path + "." + ending);
 }
 
@@ -349,6 +425,12 @@ void MainWindow::dropEvent(QDropEvent* event) {
     if (event->mimeData()->urls().isEmpty()) return;
     const QString path = event->mimeData()->urls().front().toLocalFile();
     guarded([&] {
+        const QString ending = QFileInfo(path).suffix().toLower();
+        if (ending == "csv") return import_readings(path);
+        if (ending == "png" || ending == "jpg" || ending == "jpeg") {
+            show_station(Station::survey);
+            return m_survey->add_photo(path);
+        }
         if (may_drop_edits()) open_file(path);
     });
 }

@@ -11,6 +11,8 @@ class QMenu;
 
 namespace echappe {
 
+class PivotsStation;
+class SurveyStation;
 class CalliperLine;
 class Finder;
 class Ladder;
@@ -19,6 +21,9 @@ class StockSheet;
 class TeethStation;
 class TrainStation;
 class WorkingsPanel;
+
+/// In the order of the work, as along the top.
+enum class Station { survey, train, teeth, pivots };
 
 /// Assembles the window; every panel takes values and sends intent, this wires them together.
 class MainWindow : public QMainWindow {
@@ -31,12 +36,14 @@ public:
     Ladder& ladder() { return *m_ladder; }
     TrainStation& train() { return *m_train; }
     TeethStation& teeth() { return *m_teeth; }
+    PivotsStation& pivots() { return *m_pivots; }
+    SurveyStation& survey() { return *m_survey; }
     WorkingsPanel& workings() { return *m_workings; }
     CalliperLine& calliper() { return *m_calliper; }
     Workshop& workshop() { return m_workshop; }
     /// The drawers of cutters, plates and leaves.
     StockSheet* open_stock();
-    void show_station(int index);
+    void show_station(Station station);
     void set_dark(bool dark);
     void open_file(const QString& path);
     void open_demo(const QString& name);
@@ -61,6 +68,8 @@ private:
     void build_edit_menu();
     void build_view_menu();
     void build_measure_menu();
+    void build_holes_menu();
+    void import_readings(const QString& path);
     QAction* add(QMenu* menu, const QString& name, const QKeySequence& keys, const std::function<void()>& action);
     void export_solid(const QString& path);
     void guarded(const std::function<void()>& action);
@@ -81,6 +90,9 @@ private:
     QStackedWidget* m_stations;
     TrainStation* m_train;
     TeethStation* m_teeth;
+    PivotsStation* m_pivots;
+    SurveyStation* m_survey;
+    bool m_folded = false;  ///< the workings, by hand
     WorkingsPanel* m_workings;
     CalliperLine* m_calliper;
     QMenu* m_recent = nullptr;

@@ -49,7 +49,7 @@ int take_tour(MainWindow& window, const QString& folder) {
     window.open_demo("tide-house");
     window.resize(1280, 800);
     window.show();
-    window.show_station(0);
+    window.show_station(Station::train);
     shoot(window, to, "train-before");
     read_one(window);
     shoot(window, to, "train-one-reading");
@@ -63,7 +63,7 @@ int take_tour(MainWindow& window, const QString& folder) {
     window.train().move_hole({-18.5, 159.4});
     shoot(window, to, "train-depthing");
     window.train().show_depthing(false);
-    window.show_station(1);
+    window.show_station(Station::teeth);
     finish(window, [&] { return !window.teeth().trial().looking(); });
     shoot(window, to, "teeth-wheel");
     window.teeth().show_blank(true);
@@ -81,7 +81,7 @@ int take_tour(MainWindow& window, const QString& folder) {
     window.teeth().trial().set_depth(-0.3);
     finish(window, [&] { return !window.teeth().trial().looking(); });
     shoot(window, to, "teeth-pinion");
-    window.show_station(0);
+    window.show_station(Station::train);
     window.document().select("tide");
     window.train().ask_for_trains("tide");
     finish(window, [&] { return !window.train().search().running(); });
@@ -92,7 +92,7 @@ int take_tour(MainWindow& window, const QString& folder) {
     shoot(window, to, "train-tide");
     window.document().undo_stack()->undo();
     window.set_dark(true);
-    window.show_station(0);
+    window.show_station(Station::train);
     shoot(window, to, "train-dark");
     window.document().undo_stack()->setClean();
     return 0;

@@ -316,8 +316,10 @@ DepthingInput depthing_of(const Derived& derived, const std::string& arbor) {
 
 std::string question_of(const RestoreInput& input) { return write_json(RestoreInput::record(), &input, Empty::left_out); }
 
-Derived derive(const Job& job, const WeighedTrain* weighed) {
-    Derived derived;
+namespace {
+
+/// Everything but the survey and the findings.
+void derive_movement(const Job& job, const WeighedTrain* weighed, Derived& derived) {
     std::optional<TrainResult> train;
     try {
         RestoreInput input = restore_input(job);
@@ -345,6 +347,17 @@ Derived derive(const Job& job, const WeighedTrain* weighed) {
     }
     derived.quantities = derived.problem.empty() ? quantities_of(job, derived, train ? &*train : nullptr) : std::vector<Quantity>();
     derived.measurables = measurables_of(job, derived);
+}
+
+}  // namespace
+
+Derived derive(const Job& job, const DeriveAids& aids) {
+    Derived derived;
+    const bool survey_only =
+        aids.before && aids.job_before && !(aids.before->to_weigh && aids.weighed) && same(Job::record(), &job, aids.job_before, "survey");
+    if (survey_only) derived = *aids.before;
+    else derive_movement(job, aids.weighed, derived);
+    derive_survey(job, aids.stock, derived);
     derived.findings = findings_of(job, derived);
     return derived;
 }

@@ -1,5 +1,6 @@
 #pragma once
 
+#include "job/derived_survey.h"
 #include "job/job.h"
 #include "making/depthing.h"
 #include "teeth/geometry.h"
@@ -122,6 +123,7 @@ struct Derived {
     std::vector<Quantity> quantities;
     std::vector<Finding> findings;
     std::vector<Measurable> measurables;
+    DerivedSurvey survey;
     std::string problem;  ///< why nothing can be derived, else empty
 
     const DerivedArbor* arbor(const std::string& id) const;
@@ -139,8 +141,16 @@ struct WeighedTrain {
 };
 std::string question_of(const RestoreInput& input);
 
-/// What takes longer than typing allows is only done when `weighed` answers it; else `to_weigh` says how much there is.
-Derived derive(const Job& job, const WeighedTrain* weighed = nullptr);
+/// What may spare or add to the work of deriving; the result is the same for the same job and stock.
+struct DeriveAids {
+    const WeighedTrain* weighed = nullptr;  ///< an answer to a question too long for typing
+    const Stock* stock = nullptr;           ///< the workshop's drawers: without them no bush is chosen
+    const Job* job_before = nullptr;        ///< with what it gave: where only the survey changed, the train is not worked anew
+    const Derived* before = nullptr;
+};
+
+/// What takes longer than typing allows is only done when `aids.weighed` answers it; else `to_weigh` says how much there is.
+Derived derive(const Job& job, const DeriveAids& aids = {});
 
 /// A candidate as it is said at the bench, wheels first: "90 / 12".
 std::string counts_in_words(const Candidate& candidate);

@@ -124,6 +124,28 @@ void judge_hand(const Job& job, const DerivedArbor& arbor, std::vector<Finding>&
                    arbor.id, ""});
 }
 
+/// A hole worn where nothing pushed it has another story: a bent arbor, an old bush off centre, or a reading turned round.
+void judge_hole(const DerivedHole& hole, std::vector<Finding>& out) {
+    constexpr double across_the_push_deg = 60;
+    if (!hole.plan || hole.plan->decision != "bush" || !hole.off_push_deg || *hole.off_push_deg <= across_the_push_deg) return;
+    const bool turned = *hole.off_push_deg > 180 - across_the_push_deg;
+    out.push_back({"push:" + hole.id, "caution", hole.name + " hole: worn where the train does not push it.",
+                   "It reads worn " + way_in_words(*hole.wear_deg) + "; the teeth push it " + way_in_words(*hole.push_deg) + ". " +
+                       (turned ? "The end of the long axis may be read the wrong way round."
+                               : "Look for a bent arbor or an earlier bush off centre, and read the direction again."),
+                   hole.arbor, ""});
+}
+
+void judge_trial(const Job& job, const TrialRecord& trial, std::vector<Finding>& out) {
+    if (trial.free && trial.end_shake) return;
+    std::string names;
+    for (const std::string& arbor : trial.arbors) names += (names.empty() ? "" : " and ") + job.name_of_arbor(arbor);
+    out.push_back({"trial:" + names, "fault", "Does not run in the plates: " + names + ".",
+                   std::string(trial.free ? "" : "It does not spin freely. ") + (trial.end_shake ? "" : "No end shake is felt. ") +
+                       "Its holes are back on the list." + (trial.note.empty() ? "" : " " + trial.note),
+                   trial.arbors.empty() ? "" : trial.arbors.back(), ""});
+}
+
 int rank(const Finding& finding) {
     return !finding.verdict.empty() ? 3 : finding.severity == "fault" ? 0 : finding.severity == "caution" ? 1 : 2;
 }
@@ -144,6 +166,8 @@ std::vector<Finding> findings_of(const Job& job, const Derived& derived) {
     for (const DerivedMesh& mesh : derived.meshes) judge_mesh(job, mesh, out);
     for (const DerivedMesh& mesh : derived.meshes) judge_form(job, mesh, out);
     for (const DerivedArbor& arbor : derived.arbors) judge_hand(job, arbor, out);
+    for (const DerivedHole& hole : derived.survey.holes) judge_hole(hole, out);
+    for (const TrialRecord& trial : job.survey.trials) judge_trial(job, trial, out);
     for (Finding& finding : out)
         for (const Judgement& judgement : job.judgements)
             if (judgement.finding == finding.id) finding.verdict = judgement.verdict;

@@ -3,7 +3,6 @@
 #include <algorithm>
 
 #include "train/hands.h"
-#include "workings/record_json.h"
 
 namespace echappe {
 
@@ -137,7 +136,8 @@ const Record& Job::record() {
             .add("dividing_head", &In::dividing_head, "", "the workshop's dividing head")
             .add("measurements", &In::measurements, "", "everything measured")
             .add("choices", &In::choices, "", "lost counts decided")
-            .add("judgements", &In::judgements, "", "findings accepted or overruled");
+            .add("judgements", &In::judgements, "", "findings accepted or overruled")
+            .add("survey", &In::survey, "", "what was found and decided of holes, arbors and parts");
     return record;
 }
 
@@ -173,9 +173,6 @@ std::string Job::name_of_quantity(QuantityKey key) const {
     return echappe::name_of(key);
 }
 
-// Two documents are the same when they would be written the same.
-bool Job::operator==(const Job& other) const {
-    return write_json(record(), this, Empty::left_out) == write_json(record(), &other, Empty::left_out);
-}
+bool Job::operator==(const Job& other) const { return same(record(), this, &other); }
 
 }  // namespace echappe

@@ -1,5 +1,6 @@
 #pragma once
 
+#include "job/survey.h"
 #include "making/dividing.h"
 #include "making/wheel_blank.h"
 #include "train/restore.h"
@@ -94,6 +95,7 @@ struct Job {
     std::vector<Measurement> measurements;
     std::vector<Choice> choices;
     std::vector<Judgement> judgements;
+    Survey survey;
     static const Record& record();
 
     const JobArbor* arbor(const std::string& id) const;

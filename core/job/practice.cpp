@@ -21,6 +21,35 @@ const Record& HiddenMesh::record() {
     return record;
 }
 
+const Record& HiddenHole::record() {
+    using In = HiddenHole;
+    static const Record record = Fields<In>()
+                                     .add("arbor", &In::arbor, "", "whose pivot")
+                                     .required()
+                                     .add("plate", &In::plate, "", "which plate")
+                                     .choices(plate_names())
+                                     .required()
+                                     .add("pivot_mm", &In::pivot_mm, "mm", "pivot; 0: it is lost", between(0, 100))
+                                     .add("original_mm", &In::original_mm, "mm", "hole before it wore", above(0, 100))
+                                     .required()
+                                     .add("worn_mm", &In::worn_mm, "mm", "what the wall gave way", between(0, 20))
+                                     .add("worn_deg", &In::worn_deg, "deg", "which way, seen from the dial", between(-360, 360))
+                                     .add("dirt_mm", &In::dirt_mm, "mm", "reads smaller by this until pegged", between(0, 5));
+    return record;
+}
+
+const Record& HiddenArbor::record() {
+    using In = HiddenArbor;
+    static const Record record = Fields<In>()
+                                     .add("arbor", &In::arbor, "", "which")
+                                     .required()
+                                     .add("tir_mm", &In::tir_mm, "mm", "runout", between(0, 10))
+                                     .add("high_deg", &In::high_deg, "deg", "where the high side stands", between(-360, 360))
+                                     .add("plates_mm", &In::plates_mm, "mm", "between the plates", between(0, 1000))
+                                     .add("shoulders_mm", &In::shoulders_mm, "mm", "over the shoulders", between(0, 1000));
+    return record;
+}
+
 const Record& HiddenMovement::record() {
     using In = HiddenMovement;
     static const Record record =
@@ -33,7 +62,10 @@ const Record& HiddenMovement::record() {
             .add("meshes", &In::meshes, "", "true modules")
             .required()
             .add("forms", &In::forms, "", "forms of the meshes that are not of the clock's school")
-            .add("pendulum_length_mm", &In::pendulum_length_mm, "mm", "true length; 0: no pendulum", between(0, 1e5));
+            .add("pendulum_length_mm", &In::pendulum_length_mm, "mm", "true length; 0: no pendulum", between(0, 1e5))
+            .add("holes", &In::holes, "", "true pivots and holes")
+            .add("shafts", &In::shafts, "", "true arbors by themselves")
+            .add("plates_mm", &In::plates_mm, "mm", "thickness by plate", above(0, 100));
     return record;
 }
 
@@ -55,6 +87,33 @@ std::optional<double> HiddenMovement::truth(const QuantityKey& key) const {
     return {};
 }
 
+const HiddenArbor* HiddenMovement::shaft(const std::string& arbor) const {
+    for (const HiddenArbor& shaft : shafts)
+        if (shaft.arbor == arbor) return &shaft;
+    return nullptr;
+}
+
+std::optional<double> HiddenMovement::truth(const SurveyQuestion& question, bool pegged) const {
+    const auto there = [](double value) { return value > 0 ? std::optional(value) : std::nullopt; };
+    if (question.subject.starts_with("plate.")) {
+        const auto at = plates_mm.find(question.subject.substr(6));
+        return at == plates_mm.end() ? std::nullopt : std::optional(at->second);
+    }
+    if (const HiddenArbor* shaft_here = shaft(question.subject)) {
+        if (question.field == "tir_mm") return shaft_here->tir_mm;
+        return there(question.field == "plates_mm" ? shaft_here->plates_mm : shaft_here->shoulders_mm);
+    }
+    for (const HiddenHole& hole : holes) {
+        if (hole.arbor + "." + hole.plate != question.subject) continue;
+        const double dirt = pegged ? 0 : hole.dirt_mm;
+        if (question.field == "pivot_mm") return there(hole.pivot_mm);
+        if (question.field == "hole_min_mm") return hole.original_mm - dirt;
+        if (question.field == "hole_max_mm") return hole.original_mm + hole.worn_mm - dirt;
+        if (question.field == "wear_direction_deg") return hole.worn_deg;
+    }
+    return {};
+}
+
 HiddenMovement practice_from_text(const std::string& text) {
     HiddenMovement movement;
     const auto faults = read_json(text, HiddenMovement::record(), &movement);
@@ -65,14 +124,38 @@ HiddenMovement practice_from_text(const std::string& text) {
 std::optional<double> SimulatedCalliper::read(const QuantityKey& key, std::uint64_t turn) const {
     const auto truth = m_movement.truth(key);
     if (!truth || key.kind == "module_mm" || key.kind == "pendulum_length_mm") return {};
+    return std::round((*truth + noise_mm * noise(name_of(key), turn)) / resolution_mm) * resolution_mm;
+}
+
+std::optional<double> SimulatedCalliper::read(const SurveyQuestion& question, bool pegged, std::uint64_t turn) const {
+    const auto truth = m_movement.truth(question, pegged);
+    if (!truth) return {};
+    const double by_chance = noise(question.subject + " " + question.field, turn);
+    if (question.field == "wear_direction_deg") {
+        constexpr double step_deg = 5;
+        return std::fmod(std::round((*truth + step_deg * by_chance) / step_deg) * step_deg + 720, 360);
+    }
+    // A pin gauge or micrometer on a pivot repeats better than calliper jaws over a wheel.
+    constexpr double gauge_noise_mm = 0.004;
+    return std::max(0.0, std::round((*truth + gauge_noise_mm * by_chance) / resolution_mm) * resolution_mm);
+}
+
+std::optional<double> SimulatedCalliper::indicator_mm(const std::string& arbor, double angle_deg) const {
+    const HiddenArbor* shaft = m_movement.shaft(arbor);
+    if (!shaft) return {};
+    constexpr double rad_per_deg = 3.14159265358979323846 / 180;
+    return shaft->tir_mm / 2 * std::cos((angle_deg - shaft->high_deg) * rad_per_deg);
+}
+
+double SimulatedCalliper::noise(const std::string& what, std::uint64_t turn) const {
     // FNV-1a of the quantity's name: the same on every machine, unlike std::hash.
     std::uint64_t hash = 14695981039346656037ULL ^ static_cast<std::uint64_t>(m_movement.seed);
-    for (const char c : name_of(key) + "#" + std::to_string(turn)) hash = (hash ^ static_cast<unsigned char>(c)) * 1099511628211ULL;
+    for (const char c : what + "#" + std::to_string(turn)) hash = (hash ^ static_cast<unsigned char>(c)) * 1099511628211ULL;
     std::mt19937_64 engine(hash);
     // Sum of twelve uniforms: Gaussian to well under the resolution, and the same with every standard library.
-    double noise = -6;
-    for (int i = 0; i < 12; ++i) noise += static_cast<double>(engine() >> 11) * 0x1.0p-53;
-    return std::round((*truth + noise_mm * noise) / resolution_mm) * resolution_mm;
+    double sum = -6;
+    for (int i = 0; i < 12; ++i) sum += static_cast<double>(engine() >> 11) * 0x1.0p-53;
+    return sum;
 }
 
 }  // namespace echappe

@@ -3,6 +3,7 @@
 #include <cstdint>
 
 #include "job/job.h"
+#include "job/survey_round.h"
 
 namespace echappe {
 
@@ -15,6 +16,27 @@ struct HiddenMesh {
     static const Record& record();
 };
 
+/// One pivot and its hole as they really are.
+struct HiddenHole {
+    std::string arbor;
+    std::string plate;
+    double pivot_mm = 0;
+    double original_mm = 0;
+    double worn_mm = 0;  ///< hole max − original
+    double worn_deg = 0;
+    double dirt_mm = 0;  ///< the hole reads this much smaller until it is pegged
+    static const Record& record();
+};
+
+struct HiddenArbor {
+    std::string arbor;
+    double tir_mm = 0;
+    double high_deg = 0;  ///< where its high side stands
+    double plates_mm = 0;
+    double shoulders_mm = 0;
+    static const Record& record();
+};
+
 struct HiddenMovement {
     std::string format = "echappe practice";
     long long seed = 1;
@@ -22,10 +44,15 @@ struct HiddenMovement {
     std::vector<HiddenMesh> meshes;
     std::vector<MeshForm> forms;
     double pendulum_length_mm = 0;
+    std::vector<HiddenHole> holes;
+    std::vector<HiddenArbor> shafts;
+    std::map<std::string, double> plates_mm;  ///< thickness, by plate
     static const Record& record();
 
     /// The true size; none when the movement has no such thing.
     std::optional<double> truth(const QuantityKey& key) const;
+    std::optional<double> truth(const SurveyQuestion& question, bool pegged) const;
+    const HiddenArbor* shaft(const std::string& arbor) const;
 };
 
 /// Throws InputError naming the place.
@@ -41,8 +68,13 @@ public:
 
     /// The `turn`-th reading of this quantity, in mm; none when the calliper cannot take it.
     std::optional<double> read(const QuantityKey& key, std::uint64_t turn) const;
+    /// The same for a reading of the survey: pin gauges in steps of 0.01 mm, the way of wear to 5 degrees.
+    std::optional<double> read(const SurveyQuestion& question, bool pegged, std::uint64_t turn) const;
+    /// What a dial indicator on this arbor shows when it is turned to this angle; none when there is no such arbor.
+    std::optional<double> indicator_mm(const std::string& arbor, double angle_deg) const;
 
 private:
+    double noise(const std::string& what, std::uint64_t turn) const;
     HiddenMovement m_movement;
 };
 

@@ -3,15 +3,16 @@
 #include <algorithm>
 
 #include "job/file.h"
+#include "job/stock.h"
 
 namespace echappe {
 namespace {
 
 constexpr size_t candidates_told = 12;
 
-std::vector<Working> explain_report(const Job& job, const JobReport&) {
+std::vector<Working> explain_report(const ReportInput& input, const JobReport&) {
     std::vector<Working> workings;
-    for (const Quantity& quantity : derive(job).quantities)
+    for (const Quantity& quantity : derive(input.job).quantities)
         if (quantity.working) workings.push_back(*quantity.working);
     return workings;
 }
@@ -63,6 +64,28 @@ const Record& ReportMesh::record() {
     return record;
 }
 
+const Record& ReportHole::record() {
+    using Out = ReportHole;
+    static const Record record = Fields<Out>()
+                                     .add("hole", &Out::hole, "", "as in \"centre.front\"")
+                                     .add("decision", &Out::decision, "", "by hand, or as it follows; empty: not measured")
+                                     .add("reason", &Out::reason, "", "why")
+                                     .add("done", &Out::done, "", "finished")
+                                     .add("pivot_mm", &Out::pivot_mm, "mm", "pivot")
+                                     .add("push_deg", &Out::push_deg, "deg", "where the train presses it, seen from the dial")
+                                     .add("wear_deg", &Out::wear_deg, "deg", "where it walked to: read, else the push")
+                                     .add("plan", &Out::plan, "", "as bush.plan")
+                                     .add("effects", &Out::effects, "", "what its wear does to the depth of each mesh");
+    return record;
+}
+
+const Record& ReportInput::record() {
+    using In = ReportInput;
+    static const Record record =
+        Fields<In>().include(&In::job).add("stock_folder", &In::stock_folder, "", "folder of the drawers' CSV files, for the bushes");
+    return record;
+}
+
 const Record& JobReport::record() {
     using Out = JobReport;
     static const Record record = Fields<Out>()
@@ -77,6 +100,9 @@ const Record& JobReport::record() {
                                      .add("considered", &Out::considered, "", "combinations weighed")
                                      .add("next_measurement", &Out::next_measurement, "", "the reading that tells most")
                                      .add("conflict", &Out::conflict, "", "the reading no candidate fits")
+                                     .add("holes", &Out::holes, "", "every hole, decided and planned")
+                                     .add("needed", &Out::needed, "", "what wants a decision or work, in order")
+                                     .add("shopping", &Out::shopping, "", "bushes that are wanted and not there")
                                      .add("findings", &Out::findings, "", "the judgements");
     return record;
 }
@@ -93,9 +119,14 @@ const Record& JobSummary::record() {
     return record;
 }
 
-JobReport job_report(const Job& job) {
+JobReport job_report(const ReportInput& input) {
+    const Job& job = input.job;
     require_sound(job);
-    Derived derived = derive(job);
+    Stock stock;
+    if (!input.stock_folder.empty()) stock = load_stock(input.stock_folder);
+    DeriveAids aids;
+    aids.stock = &stock;
+    Derived derived = derive(job, aids);
     JobReport report;
     report.title = job.title;
     report.beats_per_hour = derived.beats_per_hour;
@@ -115,6 +146,11 @@ JobReport job_report(const Job& job) {
         report.next_measurement = derived.restore->next_measurement;
         report.conflict = derived.restore->conflict;
     }
+    for (DerivedHole& hole : derived.survey.holes)
+        report.holes.push_back({hole.id, hole.decision, hole.reason, hole.record.done, hole.record.pivot_mm, hole.push_deg, hole.wear_deg,
+                                std::move(hole.plan), std::move(hole.effects)});
+    report.needed = std::move(derived.survey.needed);
+    report.shopping = std::move(derived.survey.shopping);
     report.quantities = std::move(derived.quantities);
     report.strain = std::move(derived.strain);
     report.findings = std::move(derived.findings);
@@ -134,8 +170,8 @@ JobSummary job_check(const Job& job) {
 }
 
 const Calculation& job_report_calculation() {
-    static const Calculation calculation = declare<Job, JobReport>("job.report", "Everything derived from a job file, with the findings.",
-                                                                   "docs/formulas.md", job_report, explain_report);
+    static const Calculation calculation = declare<ReportInput, JobReport>(
+        "job.report", "Everything derived from a job file, with the findings.", "docs/formulas.md", job_report, explain_report);
     return calculation;
 }
 

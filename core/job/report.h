@@ -18,6 +18,19 @@ struct ReportMesh {
     static const Record& record();
 };
 
+struct ReportHole {
+    std::string hole;
+    std::string decision;
+    std::string reason;
+    bool done = false;
+    std::optional<double> pivot_mm;
+    std::optional<double> push_deg;
+    std::optional<double> wear_deg;
+    std::optional<BushPlanResult> plan;
+    std::vector<HoleEffect> effects;
+    static const Record& record();
+};
+
 /// What job.report prints: everything derived, with the findings.
 struct JobReport {
     std::string title;
@@ -31,6 +44,9 @@ struct JobReport {
     std::optional<long long> considered;
     std::optional<NextMeasurement> next_measurement;
     std::optional<Conflict> conflict;
+    std::vector<ReportHole> holes;
+    std::vector<Needed> needed;
+    std::vector<ShoppingLine> shopping;
     std::vector<Finding> findings;
     static const Record& record();
 };
@@ -45,7 +61,14 @@ struct JobSummary {
     static const Record& record();
 };
 
-JobReport job_report(const Job& job);
+/// A job file, and the drawers it is planned with.
+struct ReportInput {
+    Job job;
+    std::string stock_folder;  ///< with bushes.csv and reamers.csv; empty: no bush is chosen
+    static const Record& record();
+};
+
+JobReport job_report(const ReportInput& input);
 JobSummary job_check(const Job& job);
 const Calculation& job_report_calculation();
 const Calculation& job_check_calculation();

@@ -2,7 +2,7 @@
 
 #include <algorithm>
 #include <cmath>
-#include <numeric>
+#include <tuple>
 
 #include "number/input_error.h"
 #include "number/units.h"
@@ -24,6 +24,7 @@ constexpr double thin_wall_mm = 0.4;
 constexpr double punch_overhang_mm = 0.3;  ///< the punch's face beyond the bush's rim
 constexpr double broach_pass_mm = 0.02;
 constexpr double off_centre_mm = 0.05;  ///< an old bush further off than this spoils the depth
+constexpr double narrowest_bore = 0.7;  ///< of the pivot
 constexpr double tiny_mm = 1e-9;
 
 std::string mm(double value) { return print_fixed(value, 2) + " mm"; }
@@ -85,49 +86,59 @@ void decide(const BushPlanInput& in, BushPlanResult& out) {
     }
 }
 
+using Drawer = std::vector<const Bush*>;
+
+/// There is one, and its bore can become the finished hole: not so wide that it rattles, not so narrow that it is mostly drilled away.
+bool of_use(const BushPlanInput& in, const Bush& bush) {
+    if (bush.quantity <= 0 || bush.bore_mm < narrowest_bore * in.pivot_mm) return false;
+    if (in.method == "broach-up") return bush.bore_mm <= in.pivot_mm + tiny_mm;
+    return bush.bore_mm <= in.pivot_mm + 2 * wanted_clearance(in, bush.height_mm);
+}
+
 /// Bushes whose seat cleans up the worn hole and that do not stand proud; when all of those are too tall, the lowest of them.
-std::vector<Bush> that_fit_the_plate(const BushPlanInput& in, double least_outside_mm, bool& too_tall) {
-    std::vector<Bush> fit;
+Drawer that_fit_the_plate(const BushPlanInput& in, double least_outside_mm, bool& too_tall) {
+    Drawer fit;
     for (const Bush& bush : in.stock)
-        if (bush.quantity > 0 && bush.outside_mm >= least_outside_mm - tiny_mm) fit.push_back(bush);
-    std::vector<Bush> flush;
-    std::copy_if(fit.begin(), fit.end(), std::back_inserter(flush), [&](const Bush& b) { return b.height_mm <= in.plate_mm + tiny_mm; });
+        if (of_use(in, bush) && bush.outside_mm >= least_outside_mm - tiny_mm) fit.push_back(&bush);
+    Drawer flush;
+    std::copy_if(fit.begin(), fit.end(), std::back_inserter(flush), [&](auto* b) { return b->height_mm <= in.plate_mm + tiny_mm; });
     too_tall = flush.empty() && !fit.empty();
     if (!too_tall) return flush;
-    const double lowest = std::min_element(fit.begin(), fit.end(), [](auto& a, auto& b) { return a.height_mm < b.height_mm; })->height_mm;
-    std::erase_if(fit, [&](const Bush& bush) { return bush.height_mm > lowest; });
+    const double lowest =
+        (*std::min_element(fit.begin(), fit.end(), [](auto* a, auto* b) { return a->height_mm < b->height_mm; }))->height_mm;
+    std::erase_if(fit, [&](const Bush* bush) { return bush->height_mm > lowest; });
     return fit;
 }
 
-/// The better of two by the method: first the bore, then the taller, then the one that takes less of the plate.
-std::optional<Bush> best_bush(const BushPlanInput& in, const std::vector<Bush>& fit) {
-    const auto off = [&](const Bush& bush) {
-        if (in.method == "broach-up") return in.pivot_mm - bush.bore_mm;
-        // Of two as near, the smaller bore: it can still be opened.
-        const double away = bush.bore_mm - in.pivot_mm - wanted_clearance(in, bush.height_mm);
-        return std::abs(away) + (away > 0 ? tiny_mm : 0);
+/// The best by the method: first the bore, then the taller, then the one that takes less of the plate.
+std::optional<Bush> best_bush(const BushPlanInput& in, const Drawer& fit) {
+    const auto rank = [&](const Bush& bush) {
+        double off = in.pivot_mm - bush.bore_mm;
+        if (in.method == "fit-direct") {
+            // Of two as near, the smaller bore: it can still be opened.
+            const double away = bush.bore_mm - in.pivot_mm - wanted_clearance(in, bush.height_mm);
+            off = std::abs(away) + (away > 0 ? tiny_mm : 0);
+        }
+        return std::tuple(off, -bush.height_mm, bush.outside_mm);
     };
-    std::optional<Bush> best;
-    for (const Bush& bush : fit) {
-        if (in.method == "broach-up" && bush.bore_mm > in.pivot_mm + tiny_mm) continue;
-        const bool better =
-            !best || std::tuple(off(bush), -bush.height_mm, bush.outside_mm) < std::tuple(off(*best), -best->height_mm, best->outside_mm);
-        if (better) best = bush;
-    }
-    return best;
+    const Bush* best = nullptr;
+    for (const Bush* bush : fit)
+        if (!best || rank(*bush) < rank(*best)) best = bush;
+    if (!best) return {};
+    return *best;
 }
 
 void choose_bush(const BushPlanInput& in, BushPlanResult& out) {
     bool too_tall = false;
-    const std::vector<Bush> fit = that_fit_the_plate(in, out.wanted_outside_mm, too_tall);
-    const bool drawer_empty = std::none_of(in.stock.begin(), in.stock.end(), [](const Bush& b) { return b.quantity > 0; });
+    const Drawer fit = that_fit_the_plate(in, out.wanted_outside_mm, too_tall);
+    const bool bores_of_use = std::any_of(in.stock.begin(), in.stock.end(), [&](const Bush& b) { return of_use(in, b); });
     const std::string wanted =
         "bore " +
         std::string(in.method == "broach-up" ? "up to " + mm(in.pivot_mm) : "about " + mm(in.pivot_mm + out.wanted_clearance_mm)) +
         ", outside from " + mm(out.wanted_outside_mm) + ", height up to " + mm(in.plate_mm);
-    if (fit.empty() && !drawer_empty) {
+    if (fit.empty() && bores_of_use) {
         out.decision = "plug";
-        out.reason = "No bush in the drawer is wide enough for the worn hole (" + mm(out.wanted_outside_mm) +
+        out.reason = "No bush of this bore in the drawer is wide enough for the worn hole (" + mm(out.wanted_outside_mm) +
                      " outside): bore it out, fit a turned plug, and drill anew on the original centre.";
         return;
     }
@@ -139,8 +150,6 @@ void choose_bush(const BushPlanInput& in, BushPlanResult& out) {
     if (too_tall) out.warnings.push_back("Every bush that fits is taller than the plate: face it down to " + mm(in.plate_mm) + ".");
     if (out.bush->bore_mm < in.pivot_mm - 0.5)
         out.warnings.push_back("The bore is " + mm(in.pivot_mm - out.bush->bore_mm) + " under the pivot: drill before broaching.");
-    if (out.bush->bore_mm > in.pivot_mm + 2 * out.wanted_clearance_mm)
-        out.warnings.push_back("The nearest bore leaves more than twice the clearance wanted: order one of " + wanted + ".");
 }
 
 /// Sizes that follow from the bush: seat, hole, walls.
@@ -231,29 +240,60 @@ BushPlanResult plan_bush(const BushPlanInput& in) {
     return out;
 }
 
-std::vector<double> reamer_ladder(double hole_mm, double final_mm, const std::vector<double>& own_mm, std::vector<std::string>* missing) {
-    constexpr double largest_step = 0.6;
-    constexpr double seat_tolerance = 0.011;  ///< interference stays within 0.02 to 0.04 about the usual 0.03
-    const auto passes = std::max(2.0, std::ceil((final_mm - hole_mm) / largest_step - 1e-9));
-    std::vector<double> ladder;
-    for (double pass = 1; pass <= passes; ++pass) ladder.push_back(hole_mm + (final_mm - hole_mm) * pass / passes);
-    ladder.back() = final_mm;
-    if (own_mm.empty()) return ladder;
-    double below = hole_mm;
-    for (double& size : ladder) {
-        const bool last = &size == &ladder.back();
-        double nearest = size;
-        double off = last ? seat_tolerance : INFINITY;
-        for (const double own : own_mm)
-            if (own > below && own <= below + largest_step + 1e-9 && (last || own < final_mm) && std::abs(own - size) < off) {
-                off = std::abs(own - size);
-                nearest = own;
-            }
-        if (nearest == size && std::find(own_mm.begin(), own_mm.end(), size) == own_mm.end() && missing)
-            missing->push_back("No reamer of " + print_fixed(size, 2) + " mm in the drawer" + (last ? ": the press fit needs it." : "."));
-        below = size = nearest;
+namespace {
+
+constexpr double largest_step_mm = 0.6;
+
+/// Fewest passes through the drawer's sizes from the hole to the seat, the steps as even as can be; empty when they do not reach.
+std::vector<double> through_the_drawer(double hole_mm, double final_mm, std::vector<double> sizes) {
+    std::erase_if(sizes, [&](double size) { return size <= hole_mm + tiny_mm || size >= final_mm - tiny_mm; });
+    std::sort(sizes.begin(), sizes.end());
+    sizes.push_back(final_mm);
+    struct Way {
+        size_t passes = SIZE_MAX;
+        double squares = INFINITY;  ///< of the steps: least when they are even
+        size_t from = SIZE_MAX;
+    };
+    std::vector<Way> ways(sizes.size());
+    for (size_t i = 0; i < sizes.size(); ++i) {
+        const auto take = [&](size_t passes, double squares, double below, size_t from) {
+            const double step = sizes[i] - below;
+            if (step > largest_step_mm + tiny_mm || passes == SIZE_MAX) return;
+            // The seat takes two passes at least: the last one must cut light.
+            if (i + 1 == sizes.size() && passes == 0 && sizes.size() > 1) return;
+            const Way way{passes + 1, squares + step * step, from};
+            if (std::tie(way.passes, way.squares) < std::tie(ways[i].passes, ways[i].squares)) ways[i] = way;
+        };
+        take(0, 0, hole_mm, SIZE_MAX);
+        for (size_t k = 0; k < i; ++k) take(ways[k].passes, ways[k].squares, sizes[k], k);
     }
+    std::vector<double> ladder;
+    if (ways.back().passes == SIZE_MAX) return ladder;
+    for (size_t at = sizes.size() - 1; at != SIZE_MAX; at = ways[at].from) ladder.insert(ladder.begin(), sizes[at]);
     return ladder;
+}
+
+}  // namespace
+
+std::vector<double> reamer_ladder(double hole_mm, double final_mm, const std::vector<double>& own_mm, std::vector<std::string>* missing) {
+    constexpr double seat_tolerance_mm = 0.011;  ///< interference stays within 0.02 to 0.04 about the usual 0.03
+    const auto passes = std::max(2.0, std::ceil((final_mm - hole_mm) / largest_step_mm - tiny_mm));
+    std::vector<double> even;
+    for (double pass = 1; pass < passes; ++pass) even.push_back(hole_mm + (final_mm - hole_mm) * pass / passes);
+    even.push_back(final_mm);
+    if (own_mm.empty()) return even;
+    const auto tell = [&](const std::string& words) {
+        if (missing) missing->push_back(words);
+    };
+    double seat = final_mm;
+    const auto nearest =
+        std::min_element(own_mm.begin(), own_mm.end(), [&](double a, double b) { return std::abs(a - final_mm) < std::abs(b - final_mm); });
+    if (std::abs(*nearest - final_mm) <= seat_tolerance_mm) seat = *nearest;
+    else tell("No reamer of " + print_fixed(final_mm, 2) + " mm in the drawer: the press fit needs it.");
+    const std::vector<double> ladder = through_the_drawer(hole_mm, seat, own_mm);
+    if (!ladder.empty()) return ladder;
+    tell("The reamers in the drawer leave steps of over " + print_fixed(largest_step_mm, 1) + " mm: bore the sizes between.");
+    return even;
 }
 
 std::vector<Working> explain_bush_plan(const BushPlanInput& in, const BushPlanResult& out) {

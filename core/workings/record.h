@@ -73,6 +73,10 @@ private:
     std::vector<Field> m_fields;
 };
 
+/// Field by field, nested ones too; `but` names a field of the outermost record that may differ.
+bool same(const Record& record, const void* a, const void* b, const std::string& but = {});
+bool same_slot(const Slot& a, const Slot& b);
+
 /// Builds the declaration of T. Struct members of other declared structs (and vectors of them) nest.
 template <class T>
 class Fields {

@@ -20,6 +20,12 @@ enum class Empty { left_out, null };
 /// Throws std::logic_error when a number is not finite: none may leave the core.
 std::string write_json(const Record& record, const void* object, Empty empty);
 
+/// What turns one document into the other, a line of JSON each: {"at": "/survey/holes/3/pivot_mm", "is": 1.62}; without "is" the
+/// field goes; "/-" at the end adds to a list. Lists that grew at their end are told item by item.
+std::vector<std::string> changes_between(const Record& record, const void* before, const void* after);
+/// The document with such lines applied in order. A last line that was cut short is left out. Throws InputError for others.
+std::string with_changes(const std::string& document, const std::vector<std::string>& lines);
+
 /// One field from a word on the command line: numbers may carry a unit ("1.5in"), lists and objects are JSON.
 /// Throws InputError.
 void read_word(const Field& field, std::string_view word, void* object);

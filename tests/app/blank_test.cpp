@@ -18,7 +18,7 @@ struct BlankBench : Bench {
         for (int i = 0; i < 4; ++i) read_simulated();
         document().choose_candidate(0);
         document().select("third");
-        window.show_station(1);
+        window.show_station(Station::teeth);
         QTest::keyClick(&window.teeth(), Qt::Key_B);
         settle();
         window.teeth().blank().grab();
@@ -116,7 +116,7 @@ TEST_CASE("a mesh is made lantern, involute or watch in the window, and the draw
     for (int i = 0; i < 4; ++i) bench.read_simulated();
     bench.document().choose_candidate(0);
     bench.document().select("third");
-    bench.window.show_station(1);
+    bench.window.show_station(Station::teeth);
     TeethStation& teeth = bench.window.teeth();
     const auto pick = [&](const QString& words) {
         const std::unique_ptr<QMenu> menu(teeth.form_menu());
@@ -148,7 +148,7 @@ TEST_CASE("a mesh is made lantern, involute or watch in the window, and the draw
 TEST_CASE("a wheel traced from a file is drawn with its own teeth") {
     Bench bench;
     bench.document().select("great");
-    bench.window.show_station(1);
+    bench.window.show_station(Station::teeth);
     TeethStation& teeth = bench.window.teeth();
     const DerivedMesh great = *teeth.mesh();
     const QTemporaryDir folder;
@@ -173,7 +173,7 @@ TEST_CASE("the card names the nearest cutter of the drawer, and a new one in the
     for (int i = 0; i < 4; ++i) bench.read_simulated();
     bench.document().choose_candidate(0);
     bench.document().select("great");
-    bench.window.show_station(1);
+    bench.window.show_station(Station::teeth);
     TeethStation& teeth = bench.window.teeth();
     const CutterFit before = teeth.cutters().cutters.front();
     StockSheet* sheet = bench.window.open_stock();

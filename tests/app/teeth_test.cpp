@@ -45,7 +45,7 @@ double largest(const std::vector<std::pair<double, double>>& points) {
 
 TEST_CASE("the Teeth station shows the mesh where the subject's wheel drives, and M shows the other") {
     Bench bench;
-    QTest::keyClick(&bench.window, Qt::Key_2, Qt::ControlModifier);
+    QTest::keyClick(&bench.window, Qt::Key_3, Qt::ControlModifier);
     TeethStation& teeth = bench.window.teeth();
     REQUIRE(teeth.mesh());
     CHECK(teeth.mesh()->name() == "third-escape");
@@ -98,7 +98,7 @@ TEST_CASE("an eccentric wheel swings the pinion's speed over its turn; as good a
     for (int i = 0; i < 4; ++i) bench.read_simulated();
     bench.document().choose_candidate(0);
     bench.document().select("third");
-    bench.window.show_station(1);
+    bench.window.show_station(Station::teeth);
     TeethStation& teeth = bench.window.teeth();
     teeth.grab();
     const double sound = teeth.trial().result().transmission_error_arcmin;
@@ -128,7 +128,7 @@ TEST_CASE("an eccentric wheel swings the pinion's speed over its turn; as good a
 TEST_CASE("over a whole turn the drawn pinion goes round once as the wheel moves as many teeth as it has leaves") {
     Bench bench;
     bench.document().select("third");
-    bench.window.show_station(1);
+    bench.window.show_station(Station::teeth);
     TeethStation& teeth = bench.window.teeth();
     teeth.grab();
     const double leaves = static_cast<double>(teeth.mesh()->pinion);
@@ -210,7 +210,7 @@ TEST_CASE("a sheet from an undecided mesh says not to cut from it") {
 
 TEST_CASE("zoom keeps the point under the hand, and 0 shows the whole again") {
     Bench bench;
-    bench.window.show_station(1);
+    bench.window.show_station(Station::teeth);
     TeethStation& teeth = bench.window.teeth();
     const QImage whole = teeth.grab().toImage();
     QTest::keyClick(&teeth, Qt::Key_Plus);
@@ -226,7 +226,7 @@ TEST_CASE("zoom keeps the point under the hand, and 0 shows the whole again") {
 TEST_CASE("a depth is tried by keys, on the scale and by pulling the pinion; the job keeps what was measured") {
     Bench bench;
     for (int i = 0; i < 4; ++i) bench.read_simulated();
-    bench.window.show_station(1);
+    bench.window.show_station(Station::teeth);
     TeethStation& teeth = bench.window.teeth();
     const Job before = bench.job();
     teeth.grab();
@@ -263,7 +263,7 @@ TEST_CASE("a depth is tried by keys, on the scale and by pulling the pinion; the
 TEST_CASE("the depths at which the mesh runs well hold the depth the teeth want") {
     Bench bench;
     for (int i = 0; i < 4; ++i) bench.read_simulated();
-    bench.window.show_station(1);
+    bench.window.show_station(Station::teeth);
     bench.window.teeth().grab();
     QTRY_VERIFY_WITH_TIMEOUT(!bench.window.teeth().trial().looking(), 20000);
     REQUIRE(bench.window.teeth().trial().window());

@@ -50,7 +50,7 @@ TEST_CASE("four readings typed where the line asks shrink the fan to 90 and 12; 
     CHECK(best.counts.at("third.pinion") == 12);
     CHECK(best.weight > 0.99);
 
-    bench.window.show_station(0);
+    bench.window.show_station(Station::train);
     QTest::keyClick(&bench.window.train(), Qt::Key_Return);
     CHECK(bench.derived().chosen);
     CHECK(bench.document().undo_stack()->undoText() == "Choose 90 / 12");

@@ -145,8 +145,8 @@ TEST_CASE("saving keeps the file's permissions and follows a link") {
 }
 
 TEST_CASE("deriving is pure: the same job gives the same report") {
-    const JobReport once = job_report(demo::measured_job());
-    const JobReport twice = job_report(demo::measured_job());
+    const JobReport once = job_report({demo::measured_job(), ""});
+    const JobReport twice = job_report({demo::measured_job(), ""});
     CHECK(once.quantities.size() == twice.quantities.size());
     CHECK(once.run_s == twice.run_s);
     CHECK(*once.beats_per_hour_exact == "3600/1");
@@ -274,13 +274,13 @@ TEST_CASE("more lost counts than can be weighed within a keystroke are told, and
     CHECK(*open.to_weigh == 131LL * 131 * 16);
     CHECK_FALSE(open.restore);
     const WeighedTrain weighed{question_of(restore_input(job)), restore_train(restore_input(job))};
-    const Derived known = derive(job, &weighed);
+    const Derived known = derive(job, {&weighed});
     CHECK_FALSE(known.to_weigh);
     REQUIRE(known.restore);
     CHECK(known.restore->candidates.front().counts.at("third.wheel") == 90);
     // Another question is not answered by it.
     job.measurements.pop_back();
-    CHECK(derive(job, &weighed).to_weigh);
+    CHECK(derive(job, {&weighed}).to_weigh);
 }
 
 TEST_CASE("more combinations than can be weighed at all are refused with what would cut them down") {

@@ -74,6 +74,23 @@ QPixmap gap_of(const Cutter& cutter) {
     return picture;
 }
 
+/// A bush from its end, all to one scale.
+QPixmap face_of(const Bush& bush) {
+    QPixmap picture(icon_size);
+    picture.fill(Qt::transparent);
+    QPainter painter(&picture);
+    painter.setRenderHint(QPainter::Antialiasing);
+    constexpr double px_a_mm = 4;
+    const QPointF middle(icon_size.width() / 2.0, icon_size.height() / 2.0);
+    painter.setPen(QPen(theme().brass, 1));
+    painter.setBrush(theme().pale_brass);
+    const double radius = std::min(bush.outside_mm / 2 * px_a_mm, icon_size.height() / 2.0 - 1);
+    painter.drawEllipse(middle, radius, radius);
+    painter.setBrush(theme().sheet);
+    painter.drawEllipse(middle, radius * bush.bore_mm / bush.outside_mm, radius * bush.bore_mm / bush.outside_mm);
+    return picture;
+}
+
 /// A column's name in the file as it is said at the bench.
 QString heading(QString column) {
     if (column.endsWith("_mm")) column = column.chopped(3) + ", mm";
@@ -98,19 +115,33 @@ StockSheet::StockSheet(Workshop& workshop, QWidget* parent)
       m_cutters(make_table(tr("Cutters"), {"id", "part", "school", "module_mm", "leaves_min", "leaves_max", "quantity", "note"})),
       m_plates(make_table(tr("Dividing plates"), {"id", "worm_ratio", "circles"})),
       m_leaves(make_table(tr("Watch leaves"), {"id", "addendum_m", "thickness_m", "tip_radius_m", "note"})),
+      m_bushes(make_table(tr("Bushes"), {"id", "bore_mm", "outside_mm", "height_mm", "quantity"})),
+      m_reamers(make_table(tr("Reamers"), {"id", "diameter_mm"})),
       m_said(new QLabel) {
     setWindowTitle(tr("The workshop's drawers"));
     resize(820, 520);
     m_cutters->setIconSize(icon_size);
+    m_bushes->setIconSize(icon_size);
     m_said->setWordWrap(true);
     m_said->setAccessibleName(tr("what the list says"));
     auto* more = new QPushButton(tr("One more row"));
     auto* less = new QPushButton(tr("Take the row out"));
-    for (auto* button : {more, less}) button->setAutoDefault(false);
+    auto* shipped = new QPushButton(tr("Shipped bushes: fitted"));
+    auto* numbered = new QPushButton(tr("numbered"));
+    for (auto* button : {more, less, shipped, numbered}) button->setAutoDefault(false);
+    connect(shipped, &QPushButton::clicked, this, [this] { take_shipped_bushes(false); });
+    connect(numbered, &QPushButton::clicked, this, [this] { take_shipped_bushes(true); });
+    const auto of_bushes = [this, shipped, numbered] {
+        for (auto* button : {shipped, numbered}) button->setVisible(m_tabs->currentWidget() == m_bushes);
+    };
+    connect(m_tabs, &QTabWidget::currentChanged, this, of_bushes);
+    of_bushes();
     connect(more, &QPushButton::clicked, this, &StockSheet::add_row);
     connect(less, &QPushButton::clicked, this, &StockSheet::remove_row);
     auto* buttons = new QHBoxLayout;
     buttons->addWidget(m_said, 1);
+    buttons->addWidget(shipped);
+    buttons->addWidget(numbered);
     buttons->addWidget(more);
     buttons->addWidget(less);
     auto* all = new QVBoxLayout(this);
@@ -163,6 +194,7 @@ void StockSheet::fill() {
                 {QString::fromStdString(l.id), figure(l.shape.addendum_m), figure(l.shape.thickness_m), figure(l.shape.tip_radius_m),
                  QString::fromStdString(l.note)});
     }
+    fill_pivot_drawers(stock);
     m_cutters->resizeColumnsToContents();
     m_plates->resizeColumnsToContents();
     m_leaves->resizeColumnsToContents();
@@ -170,11 +202,35 @@ void StockSheet::fill() {
     if (m_said->text().isEmpty()) m_said->setText(tr("Kept in %1").arg(Workshop::folder()));
 }
 
+void StockSheet::fill_pivot_drawers(const Stock& stock) {
+    const auto figure = [](double x) { return QString::number(x, 'g', 8); };
+    m_bushes->setRowCount(static_cast<int>(stock.bushes.size()));
+    for (int r = 0; r < m_bushes->rowCount(); ++r) {
+        const Bush& b = stock.bushes[static_cast<size_t>(r)];
+        put_row(*m_bushes, r,
+                {QString::fromStdString(b.id), figure(b.bore_mm), figure(b.outside_mm), figure(b.height_mm), QString::number(b.quantity)});
+        m_bushes->item(r, 0)->setIcon(face_of(b));
+    }
+    m_reamers->setRowCount(static_cast<int>(stock.reamers.size()));
+    for (int r = 0; r < m_reamers->rowCount(); ++r) {
+        const Reamer& reamer = stock.reamers[static_cast<size_t>(r)];
+        put_row(*m_reamers, r, {QString::fromStdString(reamer.id), figure(reamer.diameter_mm)});
+    }
+    m_bushes->resizeColumnsToContents();
+}
+
+void StockSheet::take_shipped_bushes(bool numbered) {
+    Stock stock = m_workshop.stock();
+    stock.bushes = Workshop::shipped_bushes(numbered);
+    m_workshop.set_stock(stock);
+    fill();
+}
+
 void StockSheet::keep() {
     if (m_filling) return;
     try {
-        m_workshop.set_stock(
-            {cutters_from_csv(csv_of(*m_cutters)), plates_from_csv(csv_of(*m_plates)), leaves_from_csv(csv_of(*m_leaves))});
+        m_workshop.set_stock({cutters_from_csv(csv_of(*m_cutters)), plates_from_csv(csv_of(*m_plates)), leaves_from_csv(csv_of(*m_leaves)),
+                              bushes_from_csv(csv_of(*m_bushes)), reamers_from_csv(csv_of(*m_reamers))});
         m_said->setText(tr("Kept in %1").arg(Workshop::folder()));
         m_said->setStyleSheet({});
         fill();

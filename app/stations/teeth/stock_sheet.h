@@ -9,8 +9,8 @@
 
 namespace echappe {
 
-/// The workshop's drawers: cutters with the gap each leaves, dividing plates, leaves of watch pinions. What is typed is kept
-/// at once, when the whole list can be read.
+/// The workshop's drawers: cutters with the gap each leaves, dividing plates, leaves of watch pinions, bushes to scale, reamers. What is
+/// typed is kept at once, when the whole list can be read.
 class StockSheet : public QDialog {
     Q_OBJECT
 public:
@@ -19,6 +19,10 @@ public:
     QTableWidget& cutters() { return *m_cutters; }
     QTableWidget& plates() { return *m_plates; }
     QTableWidget& leaves() { return *m_leaves; }
+    QTableWidget& bushes() { return *m_bushes; }
+    QTableWidget& reamers() { return *m_reamers; }
+    /// The drawer of bushes from the list that ships: fitted sizes, or numbered ones to be broached up.
+    void take_shipped_bushes(bool numbered);
     /// One more row of the list in front, a copy of the last.
     void add_row();
     void remove_row();
@@ -27,6 +31,7 @@ public:
 private:
     QTableWidget* make_table(const QString& name, const QStringList& columns);
     void fill();
+    void fill_pivot_drawers(const Stock& stock);
     void keep();
     QTableWidget& front() const { return *static_cast<QTableWidget*>(m_tabs->currentWidget()); }
 
@@ -35,6 +40,8 @@ private:
     QTableWidget* m_cutters;
     QTableWidget* m_plates;
     QTableWidget* m_leaves;
+    QTableWidget* m_bushes;
+    QTableWidget* m_reamers;
     QLabel* m_said;
     bool m_filling = false;
 };

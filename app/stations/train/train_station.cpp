@@ -6,6 +6,7 @@
 #include <numbers>
 #include <set>
 
+#include "drawing/plate_art.h"
 #include "drawing/wheel_art.h"
 #include "number/input_error.h"
 #include "number/units.h"
@@ -142,18 +143,9 @@ void TrainStation::paint_plate(QPainter& painter, const View& view) {
     if (!plate) return;
     const Theme& t = theme();
     const QRectF outline(view.at(-plate->width_mm / 2, plate->height_mm), view.at(plate->width_mm / 2, 0));
-    QPainterPath path;
-    const double arch = std::min(outline.width() * 0.24, outline.height() * 0.2);
-    path.moveTo(outline.bottomLeft());
-    path.lineTo(outline.left(), outline.top() + arch);
-    path.quadTo(outline.topLeft(), {outline.left() + arch, outline.top()});
-    path.lineTo(outline.right() - arch, outline.top());
-    path.quadTo(outline.topRight(), {outline.right(), outline.top() + arch});
-    path.lineTo(outline.bottomRight());
-    path.closeSubpath();
     painter.setPen(QPen(t.rule, 1));
     painter.setBrush(t.sheet);
-    painter.drawPath(path);
+    painter.drawPath(PlateArt::outline(outline));
     painter.setBrush(t.ground);
     painter.setPen(QPen(t.steel, 0.8));
     for (const auto& pillar : plate->pillars)

@@ -1,0 +1,140 @@
+#include "drawing/plate_art.h"
+
+#include <QPainter>
+#include <algorithm>
+#include <cmath>
+#include <numbers>
+
+#include "theme/theme.h"
+
+namespace echappe {
+
+QPointF PlateMap::way(double direction_deg) const {
+    const double a = direction_deg * std::numbers::pi / 180;
+    return {(mirrored ? -1 : 1) * std::cos(a), -std::sin(a)};
+}
+
+namespace PlateArt {
+
+QPainterPath outline(const QRectF& box) {
+    QPainterPath path;
+    const double arch = std::min(box.width() * 0.24, box.height() * 0.2);
+    path.moveTo(box.bottomLeft());
+    path.lineTo(box.left(), box.top() + arch);
+    path.quadTo(box.topLeft(), {box.left() + arch, box.top()});
+    path.lineTo(box.right() - arch, box.top());
+    path.quadTo(box.topRight(), {box.right(), box.top() + arch});
+    path.lineTo(box.bottomRight());
+    path.closeSubpath();
+    return path;
+}
+
+PlateMap fitted(const Job& job, const Derived& derived, const QRectF& room, bool mirrored) {
+    double left = 0, right = 1, bottom = 0, top = 1;
+    if (job.plate) {
+        left = -job.plate->width_mm / 2;
+        right = job.plate->width_mm / 2;
+        top = job.plate->height_mm;
+    }
+    constexpr double around_mm = 6;
+    for (const DerivedArbor& arbor : derived.arbors) {
+        left = std::min(left, arbor.x_mm - around_mm);
+        right = std::max(right, arbor.x_mm + around_mm);
+        bottom = std::min(bottom, arbor.y_mm - around_mm);
+        top = std::max(top, arbor.y_mm + around_mm);
+    }
+    PlateMap map;
+    map.mirrored = mirrored;
+    map.px_per_mm = std::max(0.05, std::min(room.width() / (right - left), room.height() / (top - bottom)));
+    const double middle = (left + right) / 2 * (mirrored ? -1 : 1);
+    map.origin = {room.center().x() - middle * map.px_per_mm, room.center().y() + (top + bottom) / 2 * map.px_per_mm};
+    return map;
+}
+
+void paint(QPainter& painter, const Job& job, const PlateMap& map) {
+    if (!job.plate) return;
+    const Theme& t = theme();
+    const QRectF box = QRectF(map.at(-job.plate->width_mm / 2, job.plate->height_mm), map.at(job.plate->width_mm / 2, 0)).normalized();
+    painter.setPen(QPen(t.rule, 1));
+    painter.setBrush(t.sheet);
+    painter.drawPath(outline(box));
+    painter.setBrush(t.ground);
+    painter.setPen(QPen(t.steel, 0.8));
+    for (const auto& pillar : job.plate->pillars)
+        painter.drawEllipse(map.at(pillar[0], pillar[1]), 4.5 * map.px_per_mm, 4.5 * map.px_per_mm);
+}
+
+QPainterPath worn_hole(QPointF centre, double radius, QPointF walk) {
+    QPainterPath path;
+    path.addEllipse(centre, radius, radius);
+    const double length = std::hypot(walk.x(), walk.y());
+    if (length < 0.01) return path;
+    const QPointF side(-walk.y() / length * radius, walk.x() / length * radius);
+    QPainterPath between;
+    between.addPolygon(QPolygonF({centre + side, centre + walk + side, centre + walk - side, centre - side}));
+    between.closeSubpath();
+    QPainterPath end;
+    end.addEllipse(centre + walk, radius, radius);
+    return path.united(between).united(end).simplified();
+}
+
+QColor ink(const std::string& decision) {
+    const Theme& t = theme();
+    if (decision == "leave") return t.verdigris;
+    if (decision == "clean" || decision == "close") return t.amber;
+    return decision.empty() ? t.steel : t.ruby;
+}
+
+void mark(QPainter& painter, QPointF at, double r, const std::string& decision, bool done) {
+    const Theme& t = theme();
+    const QColor colour = done ? t.steel : ink(decision);
+    painter.setPen(QPen(colour, decision.empty() ? 1 : 1.8, decision.empty() ? Qt::DotLine : Qt::SolidLine));
+    painter.setBrush(Qt::NoBrush);
+    if (decision == "plug") painter.drawRect(QRectF(at.x() - r, at.y() - r, 2 * r, 2 * r));
+    else painter.drawEllipse(at, r, r);
+    painter.setBrush(decision.empty() ? t.sheet : t.steel);
+    painter.setPen(QPen(t.ink, 0.7));
+    painter.drawEllipse(at, r * 0.5, r * 0.5);
+    painter.setBrush(Qt::NoBrush);
+    painter.setPen(QPen(colour, 1.8));
+    if (decision == "bush") painter.drawEllipse(at, r + 3, r + 3);
+    if (decision == "close")
+        for (int i = 0; i < 4; ++i) {
+            const double a = std::numbers::pi / 4 + i * std::numbers::pi / 2;
+            const QPointF way(std::cos(a), std::sin(a));
+            painter.drawLine(at + way * (r + 5), at + way * (r + 1));
+        }
+    if (decision == "clean") painter.drawArc(QRectF(at.x() - r - 4, at.y() - r - 4, 2 * r + 8, 2 * r + 8), 30 * 16, 120 * 16);
+    if (decision == "repivot-first") {
+        painter.drawLine(at + QPointF(-r - 3, -r - 3), at + QPointF(r + 3, r + 3));
+        painter.drawLine(at + QPointF(-r - 3, r + 3), at + QPointF(r + 3, -r - 3));
+    }
+    if (done) {
+        painter.setPen(QPen(t.ink, 2.2));
+        painter.drawLine(at + QPointF(-r - 7, r + 5), at + QPointF(r + 7, -r - 5));
+    }
+}
+
+std::optional<QPointF> Labels::room_for(QPointF at, double radius, QSizeF size, const QRectF& within) {
+    const double away = radius + 7;
+    const QPointF places[] = {{away, -size.height() / 2},
+                              {-away - size.width(), -size.height() / 2},
+                              {-size.width() / 2, -away - size.height()},
+                              {-size.width() / 2, away},
+                              {away, -size.height() - 4},
+                              {away, 4},
+                              {-away - size.width(), -size.height() - 4},
+                              {-away - size.width(), 4}};
+    for (const QPointF& place : places) {
+        const QRectF box(at + place, size);
+        if (!within.contains(box) ||
+            std::any_of(m_taken.begin(), m_taken.end(), [&](const QRectF& taken) { return taken.intersects(box); }))
+            continue;
+        m_taken.push_back(box);
+        return box.topLeft();
+    }
+    return {};
+}
+
+}  // namespace PlateArt
+}  // namespace echappe

@@ -1,0 +1,48 @@
+#pragma once
+
+#include <QPainterPath>
+
+#include "job/derived.h"
+
+namespace echappe {
+
+/// Where a plate's millimetres lie on the screen. Mirrored: seen from behind.
+struct PlateMap {
+    double px_per_mm = 1;
+    QPointF origin;  ///< of 0, 0: the middle of the lower edge
+    bool mirrored = false;
+
+    QPointF at(double x_mm, double y_mm) const {
+        return {origin.x() + (mirrored ? -x_mm : x_mm) * px_per_mm, origin.y() - y_mm * px_per_mm};
+    }
+    /// A direction seen from the dial, as a unit step on the screen.
+    QPointF way(double direction_deg) const;
+};
+
+namespace PlateArt {
+
+/// The outline between two corners of the screen.
+QPainterPath outline(const QRectF& box);
+/// The plate and its holes fitted into a room; without an outline the holes alone.
+PlateMap fitted(const Job& job, const Derived& derived, const QRectF& room, bool mirrored);
+/// Outline and pillars.
+void paint(QPainter& painter, const Job& job, const PlateMap& map);
+/// A worn hole: where its first circle and the circle at its worn end enclose it; `walk` in px.
+QPainterPath worn_hole(QPointF true_centre, double radius, QPointF walk);
+/// The ink of a decision, and its mark: told apart by shape as well.
+QColor ink(const std::string& decision);
+void mark(QPainter& painter, QPointF at, double radius, const std::string& decision, bool done);
+
+/// Places labels beside points so that they do not lie over each other.
+class Labels {
+public:
+    void keep_clear(const QRectF& box) { m_taken.push_back(box); }
+    /// Top left corner for a label of this size near a point of this radius; none when there is no room.
+    std::optional<QPointF> room_for(QPointF at, double radius, QSizeF size, const QRectF& within);
+
+private:
+    std::vector<QRectF> m_taken;
+};
+
+}  // namespace PlateArt
+}  // namespace echappe

@@ -1,0 +1,209 @@
+#include "instruments/reading_round.h"
+
+#include <QKeyEvent>
+#include <algorithm>
+
+#include "job/reading.h"
+#include "number/input_error.h"
+#include "number/units.h"
+
+namespace echappe {
+namespace {
+
+QString words(const std::string& text) { return QString::fromStdString(text); }
+
+QString length(const Job& job, double mm) {
+    const Unit& unit = *find_unit(job.length_unit, Dimension::length);
+    return words(print_in(mm, unit, unit.symbol == "in" ? 4 : 2, false));
+}
+
+InputError no_instrument() { return {"instrument", "none here", "the demo's, or your own: type the reading"}; }
+
+}  // namespace
+
+const Measurable* SolverRound::measurable() const {
+    const auto& all = m_document.derived().measurables;
+    if (m_wanted)
+        for (const Measurable& m : all)
+            if (m.key == *m_wanted) return &m;
+    return all.empty() ? nullptr : &all.front();
+}
+
+std::optional<ReadingRound::Asked> SolverRound::asked() const {
+    const Measurable* now = measurable();
+    if (!now) return {};
+    Asked asked{words(now->name), words(now->how), words(typed_as(m_document.job(), now->key)), {}};
+    const auto& restore = m_document.derived().restore;
+    if (restore && restore->next_measurement && now->key == restore->next_measurement->key)
+        asked.note = QObject::tr("of all readings this one tells most: %1 bit").arg(m_document.derived().next_bits.value_or(0), 0, 'f', 1);
+    else if (now->taken) asked.note = QObject::tr("taken already; a new reading replaces it");
+    return asked;
+}
+
+void SolverRound::step(int by) {
+    const auto& all = m_document.derived().measurables;
+    const Measurable* now = measurable();
+    if (!now) return;
+    const auto count = static_cast<std::ptrdiff_t>(all.size());
+    const std::ptrdiff_t at = (now - all.data() + by + count) % count;
+    m_wanted = all[static_cast<size_t>(at)].key;
+}
+
+QString SolverRound::keep(const QString& text, bool simulated) {
+    const Measurable now = *measurable();
+    const Evidence reading = read_evidence(m_document.job(), now.key, text.toStdString());
+    m_wanted.reset();
+    m_document.store_reading(reading, simulated ? QObject::tr("calliper, simulated") : QObject::tr("calliper"));
+    const QString kept = reading.value > 0 ? words(print_short(reading.value, 7) + " " + now.key.unit()) : text.trimmed();
+    return QObject::tr("Kept: %1 %2. Undo with Ctrl+Z.").arg(words(now.name), kept);
+}
+
+QString SolverRound::simulated() {
+    const Measurable* now = measurable();
+    if (!now || !m_document.calliper()) throw no_instrument();
+    const auto reading = m_document.calliper()->read(now->key, m_turn[now->key]++);
+    if (!reading) throw InputError(now->name, "a calliper", "another instrument; Tab picks another reading");
+    return length(m_document.job(), *reading);
+}
+
+const std::vector<SurveyQuestion>& PlateRound::round() const {
+    if (m_round_of != m_document.revision()) {
+        m_round = survey_round(m_document.job(), m_document.derived());
+        m_round_of = m_document.revision();
+    }
+    return m_round;
+}
+
+const SurveyQuestion* PlateRound::question() const {
+    const auto& all = round();
+    if (m_at) {
+        const auto at = std::find(all.begin(), all.end(), *m_at);
+        if (at != all.end()) return &*at;
+    }
+    const auto open = std::find_if(all.begin(), all.end(), [](const SurveyQuestion& q) { return !q.taken && !q.cannot; });
+    return open != all.end() ? &*open : all.empty() ? nullptr : &all.front();
+}
+
+void PlateRound::go_to(const std::string& subject) {
+    const auto& all = round();
+    if (const SurveyQuestion* now = question(); now && now->subject == subject) return;
+    const SurveyQuestion* first = nullptr;
+    for (const SurveyQuestion& q : all) {
+        if (q.subject != subject) continue;
+        if (!first) first = &q;
+        if (q.taken || q.cannot) continue;
+        m_at = q;
+        return;
+    }
+    if (first) m_at = *first;
+}
+
+std::optional<ReadingRound::Asked> PlateRound::asked() const {
+    const SurveyQuestion* now = question();
+    if (!now) return {};
+    Asked asked{words(now->name), words(now->how), words(now->typed_as), {}};
+    const HoleRecord* hole = m_document.job().survey.hole(now->subject);
+    const bool of_the_hole = now->field.starts_with("hole_") || now->field.starts_with("wear_");
+    if (of_the_hole && !(hole && hole->pegged)) {
+        asked.note = QObject::tr("not pegged yet: the reading will be marked doubtful. P when it is pegged clean");
+        asked.warns = true;
+    } else if (now->expected && !now->taken) {
+        const bool behind = now->subject.ends_with(".back");
+        const double seen = behind ? seen_from_behind_deg(*now->expected) : *now->expected;
+        asked.note = QObject::tr("the train pushes it %1: Enter alone takes that").arg(words(way_in_words(seen)));
+    } else if (now->taken) {
+        asked.note = QObject::tr("taken already; a new reading replaces it");
+    } else if (now->cannot) {
+        asked.note = QObject::tr("marked as not to be measured");
+    }
+    return asked;
+}
+
+void PlateRound::show_subject() {
+    const SurveyQuestion* now = question();
+    if (!now) return;
+    if (now->subject.ends_with(".front") || now->subject.ends_with(".back"))
+        m_document.select_hole(now->arbor, now->subject.substr(now->subject.rfind('.') + 1));
+    else if (!now->arbor.empty()) m_document.select(now->arbor);
+}
+
+void PlateRound::step(int by) {
+    const auto& all = round();
+    const SurveyQuestion* now = question();
+    if (!now) return;
+    const auto count = static_cast<std::ptrdiff_t>(all.size());
+    m_at = all[static_cast<size_t>((now - all.data() + by + count) % count)];
+    show_subject();
+}
+
+/// To the next reading that is open, from here on and then from the start; where none is, simply to the next.
+void PlateRound::go_on() {
+    const auto& all = round();
+    const SurveyQuestion* now = question();
+    if (!now) return;
+    const auto from = static_cast<size_t>(now - all.data());
+    for (size_t i = 1; i <= all.size(); ++i) {
+        const SurveyQuestion& next = all[(from + i) % all.size()];
+        if (next.taken || next.cannot) continue;
+        m_at = next;
+        return show_subject();
+    }
+    step(1);
+}
+
+QString PlateRound::keep(const QString& text, bool) {
+    const SurveyQuestion now = *question();
+    const double value = read_survey(m_document.job(), now, text.toStdString());
+    m_at = now;
+    m_document.keep_survey_reading(now, value);
+    const bool way = now.field == "wear_direction_deg";
+    const QString kept = way ? words(way_in_words(now.subject.ends_with(".back") ? seen_from_behind_deg(value) : value))
+                             : length(m_document.job(), value) + " " + words(m_document.job().length_unit);
+    go_on();
+    return QObject::tr("Kept: %1 %2. Undo with Ctrl+Z.").arg(words(now.name), kept);
+}
+
+QString PlateRound::simulated() {
+    const SurveyQuestion* now = question();
+    if (!now || !m_document.calliper()) throw no_instrument();
+    const HoleRecord* hole = m_document.job().survey.hole(now->subject);
+    const auto reading = m_document.calliper()->read(*now, hole && hole->pegged, m_turn[now->subject + now->field]++);
+    if (!reading) throw InputError(now->name, "nothing there to measure", "N: cannot be measured");
+    if (now->field != "wear_direction_deg") return length(m_document.job(), *reading);
+    return words(print_short(now->subject.ends_with(".back") ? seen_from_behind_deg(*reading) : *reading));
+}
+
+QString PlateRound::instrument() const {
+    const SurveyQuestion* now = question();
+    if (now && now->field == "tir_mm") return QObject::tr("dial indicator");
+    return now && now->field.starts_with("hole_") ? QObject::tr("pin gauges") : QObject::tr("calliper");
+}
+
+bool PlateRound::key_on_empty_line(int key) {
+    const SurveyQuestion* now = question();
+    if (!now) return false;
+    const SurveyQuestion here = *now;
+    if (key == Qt::Key_Left || key == Qt::Key_Backspace) {
+        step(-1);
+    } else if (key == Qt::Key_N) {
+        m_at = here;
+        m_document.cannot_be_measured(here);
+        go_on();
+    } else if (key == Qt::Key_P && here.subject.find('.') != std::string::npos) {
+        m_at = here;
+        std::vector<std::string> holes = {here.subject};
+        // At the head of a plate's round: the whole plate was pegged.
+        if (here.subject.starts_with("plate.")) {
+            holes.clear();
+            for (const DerivedHole& hole : m_document.derived().survey.holes)
+                if ("plate." + hole.plate == here.subject) holes.push_back(hole.id);
+        }
+        const HoleRecord* hole = m_document.job().survey.hole(holes.front());
+        m_document.set_pegged(holes, !(hole && hole->pegged));
+    } else {
+        return false;
+    }
+    return true;
+}
+
+}  // namespace echappe

@@ -1,0 +1,80 @@
+#pragma once
+
+#include <map>
+
+#include "document/document.h"
+
+namespace echappe {
+
+/// What the calliper line asks for, one reading after the other, and where it goes.
+class ReadingRound {
+public:
+    struct Asked {
+        QString name;
+        QString how;
+        QString typed_as;
+        QString note;  ///< a word about this one: taken already, doubtful, most telling
+        bool warns = false;
+    };
+    virtual ~ReadingRound() = default;
+    virtual std::optional<Asked> asked() const = 0;
+    virtual void step(int by) = 0;
+    /// Keeps what was typed and goes on; returns what is to be told. Throws InputError.
+    virtual QString keep(const QString& text, bool simulated) = 0;
+    /// The reading that the stand-in types. Throws InputError when it cannot take it.
+    virtual QString simulated() = 0;
+    virtual QString instrument() const = 0;
+    /// The line's own keys while it is empty.
+    virtual QString keys() const = 0;
+    virtual bool key_on_empty_line(int) { return false; }
+};
+
+/// Counts, sizes and beats: the solver says which reading tells most.
+class SolverRound : public ReadingRound {
+public:
+    explicit SolverRound(Document& document) : m_document(document) {}
+    const Measurable* measurable() const;
+    void ask(const QuantityKey& key) { m_wanted = key; }
+    std::optional<Asked> asked() const override;
+    void step(int by) override;
+    QString keep(const QString& text, bool simulated) override;
+    QString simulated() override;
+    QString instrument() const override { return QObject::tr("calliper"); }
+    QString keys() const override { return QObject::tr("Enter keeps it and goes on  ·  Tab another  ·  ? how to take it"); }
+
+private:
+    Document& m_document;
+    std::optional<QuantityKey> m_wanted;
+    std::map<QuantityKey, std::uint64_t> m_turn;  ///< how often each has been read by the simulated instrument
+};
+
+/// Pivots and holes, plate by plate and arbor by arbor.
+class PlateRound : public ReadingRound {
+public:
+    explicit PlateRound(Document& document) : m_document(document) {}
+    const SurveyQuestion* question() const;
+    /// The first reading of this hole, plate or arbor that is not taken, else its first.
+    void go_to(const std::string& subject);
+    std::optional<Asked> asked() const override;
+    void step(int by) override;
+    QString keep(const QString& text, bool simulated) override;
+    QString simulated() override;
+    QString instrument() const override;
+    QString keys() const override {
+        return QObject::tr("Enter keeps, goes on  ·  ← back  ·  Tab skip  ·  N cannot measure  ·  P pegged  ·  ? how");
+    }
+    bool key_on_empty_line(int key) override;
+
+private:
+    /// Made anew when the job changed.
+    const std::vector<SurveyQuestion>& round() const;
+    void go_on();
+    void show_subject();
+    Document& m_document;
+    mutable std::vector<SurveyQuestion> m_round;
+    mutable std::uint64_t m_round_of = 0;
+    std::optional<SurveyQuestion> m_at;
+    std::map<std::string, std::uint64_t> m_turn;
+};
+
+}  // namespace echappe

@@ -1,0 +1,159 @@
+#include "print/hole_sheet.h"
+
+#include <QDate>
+#include <cmath>
+
+#include "drawing/plate_art.h"
+#include "number/units.h"
+#include "print/sheet.h"
+
+namespace echappe {
+namespace {
+
+constexpr double left_mm = 12;
+constexpr double row_mm = 25;
+constexpr double last_row_mm = 176;  ///< of 210: the foot is below
+
+QString words(const std::string& text) { return QString::fromStdString(text); }
+QString mm(double value) { return words(print_fixed(value, 2)); }
+
+void head(Sheet& sheet, const Job& job, const QString& what, double right) {
+    sheet.text(left_mm, 14, 15, words(job.title) + " · " + what, true);
+    sheet.text(
+        left_mm, 20, 9,
+        QString("Job %1 · %2 · %3 · all in mm").arg(words(job.number), words(job.workshop), QDate::currentDate().toString(Qt::ISODate)));
+    sheet.line(left_mm, 23, right, 23, 0.4);
+}
+
+void box(Sheet& sheet, double x, double y, bool ticked) {
+    constexpr double size = 4.5;
+    sheet.painter.setPen(QPen(black, 0.3 * sheet.px));
+    sheet.painter.setBrush(Qt::NoBrush);
+    sheet.painter.drawRect(QRectF(sheet.at(x, y - size), sheet.at(x + size, y)));
+    if (!ticked) return;
+    sheet.line(x, y, x + size, y - size, 0.4);
+    sheet.line(x, y - size, x + size, y, 0.4);
+}
+
+/// Name and decision, offset, reamers with boxes, bush, finished hole: from left to right as the hands go.
+void hole_row(Sheet& sheet, const DerivedHole& hole, double y) {
+    const BushPlanResult& plan = *hole.plan;
+    sheet.text(left_mm, y + 9, 16, words(hole.name), true);
+    sheet.text(left_mm, y + 15, 10, words(words_for_decision(hole.decision)) + (hole.record.done ? ", done" : ""));
+    sheet.text(left_mm, y + 20, 8,
+               "pivot " + mm(*hole.record.pivot_mm) + ", hole " + mm(*hole.record.hole_max_mm) + " × " + mm(*hole.record.hole_min_mm));
+    if (hole.decision == "bush" || hole.decision == "plug") {
+        const Offset move = table_move(hole);
+        sheet.text(78, y + 6, 8, "inside up, table");
+        const bool off = std::hypot(move.x, move.y) >= 0.005;
+        sheet.text(78, y + 14, off ? 18 : 12, off ? words(move_in_words(move)).chopped(3) : QString("as it is"), true);
+    }
+    if (plan.bush && hole.decision == "bush") {
+        sheet.text(140, y + 6, 8, "ream");
+        double x = 140;
+        for (size_t i = 0; i < plan.reamers_mm.size(); ++i) {
+            box(sheet, x, y + 20, i < hole.record.reamed_mm.size());
+            sheet.text(x, y + 14, i + 1 == plan.reamers_mm.size() ? 16 : 13, mm(plan.reamers_mm[i]), i + 1 == plan.reamers_mm.size());
+            x += 17;
+        }
+        sheet.text(232, y + 6, 8, "bush");
+        sheet.text(232, y + 13, 15, words(plan.bush->id), true);
+        sheet.text(232, y + 19, 8, mm(plan.bush->bore_mm) + " / " + mm(plan.bush->outside_mm) + " / " + mm(plan.bush->height_mm));
+    } else {
+        sheet.text(140, y + 12, 11,
+                   hole.decision == "close" ? "round punch, flat stump, light blows; broach"
+                                            : "bore out, turned plug, drill anew on the true centre");
+    }
+    if (plan.broach_to_mm) {
+        sheet.text(266, y + 6, 8, "open to");
+        sheet.text(266, y + 14, 16, mm(*plan.broach_to_mm), true);
+    }
+    box(sheet, 281, y + 21, hole.record.done);
+    for (size_t i = 0; i < plan.warnings.size() && i < 1; ++i) sheet.text(78, y + 23, 8, words(plan.warnings[i]));
+    sheet.line(left_mm, y + row_mm, 287, y + row_mm, 0.15);
+}
+
+void plate_map(Sheet& sheet, const Job& job, const Derived& derived, const std::string& plate, const QRectF& room_mm) {
+    const QRectF room(sheet.at(room_mm.left(), room_mm.top()), sheet.at(room_mm.right(), room_mm.bottom()));
+    const PlateMap map = PlateArt::fitted(job, derived, room, plate == "back");
+    QPen pen(black, 0.2 * sheet.px);
+    sheet.painter.setPen(pen);
+    sheet.painter.setBrush(Qt::NoBrush);
+    if (job.plate)
+        sheet.painter.drawPath(PlateArt::outline(
+            QRectF(map.at(-job.plate->width_mm / 2, job.plate->height_mm), map.at(job.plate->width_mm / 2, 0)).normalized()));
+    sheet.text(room_mm.left(), room_mm.top() - 2, 9,
+               plate == "back" ? "BACK PLATE, seen from behind (mirrored)" : "FRONT PLATE, seen from the dial", true);
+    for (const Spot& spot : derived.survey.spots) {
+        if (spot.plate != plate || (spot.kind != "hole" && spot.kind != "pillar")) continue;
+        const QPointF at = map.at(spot.x_mm, spot.y_mm);
+        sheet.painter.setPen(pen);
+        sheet.painter.setBrush(spot.severity == "fault" ? QBrush(black) : QBrush(Qt::NoBrush));
+        sheet.painter.drawEllipse(at, 1.3 * sheet.px, 1.3 * sheet.px);
+        if (spot.kind == "pillar" && spot.verdict.empty()) continue;
+        const DerivedHole* hole = derived.survey.hole(spot.part);
+        sheet.text(at.x() / sheet.px + 2.5, at.y() / sheet.px, 8, words(hole ? job.name_of_arbor(spot.arbor) : spot.name), true);
+        sheet.text(at.x() / sheet.px + 2.5, at.y() / sheet.px + 3.4, 7.5,
+                   words(spot.verdict.empty() ? "not looked at" : spot.verdict) +
+                       (hole && !hole->decision.empty() ? " · " + words(words_for_decision(hole->decision)) : ""));
+    }
+}
+
+}  // namespace
+
+void print_hole_sheet(const QString& path, const Job& job, const Derived& derived) {
+    write_pdf(path, words(job.title), QPageSize::A4, QPageLayout::Landscape, [&](Sheet& sheet, QPdfWriter& writer) {
+        const auto foot = [&] {
+            sheet.text(left_mm, 205, 8.5,
+                       "From the inside outwards, oil sink outside. Each wheel alone between the plates before the next hole. Eye "
+                       "protection; no gloves at the spindle; plate clamped.");
+        };
+        head(sheet, job, "holes", 287);
+        double y = 24;
+        for (const DerivedHole& hole : derived.survey.holes) {
+            if (!hole.plan || (hole.decision != "bush" && hole.decision != "plug" && hole.decision != "close")) continue;
+            if (y > last_row_mm) {
+                foot();
+                writer.newPage();
+                head(sheet, job, "holes, next", 287);
+                y = 24;
+            }
+            hole_row(sheet, hole, y);
+            y += row_mm;
+        }
+        for (const ShoppingLine& line : derived.survey.shopping) {
+            sheet.text(left_mm, y + 6, 9,
+                       QString("To order: %1, %2 wanted, %3 there").arg(words(line.words)).arg(line.wanted).arg(line.there), true);
+            y += 6;
+        }
+        foot();
+    });
+}
+
+void print_survey(const QString& path, const Job& job, const Derived& derived) {
+    write_pdf(path, words(job.title), QPageSize::A4, QPageLayout::Portrait, [&](Sheet& sheet, QPdfWriter& writer) {
+        head(sheet, job, "survey", 198);
+        plate_map(sheet, job, derived, "front", QRectF(12, 32, 88, 118));
+        plate_map(sheet, job, derived, "back", QRectF(108, 32, 88, 118));
+        double y = 162;
+        sheet.text(left_mm, y, 11, "Wants a decision or work, in order", true);
+        for (const Needed& need : derived.survey.needed) {
+            if (y > 276) {
+                writer.newPage();
+                head(sheet, job, "survey, next", 198);
+                y = 26;
+            }
+            y += 5.6;
+            box(sheet, left_mm, y, false);
+            sheet.text(left_mm + 7, y - 0.8, 10, words(need.sentence), true);
+            if (need.reason.empty()) continue;
+            y += 3.8;
+            sheet.painter.setFont(word_font(7.5));
+            const QString reason =
+                QFontMetricsF(sheet.painter.font(), sheet.painter.device()).elidedText(words(need.reason), Qt::ElideRight, 178 * sheet.px);
+            sheet.text(left_mm + 7, y - 0.6, 7.5, reason);
+        }
+    });
+}
+
+}  // namespace echappe

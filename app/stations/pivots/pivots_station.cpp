@@ -1,0 +1,437 @@
+#include "stations/pivots/pivots_station.h"
+
+#include <QKeyEvent>
+#include <QTimer>
+#include <algorithm>
+#include <cmath>
+
+#include "number/input_error.h"
+#include "number/units.h"
+#include "theme/theme.h"
+
+namespace echappe {
+namespace {
+
+constexpr double card_width = 306;
+constexpr double wide_gap = 74;      ///< between the plates, for the progress
+constexpr size_t labels_shown = 40;  ///< more would be a thicket: then only the selected hole is named
+constexpr double seen_walk = 0.28;   ///< of the pivot's radius: from here on a walk is seen without exaggeration
+
+QString words(const std::string& text) { return QString::fromStdString(text); }
+
+/// 1, 2, 4 or 8: as little as makes the walk seen.
+double exaggeration(const DerivedHole& hole) {
+    if (!hole.plan) return 1;
+    const auto& off = hole.asked->old_bush_off_mm;
+    const double walk = off ? std::hypot(off->x, off->y) : hole.plan->worn_mm;
+    for (const double times : {1.0, 2.0, 4.0})
+        if (walk * times >= seen_walk * hole.asked->pivot_mm) return times;
+    return walk > 0.004 ? 8 : 1;
+}
+
+}  // namespace
+
+PivotsStation::PivotsStation(Document& document, Workshop& workshop, QWidget* parent)
+    : Canvas(parent), m_document(document), m_workshop(workshop), m_editor(new InPlaceEditor(this)) {
+    setFocusPolicy(Qt::StrongFocus);
+    setAccessibleName(tr("Pivots"));
+    m_editor->setAccessibleName(tr("reason"));
+    connect(m_editor, &InPlaceEditor::refused, this, [this](const QString& sentence) { emit told(sentence, true); });
+    connect(&document, &Document::changed, this, qOverload<>(&QWidget::update));
+    connect(&document, &Document::subject_changed, this, [this] {
+        m_editor->hide();
+        update();
+    });
+}
+
+/// What cannot be done is said; the job stays as it was.
+void PivotsStation::act_on(const std::function<void()>& action) {
+    try {
+        action();
+    } catch (const InputError& error) {
+        emit told(QString::fromUtf8(error.what()), true);
+    }
+}
+
+QString PivotsStation::length(double mm, int more) const {
+    const Unit& unit = *find_unit(m_document.job().length_unit, Dimension::length);
+    return words(print_in(mm, unit, (unit.symbol == "in" ? 4 : 2) + more, false));
+}
+
+void PivotsStation::next_open() {
+    const auto& holes = m_document.derived().survey.holes;
+    const auto at = std::find_if(holes.begin(), holes.end(), [&](const DerivedHole& h) { return h.id == m_document.hole(); });
+    const auto from = static_cast<size_t>(at - holes.begin());
+    for (size_t i = 1; i <= holes.size(); ++i) {
+        const DerivedHole& next = holes[(from + i) % holes.size()];
+        if (next.open()) return m_document.select_hole(next.arbor, next.plate);
+    }
+}
+
+void PivotsStation::take_bush() {
+    const DerivedHole* now = hole();
+    if (!now || now->decision != "bush" || !now->plan || !now->plan->bush)
+        throw InputError("bush", "a hole without one", "a hole that is to be bushed, with a bush in the drawer");
+    if (now->record.bush) throw InputError("bush", *now->record.bush + ", taken already", "a hole whose bush was not taken yet");
+    const std::string id = now->plan->bush->id;
+    const DerivedHole hole_now = *now;
+    Stock stock = m_workshop.stock();
+    for (Bush& bush : stock.bushes)
+        if (bush.id == id && bush.quantity > 0) --bush.quantity;
+    // The job first: then its plan keeps this bush, whatever the drawer has left.
+    m_document.edit(tr("Take bush %1").arg(words(id)), [&](Job& job) { job.survey.hole_at(hole_now.arbor, hole_now.plate).bush = id; });
+    m_workshop.set_stock(stock);
+    emit told(tr("Bush %1 is taken from the drawer.").arg(words(id)), false);
+}
+
+void PivotsStation::next_school() {
+    m_document.edit(tr("School of clearance"), [](Job& job) {
+        std::string& school = job.survey.clearance.school;
+        school = school == "tilt" ? "fraction" : school == "fraction" ? "table" : "tilt";
+    });
+}
+
+void PivotsStation::other_method() {
+    m_document.edit(tr("How a bush is chosen"),
+                    [](Job& job) { job.survey.method = job.survey.method == "broach-up" ? "fit-direct" : "broach-up"; });
+}
+
+void PivotsStation::overrule(const std::string& decision) {
+    const DerivedHole* now = hole();
+    if (!now) return;
+    if (decision == (now->plan ? now->plan->decision : "") || decision.empty()) {
+        if (now->by_hand) m_document.decide_hole(*now, "", tr("back to what the readings say"));
+        return;
+    }
+    const QRectF at = place_of("decide:" + words(decision));
+    m_editor->ask(QRectF(width() - card_width + 10, at.isNull() ? 80 : at.top(), card_width - 24, 26), {},
+                  [this, decision](const QString& because) {
+                      if (const DerivedHole* then = hole()) m_document.decide_hole(*then, decision, because);
+                  });
+    m_editor->setPlaceholderText(tr("%1 because… (kept)").arg(words(words_for_decision(decision))));
+}
+
+void PivotsStation::tick() {
+    if (const DerivedHole* now = hole()) m_document.edit(tr("Pass reamed"), [&, then = *now](Job& job) { tick_pass(job, then); });
+}
+
+void PivotsStation::finish_or_redo() {
+    const DerivedHole* now = hole();
+    if (!now || now->decision.empty()) return;
+    if (!now->record.done) return m_document.set_done(*now, true, {});
+    m_editor->ask(QRectF(width() - card_width + 10, 70, card_width - 24, 26), {}, [this](const QString& because) {
+        if (const DerivedHole* then = hole()) m_document.set_done(*then, false, because);
+    });
+    m_editor->setPlaceholderText(tr("again, because… (kept)"));
+}
+
+void PivotsStation::trial(bool runs) {
+    if (m_document.subject().empty()) return;
+    m_document.keep_trial({{m_document.subject()}, runs, runs, {}, "", ""});
+    emit told(runs ? tr("Kept: spins freely alone between the plates, end shake felt.")
+                   : tr("Kept: does not run; its holes are back on the list."),
+              !runs);
+}
+
+void PivotsStation::keyPressEvent(QKeyEvent* event) {
+    const bool shift = event->modifiers() & Qt::ShiftModifier;
+    switch (event->key()) {
+        case Qt::Key_Up:
+        case Qt::Key_Down:
+            return m_document.climb(event->key() == Qt::Key_Up ? 1 : -1);
+        case Qt::Key_Left:
+        case Qt::Key_Right:
+            return m_document.select_hole(m_document.subject(), event->key() == Qt::Key_Left ? "front" : "back");
+        case Qt::Key_Tab:
+        case Qt::Key_Return:
+            return next_open();
+        case Qt::Key_R:
+            if (shift) m_document.edit(tr("Pass not reamed"), [&](Job& job) { untick_pass(job, m_document.hole()); });
+            else tick();
+            return;
+        case Qt::Key_D:
+            return act_on([this] { finish_or_redo(); });
+        case Qt::Key_T:
+            return act_on([this] { take_bush(); });
+        case Qt::Key_C:
+            return next_school();
+        case Qt::Key_M:
+            return other_method();
+        case Qt::Key_P:
+            if (const DerivedHole* now = hole()) m_document.set_pegged({now->id}, !now->record.pegged);
+            return;
+        case Qt::Key_F:
+            return trial(!shift);
+        default:
+            break;
+    }
+    const QString text = event->text();
+    if (!text.isEmpty() && (text[0].isDigit() || text[0] == '.')) return emit reading_begun(text);
+    Canvas::keyPressEvent(event);
+}
+
+void PivotsStation::paint(QPainter& painter) {
+    const Theme& t = theme();
+    painter.fillRect(rect(), t.ground);
+    const auto& survey = m_document.derived().survey;
+    if (survey.holes.empty()) {
+        write(painter, figure_font(18), t.ink, {22, 60}, tr("No holes yet"));
+        write_wrapped(painter, word_font(11), t.steel, {22, 78}, 460,
+                      tr("Open a job with Ctrl+O, or the demo from the Job menu; its arbors bring their holes."));
+        return;
+    }
+    const double left = width() - card_width;
+    const double plates_high = std::clamp(height() * 0.54, 220.0, 520.0);
+    const double plate_wide = (left - wide_gap - 28) / 2;
+    paint_plate(painter, "front", QRectF(16, 40, plate_wide, plates_high - 40));
+    paint_plate(painter, "back", QRectF(16 + plate_wide + wide_gap, 40, plate_wide, plates_high - 40));
+    paint_progress(painter, QRectF(16 + plate_wide, 36, wide_gap, 90));
+    painter.fillRect(QRectF(16, plates_high + 10, left - 32, 1), t.rule);
+    if (const DerivedHole* now = hole()) {
+        const double large = std::min(left * 0.56, height() - plates_high + 90);
+        paint_large(painter, *now, QRectF(16, plates_high + 12, large, height() - plates_high - 14));
+        paint_reamers(painter, *now, QRectF(30 + large, plates_high + 12, left - large - 50, height() - plates_high - 14));
+    }
+    paint_card(painter, QRectF(left, 0, card_width, height()));
+}
+
+void PivotsStation::paint_plate(QPainter& painter, const QString& plate, const QRectF& room) {
+    const Theme& t = theme();
+    const bool behind = plate == "back";
+    const auto& survey = m_document.derived().survey;
+    write(painter, word_font(8.5, true), t.steel, {room.left() + 2, room.top() - 14},
+          behind ? tr("BACK PLATE, seen from behind (mirrored)") : tr("FRONT PLATE, seen from the dial"));
+    const PlateMap map = PlateArt::fitted(m_document.job(), m_document.derived(), room, behind);
+    PlateArt::paint(painter, m_document.job(), map);
+    const bool named = survey.holes.size() <= labels_shown;
+    PlateArt::Labels labels;
+    constexpr double radius = 7;
+    for (const DerivedHole& hole : survey.holes)
+        if (hole.plate == plate.toStdString()) labels.keep_clear(QRectF(map.at(hole.x_mm, hole.y_mm) - QPointF(11, 11), QSizeF(22, 22)));
+    for (const DerivedHole& hole : survey.holes) {
+        if (hole.plate != plate.toStdString()) continue;
+        const QPointF at = map.at(hole.x_mm, hole.y_mm);
+        const bool selected = hole.id == m_document.hole();
+        if (selected) {
+            painter.setPen(QPen(t.blued, 1.6));
+            painter.setBrush(t.dark ? t.ground : QColor(Qt::white));
+            painter.drawEllipse(at, 17, 17);
+        }
+        PlateArt::mark(painter, at, named ? radius : 4, hole.decision, hole.record.done);
+        place({"hole:" + words(hole.id),
+               QRectF(at - QPointF(15, 15), QSizeF(30, 30)),
+               [this, hole_arbor = hole.arbor, p = hole.plate] { m_document.select_hole(hole_arbor, p); },
+               words(hole.name + ": " + (hole.reason.empty() ? "not measured yet" : hole.reason)),
+               {}});
+        if (!named && !selected) continue;
+        const QString name = words(m_document.job().name_of_arbor(hole.arbor));
+        const QString what = (hole.record.done ? tr("done · ") : QString()) + words(words_for_decision(hole.decision));
+        const double wide =
+            std::max(QFontMetricsF(word_font(9, true)).horizontalAdvance(name), QFontMetricsF(word_font(8.5)).horizontalAdvance(what));
+        if (const auto corner = labels.room_for(at, selected ? 14 : 8, QSizeF(wide, 26), room.adjusted(-12, -2, 12, 12))) {
+            // Towards the hole, so that name and hole are one to the eye.
+            const bool left_of = corner->x() + wide <= at.x();
+            const double x = left_of ? corner->x() + wide : corner->x();
+            write(painter, word_font(9, true), selected ? t.blued : t.ink, {x, corner->y() + 11}, name, left_of ? 1 : -1);
+            write(painter, word_font(8.5), hole.record.done ? t.steel : PlateArt::ink(hole.decision), {x, corner->y() + 24}, what,
+                  left_of ? 1 : -1);
+        }
+    }
+}
+
+void PivotsStation::paint_progress(QPainter& painter, const QRectF& room) {
+    const auto& survey = m_document.derived().survey;
+    const Theme& t = theme();
+    write(painter, figure_font(17), t.ink, {room.center().x(), room.top() + 24},
+          tr("%1 of %2").arg(survey.holes_done).arg(survey.holes_to_do), 0);
+    write(painter, word_font(8.5), t.steel, {room.center().x(), room.top() + 42}, tr("holes done"), 0);
+}
+
+void PivotsStation::paint_large(QPainter& painter, const DerivedHole& hole, const QRectF& room) {
+    const Theme& t = theme();
+    const bool behind = hole.plate == "back";
+    write(painter, word_font(8.5, true), t.steel, {room.left() + 2, room.top() + 18}, words(hole.name).toUpper() + tr(" HOLE"));
+    if (!hole.plan) {
+        QStringList missing;
+        for (const std::string& field : hole.missing) missing << words(HoleRecord::record().find(field)->meaning);
+        const bool lost = std::find(hole.record.cannot.begin(), hole.record.cannot.end(), "pivot_mm") != hole.record.cannot.end();
+        write_wrapped(painter, word_font(10.5), t.steel, {room.left() + 2, room.top() + 34}, room.width() - 20,
+                      hole.fault.empty()
+                          ? lost ? tr("The arbor is lost: its pivot is made to this hole once the hole is sound. Read hole and plate.")
+                                 : tr("To be measured: %1. Type a figure: the line below takes it.").arg(missing.join(", "))
+                          : words(hole.fault));
+        return;
+    }
+    const double times = exaggeration(hole);
+    write(painter, word_font(8.5), t.steel, {room.left() + 2, room.top() + 34},
+          (times > 1 ? tr("wear drawn × %1").arg(times) : tr("wear to scale")) + (behind ? tr(", as seen from behind") : ""));
+    const BushPlanResult& plan = *hole.plan;
+    const double widest =
+        std::max({plan.bush ? plan.bush->outside_mm : 0.0, hole.asked->hole_max_mm + 2 * times * plan.worn_mm, hole.asked->pivot_mm * 1.6});
+    const double px = std::min(room.width() - 30, room.height() - 76) / widest;
+    PlateMap view;
+    view.mirrored = behind;
+    paint_true_and_worn(painter, hole, room, px, times, view);
+    if (plan.decision == "bush" || plan.decision == "plug") paint_offset(painter, hole, {room.left() + 2, room.bottom() - 8});
+}
+
+void PivotsStation::paint_true_and_worn(QPainter& painter, const DerivedHole& hole, const QRectF& room, double px, double times,
+                                        const PlateMap& view) {
+    const Theme& t = theme();
+    const QPointF middle(room.left() + room.width() * 0.5, room.top() + 40 + (room.height() - 72) / 2);
+    const BushPlanResult& plan = *hole.plan;
+    const double original = hole.asked->original_mm.value_or(hole.asked->hole_min_mm);
+    const bool off = hole.asked->old_bush_off_mm.has_value();
+    // Positions from the true centre: the hole as it was made round it, walked by the wear; an old bush stands off whole.
+    QPointF walk = view.way(hole.wear_deg.value_or(0)) * plan.worn_mm * px * times;
+    QPointF hole_at(0, 0);
+    if (off) {
+        hole_at = QPointF(view.mirrored ? plan.offset_mm.x : -plan.offset_mm.x, plan.offset_mm.y) * px * times;
+        walk = {0, 0};
+    }
+    const QPointF half = walk / 2;
+    const QPointF centre = middle - half - hole_at / 2;
+    if (plan.bush) {
+        QPen bush(t.blued, 1.4, Qt::DashLine);
+        painter.setPen(bush);
+        painter.setBrush(Qt::NoBrush);
+        const double radius = plan.bush->outside_mm / 2 * px;
+        painter.drawEllipse(centre, radius, radius);
+        write(painter, word_font(9), t.blued, centre + QPointF(radius * 0.72 + 6, -radius * 0.72),
+              tr("bush ⌀ %1").arg(length(plan.bush->outside_mm)));
+    }
+    painter.setPen(QPen(t.brass, 1.8));
+    painter.setBrush(t.sheet);
+    painter.drawPath(PlateArt::worn_hole(centre + hole_at, original / 2 * px, walk));
+    if (plan.worn_mm > 0.01 && !off) {
+        painter.setPen(QPen(t.steel, 0.9, Qt::DotLine));
+        painter.setBrush(Qt::NoBrush);
+        painter.drawEllipse(centre, original / 2 * px, original / 2 * px);
+    }
+    // The pivot lies where it is pushed: against the worn end.
+    const double play = std::max(0.0, original - hole.asked->pivot_mm) / 2 * px;
+    QColor steel = t.steel;
+    steel.setAlphaF(0.45f);
+    painter.setBrush(steel);
+    painter.setPen(QPen(t.ink, 0.9));
+    const QPointF pivot = centre + hole_at + walk + (hole.wear_deg ? view.way(*hole.wear_deg) * play : QPointF());
+    painter.drawEllipse(pivot, hole.asked->pivot_mm / 2 * px, hole.asked->pivot_mm / 2 * px);
+    const auto cross = [&](QPointF at, const QColor& colour, double size) {
+        painter.setPen(QPen(colour, 1.8));
+        painter.drawLine(at - QPointF(size, 0), at + QPointF(size, 0));
+        painter.drawLine(at - QPointF(0, size), at + QPointF(0, size));
+    };
+    const bool apart = plan.worn_mm > 0.01 || off;
+    if (apart) {
+        const QPointF worn_at = centre + hole_at + half;
+        cross(worn_at, t.brass_ink, 7);
+        const QPointF away = worn_at - centre;
+        const double side = away.x() >= 0 ? 1 : -1;
+        write(painter, word_font(9), t.brass_ink, worn_at + QPointF(side * 10, away.y() >= 0 ? 16 : -8), off ? tr("as bushed") : tr("worn"),
+              side > 0 ? -1 : 1);
+        write(painter, word_font(9, true), t.blued, centre + QPointF(-side * 12, away.y() >= 0 ? -8 : 16), tr("true centre"),
+              side > 0 ? 1 : -1);
+    }
+    cross(centre, t.blued, 9);
+    if (hole.push_deg) {
+        const QPointF way = view.way(*hole.push_deg);
+        const double from = std::max(plan.bush ? plan.bush->outside_mm / 2 * px : 0, (original / 2 + plan.worn_mm * times) * px) + 6;
+        const QPointF a = centre + way * from;
+        const QPointF b = centre + way * (from + 34);
+        painter.setPen(QPen(t.steel, 1.6));
+        painter.drawLine(a, b);
+        const QPointF side(-way.y(), way.x());
+        painter.setBrush(t.steel);
+        painter.drawPolygon(QPolygonF({b, b - way * 9 + side * 4, b - way * 9 - side * 4}));
+        const QString text = tr("the train pushes");
+        const double wide = QFontMetricsF(word_font(8.5)).horizontalAdvance(text);
+        QPointF word = b + way * 6 +
+                       QPointF(way.x() > 0.3    ? 0
+                               : way.x() < -0.3 ? -wide
+                                                : -wide / 2,
+                               way.y() > 0.3    ? 10
+                               : way.y() < -0.3 ? -2
+                                                : 4);
+        word.setX(std::clamp(word.x(), room.left() + 2, std::max(room.left() + 2, room.right() - wide)));
+        // Pushed back into the picture it stands above the arrow, not on it.
+        if (way.x() < -0.3 && word.x() + wide > b.x()) word.ry() -= 16;
+        write(painter, word_font(8.5), t.steel, word, text);
+    }
+}
+
+void PivotsStation::paint_offset(QPainter& painter, const DerivedHole& hole, QPointF at) {
+    const Offset move = table_move(hole);
+    const double size = std::hypot(move.x, move.y);
+    const Theme& t = theme();
+    if (size < 0.005) {
+        write(painter, word_font(10, true), t.blued, at, tr("centre on the hole as it is"));
+        return;
+    }
+    const double wide =
+        write(painter, word_font(10, true), t.blued, at, tr("inside up on the mill: table %1").arg(words(move_in_words(move))));
+    place({"offset",
+           QRectF(at.x(), at.y() - 16, wide, 20),
+           {},
+           tr("From the middle of the worn hole under the spindle. The plate lies inside up, its top away from you."),
+           {}});
+}
+
+void PivotsStation::paint_reamers(QPainter& painter, const DerivedHole& hole, const QRectF& room) {
+    const Theme& t = theme();
+    if (!hole.plan || hole.plan->reamers_mm.empty() || hole.decision != "bush") return;
+    const BushPlanResult& plan = *hole.plan;
+    write(painter, word_font(8.5, true), t.steel, {room.left(), room.top() + 18}, tr("REAMERS"));
+    const double foot = room.bottom() - 46;
+    const double high = foot - room.top() - 66;
+    const auto count = static_cast<double>(plan.reamers_mm.size());
+    const double step = std::min(64.0, room.width() / count);
+    const double base = hole.asked->hole_max_mm;
+    for (size_t i = 0; i < plan.reamers_mm.size(); ++i) {
+        const double size = plan.reamers_mm[i];
+        const bool ticked = i < hole.record.reamed_mm.size();
+        const bool now = i == hole.record.reamed_mm.size() && !hole.record.done;
+        const double tall = high * (0.3 + 0.7 * (size - base) / std::max(1e-6, plan.reamers_mm.back() - base));
+        const QRectF bar(room.left() + static_cast<double>(i) * step + 2, foot - tall, step - 8, tall);
+        painter.setPen(QPen(now ? t.blued : t.brass, now ? 2.2 : 1));
+        painter.setBrush(ticked ? t.pale_brass : t.sheet);
+        painter.drawRect(bar);
+        write(painter, figure_font(now ? 14 : 11.5, now), t.ink, {bar.center().x(), bar.top() - 8}, length(size), 0);
+        if (now) write(painter, word_font(9, true), t.blued, {bar.center().x(), bar.bottom() - 12}, tr("now"), 0);
+        if (ticked) {
+            painter.setPen(QPen(t.verdigris, 2.6));
+            const QPointF c = bar.center();
+            painter.drawPolyline(QPolygonF({c + QPointF(-9, 0), c + QPointF(-2, 7), c + QPointF(10, -9)}));
+        }
+        place({"pass:" + QString::number(i),
+               bar.adjusted(0, -24, 0, 0),
+               [this, now, ticked] {
+                   if (now) tick();
+                   else if (ticked) m_document.edit(tr("Pass not reamed"), [&](Job& job) { untick_pass(job, m_document.hole()); });
+               },
+               now ? tr("Tick it when it is reamed (R)") : QString(),
+               {}});
+    }
+    write(painter, word_font(8.5), t.steel, {room.left(), foot + 18},
+          tr("press fit %1").arg(length(m_document.job().survey.interference_mm)));
+    const QString broach = plan.broach_passes > 0
+                               ? tr("broach %1 to %2, pivot tried often").arg(length(plan.bush->bore_mm), length(*plan.broach_to_mm))
+                               : tr("bore as it comes, %1").arg(length(plan.bush->bore_mm));
+    write(painter, word_font(8.5), t.steel, {room.left(), foot + 34}, broach);
+}
+
+const std::vector<SimulatedEffect>& PivotsStation::effects(const DerivedHole& hole) {
+    if (m_effects_of == hole.id && m_effects_at == m_document.revision()) return m_effects;
+    m_effects.clear();
+    m_effects_of = hole.id;
+    m_effects_at = m_document.revision();
+    // After the painting of the edit: the simulation takes about ten milliseconds.
+    QTimer::singleShot(0, this, [this, at = m_effects_at] {
+        const DerivedHole* now = this->hole();
+        if (!now || now->id != m_effects_of || at != m_document.revision()) return;
+        act_on([&] { m_effects = simulate_effects(m_document.derived(), *now); });
+        update();
+    });
+    return m_effects;
+}
+
+}  // namespace echappe

@@ -1,0 +1,66 @@
+#pragma once
+
+#include "document/document.h"
+#include "document/workshop.h"
+#include "drawing/canvas.h"
+#include "drawing/in_place_editor.h"
+#include "drawing/plate_art.h"
+
+namespace echappe {
+
+/// Both plates with what is decided for every hole; the selected hole large with its reamers; its card.
+class PivotsStation : public Canvas {
+    Q_OBJECT
+public:
+    PivotsStation(Document& document, Workshop& workshop, QWidget* parent = nullptr);
+
+    const DerivedHole* hole() const { return m_document.derived().survey.hole(m_document.hole()); }
+    InPlaceEditor& editor() { return *m_editor; }
+    /// The next hole with open work, after the selected one.
+    void next_open();
+    /// The bush of the plan goes from the drawer to the job: the drawer counts it down. Throws InputError.
+    void take_bush();
+    void next_school();
+    void other_method();
+    /// Asks for the reason, then overrules; an empty decision goes back to what follows.
+    void overrule(const std::string& decision);
+    void tick();
+    void finish_or_redo();
+    /// Keeps how the arbor ran alone between the plates.
+    void trial(bool runs);
+
+signals:
+    void told(const QString& sentence, bool fault);
+    /// A digit was pressed: it belongs to a reading.
+    void reading_begun(const QString& text);
+
+protected:
+    void paint(QPainter& painter) override;
+    void keyPressEvent(QKeyEvent* event) override;
+
+private:
+    void paint_plate(QPainter& painter, const QString& plate, const QRectF& room);
+    void paint_progress(QPainter& painter, const QRectF& room);
+    void paint_large(QPainter& painter, const DerivedHole& hole, const QRectF& room);
+    void paint_true_and_worn(QPainter& painter, const DerivedHole& hole, const QRectF& room, double px, double times, const PlateMap& view);
+    void paint_reamers(QPainter& painter, const DerivedHole& hole, const QRectF& room);
+    void paint_offset(QPainter& painter, const DerivedHole& hole, QPointF at);
+    void paint_card(QPainter& painter, const QRectF& room);
+    double paint_decision(QPainter& painter, const DerivedHole& hole, const QRectF& room, double y);
+    double paint_figures(QPainter& painter, const DerivedHole& hole, const QRectF& room, double y);
+    double paint_schools(QPainter& painter, const DerivedHole& hole, const QRectF& room, double y);
+    double paint_meshes(QPainter& painter, const DerivedHole& hole, const QRectF& room, double y);
+    double paint_notes(QPainter& painter, const DerivedHole& hole, const QRectF& room, double y);
+    void act_on(const std::function<void()>& action);
+    QString length(double mm, int more = 0) const;
+    const std::vector<SimulatedEffect>& effects(const DerivedHole& hole);
+
+    Document& m_document;
+    Workshop& m_workshop;
+    InPlaceEditor* m_editor;
+    std::string m_effects_of;
+    std::uint64_t m_effects_at = 0;
+    std::vector<SimulatedEffect> m_effects;
+};
+
+}  // namespace echappe

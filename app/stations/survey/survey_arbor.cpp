@@ -1,0 +1,197 @@
+#include <algorithm>
+#include <cmath>
+#include <numbers>
+
+#include "drawing/wheel_art.h"
+#include "number/units.h"
+#include "stations/survey/survey_station.h"
+#include "theme/theme.h"
+
+namespace echappe {
+namespace {
+
+QString words(const std::string& text) { return QString::fromStdString(text); }
+
+}  // namespace
+
+/// The arbor between its plates, seen from the side: places along it are a sign, its spots are what matters.
+void SurveyStation::paint_arbor(QPainter& painter, const QRectF& room) {
+    const Theme& t = theme();
+    const DerivedArbor* arbor = m_document.derived().arbor(m_document.subject());
+    if (!arbor) return;
+    const auto& survey = m_document.derived().survey;
+    write(painter, word_font(8.5, true), t.steel, {room.left() + 2, room.top() + 18}, words(arbor->name).toUpper() + tr(" ARBOR"));
+    if (const auto way = survey.way_up.find(arbor->id); way != survey.way_up.end())
+        write(painter, word_font(8.5), t.steel, {room.left() + 2, room.top() + 34}, tr("goes with its %1").arg(words(way->second)));
+    const double face = std::min(room.height() - 24, room.width() * 0.3);
+    const bool indicator = indicator_mm().has_value();
+    const double right = room.right() - face - 110 - (indicator ? 120 : 0);
+    const double left = room.left() + 88;
+    const double middle = room.top() + 46 + (room.height() - 60) / 2;
+    const double high = std::min(150.0, room.height() - 92);
+    const auto along = [&](double share) { return left + (right - left) * share; };
+    // Plates, cut.
+    painter.setPen(QPen(t.brass, 1));
+    painter.setBrush(QBrush(t.brass, Qt::BDiagPattern));
+    for (const double share : {0.0, 1.0}) painter.drawRect(QRectF(along(share) - 7, middle - high / 2, 14, high));
+    write(painter, word_font(8), t.steel, {along(0), middle + high / 2 + 14}, tr("front"), 0);
+    write(painter, word_font(8), t.steel, {along(1), middle + high / 2 + 14}, tr("back"), 0);
+    painter.setPen(QPen(t.ink, 0.8));
+    painter.setBrush(t.steel);
+    painter.drawRect(QRectF(along(0) - 9, middle - 2, along(1) - along(0) + 18, 4));
+    painter.drawRect(QRectF(along(0) + 9, middle - 4.5, along(1) - along(0) - 18, 9));
+    const bool wheel = arbor->wheel.count.present();
+    const bool pinion = arbor->pinion.count.present();
+    double largest = 1;
+    for (const DerivedArbor& other : m_document.derived().arbors) largest = std::max(largest, other.wheel_radius_mm);
+    if (wheel) {
+        const double tall = std::clamp(arbor->wheel_radius_mm / largest, 0.35, 1.0) * high * 0.86;
+        painter.setPen(QPen(t.brass, 1));
+        painter.setBrush(t.pale_brass);
+        painter.drawRect(QRectF(along(0.62) - 5, middle - tall / 2, 10, tall));
+    }
+    if (pinion) {
+        painter.setPen(QPen(t.ink, 0.8));
+        painter.setBrush(t.steel);
+        painter.drawRect(QRectF(along(0.3) - 17, middle - 11, 34, 22));
+        painter.setPen(QPen(t.sheet, 0.8));
+        for (const double line : {-5.0, 0.0, 5.0})
+            painter.drawLine(QPointF(along(0.3) - 17, middle + line), QPointF(along(0.3) + 17, middle + line));
+    }
+    const auto at_spot = [&](const std::string& part, double share, double lift) {
+        for (const Spot& s : survey.spots) {
+            if (s.part != part) continue;
+            const QPointF at(along(share), middle + lift);
+            paint_spot(painter, s, at, 7);
+            const bool selected = spot() && spot()->part == s.part;
+            const bool hole = s.kind == "hole";
+            const double side = hole ? 0 : lift < 0 ? -24 : 22;
+            const double out = hole ? (share < 0.5 ? -14 : 14) : 0;
+            const int align = hole ? (share < 0.5 ? 1 : -1) : 0;
+            write(painter, word_font(9, true), selected ? t.blued : t.ink, at + QPointF(out, side), words(s.kind), align);
+            write(painter, word_font(8.5), ink_of(s), at + QPointF(out, side + 12),
+                  s.verdict.empty() ? tr("not looked at") : words(s.verdict), align);
+        }
+    };
+    at_spot(arbor->id + ".front", 0.0, 0);
+    at_spot(arbor->id + ".pinion", 0.3, -20);
+    at_spot(arbor->id, 0.46, 26);
+    at_spot(arbor->id + ".wheel", 0.62, -high * 0.2 - 20);
+    at_spot(arbor->id + ".back", 1.0, 0);
+    if (indicator) paint_indicator(painter, QRectF(right + 104, room.top() + 34, 110, room.height() - 40));
+    paint_wheel_face(painter, *arbor, QRectF(room.right() - face, room.top() + 14, face, face));
+}
+
+/// The wheel as it lies before one: a click on a tooth marks it as damaged.
+void SurveyStation::paint_wheel_face(QPainter& painter, const DerivedArbor& arbor, const QRectF& room) {
+    const Theme& t = theme();
+    const DerivedMesh* mesh = nullptr;
+    for (const DerivedMesh& m : m_document.derived().meshes)
+        if (m.wheel_of == arbor.id && !mesh) mesh = &m;
+    const long long count = mesh ? mesh->wheel : arbor.wheel.count.known() ? arbor.wheel.count.value : 0;
+    if (count < 4 || !arbor.wheel.count.present()) return;
+    const QPointF middle = room.center();
+    const double radius = room.width() / 2 - 12;
+    painter.save();
+    painter.translate(middle);
+    painter.setPen(QPen(t.brass, 0));
+    painter.setBrush(t.pale_brass);
+    if (mesh) {
+        const double px = radius / (mesh->sizes.wheel.outside_diameter_mm / 2);
+        painter.scale(px, -px);
+        painter.drawPath(WheelArt::part(mesh->geometry(), true, 4, mesh->wheel_blank ? &*mesh->wheel_blank : nullptr));
+    } else {
+        painter.scale(1, -1);
+        painter.drawPath(WheelArt::escape_wheel(count, radius));
+    }
+    painter.restore();
+    const ConditionRecord* condition = m_document.job().survey.condition(arbor.id + ".wheel");
+    const auto damaged = [&](long long tooth) {
+        return condition && std::find(condition->teeth.begin(), condition->teeth.end(), tooth) != condition->teeth.end();
+    };
+    const double step = 2 * std::numbers::pi / static_cast<double>(count);
+    const double reach = std::max(3.0, std::min(9.0, radius * step / 2));
+    for (long long tooth = 1; tooth <= count; ++tooth) {
+        const double angle = step * static_cast<double>(tooth - 1);
+        const QPointF at = middle + QPointF(std::cos(angle), -std::sin(angle)) * (radius - 3);
+        if (damaged(tooth)) {
+            painter.setPen(QPen(t.ruby, 2));
+            painter.setBrush(t.ruby);
+            painter.drawEllipse(at, 3.4, 3.4);
+        }
+        place({"tooth:" + QString::number(tooth),
+               QRectF(at - QPointF(reach, reach), QSizeF(2 * reach, 2 * reach)),
+               [this, tooth] { toggle_tooth(tooth); },
+               tr("Tooth %1, anticlockwise from the mark; click when it is bent or missing").arg(tooth),
+               {}});
+    }
+    painter.setPen(QPen(t.blued, 1.4));
+    painter.drawLine(middle + QPointF(radius + 4, 0), middle + QPointF(radius + 11, 0));
+    QStringList list;
+    if (condition)
+        for (const long long tooth : condition->teeth) list << QString::number(tooth);
+    write(painter, word_font(8.5), list.isEmpty() ? t.steel : t.ruby, {middle.x(), room.bottom() + 4},
+          list.isEmpty() ? tr("click a damaged tooth") : tr("tooth %1 of %2").arg(list.join(", ")).arg(count), 0);
+}
+
+std::optional<double> SurveyStation::indicator_mm() const {
+    if (!m_document.calliper()) return {};
+    constexpr double deg_per_s = 40;  ///< while the movement runs: a slow turn by hand
+    return m_document.calliper()->indicator_mm(m_document.subject(), m_angle_deg + deg_per_s * m_motion.seconds());
+}
+
+void SurveyStation::turn_arbor(double degrees) {
+    if (m_indicated != m_document.subject()) {
+        m_indicated = m_document.subject();
+        m_highest = m_lowest = indicator_mm().value_or(0);
+    }
+    m_angle_deg += degrees;
+    const double now = indicator_mm().value_or(0);
+    m_highest = std::max(m_highest, now);
+    m_lowest = std::min(m_lowest, now);
+    update();
+}
+
+/// A dial with a needle: a division is a hundredth of a millimetre.
+void SurveyStation::paint_indicator(QPainter& painter, const QRectF& room) {
+    const Theme& t = theme();
+    const QPointF middle(room.center().x(), room.top() + 60);
+    constexpr double radius = 44;
+    constexpr double mm_a_turn = 0.4;
+    painter.setPen(QPen(t.ink, 1.2));
+    painter.setBrush(t.sheet);
+    painter.drawEllipse(middle, radius, radius);
+    for (int i = 0; i < 40; ++i) {
+        const double a = i * 2 * std::numbers::pi / 40;
+        const QPointF way(std::sin(a), -std::cos(a));
+        painter.setPen(QPen(t.steel, i % 10 == 0 ? 1.4 : 0.7));
+        painter.drawLine(middle + way * (radius - (i % 10 == 0 ? 8 : 5)), middle + way * (radius - 2));
+    }
+    const bool fresh = m_indicated != m_document.subject();
+    const auto way_of = [&](double mm) {
+        const double a = mm / mm_a_turn * 2 * std::numbers::pi;
+        return QPointF(std::sin(a), -std::cos(a));
+    };
+    if (!fresh) {
+        painter.setPen(QPen(t.amber, 1.4));
+        for (const double end : {m_lowest, m_highest})
+            painter.drawLine(middle + way_of(end) * (radius - 10), middle + way_of(end) * (radius + 4));
+    }
+    painter.setPen(QPen(t.ruby, 1.8));
+    painter.drawLine(middle - way_of(*indicator_mm()) * 8, middle + way_of(*indicator_mm()) * (radius - 7));
+    painter.setBrush(t.ink);
+    painter.setPen(Qt::NoPen);
+    painter.drawEllipse(middle, 2.6, 2.6);
+    const double y = middle.y() + radius + 18;
+    write(painter, word_font(8), t.steel, {middle.x(), y}, tr("dial indicator, SIMULATED"), 0);
+    write(painter, figure_font(12), fresh ? t.steel : t.ink, {middle.x(), y + 20},
+          fresh ? tr("turn it") : words(print_fixed(indicator_tir_mm(), 2)) + tr(" mm TIR"), 0);
+    write(painter, word_font(8), t.steel, {middle.x(), y + 36}, tr("I turns, Space runs"), 0);
+    place({"indicator",
+           QRectF(room.left(), room.top(), room.width(), 160),
+           [this] { turn_arbor(15); },
+           tr("A division is 0.01 mm; each click turns the arbor by 15 degrees"),
+           {}});
+}
+
+}  // namespace echappe

@@ -1,0 +1,287 @@
+#include "stations/survey/survey_station.h"
+
+#include <QKeyEvent>
+#include <algorithm>
+#include <cmath>
+
+#include "number/input_error.h"
+#include "theme/theme.h"
+
+namespace echappe {
+namespace {
+
+constexpr double column_width = 306;
+constexpr size_t labels_shown = 40;
+
+QString words(const std::string& text) { return QString::fromStdString(text); }
+
+}  // namespace
+
+SurveyStation::SurveyStation(Document& document, Motion& motion, QWidget* parent)
+    : Canvas(parent), m_document(document), m_motion(motion), m_editor(new InPlaceEditor(this)) {
+    setFocusPolicy(Qt::StrongFocus);
+    setAccessibleName(tr("Survey"));
+    m_editor->setAccessibleName(tr("note"));
+    connect(m_editor, &InPlaceEditor::refused, this, [this](const QString& sentence) { emit told(sentence, true); });
+    connect(&document, &Document::changed, this, qOverload<>(&QWidget::update));
+    connect(&document, &Document::subject_changed, this, [this] {
+        // The round moved on: the hole it asks for is the spot.
+        const Spot* now = spot();
+        if (!now || now->arbor != m_document.subject() || (now->kind == "hole" && now->part != m_document.hole()))
+            m_spot = m_document.hole();
+        update();
+    });
+    connect(&motion, &Motion::moved, this, [this] {
+        if (isVisible() && !m_indicated.empty()) turn_arbor(0);
+    });
+}
+
+void SurveyStation::act_on(const std::function<void()>& action) {
+    try {
+        action();
+    } catch (const InputError& error) {
+        emit told(QString::fromUtf8(error.what()), true);
+    }
+}
+
+const Spot* SurveyStation::spot() const {
+    const auto& spots = m_document.derived().survey.spots;
+    const auto at = std::find_if(spots.begin(), spots.end(), [&](const Spot& s) { return s.part == m_spot; });
+    if (at != spots.end()) return &*at;
+    const auto hole = std::find_if(spots.begin(), spots.end(), [&](const Spot& s) { return s.part == m_document.hole(); });
+    return hole != spots.end() ? &*hole : spots.empty() ? nullptr : &spots.front();
+}
+
+void SurveyStation::go_to(const std::string& part) {
+    m_spot = part;
+    m_editor->hide();
+    const Spot* now = spot();
+    if (now && now->kind == "hole") m_document.select_hole(now->arbor, now->plate);
+    else if (now && !now->arbor.empty()) m_document.select(now->arbor);
+    m_spot = part;
+    update();
+}
+
+void SurveyStation::next_open() {
+    const auto& spots = m_document.derived().survey.spots;
+    const Spot* now = spot();
+    if (!now) return;
+    const auto from = static_cast<size_t>(now - spots.data());
+    for (size_t i = 1; i <= spots.size(); ++i)
+        if (const Spot& next = spots[(from + i) % spots.size()]; next.verdict.empty()) return go_to(next.part);
+    go_to(spots[(from + 1) % spots.size()].part);
+}
+
+void SurveyStation::write_note() {
+    const Spot* now = spot();
+    if (!now) return;
+    const ConditionRecord* condition = m_document.job().survey.condition(now->part);
+    m_editor->ask(QRectF(width() - column_width + 12, 62, column_width - 28, 26), condition ? words(condition->note) : QString(),
+                  [this, part = now->part](const QString& note) {
+                      m_document.edit(tr("Note"), [&](Job& job) { job.survey.condition_at(part).note = note.trimmed().toStdString(); });
+                  });
+    m_editor->setPlaceholderText(tr("a word about it"));
+}
+
+void SurveyStation::add_photo(const QString& path) {
+    const Spot* now = spot();
+    if (!now) return;
+    const std::string part = now->part;
+    const QString kept = m_document.keep_picture(path, words(part));
+    m_document.edit(tr("Photo of %1").arg(words(now->name)), [&](Job& job) { job.survey.condition_at(part).photo = kept.toStdString(); });
+}
+
+bool SurveyStation::verdict_key(const QString& letter) {
+    const Spot* now = spot();
+    if (!now || letter.size() != 1) return false;
+    const Spot here = *now;
+    for (const ConditionWord& word : conditions_for(here.kind)) {
+        if (QChar(word.key) != letter[0]) continue;
+        m_spot = here.part;
+        act_on([&] {
+            m_document.set_condition(here, word.id);
+            emit told(tr("%1: %2").arg(words(here.name), words(word.words)), false);
+            // What is in order needs no more; a fault may want its teeth, a note or a photo first.
+            if (word.severity.empty()) next_open();
+        });
+        return true;
+    }
+    return false;
+}
+
+void SurveyStation::safety_key(bool overrule) {
+    const auto& steps = safety_steps();
+    const auto open =
+        std::find_if(steps.begin(), steps.end(), [&](const SafetyStep& step) { return !m_document.job().survey.step(step.id); });
+    if (open == steps.end()) return;
+    if (!overrule) return m_document.tick_safety(open->id, {});
+    m_editor->ask(QRectF(width() - column_width + 12, 62, column_width - 28, 26), {}, [this, id = open->id](const QString& because) {
+        if (because.trimmed().isEmpty()) throw InputError("because", "nothing", "why this step is passed over: it stays with the job");
+        m_document.tick_safety(id, because.trimmed());
+    });
+    m_editor->setPlaceholderText(tr("passed over, because…"));
+}
+
+void SurveyStation::toggle_tooth(long long tooth) {
+    const Spot* now = spot();
+    if (!now) return;
+    const std::string part = m_document.subject() + ".wheel";
+    m_document.edit(tr("Mark a tooth"), [&](Job& job) {
+        auto& teeth = job.survey.condition_at(part).teeth;
+        const auto at = std::find(teeth.begin(), teeth.end(), tooth);
+        if (at != teeth.end()) teeth.erase(at);
+        else teeth.insert(std::upper_bound(teeth.begin(), teeth.end(), tooth), tooth);
+    });
+    m_spot = part;
+}
+
+void SurveyStation::keyPressEvent(QKeyEvent* event) {
+    const bool shift = event->modifiers() & Qt::ShiftModifier;
+    const bool plain = !(event->modifiers() & (Qt::ControlModifier | Qt::AltModifier));
+    const QString text = event->text();
+    const auto safe = m_document.derived().survey.safe;
+    if (plain && text.toLower() == "y") return show_parts(!m_parts);
+    if (m_parts && parts_key(event->key())) return;
+    if (plain && !safe && text.toLower() == "s") return safety_key(shift);
+    switch (event->key()) {
+        case Qt::Key_Up:
+        case Qt::Key_Down:
+            m_spot.clear();
+            return m_document.climb(event->key() == Qt::Key_Up ? 1 : -1);
+        case Qt::Key_Left:
+        case Qt::Key_Right: {
+            const auto& spots = m_document.derived().survey.spots;
+            const Spot* now = spot();
+            if (!now) return;
+            const auto count = static_cast<std::ptrdiff_t>(spots.size());
+            return go_to(spots[static_cast<size_t>((now - spots.data() + (event->key() == Qt::Key_Right ? 1 : -1) + count) % count)].part);
+        }
+        case Qt::Key_Tab:
+        case Qt::Key_Return:
+            return next_open();
+        case Qt::Key_Slash:
+            return write_note();
+        default:
+            break;
+    }
+    if (plain && text == "i") return turn_arbor(15);
+    if (plain && text == "p") {
+        if (const Spot* now = spot(); now && now->kind == "hole") {
+            const HoleRecord* hole = m_document.job().survey.hole(now->part);
+            m_document.set_pegged({now->part}, !(hole && hole->pegged));
+        }
+        return;
+    }
+    if (plain && verdict_key(text)) return;
+    if (!text.isEmpty() && (text[0].isDigit() || text == ".")) return emit reading_begun(text);
+    Canvas::keyPressEvent(event);
+}
+
+QColor SurveyStation::ink_of(const Spot& spot) const {
+    const Theme& t = theme();
+    if (spot.verdict.empty()) return t.steel;
+    return spot.severity.empty() ? t.verdigris : t.severity(spot.severity);
+}
+
+void SurveyStation::paint(QPainter& painter) {
+    const Theme& t = theme();
+    painter.fillRect(rect(), t.ground);
+    if (m_document.derived().survey.spots.empty() || m_document.derived().arbors.empty()) {
+        write(painter, figure_font(18), t.ink, {22, 60}, tr("Nothing to survey yet"));
+        write_wrapped(painter, word_font(11), t.steel, {22, 78}, 460,
+                      tr("Open a job with Ctrl+O, or the demo from the Job menu: its plates, holes and wheels are the places to judge."));
+        return;
+    }
+    const double left = width() - column_width;
+    if (m_parts) {
+        paint_parts(painter, QRectF(18, 12, left - 36, height() - 24));
+    } else {
+        const double plates_high = std::clamp(height() * 0.55, 230.0, 540.0);
+        const double plate_wide = (left - 52) / 2;
+        paint_plate(painter, "front", QRectF(16, 40, plate_wide, plates_high - 40));
+        paint_plate(painter, "back", QRectF(36 + plate_wide, 40, plate_wide, plates_high - 40));
+        painter.fillRect(QRectF(16, plates_high + 10, left - 32, 1), t.rule);
+        paint_arbor(painter, QRectF(16, plates_high + 12, left - 32, height() - plates_high - 16));
+    }
+    paint_column(painter, QRectF(left, 0, column_width, height()));
+}
+
+/// Looked at: filled; not yet: dotted. A fault has a ring.
+void SurveyStation::paint_spot(QPainter& painter, const Spot& spot, QPointF at, double radius) {
+    const Theme& t = theme();
+    const Spot* now = this->spot();
+    if (now && now->part == spot.part) {
+        painter.setPen(QPen(t.blued, 1.6));
+        painter.setBrush(t.dark ? t.ground : QColor(Qt::white));
+        painter.drawEllipse(at, radius + 8, radius + 8);
+    }
+    const QColor ink = ink_of(spot);
+    painter.setPen(QPen(ink, 1.5, spot.verdict.empty() ? Qt::DotLine : Qt::SolidLine));
+    painter.setBrush(spot.verdict.empty() ? QBrush(t.sheet) : QBrush(ink));
+    painter.drawEllipse(at, radius, radius);
+    if (!spot.severity.empty()) {
+        painter.setBrush(Qt::NoBrush);
+        painter.drawEllipse(at, radius + 3.5, radius + 3.5);
+    }
+    if (spot.kind == "hole") {
+        const HoleRecord* hole = m_document.job().survey.hole(spot.part);
+        painter.setPen(Qt::NoPen);
+        painter.setBrush(hole && hole->pegged ? (spot.verdict.empty() ? t.ink : t.sheet) : QBrush(Qt::NoBrush));
+        painter.drawEllipse(at, radius * 0.35, radius * 0.35);
+    }
+    place({"spot:" + words(spot.part),
+           QRectF(at - QPointF(radius + 6, radius + 6), QSizeF(2 * radius + 12, 2 * radius + 12)),
+           [this, part = spot.part] { go_to(part); },
+           words(spot.name) + ": " + (spot.verdict.empty() ? tr("not looked at") : words(spot.verdict)),
+           {}});
+}
+
+void SurveyStation::paint_plate(QPainter& painter, const std::string& plate, const QRectF& room) {
+    const Theme& t = theme();
+    const bool behind = plate == "back";
+    const auto& spots = m_document.derived().survey.spots;
+    write(painter, word_font(8.5, true), t.steel, {room.left() + 2, room.top() - 14},
+          behind ? tr("BACK PLATE, seen from behind (mirrored)") : tr("FRONT PLATE, seen from the dial"));
+    const PlateMap map = PlateArt::fitted(m_document.job(), m_document.derived(), room.adjusted(0, 0, -90, 0), behind);
+    PlateArt::paint(painter, m_document.job(), map);
+    const bool named = m_document.derived().survey.holes.size() <= labels_shown;
+    PlateArt::Labels labels;
+    const auto here = [&](const Spot& s) { return s.plate == plate && (s.kind == "hole" || s.kind == "pillar"); };
+    for (const Spot& s : spots)
+        if (here(s)) labels.keep_clear(QRectF(map.at(s.x_mm, s.y_mm) - QPointF(10, 10), QSizeF(20, 20)));
+    for (const Spot& s : spots) {
+        if (!here(s)) continue;
+        const QPointF at = map.at(s.x_mm, s.y_mm);
+        paint_spot(painter, s, at, named ? (s.kind == "pillar" ? 5 : 7) : 4);
+        const bool selected = spot() && spot()->part == s.part;
+        if (s.kind == "pillar" || (!named && !selected)) continue;
+        const QString name = words(m_document.job().name_of_arbor(s.arbor));
+        const QString what = s.verdict.empty() ? tr("not looked at") : words(s.verdict);
+        const double wide =
+            std::max(QFontMetricsF(word_font(9, true)).horizontalAdvance(name), QFontMetricsF(word_font(8.5)).horizontalAdvance(what));
+        if (const auto corner = labels.room_for(at, selected ? 13 : 9, QSizeF(wide, 26), room.adjusted(-12, -2, 12, 12))) {
+            const bool left_of = corner->x() + wide <= at.x();
+            const double x = left_of ? corner->x() + wide : corner->x();
+            write(painter, word_font(9, true), selected ? t.blued : t.ink, {x, corner->y() + 11}, name, left_of ? 1 : -1);
+            write(painter, word_font(8.5), ink_of(s), {x, corner->y() + 24}, what, left_of ? 1 : -1);
+        }
+    }
+    // What has no place on the plan stands in a list beside the plate it is reached from.
+    double y = room.top() + 12;
+    const double x = room.right() - 86;
+    for (const Spot& s : spots) {
+        const bool listed =
+            behind ? s.part == "plate.back" || s.kind == "pallets" || s.kind == "drive" : s.part == "plate.front" || s.kind == "hand";
+        if (!listed) continue;
+        paint_spot(painter, s, {x, y}, 6);
+        const bool selected = spot() && spot()->part == s.part;
+        write(painter, word_font(9, true), selected ? t.blued : t.ink, {x + 16, y - 1},
+              s.kind == "drive"   ? tr("Drive")
+              : s.kind == "plate" ? tr("Plate")
+                                  : words(s.name));
+        write(painter, word_font(8.5), ink_of(s), {x + 16, y + 12}, s.verdict.empty() ? tr("not looked at") : words(s.verdict));
+        y += 40;
+    }
+}
+
+}  // namespace echappe

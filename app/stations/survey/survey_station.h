@@ -1,0 +1,77 @@
+#pragma once
+
+#include <QPixmap>
+#include <map>
+
+#include "document/document.h"
+#include "drawing/canvas.h"
+#include "drawing/in_place_editor.h"
+#include "drawing/motion.h"
+#include "drawing/plate_art.h"
+
+namespace echappe {
+
+/// The movement looked over: both plates and the selected arbor with every hole, wheel and pinion as a spot to judge with one key;
+/// what needs a decision; the parts by their trays.
+class SurveyStation : public Canvas {
+    Q_OBJECT
+public:
+    SurveyStation(Document& document, Motion& motion, QWidget* parent = nullptr);
+
+    /// The spot that is judged: "centre.wheel".
+    const Spot* spot() const;
+    void go_to(const std::string& part);
+    /// The next spot without a verdict, after this one.
+    void next_open();
+    InPlaceEditor& editor() { return *m_editor; }
+    void write_note();
+    void add_photo(const QString& path);
+    void show_parts(bool shown);
+    bool parts_shown() const { return m_parts; }
+    /// Turns the arbor under the dial indicator.
+    void turn_arbor(double degrees);
+    std::optional<double> indicator_mm() const;
+    /// Highest less lowest since the arbor was put in.
+    double indicator_tir_mm() const { return m_highest - m_lowest; }
+
+signals:
+    void told(const QString& sentence, bool fault);
+    void reading_begun(const QString& text);
+
+protected:
+    void paint(QPainter& painter) override;
+    void keyPressEvent(QKeyEvent* event) override;
+
+private:
+    void act_on(const std::function<void()>& action);
+    bool verdict_key(const QString& letter);
+    void safety_key(bool overrule);
+    void toggle_tooth(long long tooth);
+    void paint_plate(QPainter& painter, const std::string& plate, const QRectF& room);
+    void paint_spot(QPainter& painter, const Spot& spot, QPointF at, double radius);
+    void paint_arbor(QPainter& painter, const QRectF& room);
+    void paint_wheel_face(QPainter& painter, const DerivedArbor& arbor, const QRectF& room);
+    void paint_indicator(QPainter& painter, const QRectF& room);
+    void paint_column(QPainter& painter, const QRectF& room);
+    double paint_safety(QPainter& painter, const QRectF& room, double y);
+    double paint_vocabulary(QPainter& painter, const Spot& spot, const QRectF& room, double y);
+    void paint_needed(QPainter& painter, const QRectF& room, double y);
+    void paint_parts(QPainter& painter, const QRectF& room);
+    void ask_part(size_t line);
+    bool parts_key(int key);
+    QColor ink_of(const Spot& spot) const;
+
+    Document& m_document;
+    Motion& m_motion;
+    InPlaceEditor* m_editor;
+    std::string m_spot;
+    bool m_parts = false;
+    size_t m_line = 0;  ///< of the tally
+    double m_angle_deg = 0;
+    double m_highest = 0;
+    double m_lowest = 0;
+    std::string m_indicated;  ///< the arbor under the indicator
+    std::map<QString, QPixmap> m_photos;
+};
+
+}  // namespace echappe

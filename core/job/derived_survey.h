@@ -1,0 +1,121 @@
+#pragma once
+
+#include "job/survey.h"
+#include "pivots/arbor_runout.h"
+#include "pivots/end_shake.h"
+
+namespace echappe {
+
+struct Job;
+struct Stock;
+struct Derived;
+enum class Known;
+
+/// What one hole's wear does to the depth of one mesh; positive: deeper than the teeth want.
+struct HoleEffect {
+    std::string wheel_of;
+    std::string pinion_of;
+    double as_worn_mm = 0;         ///< as it runs now: the pivot lies at the worn end
+    double at_worn_centre_mm = 0;  ///< were the bush set in the middle of the worn hole
+    double at_true_mm = 0;         ///< with the bush on the original centre
+    static const Record& record();
+};
+
+/// One pivot and its hole with all that follows.
+struct DerivedHole {
+    std::string id;
+    std::string arbor;
+    std::string plate;
+    std::string name;  ///< "Centre, front"
+    double x_mm = 0;   ///< seen from the dial
+    double y_mm = 0;
+    HoleRecord record;
+    std::vector<std::string> missing;  ///< readings still to be taken, as fields of the record
+    std::optional<double> push_deg;    ///< where the train presses the pivot
+    std::optional<double> wear_deg;    ///< where it walked to: read, else the push stands for it
+    bool wear_read = false;
+    std::optional<double> off_push_deg;  ///< how far the reading is from the push
+    std::optional<double> thickness_mm;
+    std::optional<double> edge_mm;
+    std::optional<BushPlanInput> asked;
+    std::optional<BushPlanResult> plan;
+    std::string fault;     ///< why the readings cannot be
+    std::string decision;  ///< by hand or by the plan; empty: not measured
+    std::string reason;
+    bool by_hand = false;
+    std::vector<SchoolClearance> clearances;
+    std::vector<HoleEffect> effects;
+    /// There is work to do on it that is not done.
+    bool open() const { return !decision.empty() && decision != "leave" && !record.done; }
+};
+
+/// Something on the plan that can be looked at and judged.
+struct Spot {
+    std::string part;
+    std::string kind;
+    std::string name;
+    std::string arbor;
+    std::string plate;  ///< of holes and plates
+    double x_mm = 0;
+    double y_mm = 0;
+    std::string verdict;  ///< in words; empty: not looked at
+    std::string severity;
+};
+
+/// Something that wants a decision or work, in the order to do it.
+struct Needed {
+    std::string part;
+    std::string arbor;
+    std::string sentence;
+    std::string reason;
+    std::string severity;
+    static const Record& record();
+};
+
+/// Bushes the plans want and the drawer has not.
+struct ShoppingLine {
+    std::string words;
+    long long wanted = 0;
+    long long there = 0;
+    static const Record& record();
+};
+
+struct DerivedSurvey {
+    std::vector<DerivedHole> holes;
+    std::vector<Spot> spots;
+    std::vector<Needed> needed;
+    std::vector<ShoppingLine> shopping;
+    std::map<std::string, ArborRunoutResult> runout;  ///< of arbors with a reading
+    std::map<std::string, EndShakeResult> end_shake;  ///< the same
+    std::map<std::string, std::string> way_up;        ///< which way an arbor's wheel and pinion stand, from the train
+    bool safe = false;                                ///< every step of safety ticked or overruled
+    size_t holes_to_do = 0;                           ///< that are closed, bushed or plugged
+    size_t holes_done = 0;
+
+    const DerivedHole* hole(const std::string& id) const;
+};
+
+/// How far the table of the mill moves the plate, from the middle of the worn hole under the spindle to the original centre under
+/// it; x to the right, y away from you, the plate lying with its inside up and its top away from you.
+Offset table_move(const DerivedHole& hole);
+/// "→ 0.08  ↓ 0.05 mm"
+std::string move_in_words(const Offset& move);
+
+/// Holes, spots and what is needed. Needs the train, meshes and places already derived. `stock` may be nullptr.
+void derive_survey(const Job& job, const Stock* stock, Derived& derived);
+
+/// One case of a hole's effect, by the mesh simulation.
+struct SimulatedEffect {
+    std::string wheel_of;
+    std::string pinion_of;
+    std::string when;  ///< "as worn", "bushed at the worn centre", "bushed at the true centre"
+    double depth_mm = 0;
+    double speed_swing = 0;  ///< max ÷ min − 1
+    double before_centre_deg = 0;
+    std::string verdict;
+    static const Record& record();
+};
+/// About 2 ms a case: three for each mesh of the hole's arbor.
+std::vector<SimulatedEffect> simulate_effects(const Derived& derived, const DerivedHole& hole);
+
+}  // namespace echappe

@@ -1,0 +1,275 @@
+#include "job/survey.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace echappe {
+namespace {
+
+template <class List, class Is>
+auto* found(List& list, const Is& is) {
+    const auto at = std::find_if(list.begin(), list.end(), is);
+    return at == list.end() ? nullptr : &*at;
+}
+
+}  // namespace
+
+const std::vector<std::string>& plate_names() {
+    static const std::vector<std::string> names = {"front", "back"};
+    return names;
+}
+
+const Record& HoleRecord::record() {
+    using In = HoleRecord;
+    static const Record record =
+        Fields<In>()
+            .add("arbor", &In::arbor, "", "whose pivot runs in it")
+            .required()
+            .add("plate", &In::plate, "", "front is the dial's side")
+            .choices(plate_names())
+            .required()
+            .add("pegged", &In::pegged, "", "pegged clean before it was measured")
+            .add("pivot_mm", &In::pivot_mm, "mm", "pivot at its bearing length", above(0, 100))
+            .add("pivot_state", &In::pivot_state, "", "how the pivot looks")
+            .choices(pivot_states())
+            .add("hole_max_mm", &In::hole_max_mm, "mm", "hole, largest diameter", above(0, 100))
+            .add("hole_min_mm", &In::hole_min_mm, "mm", "hole, smallest diameter", above(0, 100))
+            .add("wear_direction_deg", &In::wear_direction_deg, "deg",
+                 "where the pivot walked to, anticlockwise from +x seen from the dial", between(-360, 360))
+            .add("original_mm", &In::original_mm, "mm", "the hole before it wore, where known", above(0, 100))
+            .add("thickness_mm", &In::thickness_mm, "mm", "plate at this hole; absent: the plate's", above(0, 100))
+            .add("edge_mm", &In::edge_mm, "mm", "to the plate's edge or the next hole's rim; absent: from the plan", above(0, 1000))
+            .add("free_radius_mm", &In::free_radius_mm, "mm", "free round the hole, for the punch", above(0, 1000))
+            .add("sway_mm", &In::sway_mm, "mm", "of the arbor's other end, side to side", between(0, 200))
+            .add("old_off_x_mm", &In::old_off_x_mm, "mm", "an earlier bush: to the centre the teeth want, to the right", between(-20, 20))
+            .add("old_off_y_mm", &In::old_off_y_mm, "mm", "the same, upwards", between(-20, 20))
+            .add("doubtful", &In::doubtful, "", "readings taken before it was pegged")
+            .add("cannot", &In::cannot, "", "readings that cannot be taken")
+            .add("decided", &In::decided, "", "decided by hand, instead of what follows")
+            .choices(hole_decisions())
+            .add("because", &In::because, "", "why")
+            .add("bush", &In::bush, "", "taken from the drawer")
+            .add("reamed_mm", &In::reamed_mm, "mm", "passes ticked", above(0, 100))
+            .add("done", &In::done, "", "finished");
+    return record;
+}
+
+const Record& ArborRecord::record() {
+    using In = ArborRecord;
+    static const Record record = Fields<In>()
+                                     .add("arbor", &In::arbor, "", "which")
+                                     .required()
+                                     .add("tir_mm", &In::tir_mm, "mm", "total indicator reading over a turn", between(0, 50))
+                                     .add("tir_before_mm", &In::tir_before_mm, "mm", "the same before it was trued", between(0, 50))
+                                     .add("plates_mm", &In::plates_mm, "mm", "between the plates here", above(0, 2000))
+                                     .add("shoulders_mm", &In::shoulders_mm, "mm", "from shoulder to shoulder", above(0, 2000))
+                                     .add("hardened", &In::hardened, "", "hard all through");
+    return record;
+}
+
+const Record& PlateRecord::record() {
+    using In = PlateRecord;
+    static const Record record =
+        Fields<In>()
+            .add("plate", &In::plate, "", "which")
+            .choices(plate_names())
+            .required()
+            .add("thickness_mm", &In::thickness_mm, "mm", "thickness", above(0, 200))
+            .add("flatness_mm", &In::flatness_mm, "mm", "light under a straight edge, at its widest", between(0, 50))
+            .add("pillar_out_mm", &In::pillar_out_mm, "mm", "worst pillar, out of square over its length", between(0, 50));
+    return record;
+}
+
+const Record& ConditionRecord::record() {
+    using In = ConditionRecord;
+    static const Record record = Fields<In>()
+                                     .add("part", &In::part, "", "as in \"centre.wheel\", \"centre.front\", \"plate.back\"")
+                                     .required()
+                                     .add("verdict", &In::verdict, "", "from the vocabulary of its kind")
+                                     .add("teeth", &In::teeth, "", "damaged teeth, counted anticlockwise from the mark", between(1, 1000))
+                                     .add("note", &In::note, "", "a word about it")
+                                     .add("photo", &In::photo, "", "file in the folder beside the job")
+                                     .add("date", &In::date, "", "when");
+    return record;
+}
+
+const Record& SafetyRecord::record() {
+    using In = SafetyRecord;
+    static const Record record = Fields<In>()
+                                     .add("step", &In::step, "", "which")
+                                     .required()
+                                     .add("done", &In::done, "", "ticked; else overruled")
+                                     .add("because", &In::because, "", "why it was overruled")
+                                     .add("date", &In::date, "", "when");
+    return record;
+}
+
+const Record& TallyLine::record() {
+    using In = TallyLine;
+    static const Record record = Fields<In>()
+                                     .add("name", &In::name, "", "the part")
+                                     .required()
+                                     .add("tray", &In::tray, "", "where it lies")
+                                     .add("state", &In::state, "", "taken out, put back, replaced, or left over")
+                                     .choices({"out", "back", "replaced", "left over"})
+                                     .add("way", &In::way, "", "which way round it goes");
+    return record;
+}
+
+const Record& TrialRecord::record() {
+    using In = TrialRecord;
+    static const Record record = Fields<In>()
+                                     .add("arbors", &In::arbors, "", "what was between the plates")
+                                     .required()
+                                     .add("free", &In::free, "", "spins freely")
+                                     .add("end_shake", &In::end_shake, "", "felt")
+                                     .add("coast_s", &In::coast_s, "s", "from a flick to rest", between(0, 3600))
+                                     .add("note", &In::note, "", "a word about it")
+                                     .add("date", &In::date, "", "when");
+    return record;
+}
+
+const Record& HoleEvent::record() {
+    using In = HoleEvent;
+    static const Record record = Fields<In>()
+                                     .add("hole", &In::hole, "", "as in \"centre.front\"")
+                                     .required()
+                                     .add("what", &In::what, "", "what was done")
+                                     .required()
+                                     .add("because", &In::because, "", "why")
+                                     .add("date", &In::date, "", "when");
+    return record;
+}
+
+const Record& Survey::record() {
+    using In = Survey;
+    static const Record record = Fields<In>()
+                                     .add("clearance", &In::clearance, "", "school of clearance of this job")
+                                     .add("method", &In::method, "", "how a bush is chosen")
+                                     .choices({"broach-up", "fit-direct"})
+                                     .add("interference_mm", &In::interference_mm, "mm", "press fit of a bush", between(0, 0.2))
+                                     .add("end_shake_least_mm", &In::end_shake_least_mm, "mm", "least wanted", between(0, 10))
+                                     .add("end_shake_most_mm", &In::end_shake_most_mm, "mm", "most wanted", above(0, 10))
+                                     .add("safety", &In::safety, "", "steps ticked or overruled")
+                                     .add("plates", &In::plates, "", "the plates")
+                                     .add("holes", &In::holes, "", "pivots and their holes")
+                                     .add("arbors", &In::arbors, "", "arbors by themselves")
+                                     .add("conditions", &In::conditions, "", "verdicts")
+                                     .add("tally", &In::tally, "", "parts taken out")
+                                     .add("trials", &In::trials, "", "trials in the plates")
+                                     .add("log", &In::log, "", "what was done to the holes");
+    return record;
+}
+
+const HoleRecord* Survey::hole(const std::string& id) const {
+    return found(holes, [&](const HoleRecord& h) { return id.size() == h.arbor.size() + h.plate.size() + 1 && id == h.id(); });
+}
+const ArborRecord* Survey::arbor(const std::string& id) const {
+    return found(arbors, [&](const ArborRecord& a) { return a.arbor == id; });
+}
+const PlateRecord* Survey::plate(const std::string& name) const {
+    return found(plates, [&](const PlateRecord& p) { return p.plate == name; });
+}
+const ConditionRecord* Survey::condition(const std::string& part) const {
+    return found(conditions, [&](const ConditionRecord& c) { return c.part == part; });
+}
+const SafetyRecord* Survey::step(const std::string& id) const {
+    return found(safety, [&](const SafetyRecord& s) { return s.step == id; });
+}
+
+HoleRecord& Survey::hole_at(const std::string& arbor, const std::string& plate) {
+    if (auto* hole = found(holes, [&](const HoleRecord& h) { return h.arbor == arbor && h.plate == plate; })) return *hole;
+    HoleRecord fresh;
+    fresh.arbor = arbor;
+    fresh.plate = plate;
+    return holes.emplace_back(std::move(fresh));
+}
+ArborRecord& Survey::arbor_at(const std::string& arbor) {
+    if (auto* at = found(arbors, [&](const ArborRecord& a) { return a.arbor == arbor; })) return *at;
+    ArborRecord fresh;
+    fresh.arbor = arbor;
+    return arbors.emplace_back(std::move(fresh));
+}
+PlateRecord& Survey::plate_at(const std::string& plate) {
+    if (auto* at = found(plates, [&](const PlateRecord& p) { return p.plate == plate; })) return *at;
+    PlateRecord fresh;
+    fresh.plate = plate;
+    return plates.emplace_back(std::move(fresh));
+}
+ConditionRecord& Survey::condition_at(const std::string& part) {
+    if (auto* at = found(conditions, [&](const ConditionRecord& c) { return c.part == part; })) return *at;
+    ConditionRecord fresh;
+    fresh.part = part;
+    return conditions.emplace_back(std::move(fresh));
+}
+
+const std::vector<ConditionWord>& conditions_for(const std::string& kind) {
+    using List = std::vector<ConditionWord>;
+    static const std::map<std::string, List> all = {
+        {"hole",
+         {{'g', "good", "good", ""},
+          {'w', "worn", "worn oval", "fault"},
+          {'l', "large", "large, round", "caution"},
+          {'d', "dirty", "dirty", "caution"},
+          {'b', "bushed", "bushed before", ""},
+          {'u', "punched", "punched up", "caution"},
+          {'c', "cracked", "cracked", "fault"}}},
+        {"wheel",
+         {{'g', "good", "sound", ""},
+          {'b', "bent teeth", "bent teeth", "fault"},
+          {'m', "missing teeth", "missing teeth", "fault"},
+          {'w', "worn teeth", "worn teeth", "caution"},
+          {'l', "loose", "loose on its arbor", "fault"},
+          {'c', "cracked crossing", "cracked crossing", "fault"},
+          {'o', "out of true", "out of true", "caution"}}},
+        {"pinion",
+         {{'g', "good", "sound", ""},
+          {'w', "worn leaves", "worn leaves", "caution"},
+          {'r', "rusted", "rusted", "fault"},
+          {'s', "scored", "scored", "caution"},
+          {'l', "loose trundles", "loose trundles", "fault"}}},
+        {"arbor", {{'g', "good", "straight", ""}, {'b', "bent", "bent", "fault"}, {'r', "rusted", "rusted", "caution"}}},
+        {"plate", {{'g', "good", "flat", ""}, {'b', "bent", "bent", "fault"}, {'c', "cracked", "cracked", "fault"}}},
+        {"pillar", {{'g', "good", "straight", ""}, {'b', "bent", "bent", "fault"}, {'l', "loose", "loose", "fault"}}},
+        {"drive",
+         {{'g', "good", "sound", ""},
+          {'t', "tired", "tired spring", "caution"},
+          {'r', "rusted", "rusted spring", "fault"},
+          {'c', "cracked", "cracked spring", "fault"},
+          {'h', "hook", "hook torn", "fault"},
+          {'f', "frayed", "frayed line", "fault"}}},
+        {"pallets",
+         {{'g', "good", "sound", ""},
+          {'w', "worn", "worn pits", "caution"},
+          {'d', "deep", "too deep", "fault"},
+          {'l', "loose", "loose", "fault"},
+          {'c', "chipped", "chipped", "fault"}}},
+        {"hand",
+         {{'g', "good", "sound", ""},
+          {'s', "slips", "slips", "fault"},
+          {'b', "bent", "bent", "caution"},
+          {'l', "loose", "loose", "caution"}}}};
+    static const List none;
+    const auto at = all.find(kind);
+    return at == all.end() ? none : at->second;
+}
+
+const std::vector<SafetyStep>& safety_steps() {
+    static const std::vector<SafetyStep> steps = {
+        {"power", "Power let down, weights off",
+         "A wound spring or a weight that runs off hurts hands and strips teeth. Let down with a key of the right fit, hand in a glove, "
+         "eyes "
+         "covered; never open a barrel that is wound. When in doubt leave it to someone practised."},
+        {"swing", "Pendulum or balance taken off or locked",
+         "So that nothing swings against the suspension or the hairspring while it is turned over."},
+        {"danger", "Looked for luminous paint, mains and mercury",
+         "Old luminous paint: do not open or scrape. Mains: isolate, and leave it to a licensed electrician where the law says so. "
+         "Mercury: keep "
+         "upright, over a tray. Local rules come first."},
+        {"pictures", "Photographed as found", "What the last hand did, which way nuts and washers face: afterwards nobody knows."}};
+    return steps;
+}
+
+double seen_from_behind_deg(double direction_deg) { return std::fmod(540 - direction_deg, 360); }
+
+}  // namespace echappe

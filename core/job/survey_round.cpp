@@ -1,0 +1,271 @@
+#include "job/survey_round.h"
+
+#include <algorithm>
+#include <cmath>
+
+#include "job/csv_sheet.h"
+#include "number/input_error.h"
+#include "number/units.h"
+
+namespace echappe {
+namespace {
+
+struct HoleQuestion {
+    const char* field;
+    const char* words;
+    const char* how;
+};
+constexpr HoleQuestion hole_questions[] = {
+    {"pivot_mm", "pivot",
+     "Calliper or micrometer across the polished part of the pivot, not at the shoulder; turn it and take the largest."},
+    {"hole_max_mm", "hole, largest diameter",
+     "Pin gauges or a taper gauge: the largest pin that enters when it is leaned to the worn side, or the calliper's small jaws along the "
+     "long axis."},
+    {"hole_min_mm", "hole, smallest diameter",
+     "The largest pin that enters straight: across the long axis. It stands for the hole as it was made."},
+    {"wear_direction_deg", "which way it is worn",
+     "Where the pivot walked to, as you look at this side of the plate: degrees from the right, anticlockwise, or the hour of a clock "
+     "face: 4 h. Enter alone takes the way the train pushes."}};
+
+/// The double in a record that a question's field names.
+std::optional<double>* slot_of(const Record& record, void* object, const std::string& field) {
+    const Field* found = record.find(field);
+    return found ? std::get<std::optional<double>*>(found->slot(object)) : nullptr;
+}
+
+std::pair<std::string, std::string> split(const std::string& id) {
+    const auto dot = id.rfind('.');
+    return {id.substr(0, dot), dot == std::string::npos ? "" : id.substr(dot + 1)};
+}
+
+HoleRecord& hole_of(Job& job, const std::string& id) {
+    const auto [arbor, plate] = split(id);
+    return job.survey.hole_at(arbor, plate);
+}
+
+bool listed(const std::vector<std::string>& list, const std::string& word) {
+    return std::find(list.begin(), list.end(), word) != list.end();
+}
+
+/// Arbors in the order of the trains from the power up, each once; what is on no train last.
+std::vector<std::string> in_order(const Job& job) {
+    std::vector<std::string> order;
+    const auto add = [&](const std::string& id) {
+        if (!listed(order, id)) order.push_back(id);
+    };
+    for (const TrainList& train : job.trains)
+        for (const std::string& id : train.arbors) add(id);
+    for (const JobArbor& arbor : job.arbors) add(arbor.train.id);
+    return order;
+}
+
+void ask_hole(const Job& job, const DerivedHole& hole, std::vector<SurveyQuestion>& round) {
+    const HoleRecord& r = hole.record;
+    const double oval = r.hole_max_mm && r.hole_min_mm ? *r.hole_max_mm - *r.hole_min_mm : 0;
+    constexpr double seen_as_oval_mm = 0.03;
+    for (const HoleQuestion& q : hole_questions) {
+        const bool way = std::string(q.field) == "wear_direction_deg";
+        if (way && oval < seen_as_oval_mm && !r.wear_direction_deg) continue;
+        SurveyQuestion question{hole.id, q.field, hole.arbor, hole.name + " · " + q.words, q.how, way ? "deg, or 4 h" : job.length_unit};
+        question.taken =
+            std::get<std::optional<double>*>(HoleRecord::record().find(q.field)->slot(const_cast<HoleRecord*>(&r)))->has_value() &&
+            !listed(r.doubtful, q.field);
+        question.cannot = listed(r.cannot, q.field);
+        if (way) question.expected = hole.push_deg;
+        round.push_back(std::move(question));
+    }
+}
+
+double read_direction(const SurveyQuestion& question, const std::string& text) {
+    const bool behind = split(question.subject).second == "back";
+    std::string word = text;
+    const auto hour = word.find_first_of("hH");
+    double seen = 0;
+    if (hour != std::string::npos) {
+        const double h = parse_reading(word.substr(0, hour), base_unit(Dimension::number), question.name).value;
+        if (!(h >= 0 && h <= 12)) throw InputError(question.name, "\"" + text + "\"", "an hour from 0 to 12, as in 4 h");
+        seen = 90 - 30 * h;
+    } else {
+        seen = parse_reading(word, base_unit(Dimension::angle), question.name).value;
+        if (!(std::abs(seen) <= 360)) throw InputError(question.name, "\"" + text + "\"", "degrees up to 360, or an hour, as in 4 h");
+    }
+    const double from_dial = behind ? seen_from_behind_deg(seen) : seen;
+    return std::fmod(from_dial + 720, 360);
+}
+
+}  // namespace
+
+std::vector<SurveyQuestion> survey_round(const Job& job, const Derived& derived) {
+    std::vector<SurveyQuestion> round;
+    const auto order = in_order(job);
+    for (const std::string& plate : plate_names()) {
+        const PlateRecord* record = job.survey.plate(plate);
+        round.push_back({"plate." + plate, "thickness_mm", "", (plate == "front" ? "Front" : "Back") + std::string(" plate · thickness"),
+                         "Calliper across the plate at an edge without burr; it holds for every hole of this plate.", job.length_unit,
+                         record && record->thickness_mm});
+        for (const std::string& arbor : order)
+            if (const DerivedHole* hole = derived.survey.hole(arbor + "." + plate)) ask_hole(job, *hole, round);
+    }
+    for (const std::string& arbor : order) {
+        if (!derived.survey.hole(arbor + ".front")) continue;
+        const ArborRecord* record = job.survey.arbor(arbor);
+        round.push_back(
+            {arbor, "tir_mm", arbor, job.name_of_arbor(arbor) + " arbor · runout (TIR)",
+             "Between centres or in a true collet, dial indicator on the arbor beside the wheel: turn once, highest less lowest.",
+             job.length_unit, record && record->tir_mm});
+    }
+    for (const auto& [field, words, how] :
+         {std::tuple{"plates_mm", " · between the plates", "Inside jaws between the plates, beside the arbor's holes."},
+          std::tuple{"shoulders_mm", " · from shoulder to shoulder", "Calliper over the two shoulders of the arbor."}})
+        for (const std::string& arbor : order) {
+            if (!derived.survey.hole(arbor + ".front")) continue;
+            ArborRecord record;
+            if (const ArborRecord* there = job.survey.arbor(arbor)) record = *there;
+            round.push_back({arbor, field, arbor, job.name_of_arbor(arbor) + " arbor" + words, how, job.length_unit,
+                             slot_of(ArborRecord::record(), &record, field)->has_value()});
+        }
+    return round;
+}
+
+double read_survey(const Job& job, const SurveyQuestion& question, const std::string& text) {
+    const bool empty = text.find_first_not_of(" \t") == std::string::npos;
+    if (empty && question.expected) return *question.expected;
+    if (question.field == "wear_direction_deg") return read_direction(question, text);
+    const double value = parse_reading(text, *find_unit(job.length_unit, Dimension::length), question.name).value;
+    const Record& record = question.subject.starts_with("plate.")            ? PlateRecord::record()
+                           : question.subject.find('.') == std::string::npos ? ArborRecord::record()
+                                                                             : HoleRecord::record();
+    const Range& range = record.find(question.field)->range;
+    if (!range.holds(value)) throw InputError(question.name, "\"" + text + "\"", range.sentence() + " mm");
+    return value;
+}
+
+void keep_survey_reading(Job& job, const SurveyQuestion& question, double value) {
+    const auto [first, second] = split(question.subject);
+    if (first == "plate") {
+        *slot_of(PlateRecord::record(), &job.survey.plate_at(second), question.field) = value;
+    } else if (second.empty()) {
+        ArborRecord& arbor = job.survey.arbor_at(question.subject);
+        // The reading before the arbor was trued stays beside the one after.
+        if (question.field == "tir_mm" && arbor.tir_mm && !arbor.tir_before_mm) arbor.tir_before_mm = arbor.tir_mm;
+        *slot_of(ArborRecord::record(), &arbor, question.field) = value;
+    } else {
+        HoleRecord& hole = job.survey.hole_at(first, second);
+        *slot_of(HoleRecord::record(), &hole, question.field) = value;
+        std::erase(hole.cannot, question.field);
+        std::erase(hole.doubtful, question.field);
+        const bool of_the_hole = question.field.starts_with("hole_") || question.field.starts_with("wear_");
+        if (of_the_hole && !hole.pegged) hole.doubtful.push_back(question.field);
+    }
+}
+
+void cannot_be_measured(Job& job, const SurveyQuestion& question) {
+    const auto [first, second] = split(question.subject);
+    if (first == "plate" || second.empty()) return;
+    HoleRecord& hole = job.survey.hole_at(first, second);
+    if (!listed(hole.cannot, question.field)) hole.cannot.push_back(question.field);
+}
+
+size_t keep_survey_csv(Job& job, const std::string& csv) {
+    enum { arbor_column, plate_column, first_field };
+    const std::array<const char*, 7> columns = {"arbor",       "plate", "pivot_mm", "hole_max_mm", "hole_min_mm", "wear_direction_deg",
+                                                "thickness_mm"};
+    Sheet<7> sheet(csv, columns);
+    Job trial = job;
+    size_t kept = 0;
+    while (const auto row = sheet.next()) {
+        const std::string& arbor = (*row)[arbor_column];
+        const std::string& plate = (*row)[plate_column];
+        if (!job.arbor(arbor)) throw InputError(sheet.place(arbor_column), "\"" + arbor + "\"", "the id of an arbor of this job");
+        if (!listed(plate_names(), plate)) throw InputError(sheet.place(plate_column), "\"" + plate + "\"", "front or back");
+        for (size_t column = first_field; column < columns.size(); ++column) {
+            if ((*row)[column].empty()) continue;
+            const Range& range = HoleRecord::record().find(columns[column])->range;
+            const double value = sheet.number(*row, column, range.min, range.max);
+            if (!range.holds(value)) throw InputError(sheet.place(column), "\"" + (*row)[column] + "\"", range.sentence());
+            keep_survey_reading(trial, {arbor + "." + plate, columns[column], arbor, "", "", ""}, value);
+            ++kept;
+        }
+    }
+    job = std::move(trial);
+    return kept;
+}
+
+void set_pegged(Job& job, const std::string& hole, bool pegged) { hole_of(job, hole).pegged = pegged; }
+
+void decide_by_hand(Job& job, const std::string& hole, const std::string& decision, const std::string& because, const std::string& date) {
+    HoleRecord& record = hole_of(job, hole);
+    if (decision.empty()) {
+        record.decided.reset();
+        record.because.clear();
+        job.survey.log.push_back({hole, "as it follows from the readings", because, date});
+        return;
+    }
+    if (!listed(hole_decisions(), decision))
+        throw InputError("decided", "\"" + decision + "\"", "leave, clean, close, bush, plug or repivot-first");
+    if (because.find_first_not_of(" \t") == std::string::npos)
+        throw InputError("because", "nothing", "a few words: they are what you will want to read in a year");
+    record.decided = decision;
+    record.because = because;
+    job.survey.log.push_back({hole, "overruled: " + words_for_decision(decision), because, date});
+}
+
+void tick_pass(Job& job, const DerivedHole& hole) {
+    HoleRecord& record = hole_of(job, hole.id);
+    if (hole.plan && record.reamed_mm.size() < hole.plan->reamers_mm.size())
+        record.reamed_mm.push_back(hole.plan->reamers_mm[record.reamed_mm.size()]);
+}
+
+void untick_pass(Job& job, const std::string& hole) {
+    HoleRecord& record = hole_of(job, hole);
+    if (!record.reamed_mm.empty()) record.reamed_mm.pop_back();
+}
+
+void set_done(Job& job, const std::string& hole, bool done, const std::string& because, const std::string& date) {
+    HoleRecord& record = hole_of(job, hole);
+    if (record.done == done) return;
+    if (!done && because.find_first_not_of(" \t") == std::string::npos)
+        throw InputError("because", "nothing", "why the hole is done again: it stays in the log");
+    record.done = done;
+    if (!done) {
+        record.reamed_mm.clear();
+        record.bush.reset();
+    }
+    job.survey.log.push_back({hole, done ? "done" : "to be done again", because, date});
+}
+
+void keep_trial(Job& job, const TrialRecord& trial) {
+    auto& trials = job.survey.trials;
+    std::erase_if(trials, [&](const TrialRecord& t) { return t.arbors == trial.arbors; });
+    trials.push_back(trial);
+    if (trial.free && trial.end_shake) return;
+    for (const std::string& arbor : trial.arbors)
+        for (const std::string& plate : plate_names())
+            if (const HoleRecord* hole = job.survey.hole(arbor + "." + plate); hole && hole->done)
+                set_done(job, hole->id(), false, "failed its trial in the plates" + (trial.note.empty() ? "" : ": " + trial.note),
+                         trial.date);
+}
+
+void set_condition(Job& job, const std::string& part, const std::string& verdict, const std::string& date) {
+    ConditionRecord& condition = job.survey.condition_at(part);
+    condition.verdict = condition.verdict == verdict ? "" : verdict;
+    condition.date = date;
+}
+
+std::string survey_to_csv(const Derived& derived) {
+    std::string out =
+        "arbor,plate,pivot_mm,hole_max_mm,hole_min_mm,wear_direction_deg,thickness_mm,decision,bush,offset_x_mm,offset_y_mm,broach_to_mm\n";
+    const auto number = [](const std::optional<double>& value) { return value ? print_short(*value, 12) : std::string(); };
+    for (const DerivedHole& hole : derived.survey.holes) {
+        const HoleRecord& r = hole.record;
+        const auto& plan = hole.plan;
+        const bool bush = plan && plan->bush;
+        out +=
+            row_of({hole.arbor, hole.plate, number(r.pivot_mm), number(r.hole_max_mm), number(r.hole_min_mm), number(r.wear_direction_deg),
+                    number(hole.thickness_mm), hole.decision, bush ? plan->bush->id : "", bush ? print_fixed(plan->offset_mm.x, 3) : "",
+                    bush ? print_fixed(plan->offset_mm.y, 3) : "", plan ? number(plan->broach_to_mm) : ""});
+    }
+    return out;
+}
+
+}  // namespace echappe
