@@ -83,7 +83,8 @@ QString Document::display_name() const {
 
 void Document::show(std::shared_ptr<const Job> job) {
     const std::shared_ptr<const Job> before = std::exchange(m_job, std::move(job));
-    Derived derived = derive(*m_job, {m_weighed ? &*m_weighed : nullptr, &m_stock, before.get(), &m_derived});
+    Derived derived = derive(*m_job, {m_weighed ? &*m_weighed : nullptr, &m_stock, before.get(), &m_derived, m_same_stock});
+    m_same_stock = true;
     m_derived = std::move(derived);
     ++m_revision;
     if (!m_job->arbor(m_subject)) m_subject = m_job->arbors.empty() ? "" : m_job->arbors.front().train.id;
@@ -145,6 +146,7 @@ void Document::put(std::shared_ptr<const Job> job) {
 
 void Document::use_stock(const Stock& stock) {
     m_stock = stock;
+    m_same_stock = false;
     show(m_job);
 }
 

@@ -125,6 +125,7 @@ private:
     QUndoStack m_undo;
     Journal m_journal;
     Stock m_stock;
+    bool m_same_stock = false;  ///< since the last derivation
     std::optional<SimulatedCalliper> m_calliper;
     std::optional<WeighedTrain> m_weighed;
     std::uint64_t m_weighing_run = 0;

@@ -1,6 +1,7 @@
 #include "drawing/plate_art.h"
 
 #include <QPainter>
+#include <QPixmapCache>
 #include <algorithm>
 #include <cmath>
 #include <numbers>
@@ -85,7 +86,9 @@ QColor ink(const std::string& decision) {
     return decision.empty() ? t.steel : t.ruby;
 }
 
-void mark(QPainter& painter, QPointF at, double r, const std::string& decision, bool done) {
+namespace {
+
+void draw_mark(QPainter& painter, QPointF at, double r, const std::string& decision, bool done) {
     const Theme& t = theme();
     const QColor colour = done ? t.steel : ink(decision);
     painter.setPen(QPen(colour, decision.empty() ? 1 : 1.8, decision.empty() ? Qt::DotLine : Qt::SolidLine));
@@ -113,6 +116,31 @@ void mark(QPainter& painter, QPointF at, double r, const std::string& decision, 
         painter.setPen(QPen(t.ink, 2.2));
         painter.drawLine(at + QPointF(-r - 7, r + 5), at + QPointF(r + 7, -r - 5));
     }
+}
+
+}  // namespace
+
+void stamp(QPainter& painter, const QString& key, QPointF at, double reach, const std::function<void(QPainter&, QPointF)>& draw) {
+    const double ratio = painter.device()->devicePixelRatioF();
+    const QString whole = key + (theme().dark ? "dark" : "light") + QString::number(ratio);
+    QPixmap picture;
+    const int size = static_cast<int>(std::ceil(2 * reach));
+    if (!QPixmapCache::find(whole, &picture)) {
+        picture = QPixmap(QSize(size, size) * ratio);
+        picture.setDevicePixelRatio(ratio);
+        picture.fill(Qt::transparent);
+        QPainter into(&picture);
+        into.setRenderHint(QPainter::Antialiasing);
+        draw(into, {size / 2.0, size / 2.0});
+        into.end();
+        QPixmapCache::insert(whole, picture);
+    }
+    painter.drawPixmap(at - QPointF(size / 2.0, size / 2.0), picture);
+}
+
+void mark(QPainter& painter, QPointF at, double r, const std::string& decision, bool done) {
+    stamp(painter, QLatin1String(decision.data(), static_cast<qsizetype>(decision.size())) + QString::number(r) + (done ? "done" : "open"),
+          at, r + 10, [&](QPainter& into, QPointF middle) { draw_mark(into, middle, r, decision, done); });
 }
 
 std::optional<QPointF> Labels::room_for(QPointF at, double radius, QSizeF size, const QRectF& within) {

@@ -101,7 +101,7 @@ void PlateRound::go_to(const std::string& subject) {
 std::optional<ReadingRound::Asked> PlateRound::asked() const {
     const SurveyQuestion* now = question();
     if (!now) return {};
-    Asked asked{words(now->name), words(now->how), words(now->typed_as), {}};
+    Asked asked{words(now->name), words(std::string(now->how)), words(now->typed_as), {}};
     const HoleRecord* hole = m_document.job().survey.hole(now->subject);
     const bool of_the_hole = now->field.starts_with("hole_") || now->field.starts_with("wear_");
     if (of_the_hole && !(hole && hole->pegged)) {

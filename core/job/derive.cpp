@@ -353,11 +353,13 @@ void derive_movement(const Job& job, const WeighedTrain* weighed, Derived& deriv
 
 Derived derive(const Job& job, const DeriveAids& aids) {
     Derived derived;
+    DerivedSurvey before;
+    if (aids.before && aids.same_stock) before = std::move(aids.before->survey);
     const bool survey_only =
         aids.before && aids.job_before && !(aids.before->to_weigh && aids.weighed) && same(Job::record(), &job, aids.job_before, "survey");
-    if (survey_only) derived = *aids.before;
+    if (survey_only) derived = std::move(*aids.before);
     else derive_movement(job, aids.weighed, derived);
-    derive_survey(job, aids.stock, derived);
+    derive_survey(job, aids.stock, derived, std::move(before));
     derived.findings = findings_of(job, derived);
     return derived;
 }

@@ -2,6 +2,7 @@
 #include <cmath>
 #include <numbers>
 #include <set>
+#include <unordered_map>
 
 #include "job/derived.h"
 #include "job/stock.h"
@@ -16,6 +17,26 @@ constexpr double rad_per_deg = std::numbers::pi / 180;
 constexpr double flat_mm_per_100 = 0.1;  ///< light under a straight edge that is still called flat
 
 std::string mm(double value) { return print_fixed(value, 2) + " mm"; }
+
+/// Arbors and their meshes by name: with hundreds of holes a search through lists would be felt.
+struct Index {
+    std::unordered_map<std::string, const DerivedArbor*> arbors;
+    std::unordered_map<std::string, std::vector<const DerivedMesh*>> meshes;
+
+    explicit Index(const Derived& derived) {
+        for (const DerivedArbor& arbor : derived.arbors) arbors[arbor.id] = &arbor;
+        for (const DerivedMesh& mesh : derived.meshes) {
+            meshes[mesh.wheel_of].push_back(&mesh);
+            meshes[mesh.pinion_of].push_back(&mesh);
+        }
+    }
+    const DerivedArbor& arbor(const std::string& id) const { return *arbors.at(id); }
+    const std::vector<const DerivedMesh*>& meshes_of(const std::string& arbor) const {
+        static const std::vector<const DerivedMesh*> none;
+        const auto at = meshes.find(arbor);
+        return at == meshes.end() ? none : at->second;
+    }
+};
 
 /// Arbors that carry power to the escape wheel: a branch to a dial carries next to none.
 std::set<std::string> on_the_way_of_power(const Job& job, const Derived& derived) {
@@ -37,15 +58,15 @@ double mean_pressure_deg(const DerivedMesh& mesh) {
     return (mesh.form.school == "lantern" ? 90.0 : 180.0) / static_cast<double>(std::max(mesh.pinion, 6LL));
 }
 
-std::optional<double> push_of(const Derived& derived, const DerivedArbor& arbor, const std::set<std::string>& power) {
+std::optional<double> push_of(const Index& index, const DerivedArbor& arbor, const std::set<std::string>& power) {
     if (arbor.direction.empty()) return {};
     PushInput push;
     push.direction = arbor.direction;
-    for (const DerivedMesh* mesh : derived.meshes_of(arbor.id)) {
+    for (const DerivedMesh* mesh : index.meshes_of(arbor.id)) {
         const bool driven = mesh->pinion_of == arbor.id;
         const std::string& other = driven ? mesh->wheel_of : mesh->pinion_of;
         if (power.count(arbor.id) && !power.count(other)) continue;
-        const DerivedArbor& there = *derived.arbor(other);
+        const DerivedArbor& there = index.arbor(other);
         if (there.x_mm == arbor.x_mm && there.y_mm == arbor.y_mm) continue;
         push.meshes.push_back({other, driven, std::atan2(there.y_mm - arbor.y_mm, there.x_mm - arbor.x_mm) / rad_per_deg,
                                (driven ? mesh->sizes.pinion : mesh->sizes.wheel).pitch_diameter_mm / 2, mean_pressure_deg(*mesh)});
@@ -54,34 +75,46 @@ std::optional<double> push_of(const Derived& derived, const DerivedArbor& arbor,
     return push_on_arbor(push).direction_deg;
 }
 
-/// From the hole's middle to the nearest edge of the plate or rim of a pillar or another hole.
-std::optional<double> room_round(const Job& job, const std::vector<DerivedHole>& holes, const DerivedHole& hole) {
+struct Round {
+    double x, y, radius;
+};
+
+/// Rims on one plate that a bush must keep away from.
+std::vector<Round> rims_on(const Job& job, const std::vector<DerivedHole>& holes, const std::string& plate) {
     constexpr double pillar_radius_mm = 4.5;
     constexpr double hole_radius_mm = 1;
+    std::vector<Round> rims;
+    if (job.plate)
+        for (const auto& pillar : job.plate->pillars) rims.push_back({pillar[0], pillar[1], pillar_radius_mm});
+    for (const DerivedHole& hole : holes)
+        if (hole.plate == plate) rims.push_back({hole.x_mm, hole.y_mm, hole.record.hole_max_mm.value_or(2 * hole_radius_mm) / 2});
+    return rims;
+}
+
+/// From the hole's middle to the nearest edge of the plate or rim of a pillar or another hole.
+std::optional<double> room_round(const Job& job, const std::vector<Round>& rims, const DerivedHole& hole) {
     double room = INFINITY;
-    if (job.plate) {
-        room = std::min({room, job.plate->width_mm / 2 - std::abs(hole.x_mm), hole.y_mm, job.plate->height_mm - hole.y_mm});
-        for (const auto& pillar : job.plate->pillars)
-            room = std::min(room, std::hypot(pillar[0] - hole.x_mm, pillar[1] - hole.y_mm) - pillar_radius_mm);
-    }
-    for (const DerivedHole& other : holes) {
-        const double apart = std::hypot(other.x_mm - hole.x_mm, other.y_mm - hole.y_mm);
-        if (other.plate == hole.plate && apart > 0)
-            room = std::min(room, apart - other.record.hole_max_mm.value_or(2 * hole_radius_mm) / 2);
+    if (job.plate) room = std::min({job.plate->width_mm / 2 - std::abs(hole.x_mm), hole.y_mm, job.plate->height_mm - hole.y_mm});
+    for (const Round& rim : rims) {
+        const double dx = rim.x - hole.x_mm;
+        const double dy = rim.y - hole.y_mm;
+        const double reach = room + rim.radius;
+        const double squared = dx * dx + dy * dy;
+        if (squared > 0 && (squared < reach * reach)) room = std::sqrt(squared) - rim.radius;
     }
     if (!std::isfinite(room) || room <= 0) return {};
     return room;
 }
 
-void effects_of(const Derived& derived, DerivedHole& hole) {
+void effects_of(const Index& index, DerivedHole& hole) {
     const bool off = hole.asked->old_bush_off_mm.has_value();
     if (!off && !hole.wear_deg) return;
     // Where the pivot stands now, from where it stood: the whole of the wear; the middle of the worn hole is half-way.
     const double way = hole.wear_deg.value_or(0) * rad_per_deg;
     const double x = off ? -hole.plan->offset_mm.x : hole.plan->worn_mm * std::cos(way);
     const double y = off ? -hole.plan->offset_mm.y : hole.plan->worn_mm * std::sin(way);
-    for (const DerivedMesh* mesh : derived.meshes_of(hole.arbor)) {
-        const DerivedArbor& other = *derived.arbor(mesh->wheel_of == hole.arbor ? mesh->pinion_of : mesh->wheel_of);
+    for (const DerivedMesh* mesh : index.meshes_of(hole.arbor)) {
+        const DerivedArbor& other = index.arbor(mesh->wheel_of == hole.arbor ? mesh->pinion_of : mesh->wheel_of);
         const double apart = std::hypot(hole.x_mm - other.x_mm, hole.y_mm - other.y_mm);
         if (apart == 0) continue;
         const double deeper = -(x * (hole.x_mm - other.x_mm) + y * (hole.y_mm - other.y_mm)) / apart;
@@ -101,7 +134,7 @@ std::optional<std::vector<Bush>> taken_for(const BushPlanInput& drawer, const Ho
 }
 
 /// `in` carries the drawer from hole to hole: it is copied once, not 500 times.
-void plan_hole(const Job& job, BushPlanInput& in, DerivedHole& hole) {
+void plan_hole(const Job& job, BushPlanInput& in, DerivedHole& hole, DerivedHole* before) {
     const HoleRecord& r = hole.record;
     for (const auto& [field, there] :
          {std::pair{"pivot_mm", r.pivot_mm.has_value()}, std::pair{"hole_max_mm", r.hole_max_mm.has_value()},
@@ -122,6 +155,21 @@ void plan_hole(const Job& job, BushPlanInput& in, DerivedHole& hole) {
     in.old_bush = condition && condition->verdict == "bushed";
     in.old_bush_off_mm.reset();
     if (r.old_off_x_mm && r.old_off_y_mm) in.old_bush_off_mm = Offset{*r.old_off_x_mm, *r.old_off_y_mm};
+    // The question alone, without the drawer.
+    std::vector<Bush> drawer;
+    drawer.swap(in.stock);
+    std::vector<double> reamers;
+    reamers.swap(in.own_reamers_mm);
+    hole.asked = in;
+    drawer.swap(in.stock);
+    reamers.swap(in.own_reamers_mm);
+    if (before && before->id == hole.id && before->asked && before->record.bush == r.bush &&
+        same(BushPlanInput::record(), &*hole.asked, &*before->asked)) {
+        hole.plan = std::move(before->plan);
+        hole.clearances = std::move(before->clearances);
+        hole.fault = std::move(before->fault);
+        return;
+    }
     auto taken = taken_for(in, r);
     if (taken) in.stock.swap(*taken);
     try {
@@ -131,10 +179,6 @@ void plan_hole(const Job& job, BushPlanInput& in, DerivedHole& hole) {
         hole.fault = error.what();
     }
     if (taken) in.stock.swap(*taken);
-    std::vector<Bush> drawer = std::move(in.stock);
-    in.stock.clear();
-    hole.asked = in;
-    in.stock = std::move(drawer);
 }
 
 void decide_hole(DerivedHole& hole) {
@@ -150,13 +194,14 @@ void decide_hole(DerivedHole& hole) {
     }
 }
 
-void derive_holes(const Job& job, const Stock* stock, Derived& derived) {
+void derive_holes(const Job& job, const Stock* stock, const Index& index, Derived& derived, DerivedSurvey& before) {
     const auto power = on_the_way_of_power(job, derived);
     auto& holes = derived.survey.holes;
+    holes.reserve(2 * derived.arbors.size());
     std::map<std::string, const HoleRecord*> records;
     for (const HoleRecord& record : job.survey.holes) records[record.id()] = &record;
     std::vector<std::optional<double>> pushes;
-    for (const DerivedArbor& arbor : derived.arbors) pushes.push_back(push_of(derived, arbor, power));
+    for (const DerivedArbor& arbor : derived.arbors) pushes.push_back(push_of(index, arbor, power));
     for (const std::string& plate : plate_names()) {
         const PlateRecord* whole = job.survey.plate(plate);
         for (size_t i = 0; i < derived.arbors.size(); ++i) {
@@ -189,10 +234,13 @@ void derive_holes(const Job& job, const Stock* stock, Derived& derived) {
         in.stock = stock->bushes;
         in.own_reamers_mm = stock->reamer_sizes();
     }
-    for (DerivedHole& hole : holes) {
-        hole.edge_mm = hole.record.edge_mm ? hole.record.edge_mm : room_round(job, holes, hole);
-        plan_hole(job, in, hole);
-        if (hole.plan) effects_of(derived, hole);
+    const std::map<std::string, std::vector<Round>> rims = {{"front", rims_on(job, holes, "front")}, {"back", rims_on(job, holes, "back")}};
+    const bool comparable = before.holes.size() == holes.size();
+    for (size_t i = 0; i < holes.size(); ++i) {
+        DerivedHole& hole = holes[i];
+        hole.edge_mm = hole.record.edge_mm ? hole.record.edge_mm : room_round(job, rims.at(hole.plate), hole);
+        plan_hole(job, in, hole, comparable ? &before.holes[i] : nullptr);
+        if (hole.plan) effects_of(index, hole);
         decide_hole(hole);
         const bool work = hole.decision == "bush" || hole.decision == "plug" || hole.decision == "close";
         derived.survey.holes_to_do += work;
@@ -268,12 +316,12 @@ void derive_spots(const Job& job, Derived& derived) {
 }
 
 /// Which way up an arbor goes between the plates, told by what meshes: it cannot be read off a wheel in a tray.
-void derive_ways(Derived& derived) {
+void derive_ways(const Index& index, Derived& derived) {
     for (const DerivedArbor& arbor : derived.arbors) {
         std::string driven_by, drives;
-        for (const DerivedMesh* mesh : derived.meshes_of(arbor.id)) {
-            if (mesh->pinion_of == arbor.id) driven_by = derived.arbor(mesh->wheel_of)->name;
-            else if (drives.empty()) drives = derived.arbor(mesh->pinion_of)->name;
+        for (const DerivedMesh* mesh : index.meshes_of(arbor.id)) {
+            if (mesh->pinion_of == arbor.id) driven_by = index.arbor(mesh->wheel_of).name;
+            else if (drives.empty()) drives = index.arbor(mesh->pinion_of).name;
         }
         if (driven_by.empty() && drives.empty()) continue;
         derived.survey.way_up[arbor.id] = (driven_by.empty() ? "" : "pinion level with the " + driven_by + " wheel") +
@@ -414,20 +462,23 @@ std::string move_in_words(const Offset& move) {
            print_fixed(std::abs(move.y), 2) + " mm";
 }
 
-void derive_survey(const Job& job, const Stock* stock, Derived& derived) {
+void derive_survey(const Job& job, const Stock* stock, Derived& derived, DerivedSurvey before) {
     derived.survey = {};
-    derive_holes(job, stock, derived);
+    const Index index(derived);
+    derive_holes(job, stock, index, derived, before);
     derive_arbor_readings(job, derived);
     derive_spots(job, derived);
-    derive_ways(derived);
+    derive_ways(index, derived);
     derive_needed(job, derived);
     derive_shopping(stock, derived);
 }
 
 std::vector<SimulatedEffect> simulate_effects(const Derived& derived, const DerivedHole& hole) {
-    constexpr long long coarse = 90;  // steps a pitch: the verdict is the same as with 360, in a quarter of the time
+    constexpr size_t most_meshes = 4;  ///< a great wheel with a dozen branches: the first ones are told
+    constexpr long long coarse = 90;   // steps a pitch: the verdict is the same as with 360, in a quarter of the time
     std::vector<SimulatedEffect> list;
-    for (const HoleEffect& effect : hole.effects) {
+    for (size_t i = 0; i < hole.effects.size() && i < most_meshes; ++i) {
+        const HoleEffect& effect = hole.effects[i];
         const DerivedMesh& mesh = *derived.mesh(effect.wheel_of, effect.pinion_of);
         for (const auto& [when, depth] :
              {std::pair{"as worn", effect.as_worn_mm}, std::pair{"bushed at the worn centre", effect.at_worn_centre_mm},

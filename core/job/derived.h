@@ -146,7 +146,8 @@ struct DeriveAids {
     const WeighedTrain* weighed = nullptr;  ///< an answer to a question too long for typing
     const Stock* stock = nullptr;           ///< the workshop's drawers: without them no bush is chosen
     const Job* job_before = nullptr;        ///< with what it gave: where only the survey changed, the train is not worked anew
-    const Derived* before = nullptr;
+    Derived* before = nullptr;              ///< spent: what still holds is moved out of it
+    bool same_stock = false;                ///< the drawers are those of before: plans of unchanged holes stand
 };
 
 /// What takes longer than typing allows is only done when `aids.weighed` answers it; else `to_weigh` says how much there is.

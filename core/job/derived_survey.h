@@ -101,8 +101,9 @@ Offset table_move(const DerivedHole& hole);
 /// "→ 0.08  ↓ 0.05 mm"
 std::string move_in_words(const Offset& move);
 
-/// Holes, spots and what is needed. Needs the train, meshes and places already derived. `stock` may be nullptr.
-void derive_survey(const Job& job, const Stock* stock, Derived& derived);
+/// Holes, spots and what is needed. Needs the train, meshes and places already derived. `stock` may be nullptr; `before`
+/// was derived with the same drawers: the plan of a hole that is asked the same again is taken from it.
+void derive_survey(const Job& job, const Stock* stock, Derived& derived, DerivedSurvey before = {});
 
 /// One case of a hole's effect, by the mesh simulation.
 struct SimulatedEffect {

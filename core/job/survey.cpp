@@ -162,7 +162,9 @@ const Record& Survey::record() {
 }
 
 const HoleRecord* Survey::hole(const std::string& id) const {
-    return found(holes, [&](const HoleRecord& h) { return id.size() == h.arbor.size() + h.plate.size() + 1 && id == h.id(); });
+    return found(holes, [&](const HoleRecord& h) {
+        return id.size() == h.arbor.size() + h.plate.size() + 1 && id.starts_with(h.arbor) && id.ends_with(h.plate);
+    });
 }
 const ArborRecord* Survey::arbor(const std::string& id) const {
     return found(arbors, [&](const ArborRecord& a) { return a.arbor == id; });

@@ -2,6 +2,8 @@
 
 #include <algorithm>
 #include <cmath>
+#include <set>
+#include <unordered_map>
 
 #include "job/csv_sheet.h"
 #include "number/input_error.h"
@@ -50,8 +52,9 @@ bool listed(const std::vector<std::string>& list, const std::string& word) {
 /// Arbors in the order of the trains from the power up, each once; what is on no train last.
 std::vector<std::string> in_order(const Job& job) {
     std::vector<std::string> order;
+    std::set<std::string> there;
     const auto add = [&](const std::string& id) {
-        if (!listed(order, id)) order.push_back(id);
+        if (there.insert(id).second) order.push_back(id);
     };
     for (const TrainList& train : job.trains)
         for (const std::string& id : train.arbors) add(id);
@@ -98,19 +101,26 @@ double read_direction(const SurveyQuestion& question, const std::string& text) {
 std::vector<SurveyQuestion> survey_round(const Job& job, const Derived& derived) {
     std::vector<SurveyQuestion> round;
     const auto order = in_order(job);
+    std::unordered_map<std::string, const DerivedHole*> holes;
+    for (const DerivedHole& hole : derived.survey.holes) holes[hole.id] = &hole;
+    std::unordered_map<std::string, const ArborRecord*> arbors;
+    for (const ArborRecord& record : job.survey.arbors) arbors[record.arbor] = &record;
+    std::unordered_map<std::string, std::string> names;
+    for (const DerivedArbor& arbor : derived.arbors) names[arbor.id] = arbor.name;
+    const auto record_of = [&](const std::string& arbor) { return arbors.contains(arbor) ? arbors.at(arbor) : nullptr; };
     for (const std::string& plate : plate_names()) {
         const PlateRecord* record = job.survey.plate(plate);
         round.push_back({"plate." + plate, "thickness_mm", "", (plate == "front" ? "Front" : "Back") + std::string(" plate · thickness"),
                          "Calliper across the plate at an edge without burr; it holds for every hole of this plate.", job.length_unit,
                          record && record->thickness_mm});
         for (const std::string& arbor : order)
-            if (const DerivedHole* hole = derived.survey.hole(arbor + "." + plate)) ask_hole(job, *hole, round);
+            if (const auto hole = holes.find(arbor + "." + plate); hole != holes.end()) ask_hole(job, *hole->second, round);
     }
     for (const std::string& arbor : order) {
-        if (!derived.survey.hole(arbor + ".front")) continue;
-        const ArborRecord* record = job.survey.arbor(arbor);
+        if (!holes.contains(arbor + ".front")) continue;
+        const ArborRecord* record = record_of(arbor);
         round.push_back(
-            {arbor, "tir_mm", arbor, job.name_of_arbor(arbor) + " arbor · runout (TIR)",
+            {arbor, "tir_mm", arbor, names[arbor] + " arbor · runout (TIR)",
              "Between centres or in a true collet, dial indicator on the arbor beside the wheel: turn once, highest less lowest.",
              job.length_unit, record && record->tir_mm});
     }
@@ -118,10 +128,10 @@ std::vector<SurveyQuestion> survey_round(const Job& job, const Derived& derived)
          {std::tuple{"plates_mm", " · between the plates", "Inside jaws between the plates, beside the arbor's holes."},
           std::tuple{"shoulders_mm", " · from shoulder to shoulder", "Calliper over the two shoulders of the arbor."}})
         for (const std::string& arbor : order) {
-            if (!derived.survey.hole(arbor + ".front")) continue;
+            if (!holes.contains(arbor + ".front")) continue;
             ArborRecord record;
-            if (const ArborRecord* there = job.survey.arbor(arbor)) record = *there;
-            round.push_back({arbor, field, arbor, job.name_of_arbor(arbor) + " arbor" + words, how, job.length_unit,
+            if (const ArborRecord* there = record_of(arbor)) record = *there;
+            round.push_back({arbor, field, arbor, names[arbor] + " arbor" + words, how, job.length_unit,
                              slot_of(ArborRecord::record(), &record, field)->has_value()});
         }
     return round;

@@ -1,5 +1,7 @@
 #pragma once
 
+#include <string_view>
+
 #include "job/derived.h"
 
 namespace echappe {
@@ -10,7 +12,7 @@ struct SurveyQuestion {
     std::string field;    ///< of its record: "hole_max_mm"
     std::string arbor;    ///< to be selected with it; empty for a plate
     std::string name;     ///< "Centre, front hole · largest diameter"
-    std::string how;
+    std::string_view how;
     std::string typed_as;
     bool taken = false;
     bool cannot = false;

@@ -136,7 +136,8 @@ double PivotsStation::paint_meshes(QPainter& painter, const DerivedHole& hole, c
     write(painter, word_font(8), t.steel, {room.right(), y + 8}, tr("now · at worn · at true"), 1);
     y += 14;
     const auto& simulated = effects(hole);
-    for (size_t i = 0; i < hole.effects.size(); ++i) {
+    constexpr size_t most = 4;
+    for (size_t i = 0; i < hole.effects.size() && i < most; ++i) {
         const HoleEffect& effect = hole.effects[i];
         const QString name =
             words(m_document.job().name_of_arbor(effect.wheel_of) + " – " + m_document.job().name_of_arbor(effect.pinion_of));

@@ -221,7 +221,7 @@ void PivotsStation::paint_plate(QPainter& painter, const QString& plate, const Q
         place({"hole:" + words(hole.id),
                QRectF(at - QPointF(15, 15), QSizeF(30, 30)),
                [this, hole_arbor = hole.arbor, p = hole.plate] { m_document.select_hole(hole_arbor, p); },
-               words(hole.name + ": " + (hole.reason.empty() ? "not measured yet" : hole.reason)),
+               words(!named ? hole.name : hole.name + ": " + (hole.reason.empty() ? "not measured yet" : hole.reason)),
                {}});
         if (!named && !selected) continue;
         const QString name = words(m_document.job().name_of_arbor(hole.arbor));

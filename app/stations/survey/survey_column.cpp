@@ -36,8 +36,14 @@ double SurveyStation::paint_safety(QPainter& painter, const QRectF& room, double
         const SafetyRecord* record = m_document.job().survey.step(step.id);
         const QString sign = record ? record->done ? "✓  " : "–  " : "○  ";
         const double from = y;
-        y += write_wrapped(painter, word_font(10, true), record ? t.verdigris : t.ink, {room.left(), y}, room.width(), sign + words(step.words)) + 3;
-        place({"safety:" + words(step.id), QRectF(room.left(), from, room.width(), y - from), [this, id = step.id] { m_document.tick_safety(id, {}); }, words(step.why), {}});
+        y += write_wrapped(painter, word_font(10, true), record ? t.verdigris : t.ink, {room.left(), y}, room.width(),
+                           sign + words(step.words)) +
+             3;
+        place({"safety:" + words(step.id),
+               QRectF(room.left(), from, room.width(), y - from),
+               [this, id = step.id] { m_document.tick_safety(id, {}); },
+               words(step.why),
+               {}});
         if (!record && first) {
             y += write_wrapped(painter, word_font(9), t.steel, {room.left() + 14, y}, room.width() - 14, words(step.why)) + 6;
             write(painter, word_font(9), t.blued, {room.left() + 14, y + 12}, tr("S ticks it · Shift+S passes over, with a reason"));

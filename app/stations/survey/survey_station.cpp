@@ -216,19 +216,24 @@ void SurveyStation::paint_spot(QPainter& painter, const Spot& spot, QPointF at, 
         painter.drawEllipse(at, radius + 8, radius + 8);
     }
     const QColor ink = ink_of(spot);
-    painter.setPen(QPen(ink, 1.5, spot.verdict.empty() ? Qt::DotLine : Qt::SolidLine));
-    painter.setBrush(spot.verdict.empty() ? QBrush(t.sheet) : QBrush(ink));
-    painter.drawEllipse(at, radius, radius);
-    if (!spot.severity.empty()) {
-        painter.setBrush(Qt::NoBrush);
-        painter.drawEllipse(at, radius + 3.5, radius + 3.5);
-    }
-    if (spot.kind == "hole") {
-        const HoleRecord* hole = m_document.job().survey.hole(spot.part);
-        painter.setPen(Qt::NoPen);
-        painter.setBrush(hole && hole->pegged ? (spot.verdict.empty() ? t.ink : t.sheet) : QBrush(Qt::NoBrush));
-        painter.drawEllipse(at, radius * 0.35, radius * 0.35);
-    }
+    const bool hole = spot.kind == "hole";
+    const HoleRecord* record = hole ? m_document.job().survey.hole(spot.part) : nullptr;
+    const bool pegged = record && record->pegged;
+    const QString key =
+        QString("spot %1 %2 %3 %4 %5").arg(ink.name()).arg(spot.verdict.empty()).arg(!spot.severity.empty()).arg(pegged).arg(radius);
+    PlateArt::stamp(painter, key, at, radius + 6, [&](QPainter& into, QPointF middle) {
+        into.setPen(QPen(ink, 1.5, spot.verdict.empty() ? Qt::DotLine : Qt::SolidLine));
+        into.setBrush(spot.verdict.empty() ? QBrush(t.sheet) : QBrush(ink));
+        into.drawEllipse(middle, radius, radius);
+        if (!spot.severity.empty()) {
+            into.setBrush(Qt::NoBrush);
+            into.drawEllipse(middle, radius + 3.5, radius + 3.5);
+        }
+        if (!pegged) return;
+        into.setPen(Qt::NoPen);
+        into.setBrush(spot.verdict.empty() ? t.ink : t.sheet);
+        into.drawEllipse(middle, radius * 0.35, radius * 0.35);
+    });
     place({"spot:" + words(spot.part),
            QRectF(at - QPointF(radius + 6, radius + 6), QSizeF(2 * radius + 12, 2 * radius + 12)),
            [this, part = spot.part] { go_to(part); },
