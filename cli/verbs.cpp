@@ -26,10 +26,15 @@ namespace echappe {
 
 const std::vector<const Calculation*>& verbs() {
     static const std::vector<const Calculation*> all = {
-        &train_calculation(),       &find_calculation(),       &restore_calculation(),         &geometry_calculation(),
-        &profile_calculation(),     &module_fit_calculation(), &mesh_simulation_calculation(), &pendulum_calculation(),
-        &motion_work_calculation(), &dividing_calculation(),   &blank_calculation(),           &depthing_calculation(),
-        &cutters_calculation(),     &trace_calculation(),      &job_report_calculation(),      &job_check_calculation(),
+        &train_calculation(),           &find_calculation(),           &restore_calculation(),
+        &geometry_calculation(),        &profile_calculation(),        &module_fit_calculation(),
+        &mesh_simulation_calculation(), &pendulum_calculation(),       &motion_work_calculation(),
+        &dividing_calculation(),        &blank_calculation(),          &depthing_calculation(),
+        &cutters_calculation(),         &trace_calculation(),          &tilt_calculation(),
+        &clearance_calculation(),       &push_calculation(),           &bush_plan_calculation(),
+        &end_shake_calculation(),       &curled_bush_calculation(),    &arbor_runout_calculation(),
+        &arbor_taper_calculation(),     &pivot_strength_calculation(), &repivot_calculation(),
+        &hub_repair_calculation(),      &job_report_calculation(),     &job_check_calculation(),
     };
     return all;
 }

@@ -7,6 +7,8 @@
 #include <QTextStream>
 
 #include "instruments/calliper_line.h"
+#include "stations/pivots/pivots_station.h"
+#include "stations/survey/survey_station.h"
 #include "stations/teeth/teeth_station.h"
 #include "stations/train/train_station.h"
 #include "theme/theme.h"
@@ -91,6 +93,19 @@ int take_tour(MainWindow& window, const QString& folder) {
     window.train().close_search();
     shoot(window, to, "train-tide");
     window.document().undo_stack()->undo();
+    window.document().select_hole("centre", "front");
+    window.show_station(Station::survey);
+    window.survey().go_to("centre.wheel");
+    shoot(window, to, "survey");
+    window.survey().show_parts(true);
+    shoot(window, to, "survey-parts");
+    window.survey().show_parts(false);
+    window.show_station(Station::pivots);
+    window.document().select_hole("centre", "front");
+    for (int i = 0; i < 2; ++i) window.pivots().tick();
+    finish(window, [waited = 0]() mutable { return ++waited > 6; });
+    shoot(window, to, "pivots");
+    for (int i = 0; i < 2; ++i) window.document().undo_stack()->undo();
     window.set_dark(true);
     window.show_station(Station::train);
     shoot(window, to, "train-dark");

@@ -92,7 +92,7 @@ using Drawer = std::vector<const Bush*>;
 bool of_use(const BushPlanInput& in, const Bush& bush) {
     if (bush.quantity <= 0 || bush.bore_mm < narrowest_bore * in.pivot_mm) return false;
     if (in.method == "broach-up") return bush.bore_mm <= in.pivot_mm + tiny_mm;
-    return bush.bore_mm <= in.pivot_mm + 2 * wanted_clearance(in, bush.height_mm);
+    return bush.bore_mm <= in.pivot_mm + 2 * wanted_clearance(in, in.plate_mm);
 }
 
 /// Bushes whose seat cleans up the worn hole and that do not stand proud; when all of those are too tall, the lowest of them.
@@ -116,7 +116,7 @@ std::optional<Bush> best_bush(const BushPlanInput& in, const Drawer& fit) {
         double off = in.pivot_mm - bush.bore_mm;
         if (in.method == "fit-direct") {
             // Of two as near, the smaller bore: it can still be opened.
-            const double away = bush.bore_mm - in.pivot_mm - wanted_clearance(in, bush.height_mm);
+            const double away = bush.bore_mm - in.pivot_mm - wanted_clearance(in, in.plate_mm);
             off = std::abs(away) + (away > 0 ? tiny_mm : 0);
         }
         return std::tuple(off, -bush.height_mm, bush.outside_mm);

@@ -135,7 +135,7 @@ HubRepairResult plan_hub_repair(const HubRepairInput& in) {
     out.gap_least_mm = joint.least_mm;
     out.gap_most_mm = joint.most_mm;
     out.gap_now_mm = (in.hub_mm - in.arbor_mm) / 2;
-    out.sleeve = out.gap_now_mm > joint.most_mm;
+    out.sleeve = out.gap_now_mm > joint.most_mm + 1e-9;
     const double gap = 2 * joint.least_mm;
     out.sleeve_bore_mm = in.arbor_mm + gap;
     const double least_outside = out.sleeve_bore_mm + 2 * thin_sleeve_mm;

@@ -291,3 +291,45 @@ TEST_CASE("bushes and reamers come back from their CSV as they were written") {
     CHECK_THROWS_WITH(bushes_from_csv("id,bore_mm,outside_mm,height_mm\nX,3,2,2\n"),
                       "row 2, outside_mm: got \"2\", takes more than the bore, 3");
 }
+
+TEST_CASE("the lean does not make a low bush of a nearer bore out of a tall plate") {
+    // Once a 1.2 mm bush was chosen for a plate of 2.4 mm: its own height asks for less clearance, which came nearer to its bore.
+    BushPlanInput in = worn();
+    in.clearance.school = "tilt";
+    in.method = "fit-direct";
+    const BushPlanResult plan = plan_bush(in);
+    REQUIRE(plan.bush);
+    CHECK(plan.bush->height_mm == Approx(2.2));
+    CHECK(plan.bush->bore_mm == Approx(1.8));
+    CHECK(plan.wanted_clearance_mm < clearance_by(in.clearance, in.pivot_mm, in.plate_mm));
+}
+
+TEST_CASE("two bushes as near are told apart by height, then by what they leave of the plate") {
+    BushPlanInput in = worn();
+    in.method = "broach-up";
+    in.stock = {{"low", 1.6, 4.0, 1.6, 1}, {"tall and wide", 1.6, 4.6, 2.2, 1}, {"tall", 1.6, 4.0, 2.2, 1}};
+    CHECK(plan_bush(in).bush->id == "tall");
+    in.stock.pop_back();
+    CHECK(plan_bush(in).bush->id == "tall and wide");
+}
+
+TEST_CASE("when every bush that fits is too tall the lowest is taken and faced down") {
+    BushPlanInput in = worn();
+    in.stock = {{"tall", 1.6, 4.0, 4.0, 1}, {"less tall", 1.6, 4.0, 3.0, 1}};
+    const BushPlanResult plan = plan_bush(in);
+    REQUIRE(plan.bush);
+    CHECK(plan.bush->id == "less tall");
+    CHECK_THAT(plan.warnings.front(), Catch::Contains("face it down to 2.40 mm"));
+}
+
+TEST_CASE("the oil sink leaves a bearing as long as the pivot is thick") {
+    BushPlanInput in = worn();
+    for (const double plate : {1.8, 2.0, 2.4, 4.0}) {
+        in.plate_mm = plate;
+        const BushPlanResult plan = plan_bush(in);
+        REQUIRE(plan.sink_depth_mm);
+        CHECK(plate - *plan.sink_depth_mm >= in.pivot_mm - 1e-12);
+    }
+    in.plate_mm = 1.5;
+    CHECK_FALSE(plan_bush(in).sink_depth_mm);
+}

@@ -1,0 +1,138 @@
+#include <QFile>
+#include <QTemporaryDir>
+#include <catch2/catch.hpp>
+
+#include "app/bench.h"
+#include "stations/pivots/pivots_station.h"
+#include "stations/survey/survey_station.h"
+#include "stations/teeth/stock_sheet.h"
+
+using namespace echappe;
+
+namespace {
+
+struct SurveyBench : Bench {
+    SurveyBench() { window.show_station(Station::survey); }
+    SurveyStation& survey() { return window.survey(); }
+    void key(Qt::Key key, Qt::KeyboardModifiers with = {}) {
+        QTest::keyClick(&survey(), key, with);
+        settle();
+    }
+    QLineEdit& line() { return window.calliper().line(); }
+};
+
+}  // namespace
+
+TEST_CASE("a verdict in order goes on to the next spot, a fault stays for its note") {
+    SurveyBench bench;
+    bench.survey().go_to("great.pinion");
+    bench.survey().go_to("third.front");
+    bench.key(Qt::Key_G);
+    CHECK(bench.job().survey.condition("third.front")->verdict == "good");
+    CHECK(bench.survey().spot()->part != "third.front");
+    bench.survey().go_to("third.back");
+    bench.key(Qt::Key_W);
+    CHECK(bench.survey().spot()->part == "third.back");
+    bench.key(Qt::Key_Slash);
+    bench.survey().editor().setText("silt in the sink");
+    QTest::keyClick(&bench.survey().editor(), Qt::Key_Return);
+    CHECK(bench.job().survey.condition("third.back")->note == "silt in the sink");
+    bench.document().undo_stack()->undo();
+    CHECK(bench.job().survey.condition("third.back")->note.empty());
+}
+
+TEST_CASE("a step of safety is passed over only with a reason, which stays with the job") {
+    SurveyBench bench;
+    bench.document().edit("anew", [](Job& job) { job.survey.safety.clear(); });
+    bench.key(Qt::Key_S, Qt::ShiftModifier);
+    QTest::keyClick(&bench.survey().editor(), Qt::Key_Return);
+    CHECK(bench.job().survey.safety.empty());
+    bench.survey().editor().setText("came without springs");
+    QTest::keyClick(&bench.survey().editor(), Qt::Key_Return);
+    REQUIRE(bench.job().survey.safety.size() == 1);
+    CHECK(bench.job().survey.safety.front().because == "came without springs");
+    CHECK_FALSE(bench.job().survey.safety.front().done);
+}
+
+TEST_CASE("parts are put in their trays, put back, replaced, and what is left over stays an open question") {
+    SurveyBench bench;
+    bench.key(Qt::Key_Y);
+    REQUIRE(bench.survey().parts_shown());
+    const size_t before = bench.job().survey.tally.size();
+    bench.key(Qt::Key_Plus);
+    bench.survey().editor().setText("Hour pipe spring, c, bowed side up");
+    QTest::keyClick(&bench.survey().editor(), Qt::Key_Return);
+    REQUIRE(bench.job().survey.tally.size() == before + 1);
+    CHECK(bench.job().survey.tally.back().tray == "C");
+    CHECK(bench.job().survey.tally.back().way == "bowed side up");
+    bench.key(Qt::Key_B);
+    CHECK(bench.job().survey.tally.front().state == "back");
+    bench.key(Qt::Key_L);
+    CHECK(bench.job().survey.tally[1].state == "left over");
+    CHECK(bench.derived().survey.needed.back().part == "tally");
+    bench.key(Qt::Key_Y);
+    CHECK_FALSE(bench.survey().parts_shown());
+}
+
+TEST_CASE("the round goes back, skips, and marks what cannot be measured, without a hand leaving the keys") {
+    SurveyBench bench;
+    bench.document().edit("anew", [](Job& job) { job.survey.holes.clear(); });
+    bench.line().setFocus();
+    const auto asked = [&] { return *bench.window.calliper().plates().question(); };
+    const SurveyQuestion first = asked();
+    QTest::keyClick(&bench.line(), Qt::Key_Tab);
+    CHECK_FALSE(asked() == first);
+    QTest::keyClick(&bench.line(), Qt::Key_Left);
+    CHECK(asked() == first);
+    QTest::keyClick(&bench.line(), Qt::Key_N);
+    CHECK_FALSE(asked() == first);
+    CHECK(bench.job().survey.hole(first.subject)->cannot == std::vector<std::string>{first.field});
+    QTest::keyClicks(&bench.line(), "rubbish");
+    QTest::keyClick(&bench.line(), Qt::Key_Return);
+    CHECK(bench.line().text() == "rubbish");
+}
+
+TEST_CASE("a digit pressed in the picture begins a reading in the line") {
+    SurveyBench bench;
+    bench.document().select_hole("great", "back");
+    QTest::keyClicks(&bench.survey(), "4");
+    CHECK(bench.line().text() == "4");
+}
+
+TEST_CASE("the stand-in reads the hole it is asked for, and Enter keeps it") {
+    SurveyBench bench;
+    bench.document().select_hole("great", "back");
+    bench.document().edit("anew", [](Job& job) { job.survey.hole_at("great", "back").pivot_mm.reset(); });
+    bench.document().select_hole("great", "front");
+    bench.document().select_hole("great", "back");
+    bench.read_simulated();
+    REQUIRE(bench.job().survey.hole("great.back")->pivot_mm);
+    CHECK(*bench.job().survey.hole("great.back")->pivot_mm == Approx(3.6).margin(0.03));
+}
+
+TEST_CASE("school and method change every plan at once, and undo brings them back") {
+    SurveyBench bench;
+    bench.window.show_station(Station::pivots);
+    bench.document().select_hole("centre", "front");
+    const auto plan = [&] { return *bench.derived().survey.hole("centre.front")->plan; };
+    const double by_fraction = plan().wanted_clearance_mm;
+    bench.click(bench.window.pivots(), "school:tilt");
+    CHECK(plan().wanted_clearance_mm > by_fraction);
+    QTest::keyClick(&bench.window.pivots(), Qt::Key_M);
+    CHECK(bench.job().survey.method == "broach-up");
+    CHECK(plan().bush->bore_mm <= 1.62);
+    bench.document().undo_stack()->undo();
+    bench.document().undo_stack()->undo();
+    CHECK(plan().wanted_clearance_mm == by_fraction);
+}
+
+TEST_CASE("the other shipped list of bushes goes into the drawer with one press, and plans follow") {
+    SurveyBench bench;
+    StockSheet* sheet = bench.window.open_stock();
+    sheet->take_shipped_bushes(true);
+    const auto& plan = *bench.derived().survey.hole("centre.front")->plan;
+    CHECK((!plan.bush || plan.bush->id.starts_with("N")));
+    sheet->take_shipped_bushes(false);
+    CHECK(bench.derived().survey.hole("centre.front")->plan->bush->id.starts_with("C"));
+    sheet->close();
+}

@@ -1,0 +1,240 @@
+#include <catch2/catch.hpp>
+#include <cmath>
+#include <set>
+
+#include "job/stock.h"
+#include "job/survey_round.h"
+#include "number/input_error.h"
+#include "support/demo.h"
+
+using namespace echappe;
+
+namespace {
+
+std::vector<std::string> needed_of(const Job& job) {
+    std::vector<std::string> list;
+    for (const Needed& need : derive(job).survey.needed) list.push_back(need.sentence);
+    return list;
+}
+
+bool has(const std::vector<std::string>& list, const std::string& sentence) {
+    return std::find(list.begin(), list.end(), sentence) != list.end();
+}
+
+const SurveyQuestion* asked(const std::vector<SurveyQuestion>& round, const std::string& subject, const std::string& field) {
+    for (const SurveyQuestion& q : round)
+        if (q.subject == subject && q.field == field) return &q;
+    return nullptr;
+}
+
+Job unsurveyed() {
+    Job job = demo::job();
+    job.survey = Survey();
+    return job;
+}
+
+}  // namespace
+
+TEST_CASE("every kind of part has its own vocabulary, one key a verdict, the first one in order") {
+    for (const char* kind : {"hole", "wheel", "pinion", "arbor", "plate", "pillar", "drive", "pallets", "hand"}) {
+        const auto& words = conditions_for(kind);
+        INFO(kind);
+        REQUIRE(words.size() >= 3);
+        CHECK(words.front().severity.empty());
+        std::set<char> keys;
+        for (const ConditionWord& word : words) {
+            CHECK(keys.insert(word.key).second);
+            // Keys of the station itself.
+            CHECK(std::string("piy/").find(word.key) == std::string::npos);
+        }
+    }
+    CHECK(conditions_for("moon").empty());
+}
+
+TEST_CASE("safety comes first among what is needed until it is ticked") {
+    Job job = unsurveyed();
+    CHECK_FALSE(derive(job).survey.safe);
+    CHECK(derive(job).survey.needed.front().part == "safety.power");
+    for (const SafetyStep& step : safety_steps()) job.survey.safety.push_back({step.id, false, "no power in it: springs are out", ""});
+    CHECK(derive(job).survey.safe);
+    CHECK(derive(job).survey.needed.empty());
+}
+
+TEST_CASE("work is ordered: arbors and pivots before bushes, bushes before teeth, a part left over last") {
+    const auto list = needed_of(demo::job());
+    const auto at = [&](const std::string& start) {
+        const auto found = std::find_if(list.begin(), list.end(), [&](const std::string& s) { return s.starts_with(start); });
+        REQUIRE(found != list.end());
+        return found - list.begin();
+    };
+    CHECK(at("Escape arbor: straighten") < at("Escape, front: see to the pivot first"));
+    CHECK(at("Escape, front: see to the pivot first") < at("Centre, front: bush it"));
+    CHECK(at("Centre, front: bush it") < at("Centre wheel: bent teeth"));
+    CHECK(at("Centre wheel: bent teeth") < at("Thin brass washer"));
+}
+
+TEST_CASE("a plate with light under the straight edge and a leaning pillar are seen to before any hole") {
+    Job job = demo::job();
+    job.survey.plate_at("front").flatness_mm = 0.6;
+    job.survey.plate_at("front").pillar_out_mm = 0.9;
+    const auto list = needed_of(job);
+    CHECK(list[0] == "Flatten the front plate");
+    CHECK(list[1] == "Straighten the pillars");
+    job.survey.plate_at("front").flatness_mm = 0.05;
+    CHECK_FALSE(has(needed_of(job), "Flatten the front plate"));
+}
+
+TEST_CASE("what is done is no longer needed") {
+    Job job = demo::job();
+    REQUIRE(has(needed_of(job), "Centre, front: bush it"));
+    set_done(job, "centre.front", true, "", "");
+    CHECK_FALSE(has(needed_of(job), "Centre, front: bush it"));
+    CHECK(derive(job).survey.holes_done == 1);
+}
+
+TEST_CASE("the round goes plate by plate, thickness first, and asks the way only of an oval hole") {
+    Job job = unsurveyed();
+    auto round = survey_round(job, derive(job));
+    REQUIRE(round.size() > 12);
+    CHECK(round[0].subject == "plate.front");
+    CHECK(round[1].subject == "great.front");
+    CHECK(round[1].field == "pivot_mm");
+    CHECK(round[2].field == "hole_max_mm");
+    CHECK(round[3].field == "hole_min_mm");
+    CHECK(round[4].subject == "centre.front");
+    CHECK_FALSE(asked(round, "great.front", "wear_direction_deg"));
+    job.survey.hole_at("great", "front").hole_max_mm = 4.0;
+    job.survey.hole_at("great", "front").hole_min_mm = 3.8;
+    round = survey_round(job, derive(job));
+    CHECK(asked(round, "great.front", "wear_direction_deg"));
+    for (const SurveyQuestion& q : round) {
+        CHECK_FALSE(q.name.empty());
+        CHECK_FALSE(q.how.empty());
+    }
+}
+
+TEST_CASE("readings land where they were asked, and the runout before truing stays beside the one after") {
+    Job job = unsurveyed();
+    const Derived derived = derive(job);
+    const auto round = survey_round(job, derived);
+    keep_survey_reading(job, *asked(round, "plate.back", "thickness_mm"), 2.5);
+    keep_survey_reading(job, *asked(round, "escape", "tir_mm"), 0.15);
+    keep_survey_reading(job, *asked(round, "escape", "tir_mm"), 0.02);
+    CHECK(job.survey.plate("back")->thickness_mm == 2.5);
+    CHECK(job.survey.arbor("escape")->tir_mm == 0.02);
+    CHECK(job.survey.arbor("escape")->tir_before_mm == 0.15);
+    CHECK(derive(job).survey.runout.at("escape").verdict == "true");
+    CHECK(*derive(job).survey.runout.at("escape").improved_mm == Approx(0.13));
+}
+
+TEST_CASE("a pivot may be read before the hole is pegged; the hole may not") {
+    Job job = unsurveyed();
+    const auto round = survey_round(job, derive(job));
+    keep_survey_reading(job, *asked(round, "great.front", "pivot_mm"), 3.6);
+    CHECK(job.survey.hole("great.front")->doubtful.empty());
+    keep_survey_reading(job, *asked(round, "great.front", "hole_max_mm"), 3.7);
+    CHECK(job.survey.hole("great.front")->doubtful == std::vector<std::string>{"hole_max_mm"});
+    set_pegged(job, "great.front", true);
+    CHECK(job.survey.hole("great.front")->doubtful.size() == 1);
+    keep_survey_reading(job, *asked(round, "great.front", "hole_max_mm"), 3.75);
+    CHECK(job.survey.hole("great.front")->doubtful.empty());
+}
+
+TEST_CASE("lengths are read in inches where the job is in inches, and stored in millimetres") {
+    Job job = unsurveyed();
+    job.length_unit = "in";
+    const auto round = survey_round(job, derive(job));
+    CHECK(read_survey(job, *asked(round, "great.front", "pivot_mm"), "0.142") == Approx(3.6068));
+    CHECK(read_survey(job, *asked(round, "great.front", "pivot_mm"), "3.6mm") == Approx(3.6));
+    CHECK_THROWS_AS(read_survey(job, *asked(round, "great.front", "pivot_mm"), ""), InputError);
+}
+
+TEST_CASE("a hole worn across the push of its teeth has another story, and a finding tells it") {
+    Job job = demo::job();
+    const auto told = [&] {
+        for (const Finding& finding : derive(job).findings)
+            if (finding.id == "push:centre.front") return true;
+        return false;
+    };
+    CHECK_FALSE(told());
+    HoleRecord& hole = job.survey.hole_at("centre", "front");
+    hole.wear_direction_deg = *derive(job).survey.hole("centre.front")->push_deg + 90;
+    CHECK(told());
+}
+
+TEST_CASE("a bush of which the drawer has too few falls onto the shopping list") {
+    Job job = demo::job();
+    Stock stock;
+    stock.bushes = {{"only", 1.7, 4.2, 2.2, 1}};
+    HoleRecord second = *job.survey.hole("centre.front");
+    second.plate = "back";
+    job.survey.hole_at("centre", "back") = second;
+    DeriveAids aids;
+    aids.stock = &stock;
+    const Derived derived = derive(job, aids);
+    REQUIRE_FALSE(derived.survey.shopping.empty());
+    CHECK(derived.survey.shopping.front().words == "only");
+    CHECK(derived.survey.shopping.front().wanted == 2);
+    CHECK(derived.survey.shopping.front().there == 1);
+}
+
+TEST_CASE("arbors know which way up they go from what they mesh with") {
+    const Derived derived = derive(demo::job());
+    CHECK(derived.survey.way_up.at("centre") == "pinion level with the Great wheel, wheel level with the Third pinion");
+    CHECK(derived.survey.way_up.at("tide") == "pinion level with the Tide wheel wheel");
+}
+
+TEST_CASE("the simulated gauges read the hidden movement, and dirt until the hole is pegged") {
+    const SimulatedCalliper gauges(demo::truth());
+    const Job job = unsurveyed();
+    const auto round = survey_round(job, derive(job));
+    const SurveyQuestion& hole = *asked(round, "escape.back", "hole_min_mm");
+    double dirty = 0, clean = 0;
+    constexpr int readings = 40;
+    for (int i = 0; i < readings; ++i) {
+        dirty += *gauges.read(hole, false, static_cast<std::uint64_t>(i)) / readings;
+        clean += *gauges.read(hole, true, static_cast<std::uint64_t>(i)) / readings;
+    }
+    CHECK(clean == Approx(1.05).margin(0.005));
+    CHECK(clean - dirty == Approx(0.07).margin(0.005));
+    CHECK_FALSE(gauges.read(*asked(round, "third.front", "pivot_mm"), true, 0));
+}
+
+TEST_CASE("an indicator on a turning arbor goes once up and down, by its TIR") {
+    const SimulatedCalliper gauges(demo::truth());
+    double high = -1, low = 1;
+    for (int degrees = 0; degrees < 360; ++degrees) {
+        const double now = *gauges.indicator_mm("escape", degrees);
+        high = std::max(high, now);
+        low = std::min(low, now);
+    }
+    CHECK(high - low == Approx(0.15).epsilon(1e-4));
+    CHECK_FALSE(gauges.indicator_mm("moon", 0));
+}
+
+TEST_CASE("the survey lives in the job file: what is written is read back the same") {
+    const Job job = demo::job();
+    const LoadedJob again = job_from_text(job_to_text(job));
+    CHECK(again.faults.empty());
+    CHECK(again.job == job);
+    CHECK(again.job.survey.conditions.size() == job.survey.conditions.size());
+    CHECK(again.job.survey.tally.back().state == "left over");
+}
+
+TEST_CASE("the simulated depth of a mesh is told for the hole as it is, and for both ways to bush it") {
+    const Derived derived = derive(demo::job());
+    const auto effects = simulate_effects(derived, *derived.survey.hole("centre.front"));
+    REQUIRE(effects.size() == 6);
+    CHECK(effects[0].when == "as worn");
+    CHECK(effects[2].depth_mm == 0);
+    for (size_t mesh = 0; mesh < 2; ++mesh) CHECK(std::abs(effects[3 * mesh + 1].depth_mm) <= std::abs(effects[3 * mesh].depth_mm));
+    CHECK(effects[5].verdict == "runs");
+}
+
+TEST_CASE("the holes go out as CSV and come back as readings") {
+    const Derived derived = derive(demo::job());
+    Job job = unsurveyed();
+    CHECK(keep_survey_csv(job, survey_to_csv(derived)) > 30);
+    CHECK(job.survey.hole("centre.front")->hole_max_mm == 1.98);
+    CHECK(job.survey.hole("centre.front")->wear_direction_deg == 160);
+}
