@@ -87,6 +87,63 @@ void frame_of_two_wheels_of_100(benchmark::State& state) {
 }
 BENCHMARK(frame_of_two_wheels_of_100)->Unit(benchmark::kMillisecond);
 
+/// 250 arbors in 25 trains on one great wheel, both holes of each measured.
+void grow_to_500_holes(Job& job) {
+    constexpr int arbors = 250;
+    constexpr int in_a_train = 10;
+    const auto id = [](int i) { return "a" + std::to_string(i); };
+    job.arbors.clear();
+    job.measurements.clear();
+    job.choices.clear();
+    job.escape_arbor.reset();
+    job.survey.holes.clear();
+    job.survey.conditions.clear();
+    job.survey.arbors.clear();
+    job.trains = {{"all", "One of many", {id(0), id(1), id(2), id(3)}}};
+    job.reference.arbor = id(0);
+    job.plate = Plate{400, 520, {}};
+    for (int i = 0; i < arbors; ++i) {
+        JobArbor arbor;
+        arbor.train.id = id(i);
+        arbor.name = id(i);
+        arbor.train.wheel = 60 + i % 7;
+        arbor.train.drives.emplace();
+        if (i > 0) arbor.train.pinion = 8 + i % 5;
+        if (i > 0 && i % in_a_train != 0 && i + 1 < arbors) arbor.train.drives->push_back(id(i + 1));
+        for (int k = 1; i == 0 && k < arbors; k += in_a_train) arbor.train.drives->push_back(id(k));
+        arbor.position_mm = {i % 25 * 12.0 - 150, i == 0 ? 500.0 : i / 25 * 20.0 + 10};
+        job.arbors.push_back(arbor);
+        for (const std::string& plate : plate_names()) {
+            HoleRecord& hole = job.survey.hole_at(id(i), plate);
+            hole.pegged = true;
+            hole.pivot_mm = 1.0 + i % 20 / 10.0;
+            hole.hole_min_mm = *hole.pivot_mm + 0.1;
+            hole.hole_max_mm = *hole.hole_min_mm + i * 7 % 30 / 100.0;
+            hole.wear_direction_deg = i;
+        }
+    }
+}
+
+/// An edit of one hole among 500, until it is on the screen: 0 Survey, 1 Pivots.
+void edit_among_500_holes(benchmark::State& state) {
+    MainWindow window;
+    window.show();
+    window.open_demo("tide-house");
+    window.document().edit("grow", grow_to_500_holes);
+    window.show_station(state.range(0) == 0 ? Station::survey : Station::pivots);
+    QImage screen(window.size(), QImage::Format_ARGB32_Premultiplied);
+    window.render(&screen);
+    size_t at = 0;
+    for (auto _ : state) {
+        const DerivedHole& hole = window.document().derived().survey.holes[at++ % 500];
+        const double reading = *hole.record.hole_max_mm + 0.001;
+        window.document().keep_survey_reading({hole.id, "hole_max_mm", hole.arbor, "hole", "", "mm"}, reading);
+        window.render(&screen);
+    }
+    window.document().undo_stack()->setClean();
+}
+BENCHMARK(edit_among_500_holes)->Arg(0)->Arg(1)->Unit(benchmark::kMillisecond);
+
 void window_to_first_paint(benchmark::State& state) {
     for (auto _ : state) {
         MainWindow window;

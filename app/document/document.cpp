@@ -328,12 +328,12 @@ void Document::judge(const std::string& finding, const QString& verdict, const Q
 }
 
 void Document::keep_survey_reading(const SurveyQuestion& question, double value) {
-    edit(tr("Reading: %1").arg(QString::fromStdString(question.name)),
+    edit(tr("Reading: %1").arg(QString::fromStdString(name_of(*m_job, question))),
          [&](Job& job) { echappe::keep_survey_reading(job, question, value); });
 }
 
 void Document::cannot_be_measured(const SurveyQuestion& question) {
-    edit(tr("Cannot be measured: %1").arg(QString::fromStdString(question.name)),
+    edit(tr("Cannot be measured: %1").arg(QString::fromStdString(name_of(*m_job, question))),
          [&](Job& job) { echappe::cannot_be_measured(job, question); });
 }
 
@@ -347,21 +347,18 @@ void Document::set_condition(const Spot& spot, const std::string& verdict) {
     if (!m_derived.survey.safe)
         throw InputError("safety", "steps that are neither ticked nor overruled",
                          "them first: S ticks the next one, Shift+S overrules it with a reason");
-    edit(tr("%1: %2").arg(QString::fromStdString(spot.name), QString::fromStdString(verdict)),
+    edit(tr("%1: %2").arg(QString::fromStdString(spot.name), verdict.empty() ? tr("not looked at") : QString::fromStdString(verdict)),
          [&](Job& job) { echappe::set_condition(job, spot.part, verdict, today()); });
 }
 
 void Document::decide_hole(const DerivedHole& hole, const std::string& decision, const QString& because) {
-    Job trial = *m_job;
-    decide_by_hand(trial, hole.id, decision, because.toStdString(), today());
-    edit(tr("Decide %1").arg(QString::fromStdString(hole.name)), [&](Job& job) { job = trial; });
+    edit(tr("Decide %1").arg(QString::fromStdString(hole.name)),
+         [&](Job& job) { decide_by_hand(job, hole.id, decision, because.toStdString(), today()); });
 }
 
 void Document::set_done(const DerivedHole& hole, bool done, const QString& because) {
-    Job trial = *m_job;
-    echappe::set_done(trial, hole.id, done, because.toStdString(), today());
-    edit(done ? tr("Done: %1").arg(QString::fromStdString(hole.name)) : tr("Again: %1").arg(QString::fromStdString(hole.name)),
-         [&](Job& job) { job = trial; });
+    edit((done ? tr("Done: %1") : tr("Again: %1")).arg(QString::fromStdString(hole.name)),
+         [&](Job& job) { echappe::set_done(job, hole.id, done, because.toStdString(), today()); });
 }
 
 void Document::keep_trial(TrialRecord trial) {

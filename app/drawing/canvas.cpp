@@ -4,9 +4,19 @@
 #include <QMouseEvent>
 #include <QToolTip>
 
+#include "number/input_error.h"
+
 namespace echappe {
 
 Canvas::Canvas(QWidget* parent) : QWidget(parent) { setMouseTracking(true); }
+
+void Canvas::attempt(const std::function<void()>& action) {
+    try {
+        action();
+    } catch (const InputError& error) {
+        emit told(QString::fromUtf8(error.what()), true);
+    }
+}
 
 void Canvas::paintEvent(QPaintEvent*) {
     m_places.clear();

@@ -5,6 +5,8 @@
 #include <functional>
 #include <vector>
 
+#include "drawing/words.h"
+
 namespace echappe {
 
 /// A picture to act on: what is painted may register places that answer to a click.
@@ -20,7 +22,13 @@ public:
     /// Acts as a click on the place with this tag; false when it is not there.
     bool act(const QString& tag);
 
+signals:
+    /// A sentence for the line below; a fault in the ink of one.
+    void told(const QString& sentence, bool fault);
+
 protected:
+    /// What cannot be done is told in its sentence; nothing else changes.
+    void attempt(const std::function<void()>& action);
     virtual void paint(QPainter& painter) = 0;
     void paintEvent(QPaintEvent* event) override;
     void mousePressEvent(QMouseEvent* event) override;

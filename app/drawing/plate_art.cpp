@@ -6,6 +6,7 @@
 #include <cmath>
 #include <numbers>
 
+#include "drawing/canvas.h"
 #include "theme/theme.h"
 
 namespace echappe {
@@ -50,6 +51,12 @@ PlateMap fitted(const Job& job, const Derived& derived, const QRectF& room, bool
     const double middle = (left + right) / 2 * (mirrored ? -1 : 1);
     map.origin = {room.center().x() - middle * map.px_per_mm, room.center().y() + (top + bottom) / 2 * map.px_per_mm};
     return map;
+}
+
+QString title(bool behind, double room) {
+    constexpr double roomy = 270;
+    if (!behind) return room < roomy ? "FRONT, from the dial" : "FRONT PLATE, seen from the dial";
+    return room < roomy ? "BACK, from behind (mirrored)" : "BACK PLATE, seen from behind (mirrored)";
 }
 
 void paint(QPainter& painter, const Job& job, const PlateMap& map) {
@@ -162,6 +169,19 @@ std::optional<QPointF> Labels::room_for(QPointF at, double radius, QSizeF size, 
         return box.topLeft();
     }
     return {};
+}
+
+void Labels::write_beside(QPainter& painter, QPointF at, double radius, const QRectF& within, const QString& name, const QColor& name_ink,
+                          const QString& what, const QColor& what_ink) {
+    const QFont bold = word_font(9, true);
+    const QFont plain = word_font(8.5);
+    const double wide = std::max(QFontMetricsF(bold).horizontalAdvance(name), QFontMetricsF(plain).horizontalAdvance(what));
+    const auto corner = room_for(at, radius, QSizeF(wide, 26), within);
+    if (!corner) return;
+    const bool left_of = corner->x() + wide <= at.x();
+    const double x = left_of ? corner->x() + wide : corner->x();
+    write(painter, bold, name_ink, {x, corner->y() + 11}, name, left_of ? 1 : -1);
+    write(painter, plain, what_ink, {x, corner->y() + 24}, what, left_of ? 1 : -1);
 }
 
 }  // namespace PlateArt

@@ -26,6 +26,8 @@ namespace PlateArt {
 QPainterPath outline(const QRectF& box);
 /// The plate and its holes fitted into a room; without an outline the holes alone.
 PlateMap fitted(const Job& job, const Derived& derived, const QRectF& room, bool mirrored);
+/// Which plate, and from where it is seen; shorter where there is less room.
+QString title(bool behind, double room);
 /// Outline and pillars.
 void paint(QPainter& painter, const Job& job, const PlateMap& map);
 /// A worn hole: where its first circle and the circle at its worn end enclose it; `walk` in px.
@@ -42,6 +44,10 @@ public:
     void keep_clear(const QRectF& box) { m_taken.push_back(box); }
     /// Top left corner for a label of this size near a point of this radius; none when there is no room.
     std::optional<QPointF> room_for(QPointF at, double radius, QSizeF size, const QRectF& within);
+
+    /// A name and under it a word, beside the point where there is room, towards it; left out where there is none.
+    void write_beside(QPainter& painter, QPointF at, double radius, const QRectF& within, const QString& name, const QColor& name_ink,
+                      const QString& what, const QColor& what_ink);
 
 private:
     std::vector<QRectF> m_taken;

@@ -51,6 +51,8 @@ void CalliperLine::ask(const QuantityKey& key) {
 
 void CalliperLine::survey(bool on) {
     m_round = on ? static_cast<ReadingRound*>(&m_plates) : &m_solver;
+    // What is typed must go to the hole that is looked at; before anything was read the round begins at its beginning.
+    if (on && !m_document.job().survey.holes.empty()) m_plates.go_to(m_document.hole());
     refresh();
 }
 
@@ -151,10 +153,8 @@ void CalliperLine::paint(QPainter& painter) {
     const double room = width() - words_x - tray_width - 16;
     const double name_wide = now ? QFontMetricsF(word_font(9)).horizontalAdvance(now->name) : 0;
     const double keys_x = std::max(words_x, label_x + name_wide + 18);
-    painter.save();
-    painter.setClipRect(QRectF(0, 0, words_x + room + 8, height()));
-    write(painter, word_font(8.5), t.steel, {keys_x, 20}, m_round->keys());
-    painter.restore();
+    const QFont small = word_font(8.5);
+    write(painter, small, t.steel, {keys_x, 20}, QFontMetricsF(small).elidedText(m_round->keys(), Qt::ElideRight, words_x + room - keys_x));
     QString line = m_message;
     QColor ink = m_fault ? t.ruby : t.blued;
     if (line.isEmpty() && now) {

@@ -3,14 +3,13 @@
 #include <QKeyEvent>
 #include <algorithm>
 
+#include "drawing/words.h"
 #include "job/reading.h"
 #include "number/input_error.h"
 #include "number/units.h"
 
 namespace echappe {
 namespace {
-
-QString words(const std::string& text) { return QString::fromStdString(text); }
 
 QString length(const Job& job, double mm) {
     const Unit& unit = *find_unit(job.length_unit, Dimension::length);
@@ -101,7 +100,7 @@ void PlateRound::go_to(const std::string& subject) {
 std::optional<ReadingRound::Asked> PlateRound::asked() const {
     const SurveyQuestion* now = question();
     if (!now) return {};
-    Asked asked{words(now->name), words(std::string(now->how)), words(now->typed_as), {}};
+    Asked asked{words(name_of(m_document.job(), *now)), words(std::string(now->how)), words(now->typed_as), {}};
     const HoleRecord* hole = m_document.job().survey.hole(now->subject);
     const bool of_the_hole = now->field.starts_with("hole_") || now->field.starts_with("wear_");
     if (of_the_hole && !(hole && hole->pegged)) {
@@ -160,7 +159,7 @@ QString PlateRound::keep(const QString& text, bool) {
     const QString kept = way ? words(way_in_words(now.subject.ends_with(".back") ? seen_from_behind_deg(value) : value))
                              : length(m_document.job(), value) + " " + words(m_document.job().length_unit);
     go_on();
-    return QObject::tr("Kept: %1 %2. Undo with Ctrl+Z.").arg(words(now.name), kept);
+    return QObject::tr("Kept: %1 %2. Undo with Ctrl+Z.").arg(words(name_of(m_document.job(), now)), kept);
 }
 
 QString PlateRound::simulated() {
@@ -168,7 +167,7 @@ QString PlateRound::simulated() {
     if (!now || !m_document.calliper()) throw no_instrument();
     const HoleRecord* hole = m_document.job().survey.hole(now->subject);
     const auto reading = m_document.calliper()->read(*now, hole && hole->pegged, m_turn[now->subject + now->field]++);
-    if (!reading) throw InputError(now->name, "nothing there to measure", "N: cannot be measured");
+    if (!reading) throw InputError(name_of(m_document.job(), *now), "nothing there to measure", "N: cannot be measured");
     if (now->field != "wear_direction_deg") return length(m_document.job(), *reading);
     return words(print_short(now->subject.ends_with(".back") ? seen_from_behind_deg(*reading) : *reading));
 }

@@ -55,6 +55,8 @@ public:
     const SurveyQuestion* question() const;
     /// The first reading of this hole, plate or arbor that is not taken, else its first.
     void go_to(const std::string& subject);
+    /// From the first reading that is open.
+    void begin() { m_at.reset(); }
     std::optional<Asked> asked() const override;
     void step(int by) override;
     QString keep(const QString& text, bool simulated) override;

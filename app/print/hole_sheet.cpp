@@ -4,6 +4,7 @@
 #include <cmath>
 
 #include "drawing/plate_art.h"
+#include "drawing/words.h"
 #include "number/units.h"
 #include "print/sheet.h"
 
@@ -11,10 +12,9 @@ namespace echappe {
 namespace {
 
 constexpr double left_mm = 12;
-constexpr double row_mm = 25;
-constexpr double last_row_mm = 176;  ///< of 210: the foot is below
+constexpr double row_mm = 28;
+constexpr double last_row_mm = 172;  ///< of 210: the foot is below
 
-QString words(const std::string& text) { return QString::fromStdString(text); }
 QString mm(double value) { return words(print_fixed(value, 2)); }
 
 void head(Sheet& sheet, const Job& job, const QString& what, double right) {
@@ -69,7 +69,9 @@ void hole_row(Sheet& sheet, const DerivedHole& hole, double y) {
         sheet.text(266, y + 14, 16, mm(*plan.broach_to_mm), true);
     }
     box(sheet, 281, y + 21, hole.record.done);
-    for (size_t i = 0; i < plan.warnings.size() && i < 1; ++i) sheet.text(78, y + 23, 8, words(plan.warnings[i]));
+    QStringList warnings;
+    for (const std::string& warning : plan.warnings) warnings << words(warning);
+    sheet.text(78, y + 25.5, 8, sheet.fitted(warnings.join("  "), 8, 200));
     sheet.line(left_mm, y + row_mm, 287, y + row_mm, 0.15);
 }
 
@@ -82,15 +84,17 @@ void plate_map(Sheet& sheet, const Job& job, const Derived& derived, const std::
     if (job.plate)
         sheet.painter.drawPath(PlateArt::outline(
             QRectF(map.at(-job.plate->width_mm / 2, job.plate->height_mm), map.at(job.plate->width_mm / 2, 0)).normalized()));
-    sheet.text(room_mm.left(), room_mm.top() - 2, 9,
-               plate == "back" ? "BACK PLATE, seen from behind (mirrored)" : "FRONT PLATE, seen from the dial", true);
+    sheet.text(room_mm.left(), room_mm.top() - 2, 9, PlateArt::title(plate == "back", INFINITY), true);
+    if (job.plate)
+        for (const auto& pillar : job.plate->pillars)
+            sheet.painter.drawEllipse(map.at(pillar[0], pillar[1]), 4.5 * map.px_per_mm, 4.5 * map.px_per_mm);
     for (const Spot& spot : derived.survey.spots) {
         if (spot.plate != plate || (spot.kind != "hole" && spot.kind != "pillar")) continue;
         const QPointF at = map.at(spot.x_mm, spot.y_mm);
         sheet.painter.setPen(pen);
         sheet.painter.setBrush(spot.severity == "fault" ? QBrush(black) : QBrush(Qt::NoBrush));
         sheet.painter.drawEllipse(at, 1.3 * sheet.px, 1.3 * sheet.px);
-        if (spot.kind == "pillar" && spot.verdict.empty()) continue;
+        if (spot.kind == "pillar" && spot.severity.empty()) continue;
         const DerivedHole* hole = derived.survey.hole(spot.part);
         sheet.text(at.x() / sheet.px + 2.5, at.y() / sheet.px, 8, words(hole ? job.name_of_arbor(spot.arbor) : spot.name), true);
         sheet.text(at.x() / sheet.px + 2.5, at.y() / sheet.px + 3.4, 7.5,
@@ -148,10 +152,7 @@ void print_survey(const QString& path, const Job& job, const Derived& derived) {
             sheet.text(left_mm + 7, y - 0.8, 10, words(need.sentence), true);
             if (need.reason.empty()) continue;
             y += 3.8;
-            sheet.painter.setFont(word_font(7.5));
-            const QString reason =
-                QFontMetricsF(sheet.painter.font(), sheet.painter.device()).elidedText(words(need.reason), Qt::ElideRight, 178 * sheet.px);
-            sheet.text(left_mm + 7, y - 0.6, 7.5, reason);
+            sheet.text(left_mm + 7, y - 0.6, 7.5, sheet.fitted(words(need.reason), 7.5, 178));
         }
     });
 }

@@ -30,6 +30,10 @@ public:
         painter.setPen(black);
         painter.drawText(at(x, y), words);
     }
+    /// As much of the words as a width holds.
+    QString fitted(const QString& words, double points, double mm) {
+        return QFontMetricsF(word_font(points), painter.device()).elidedText(words, Qt::ElideRight, mm * px);
+    }
     void outline(const QPainterPath& path, double x, double y, double scale) {
         painter.save();
         painter.translate(at(x, y));

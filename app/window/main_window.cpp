@@ -248,6 +248,7 @@ void MainWindow::build_holes_menu() {
             fresh.method = job.survey.method;
             job.survey = fresh;
         });
+        m_calliper->plates().begin();
     });
     add(menu, tr("Read measurements from CSV…"), QKeySequence(), [this] {
         const QString path = QFileDialog::getOpenFileName(this, tr("Readings"), {}, "CSV (*.csv)");
@@ -262,9 +263,9 @@ void MainWindow::build_holes_menu() {
 void MainWindow::import_readings(const QString& path) {
     QFile file(path);
     if (!file.open(QIODevice::ReadOnly)) throw InputError("file", path.toStdString(), "a CSV file that can be read");
-    Job trial = m_document.job();
-    const size_t kept = keep_survey_csv(trial, file.readAll().toStdString());
-    m_document.edit(tr("Readings from %1").arg(QFileInfo(path).fileName()), [&](Job& job) { job = trial; });
+    size_t kept = 0;
+    m_document.edit(tr("Readings from %1").arg(QFileInfo(path).fileName()),
+                    [&](Job& job) { kept = keep_survey_csv(job, file.readAll().toStdString()); });
     m_calliper->tell(tr("%1 readings kept from %2.").arg(kept).arg(path), false);
 }
 

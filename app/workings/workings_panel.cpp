@@ -9,8 +9,6 @@ namespace {
 constexpr double margin = 18;
 constexpr double panel_width = 310;
 
-QString text_of(const std::string& text) { return QString::fromStdString(text); }
-
 /// Measured: ink. Follows: blued. Assumed: steel, in italics. Missing: brass with a question mark.
 QColor ink_of(Known known) {
     const Theme& t = theme();
@@ -47,7 +45,7 @@ void WorkingsSheet::paint(QPainter& painter) {
                       tr("The figures of the selected arbor stand here, each with its reason."));
         return;
     }
-    const double named = write(painter, figure_font(17), t.blued, {margin, y}, text_of(subject->name) + tr(" arbor"));
+    const double named = write(painter, figure_font(17), t.blued, {margin, y}, words(subject->name) + tr(" arbor"));
     if (named < panel_width - 2 * margin - 110)
         write(painter, word_font(8.5), t.steel, {panel_width - margin, y}, tr("click a figure: why"), 1);
     y += 16;
@@ -69,19 +67,19 @@ double WorkingsSheet::paint_quantity(QPainter& painter, const Quantity& quantity
     const Theme& t = theme();
     constexpr double height = 29;
     const double base = y + 20;
-    write(painter, word_font(9), t.steel, {margin, base}, state_sign(quantity.known) + "  " + text_of(quantity.name));
+    write(painter, word_font(9), t.steel, {margin, base}, state_sign(quantity.known) + "  " + words(quantity.name));
     const double u_width =
-        quantity.u_text.empty() ? 0 : write(painter, word_font(8), t.steel, {panel_width - margin, base}, text_of(quantity.u_text), 1) + 8;
+        quantity.u_text.empty() ? 0 : write(painter, word_font(8), t.steel, {panel_width - margin, base}, words(quantity.u_text), 1) + 8;
     const double unit_width =
         quantity.unit.empty()
             ? 0
-            : write(painter, word_font(8.5), t.steel, {panel_width - margin - u_width, base}, text_of(quantity.unit), 1) + 5;
-    write(painter, figure_font(13), ink_of(quantity.known), {panel_width - margin - u_width - unit_width, base}, text_of(quantity.text), 1);
+            : write(painter, word_font(8.5), t.steel, {panel_width - margin - u_width, base}, words(quantity.unit), 1) + 5;
+    write(painter, figure_font(13), ink_of(quantity.known), {panel_width - margin - u_width - unit_width, base}, words(quantity.text), 1);
     painter.fillRect(QRectF(margin, y + height, panel_width - 2 * margin, 1), t.rule);
-    place({"quantity:" + text_of(quantity.name),
+    place({"quantity:" + words(quantity.name),
            QRectF(0, y, panel_width, height),
            [this, n = quantity.name] { unfold(n); },
-           text_of(quantity.state) + (quantity.working ? tr("; click for the workings") : ""),
+           words(quantity.state) + (quantity.working ? tr("; click for the workings") : ""),
            {}});
     y += height + 1;
     return m_unfolded == quantity.name ? paint_working(painter, quantity, y) : y;
@@ -101,22 +99,22 @@ double WorkingsSheet::paint_working(QPainter& painter, const Quantity& quantity,
         y += write_wrapped(painter, word_font(9), t.steel, {x, y}, width, why);
     } else {
         const Working& w = *quantity.working;
-        y += write_wrapped(painter, word_font(10.5), t.ink, {x, y}, width, text_of(w.formula)) + 4;
-        y += write_wrapped(painter, word_font(10), t.blued, {x, y}, width, text_of(w.substituted())) + 4;
+        y += write_wrapped(painter, word_font(10.5), t.ink, {x, y}, width, words(w.formula)) + 4;
+        y += write_wrapped(painter, word_font(10), t.blued, {x, y}, width, words(w.substituted())) + 4;
         const QString result = "= " +
-                               text_of(w.result.u > 0 ? print_fixed(w.result.value, decimals_for(w.result.u)) + " ± " +
-                                                            print_fixed(w.result.u, decimals_for(w.result.u))
-                                                      : print_short(w.result.value, 8)) +
-                               " " + text_of(w.unit);
+                               words(w.result.u > 0 ? print_fixed(w.result.value, decimals_for(w.result.u)) + " ± " +
+                                                          print_fixed(w.result.u, decimals_for(w.result.u))
+                                                    : print_short(w.result.value, 8)) +
+                               " " + words(w.unit);
         y += write_wrapped(painter, word_font(10.5, true), t.ink, {x, y}, width, result) + 6;
         for (const Term& term : w.terms)
             y += write_wrapped(painter, word_font(8.5), t.steel, {x, y}, width,
-                               text_of(term.symbol + "  " + print_short(term.value.value, 7) + " " + term.unit + "  " + term.meaning)) +
+                               words(term.symbol + "  " + print_short(term.value.value, 7) + " " + term.unit + "  " + term.meaning)) +
                  1;
         if (const Term* most = w.largest_contributor())
-            y += write_wrapped(painter, word_font(8.5), t.amber, {x, y + 3}, width, tr("most of the ±: ") + text_of(most->meaning)) + 4;
-        for (const std::string& note : w.notes) y += write_wrapped(painter, word_font(8.5), t.steel, {x, y + 2}, width, text_of(note)) + 2;
-        y += write_wrapped(painter, word_font(8), t.steel, {x, y + 4}, width, tr("source: ") + text_of(w.source)) + 4;
+            y += write_wrapped(painter, word_font(8.5), t.amber, {x, y + 3}, width, tr("most of the ±: ") + words(most->meaning)) + 4;
+        for (const std::string& note : w.notes) y += write_wrapped(painter, word_font(8.5), t.steel, {x, y + 2}, width, words(note)) + 2;
+        y += write_wrapped(painter, word_font(8), t.steel, {x, y + 4}, width, tr("source: ") + words(w.source)) + 4;
     }
     painter.fillRect(QRectF(margin, from + 6, 2, y - from), t.blued);
     return y + 12;
@@ -131,32 +129,29 @@ double WorkingsSheet::paint_finding(QPainter& painter, const Finding& finding, d
     const double from = y + 4;
     y += 8;
     // Told apart by word as well as by colour.
-    write(painter, word_font(8, true), colour, {x, y + 10}, judged ? text_of(finding.verdict) : text_of(finding.severity));
+    write(painter, word_font(8, true), colour, {x, y + 10}, judged ? words(finding.verdict) : words(finding.severity));
     y += 15;
     const double head = y;
-    y += write_wrapped(painter, word_font(10, true), judged ? t.steel : t.ink, {x, y}, width, text_of(finding.sentence)) + 2;
-    y += write_wrapped(painter, word_font(9), t.steel, {x, y}, width, text_of(finding.reason)) + 4;
-    place({"finding:" + text_of(finding.id),
+    y += write_wrapped(painter, word_font(10, true), judged ? t.steel : t.ink, {x, y}, width, words(finding.sentence)) + 2;
+    y += write_wrapped(painter, word_font(9), t.steel, {x, y}, width, words(finding.reason)) + 4;
+    place({"finding:" + words(finding.id),
            QRectF(x, head, width, y - head),
            [this, arbor = finding.arbor] { m_document.select(arbor); },
            tr("Goes to the arbor"),
            {}});
     if (judged) {
         const double w = write(painter, word_font(8.5), t.blued, {x, y + 12}, tr("open again"));
-        place({"reopen:" + text_of(finding.id), QRectF(x, y, w, 18), [this, id = finding.id] { m_document.judge(id, {}, {}); }, {}, {}});
+        place({"reopen:" + words(finding.id), QRectF(x, y, w, 18), [this, id = finding.id] { m_document.judge(id, {}, {}); }, {}, {}});
     } else {
         const double a = write(painter, word_font(8.5), t.blued, {x, y + 12}, tr("accept"));
-        place({"accept:" + text_of(finding.id),
+        place({"accept:" + words(finding.id),
                QRectF(x, y, a, 18),
                [this, id = finding.id] { m_document.judge(id, "accepted", {}); },
                {},
                {}});
         const double o = write(painter, word_font(8.5), t.blued, {x + a + 18, y + 12}, tr("overrule because…"));
-        place({"overrule:" + text_of(finding.id),
-               QRectF(x + a + 18, y, o, 18),
-               [this, id = finding.id] { emit overrule_wanted(id); },
-               {},
-               {}});
+        place(
+            {"overrule:" + words(finding.id), QRectF(x + a + 18, y, o, 18), [this, id = finding.id] { emit overrule_wanted(id); }, {}, {}});
     }
     y += 20;
     painter.fillRect(QRectF(margin, from, 3, y - from), colour);

@@ -181,6 +181,15 @@ void plan_hole(const Job& job, BushPlanInput& in, DerivedHole& hole, DerivedHole
     if (taken) in.stock.swap(*taken);
 }
 
+/// What the wobble test says of the hole: its lean along the worn way shows the largest diameter.
+void wobble_of(const Job& job, DerivedHole& hole) {
+    const ArborRecord* arbor = job.survey.arbor(hole.arbor);
+    if (!hole.record.sway_mm || !hole.record.pivot_mm || !hole.thickness_mm || !arbor || !arbor->plates_mm) return;
+    const double lean = std::atan(*hole.record.sway_mm / 2 / *arbor->plates_mm);
+    constexpr double most = 60 * rad_per_deg;
+    if (lean < most) hole.wobble = tilt_test({*hole.record.pivot_mm, {}, lean / rad_per_deg, *hole.thickness_mm, *arbor->plates_mm});
+}
+
 void decide_hole(DerivedHole& hole) {
     hole.by_hand = hole.record.decided.has_value();
     if (hole.by_hand) {
@@ -241,6 +250,7 @@ void derive_holes(const Job& job, const Stock* stock, const Index& index, Derive
         hole.edge_mm = hole.record.edge_mm ? hole.record.edge_mm : room_round(job, rims.at(hole.plate), hole);
         plan_hole(job, in, hole, comparable ? &before.holes[i] : nullptr);
         if (hole.plan) effects_of(index, hole);
+        wobble_of(job, hole);
         decide_hole(hole);
         const bool work = hole.decision == "bush" || hole.decision == "plug" || hole.decision == "close";
         derived.survey.holes_to_do += work;
@@ -273,6 +283,7 @@ std::string with_kind(const std::string& name, const std::string& kind) { return
 
 void derive_spots(const Job& job, Derived& derived) {
     auto& spots = derived.survey.spots;
+    spots.reserve(derived.survey.holes.size() + 4 * derived.arbors.size());
     std::map<std::string, const ConditionRecord*> conditions;
     for (const ConditionRecord& condition : job.survey.conditions) conditions[condition.part] = &condition;
     const auto add = [&](Spot spot) {
@@ -285,7 +296,7 @@ void derive_spots(const Job& job, Derived& derived) {
         spots.push_back(std::move(spot));
     };
     for (const std::string& plate : plate_names())
-        add({"plate." + plate, "plate", plate == "front" ? "Front plate" : "Back plate", "", plate, 0, 0, {}, {}});
+        add({"plate." + plate, "plate", plate == "front" ? "Front plate" : "Back plate", "", plate, 0, 0, {}, {}, false});
     if (job.plate)
         for (size_t i = 0; i < job.plate->pillars.size(); ++i)
             add({"pillar." + std::to_string(i + 1),
@@ -298,21 +309,21 @@ void derive_spots(const Job& job, Derived& derived) {
                  {},
                  {}});
     for (const DerivedHole& hole : derived.survey.holes)
-        add({hole.id, "hole", hole.name + " hole", hole.arbor, hole.plate, hole.x_mm, hole.y_mm, {}, {}});
+        add({hole.id, "hole", hole.name + " hole", hole.arbor, hole.plate, hole.x_mm, hole.y_mm, {}, {}, hole.record.pegged});
     for (const DerivedArbor& arbor : derived.arbors) {
-        add({arbor.id, "arbor", arbor.name + " arbor", arbor.id, "", arbor.x_mm, arbor.y_mm, {}, {}});
+        add({arbor.id, "arbor", arbor.name + " arbor", arbor.id, "", arbor.x_mm, arbor.y_mm, {}, {}, false});
         if (arbor.wheel.count.present())
-            add({arbor.id + ".wheel", "wheel", with_kind(arbor.name, "wheel"), arbor.id, "", arbor.x_mm, arbor.y_mm, {}, {}});
+            add({arbor.id + ".wheel", "wheel", with_kind(arbor.name, "wheel"), arbor.id, "", arbor.x_mm, arbor.y_mm, {}, {}, false});
         if (arbor.pinion.count.present())
-            add({arbor.id + ".pinion", "pinion", arbor.name + " pinion", arbor.id, "", arbor.x_mm, arbor.y_mm, {}, {}});
+            add({arbor.id + ".pinion", "pinion", arbor.name + " pinion", arbor.id, "", arbor.x_mm, arbor.y_mm, {}, {}, false});
         if (arbor.hand || arbor.id == job.reference.arbor)
-            add({arbor.id + ".hand", "hand", with_kind(arbor.name, "hand"), arbor.id, "front", arbor.x_mm, arbor.y_mm, {}, {}});
+            add({arbor.id + ".hand", "hand", with_kind(arbor.name, "hand"), arbor.id, "front", arbor.x_mm, arbor.y_mm, {}, {}, false});
     }
     if (!job.trains.empty() && !job.trains.front().arbors.empty()) {
         const std::string& first = job.trains.front().arbors.front();
-        add({first + ".drive", "drive", "Drive: spring, line", first, "", 0, 0, {}, {}});
+        add({first + ".drive", "drive", "Drive: spring, line", first, "", 0, 0, {}, {}, false});
     }
-    if (job.escape_arbor) add({"pallets", "pallets", "Pallets", *job.escape_arbor, "", 0, 0, {}, {}});
+    if (job.escape_arbor) add({"pallets", "pallets", "Pallets", *job.escape_arbor, "", 0, 0, {}, {}, false});
 }
 
 /// Which way up an arbor goes between the plates, told by what meshes: it cannot be read off a wheel in a tray.
@@ -324,9 +335,9 @@ void derive_ways(const Index& index, Derived& derived) {
             else if (drives.empty()) drives = index.arbor(mesh->pinion_of).name;
         }
         if (driven_by.empty() && drives.empty()) continue;
-        derived.survey.way_up[arbor.id] = (driven_by.empty() ? "" : "pinion level with the " + driven_by + " wheel") +
+        derived.survey.way_up[arbor.id] = (driven_by.empty() ? "" : "pinion level with the " + with_kind(driven_by, "wheel")) +
                                           (driven_by.empty() || drives.empty() ? "" : ", ") +
-                                          (drives.empty() ? "" : "wheel level with the " + drives + " pinion");
+                                          (drives.empty() ? "" : "wheel level with the " + with_kind(drives, "pinion"));
     }
 }
 

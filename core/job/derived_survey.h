@@ -3,6 +3,7 @@
 #include "job/survey.h"
 #include "pivots/arbor_runout.h"
 #include "pivots/end_shake.h"
+#include "pivots/tilt.h"
 
 namespace echappe {
 
@@ -44,6 +45,7 @@ struct DerivedHole {
     std::string reason;
     bool by_hand = false;
     std::vector<SchoolClearance> clearances;
+    std::optional<TiltResult> wobble;  ///< the hole by the sway of the arbor's free end, where it and the plates' distance were read
     std::vector<HoleEffect> effects;
     /// There is work to do on it that is not done.
     bool open() const { return !decision.empty() && decision != "leave" && !record.done; }
@@ -60,6 +62,7 @@ struct Spot {
     double y_mm = 0;
     std::string verdict;  ///< in words; empty: not looked at
     std::string severity;
+    bool pegged = false;  ///< of holes
 };
 
 /// Something that wants a decision or work, in the order to do it.

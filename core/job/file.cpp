@@ -41,6 +41,15 @@ void check_references(const Job& job, std::vector<InputError>& faults) {
         const std::string& part = job.blanks[i].part;
         unknown_arbor("blanks[" + std::to_string(i) + "].part", part.substr(0, part.find('.')));
     }
+    const auto survey = [&](const std::string& list, size_t i, const std::string& field, const std::string& id) {
+        unknown_arbor("survey." + list + "[" + std::to_string(i) + "]." + field, id);
+    };
+    for (size_t i = 0; i < job.survey.holes.size(); ++i) survey("holes", i, "arbor", job.survey.holes[i].arbor);
+    for (size_t i = 0; i < job.survey.arbors.size(); ++i) survey("arbors", i, "arbor", job.survey.arbors[i].arbor);
+    for (size_t i = 0; i < job.survey.trials.size(); ++i)
+        for (const std::string& arbor : job.survey.trials[i].arbors) survey("trials", i, "arbors", arbor);
+    if (job.survey.end_shake_least_mm > job.survey.end_shake_most_mm)
+        faults.emplace_back("survey.end_shake_least_mm", "above end_shake_most_mm", "at most that");
     for (size_t i = 0; i < job.trains.size(); ++i)
         for (size_t k = 0; k < job.trains[i].arbors.size(); ++k)
             unknown_arbor("trains[" + std::to_string(i) + "].arbors[" + std::to_string(k) + "]", job.trains[i].arbors[k]);

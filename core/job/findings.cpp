@@ -58,7 +58,7 @@ void judge_strain(const Job& job, const Derived& derived, std::vector<Finding>& 
 }
 
 void judge_mesh(const Job& job, const DerivedMesh& mesh, std::vector<Finding>& out) {
-    const std::string name = job.name_of_arbor(mesh.wheel_of) + " to " + job.name_of_arbor(mesh.pinion_of);
+    const auto name = [&] { return job.name_of_arbor(mesh.wheel_of) + " to " + job.name_of_arbor(mesh.pinion_of); };
     if (mesh.pinion < cycloidal::fewest_leaves)
         out.push_back({"few-leaves:" + mesh.name(), "caution", "A pinion of " + std::to_string(mesh.pinion) + " leaves.",
                        "Under 6 leaves contact begins well before the line of centres and the mesh rubs; the standard has no form for it.",
@@ -67,18 +67,18 @@ void judge_mesh(const Job& job, const DerivedMesh& mesh, std::vector<Finding>& o
     const double too_deep = mesh.depth_mm->value;
     if (std::abs(too_deep) <= believed_sigma * mesh.depth_mm->u) return;
     if (too_deep > cycloidal::pinion_clearance * mesh.module_mm.value)
-        out.push_back({"clash:" + mesh.name(), "fault", "Teeth would strike the roots, " + name + ".",
+        out.push_back({"clash:" + mesh.name(), "fault", "Teeth would strike the roots, " + name() + ".",
                        "The holes are " + mm(too_deep) + " nearer than these teeth need; only " +
                            mm(cycloidal::pinion_clearance * mesh.module_mm.value) + " is free under the tip.",
                        mesh.pinion_of, ""});
     else if (-too_deep > mesh.sizes.wheel.addendum_mm)
-        out.push_back({"apart:" + mesh.name(), "fault", "Teeth would not reach, " + name + ".",
+        out.push_back({"apart:" + mesh.name(), "fault", "Teeth would not reach, " + name() + ".",
                        "The holes are " + mm(-too_deep) + " further apart than these teeth need; a tooth is only " +
                            mm(mesh.sizes.wheel.addendum_mm) + " high above the pitch circle.",
                        mesh.pinion_of, ""});
     const double root = mesh.sizes.pinion.root_diameter_mm / mesh.sizes.pinion.pitch_diameter_mm;
     if (root < 0.35)
-        out.push_back({"undercut:" + mesh.name(), "caution", "Little metal under the leaves, " + name + ".",
+        out.push_back({"undercut:" + mesh.name(), "caution", "Little metal under the leaves, " + name() + ".",
                        "The root is " + print_fixed(100 * root, 0) + " % of the pitch diameter.", mesh.pinion_of, ""});
 }
 
@@ -136,6 +136,16 @@ void judge_hole(const DerivedHole& hole, std::vector<Finding>& out) {
                    hole.arbor, ""});
 }
 
+/// Two ways to one figure: the sway of the free end, and the gauge.
+void judge_wobble(const DerivedHole& hole, std::vector<Finding>& out) {
+    constexpr double believed_mm = 0.06;  ///< gauge, sway over the plates' distance and thickness, each at its usual uncertainty
+    if (!hole.wobble || !hole.record.hole_max_mm || std::abs(hole.wobble->hole_mm - *hole.record.hole_max_mm) <= believed_mm) return;
+    out.push_back({"wobble:" + hole.id, "caution", hole.name + " hole: wobble and gauge disagree.",
+                   "The free end's sway says " + mm(hole.wobble->hole_mm) + ", the gauge " + mm(*hole.record.hole_max_mm) +
+                       ". A tapered hole, a bent pivot or a misread: take both again.",
+                   hole.arbor, ""});
+}
+
 void judge_trial(const Job& job, const TrialRecord& trial, std::vector<Finding>& out) {
     if (trial.free && trial.end_shake) return;
     std::string names;
@@ -166,7 +176,10 @@ std::vector<Finding> findings_of(const Job& job, const Derived& derived) {
     for (const DerivedMesh& mesh : derived.meshes) judge_mesh(job, mesh, out);
     for (const DerivedMesh& mesh : derived.meshes) judge_form(job, mesh, out);
     for (const DerivedArbor& arbor : derived.arbors) judge_hand(job, arbor, out);
-    for (const DerivedHole& hole : derived.survey.holes) judge_hole(hole, out);
+    for (const DerivedHole& hole : derived.survey.holes) {
+        judge_hole(hole, out);
+        judge_wobble(hole, out);
+    }
     for (const TrialRecord& trial : job.survey.trials) judge_trial(job, trial, out);
     for (Finding& finding : out)
         for (const Judgement& judgement : job.judgements)

@@ -75,7 +75,8 @@ const Record& ReportHole::record() {
                                      .add("push_deg", &Out::push_deg, "deg", "where the train presses it, seen from the dial")
                                      .add("wear_deg", &Out::wear_deg, "deg", "where it walked to: read, else the push")
                                      .add("plan", &Out::plan, "", "as bush.plan")
-                                     .add("effects", &Out::effects, "", "what its wear does to the depth of each mesh");
+                                     .add("effects", &Out::effects, "", "what its wear does to the depth of each mesh")
+                                     .add("simulated", &Out::simulated, "", "the meshes at those depths, simulated");
     return record;
 }
 
@@ -146,9 +147,9 @@ JobReport job_report(const ReportInput& input) {
         report.next_measurement = derived.restore->next_measurement;
         report.conflict = derived.restore->conflict;
     }
-    for (DerivedHole& hole : derived.survey.holes)
+    for (const DerivedHole& hole : derived.survey.holes)
         report.holes.push_back({hole.id, hole.decision, hole.reason, hole.record.done, hole.record.pivot_mm, hole.push_deg, hole.wear_deg,
-                                std::move(hole.plan), std::move(hole.effects)});
+                                hole.plan, hole.effects, simulate_effects(derived, hole)});
     report.needed = std::move(derived.survey.needed);
     report.shopping = std::move(derived.survey.shopping);
     report.quantities = std::move(derived.quantities);

@@ -28,6 +28,7 @@ struct ReportHole {
     std::optional<double> wear_deg;
     std::optional<BushPlanResult> plan;
     std::vector<HoleEffect> effects;
+    std::vector<SimulatedEffect> simulated;
     static const Record& record();
 };
 

@@ -69,7 +69,7 @@ void ask_hole(const Job& job, const DerivedHole& hole, std::vector<SurveyQuestio
     for (const HoleQuestion& q : hole_questions) {
         const bool way = std::string(q.field) == "wear_direction_deg";
         if (way && oval < seen_as_oval_mm && !r.wear_direction_deg) continue;
-        SurveyQuestion question{hole.id, q.field, hole.arbor, hole.name + " · " + q.words, q.how, way ? "deg, or 4 h" : job.length_unit};
+        SurveyQuestion question{hole.id, q.field, hole.arbor, q.words, q.how, way ? "deg, or 4 h" : job.length_unit};
         question.taken =
             std::get<std::optional<double>*>(HoleRecord::record().find(q.field)->slot(const_cast<HoleRecord*>(&r)))->has_value() &&
             !listed(r.doubtful, q.field);
@@ -79,24 +79,38 @@ void ask_hole(const Job& job, const DerivedHole& hole, std::vector<SurveyQuestio
     }
 }
 
-double read_direction(const SurveyQuestion& question, const std::string& text) {
+double read_direction(const SurveyQuestion& question, const std::string& name, const std::string& text) {
     const bool behind = split(question.subject).second == "back";
     std::string word = text;
     const auto hour = word.find_first_of("hH");
     double seen = 0;
     if (hour != std::string::npos) {
-        const double h = parse_reading(word.substr(0, hour), base_unit(Dimension::number), question.name).value;
-        if (!(h >= 0 && h <= 12)) throw InputError(question.name, "\"" + text + "\"", "an hour from 0 to 12, as in 4 h");
+        const double h = parse_reading(word.substr(0, hour), base_unit(Dimension::number), name).value;
+        if (!(h >= 0 && h <= 12)) throw InputError(name, "\"" + text + "\"", "an hour from 0 to 12, as in 4 h");
         seen = 90 - 30 * h;
     } else {
-        seen = parse_reading(word, base_unit(Dimension::angle), question.name).value;
-        if (!(std::abs(seen) <= 360)) throw InputError(question.name, "\"" + text + "\"", "degrees up to 360, or an hour, as in 4 h");
+        seen = parse_reading(word, base_unit(Dimension::angle), name).value;
+        if (!(std::abs(seen) <= 360)) throw InputError(name, "\"" + text + "\"", "degrees up to 360, or an hour, as in 4 h");
     }
     const double from_dial = behind ? seen_from_behind_deg(seen) : seen;
     return std::fmod(from_dial + 720, 360);
 }
 
 }  // namespace
+
+std::string name_of(const Job& job, const SurveyQuestion& question) {
+    const auto [first, second] = split(question.subject);
+    const std::string what = " · " + std::string(question.words);
+    if (first == "plate") return (second == "front" ? "Front plate" : "Back plate") + what;
+    if (second.empty()) return job.name_of_arbor(question.subject) + " arbor" + what;
+    return job.name_of_arbor(first) + ", " + second + what;
+}
+
+std::string words_for_reading(const std::string& field) {
+    for (const HoleQuestion& question : hole_questions)
+        if (field == question.field) return question.words;
+    return "thickness of the plate";
+}
 
 std::vector<SurveyQuestion> survey_round(const Job& job, const Derived& derived) {
     std::vector<SurveyQuestion> round;
@@ -105,12 +119,10 @@ std::vector<SurveyQuestion> survey_round(const Job& job, const Derived& derived)
     for (const DerivedHole& hole : derived.survey.holes) holes[hole.id] = &hole;
     std::unordered_map<std::string, const ArborRecord*> arbors;
     for (const ArborRecord& record : job.survey.arbors) arbors[record.arbor] = &record;
-    std::unordered_map<std::string, std::string> names;
-    for (const DerivedArbor& arbor : derived.arbors) names[arbor.id] = arbor.name;
     const auto record_of = [&](const std::string& arbor) { return arbors.contains(arbor) ? arbors.at(arbor) : nullptr; };
     for (const std::string& plate : plate_names()) {
         const PlateRecord* record = job.survey.plate(plate);
-        round.push_back({"plate." + plate, "thickness_mm", "", (plate == "front" ? "Front" : "Back") + std::string(" plate · thickness"),
+        round.push_back({"plate." + plate, "thickness_mm", "", "thickness",
                          "Calliper across the plate at an edge without burr; it holds for every hole of this plate.", job.length_unit,
                          record && record->thickness_mm});
         for (const std::string& arbor : order)
@@ -120,19 +132,27 @@ std::vector<SurveyQuestion> survey_round(const Job& job, const Derived& derived)
         if (!holes.contains(arbor + ".front")) continue;
         const ArborRecord* record = record_of(arbor);
         round.push_back(
-            {arbor, "tir_mm", arbor, names[arbor] + " arbor · runout (TIR)",
+            {arbor, "tir_mm", arbor, "runout (TIR)",
              "Between centres or in a true collet, dial indicator on the arbor beside the wheel: turn once, highest less lowest.",
              job.length_unit, record && record->tir_mm});
     }
     for (const auto& [field, words, how] :
-         {std::tuple{"plates_mm", " · between the plates", "Inside jaws between the plates, beside the arbor's holes."},
-          std::tuple{"shoulders_mm", " · from shoulder to shoulder", "Calliper over the two shoulders of the arbor."}})
+         {std::tuple{"plates_mm", "between the plates", "Inside jaws between the plates, beside the arbor's holes."},
+          std::tuple{"shoulders_mm", "from shoulder to shoulder", "Calliper over the two shoulders of the arbor."}})
         for (const std::string& arbor : order) {
             if (!holes.contains(arbor + ".front")) continue;
             ArborRecord record;
             if (const ArborRecord* there = record_of(arbor)) record = *there;
-            round.push_back({arbor, field, arbor, names[arbor] + " arbor" + words, how, job.length_unit,
-                             slot_of(ArborRecord::record(), &record, field)->has_value()});
+            round.push_back(
+                {arbor, field, arbor, words, how, job.length_unit, slot_of(ArborRecord::record(), &record, field)->has_value()});
+        }
+    for (const std::string& plate : plate_names())
+        for (const std::string& arbor : order) {
+            const auto hole = holes.find(arbor + "." + plate);
+            if (hole == holes.end()) continue;
+            round.push_back({hole->first, "sway_mm", arbor, "sway of the free end",
+                             "The other end out of its plate: how far it sways from side to side, measured where the other plate was.",
+                             job.length_unit, hole->second->record.sway_mm.has_value()});
         }
     return round;
 }
@@ -140,13 +160,13 @@ std::vector<SurveyQuestion> survey_round(const Job& job, const Derived& derived)
 double read_survey(const Job& job, const SurveyQuestion& question, const std::string& text) {
     const bool empty = text.find_first_not_of(" \t") == std::string::npos;
     if (empty && question.expected) return *question.expected;
-    if (question.field == "wear_direction_deg") return read_direction(question, text);
-    const double value = parse_reading(text, *find_unit(job.length_unit, Dimension::length), question.name).value;
+    if (question.field == "wear_direction_deg") return read_direction(question, name_of(job, question), text);
+    const double value = parse_reading(text, *find_unit(job.length_unit, Dimension::length), name_of(job, question)).value;
     const Record& record = question.subject.starts_with("plate.")            ? PlateRecord::record()
                            : question.subject.find('.') == std::string::npos ? ArborRecord::record()
                                                                              : HoleRecord::record();
     const Range& range = record.find(question.field)->range;
-    if (!range.holds(value)) throw InputError(question.name, "\"" + text + "\"", range.sentence() + " mm");
+    if (!range.holds(value)) throw InputError(name_of(job, question), "\"" + text + "\"", range.sentence() + " mm");
     return value;
 }
 
@@ -258,7 +278,7 @@ void keep_trial(Job& job, const TrialRecord& trial) {
 
 void set_condition(Job& job, const std::string& part, const std::string& verdict, const std::string& date) {
     ConditionRecord& condition = job.survey.condition_at(part);
-    condition.verdict = condition.verdict == verdict ? "" : verdict;
+    condition.verdict = verdict;
     condition.date = date;
 }
 

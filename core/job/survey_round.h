@@ -8,10 +8,10 @@ namespace echappe {
 
 /// One reading of the round over the plates.
 struct SurveyQuestion {
-    std::string subject;  ///< "centre.front", "plate.front", or the arbor "centre"
-    std::string field;    ///< of its record: "hole_max_mm"
-    std::string arbor;    ///< to be selected with it; empty for a plate
-    std::string name;     ///< "Centre, front hole · largest diameter"
+    std::string subject;     ///< "centre.front", "plate.front", or the arbor "centre"
+    std::string field;       ///< of its record: "hole_max_mm"
+    std::string arbor;       ///< to be selected with it; empty for a plate
+    std::string_view words;  ///< what is read: "hole, largest diameter"
     std::string_view how;
     std::string typed_as;
     bool taken = false;
@@ -20,9 +20,15 @@ struct SurveyQuestion {
     bool operator==(const SurveyQuestion& other) const { return subject == other.subject && field == other.field; }
 };
 
+/// "Centre, front · hole, largest diameter".
+std::string name_of(const Job& job, const SurveyQuestion& question);
+
 /// The whole round, plate by plate and arbor by arbor, as the hands go: thickness first, then each pivot and its hole, then
 /// runout and room of the arbors. The direction is asked of an oval hole only.
 std::vector<SurveyQuestion> survey_round(const Job& job, const Derived& derived);
+
+/// "hole, largest diameter" for "hole_max_mm"; the plate's thickness too.
+std::string words_for_reading(const std::string& field);
 
 /// What was typed: a length in the job's unit; for a direction degrees, or the hour of a clock face ("4 h"), seen from the side the
 /// plate is looked at; an empty line takes what is expected. Throws InputError.
@@ -44,6 +50,7 @@ void untick_pass(Job& job, const std::string& hole);
 void set_done(Job& job, const std::string& hole, bool done, const std::string& because, const std::string& date);
 /// Keeps the trial; one that failed puts the holes of its arbors back on the list.
 void keep_trial(Job& job, const TrialRecord& trial);
+/// An empty verdict: not looked at again.
 void set_condition(Job& job, const std::string& part, const std::string& verdict, const std::string& date);
 
 /// What the round found, as CSV for another program.

@@ -19,19 +19,20 @@ std::string mm(double value) { return print_fixed(value, 3) + " mm"; }
 
 const Record& ArborRunoutInput::record() {
     using In = ArborRunoutInput;
-    static const Record record = Fields<In>()
-                                     .add("tir_mm", &In::tir_mm, "mm", "total indicator reading over a turn", between(0, 50))
-                                     .required()
-                                     .add("stock_tir_mm", &In::stock_tir_mm, "mm", "the same of true stock in this collet", between(0, 50))
-                                     .add("arbor", &In::arbor, "", "which limit holds")
-                                     .choices({"train", "escape"})
-                                     .add("hardened", &In::hardened, "", "hard all through")
-                                     .add("length_mm", &In::length_mm, "mm", "between the shoulders", above(0, 1000))
-                                     .add("diameter_mm", &In::diameter_mm, "mm", "of the arbor", above(0, 100))
-                                     .add("limit_mm", &In::limit_mm, "mm", "your own limit of TIR", between(0, 5))
-                                     .add("wheel_radius_mm", &In::wheel_radius_mm, "mm", "pitch radius of its wheel", above(0, 5000))
-                                     .add("period_s", &In::period_s, "s", "period of the arbor", above(0, 1e10))
-                                     .add("tir_before_mm", &In::tir_before_mm, "mm", "TIR before it was trued", between(0, 50));
+    static const Record record =
+        Fields<In>()
+            .add("tir_mm", &In::tir_mm, "mm", "total indicator reading over a turn", between(0, 50))
+            .required()
+            .add("stock_tir_mm", &In::stock_tir_mm, "mm", "the same of true stock in this collet", between(0, 50))
+            .add("arbor", &In::arbor, "", "which limit holds")
+            .choices({"train", "escape"})
+            .add("hardened", &In::hardened, "", "hard all through")
+            .add("length_mm", &In::length_mm, "mm", "between the shoulders; without it soft arbors are taken for slender", above(0, 1000))
+            .add("diameter_mm", &In::diameter_mm, "mm", "of the arbor", above(0, 100))
+            .add("limit_mm", &In::limit_mm, "mm", "your own limit of TIR", between(0, 5))
+            .add("wheel_radius_mm", &In::wheel_radius_mm, "mm", "pitch radius of its wheel", above(0, 5000))
+            .add("period_s", &In::period_s, "s", "period of the arbor", above(0, 1e10))
+            .add("tir_before_mm", &In::tir_before_mm, "mm", "TIR before it was trued", between(0, 50));
     return record;
 }
 
@@ -60,6 +61,8 @@ ArborRunoutResult arbor_runout(const ArborRunoutInput& in) {
         if (in.period_s) out.hand_wobble_s = *in.period_s * *out.ratio_swing / (2 * std::numbers::pi);
     }
     if (in.tir_before_mm) out.improved_mm = *in.tir_before_mm - in.tir_mm;
+    std::optional<double> slenderness;
+    if (in.length_mm && in.diameter_mm) slenderness = *in.length_mm / *in.diameter_mm;
     const bool in_limit_at_worst = in.tir_mm + in.stock_tir_mm <= out.limit_mm;
     const bool out_of_limit_at_best = in.tir_mm - in.stock_tir_mm > out.limit_mm;
     const std::string reads = mm(in.tir_mm) + " of " + mm(out.limit_mm) + " allowed";
@@ -70,13 +73,15 @@ ArborRunoutResult arbor_runout(const ArborRunoutInput& in) {
         out.verdict = "measure again";
         out.reason =
             "Reads " + reads + ", but true stock in this collet reads " + mm(in.stock_tir_mm) + " itself: measure between centres.";
-    } else if (in.hardened || in.length_mm < short_arbor * in.diameter_mm) {
+    } else if (in.hardened || (slenderness && *slenderness < short_arbor)) {
         out.verdict = "make anew";
         out.reason = "Reads " + reads + "; " + (in.hardened ? "a hardened arbor" : "an arbor this short") + " breaks before it bends back.";
     } else {
         out.verdict = "straighten";
-        out.reason =
-            "Reads " + reads + "; soft and " + print_fixed(in.length_mm / in.diameter_mm, 0) + " diameters long, it can be straightened.";
+        out.reason = "Reads " + reads + "; " +
+                     (slenderness ? "soft and " + print_fixed(*slenderness, 0) + " diameters long, it can be straightened."
+                                  : "if it is soft and longer than " + print_fixed(short_arbor, 0) +
+                                        " diameters it can be straightened, else make it anew.");
     }
     return out;
 }

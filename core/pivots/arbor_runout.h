@@ -11,8 +11,8 @@ struct ArborRunoutInput {
     double stock_tir_mm = 0;  ///< of true stock in the same collet
     std::string arbor = "train";
     bool hardened = false;
-    double length_mm = 40;
-    double diameter_mm = 3;
+    std::optional<double> length_mm;
+    std::optional<double> diameter_mm;
     std::optional<double> limit_mm;  ///< TIR; absent: 0.02 for the escape arbor, 0.05 for others
     // What the arbor carries.
     std::optional<double> wheel_radius_mm;  ///< pitch radius

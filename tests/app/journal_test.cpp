@@ -1,7 +1,9 @@
 #include <QDir>
 #include <QProcess>
 #include <QTemporaryDir>
+#include <QThread>
 #include <catch2/catch.hpp>
+#include <random>
 
 #include "app/bench.h"
 #include "job/file.h"
@@ -51,4 +53,41 @@ TEST_CASE("after kill -9 the edit is there again") {
         again.document().undo_stack()->setClean();
     }
     CHECK_FALSE(MainWindow().recover());
+}
+
+TEST_CASE("nothing that was confirmed is lost by any of 200 kills at random moments") {
+    const QTemporaryDir state;
+    QProcessEnvironment environment = QProcessEnvironment::systemEnvironment();
+    environment.insert("ECHAPPE_STATE", state.path());
+    environment.insert("QT_QPA_PLATFORM", "offscreen");
+    qputenv("ECHAPPE_STATE", state.path().toUtf8());
+    std::mt19937 random(1868);
+    std::uniform_int_distribution<unsigned long> moment_us(0, 120000);
+    int lost = 0, killed = 0, fewest = 1 << 30, most = 0;
+    for (int i = 0; i < 200; ++i) {
+        QProcess editing;
+        editing.setProcessEnvironment(environment);
+        editing.start(REHEARSAL, {"edits"});
+        REQUIRE(editing.waitForReadyRead(20000));
+        QThread::usleep(moment_us(random));
+        editing.kill();  // SIGKILL
+        editing.waitForFinished();
+        // The last whole line is the last edit that was confirmed.
+        const QByteArray told = editing.readAllStandardOutput();
+        const int confirmed = told.left(told.lastIndexOf('\n')).split('\n').back().toInt();
+        const auto left = Journal::left_behind();
+        REQUIRE(left.size() == 1);
+        const LoadedJob kept = job_from_text(left.front().job_text.toStdString());
+        CHECK(kept.faults.empty());
+        const double reading = kept.job.survey.hole("centre.front")->hole_max_mm.value_or(0);
+        lost += reading < 1.7 + confirmed / 1000.0 - 1e-9;
+        ++killed;
+        fewest = std::min(fewest, confirmed);
+        most = std::max(most, confirmed);
+        Journal::discard(left.front());
+    }
+    INFO("confirmed edits before the kill: " << fewest << " to " << most);
+    CHECK(killed == 200);
+    CHECK(most > fewest);
+    CHECK(lost == 0);
 }

@@ -1,3 +1,4 @@
+#include <QAction>
 #include <QDir>
 #include <QImage>
 #include <QTemporaryDir>
@@ -18,7 +19,8 @@ struct PlateBench : Bench {
     SurveyStation& survey() { return window.survey(); }
     const DerivedHole& hole(const std::string& id) { return *derived().survey.hole(id); }
     void begin_anew() {
-        document().edit("anew", [](Job& job) { job.survey = Survey(); });
+        for (QAction* action : window.actions())
+            if (action->text() == "Survey the plates anew") action->trigger();
         settle();
     }
 };

@@ -30,6 +30,13 @@ TEST_CASE("a verdict in order goes on to the next spot, a fault stays for its no
     bench.key(Qt::Key_G);
     CHECK(bench.job().survey.condition("third.front")->verdict == "good");
     CHECK(bench.survey().spot()->part != "third.front");
+    // The same key again says the same again; Delete takes it back.
+    bench.survey().go_to("third.front");
+    bench.key(Qt::Key_G);
+    CHECK(bench.job().survey.condition("third.front")->verdict == "good");
+    bench.survey().go_to("third.front");
+    bench.key(Qt::Key_Delete);
+    CHECK(bench.job().survey.condition("third.front")->verdict.empty());
     bench.survey().go_to("third.back");
     bench.key(Qt::Key_W);
     CHECK(bench.survey().spot()->part == "third.back");
@@ -60,9 +67,10 @@ TEST_CASE("parts are put in their trays, put back, replaced, and what is left ov
     REQUIRE(bench.survey().parts_shown());
     const size_t before = bench.job().survey.tally.size();
     bench.key(Qt::Key_Plus);
-    bench.survey().editor().setText("Hour pipe spring, c, bowed side up");
+    bench.survey().editor().setText("Hour pipe spring, steel; c; bowed side up");
     QTest::keyClick(&bench.survey().editor(), Qt::Key_Return);
     REQUIRE(bench.job().survey.tally.size() == before + 1);
+    CHECK(bench.job().survey.tally.back().name == "Hour pipe spring, steel");
     CHECK(bench.job().survey.tally.back().tray == "C");
     CHECK(bench.job().survey.tally.back().way == "bowed side up");
     bench.key(Qt::Key_B);
@@ -72,6 +80,32 @@ TEST_CASE("parts are put in their trays, put back, replaced, and what is left ov
     CHECK(bench.derived().survey.needed.back().part == "tally");
     bench.key(Qt::Key_Y);
     CHECK_FALSE(bench.survey().parts_shown());
+}
+
+TEST_CASE("a part whose name holds a comma is changed without losing any of it") {
+    SurveyBench bench;
+    bench.key(Qt::Key_Y);
+    const auto washer = [&]() -> const TallyLine& { return bench.job().survey.tally.back(); };
+    REQUIRE(washer().name == "Thin brass washer, 9 mm");
+    for (size_t i = 0; i < bench.job().survey.tally.size(); ++i) bench.key(Qt::Key_Down);
+    bench.key(Qt::Key_Return);
+    QTest::keyClick(&bench.survey().editor(), Qt::Key_Return);
+    CHECK(washer().name == "Thin brass washer, 9 mm");
+    CHECK(washer().tray == "D");
+    CHECK(washer().state == "left over");
+}
+
+TEST_CASE("the line asks for the hole that is in the picture, on every way to it") {
+    SurveyBench bench;
+    const auto asked = [&] { return bench.window.calliper().plates().question()->subject; };
+    bench.window.show_station(Station::train);
+    bench.document().select_hole("great", "back");
+    bench.window.show_station(Station::pivots);
+    CHECK(asked() == "great.back");
+    bench.document().select_hole("escape", "front");
+    CHECK(asked() == "escape.front");
+    bench.document().climb(-1);
+    CHECK(asked() == bench.document().hole());
 }
 
 TEST_CASE("the round goes back, skips, and marks what cannot be measured, without a hand leaving the keys") {

@@ -129,7 +129,16 @@ TEST_CASE("an indicator reads twice the eccentricity, and an escape arbor is jud
     CHECK(arbor_runout(in).verdict == "make anew");
     in.hardened = false;
     in.length_mm = 10;
+    in.diameter_mm = 3;
     CHECK(arbor_runout(in).verdict == "make anew");
+    in.length_mm = 40;
+    CHECK(arbor_runout(in).verdict == "straighten");
+}
+
+TEST_CASE("an arbor whose length nobody gave is not said to be slender") {
+    ArborRunoutInput in;
+    in.tir_mm = 0.15;
+    CHECK_THAT(arbor_runout(in).reason, Catch::Contains("if it is soft and longer than 6 diameters"));
 }
 
 TEST_CASE("a collet that runs out itself leaves the verdict open") {

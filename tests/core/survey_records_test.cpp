@@ -103,12 +103,15 @@ TEST_CASE("the round goes plate by plate, thickness first, and asks the way only
     CHECK(round[3].field == "hole_min_mm");
     CHECK(round[4].subject == "centre.front");
     CHECK_FALSE(asked(round, "great.front", "wear_direction_deg"));
+    CHECK(name_of(job, round[0]) == "Front plate · thickness");
+    CHECK(name_of(job, round[2]) == "Great, front · hole, largest diameter");
+    CHECK(name_of(job, *asked(round, "escape", "tir_mm")) == "Escape arbor · runout (TIR)");
     job.survey.hole_at("great", "front").hole_max_mm = 4.0;
     job.survey.hole_at("great", "front").hole_min_mm = 3.8;
     round = survey_round(job, derive(job));
     CHECK(asked(round, "great.front", "wear_direction_deg"));
     for (const SurveyQuestion& q : round) {
-        CHECK_FALSE(q.name.empty());
+        CHECK_FALSE(q.words.empty());
         CHECK_FALSE(q.how.empty());
     }
 }
@@ -181,7 +184,7 @@ TEST_CASE("a bush of which the drawer has too few falls onto the shopping list")
 TEST_CASE("arbors know which way up they go from what they mesh with") {
     const Derived derived = derive(demo::job());
     CHECK(derived.survey.way_up.at("centre") == "pinion level with the Great wheel, wheel level with the Third pinion");
-    CHECK(derived.survey.way_up.at("tide") == "pinion level with the Tide wheel wheel");
+    CHECK(derived.survey.way_up.at("tide") == "pinion level with the Tide wheel");
 }
 
 TEST_CASE("the simulated gauges read the hidden movement, and dirt until the hole is pegged") {
@@ -237,4 +240,28 @@ TEST_CASE("the holes go out as CSV and come back as readings") {
     CHECK(keep_survey_csv(job, survey_to_csv(derived)) > 30);
     CHECK(job.survey.hole("centre.front")->hole_max_mm == 1.98);
     CHECK(job.survey.hole("centre.front")->wear_direction_deg == 160);
+}
+
+TEST_CASE("a survey that names an arbor the job has not is told with its place") {
+    Job job = demo::job();
+    job.survey.holes[3].arbor = "moon";
+    const LoadedJob loaded = job_from_text(job_to_text(job));
+    REQUIRE(loaded.faults.size() == 1);
+    CHECK(std::string(loaded.faults.front().what()) == "survey.holes[3].arbor: got \"moon\", takes the id of an arbor of this job");
+}
+
+TEST_CASE("the sway of the free end finds the hole that the gauge finds, and a finding tells when it does not") {
+    Job job = demo::job();
+    // 1.98 mm in 2.4 mm of plate: the lean by trial, the sway over 41.2 mm between the plates.
+    const double lean = tilt_in_hole(1.62, 1.98, 2.4);
+    job.survey.hole_at("centre", "front").sway_mm = 2 * 41.2 * std::tan(lean);
+    const auto told = [&] {
+        for (const Finding& finding : derive(job).findings)
+            if (finding.id == "wobble:centre.front") return true;
+        return false;
+    };
+    CHECK(derive(job).survey.hole("centre.front")->wobble->hole_mm == Approx(1.98));
+    CHECK_FALSE(told());
+    *job.survey.hole_at("centre", "front").sway_mm *= 1.5;
+    CHECK(told());
 }

@@ -9,8 +9,6 @@ namespace {
 
 constexpr double margin = 18;
 
-QString words(const std::string& text) { return QString::fromStdString(text); }
-
 }  // namespace
 
 void PivotsStation::paint_card(QPainter& painter, const QRectF& room) {
@@ -46,7 +44,7 @@ double PivotsStation::paint_decision(QPainter& painter, const DerivedHole& hole,
         if (on) painter.fillRect(QRectF(x, y + 15, wide, 2), PlateArt::ink(hole.decision));
         place({QString("decide:") + decision,
                QRectF(x - 3, y - 4, wide + 6, 22),
-               [this, d = std::string(decision)] { act_on([&] { overrule(d); }); },
+               [this, d = std::string(decision)] { attempt([&] { overrule(d); }); },
                tr("Decide so; the reason is asked and kept"),
                {}});
         x += wide + 13;
@@ -82,6 +80,7 @@ double PivotsStation::paint_figures(QPainter& painter, const DerivedHole& hole, 
                                 : tr("not pegged"),
         t.ink);
     row(tr("plate"), or_dash(hole.thickness_mm), r.thickness_mm ? tr("here") : tr("plate's"), t.ink);
+    if (hole.wobble) row(tr("by wobble"), length(hole.wobble->hole_mm), tr("leans %1°").arg(hole.wobble->tilt_deg, 0, 'f', 1), t.ink);
     if (!hole.plan) return y + 8;
     const BushPlanResult& plan = *hole.plan;
     if (hole.decision == "bush" && plan.bush) {
@@ -100,7 +99,8 @@ double PivotsStation::paint_figures(QPainter& painter, const DerivedHole& hole, 
 double PivotsStation::paint_schools(QPainter& painter, const DerivedHole& hole, const QRectF& room, double y) {
     const Theme& t = theme();
     if (hole.clearances.empty()) return y;
-    write(painter, word_font(8.5, true), t.steel, {room.left(), y + 8}, tr("CLEARANCE, THREE SCHOOLS"));
+    write(painter, word_font(8.5, true), t.steel, {room.left(), y + 8},
+          tr("CLEARANCE, THREE SCHOOLS, %1").arg(words(m_document.job().length_unit)));
     y += 16;
     for (const SchoolClearance& school : hole.clearances) {
         const bool on = school.school == m_document.job().survey.clearance.school;
@@ -132,8 +132,9 @@ double PivotsStation::paint_schools(QPainter& painter, const DerivedHole& hole, 
 double PivotsStation::paint_meshes(QPainter& painter, const DerivedHole& hole, const QRectF& room, double y) {
     if (hole.effects.empty()) return y;
     const Theme& t = theme();
-    write(painter, word_font(8.5, true), t.steel, {room.left(), y + 8}, tr("DEPTH OF THE MESHES"));
-    write(painter, word_font(8), t.steel, {room.right(), y + 8}, tr("now · at worn · at true"), 1);
+    write(painter, word_font(8.5, true), t.steel, {room.left(), y + 8},
+          tr("DEPTH OF THE MESHES, %1").arg(words(m_document.job().length_unit)));
+    write(painter, word_font(8), t.steel, {room.right(), y + 8}, tr("now · worn · true"), 1);
     y += 14;
     const auto& simulated = effects(hole);
     constexpr size_t most = 4;
@@ -181,7 +182,7 @@ double PivotsStation::paint_notes(QPainter& painter, const DerivedHole& hole, co
         for (const std::string& warning : hole.plan->warnings) note(words(warning), t.amber);
     for (const Finding& finding : m_document.derived().findings)
         if (finding.arbor == hole.arbor && finding.verdict.empty() &&
-            (finding.id.starts_with("push:" + hole.id) || finding.id.starts_with("trial:")))
+            (finding.id == "push:" + hole.id || finding.id == "wobble:" + hole.id || finding.id.starts_with("trial:")))
             note(words(finding.sentence + " " + finding.reason), t.severity(finding.severity));
     const auto& survey = m_document.derived().survey;
     if (const auto at = survey.end_shake.find(hole.arbor); at != survey.end_shake.end())

@@ -17,8 +17,6 @@ constexpr double wide_gap = 74;      ///< between the plates, for the progress
 constexpr size_t labels_shown = 40;  ///< more would be a thicket: then only the selected hole is named
 constexpr double seen_walk = 0.28;   ///< of the pivot's radius: from here on a walk is seen without exaggeration
 
-QString words(const std::string& text) { return QString::fromStdString(text); }
-
 /// 1, 2, 4 or 8: as little as makes the walk seen.
 double exaggeration(const DerivedHole& hole) {
     if (!hole.plan) return 1;
@@ -42,15 +40,6 @@ PivotsStation::PivotsStation(Document& document, Workshop& workshop, QWidget* pa
         m_editor->hide();
         update();
     });
-}
-
-/// What cannot be done is said; the job stays as it was.
-void PivotsStation::act_on(const std::function<void()>& action) {
-    try {
-        action();
-    } catch (const InputError& error) {
-        emit told(QString::fromUtf8(error.what()), true);
-    }
 }
 
 QString PivotsStation::length(double mm, int more) const {
@@ -150,9 +139,9 @@ void PivotsStation::keyPressEvent(QKeyEvent* event) {
             else tick();
             return;
         case Qt::Key_D:
-            return act_on([this] { finish_or_redo(); });
+            return attempt([this] { finish_or_redo(); });
         case Qt::Key_T:
-            return act_on([this] { take_bush(); });
+            return attempt([this] { take_bush(); });
         case Qt::Key_C:
             return next_school();
         case Qt::Key_M:
@@ -199,8 +188,7 @@ void PivotsStation::paint_plate(QPainter& painter, const QString& plate, const Q
     const Theme& t = theme();
     const bool behind = plate == "back";
     const auto& survey = m_document.derived().survey;
-    write(painter, word_font(8.5, true), t.steel, {room.left() + 2, room.top() - 14},
-          behind ? tr("BACK PLATE, seen from behind (mirrored)") : tr("FRONT PLATE, seen from the dial"));
+    write(painter, word_font(8.5, true), t.steel, {room.left() + 2, room.top() - 14}, PlateArt::title(behind, room.width()));
     const PlateMap map = PlateArt::fitted(m_document.job(), m_document.derived(), room, behind);
     PlateArt::paint(painter, m_document.job(), map);
     const bool named = survey.holes.size() <= labels_shown;
@@ -224,27 +212,29 @@ void PivotsStation::paint_plate(QPainter& painter, const QString& plate, const Q
                words(!named ? hole.name : hole.name + ": " + (hole.reason.empty() ? "not measured yet" : hole.reason)),
                {}});
         if (!named && !selected) continue;
-        const QString name = words(m_document.job().name_of_arbor(hole.arbor));
         const QString what = (hole.record.done ? tr("done · ") : QString()) + words(words_for_decision(hole.decision));
-        const double wide =
-            std::max(QFontMetricsF(word_font(9, true)).horizontalAdvance(name), QFontMetricsF(word_font(8.5)).horizontalAdvance(what));
-        if (const auto corner = labels.room_for(at, selected ? 14 : 8, QSizeF(wide, 26), room.adjusted(-12, -2, 12, 12))) {
-            // Towards the hole, so that name and hole are one to the eye.
-            const bool left_of = corner->x() + wide <= at.x();
-            const double x = left_of ? corner->x() + wide : corner->x();
-            write(painter, word_font(9, true), selected ? t.blued : t.ink, {x, corner->y() + 11}, name, left_of ? 1 : -1);
-            write(painter, word_font(8.5), hole.record.done ? t.steel : PlateArt::ink(hole.decision), {x, corner->y() + 24}, what,
-                  left_of ? 1 : -1);
-        }
+        labels.write_beside(painter, at, selected ? 14 : 8, room.adjusted(-12, -2, 12, 12),
+                            words(m_document.job().name_of_arbor(hole.arbor)), selected ? t.blued : t.ink, what,
+                            hole.record.done ? t.steel : PlateArt::ink(hole.decision));
     }
 }
 
 void PivotsStation::paint_progress(QPainter& painter, const QRectF& room) {
     const auto& survey = m_document.derived().survey;
     const Theme& t = theme();
+    const auto measured =
+        std::count_if(survey.holes.begin(), survey.holes.end(), [](const DerivedHole& hole) { return hole.plan.has_value(); });
+    const bool begun = survey.holes_to_do > 0;
     write(painter, figure_font(17), t.ink, {room.center().x(), room.top() + 24},
-          tr("%1 of %2").arg(survey.holes_done).arg(survey.holes_to_do), 0);
-    write(painter, word_font(8.5), t.steel, {room.center().x(), room.top() + 42}, tr("holes done"), 0);
+          begun ? tr("%1 of %2").arg(survey.holes_done).arg(survey.holes_to_do) : tr("%1 of %2").arg(measured).arg(survey.holes.size()), 0);
+    write(painter, word_font(8.5), t.steel, {room.center().x(), room.top() + 42}, begun ? tr("holes done") : tr("measured"), 0);
+    if (!survey.shopping.empty()) {
+        QStringList lines;
+        for (const ShoppingLine& line : survey.shopping)
+            lines << tr("%1: %2 wanted, %3 there").arg(words(line.words)).arg(line.wanted).arg(line.there);
+        write(painter, word_font(8.5), t.amber, {room.center().x(), room.top() + 62}, tr("%1 to order").arg(lines.size()), 0);
+        place({"shopping", QRectF(room.left(), room.top() + 48, room.width(), 20), {}, lines.join("\n"), {}});
+    }
 }
 
 void PivotsStation::paint_large(QPainter& painter, const DerivedHole& hole, const QRectF& room) {
@@ -253,12 +243,12 @@ void PivotsStation::paint_large(QPainter& painter, const DerivedHole& hole, cons
     write(painter, word_font(8.5, true), t.steel, {room.left() + 2, room.top() + 18}, words(hole.name).toUpper() + tr(" HOLE"));
     if (!hole.plan) {
         QStringList missing;
-        for (const std::string& field : hole.missing) missing << words(HoleRecord::record().find(field)->meaning);
+        for (const std::string& field : hole.missing) missing << words(words_for_reading(field));
         const bool lost = std::find(hole.record.cannot.begin(), hole.record.cannot.end(), "pivot_mm") != hole.record.cannot.end();
         write_wrapped(painter, word_font(10.5), t.steel, {room.left() + 2, room.top() + 34}, room.width() - 20,
                       hole.fault.empty()
                           ? lost ? tr("The arbor is lost: its pivot is made to this hole once the hole is sound. Read hole and plate.")
-                                 : tr("To be measured: %1. Type a figure: the line below takes it.").arg(missing.join(", "))
+                                 : tr("To be measured: %1. Type a figure: the line below takes it.").arg(missing.join("; "))
                           : words(hole.fault));
         return;
     }
@@ -272,7 +262,7 @@ void PivotsStation::paint_large(QPainter& painter, const DerivedHole& hole, cons
     PlateMap view;
     view.mirrored = behind;
     paint_true_and_worn(painter, hole, room, px, times, view);
-    if (plan.decision == "bush" || plan.decision == "plug") paint_offset(painter, hole, {room.left() + 2, room.bottom() - 8});
+    if (plan.decision == "bush" || plan.decision == "plug") paint_offset(painter, hole, room);
 }
 
 void PivotsStation::paint_true_and_worn(QPainter& painter, const DerivedHole& hole, const QRectF& room, double px, double times,
@@ -298,7 +288,7 @@ void PivotsStation::paint_true_and_worn(QPainter& painter, const DerivedHole& ho
         const double radius = plan.bush->outside_mm / 2 * px;
         painter.drawEllipse(centre, radius, radius);
         write(painter, word_font(9), t.blued, centre + QPointF(radius * 0.72 + 6, -radius * 0.72),
-              tr("bush ⌀ %1").arg(length(plan.bush->outside_mm)));
+              tr("bush ⌀ %1 %2").arg(length(plan.bush->outside_mm), words(m_document.job().length_unit)));
     }
     painter.setPen(QPen(t.brass, 1.8));
     painter.setBrush(t.sheet);
@@ -359,18 +349,22 @@ void PivotsStation::paint_true_and_worn(QPainter& painter, const DerivedHole& ho
     }
 }
 
-void PivotsStation::paint_offset(QPainter& painter, const DerivedHole& hole, QPointF at) {
+void PivotsStation::paint_offset(QPainter& painter, const DerivedHole& hole, const QRectF& room) {
     const Offset move = table_move(hole);
-    const double size = std::hypot(move.x, move.y);
     const Theme& t = theme();
-    if (size < 0.005) {
-        write(painter, word_font(10, true), t.blued, at, tr("centre on the hole as it is"));
+    const QPointF at(room.left() + 2, room.bottom() - 8);
+    const QFont bold = word_font(10, true);
+    if (std::hypot(move.x, move.y) < 0.005) {
+        write(painter, bold, t.blued, at, tr("centre on the hole as it is"));
         return;
     }
-    const double wide =
-        write(painter, word_font(10, true), t.blued, at, tr("inside up on the mill: table %1").arg(words(move_in_words(move))));
+    const QString how = tr("inside up on the mill: table ");
+    const QString way = words(move_in_words(move));
+    const bool one_line = QFontMetricsF(bold).horizontalAdvance(how + way) < room.width();
+    write(painter, bold, t.blued, one_line ? at : at - QPointF(0, 16), one_line ? how + way : how);
+    if (!one_line) write(painter, bold, t.blued, at, way);
     place({"offset",
-           QRectF(at.x(), at.y() - 16, wide, 20),
+           QRectF(at.x(), at.y() - 30, room.width(), 34),
            {},
            tr("From the middle of the worn hole under the spindle. The plate lies inside up, its top away from you."),
            {}});
@@ -380,8 +374,9 @@ void PivotsStation::paint_reamers(QPainter& painter, const DerivedHole& hole, co
     const Theme& t = theme();
     if (!hole.plan || hole.plan->reamers_mm.empty() || hole.decision != "bush") return;
     const BushPlanResult& plan = *hole.plan;
-    write(painter, word_font(8.5, true), t.steel, {room.left(), room.top() + 18}, tr("REAMERS"));
-    const double foot = room.bottom() - 46;
+    write(painter, word_font(8.5, true), t.steel, {room.left(), room.top() + 18},
+          tr("REAMERS, %1").arg(words(m_document.job().length_unit)));
+    const double foot = room.bottom() - 54;
     const double high = foot - room.top() - 66;
     const auto count = static_cast<double>(plan.reamers_mm.size());
     const double step = std::min(64.0, room.width() / count);
@@ -395,7 +390,12 @@ void PivotsStation::paint_reamers(QPainter& painter, const DerivedHole& hole, co
         painter.setPen(QPen(now ? t.blued : t.brass, now ? 2.2 : 1));
         painter.setBrush(ticked ? t.pale_brass : t.sheet);
         painter.drawRect(bar);
-        write(painter, figure_font(now ? 14 : 11.5, now), t.ink, {bar.center().x(), bar.top() - 8}, length(size), 0);
+        write(painter,
+              figure_font(step < 50 ? (now ? 11 : 9.5)
+                          : now     ? 14
+                                    : 11.5,
+                          now),
+              t.ink, {bar.center().x(), bar.top() - 8}, length(size), 0);
         if (now) write(painter, word_font(9, true), t.blued, {bar.center().x(), bar.bottom() - 12}, tr("now"), 0);
         if (ticked) {
             painter.setPen(QPen(t.verdigris, 2.6));
@@ -411,12 +411,14 @@ void PivotsStation::paint_reamers(QPainter& painter, const DerivedHole& hole, co
                now ? tr("Tick it when it is reamed (R)") : QString(),
                {}});
     }
+    const QString unit = words(m_document.job().length_unit);
     write(painter, word_font(8.5), t.steel, {room.left(), foot + 18},
-          tr("press fit %1").arg(length(m_document.job().survey.interference_mm)));
-    const QString broach = plan.broach_passes > 0
-                               ? tr("broach %1 to %2, pivot tried often").arg(length(plan.bush->bore_mm), length(*plan.broach_to_mm))
-                               : tr("bore as it comes, %1").arg(length(plan.bush->bore_mm));
-    write(painter, word_font(8.5), t.steel, {room.left(), foot + 34}, broach);
+          tr("press fit %1 %2").arg(length(m_document.job().survey.interference_mm), unit));
+    const QString broach =
+        plan.broach_passes > 0
+            ? tr("broach %1 to %2 %3, pivot tried often").arg(length(plan.bush->bore_mm), length(*plan.broach_to_mm), unit)
+            : tr("bore as it comes, %1 %2").arg(length(plan.bush->bore_mm), unit);
+    write_wrapped(painter, word_font(8.5), t.steel, {room.left(), foot + 22}, room.width() + 16, broach);
 }
 
 const std::vector<SimulatedEffect>& PivotsStation::effects(const DerivedHole& hole) {
@@ -428,7 +430,7 @@ const std::vector<SimulatedEffect>& PivotsStation::effects(const DerivedHole& ho
     QTimer::singleShot(0, this, [this, at = m_effects_at] {
         const DerivedHole* now = this->hole();
         if (!now || now->id != m_effects_of || at != m_document.revision()) return;
-        act_on([&] { m_effects = simulate_effects(m_document.derived(), *now); });
+        attempt([&] { m_effects = simulate_effects(m_document.derived(), *now); });
         update();
     });
     return m_effects;

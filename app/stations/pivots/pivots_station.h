@@ -30,7 +30,6 @@ public:
     void trial(bool runs);
 
 signals:
-    void told(const QString& sentence, bool fault);
     /// A digit was pressed: it belongs to a reading.
     void reading_begun(const QString& text);
 
@@ -44,14 +43,13 @@ private:
     void paint_large(QPainter& painter, const DerivedHole& hole, const QRectF& room);
     void paint_true_and_worn(QPainter& painter, const DerivedHole& hole, const QRectF& room, double px, double times, const PlateMap& view);
     void paint_reamers(QPainter& painter, const DerivedHole& hole, const QRectF& room);
-    void paint_offset(QPainter& painter, const DerivedHole& hole, QPointF at);
+    void paint_offset(QPainter& painter, const DerivedHole& hole, const QRectF& room);
     void paint_card(QPainter& painter, const QRectF& room);
     double paint_decision(QPainter& painter, const DerivedHole& hole, const QRectF& room, double y);
     double paint_figures(QPainter& painter, const DerivedHole& hole, const QRectF& room, double y);
     double paint_schools(QPainter& painter, const DerivedHole& hole, const QRectF& room, double y);
     double paint_meshes(QPainter& painter, const DerivedHole& hole, const QRectF& room, double y);
     double paint_notes(QPainter& painter, const DerivedHole& hole, const QRectF& room, double y);
-    void act_on(const std::function<void()>& action);
     QString length(double mm, int more = 0) const;
     const std::vector<SimulatedEffect>& effects(const DerivedHole& hole);
 

@@ -8,12 +8,6 @@
 #include "theme/theme.h"
 
 namespace echappe {
-namespace {
-
-QString words(const std::string& text) { return QString::fromStdString(text); }
-
-}  // namespace
-
 /// The arbor between its plates, seen from the side: places along it are a sign, its spots are what matters.
 void SurveyStation::paint_arbor(QPainter& painter, const QRectF& room) {
     const Theme& t = theme();
@@ -21,10 +15,15 @@ void SurveyStation::paint_arbor(QPainter& painter, const QRectF& room) {
     if (!arbor) return;
     const auto& survey = m_document.derived().survey;
     write(painter, word_font(8.5, true), t.steel, {room.left() + 2, room.top() + 18}, words(arbor->name).toUpper() + tr(" ARBOR"));
+    // Where there is little room, only what the spot needs stands beside the arbor.
+    constexpr double roomy = 620;
+    const std::string kind = spot() ? spot()->kind : "";
+    const bool wheel_face = room.width() >= roomy || kind == "wheel";
+    const bool indicator = indicator_mm().has_value() && (room.width() >= roomy || kind == "arbor");
+    const double face = wheel_face ? std::min(room.height() - 24, room.width() * 0.3) : 0;
     if (const auto way = survey.way_up.find(arbor->id); way != survey.way_up.end())
-        write(painter, word_font(8.5), t.steel, {room.left() + 2, room.top() + 34}, tr("goes with its %1").arg(words(way->second)));
-    const double face = std::min(room.height() - 24, room.width() * 0.3);
-    const bool indicator = indicator_mm().has_value();
+        write_wrapped(painter, word_font(8.5), t.steel, {room.left() + 2, room.top() + 24}, room.width() - face - (indicator ? 130 : 0),
+                      tr("goes with its %1").arg(words(way->second)));
     const double right = room.right() - face - 110 - (indicator ? 120 : 0);
     const double left = room.left() + 88;
     const double middle = room.top() + 46 + (room.height() - 60) / 2;
@@ -63,9 +62,9 @@ void SurveyStation::paint_arbor(QPainter& painter, const QRectF& room) {
             if (s.part != part) continue;
             const QPointF at(along(share), middle + lift);
             paint_spot(painter, s, at, 7);
-            const bool selected = spot() && spot()->part == s.part;
+            const bool selected = m_shown == s.part;
             const bool hole = s.kind == "hole";
-            const double side = hole ? 0 : lift < 0 ? -24 : 22;
+            const double side = hole ? 0 : lift < 0 ? -31 : 27;
             const double out = hole ? (share < 0.5 ? -14 : 14) : 0;
             const int align = hole ? (share < 0.5 ? 1 : -1) : 0;
             write(painter, word_font(9, true), selected ? t.blued : t.ink, at + QPointF(out, side), words(s.kind), align);
@@ -79,7 +78,7 @@ void SurveyStation::paint_arbor(QPainter& painter, const QRectF& room) {
     at_spot(arbor->id + ".wheel", 0.62, -high * 0.2 - 20);
     at_spot(arbor->id + ".back", 1.0, 0);
     if (indicator) paint_indicator(painter, QRectF(right + 104, room.top() + 34, 110, room.height() - 40));
-    paint_wheel_face(painter, *arbor, QRectF(room.right() - face, room.top() + 14, face, face));
+    if (wheel_face) paint_wheel_face(painter, *arbor, QRectF(room.right() - face, room.top() + 14, face, face));
 }
 
 /// The wheel as it lies before one: a click on a tooth marks it as damaged.
@@ -131,7 +130,9 @@ void SurveyStation::paint_wheel_face(QPainter& painter, const DerivedArbor& arbo
     if (condition)
         for (const long long tooth : condition->teeth) list << QString::number(tooth);
     write(painter, word_font(8.5), list.isEmpty() ? t.steel : t.ruby, {middle.x(), room.bottom() + 4},
-          list.isEmpty() ? tr("click a damaged tooth") : tr("tooth %1 of %2").arg(list.join(", ")).arg(count), 0);
+          list.isEmpty() ? tr("click a damaged tooth")
+                         : (list.size() == 1 ? tr("tooth %1 of %2") : tr("teeth %1 of %2")).arg(list.join(", ")).arg(count),
+          0);
 }
 
 std::optional<double> SurveyStation::indicator_mm() const {

@@ -8,8 +8,6 @@ namespace {
 
 constexpr double margin = 18;
 
-QString words(const std::string& text) { return QString::fromStdString(text); }
-
 }  // namespace
 
 void SurveyStation::paint_column(QPainter& painter, const QRectF& room) {
@@ -21,7 +19,8 @@ void SurveyStation::paint_column(QPainter& painter, const QRectF& room) {
     if (!m_document.derived().survey.safe) y = paint_safety(painter, inner, y);
     else if (const Spot* now = spot(); now && !m_parts) y = paint_vocabulary(painter, *now, inner, y);
     paint_needed(painter, inner, y);
-    write(painter, word_font(8), t.steel, {inner.left(), height() - 24.0}, tr("Enter next · ← → spots · P pegged · / note"));
+    write(painter, word_font(8), t.steel, {inner.left(), height() - 24.0},
+          m_parts ? QString() : tr("Enter next · ← → spots · P pegged · / note"));
     write(painter, word_font(8), t.steel, {inner.left(), height() - 9.0},
           m_parts ? tr("Y back to the plates · Ctrl+P the map and list") : tr("drop a photo · Y parts · Ctrl+P the map and list"));
 }
@@ -86,7 +85,7 @@ double SurveyStation::paint_vocabulary(QPainter& painter, const Spot& spot, cons
         write(painter, word_font(10, on), on ? ink : t.ink, {room.left() + 32, y + 15}, words(word.words));
         place({"verdict:" + words(word.id),
                line,
-               [this, here, id = word.id] { act_on([&] { m_document.set_condition(here, id); }); },
+               [this, here, id = word.id] { attempt([&] { m_document.set_condition(here, id); }); },
                {},
                {}});
         y += 23;

@@ -8,18 +8,18 @@
 namespace echappe {
 namespace {
 
-QString words(const std::string& text) { return QString::fromStdString(text); }
-
-/// One part from a line: "washer, tray D, chamfer outwards".
+/// One part from a line: "washer; D; chamfer outwards". A name may hold a comma.
 TallyLine part_from(const QString& text) {
-    const QStringList pieces = text.split(',');
+    const QStringList pieces = text.split(';');
     TallyLine line;
     line.name = pieces[0].trimmed().toStdString();
-    if (line.name.empty()) throw InputError("part", "nothing", "name, tray, which way round: washer, D, chamfer outwards");
+    if (line.name.empty()) throw InputError("part", "nothing", "name; tray; which way round: washer; D; chamfer outwards");
     if (pieces.size() > 1) line.tray = pieces[1].trimmed().toUpper().toStdString();
-    if (pieces.size() > 2) line.way = pieces.mid(2).join(',').trimmed().toStdString();
+    if (pieces.size() > 2) line.way = pieces.mid(2).join(';').trimmed().toStdString();
     return line;
 }
+
+QString line_of(const TallyLine& part) { return words(part.name + "; " + part.tray + (part.way.empty() ? "" : "; " + part.way)); }
 
 }  // namespace
 
@@ -33,8 +33,7 @@ void SurveyStation::show_parts(bool shown) {
 void SurveyStation::ask_part(size_t line) {
     const auto& tally = m_document.job().survey.tally;
     const bool there = line < tally.size();
-    const QString text =
-        there ? words(tally[line].name + ", " + tally[line].tray + (tally[line].way.empty() ? "" : ", " + tally[line].way)) : QString();
+    const QString text = there ? line_of(tally[line]) : QString();
     m_editor->ask(QRectF(30, 60, width() - 420.0, 26), text, [this, line, there](const QString& typed) {
         if (typed.trimmed().isEmpty() && there)
             return m_document.edit(tr("Take a part off the list"),
@@ -49,7 +48,7 @@ void SurveyStation::ask_part(size_t line) {
             }
         });
     });
-    m_editor->setPlaceholderText(tr("part, tray, which way round it goes"));
+    m_editor->setPlaceholderText(tr("part; tray; which way round it goes"));
 }
 
 bool SurveyStation::parts_key(int key) {

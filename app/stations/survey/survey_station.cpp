@@ -11,9 +11,8 @@ namespace echappe {
 namespace {
 
 constexpr double column_width = 306;
+constexpr double list_width = 96;  ///< beside a plate: what has no place on it
 constexpr size_t labels_shown = 40;
-
-QString words(const std::string& text) { return QString::fromStdString(text); }
 
 }  // namespace
 
@@ -34,14 +33,6 @@ SurveyStation::SurveyStation(Document& document, Motion& motion, QWidget* parent
     connect(&motion, &Motion::moved, this, [this] {
         if (isVisible() && !m_indicated.empty()) turn_arbor(0);
     });
-}
-
-void SurveyStation::act_on(const std::function<void()>& action) {
-    try {
-        action();
-    } catch (const InputError& error) {
-        emit told(QString::fromUtf8(error.what()), true);
-    }
 }
 
 const Spot* SurveyStation::spot() const {
@@ -98,7 +89,7 @@ bool SurveyStation::verdict_key(const QString& letter) {
     for (const ConditionWord& word : conditions_for(here.kind)) {
         if (QChar(word.key) != letter[0]) continue;
         m_spot = here.part;
-        act_on([&] {
+        attempt([&] {
             m_document.set_condition(here, word.id);
             emit told(tr("%1: %2").arg(words(here.name), words(word.words)), false);
             // What is in order needs no more; a fault may want its teeth, a note or a photo first.
@@ -159,6 +150,9 @@ void SurveyStation::keyPressEvent(QKeyEvent* event) {
         case Qt::Key_Tab:
         case Qt::Key_Return:
             return next_open();
+        case Qt::Key_Delete:
+            if (const Spot* now = spot()) attempt([&] { m_document.set_condition(*now, ""); });
+            return;
         case Qt::Key_Slash:
             return write_note();
         default:
@@ -192,6 +186,8 @@ void SurveyStation::paint(QPainter& painter) {
                       tr("Open a job with Ctrl+O, or the demo from the Job menu: its plates, holes and wheels are the places to judge."));
         return;
     }
+    const Spot* now = spot();
+    m_shown = now ? now->part : "";
     const double left = width() - column_width;
     if (m_parts) {
         paint_parts(painter, QRectF(18, 12, left - 36, height() - 24));
@@ -209,18 +205,14 @@ void SurveyStation::paint(QPainter& painter) {
 /// Looked at: filled; not yet: dotted. A fault has a ring.
 void SurveyStation::paint_spot(QPainter& painter, const Spot& spot, QPointF at, double radius) {
     const Theme& t = theme();
-    const Spot* now = this->spot();
-    if (now && now->part == spot.part) {
+    if (m_shown == spot.part) {
         painter.setPen(QPen(t.blued, 1.6));
         painter.setBrush(t.dark ? t.ground : QColor(Qt::white));
         painter.drawEllipse(at, radius + 8, radius + 8);
     }
     const QColor ink = ink_of(spot);
-    const bool hole = spot.kind == "hole";
-    const HoleRecord* record = hole ? m_document.job().survey.hole(spot.part) : nullptr;
-    const bool pegged = record && record->pegged;
     const QString key =
-        QString("spot %1 %2 %3 %4 %5").arg(ink.name()).arg(spot.verdict.empty()).arg(!spot.severity.empty()).arg(pegged).arg(radius);
+        QString("spot %1 %2 %3 %4 %5").arg(ink.name()).arg(spot.verdict.empty()).arg(!spot.severity.empty()).arg(spot.pegged).arg(radius);
     PlateArt::stamp(painter, key, at, radius + 6, [&](QPainter& into, QPointF middle) {
         into.setPen(QPen(ink, 1.5, spot.verdict.empty() ? Qt::DotLine : Qt::SolidLine));
         into.setBrush(spot.verdict.empty() ? QBrush(t.sheet) : QBrush(ink));
@@ -229,7 +221,7 @@ void SurveyStation::paint_spot(QPainter& painter, const Spot& spot, QPointF at, 
             into.setBrush(Qt::NoBrush);
             into.drawEllipse(middle, radius + 3.5, radius + 3.5);
         }
-        if (!pegged) return;
+        if (!spot.pegged) return;
         into.setPen(Qt::NoPen);
         into.setBrush(spot.verdict.empty() ? t.ink : t.sheet);
         into.drawEllipse(middle, radius * 0.35, radius * 0.35);
@@ -245,9 +237,8 @@ void SurveyStation::paint_plate(QPainter& painter, const std::string& plate, con
     const Theme& t = theme();
     const bool behind = plate == "back";
     const auto& spots = m_document.derived().survey.spots;
-    write(painter, word_font(8.5, true), t.steel, {room.left() + 2, room.top() - 14},
-          behind ? tr("BACK PLATE, seen from behind (mirrored)") : tr("FRONT PLATE, seen from the dial"));
-    const PlateMap map = PlateArt::fitted(m_document.job(), m_document.derived(), room.adjusted(0, 0, -90, 0), behind);
+    write(painter, word_font(8.5, true), t.steel, {room.left() + 2, room.top() - 14}, PlateArt::title(behind, room.width()));
+    const PlateMap map = PlateArt::fitted(m_document.job(), m_document.derived(), room.adjusted(0, 0, -list_width, 0), behind);
     PlateArt::paint(painter, m_document.job(), map);
     const bool named = m_document.derived().survey.holes.size() <= labels_shown;
     PlateArt::Labels labels;
@@ -258,18 +249,11 @@ void SurveyStation::paint_plate(QPainter& painter, const std::string& plate, con
         if (!here(s)) continue;
         const QPointF at = map.at(s.x_mm, s.y_mm);
         paint_spot(painter, s, at, named ? (s.kind == "pillar" ? 5 : 7) : 4);
-        const bool selected = spot() && spot()->part == s.part;
+        const bool selected = m_shown == s.part;
         if (s.kind == "pillar" || (!named && !selected)) continue;
-        const QString name = words(m_document.job().name_of_arbor(s.arbor));
-        const QString what = s.verdict.empty() ? tr("not looked at") : words(s.verdict);
-        const double wide =
-            std::max(QFontMetricsF(word_font(9, true)).horizontalAdvance(name), QFontMetricsF(word_font(8.5)).horizontalAdvance(what));
-        if (const auto corner = labels.room_for(at, selected ? 13 : 9, QSizeF(wide, 26), room.adjusted(-12, -2, 12, 12))) {
-            const bool left_of = corner->x() + wide <= at.x();
-            const double x = left_of ? corner->x() + wide : corner->x();
-            write(painter, word_font(9, true), selected ? t.blued : t.ink, {x, corner->y() + 11}, name, left_of ? 1 : -1);
-            write(painter, word_font(8.5), ink_of(s), {x, corner->y() + 24}, what, left_of ? 1 : -1);
-        }
+        labels.write_beside(painter, at, selected ? 13 : 9, room.adjusted(-12, -2, -list_width + 6, 12),
+                            words(m_document.job().name_of_arbor(s.arbor)), selected ? t.blued : t.ink,
+                            s.verdict.empty() ? tr("not looked at") : words(s.verdict), ink_of(s));
     }
     // What has no place on the plan stands in a list beside the plate it is reached from.
     double y = room.top() + 12;
@@ -279,7 +263,7 @@ void SurveyStation::paint_plate(QPainter& painter, const std::string& plate, con
             behind ? s.part == "plate.back" || s.kind == "pallets" || s.kind == "drive" : s.part == "plate.front" || s.kind == "hand";
         if (!listed) continue;
         paint_spot(painter, s, {x, y}, 6);
-        const bool selected = spot() && spot()->part == s.part;
+        const bool selected = m_shown == s.part;
         write(painter, word_font(9, true), selected ? t.blued : t.ink, {x + 16, y - 1},
               s.kind == "drive"   ? tr("Drive")
               : s.kind == "plate" ? tr("Plate")

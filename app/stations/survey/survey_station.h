@@ -35,7 +35,6 @@ public:
     double indicator_tir_mm() const { return m_highest - m_lowest; }
 
 signals:
-    void told(const QString& sentence, bool fault);
     void reading_begun(const QString& text);
 
 protected:
@@ -43,7 +42,6 @@ protected:
     void keyPressEvent(QKeyEvent* event) override;
 
 private:
-    void act_on(const std::function<void()>& action);
     bool verdict_key(const QString& letter);
     void safety_key(bool overrule);
     void toggle_tooth(long long tooth);
@@ -65,6 +63,7 @@ private:
     Motion& m_motion;
     InPlaceEditor* m_editor;
     std::string m_spot;
+    std::string m_shown;  ///< while painting: the spot that is judged, looked up once
     bool m_parts = false;
     size_t m_line = 0;  ///< of the tally
     double m_angle_deg = 0;

@@ -68,16 +68,7 @@ void BlankView::decide(const BlankChoice& choice) {
 void BlankView::set_arms(long long arms) {
     BlankChoice choice = decided();
     choice.arms = arms;
-    try_to_decide(choice);
-}
-
-/// What cannot be is said; the job stays as it was.
-void BlankView::try_to_decide(const BlankChoice& choice) {
-    try {
-        decide(choice);
-    } catch (const InputError& error) {
-        emit told(error.what(), true);
-    }
+    attempt([&] { decide(choice); });
 }
 
 void BlankView::ask(const QString& tag, Size size, double now_mm) {
@@ -278,7 +269,7 @@ void BlankView::paint_column(QPainter& painter, const DerivedMesh& mesh, const B
            [this, next = materials[(material + 1) % std::size(materials)].density_kg_m3] {
                BlankChoice choice = decided();
                choice.density_kg_m3 = next;
-               try_to_decide(choice);
+               attempt([&] { decide(choice); });
            },
            tr("Click for another material"),
            {}});
@@ -371,7 +362,7 @@ void BlankView::mouseReleaseEvent(QMouseEvent* event) {
     m_dragged = nullptr;
     const bool moved = m_trial.has_value();
     m_trial.reset();
-    if (moved) try_to_decide(m_trial_choice);
+    if (moved) attempt([&] { decide(m_trial_choice); });
     update();
 }
 

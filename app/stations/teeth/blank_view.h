@@ -20,7 +20,6 @@ public:
 
 signals:
     void left();
-    void told(const QString& sentence, bool fault);
 
 protected:
     void paint(QPainter& painter) override;
@@ -35,7 +34,6 @@ private:
     const std::string& part_name() const;
     BlankChoice decided() const;
     void decide(const BlankChoice& choice);
-    void try_to_decide(const BlankChoice& choice);
     void ask(const QString& tag, Size size, double now_mm);
     void set_arms(long long arms);
     void paint_wheel(QPainter& painter, const DerivedMesh& mesh, const BlankResult& blank);
