@@ -13,8 +13,9 @@
 int main(int argc, char** argv) {
     // The tour needs no screen: it renders without one when there is none.
     const bool tour = std::any_of(argv, argv + argc, [](const char* word) { return std::string_view(word).starts_with("--tour"); });
-    const bool screen = qEnvironmentVariableIsSet("DISPLAY") || qEnvironmentVariableIsSet("WAYLAND_DISPLAY") ||
-                        qEnvironmentVariableIsSet("QT_QPA_PLATFORM");
+    // Set but empty is no screen either.
+    const bool screen = !qEnvironmentVariableIsEmpty("DISPLAY") || !qEnvironmentVariableIsEmpty("WAYLAND_DISPLAY") ||
+                        !qEnvironmentVariableIsEmpty("QT_QPA_PLATFORM");
     if (tour && !screen) qputenv("QT_QPA_PLATFORM", "offscreen");
     QApplication application(argc, argv);
     QApplication::setApplicationName("echappe");

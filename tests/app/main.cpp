@@ -10,7 +10,7 @@ int main(int argc, char** argv) {
     const QTemporaryDir state;
     qputenv("ECHAPPE_STATE", state.path().toUtf8());
     qputenv("XDG_CONFIG_HOME", state.path().toUtf8());
-    if (!qEnvironmentVariableIsSet("QT_QPA_PLATFORM")) qputenv("QT_QPA_PLATFORM", "offscreen");
+    if (qEnvironmentVariableIsEmpty("QT_QPA_PLATFORM")) qputenv("QT_QPA_PLATFORM", "offscreen");
     QApplication application(argc, argv);
     QApplication::setApplicationName("echappe-tests");
     QApplication::setOrganizationName("echappe-tests");
