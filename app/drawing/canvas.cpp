@@ -84,22 +84,4 @@ bool Canvas::event(QEvent* event) {
     return true;
 }
 
-double write(QPainter& painter, const QFont& font, const QColor& colour, QPointF baseline, const QString& text, int align) {
-    painter.setFont(font);
-    painter.setPen(colour);
-    const double width = QFontMetricsF(font).horizontalAdvance(text);
-    baseline.rx() -= align < 0 ? 0 : align == 0 ? width / 2 : width;
-    painter.drawText(baseline, text);
-    return width;
-}
-
-double write_wrapped(QPainter& painter, const QFont& font, const QColor& colour, QPointF top_left, double width, const QString& text) {
-    painter.setFont(font);
-    painter.setPen(colour);
-    const QRectF room(top_left, QSizeF(width, 10000));
-    const QRectF used = painter.boundingRect(room, Qt::TextWordWrap, text);
-    painter.drawText(room, Qt::TextWordWrap, text);
-    return used.height();
-}
-
 }  // namespace echappe

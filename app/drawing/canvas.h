@@ -5,6 +5,7 @@
 #include <functional>
 #include <vector>
 
+#include "drawing/lettering.h"
 #include "drawing/words.h"
 
 namespace echappe {
@@ -49,10 +50,5 @@ private:
     const Place* at(const QPointF& point) const;
     std::vector<Place> m_places;
 };
-
-/// Text at a baseline; returns its width. Align −1 left, 0 middle, 1 right of x.
-double write(QPainter& painter, const QFont& font, const QColor& colour, QPointF baseline, const QString& text, int align = -1);
-/// Text wrapped in a width from a top left corner; returns its height.
-double write_wrapped(QPainter& painter, const QFont& font, const QColor& colour, QPointF top_left, double width, const QString& text);
 
 }  // namespace echappe

@@ -175,7 +175,7 @@ void Labels::write_beside(QPainter& painter, QPointF at, double radius, const QR
                           const QString& what, const QColor& what_ink) {
     const QFont bold = word_font(9, true);
     const QFont plain = word_font(8.5);
-    const double wide = std::max(QFontMetricsF(bold).horizontalAdvance(name), QFontMetricsF(plain).horizontalAdvance(what));
+    const double wide = std::max(width_of(bold, name), width_of(plain, what));
     const auto corner = room_for(at, radius, QSizeF(wide, 26), within);
     if (!corner) return;
     const bool left_of = corner->x() + wide <= at.x();

@@ -151,7 +151,7 @@ void CalliperLine::paint(QPainter& painter) {
     write(painter, word_font(9), t.steel, {label_x, 20}, now ? now->name : tr("nothing to measure here"));
     if (now) write(painter, word_font(10), t.steel, {label_x + 196, 52}, now->typed_as);
     const double room = width() - words_x - tray_width - 16;
-    const double name_wide = now ? QFontMetricsF(word_font(9)).horizontalAdvance(now->name) : 0;
+    const double name_wide = now ? width_of(word_font(9), now->name) : 0;
     const double keys_x = std::max(words_x, label_x + name_wide + 18);
     const QFont small = word_font(8.5);
     write(painter, small, t.steel, {keys_x, 20}, QFontMetricsF(small).elidedText(m_round->keys(), Qt::ElideRight, words_x + room - keys_x));

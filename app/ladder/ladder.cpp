@@ -98,11 +98,11 @@ void Ladder::paint_rung(QPainter& painter, const DerivedArbor& arbor, const QRec
     double line = middle - 22;
     const double line_height = 17;
     const QString name = QString::fromStdString(arbor.name);
-    const double name_wide = QFontMetricsF(word_font(11, true)).horizontalAdvance(name);
+    const double name_wide = width_of(word_font(11, true), name);
     write(painter, word_font(11 * std::min(1.0, (width() - text_x - 10) / std::max(1.0, name_wide)), true), subject ? t.blued : t.ink,
           {text_x, line}, name);
     const QString span = arbor.period_s ? QString::fromStdString(print_span(*arbor.period_s)) : QString();
-    const double span_wide = QFontMetricsF(word_font(10.5)).horizontalAdvance(span);
+    const double span_wide = width_of(word_font(10.5), span);
     const double span_size = 10.5 * std::min(1.0, (width() - text_x - 12) / std::max(1.0, span_wide));
     if (arbor.period_s)
         write(painter, word_font(span_size), arbor.period_known == Known::missing ? t.brass_ink : t.blued,

@@ -2,6 +2,7 @@
 
 #include <QApplication>
 #include <QFontDatabase>
+#include <QHash>
 #include <QPalette>
 #include <QStyleFactory>
 
@@ -76,9 +77,13 @@ bool load_fonts() {
 }
 
 QFont word_font(double points, bool bold) {
-    QFont font("Echappe Bench");
-    font.setPointSizeF(points);
-    font.setBold(bold);
+    static QHash<std::pair<double, bool>, QFont> made;
+    QFont& font = made[{points, bold}];
+    if (font.pointSizeF() != points) {
+        font = QFont("Echappe Bench");
+        font.setPointSizeF(points);
+        font.setBold(bold);
+    }
     return font;
 }
 

@@ -334,7 +334,7 @@ void PivotsStation::paint_true_and_worn(QPainter& painter, const DerivedHole& ho
         painter.setBrush(t.steel);
         painter.drawPolygon(QPolygonF({b, b - way * 9 + side * 4, b - way * 9 - side * 4}));
         const QString text = tr("the train pushes");
-        const double wide = QFontMetricsF(word_font(8.5)).horizontalAdvance(text);
+        const double wide = width_of(word_font(8.5), text);
         QPointF word = b + way * 6 +
                        QPointF(way.x() > 0.3    ? 0
                                : way.x() < -0.3 ? -wide
@@ -360,7 +360,7 @@ void PivotsStation::paint_offset(QPainter& painter, const DerivedHole& hole, con
     }
     const QString how = tr("inside up on the mill: table ");
     const QString way = words(move_in_words(move));
-    const bool one_line = QFontMetricsF(bold).horizontalAdvance(how + way) < room.width();
+    const bool one_line = width_of(bold, how + way) < room.width();
     write(painter, bold, t.blued, one_line ? at : at - QPointF(0, 16), one_line ? how + way : how);
     if (!one_line) write(painter, bold, t.blued, at, way);
     place({"offset",

@@ -187,7 +187,7 @@ void BlankView::paint_sizes(QPainter& painter, const BlankResult& blank) {
     const double first = step / 2;
     across(at(rim, first), at(root, first));
     // As far in as the words need to stand clear of the rim.
-    const double words_wide = QFontMetricsF(word_font(10, true)).horizontalAdvance(tr("hub ⌀ ") + length(blank.hub_diameter_mm));
+    const double words_wide = width_of(word_font(10, true), tr("hub ⌀ ") + length(blank.hub_diameter_mm));
     const double clear = (words_wide / 2 * std::abs(std::cos(first)) + 10 * std::abs(std::sin(first)) + 8) / px;
     figure(painter, "rim", at(rim - clear, first) + QPointF(0, 5), tr("rim "), &BlankChoice::rim_mm, blank.rim_mm, 0);
     // As far out as the words need between two arms, on the side away from the arm that carries figures.

@@ -321,7 +321,7 @@ void TrainStation::paint_labels(QPainter& painter, const View& view) {
         const QString part = QString::fromStdString(arbor.id) + ".wheel";
         if (arbor.wheel.count.present() && arbor.wheel.known != Known::missing) {
             const QString text = QString::number(arbor.wheel.count.value) + (arbor.wheel.doubted ? "?" : "");
-            const double half = QFontMetricsF(figure_font(15)).horizontalAdvance(text) / 2 + 5;
+            const double half = width_of(figure_font(15), text) / 2 + 5;
             const QRectF box(at.x() - half, at.y() - 17, 2 * half, 23);
             QColor paper = t.sheet;
             paper.setAlphaF(0.88f);
@@ -333,7 +333,7 @@ void TrainStation::paint_labels(QPainter& painter, const View& view) {
         }
         if (arbor.period_s && radius > 60 && arbor.wheel.known != Known::missing) {
             const QString span = QString::fromStdString(print_span(*arbor.period_s));
-            const double half = QFontMetricsF(word_font(9)).horizontalAdvance(span) / 2 + 4;
+            const double half = width_of(word_font(9), span) / 2 + 4;
             painter.fillRect(QRectF(at.x() - half, at.y() + 8, 2 * half, 16), t.sheet);
             write(painter, word_font(9), t.blued, at + QPointF(0, 20), QString::fromStdString(print_span(*arbor.period_s)), 0);
         }
@@ -361,7 +361,7 @@ void TrainStation::paint_pinion_count(QPainter& painter, const DerivedArbor& arb
     const Theme& t = theme();
     if (!arbor.pinion.count.present() || arbor.pinion.known == Known::missing) return;
     const QString text = QString::number(arbor.pinion.count.value) + (arbor.pinion.doubted ? "?" : "");
-    const double half = QFontMetricsF(word_font(9, true)).horizontalAdvance(text) / 2 + 4;
+    const double half = width_of(word_font(9, true), text) / 2 + 4;
     const QPointF at = centre + QPointF(-22 - half, -9);
     const QRectF box(at.x() - half, at.y() - 12, 2 * half, 16);
     QColor paper = t.sheet;
@@ -405,7 +405,7 @@ void TrainStation::paint_hands(QPainter& painter, const View& view) {
         const QString words = std::abs(gain) < 0.05 ? tr("keeps time exactly")
                                                     : (gain > 0 ? tr("gains ") : tr("loses ")) +
                                                           QString::fromStdString(print_span(rounded(std::abs(gain)))) + tr(" a year");
-        const double half = QFontMetricsF(word_font(9, true)).horizontalAdvance(words) / 2 + 4;
+        const double half = width_of(word_font(9, true), words) / 2 + 4;
         painter.fillRect(QRectF(centre.x() - half, centre.y() + dial + 3, 2 * half, 16), paper);
         write(painter, word_font(9, true), t.blued, centre + QPointF(0, dial + 15), words, 0);
     }
@@ -453,7 +453,7 @@ double TrainStation::paint_candidates(QPainter& painter, double y) {
         const QString counts = QString::fromStdString(counts_in_words(candidates[i]));
         const double wanted = i == 0 ? 22 : 14;
         const double room = left_column - column_x - 100;
-        const double size = wanted * std::min(1.0, room / QFontMetricsF(figure_font(wanted, shown)).horizontalAdvance(counts));
+        const double size = wanted * std::min(1.0, room / width_of(figure_font(wanted, shown), counts));
         const double text = write(painter, figure_font(size, shown), chosen ? t.blued : shown ? t.ink : t.steel, {column_x, y}, counts);
         const double bar_x = column_x + std::max(i == 0 ? 120.0 : 92.0, text + 12);
         const double full = std::max(0.0, left_column - bar_x - 72);

@@ -50,7 +50,7 @@ double TrainStation::paint_found(QPainter& painter, double y) {
         const FoundTrain& train = found.solutions[i];
         const bool picked = i == m_search.picked();
         const QString words = QString::fromStdString(train_in_words(train, found.pinions_drive));
-        const double full = QFontMetricsF(figure_font(12, picked)).horizontalAdvance(words);
+        const double full = width_of(figure_font(12, picked), words);
         write(painter, figure_font(12 * std::min(1.0, (wide - 64) / full), picked), picked ? t.ink : t.steel, {column_x, y}, words);
         const bool exact = train.error_ppm == 0;
         write(painter, word_font(8.5, picked), exact ? t.verdigris : t.steel, {column_x + wide, y},
