@@ -101,7 +101,7 @@ void grow_to_500_holes(Job& job) {
     job.survey.arbors.clear();
     job.trains = {{"all", "One of many", {id(0), id(1), id(2), id(3)}}};
     job.reference.arbor = id(0);
-    job.plate = Plate{400, 520, {}};
+    job.plate = Plate{400, 520, "arched", 9, {}};
     for (int i = 0; i < arbors; ++i) {
         JobArbor arbor;
         arbor.train.id = id(i);

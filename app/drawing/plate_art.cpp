@@ -18,8 +18,14 @@ QPointF PlateMap::way(double direction_deg) const {
 
 namespace PlateArt {
 
-QPainterPath outline(const QRectF& box) {
+QPainterPath outline(const Plate& plate, const PlateMap& map) {
+    const QRectF box = QRectF(map.at(-plate.width_mm / 2, plate.height_mm), map.at(plate.width_mm / 2, 0)).normalized();
     QPainterPath path;
+    if (plate.shape == "round") {
+        const double radius = std::min(box.width(), box.height()) / 2;
+        path.addEllipse(box.center(), radius, radius);
+        return path;
+    }
     const double arch = std::min(box.width() * 0.24, box.height() * 0.2);
     path.moveTo(box.bottomLeft());
     path.lineTo(box.left(), box.top() + arch);
@@ -38,7 +44,7 @@ PlateMap fitted(const Job& job, const Derived& derived, const QRectF& room, bool
         right = job.plate->width_mm / 2;
         top = job.plate->height_mm;
     }
-    constexpr double around_mm = 6;
+    const double around_mm = std::min(6.0, (right - left) / 8);
     for (const DerivedArbor& arbor : derived.arbors) {
         left = std::min(left, arbor.x_mm - around_mm);
         right = std::max(right, arbor.x_mm + around_mm);
@@ -62,14 +68,13 @@ QString title(bool behind, double room) {
 void paint(QPainter& painter, const Job& job, const PlateMap& map) {
     if (!job.plate) return;
     const Theme& t = theme();
-    const QRectF box = QRectF(map.at(-job.plate->width_mm / 2, job.plate->height_mm), map.at(job.plate->width_mm / 2, 0)).normalized();
     painter.setPen(QPen(t.rule, 1));
     painter.setBrush(t.sheet);
-    painter.drawPath(outline(box));
+    painter.drawPath(outline(*job.plate, map));
     painter.setBrush(t.ground);
     painter.setPen(QPen(t.steel, 0.8));
-    for (const auto& pillar : job.plate->pillars)
-        painter.drawEllipse(map.at(pillar[0], pillar[1]), 4.5 * map.px_per_mm, 4.5 * map.px_per_mm);
+    const double radius = job.plate->pillar_mm / 2 * map.px_per_mm;
+    for (const auto& pillar : job.plate->pillars) painter.drawEllipse(map.at(pillar[0], pillar[1]), radius, radius);
 }
 
 QPainterPath worn_hole(QPointF centre, double radius, QPointF walk) {

@@ -22,8 +22,8 @@ struct PlateMap {
 
 namespace PlateArt {
 
-/// The outline between two corners of the screen.
-QPainterPath outline(const QRectF& box);
+/// The outline, as it lies on the screen.
+QPainterPath outline(const Plate& plate, const PlateMap& map);
 /// The plate and its holes fitted into a room; without an outline the holes alone.
 PlateMap fitted(const Job& job, const Derived& derived, const QRectF& room, bool mirrored);
 /// Which plate, and from where it is seen; shorter where there is less room.

@@ -13,7 +13,7 @@ namespace {
 
 QString length(const Job& job, double mm) {
     const Unit& unit = *find_unit(job.length_unit, Dimension::length);
-    return words(print_in(mm, unit, unit.symbol == "in" ? 4 : 2, false));
+    return words(print_in(mm, unit, job.length_decimals(), false));
 }
 
 InputError no_instrument() { return {"instrument", "none here", "the demo's, or your own: type the reading"}; }

@@ -82,12 +82,11 @@ void plate_map(Sheet& sheet, const Job& job, const Derived& derived, const std::
     sheet.painter.setPen(pen);
     sheet.painter.setBrush(Qt::NoBrush);
     if (job.plate)
-        sheet.painter.drawPath(PlateArt::outline(
-            QRectF(map.at(-job.plate->width_mm / 2, job.plate->height_mm), map.at(job.plate->width_mm / 2, 0)).normalized()));
+        sheet.painter.drawPath(PlateArt::outline(*job.plate, map));
     sheet.text(room_mm.left(), room_mm.top() - 2, 9, PlateArt::title(plate == "back", INFINITY), true);
     if (job.plate)
         for (const auto& pillar : job.plate->pillars)
-            sheet.painter.drawEllipse(map.at(pillar[0], pillar[1]), 4.5 * map.px_per_mm, 4.5 * map.px_per_mm);
+            sheet.painter.drawEllipse(map.at(pillar[0], pillar[1]), job.plate->pillar_mm / 2 * map.px_per_mm, job.plate->pillar_mm / 2 * map.px_per_mm);
     for (const Spot& spot : derived.survey.spots) {
         if (spot.plate != plate || (spot.kind != "hole" && spot.kind != "pillar")) continue;
         const QPointF at = map.at(spot.x_mm, spot.y_mm);

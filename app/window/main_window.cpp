@@ -122,6 +122,9 @@ void MainWindow::build_job_menu() {
     add(menu, tr("Demo: Tide-house regulator"), QKeySequence(tr("Ctrl+D")), [this] {
         if (may_drop_edits()) open_demo("tide-house");
     });
+    add(menu, tr("Demo: Lamplighter's watch"), QKeySequence(), [this] {
+        if (may_drop_edits()) open_demo("watch");
+    });
     menu->addSeparator();
     add(menu, tr("Save"), QKeySequence::Save, [this] { save(); });
     add(menu, tr("Save as…"), QKeySequence(tr("Ctrl+Shift+S")), [this] { save_as(); });

@@ -19,6 +19,7 @@ constexpr long long most_while_typing = 60'000;
 constexpr double seconds_per_year = 365.2422 * 86400;
 constexpr double worth_a_thought = 0.05;
 constexpr double escape_mm_per_tooth = 0.55;  ///< radius an escape wheel is drawn with, a sign of its count
+constexpr double escape_of_driver = 0.75;     ///< and no more than this part of the wheel that drives it
 constexpr double drawn_module_mm = 0.55;      ///< of a wheel in no mesh
 
 /// The candidate that agrees with every choice, else the likeliest.
@@ -235,6 +236,12 @@ void derive_radii(const Job& job, Derived& derived) {
         const bool escape = job.escape_arbor == arbor.id && arbor.wheel_module_mm == 0;
         arbor.wheel_radius_mm =
             teeth * (escape ? escape_mm_per_tooth : (arbor.wheel_module_mm > 0 ? arbor.wheel_module_mm : drawn_module_mm) / 2);
+    }
+    for (DerivedArbor& arbor : derived.arbors) {
+        if (job.escape_arbor != arbor.id || arbor.wheel_module_mm != 0) continue;
+        for (const DerivedMesh& mesh : derived.meshes)
+            if (mesh.pinion_of == arbor.id && mesh.wheel > 0)
+                arbor.wheel_radius_mm = std::min(arbor.wheel_radius_mm, escape_of_driver * mesh.sizes.wheel.pitch_diameter_mm / 2);
     }
 }
 

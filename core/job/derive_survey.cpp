@@ -81,11 +81,10 @@ struct Round {
 
 /// Rims on one plate that a bush must keep away from.
 std::vector<Round> rims_on(const Job& job, const std::vector<DerivedHole>& holes, const std::string& plate) {
-    constexpr double pillar_radius_mm = 4.5;
     constexpr double hole_radius_mm = 1;
     std::vector<Round> rims;
     if (job.plate)
-        for (const auto& pillar : job.plate->pillars) rims.push_back({pillar[0], pillar[1], pillar_radius_mm});
+        for (const auto& pillar : job.plate->pillars) rims.push_back({pillar[0], pillar[1], job.plate->pillar_mm / 2});
     for (const DerivedHole& hole : holes)
         if (hole.plate == plate) rims.push_back({hole.x_mm, hole.y_mm, hole.record.hole_max_mm.value_or(2 * hole_radius_mm) / 2});
     return rims;
@@ -94,7 +93,7 @@ std::vector<Round> rims_on(const Job& job, const std::vector<DerivedHole>& holes
 /// From the hole's middle to the nearest edge of the plate or rim of a pillar or another hole.
 std::optional<double> room_round(const Job& job, const std::vector<Round>& rims, const DerivedHole& hole) {
     double room = INFINITY;
-    if (job.plate) room = std::min({job.plate->width_mm / 2 - std::abs(hole.x_mm), hole.y_mm, job.plate->height_mm - hole.y_mm});
+    if (job.plate) room = job.plate->room_at(hole.x_mm, hole.y_mm);
     for (const Round& rim : rims) {
         const double dx = rim.x - hole.x_mm;
         const double dy = rim.y - hole.y_mm;

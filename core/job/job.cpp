@@ -1,6 +1,7 @@
 #include "job/job.h"
 
 #include <algorithm>
+#include <cmath>
 
 #include "train/hands.h"
 
@@ -99,8 +100,22 @@ const Record& Plate::record() {
             .required()
             .add("height_mm", &In::height_mm, "mm", "height; 0, 0 is the middle of the lower edge", above(0, 10000))
             .required()
+            .add("shape", &In::shape, "", "outline")
+            .choices({"arched", "round"})
+            .add("pillar_mm", &In::pillar_mm, "mm", "diameter of a pillar", above(0, 100))
             .add("pillars", &In::pillars, "mm", "where the pillars stand");
     return record;
+}
+
+int Job::length_decimals() const {
+    constexpr double watch_plate_mm = 60;
+    const bool fine = plate && std::min(plate->width_mm, plate->height_mm) < watch_plate_mm;
+    return (length_unit == "in" ? 4 : 2) + (fine ? 1 : 0);
+}
+
+double Plate::room_at(double x_mm, double y_mm) const {
+    if (shape != "round") return std::min({width_mm / 2 - std::abs(x_mm), y_mm, height_mm - y_mm});
+    return std::min(width_mm, height_mm) / 2 - std::hypot(x_mm, y_mm - height_mm / 2);
 }
 
 const Record& Job::record() {

@@ -66,8 +66,12 @@ struct TrainList {
 struct Plate {
     double width_mm = 0;
     double height_mm = 0;
+    std::string shape = "arched";  ///< or "round", inscribed in width and height
+    double pillar_mm = 9;          ///< diameter of a pillar
     std::vector<std::array<double, 2>> pillars;
     static const Record& record();
+    /// From a point to the edge; negative outside.
+    double room_at(double x_mm, double y_mm) const;
 };
 
 struct Job {
@@ -104,6 +108,8 @@ struct Job {
     /// What was decided about a part's blank; all by rule when nothing was.
     BlankChoice blank_of(const std::string& part) const;
     const Choice* choice(const std::string& part) const;
+    /// Decimals that matter in a length shown in the job's unit: one more under a watch's plate.
+    int length_decimals() const;
     std::string name_of_arbor(const std::string& id) const;
     /// "centre to third, centre distance", with the arbors' names.
     std::string name_of_quantity(QuantityKey key) const;

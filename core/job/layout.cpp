@@ -35,10 +35,8 @@ double in_the_way(const Job& job, const std::vector<Disc>& standing, const Disc&
     double sum = 0;
     for (const Disc& other : standing) sum += std::max(0.0, other.radius + disc.radius - std::hypot(other.x - disc.x, other.y - disc.y));
     if (!job.plate) return sum;
-    const double side = std::abs(disc.x) + disc.radius - job.plate->width_mm / 2;
-    const double high = std::max(disc.y + disc.radius - job.plate->height_mm, disc.radius - disc.y);
     // Off the plate nothing can be pivoted.
-    return sum + 10 * std::max(0.0, side) + 10 * std::max(0.0, high);
+    return sum + 10 * std::max(0.0, disc.radius - job.plate->room_at(disc.x, disc.y));
 }
 
 /// The way from (x, y) along which a disc lies least in the way of the others; ties go up.

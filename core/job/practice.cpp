@@ -65,7 +65,8 @@ const Record& HiddenMovement::record() {
             .add("pendulum_length_mm", &In::pendulum_length_mm, "mm", "true length; 0: no pendulum", between(0, 1e5))
             .add("holes", &In::holes, "", "true pivots and holes")
             .add("shafts", &In::shafts, "", "true arbors by themselves")
-            .add("plates_mm", &In::plates_mm, "mm", "thickness by plate", above(0, 100));
+            .add("plates_mm", &In::plates_mm, "mm", "thickness by plate", above(0, 100))
+            .add("gauge_step_mm", &In::gauge_step_mm, "mm", "steps of the gauges for pivots and holes", above(0, 1));
     return record;
 }
 
@@ -136,8 +137,9 @@ std::optional<double> SimulatedCalliper::read(const SurveyQuestion& question, bo
         return std::fmod(std::round((*truth + step_deg * by_chance) / step_deg) * step_deg + 720, 360);
     }
     // A pin gauge or micrometer on a pivot repeats better than calliper jaws over a wheel.
-    constexpr double gauge_noise_mm = 0.004;
-    return std::max(0.0, std::round((*truth + gauge_noise_mm * by_chance) / resolution_mm) * resolution_mm);
+    const double step = m_movement.gauge_step_mm;
+    const double gauge_noise_mm = 0.4 * step;
+    return std::max(0.0, std::round((*truth + gauge_noise_mm * by_chance) / step) * step);
 }
 
 std::optional<double> SimulatedCalliper::indicator_mm(const std::string& arbor, double angle_deg) const {

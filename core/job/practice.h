@@ -47,6 +47,7 @@ struct HiddenMovement {
     std::vector<HiddenHole> holes;
     std::vector<HiddenArbor> shafts;
     std::map<std::string, double> plates_mm;  ///< thickness, by plate
+    double gauge_step_mm = 0.01;              ///< pin gauges and micrometer for pivots and holes: finer for a watch
     static const Record& record();
 
     /// The true size; none when the movement has no such thing.
@@ -68,7 +69,7 @@ public:
 
     /// The `turn`-th reading of this quantity, in mm; none when the calliper cannot take it.
     std::optional<double> read(const QuantityKey& key, std::uint64_t turn) const;
-    /// The same for a reading of the survey: pin gauges in steps of 0.01 mm, the way of wear to 5 degrees.
+    /// The same for a reading of the survey: pin gauges in the movement's own steps, the way of wear to 5 degrees.
     std::optional<double> read(const SurveyQuestion& question, bool pegged, std::uint64_t turn) const;
     /// What a dial indicator on this arbor shows when it is turned to this angle; none when there is no such arbor.
     std::optional<double> indicator_mm(const std::string& arbor, double angle_deg) const;

@@ -27,7 +27,12 @@ constexpr double off_centre_mm = 0.05;  ///< an old bush further off than this s
 constexpr double narrowest_bore = 0.7;  ///< of the pivot
 constexpr double tiny_mm = 1e-9;
 
-std::string mm(double value) { return print_fixed(value, 2) + " mm"; }
+/// Lengths in words; a watch's pivot asks for a decimal more.
+struct InWords {
+    int decimals;
+    explicit InWords(const BushPlanInput& in) : decimals(in.pivot_mm < 0.6 ? 3 : 2) {}
+    std::string operator()(double value) const { return print_fixed(value, decimals) + " mm"; }
+};
 
 double limit_of_round(double pivot_mm) { return std::max(round_floor_mm, round_fraction * pivot_mm); }
 
@@ -52,6 +57,7 @@ double seat_off(const BushPlanInput& in, const BushPlanResult& out) { return in.
 
 /// What must be done, and why, before any bush is looked for.
 void decide(const BushPlanInput& in, BushPlanResult& out) {
+    const InWords mm(in);
     const double play = in.hole_max_mm - in.pivot_mm;
     const double limit = in.leave_factor * out.wanted_clearance_mm;
     const double excess = play - out.wanted_clearance_mm;
@@ -129,6 +135,7 @@ std::optional<Bush> best_bush(const BushPlanInput& in, const Drawer& fit) {
 }
 
 void choose_bush(const BushPlanInput& in, BushPlanResult& out) {
+    const InWords mm(in);
     bool too_tall = false;
     const Drawer fit = that_fit_the_plate(in, out.wanted_outside_mm, too_tall);
     const bool bores_of_use = std::any_of(in.stock.begin(), in.stock.end(), [&](const Bush& b) { return of_use(in, b); });
@@ -154,6 +161,7 @@ void choose_bush(const BushPlanInput& in, BushPlanResult& out) {
 
 /// Sizes that follow from the bush: seat, hole, walls.
 void fit_bush(const BushPlanInput& in, BushPlanResult& out) {
+    const InWords mm(in);
     const Bush& bush = *out.bush;
     const double height = std::min(bush.height_mm, in.plate_mm);
     out.wanted_clearance_mm = wanted_clearance(in, height);
@@ -213,6 +221,7 @@ std::string words_for_decision(const std::string& decision) {
 }
 
 BushPlanResult plan_bush(const BushPlanInput& in) {
+    const InWords mm(in);
     check(in);
     BushPlanResult out;
     out.ovality_mm = in.hole_max_mm - in.hole_min_mm;

@@ -7,6 +7,7 @@
 
 #include "number/input_error.h"
 #include "number/units.h"
+#include "pivots/hole_steps.h"
 #include "theme/theme.h"
 
 namespace echappe {
@@ -44,7 +45,7 @@ PivotsStation::PivotsStation(Document& document, Workshop& workshop, QWidget* pa
 
 QString PivotsStation::length(double mm, int more) const {
     const Unit& unit = *find_unit(m_document.job().length_unit, Dimension::length);
-    return words(print_in(mm, unit, (unit.symbol == "in" ? 4 : 2) + more, false));
+    return words(print_in(mm, unit, m_document.job().length_decimals() + more, false));
 }
 
 void PivotsStation::next_open() {
@@ -372,7 +373,8 @@ void PivotsStation::paint_offset(QPainter& painter, const DerivedHole& hole, con
 
 void PivotsStation::paint_reamers(QPainter& painter, const DerivedHole& hole, const QRectF& room) {
     const Theme& t = theme();
-    if (!hole.plan || hole.plan->reamers_mm.empty() || hole.decision != "bush") return;
+    if (!hole.plan) return;
+    if (hole.plan->reamers_mm.empty() || hole.decision != "bush") return paint_steps(painter, hole, room);
     const BushPlanResult& plan = *hole.plan;
     write(painter, word_font(8.5, true), t.steel, {room.left(), room.top() + 18},
           tr("REAMERS, %1").arg(words(m_document.job().length_unit)));
@@ -419,6 +421,19 @@ void PivotsStation::paint_reamers(QPainter& painter, const DerivedHole& hole, co
             ? tr("broach %1 to %2 %3, pivot tried often").arg(length(plan.bush->bore_mm), length(*plan.broach_to_mm), unit)
             : tr("bore as it comes, %1 %2").arg(length(plan.bush->bore_mm), unit);
     write_wrapped(painter, word_font(8.5), t.steel, {room.left(), foot + 22}, room.width() + 16, broach);
+}
+
+/// A hole that is not reamed has its work told in order.
+void PivotsStation::paint_steps(QPainter& painter, const DerivedHole& hole, const QRectF& room) {
+    const Theme& t = theme();
+    const std::vector<std::string> steps = steps_for_hole(hole.decision, *hole.asked, *hole.plan);
+    if (steps.empty()) return;
+    write(painter, word_font(8.5, true), t.steel, {room.left(), room.top() + 18}, tr("IN THIS ORDER"));
+    double y = room.top() + 32;
+    for (size_t i = 0; i < steps.size(); ++i) {
+        write(painter, figure_font(11), t.blued, {room.left(), y + 13}, QString::number(i + 1));
+        y += write_wrapped(painter, word_font(9.5), t.ink, {room.left() + 20, y}, room.width() - 20, words(steps[i])) + 7;
+    }
 }
 
 const std::vector<SimulatedEffect>& PivotsStation::effects(const DerivedHole& hole) {

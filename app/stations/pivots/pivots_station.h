@@ -43,6 +43,7 @@ private:
     void paint_large(QPainter& painter, const DerivedHole& hole, const QRectF& room);
     void paint_true_and_worn(QPainter& painter, const DerivedHole& hole, const QRectF& room, double px, double times, const PlateMap& view);
     void paint_reamers(QPainter& painter, const DerivedHole& hole, const QRectF& room);
+    void paint_steps(QPainter& painter, const DerivedHole& hole, const QRectF& room);
     void paint_offset(QPainter& painter, const DerivedHole& hole, const QRectF& room);
     void paint_card(QPainter& painter, const QRectF& room);
     double paint_decision(QPainter& painter, const DerivedHole& hole, const QRectF& room, double y);

@@ -139,17 +139,7 @@ void TrainStation::paint(QPainter& painter) {
 }
 
 void TrainStation::paint_plate(QPainter& painter, const View& view) {
-    const auto& plate = m_document.job().plate;
-    if (!plate) return;
-    const Theme& t = theme();
-    const QRectF outline(view.at(-plate->width_mm / 2, plate->height_mm), view.at(plate->width_mm / 2, 0));
-    painter.setPen(QPen(t.rule, 1));
-    painter.setBrush(t.sheet);
-    painter.drawPath(PlateArt::outline(outline));
-    painter.setBrush(t.ground);
-    painter.setPen(QPen(t.steel, 0.8));
-    for (const auto& pillar : plate->pillars)
-        painter.drawEllipse(view.at(pillar[0], pillar[1]), 4.5 * view.px_per_mm, 4.5 * view.px_per_mm);
+    PlateArt::paint(painter, m_document.job(), {view.px_per_mm, view.origin, false});
 }
 
 void TrainStation::paint_arbor(QPainter& painter, const View& view, const DerivedArbor& arbor) {

@@ -1,0 +1,45 @@
+#include "pivots/hole_steps.h"
+
+#include "number/units.h"
+
+namespace echappe {
+namespace {
+
+constexpr double drill_under_mm = 0.2;  ///< or a tenth of a small hole: what the broach has to open
+constexpr double watch_pivot_mm = 0.6;
+
+std::string mm(double value, const BushPlanInput& in) { return print_fixed(value, in.pivot_mm < watch_pivot_mm ? 3 : 2) + " mm"; }
+
+std::vector<std::string> closing(const BushPlanInput& in, const BushPlanResult& plan) {
+    const std::string sink = plan.sink_diameter_mm ? "the oil sink, " + mm(*plan.sink_diameter_mm, in) : "the hole's recess";
+    return {"Note the end shake: closing may change it.",
+            "A flat stump under the plate that fills the recess, a round-faced punch smaller than " + sink + ".",
+            "Light blows, the plate turned a little after each, until the pivot of " + mm(in.pivot_mm, in) + " does not enter.",
+            "Smooth broach from the inside to " + mm(*plan.broach_to_mm, in) + ", upright, the pivot tried often.",
+            "Take the burr off both sides; end shake and the wheel alone between the plates again."};
+}
+
+std::vector<std::string> plugging(const BushPlanInput& in, const BushPlanResult& plan) {
+    const double drill = *plan.broach_to_mm - std::min(drill_under_mm, *plan.broach_to_mm / 10);
+    return {"Scribe the true centre from two sound holes or a depthing tool before anything is cut away.",
+            "Bore to clean metal, at least " + mm(plan.wanted_outside_mm, in) + ", square to the plate.",
+            "Turn a plug of the plate's brass: 0.05 to 0.15 mm free for silver solder, 0.02 to 0.05 mm for a retainer.",
+            "Fix it. Heat and fumes: ventilate, no old solder with cadmium, local rules first.",
+            "Face it flush, true the centre, drill " + mm(drill, in) + ", broach to " + mm(*plan.broach_to_mm, in) + "."};
+}
+
+}  // namespace
+
+std::vector<std::string> steps_for_hole(const std::string& decision, const BushPlanInput& in, const BushPlanResult& plan) {
+    const bool sized = plan.broach_to_mm.has_value();
+    if (decision == "close" && sized) return closing(in, plan);
+    if (decision == "plug" && sized) return plugging(in, plan);
+    if (decision == "clean") return {"Clean the plate, peg the hole from both sides until the wood stays clean.", "Measure it again."};
+    if (decision == "repivot-first")
+        return {"Polish the pivot, or turn it smaller, or re-pivot: E shows what it must bear and the sizes.",
+                "Measure the finished pivot; then the hole is planned to it."};
+    if (decision == "leave") return {"Peg it, clean its oil sink, leave the metal alone."};
+    return {};
+}
+
+}  // namespace echappe
