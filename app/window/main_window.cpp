@@ -233,6 +233,11 @@ void MainWindow::build_holes_menu() {
     add(menu, tr("School of clearance: the next"), QKeySequence(), [this] { m_pivots->next_school(); });
     add(menu, tr("Bushes: fitted direct, or broached up"), QKeySequence(), [this] { m_pivots->other_method(); });
     menu->addSeparator();
+    add(menu, tr("Between the plates: end shake, trials, sums"), QKeySequence(tr("Ctrl+Shift+B")), [this] {
+        const bool shown = m_pivots->isVisible() && m_pivots->between_shown();
+        show_station(Station::pivots);
+        m_pivots->show_between(!shown);
+    });
     add(menu, tr("Runs freely alone between the plates"), QKeySequence(), [this] { m_pivots->trial(true); });
     add(menu, tr("Does not run: its holes back on the list"), QKeySequence(), [this] { m_pivots->trial(false); });
     menu->addSeparator();

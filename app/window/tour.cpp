@@ -106,6 +106,15 @@ int take_tour(MainWindow& window, const QString& folder) {
     finish(window, [waited = 0]() mutable { return ++waited > 6; });
     shoot(window, to, "pivots");
     for (int i = 0; i < 2; ++i) window.document().undo_stack()->undo();
+    window.document().select_hole("escape", "front");
+    window.pivots().show_between(true);
+    shoot(window, to, "pivots-between");
+    window.pivots().show_between(false);
+    window.open_demo("watch");
+    window.document().select_hole("third", "front");
+    finish(window, [waited = 0]() mutable { return ++waited > 6; });
+    shoot(window, to, "pivots-watch");
+    window.open_demo("tide-house");
     window.set_dark(true);
     window.show_station(Station::train);
     shoot(window, to, "train-dark");

@@ -123,9 +123,21 @@ const Record& TrialRecord::record() {
                                      .required()
                                      .add("free", &In::free, "", "spins freely")
                                      .add("end_shake", &In::end_shake, "", "felt")
-                                     .add("coast_s", &In::coast_s, "s", "from a flick to rest", between(0, 3600))
+                                     .add("coast_s", &In::coast_s, "s", "from a light touch to rest", between(0, 3600))
+                                     .add("coast_before_s", &In::coast_before_s, "s", "of the trial before", between(0, 3600))
                                      .add("note", &In::note, "", "a word about it")
                                      .add("date", &In::date, "", "when");
+    return record;
+}
+
+const Record& BenchSum::record() {
+    using In = BenchSum;
+    static const Record record = Fields<In>()
+                                     .add("sum", &In::sum, "", "a verb of the command line")
+                                     .required()
+                                     .add("part", &In::part, "", "hole or arbor it is for")
+                                     .required()
+                                     .add("typed", &In::typed, "", "fields over what is known, as in \"length_mm=2.4\"");
     return record;
 }
 
@@ -157,6 +169,7 @@ const Record& Survey::record() {
                                      .add("conditions", &In::conditions, "", "verdicts")
                                      .add("tally", &In::tally, "", "parts taken out")
                                      .add("trials", &In::trials, "", "trials in the plates")
+                                     .add("sums", &In::sums, "", "sums of the bench, kept with their part")
                                      .add("log", &In::log, "", "what was done to the holes");
     return record;
 }

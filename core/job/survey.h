@@ -89,9 +89,18 @@ struct TrialRecord {
     std::vector<std::string> arbors;
     bool free = false;       ///< spins freely
     bool end_shake = false;  ///< felt
-    std::optional<double> coast_s;
+    std::optional<double> coast_s;         ///< from a light touch to rest
+    std::optional<double> coast_before_s;  ///< of the trial before
     std::string note;
     std::string date;
+    static const Record& record();
+};
+
+/// A sum of the bench kept with its part: what was typed over what the job knows already, "length_mm=2.4".
+struct BenchSum {
+    std::string sum;  ///< a verb of the command line
+    std::string part;
+    std::vector<std::string> typed;
     static const Record& record();
 };
 
@@ -117,6 +126,7 @@ struct Survey {
     std::vector<ConditionRecord> conditions;
     std::vector<TallyLine> tally;
     std::vector<TrialRecord> trials;
+    std::vector<BenchSum> sums;
     std::vector<HoleEvent> log;
     static const Record& record();
 

@@ -266,8 +266,13 @@ void set_done(Job& job, const std::string& hole, bool done, const std::string& b
 
 void keep_trial(Job& job, const TrialRecord& trial) {
     auto& trials = job.survey.trials;
-    std::erase_if(trials, [&](const TrialRecord& t) { return t.arbors == trial.arbors; });
-    trials.push_back(trial);
+    TrialRecord now = trial;
+    const auto before = std::find_if(trials.begin(), trials.end(), [&](const TrialRecord& t) { return t.arbors == trial.arbors; });
+    if (before != trials.end()) {
+        now.coast_before_s = trial.coast_s ? before->coast_s : before->coast_before_s;
+        trials.erase(before);
+    }
+    trials.push_back(now);
     if (trial.free && trial.end_shake) return;
     for (const std::string& arbor : trial.arbors)
         for (const std::string& plate : plate_names())

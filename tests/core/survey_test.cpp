@@ -92,7 +92,7 @@ TEST_CASE("readings come from CSV as they went, and a wrong row changes nothing"
 TEST_CASE("a failed trial puts the holes of its arbor back on the list and says why in the log") {
     Job job = demo::job();
     set_done(job, "centre.front", true, "", "2026-11-24");
-    keep_trial(job, {{"centre"}, true, false, {}, "shoulder too long", "2026-11-24"});
+    keep_trial(job, {{"centre"}, true, false, {}, {}, "shoulder too long", "2026-11-24"});
     CHECK_FALSE(job.survey.hole("centre.front")->done);
     CHECK(job.survey.log.back().because == "failed its trial in the plates: shoulder too long");
     CHECK_THROWS_AS(decide_by_hand(job, "centre.front", "leave", " ", ""), InputError);

@@ -23,7 +23,7 @@ void PivotsStation::paint_card(QPainter& painter, const QRectF& room) {
     y = paint_schools(painter, *now, inner, y);
     y = paint_meshes(painter, *now, inner, y);
     paint_notes(painter, *now, inner, y);
-    write(painter, word_font(8), t.steel, {inner.left(), height() - 24.0}, tr("R reamed · T take bush · D done · F runs, ⇧F not"));
+    write(painter, word_font(8), t.steel, {inner.left(), height() - 24.0}, tr("R reamed · T take bush · D done · E between plates"));
     write(painter, word_font(8), t.steel, {inner.left(), height() - 9.0}, tr("C school · M method · Enter next · Ctrl+P sheet"));
 }
 

@@ -31,11 +31,15 @@ double exaggeration(const DerivedHole& hole) {
 }  // namespace
 
 PivotsStation::PivotsStation(Document& document, Workshop& workshop, QWidget* parent)
-    : Canvas(parent), m_document(document), m_workshop(workshop), m_editor(new InPlaceEditor(this)) {
+    : Canvas(parent), m_document(document), m_workshop(workshop), m_editor(new InPlaceEditor(this)), m_between(new BetweenView(document, this)) {
     setFocusPolicy(Qt::StrongFocus);
     setAccessibleName(tr("Pivots"));
     m_editor->setAccessibleName(tr("reason"));
     connect(m_editor, &InPlaceEditor::refused, this, [this](const QString& sentence) { emit told(sentence, true); });
+    m_between->hide();
+    connect(m_between, &BetweenView::told, this, &PivotsStation::told);
+    connect(m_between, &BetweenView::reading_begun, this, &PivotsStation::reading_begun);
+    connect(m_between, &BetweenView::left, this, [this] { show_between(false); });
     connect(&document, &Document::changed, this, qOverload<>(&QWidget::update));
     connect(&document, &Document::subject_changed, this, [this] {
         m_editor->hide();
@@ -117,11 +121,21 @@ void PivotsStation::finish_or_redo() {
 
 void PivotsStation::trial(bool runs) {
     if (m_document.subject().empty()) return;
-    m_document.keep_trial({{m_document.subject()}, runs, runs, {}, "", ""});
+    m_document.keep_trial({{m_document.subject()}, runs, runs, {}, {}, "", ""});
     emit told(runs ? tr("Kept: spins freely alone between the plates, end shake felt.")
                    : tr("Kept: does not run; its holes are back on the list."),
               !runs);
 }
+
+void PivotsStation::show_between(bool shown) {
+    m_between->setVisible(shown);
+    if (!shown) return setFocus();
+    m_between->setGeometry(rect());
+    m_between->refresh();
+    m_between->setFocus();
+}
+
+void PivotsStation::resizeEvent(QResizeEvent*) { m_between->setGeometry(rect()); }
 
 void PivotsStation::keyPressEvent(QKeyEvent* event) {
     const bool shift = event->modifiers() & Qt::ShiftModifier;
@@ -143,6 +157,8 @@ void PivotsStation::keyPressEvent(QKeyEvent* event) {
             return attempt([this] { finish_or_redo(); });
         case Qt::Key_T:
             return attempt([this] { take_bush(); });
+        case Qt::Key_E:
+            return show_between(true);
         case Qt::Key_C:
             return next_school();
         case Qt::Key_M:

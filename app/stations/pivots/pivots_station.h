@@ -5,6 +5,7 @@
 #include "drawing/canvas.h"
 #include "drawing/in_place_editor.h"
 #include "drawing/plate_art.h"
+#include "stations/pivots/between_view.h"
 
 namespace echappe {
 
@@ -28,6 +29,10 @@ public:
     void finish_or_redo();
     /// Keeps how the arbor ran alone between the plates.
     void trial(bool runs);
+    /// The selected arbor between its plates, with the sums of the bench and the trials.
+    void show_between(bool shown);
+    bool between_shown() const { return m_between->isVisible(); }
+    BetweenView& between() { return *m_between; }
 
 signals:
     /// A digit was pressed: it belongs to a reading.
@@ -36,6 +41,7 @@ signals:
 protected:
     void paint(QPainter& painter) override;
     void keyPressEvent(QKeyEvent* event) override;
+    void resizeEvent(QResizeEvent* event) override;
 
 private:
     void paint_plate(QPainter& painter, const QString& plate, const QRectF& room);
@@ -57,6 +63,7 @@ private:
     Document& m_document;
     Workshop& m_workshop;
     InPlaceEditor* m_editor;
+    BetweenView* m_between;
     std::string m_effects_of;
     std::uint64_t m_effects_at = 0;
     std::vector<SimulatedEffect> m_effects;

@@ -1,0 +1,62 @@
+#pragma once
+
+#include "document/document.h"
+#include "drawing/canvas.h"
+#include "drawing/in_place_editor.h"
+#include "job/bench_sum.h"
+#include "job/trials.h"
+
+namespace echappe {
+
+/// The selected arbor lying between its plates: end shake, side shake and runout to be seen; the sums of the bench for its pivot; and
+/// the trials of the finished pieces, alone, in pairs and all together.
+class BetweenView : public Canvas {
+    Q_OBJECT
+public:
+    explicit BetweenView(Document& document, QWidget* parent);
+
+    InPlaceEditor& editor() { return *m_editor; }
+    /// Keeps how the arbors of the marked trial ran.
+    void trial(bool runs);
+    /// Alone, then each of its pairs, then the whole train.
+    void next_trial();
+    void ask_coast();
+    const TrialCheck* marked() const;
+    /// 0 to the number of sums less 1, round.
+    void show_sum(int which);
+    const Calculation& sum() const { return *bench_sums()[static_cast<size_t>(m_sum)]; }
+    const SumAnswer& answer() const { return m_answer; }
+    /// What is shown follows from the job anew.
+    void refresh();
+
+signals:
+    void left();
+    void reading_begun(const QString& text);
+
+protected:
+    void paint(QPainter& painter) override;
+    void keyPressEvent(QKeyEvent* event) override;
+
+private:
+    void ask(const SumLine& line);
+    void paint_elevation(QPainter& painter, const QRectF& room);
+    void paint_plate_end(QPainter& painter, const DerivedHole& hole, double face_x, double axis_y, double outwards, double px,
+                         const QRectF& room);
+    void paint_rim(QPainter& painter, double x, double axis_y, double thick, double radius_px, const QRectF& room, bool pinion);
+    void dimension(QPainter& painter, double from_x, double to_x, double y, const QString& words, const QColor& ink);
+    void paint_trials(QPainter& painter, const QRectF& room);
+    void paint_check(QPainter& painter, const TrialCheck& check, QPointF at, double radius);
+    void paint_sum(QPainter& painter, const QRectF& room);
+    double paint_asked(QPainter& painter, const QRectF& room, double y);
+    double paint_found(QPainter& painter, const QRectF& room, double y);
+    QString length(double mm) const;
+
+    Document& m_document;
+    InPlaceEditor* m_editor;
+    int m_sum = 0;
+    SumAnswer m_answer;
+    std::vector<TrialCheck> m_trials;
+    std::vector<std::string> m_marked;  ///< arbors of the trial that F speaks of
+};
+
+}  // namespace echappe

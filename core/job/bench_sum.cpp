@@ -1,0 +1,182 @@
+#include "job/bench_sum.h"
+
+#include <algorithm>
+#include <set>
+
+#include "number/input_error.h"
+#include "number/units.h"
+#include "pivots/arbor_taper.h"
+#include "pivots/curled_bush.h"
+#include "pivots/pivot_strength.h"
+#include "pivots/repivot.h"
+#include "workings/record_json.h"
+
+namespace echappe {
+namespace {
+
+constexpr int digits = 4;  ///< of a figure shown: a sum is no better than what went in
+
+std::string in_one_line(const Record& record, void* object);
+
+/// A value in words; nothing for what is not there.
+struct InWords {
+    std::string operator()(const double* v) const { return print_short(*v, digits); }
+    std::string operator()(const long long* v) const { return std::to_string(*v); }
+    std::string operator()(const bool* v) const { return *v ? "yes" : "no"; }
+    std::string operator()(const std::string* v) const { return *v; }
+    std::string operator()(const NestedSlot& v) const { return v.object ? in_one_line(*v.record, v.object) : ""; }
+    std::string operator()(const std::vector<double>* v) const {
+        std::string line;
+        for (const double item : *v) line += (line.empty() ? "" : " · ") + print_short(item, digits);
+        return line;
+    }
+    template <class T>
+    std::string operator()(const std::optional<T>* v) const {
+        if constexpr (requires(InWords in, const T* t) { in(t); }) return *v ? (*this)(&**v) : "";
+        return "";
+    }
+    std::string operator()(...) const { return ""; }
+};
+
+std::string in_one_line(const Record& record, void* object) {
+    std::string line;
+    for (const Field& field : record.fields()) {
+        const std::string text = std::visit(InWords(), field.slot(object));
+        if (!text.empty()) line += (line.empty() ? "" : " · ") + text;
+    }
+    return line;
+}
+
+/// "pivot_mm", "diameter": the name without its unit, then what it means.
+std::string words_of(const Field& field) {
+    std::string name = field.name;
+    std::string unit = field.unit;
+    std::replace(unit.begin(), unit.end(), ' ', '_');
+    for (const std::string& ending : {"_" + unit, std::string("_N_mm2"), std::string("_mm"), std::string("_deg"), std::string("_s")})
+        if (name.ends_with(ending) && name.size() > ending.size()) {
+            name.resize(name.size() - ending.size());
+            break;
+        }
+    std::replace(name.begin(), name.end(), '_', ' ');
+    return field.meaning.starts_with(name) ? field.meaning : name + ": " + field.meaning;
+}
+
+void tell_results(const Record& record, void* object, std::vector<SumLine>& found) {
+    for (const Field& field : record.fields()) {
+        const Slot slot = field.slot(object);
+        if (const auto* list = std::get_if<ListSlot>(&slot)) {
+            for (size_t i = 0; i < list->items.size(); ++i)
+                found.push_back(
+                    {field.name, words_of(field) + ", " + std::to_string(i + 1), in_one_line(*list->record, list->items[i]), "", ""});
+            continue;
+        }
+        if (const auto* words = std::get_if<std::vector<std::string>*>(&slot)) {
+            for (const std::string& word : **words) found.push_back({field.name, "", word, "", ""});
+            continue;
+        }
+        const std::string text = std::visit(InWords(), slot);
+        if (!text.empty()) found.push_back({field.name, words_of(field), text, field.unit, ""});
+    }
+}
+
+const DerivedMesh* power_comes_by(const Derived& derived, const std::string& arbor) {
+    for (const DerivedMesh& mesh : derived.meshes)
+        if (mesh.pinion_of == arbor) return &mesh;
+    for (const DerivedMesh& mesh : derived.meshes)
+        if (mesh.wheel_of == arbor) return &mesh;
+    return nullptr;
+}
+
+}  // namespace
+
+const std::vector<const Calculation*>& bench_sums() {
+    static const std::vector<const Calculation*> all = {
+        &pivot_strength_calculation(), &repivot_calculation(),    &end_shake_calculation(),  &arbor_runout_calculation(),
+        &arbor_taper_calculation(),    &hub_repair_calculation(), &curled_bush_calculation()};
+    return all;
+}
+
+std::map<std::string, double> facts_of_hole(const Job& job, const Derived& derived, const std::string& id) {
+    std::map<std::string, double> facts;
+    const auto know = [&](const char* name, const std::optional<double>& value) {
+        if (value) facts[name] = *value;
+    };
+    const DerivedHole* hole = derived.survey.hole(id);
+    if (!hole) return facts;
+    know("pivot_mm", hole->record.pivot_mm);
+    know("plate_mm", hole->thickness_mm);
+    if (hole->plan) know("clearance_mm", hole->plan->wanted_clearance_mm);
+    if (const ArborRecord* arbor = job.survey.arbor(hole->arbor)) {
+        know("plates_mm", arbor->plates_mm);
+        know("shoulders_mm", arbor->shoulders_mm);
+        know("tir_mm", arbor->tir_mm);
+        know("tir_before_mm", arbor->tir_before_mm);
+    }
+    know("least_mm", job.survey.end_shake_least_mm);
+    know("most_mm", job.survey.end_shake_most_mm);
+    if (const DerivedArbor* arbor = derived.arbor(hole->arbor)) {
+        if (arbor->wheel_radius_mm > 0) know("wheel_radius_mm", arbor->wheel_radius_mm);
+        if (arbor->turns_per_s != 0) know("period_s", 1 / std::abs(arbor->turns_per_s));
+    }
+    if (const DerivedMesh* mesh = power_comes_by(derived, hole->arbor))
+        know("pitch_radius_mm", (mesh->pinion_of == hole->arbor ? mesh->sizes.pinion : mesh->sizes.wheel).pitch_diameter_mm / 2);
+    return facts;
+}
+
+SumAnswer answer_sum(const Calculation& sum, const std::map<std::string, double>& facts, const std::vector<std::string>& typed) {
+    SumAnswer answer;
+    const auto input = sum.make_input();
+    std::set<std::string> by_hand;
+    bool whole = true;
+    try {
+        for (const Field& field : sum.input->fields())
+            if (const auto fact = facts.find(field.name); fact != facts.end()) read_word(field, print_short(fact->second, 15), input.get());
+        for (const std::string& line : typed) {
+            const size_t is = line.find('=');
+            const Field* field = sum.input->find(line.substr(0, is));
+            if (!field || is == std::string::npos) continue;
+            read_word(*field, line.substr(is + 1), input.get());
+            by_hand.insert(field->name);
+        }
+    } catch (const InputError& error) {
+        answer.fault = error.what();
+    }
+    for (const Field& field : sum.input->fields()) {
+        const std::string from = by_hand.contains(field.name) ? "typed"
+                                 : facts.contains(field.name) ? "job"
+                                 : field.required             ? "missing"
+                                                              : "usual";
+        whole = whole && from != "missing";
+        answer.asked.push_back(
+            {field.name, words_of(field), from == "missing" ? "" : std::visit(InWords(), field.slot(input.get())), field.unit, from});
+    }
+    if (!whole || !answer.fault.empty()) return answer;
+    try {
+        const auto result = sum.run(input.get());
+        tell_results(*sum.output, result.get(), answer.found);
+        answer.workings = sum.explain(input.get(), result.get());
+    } catch (const InputError& error) {
+        answer.fault = error.what();
+    }
+    return answer;
+}
+
+std::vector<std::string> typed_into(const Job& job, const std::string& sum, const std::string& part) {
+    for (const BenchSum& kept : job.survey.sums)
+        if (kept.sum == sum && kept.part == part) return kept.typed;
+    return {};
+}
+
+void type_into(Job& job, const Calculation& sum, const std::string& part, const std::string& name, const std::string& word) {
+    const Field* field = sum.input->find(name);
+    if (!field) throw InputError(name, "a field that " + sum.verb + " has not", sum.input->nearest(name));
+    if (!word.empty()) read_word(*field, word, sum.make_input().get());
+    auto& sums = job.survey.sums;
+    auto at = std::find_if(sums.begin(), sums.end(), [&](const BenchSum& kept) { return kept.sum == sum.verb && kept.part == part; });
+    if (at == sums.end()) at = sums.insert(sums.end(), {sum.verb, part, {}});
+    std::erase_if(at->typed, [&](const std::string& line) { return line.starts_with(name + "="); });
+    if (!word.empty()) at->typed.push_back(name + "=" + word);
+    if (at->typed.empty()) sums.erase(at);
+}
+
+}  // namespace echappe

@@ -1,0 +1,23 @@
+#pragma once
+
+#include "job/derived.h"
+
+namespace echappe {
+
+/// One trial of the finished pieces between the plates, and how it went last.
+struct TrialCheck {
+    std::vector<std::string> arbors;
+    std::string name;  ///< "Centre", "Centre and Third", "Going train"
+    std::string kind;  ///< "alone", "pair", "train"
+    std::optional<TrialRecord> last;
+    std::string reason;  ///< what a failure points at, from what ran without it; a shorter coast than before
+
+    bool passed() const { return last && last->free && last->end_shake; }
+    bool failed() const { return last && !passed(); }
+};
+
+/// The trials of one train in the order to make them: each arbor alone, each mesh as a pair, then all together. Arbors as in the
+/// train's list, the power's end first.
+std::vector<TrialCheck> trials_of(const Job& job, const Derived& derived, const TrainList& train);
+
+}  // namespace echappe

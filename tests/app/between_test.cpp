@@ -1,0 +1,108 @@
+#include <catch2/catch.hpp>
+
+#include "app/bench.h"
+#include "stations/pivots/pivots_station.h"
+
+using namespace echappe;
+
+namespace {
+
+struct BetweenBench : Bench {
+    explicit BetweenBench(const std::string& arbor) {
+        window.show_station(Station::pivots);
+        document().select_hole(arbor, "front");
+        QTest::keyClick(&window.pivots(), Qt::Key_E);
+        settle();
+    }
+    BetweenView& view() { return window.pivots().between(); }
+    void type(const QString& tag, const QString& text) {
+        click(view(), tag);
+        QTest::keyClicks(&view().editor(), text);
+        QTest::keyClick(&view().editor(), Qt::Key_Return);
+        settle();
+    }
+    std::string found(const std::string& field) {
+        for (const SumLine& line : view().answer().found)
+            if (line.field == field) return line.text;
+        return "";
+    }
+};
+
+}  // namespace
+
+TEST_CASE("an arbor is tried alone, in its pairs and in the whole train, each by one key") {
+    BetweenBench bench("centre");
+    REQUIRE(bench.window.pivots().between_shown());
+    QTest::keyClicks(&bench.view(), "FXFXF");
+    REQUIRE(bench.job().survey.trials.size() == 3);
+    CHECK(bench.job().survey.trials[0].arbors == std::vector<std::string>{"centre"});
+    CHECK(bench.job().survey.trials[1].arbors == std::vector<std::string>{"great", "centre"});
+    CHECK(bench.job().survey.trials[2].arbors == std::vector<std::string>{"centre", "third"});
+    QTest::keyClick(&bench.view(), Qt::Key_X);
+    QTest::keyClick(&bench.view(), Qt::Key_W);
+    QTest::keyClicks(&bench.view().editor(), "4.5 s");
+    QTest::keyClick(&bench.view().editor(), Qt::Key_Return);
+    const TrialRecord& train = bench.job().survey.trials.back();
+    CHECK(train.arbors.size() == 4);
+    CHECK(train.coast_s == 4.5);
+    for (int i = 0; i < 4; ++i) bench.document().undo_stack()->undo();
+    CHECK(bench.job().survey.trials.empty());
+}
+
+TEST_CASE("a pair that does not run brings its finished holes back, and the view says where to look") {
+    BetweenBench bench("centre");
+    bench.document().edit("done", [](Job& job) {
+        for (HoleRecord& hole : job.survey.holes) hole.done = true;
+    });
+    bench.click(bench.view(), "trial:great:centre");
+    QTest::keyClick(&bench.view(), Qt::Key_F, Qt::ShiftModifier);
+    REQUIRE(bench.view().marked());
+    CHECK(bench.view().marked()->failed());
+    CHECK_FALSE(bench.view().marked()->reason.empty());
+    CHECK_FALSE(bench.job().survey.hole("centre.front")->done);
+    CHECK(bench.job().survey.hole("escape.front")->done);
+}
+
+TEST_CASE("a pivot's strength is worked out beside the picture from what is known and two sizes typed") {
+    BetweenBench bench("centre");
+    CHECK(bench.found("stress_N_mm2").empty());
+    bench.type("sum:length_mm", "2.4");
+    bench.type("sum:torque_N_mm", "40");
+    // Load = 40 N·mm over the pitch radius; stress 32 F l ÷ (π d³) of a pivot of 1.62 mm, by hand.
+    const double radius = bench.derived().mesh("great", "centre")->sizes.pinion.pitch_diameter_mm / 2;
+    CHECK(std::stod(bench.found("load_N")) == Approx(40 / radius).epsilon(1e-3));
+    CHECK(std::stod(bench.found("stress_N_mm2")) == Approx(32 * (40 / radius) * 2.4 / (3.14159265 * 1.62 * 1.62 * 1.62)).epsilon(1e-3));
+    bench.type("sum:length_mm", "-1");
+    CHECK(bench.view().editor().isVisible());
+    QTest::keyClick(&bench.view().editor(), Qt::Key_Escape);
+    bench.document().undo_stack()->undo();
+    CHECK(bench.found("stress_N_mm2").empty());
+}
+
+TEST_CASE("every sum of the bench paints for every arbor, with sizes and without") {
+    BetweenBench bench("great");
+    for (const DerivedArbor& arbor : std::vector<DerivedArbor>(bench.derived().arbors)) {
+        bench.document().select_hole(arbor.id, "back");
+        for (size_t i = 0; i < bench_sums().size(); ++i) {
+            QTest::keyClick(&bench.view(), Qt::Key_Tab);
+            bench.view().grab();
+            CHECK(bench.view().tags().contains("tab:strength"));
+        }
+    }
+    QTest::keyClick(&bench.view(), Qt::Key_E);
+    CHECK_FALSE(bench.window.pivots().between_shown());
+}
+
+TEST_CASE("the watch opens with round plates and holes to close; its gauge reads to a few thousandths") {
+    Bench bench;
+    bench.window.open_demo("watch");
+    bench.window.show_station(Station::pivots);
+    CHECK(bench.derived().beats_per_hour == 18000.0);
+    const DerivedHole& third = *bench.derived().survey.hole("third.front");
+    CHECK(third.decision == "close");
+    CHECK(bench.derived().survey.hole("fourth.back")->decision == "bush");
+    CHECK(bench.window.pivots().grab().toImage().width() > 100);
+    const auto read = bench.document().calliper()->read({third.id, "pivot_mm", "third", "", "", "mm"}, true, 1);
+    REQUIRE(read);
+    CHECK(*read == Approx(0.34).margin(0.004));
+}

@@ -1,0 +1,83 @@
+#include <catch2/catch.hpp>
+
+#include <algorithm>
+
+#include "support/demo.h"
+#include "job/bench_sum.h"
+#include "number/input_error.h"
+
+using namespace echappe;
+
+namespace {
+
+const Calculation& sum_of(const std::string& verb) {
+    const auto& all = bench_sums();
+    const auto at = std::find_if(all.begin(), all.end(), [&](const Calculation* c) { return c->verb == verb; });
+    REQUIRE(at != all.end());
+    return **at;
+}
+
+const SumLine& line(const std::vector<SumLine>& lines, const std::string& field) {
+    const auto at = std::find_if(lines.begin(), lines.end(), [&](const SumLine& l) { return l.field == field; });
+    REQUIRE(at != lines.end());
+    return *at;
+}
+
+SumAnswer answer_for(const Job& job, const std::string& verb, const std::string& hole) {
+    return answer_sum(sum_of(verb), facts_of_hole(job, derive(job), hole), typed_into(job, verb, hole));
+}
+
+}  // namespace
+
+TEST_CASE("the end shake of an arbor follows from what was read, without typing it again") {
+    const SumAnswer answer = answer_for(demo::job(), "pivot.endshake", "escape.front");
+    CHECK(line(answer.asked, "plates_mm").from == "job");
+    CHECK(line(answer.asked, "screw_pitch_mm").from == "usual");
+    CHECK(std::stod(line(answer.found, "end_shake_mm").text) == Approx(41.2 - 40.95));
+    CHECK(answer.workings.size() > 0);
+}
+
+TEST_CASE("a sum that misses a size names it and tells nothing") {
+    const SumAnswer answer = answer_for(demo::job(), "pivot.strength", "centre.front");
+    CHECK(line(answer.asked, "pivot_mm").from == "job");
+    CHECK(line(answer.asked, "length_mm").from == "missing");
+    CHECK(answer.found.empty());
+    CHECK(answer.fault.empty());
+}
+
+TEST_CASE("what is typed stands over what is known and goes with the part; taken out, what is known stands again") {
+    Job job = demo::job();
+    const Calculation& shake = sum_of("pivot.endshake");
+    type_into(job, shake, "escape.front", "shoulders_mm", "41");
+    type_into(job, shake, "escape.front", "screw_pitch_mm", "0.4");
+    CHECK(std::stod(line(answer_for(job, "pivot.endshake", "escape.front").found, "end_shake_mm").text) == Approx(0.2));
+    CHECK(std::stod(line(answer_for(job, "pivot.endshake", "escape.back").found, "end_shake_mm").text) == Approx(0.25));
+    const Job again = job_from_text(job_to_text(job)).job;
+    CHECK(typed_into(again, "pivot.endshake", "escape.front").size() == 2);
+    type_into(job, shake, "escape.front", "shoulders_mm", "");
+    type_into(job, shake, "escape.front", "screw_pitch_mm", "");
+    CHECK(job.survey.sums.empty());
+    CHECK(job == demo::job());
+}
+
+TEST_CASE("a size is typed in any unit of its kind, and one that cannot be is refused with what is taken") {
+    Job job = demo::job();
+    type_into(job, sum_of("pivot.strength"), "centre.front", "length_mm", "0.1in");
+    const SumAnswer answer = answer_for(job, "pivot.strength", "centre.front");
+    CHECK(std::stod(line(answer.asked, "length_mm").text) == Approx(2.54));
+    CHECK_THROWS_AS(type_into(job, sum_of("pivot.strength"), "centre.front", "length_mm", "-3"), InputError);
+    CHECK_THROWS_AS(type_into(job, sum_of("pivot.strength"), "centre.front", "lenth_mm", "3"), InputError);
+}
+
+TEST_CASE("every sum of the bench can be answered from a few typed sizes") {
+    const std::vector<std::string> typed = {"length_mm=4",           "torque_N_mm=20", "arbor_mm=2.4", "large_diameter_mm=3",
+                                            "small_diameter_mm=1.6", "hub_mm=2.6",     "screw_pitch_mm=0.4"};
+    const Job job = demo::job();
+    for (const Calculation* sum : bench_sums()) {
+        INFO(sum->verb);
+        const SumAnswer answer = answer_sum(*sum, facts_of_hole(job, derive(job), "centre.front"), typed);
+        CHECK(answer.fault.empty());
+        CHECK(answer.found.size() > 2);
+        for (const SumLine& asked : answer.asked) CHECK(asked.from != "missing");
+    }
+}
