@@ -18,15 +18,23 @@ namespace echappe {
 /// One edit: the job before and after. Values are shared, not copied again.
 class EditCommand : public QUndoCommand {
 public:
-    EditCommand(Document& document, const QString& name, std::shared_ptr<const Job> before, std::shared_ptr<const Job> after)
-        : QUndoCommand(name), m_document(document), m_before(std::move(before)), m_after(std::move(after)) {}
-    void undo() override { m_document.put(m_before); }
-    void redo() override { m_document.put(m_after); }
+    EditCommand(Document& document, const QString& name, std::shared_ptr<const Job> before, std::shared_ptr<const Job> after,
+                std::function<void(bool)> beside)
+        : QUndoCommand(name), m_document(document), m_before(std::move(before)), m_after(std::move(after)), m_beside(std::move(beside)) {}
+    void undo() override {
+        m_document.put(m_before);
+        if (m_beside) m_beside(false);
+    }
+    void redo() override {
+        m_document.put(m_after);
+        if (m_beside) m_beside(true);
+    }
 
 private:
     Document& m_document;
     std::shared_ptr<const Job> m_before;
     std::shared_ptr<const Job> m_after;
+    std::function<void(bool)> m_beside;
 };
 
 namespace {
@@ -150,11 +158,11 @@ void Document::use_stock(const Stock& stock) {
     show(m_job);
 }
 
-void Document::edit(const QString& name, const std::function<void(Job&)>& change) {
+void Document::edit(const QString& name, const std::function<void(Job&)>& change, const std::function<void(bool)>& beside) {
     auto after = std::make_shared<Job>(*m_job);
     change(*after);
     if (*after == *m_job) return;
-    m_undo.push(new EditCommand(*this, name, m_job, std::move(after)));
+    m_undo.push(new EditCommand(*this, name, m_job, std::move(after), beside));
 }
 
 void Document::select(const std::string& arbor) {

@@ -47,8 +47,9 @@ public:
     /// One up or down the ladder.
     void climb(int rungs);
 
-    /// Makes a new job value under this name. Nothing happens when the value stays the same.
-    void edit(const QString& name, const std::function<void(Job&)>& change);
+    /// Makes a new job value under this name. Nothing happens when the value stays the same. `beside` goes along with it,
+    /// with true when the edit is done and with false when it is undone: a part that leaves the drawer.
+    void edit(const QString& name, const std::function<void(Job&)>& change, const std::function<void(bool)>& beside = {});
 
     void open(const QString& path);
     void open_demo(const QString& name);

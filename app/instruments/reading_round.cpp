@@ -152,6 +152,8 @@ void PlateRound::go_on() {
 
 QString PlateRound::keep(const QString& text, bool) {
     const SurveyQuestion now = *question();
+    if (text.trimmed().isEmpty() && !now.expected)
+        throw InputError(name_of(m_document.job(), now), "nothing", "the reading; N when it cannot be measured, Tab to pass on");
     const double value = read_survey(m_document.job(), now, text.toStdString());
     m_at = now;
     m_document.keep_survey_reading(now, value);

@@ -115,6 +115,11 @@ TEST_CASE("a bush taken is counted down in the drawer and stays the hole's own")
     CHECK(bench.hole("centre.front").plan->bush->id == id);
     QTest::keyClick(&bench.pivots(), Qt::Key_T);
     CHECK(there() == before - 1);
+    bench.document().undo_stack()->undo();
+    CHECK(there() == before);
+    CHECK_FALSE(bench.hole("centre.front").record.bush);
+    bench.document().undo_stack()->redo();
+    CHECK(there() == before - 1);
 }
 
 TEST_CASE("passes are ticked one by one, a hole is done once, and again only with a reason") {

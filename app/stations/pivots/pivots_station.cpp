@@ -69,12 +69,15 @@ void PivotsStation::take_bush() {
     if (now->record.bush) throw InputError("bush", *now->record.bush + ", taken already", "a hole whose bush was not taken yet");
     const std::string id = now->plan->bush->id;
     const DerivedHole hole_now = *now;
-    Stock stock = m_workshop.stock();
-    for (Bush& bush : stock.bushes)
-        if (bush.id == id && bush.quantity > 0) --bush.quantity;
-    // The job first: then its plan keeps this bush, whatever the drawer has left.
-    m_document.edit(tr("Take bush %1").arg(words(id)), [&](Job& job) { job.survey.hole_at(hole_now.arbor, hole_now.plate).bush = id; });
-    m_workshop.set_stock(stock);
+    const auto count_down = [&workshop = m_workshop, id](bool taken) {
+        Stock stock = workshop.stock();
+        for (Bush& bush : stock.bushes)
+            if (bush.id == id) bush.quantity = std::max(0LL, bush.quantity + (taken ? -1 : 1));
+        workshop.set_stock(stock);
+    };
+    // The job first, then the drawer: its plan keeps this bush, whatever the drawer has left.
+    m_document.edit(
+        tr("Take bush %1").arg(words(id)), [&](Job& job) { job.survey.hole_at(hole_now.arbor, hole_now.plate).bush = id; }, count_down);
     emit told(tr("Bush %1 is taken from the drawer.").arg(words(id)), false);
 }
 

@@ -33,11 +33,11 @@ double SurveyStation::paint_safety(QPainter& painter, const QRectF& room, double
     bool first = true;
     for (const SafetyStep& step : safety_steps()) {
         const SafetyRecord* record = m_document.job().survey.step(step.id);
-        const QString sign = record ? record->done ? "✓  " : "–  " : "○  ";
+        constexpr double hang = 19;
+        const QColor ink = record ? t.verdigris : t.ink;
         const double from = y;
-        y += write_wrapped(painter, word_font(10, true), record ? t.verdigris : t.ink, {room.left(), y}, room.width(),
-                           sign + words(step.words)) +
-             3;
+        write_wrapped(painter, word_font(10, true), ink, {room.left(), y}, hang, record ? record->done ? "✓" : "–" : "○");
+        y += write_wrapped(painter, word_font(10, true), ink, {room.left() + hang, y}, room.width() - hang, words(step.words)) + 3;
         place({"safety:" + words(step.id),
                QRectF(room.left(), from, room.width(), y - from),
                [this, id = step.id] { m_document.tick_safety(id, {}); },
