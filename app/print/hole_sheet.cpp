@@ -81,12 +81,12 @@ void plate_map(Sheet& sheet, const Job& job, const Derived& derived, const std::
     QPen pen(black, 0.2 * sheet.px);
     sheet.painter.setPen(pen);
     sheet.painter.setBrush(Qt::NoBrush);
-    if (job.plate)
-        sheet.painter.drawPath(PlateArt::outline(*job.plate, map));
+    if (job.plate) sheet.painter.drawPath(PlateArt::outline(*job.plate, map));
     sheet.text(room_mm.left(), room_mm.top() - 2, 9, PlateArt::title(plate == "back", INFINITY), true);
     if (job.plate)
         for (const auto& pillar : job.plate->pillars)
-            sheet.painter.drawEllipse(map.at(pillar[0], pillar[1]), job.plate->pillar_mm / 2 * map.px_per_mm, job.plate->pillar_mm / 2 * map.px_per_mm);
+            sheet.painter.drawEllipse(map.at(pillar[0], pillar[1]), job.plate->pillar_mm / 2 * map.px_per_mm,
+                                      job.plate->pillar_mm / 2 * map.px_per_mm);
     for (const Spot& spot : derived.survey.spots) {
         if (spot.plate != plate || (spot.kind != "hole" && spot.kind != "pillar")) continue;
         const QPointF at = map.at(spot.x_mm, spot.y_mm);
@@ -95,10 +95,15 @@ void plate_map(Sheet& sheet, const Job& job, const Derived& derived, const std::
         sheet.painter.drawEllipse(at, 1.3 * sheet.px, 1.3 * sheet.px);
         if (spot.kind == "pillar" && spot.severity.empty()) continue;
         const DerivedHole* hole = derived.survey.hole(spot.part);
-        sheet.text(at.x() / sheet.px + 2.5, at.y() / sheet.px, 8, words(hole ? job.name_of_arbor(spot.arbor) : spot.name), true);
-        sheet.text(at.x() / sheet.px + 2.5, at.y() / sheet.px + 3.4, 7.5,
-                   words(spot.verdict.empty() ? "not looked at" : spot.verdict) +
-                       (hole && !hole->decision.empty() ? " · " + words(words_for_decision(hole->decision)) : ""));
+        const QString name = words(hole ? job.name_of_arbor(spot.arbor) : spot.name);
+        const QString what = words(spot.verdict.empty() ? "not looked at" : spot.verdict) +
+                             (hole && !hole->decision.empty() ? " · " + words(words_for_decision(hole->decision)) : "");
+        // To the right of the spot, or to the left of it where the plate ends.
+        constexpr double beside_mm = 2.5;
+        const double x = at.x() / sheet.px;
+        const bool right = x + beside_mm + sheet.wide(what, 7.5) < room_mm.right();
+        sheet.text(right ? x + beside_mm : x - beside_mm - sheet.wide(name, 8, true), at.y() / sheet.px, 8, name, true);
+        sheet.text(right ? x + beside_mm : x - beside_mm - sheet.wide(what, 7.5), at.y() / sheet.px + 3.4, 7.5, what);
     }
 }
 

@@ -30,6 +30,10 @@ public:
         painter.setPen(black);
         painter.drawText(at(x, y), words);
     }
+    /// How wide words are, mm.
+    double wide(const QString& words, double points, bool bold = false) {
+        return QFontMetricsF(word_font(points, bold), painter.device()).horizontalAdvance(words) / px;
+    }
     /// As much of the words as a width holds.
     QString fitted(const QString& words, double points, double mm) {
         return QFontMetricsF(word_font(points), painter.device()).elidedText(words, Qt::ElideRight, mm * px);
