@@ -1,10 +1,13 @@
 #include "verbs.h"
 
+#include "beat/rate_fit.h"
 #include "job/report.h"
 #include "job/stock.h"
 #include "making/depthing.h"
 #include "making/dividing.h"
 #include "making/wheel_blank.h"
+#include "oscillator/balance.h"
+#include "oscillator/compound_pendulum.h"
 #include "oscillator/pendulum.h"
 #include "pivots/arbor_runout.h"
 #include "pivots/arbor_taper.h"
@@ -13,6 +16,11 @@
 #include "pivots/pivot_strength.h"
 #include "pivots/repivot.h"
 #include "pivots/tilt.h"
+#include "power/fusee.h"
+#include "power/power_chain.h"
+#include "power/spring_match.h"
+#include "power/torque_log.h"
+#include "power/weight_drive.h"
 #include "strike/motion_work.h"
 #include "teeth/geometry.h"
 #include "teeth/mesh_simulation.h"
@@ -26,15 +34,44 @@ namespace echappe {
 
 const std::vector<const Calculation*>& verbs() {
     static const std::vector<const Calculation*> all = {
-        &train_calculation(),           &find_calculation(),           &restore_calculation(),
-        &geometry_calculation(),        &profile_calculation(),        &module_fit_calculation(),
-        &mesh_simulation_calculation(), &pendulum_calculation(),       &motion_work_calculation(),
-        &dividing_calculation(),        &blank_calculation(),          &depthing_calculation(),
-        &cutters_calculation(),         &trace_calculation(),          &tilt_calculation(),
-        &clearance_calculation(),       &push_calculation(),           &bush_plan_calculation(),
-        &end_shake_calculation(),       &curled_bush_calculation(),    &arbor_runout_calculation(),
-        &arbor_taper_calculation(),     &pivot_strength_calculation(), &repivot_calculation(),
-        &hub_repair_calculation(),      &job_report_calculation(),     &job_check_calculation(),
+        &train_calculation(),
+        &find_calculation(),
+        &restore_calculation(),
+        &geometry_calculation(),
+        &profile_calculation(),
+        &module_fit_calculation(),
+        &mesh_simulation_calculation(),
+        &pendulum_calculation(),
+        &motion_work_calculation(),
+        &dividing_calculation(),
+        &blank_calculation(),
+        &depthing_calculation(),
+        &cutters_calculation(),
+        &trace_calculation(),
+        &tilt_calculation(),
+        &clearance_calculation(),
+        &push_calculation(),
+        &bush_plan_calculation(),
+        &end_shake_calculation(),
+        &curled_bush_calculation(),
+        &arbor_runout_calculation(),
+        &arbor_taper_calculation(),
+        &pivot_strength_calculation(),
+        &repivot_calculation(),
+        &compound_pendulum_calculation(),
+        &balance_calculation(),
+        &spring_size_calculation(),
+        &spring_torque_calculation(),
+        &spring_match_calculation(),
+        &torque_log_calculation(),
+        &fusee_calculation(),
+        &fusee_set_up_calculation(),
+        &weight_drive_calculation(),
+        &power_chain_calculation(),
+        &rate_fit_calculation(),
+        &hub_repair_calculation(),
+        &job_report_calculation(),
+        &job_check_calculation(),
     };
     return all;
 }

@@ -16,7 +16,7 @@ std::string shipped(const QString& name) {
 
 Stock shipped_stock() {
     return {cutters_from_csv(shipped("cutters.csv")), plates_from_csv(shipped("plates.csv")), leaves_from_csv(shipped("leaves.csv")),
-            bushes_from_csv(shipped("bushes.csv")), reamers_from_csv(shipped("reamers.csv"))};
+            bushes_from_csv(shipped("bushes.csv")), reamers_from_csv(shipped("reamers.csv")), strips_from_csv(shipped("strips.csv"))};
 }
 
 }  // namespace
@@ -34,6 +34,7 @@ Workshop::Workshop(QObject* parent) : QObject(parent), m_stock(shipped_stock()) 
         // Drawers that an earlier version did not know begin with what ships.
         if (!QFile::exists(folder() + "/bushes.csv")) kept.bushes = m_stock.bushes;
         if (!QFile::exists(folder() + "/reamers.csv")) kept.reamers = m_stock.reamers;
+        if (!QFile::exists(folder() + "/strips.csv")) kept.strips = m_stock.strips;
         m_stock = std::move(kept);
     } catch (const InputError& error) {
         m_fault = QString::fromUtf8(error.what());

@@ -50,6 +50,16 @@ BushPlanResult plan_from_file(const BushPlanInput& input) {
     return plan_bush(in);
 }
 
+SpringMatchResult match_from_file(const SpringMatchInput& input) {
+    SpringMatchInput in = input;
+    if (!in.stock_file.empty()) {
+        if (!std::filesystem::is_regular_file(in.stock_file))
+            throw InputError("stock", "\"" + in.stock_file + "\"", "a list of strips, or a CSV file that is there");
+        for (Strip& strip : list_of(std::filesystem::path(in.stock_file), strips_from_csv)) in.stock.push_back(std::move(strip));
+    }
+    return match_spring(in);
+}
+
 TraceResult trace_from_file(const TraceInput& input) {
     TraceInput in = input;
     if (!in.file.empty())
@@ -94,6 +104,31 @@ std::vector<Reamer> reamers_from_csv(const std::string& text) {
     std::vector<Reamer> list;
     while (const auto row = sheet.next()) list.push_back({(*row)[id], sheet.number(*row, diameter, 0.05, 100)});
     return list;
+}
+
+std::vector<Strip> strips_from_csv(const std::string& text) {
+    enum { id, width, thickness, length, end, quantity };
+    Sheet<6> sheet(text, {"id", "width_mm", "thickness_mm", "length_mm", "end", "quantity"});
+    std::vector<Strip> list;
+    while (const auto row = sheet.next()) {
+        Strip strip;
+        strip.id = (*row)[id];
+        strip.width_mm = sheet.number(*row, width, 0.1, 500);
+        strip.thickness_mm = sheet.number(*row, thickness, 0.01, 10);
+        strip.length_mm = sheet.number(*row, length, 1, 100000);
+        if (!(*row)[end].empty()) strip.end = (*row)[end];
+        if (!(*row)[quantity].empty()) strip.quantity = sheet.count(*row, quantity, 0, 100000);
+        list.push_back(std::move(strip));
+    }
+    return list;
+}
+
+std::string strips_to_csv(const std::vector<Strip>& strips) {
+    std::string out = "id,width_mm,thickness_mm,length_mm,end,quantity\n";
+    for (const Strip& s : strips)
+        out += row_of({s.id, print_short(s.width_mm, 12), print_short(s.thickness_mm, 12), print_short(s.length_mm, 12), s.end,
+                       std::to_string(s.quantity)});
+    return out;
 }
 
 std::string bushes_to_csv(const std::vector<Bush>& bushes) {
@@ -191,7 +226,7 @@ std::string leaves_to_csv(const std::vector<StockLeaf>& leaves) {
 Stock load_stock(const std::filesystem::path& folder) {
     return {list_of(folder / "cutters.csv", cutters_from_csv), list_of(folder / "plates.csv", plates_from_csv),
             list_of(folder / "leaves.csv", leaves_from_csv), list_of(folder / "bushes.csv", bushes_from_csv),
-            list_of(folder / "reamers.csv", reamers_from_csv)};
+            list_of(folder / "reamers.csv", reamers_from_csv), list_of(folder / "strips.csv", strips_from_csv)};
 }
 
 void save_stock(const std::filesystem::path& folder, const Stock& stock) {
@@ -201,6 +236,7 @@ void save_stock(const std::filesystem::path& folder, const Stock& stock) {
     save_text(folder / "leaves.csv", leaves_to_csv(stock.leaves));
     save_text(folder / "bushes.csv", bushes_to_csv(stock.bushes));
     save_text(folder / "reamers.csv", reamers_to_csv(stock.reamers));
+    save_text(folder / "strips.csv", strips_to_csv(stock.strips));
 }
 
 const Calculation& trace_calculation() {
@@ -214,6 +250,13 @@ const Calculation& bush_plan_calculation() {
     static const Calculation calculation = declare<BushPlanInput, BushPlanResult>(
         "bush.plan", "One worn hole decided and planned: bush from the drawer, reamers, offset to the original centre, finished hole.",
         "workshop practice with both methods and three schools of clearance; wear by geometry", plan_from_file, explain_bush_plan);
+    return calculation;
+}
+
+const Calculation& spring_match_calculation() {
+    static const Calculation calculation = declare<SpringMatchInput, SpringMatchResult>(
+        "spring.match", "Which strip of the drawer drives as wanted: ranked by torque over the going turns, with length, turns and stress.",
+        "bending of the strip over the going turns, against a measured torque", match_from_file, explain_spring_match);
     return calculation;
 }
 

@@ -5,6 +5,7 @@
 #include "making/cutters.h"
 #include "making/dividing.h"
 #include "pivots/bush_plan.h"
+#include "power/spring_match.h"
 #include "teeth/trace.h"
 
 namespace echappe {
@@ -32,13 +33,15 @@ struct Reamer {
     bool operator==(const Reamer&) const = default;
 };
 
-/// What a workshop has to work with: CSV files in one folder, `cutters.csv`, `plates.csv`, `leaves.csv`, `bushes.csv`, `reamers.csv`.
+/// What a workshop has to work with: CSV files in one folder, `cutters.csv`, `plates.csv`, `leaves.csv`, `bushes.csv`, `reamers.csv`,
+/// `strips.csv`.
 struct Stock {
     std::vector<Cutter> cutters;
     std::vector<StockPlate> plates;
     std::vector<StockLeaf> leaves;
     std::vector<Bush> bushes;
     std::vector<Reamer> reamers;
+    std::vector<Strip> strips;
     bool operator==(const Stock&) const = default;
 
     /// The head of the first plate with all plates of its ratio; none without plates.
@@ -53,11 +56,13 @@ std::vector<StockPlate> plates_from_csv(const std::string& text);
 std::vector<StockLeaf> leaves_from_csv(const std::string& text);
 std::vector<Bush> bushes_from_csv(const std::string& text);
 std::vector<Reamer> reamers_from_csv(const std::string& text);
+std::vector<Strip> strips_from_csv(const std::string& text);
 std::string cutters_to_csv(const std::vector<Cutter>& cutters);
 std::string plates_to_csv(const std::vector<StockPlate>& plates);
 std::string leaves_to_csv(const std::vector<StockLeaf>& leaves);
 std::string bushes_to_csv(const std::vector<Bush>& bushes);
 std::string reamers_to_csv(const std::vector<Reamer>& reamers);
+std::string strips_to_csv(const std::vector<Strip>& strips);
 
 /// Reads the folder; a file that is not there is an empty list. Throws InputError.
 Stock load_stock(const std::filesystem::path& folder);

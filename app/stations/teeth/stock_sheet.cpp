@@ -117,6 +117,7 @@ StockSheet::StockSheet(Workshop& workshop, QWidget* parent)
       m_leaves(make_table(tr("Watch leaves"), {"id", "addendum_m", "thickness_m", "tip_radius_m", "note"})),
       m_bushes(make_table(tr("Bushes"), {"id", "bore_mm", "outside_mm", "height_mm", "quantity"})),
       m_reamers(make_table(tr("Reamers"), {"id", "diameter_mm"})),
+      m_strips(make_table(tr("Mainspring strip"), {"id", "width_mm", "thickness_mm", "length_mm", "end", "quantity"})),
       m_said(new QLabel) {
     setWindowTitle(tr("The workshop's drawers"));
     resize(820, 520);
@@ -217,6 +218,13 @@ void StockSheet::fill_pivot_drawers(const Stock& stock) {
         put_row(*m_reamers, r, {QString::fromStdString(reamer.id), figure(reamer.diameter_mm)});
     }
     m_bushes->resizeColumnsToContents();
+    m_strips->setRowCount(static_cast<int>(stock.strips.size()));
+    for (int r = 0; r < m_strips->rowCount(); ++r) {
+        const Strip& s = stock.strips[static_cast<size_t>(r)];
+        put_row(*m_strips, r,
+                {QString::fromStdString(s.id), figure(s.width_mm), figure(s.thickness_mm), figure(s.length_mm), QString::fromStdString(s.end),
+                 QString::number(s.quantity)});
+    }
 }
 
 void StockSheet::take_shipped_bushes(bool numbered) {
@@ -230,7 +238,7 @@ void StockSheet::keep() {
     if (m_filling) return;
     try {
         m_workshop.set_stock({cutters_from_csv(csv_of(*m_cutters)), plates_from_csv(csv_of(*m_plates)), leaves_from_csv(csv_of(*m_leaves)),
-                              bushes_from_csv(csv_of(*m_bushes)), reamers_from_csv(csv_of(*m_reamers))});
+                              bushes_from_csv(csv_of(*m_bushes)), reamers_from_csv(csv_of(*m_reamers)), strips_from_csv(csv_of(*m_strips))});
         m_said->setText(tr("Kept in %1").arg(Workshop::folder()));
         m_said->setStyleSheet({});
         fill();

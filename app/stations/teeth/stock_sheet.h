@@ -21,6 +21,7 @@ public:
     QTableWidget& leaves() { return *m_leaves; }
     QTableWidget& bushes() { return *m_bushes; }
     QTableWidget& reamers() { return *m_reamers; }
+    QTableWidget& strips() { return *m_strips; }
     /// The drawer of bushes from the list that ships: fitted sizes, or numbered ones to be broached up.
     void take_shipped_bushes(bool numbered);
     /// One more row of the list in front, a copy of the last.
@@ -42,6 +43,7 @@ private:
     QTableWidget* m_leaves;
     QTableWidget* m_bushes;
     QTableWidget* m_reamers;
+    QTableWidget* m_strips;
     QLabel* m_said;
     bool m_filling = false;
 };

@@ -1,0 +1,71 @@
+#pragma once
+
+#include "power/torque_curve.h"
+#include "workings/calculation.h"
+
+namespace echappe {
+
+/// A cone that makes a spring's torque level. Barrel torque counts turns from the set-up; radii go to the middle of the line.
+struct FuseeInput {
+    std::optional<double> torque_set_up_N_mm;    ///< of the barrel, line just taut on the large end
+    std::optional<double> torque_per_turn_N_mm;  ///< more for each turn of the barrel
+    std::vector<std::array<double, 2>> torque_curve;
+    double barrel_diameter_mm = 0;
+    double line_diameter_mm = 0;
+    double fusee_turns = 0;
+    std::optional<double> large_diameter_mm;  ///< absent: the barrel turns as often as the fusee
+    std::optional<double> groove_pitch_mm;    ///< absent: the line and a fifth of it
+    double wraps = 1;                         ///< that stay on the barrel
+    static const Record& record();
+};
+
+struct FuseeResult {
+    double level_torque_N_mm = 0;
+    std::vector<double> radii_mm;  ///< each quarter turn from the small end
+    double line_length_mm = 0;     ///< that works
+    double wraps_mm = 0;           ///< to be added
+    double barrel_turns = 0;
+    double large_diameter_mm = 0;
+    double small_diameter_mm = 0;
+    double groove_pitch_mm = 0;
+    double cone_length_mm = 0;
+    double torque_wound_N_mm = 0;  ///< of the barrel, fully wound
+    double energy_J = 0;           ///< of one winding: what the barrel gives, the fusee gives
+    std::string taken;             ///< what stood for a large diameter that was not given
+    std::vector<std::string> warnings;
+    static const Record& record();
+};
+
+/// ρ = T Rb ÷ M with M dθ = T dφ: exact for a straight spring and for straight pieces between readings. Throws InputError.
+FuseeResult fusee_profile(const FuseeInput& input);
+std::vector<Working> explain_fusee(const FuseeInput& input, const FuseeResult& result);
+const Calculation& fusee_calculation();
+
+/// A cone that is there, and the spring in its barrel: how far to set it up.
+struct FuseeSetUpInput {
+    std::vector<double> radii_mm;                     ///< each quarter turn from the small end, to the middle of the line
+    std::vector<std::array<double, 2>> torque_curve;  ///< of the barrel, turns from let down
+    double barrel_diameter_mm = 0;
+    double line_diameter_mm = 0;
+    static const Record& record();
+};
+
+struct FuseeSetUpResult {
+    double set_up_turns = 0;
+    double flatness = 0;              ///< (max − min) ÷ mean of the fusee's torque, at that set-up
+    double mean_torque_N_mm = 0;      ///< at the fusee
+    std::vector<double> torque_N_mm;  ///< each quarter turn from the small end
+    double barrel_turns = 0;
+    double wanted_set_up_turns = 0;  ///< that a straight spring would need for this cone: its torque at set-up ÷ torque per turn
+    double set_up_turns_now = 0;     ///< the same of this spring, at the recommended set-up
+    std::string verdict;
+    static const Record& record();
+};
+
+/// Torque at the fusee T(φ) = M(s + θ(φ)) ρ(φ) ÷ Rb, the set-up s that is flattest; ρ straight between quarter turns, θ by the
+/// trapezium rule (exact for that). Set-up to 1e-4 turns.
+FuseeSetUpResult fusee_set_up(const FuseeSetUpInput& input);
+std::vector<Working> explain_fusee_set_up(const FuseeSetUpInput& input, const FuseeSetUpResult& result);
+const Calculation& fusee_set_up_calculation();
+
+}  // namespace echappe

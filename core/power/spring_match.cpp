@@ -1,0 +1,287 @@
+#include "power/spring_match.h"
+
+#include <algorithm>
+#include <cmath>
+#include <numbers>
+
+#include "number/input_error.h"
+#include "number/units.h"
+#include "power/torque_log.h"
+
+namespace echappe {
+namespace {
+
+constexpr double pi = std::numbers::pi;
+constexpr const char* source = "bending of the strip over the going turns, against a measured torque";
+constexpr double side_room_mm = 0.3;  ///< least that the strip is narrower than the barrel is high
+constexpr double least_fill = 0.40;
+constexpr double most_fill = 0.60;
+constexpr double near_enough = 0.15;
+constexpr double overdriving = 1.5;
+constexpr double ratio_rule = 2.0;  ///< bores that an old coil should open to
+
+struct Drive {
+    double start = 0, end = 0, turns = 0, fill = 0, stress = 0;
+    double mean() const { return (start + end) / 2; }
+};
+
+/// A strip of this length as it drives over the going turns.
+Drive drive_of(const SpringMatchInput& in, const Strip& strip, double length_mm) {
+    const SpringSizeResult size = spring_size({in.barrel_bore_mm, in.arbor_mm, strip.thickness_mm, length_mm, {}, {}, {}, 1});
+    const double free_coils = length_mm / (pi * in.opens_to * in.barrel_bore_mm);
+    const double low = in.set_up_turns.value_or(std::max(0.0, size.turns - in.turns_needed));
+    const auto bent = [&](double wound) { return std::max(0.0, size.coils_unwound + wound - free_coils); };
+    const double rate = spring_rate_N_mm(strip.width_mm, strip.thickness_mm, length_mm, strip.modulus_N_mm2);
+    const double top = std::min(size.turns, low + in.turns_needed);
+    Drive drive;
+    drive.start = rate * bent(top) * (1 - in.friction);
+    drive.end = rate * bent(low) * (1 - in.friction);
+    drive.turns = size.turns - in.set_up_turns.value_or(0);
+    drive.fill = size.fill;
+    drive.stress = 6 * rate * bent(size.turns) / (strip.width_mm * strip.thickness_mm * strip.thickness_mm);
+    return drive;
+}
+
+double area_mm2(const SpringMatchInput& in) { return pi / 4 * (in.barrel_bore_mm * in.barrel_bore_mm - in.arbor_mm * in.arbor_mm); }
+
+/// The length that comes nearest to what is wanted among those that give the turns; without such, the one with most turns.
+double best_length(const SpringMatchInput& in, const Strip& strip, double wanted) {
+    const double most = std::min(strip.length_mm, most_fill * area_mm2(in) / strip.thickness_mm);
+    const double least = std::min(most, least_fill * area_mm2(in) / strip.thickness_mm);
+    constexpr int steps = 60;
+    const auto worse = [&](const Drive& a, const Drive& b) {
+        const bool a_goes = a.turns >= in.turns_needed, b_goes = b.turns >= in.turns_needed;
+        if (a_goes != b_goes) return b_goes;
+        return a_goes ? std::abs(a.mean() - wanted) > std::abs(b.mean() - wanted) : a.turns < b.turns;
+    };
+    double best = most;
+    for (int i = 0; i < steps; ++i) {
+        const double length = least + (most - least) * i / steps;
+        if (worse(drive_of(in, strip, best), drive_of(in, strip, length))) best = length;
+    }
+    constexpr double fine_mm = 0.1;
+    for (double step = (most - least) / steps; step > fine_mm; step /= 2)
+        for (const double length : {best - step, best + step})
+            if (length >= least && length <= most && worse(drive_of(in, strip, best), drive_of(in, strip, length))) best = length;
+    return best;
+}
+
+void judge(const SpringMatchInput& in, const Strip& strip, MatchedStrip& out) {
+    const double most_width = in.barrel_height_mm - side_room_mm;
+    const std::string times = print_fixed(out.times, 2) + " times the torque wanted";
+    if (out.width_mm > most_width) {
+        out.verdict = "too wide";
+        out.reason =
+            print_short(out.width_mm) + " mm where the barrel takes " + print_fixed(most_width, 1) + " mm: it would rub the cover.";
+    } else if (in.end && strip.end != *in.end) {
+        out.verdict = "other end";
+        out.reason = "It ends in a " + strip.end + " and the barrel asks for a " + *in.end + ".";
+    } else if (out.turns < in.turns_needed) {
+        out.verdict = "too few turns";
+        out.reason =
+            print_fixed(out.turns, 2) + " turns where " + print_fixed(in.turns_needed, 2) + " are needed: thinner strip gives more.";
+    } else if (out.stress_N_mm2 > set_strip_N_mm2) {
+        out.verdict = "overstressed";
+        out.reason = print_fixed(out.stress_N_mm2, 0) + " N/mm² fully wound, over 2850: it goes on setting or breaks; thinner or longer.";
+    } else if (out.times > overdriving) {
+        out.verdict = "overdriving";
+        out.reason = times + ": it would wear great wheel and pinions.";
+    } else if (std::abs(out.times - 1) <= near_enough) {
+        out.verdict = "right";
+        out.reason = times + ", " + print_fixed(out.turns, 1) + " turns.";
+    } else {
+        out.verdict = out.times > 1 ? "strong" : "weak";
+        out.reason = times + (out.times > 1 ? ": a thinner one spares the train." : ": a thicker one, or this one shorter.");
+    }
+}
+
+int rank_of(const std::string& verdict) {
+    if (verdict == "right") return 0;
+    if (verdict == "weak" || verdict == "strong") return 1;
+    if (verdict == "overdriving") return 2;
+    return 3;
+}
+
+std::optional<double> old_mean(const SpringMatchInput& in) {
+    if (in.mean_N_mm) return in.mean_N_mm;
+    if (!in.old) return {};
+    const Strip strip{"", in.old->width_mm, in.old->thickness_mm, in.old->length_mm, "", 205000, 1};
+    return drive_of(in, strip, in.old->length_mm).mean() * in.old->factor;
+}
+
+void want(const SpringMatchInput& in, SpringMatchResult& out) {
+    out.old_mean_N_mm = old_mean(in);
+    if (in.least_N_mm) {
+        out.wanted_N_mm = wanted_torque(*in.least_N_mm);
+        out.wanted_from = "1.75 times the least torque that runs";
+    } else if (out.old_mean_N_mm) {
+        out.wanted_N_mm = *out.old_mean_N_mm;
+        out.wanted_from = in.mean_N_mm ? "the old spring, as measured" : "the old spring, by its sizes";
+    } else {
+        throw InputError("least_N_mm", "nothing", "least_N_mm that runs, mean_N_mm of the old spring, or its sizes in old");
+    }
+}
+
+void judge_old(const SpringMatchInput& in, SpringMatchResult& out) {
+    if (in.old && in.old->cracked) {
+        out.schools.push_back({"both", "replace", "It is cracked: it will break, and take teeth with it."});
+        return;
+    }
+    if (in.old && in.old->opened_diameter_mm) {
+        const double opens = *in.old->opened_diameter_mm / in.barrel_bore_mm;
+        out.schools.push_back({"how far it opens", opens < ratio_rule ? "replace" : "keep",
+                               "Its coils open to " + print_fixed(opens, 1) + " bores; " + print_short(ratio_rule) + " to 3 are asked."});
+    }
+    if (in.least_N_mm && out.old_mean_N_mm) {
+        const DriveVerdict judged = judge_drive(*out.old_mean_N_mm, *in.least_N_mm);
+        const bool keep = judged.word == "right" || judged.word == "strong";
+        out.schools.push_back({in.mean_N_mm ? "torque, measured" : "torque, by its sizes", keep ? "keep" : "replace", judged.reason});
+    }
+}
+
+}  // namespace
+
+const Record& Strip::record() {
+    using In = Strip;
+    static const Record record = Fields<In>()
+                                     .add("id", &In::id, "", "in the drawer")
+                                     .required()
+                                     .add("width_mm", &In::width_mm, "mm", "of the strip", above(0, 500))
+                                     .required()
+                                     .add("thickness_mm", &In::thickness_mm, "mm", "of the strip", above(0, 10))
+                                     .required()
+                                     .add("length_mm", &In::length_mm, "mm", "longest that can be had", above(0, 1e6))
+                                     .required()
+                                     .add("end", &In::end, "", "how its outer end is made")
+                                     .add("modulus_N_mm2", &In::modulus_N_mm2, "N/mm²", "of its steel", above(0, 1e6))
+                                     .add("quantity", &In::quantity, "", "in the drawer", between(0, 1e6));
+    return record;
+}
+
+const Record& OldSpring::record() {
+    using In = OldSpring;
+    static const Record record =
+        Fields<In>()
+            .add("width_mm", &In::width_mm, "mm", "of the strip", above(0, 500))
+            .required()
+            .add("thickness_mm", &In::thickness_mm, "mm", "of the strip", above(0, 10))
+            .required()
+            .add("length_mm", &In::length_mm, "mm", "of the strip", above(0, 1e6))
+            .required()
+            .add("factor", &In::factor, "", "of its torque against modern steel of the same size", above(0, 2))
+            .add("opened_diameter_mm", &In::opened_diameter_mm, "mm", "of its coils, out of the barrel", above(0, 1e4))
+            .add("cracked", &In::cracked, "", "seen under the loupe");
+    return record;
+}
+
+const Record& SpringMatchInput::record() {
+    using In = SpringMatchInput;
+    static const Record record =
+        Fields<In>()
+            .add("barrel_bore_mm", &In::barrel_bore_mm, "mm", "diameter inside the barrel", above(0, 1000))
+            .required()
+            .add("arbor_mm", &In::arbor_mm, "mm", "diameter of its arbor", above(0, 1000))
+            .required()
+            .add("barrel_height_mm", &In::barrel_height_mm, "mm", "inside, floor to cover", above(0, 1000))
+            .required()
+            .add("turns_needed", &In::turns_needed, "", "of the barrel for one run", above(0, 200))
+            .required()
+            .add("set_up_turns", &In::set_up_turns, "", "below the going turns; absent: the top turns go", between(0, 100))
+            .add("least_N_mm", &In::least_N_mm, "N mm", "at the barrel, that just keeps the movement going", above(0, 1e6))
+            .add("mean_N_mm", &In::mean_N_mm, "N mm", "measured of the old spring over the going turns", above(0, 1e6))
+            .add("old", &In::old, "", "the spring that was in it")
+            .add("friction", &In::friction, "", "share lost between the coils", between(0, 0.9))
+            .add("opens_to", &In::opens_to, "", "bores that a new strip opens to", above(1, 20))
+            .add("end", &In::end, "", "that the barrel asks for: hole, loop, T")
+            .add("stock", &In::stock, "", "strips, here or the path of a CSV")
+            .or_file(&In::stock_file)
+            .required();
+    return record;
+}
+
+const Record& MatchedStrip::record() {
+    using Out = MatchedStrip;
+    static const Record record = Fields<Out>()
+                                     .add("id", &Out::id, "", "in the drawer")
+                                     .add("width_mm", &Out::width_mm, "mm", "of the strip")
+                                     .add("thickness_mm", &Out::thickness_mm, "mm", "of the strip")
+                                     .add("length_mm", &Out::length_mm, "mm", "to cut it to")
+                                     .add("torque_start_N_mm", &Out::torque_start_N_mm, "N mm", "at the start of the run")
+                                     .add("torque_end_N_mm", &Out::torque_end_N_mm, "N mm", "at its end")
+                                     .add("torque_mean_N_mm", &Out::torque_mean_N_mm, "N mm", "over the going turns")
+                                     .add("times", &Out::times, "", "mean ÷ wanted")
+                                     .add("turns", &Out::turns, "", "there are, above the set-up")
+                                     .add("fill", &Out::fill, "", "of the free area, 0 to 1")
+                                     .add("stress_N_mm2", &Out::stress_N_mm2, "N/mm²", "fully wound")
+                                     .add("verdict", &Out::verdict, "", "in a word")
+                                     .add("reason", &Out::reason, "", "why");
+    return record;
+}
+
+const Record& SchoolOfSprings::record() {
+    using Out = SchoolOfSprings;
+    static const Record record = Fields<Out>()
+                                     .add("school", &Out::school, "", "judges by")
+                                     .add("verdict", &Out::verdict, "", "keep or replace")
+                                     .add("why", &Out::why, "", "its reason");
+    return record;
+}
+
+const Record& SpringMatchResult::record() {
+    using Out = SpringMatchResult;
+    static const Record record = Fields<Out>()
+                                     .add("wanted_N_mm", &Out::wanted_N_mm, "N mm", "mean torque over the going turns")
+                                     .add("wanted_from", &Out::wanted_from, "", "what it was taken from")
+                                     .add("old_mean_N_mm", &Out::old_mean_N_mm, "N mm", "of the old spring")
+                                     .add("schools", &Out::schools, "", "how the old spring is judged")
+                                     .add("ranked", &Out::ranked, "", "strips, nearest to what is wanted first");
+    return record;
+}
+
+SpringMatchResult match_spring(const SpringMatchInput& in) {
+    if (in.arbor_mm >= in.barrel_bore_mm)
+        throw InputError("arbor_mm", print_short(in.arbor_mm), "less than the barrel's bore, " + print_short(in.barrel_bore_mm));
+    SpringMatchResult out;
+    want(in, out);
+    judge_old(in, out);
+    for (const Strip& strip : in.stock) {
+        if (strip.quantity < 1) continue;
+        MatchedStrip& m = out.ranked.emplace_back();
+        m.id = strip.id;
+        m.width_mm = strip.width_mm;
+        m.thickness_mm = strip.thickness_mm;
+        m.length_mm = best_length(in, strip, out.wanted_N_mm);
+        const Drive drive = drive_of(in, strip, m.length_mm);
+        m.torque_start_N_mm = drive.start;
+        m.torque_end_N_mm = drive.end;
+        m.torque_mean_N_mm = drive.mean();
+        m.times = drive.mean() / out.wanted_N_mm;
+        m.turns = drive.turns;
+        m.fill = drive.fill;
+        m.stress_N_mm2 = drive.stress;
+        judge(in, strip, m);
+    }
+    std::stable_sort(out.ranked.begin(), out.ranked.end(), [](const MatchedStrip& a, const MatchedStrip& b) {
+        const int ra = rank_of(a.verdict), rb = rank_of(b.verdict);
+        return ra != rb ? ra < rb : std::abs(std::log(std::max(a.times, 1e-9))) < std::abs(std::log(std::max(b.times, 1e-9)));
+    });
+    return out;
+}
+
+std::vector<Working> explain_spring_match(const SpringMatchInput& in, const SpringMatchResult& out) {
+    Working wanted;
+    wanted.name = "torque wanted";
+    wanted.formula = out.wanted_from;
+    wanted.result = {out.wanted_N_mm, 0};
+    wanted.unit = "N mm";
+    wanted.source = source;
+    for (const SchoolOfSprings& school : out.schools)
+        wanted.notes.push_back("By " + school.school + ": " + school.verdict + ". " + school.why);
+    if (!out.ranked.empty()) wanted.notes.push_back(out.ranked.front().id + ": " + out.ranked.front().reason);
+    wanted.notes.push_back(
+        "A wound spring is stored energy: let down with a key that fits, hand in a glove, eyes covered; never open a wound barrel.");
+    (void)in;
+    return {wanted};
+}
+
+}  // namespace echappe
