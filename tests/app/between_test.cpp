@@ -16,13 +16,13 @@ struct BetweenBench : Bench {
     }
     BetweenView& view() { return window.pivots().between(); }
     void type(const QString& tag, const QString& text) {
-        click(view(), tag);
-        QTest::keyClicks(&view().editor(), text);
-        QTest::keyClick(&view().editor(), Qt::Key_Return);
+        click(view().card(), tag);
+        QTest::keyClicks(&view().card().editor(), text);
+        QTest::keyClick(&view().card().editor(), Qt::Key_Return);
         settle();
     }
     std::string found(const std::string& field) {
-        for (const SumLine& line : view().answer().found)
+        for (const SumLine& line : view().card().answer().found)
             if (line.field == field) return line.text;
         return "";
     }
@@ -73,8 +73,8 @@ TEST_CASE("a pivot's strength is worked out beside the picture from what is know
     CHECK(std::stod(bench.found("load_N")) == Approx(40 / radius).epsilon(1e-3));
     CHECK(std::stod(bench.found("stress_N_mm2")) == Approx(32 * (40 / radius) * 2.4 / (3.14159265 * 1.62 * 1.62 * 1.62)).epsilon(1e-3));
     bench.type("sum:length_mm", "-1");
-    CHECK(bench.view().editor().isVisible());
-    QTest::keyClick(&bench.view().editor(), Qt::Key_Escape);
+    CHECK(bench.view().card().editor().isVisible());
+    QTest::keyClick(&bench.view().card().editor(), Qt::Key_Escape);
     bench.document().undo_stack()->undo();
     CHECK(bench.found("stress_N_mm2").empty());
 }
@@ -86,7 +86,8 @@ TEST_CASE("every sum of the bench paints for every arbor, with sizes and without
         for (size_t i = 0; i < bench_sums().size(); ++i) {
             QTest::keyClick(&bench.view(), Qt::Key_Tab);
             bench.view().grab();
-            CHECK(bench.view().tags().contains("tab:strength"));
+        bench.view().card().grab();
+            CHECK(bench.view().card().tags().contains("tab:strength"));
         }
     }
     QTest::keyClick(&bench.view(), Qt::Key_E);

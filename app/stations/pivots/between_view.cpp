@@ -12,8 +12,6 @@
 namespace echappe {
 namespace {
 
-constexpr double card_width = 306;
-constexpr double card_margin = 18;
 constexpr double trials_high = 214;
 constexpr double bow_times = 40;  ///< how much more a bent arbor is drawn bent
 
@@ -23,10 +21,11 @@ bool same_arbors(std::vector<std::string> a, std::vector<std::string> b) {
     return a == b;
 }
 
-/// Short names of the sums, in their order.
-const QStringList& sum_words() {
-    static const QStringList all = {"strength", "re-pivot", "end shake", "runout", "taper", "hub", "strip bush"};
-    return all;
+std::vector<SumCard::Tab> tabs() {
+    static const QStringList words = {"strength", "re-pivot", "end shake", "runout", "taper", "hub", "strip bush"};
+    std::vector<SumCard::Tab> list;
+    for (int i = 0; i < words.size(); ++i) list.push_back({words[i], bench_sums()[static_cast<size_t>(i)]});
+    return list;
 }
 
 /// As much as makes the shake some pixels wide: 1, 2, 5, 10, 20.
@@ -39,10 +38,12 @@ double times_for(double shake_px) {
 
 }  // namespace
 
-BetweenView::BetweenView(Document& document, QWidget* parent) : Canvas(parent), m_document(document), m_editor(new InPlaceEditor(this)) {
+BetweenView::BetweenView(Document& document, QWidget* parent)
+    : Canvas(parent), m_document(document), m_editor(new InPlaceEditor(this)), m_card(new SumCard(document, tabs(), this)) {
     setFocusPolicy(Qt::StrongFocus);
     setAccessibleName(tr("Between the plates"));
     connect(m_editor, &InPlaceEditor::refused, this, [this](const QString& sentence) { emit told(sentence, true); });
+    connect(m_card, &SumCard::told, this, &BetweenView::told);
     connect(&document, &Document::changed, this, [this] { refresh(); });
     connect(&document, &Document::subject_changed, this, [this] {
         m_editor->hide();
@@ -55,11 +56,10 @@ void BetweenView::refresh() {
     if (!isVisible()) return;
     update();
     m_trials.clear();
-    m_answer = {};
     if (const TrainList* train = m_document.train()) m_trials = trials_of(m_document.job(), m_document.derived(), *train);
-    const std::string hole = m_document.hole();
-    m_answer =
-        answer_sum(sum(), facts_of_hole(m_document.job(), m_document.derived(), hole), typed_into(m_document.job(), sum().verb, hole));
+    const DerivedHole* hole = m_document.derived().survey.hole(m_document.hole());
+    m_card->show_part(m_document.hole(), hole ? words(hole->name) : QString(),
+                      facts_of_hole(m_document.job(), m_document.derived(), m_document.hole()));
     if (!marked()) m_marked = {m_document.subject()};
 }
 
@@ -116,22 +116,7 @@ void BetweenView::ask_coast() {
     m_editor->setPlaceholderText(tr("seconds to rest"));
 }
 
-void BetweenView::show_sum(int which) {
-    const int count = static_cast<int>(bench_sums().size());
-    m_sum = (which % count + count) % count;
-    m_editor->hide();
-    refresh();
-}
-
-void BetweenView::ask(const SumLine& line) {
-    const QRectF at = place_of("sum:" + words(line.field));
-    m_editor->ask(QRectF(at.right() - 130, at.top(), 130, std::max(24.0, at.height())), line.from == "typed" ? words(line.text) : QString(),
-                  [this, field = line.field](const QString& text) {
-                      m_document.edit(tr("Sum of the bench: %1").arg(sum_words()[m_sum]),
-                                      [&](Job& job) { type_into(job, sum(), m_document.hole(), field, text.trimmed().toStdString()); });
-                  });
-    m_editor->setPlaceholderText(line.unit.empty() ? QString() : tr("in %1").arg(words(line.unit)));
-}
+void BetweenView::resizeEvent(QResizeEvent*) { m_card->setGeometry(width() - SumCard::wide, 0, SumCard::wide, height()); }
 
 void BetweenView::keyPressEvent(QKeyEvent* event) {
     const bool shift = event->modifiers() & Qt::ShiftModifier;
@@ -149,9 +134,9 @@ void BetweenView::keyPressEvent(QKeyEvent* event) {
         case Qt::Key_W:
             return ask_coast();
         case Qt::Key_Tab:
-            return show_sum(m_sum + 1);
+            return m_card->show_sum(m_card->shown() + 1);
         case Qt::Key_Backtab:
-            return show_sum(m_sum - 1);
+            return m_card->show_sum(m_card->shown() - 1);
         case Qt::Key_E:
         case Qt::Key_Escape:
             return emit left();
@@ -165,11 +150,10 @@ void BetweenView::keyPressEvent(QKeyEvent* event) {
 
 void BetweenView::paint(QPainter& painter) {
     painter.fillRect(rect(), theme().ground);
-    const double left = width() - card_width;
+    const double left = width() - SumCard::wide;
     paint_elevation(painter, QRectF(16, 0, left - 32, height() - trials_high));
     painter.fillRect(QRectF(16, height() - trials_high, left - 32, 1), theme().rule);
     paint_trials(painter, QRectF(16, height() - trials_high, left - 32, trials_high));
-    paint_sum(painter, QRectF(left, 0, card_width, height()));
 }
 
 void BetweenView::dimension(QPainter& painter, double from_x, double to_x, double y, const QString& text, const QColor& ink) {
@@ -410,95 +394,6 @@ void BetweenView::paint_trials(QPainter& painter, const QRectF& room) {
         write(painter, word_font(8.5), t.steel, {room.left() + 2, y + 19},
               tr("F runs  ·  ⇧F does not  ·  X next trial  ·  W seconds to rest  ·  ← → front or back  ·  Tab next sum  ·  E back to the "
                  "plates"));
-}
-
-void BetweenView::paint_sum(QPainter& painter, const QRectF& room) {
-    const Theme& t = theme();
-    painter.fillRect(room, t.sheet);
-    painter.fillRect(QRectF(room.left(), 0, 1, height()), t.rule);
-    const QRectF inner = room.adjusted(card_margin, 0, -card_margin, 0);
-    double x = inner.left();
-    double y = 26;
-    for (int i = 0; i < sum_words().size(); ++i) {
-        const bool on = i == m_sum;
-        const double wide = width_of(word_font(9, on), sum_words()[i]);
-        if (x + wide > inner.right()) {
-            x = inner.left();
-            y += 22;
-        }
-        write(painter, word_font(9, on), on ? t.ink : t.blued, {x, y}, sum_words()[i]);
-        if (on) painter.fillRect(QRectF(x, y + 4, wide, 2), t.ink);
-        place({"tab:" + sum_words()[i],
-               QRectF(x - 4, y - 14, wide + 8, 22),
-               [this, i] { show_sum(i); },
-               words(bench_sums()[static_cast<size_t>(i)]->sentence),
-               {}});
-        x += wide + 14;
-    }
-    y += 16;
-    const DerivedHole* hole = m_document.derived().survey.hole(m_document.hole());
-    write(painter, figure_font(14), t.blued, {inner.left(), y + 14}, hole ? words(hole->name) : QString());
-    y += 22;
-    y += write_wrapped(painter, word_font(9), t.steel, {inner.left(), y}, inner.width(), words(sum().sentence)) + 6;
-    y = paint_asked(painter, inner, y);
-    paint_found(painter, inner, y + 8);
-}
-
-double BetweenView::paint_asked(QPainter& painter, const QRectF& room, double y) {
-    const Theme& t = theme();
-    constexpr double unit_wide = 40;
-    for (const SumLine& line : m_answer.asked) {
-        const bool missing = line.from == "missing";
-        const double words_wide = room.width() * 0.56;
-        const double high =
-            std::max(20.0, write_wrapped(painter, word_font(8.5), t.steel, {room.left(), y + 2}, words_wide, words(line.words)) + 4);
-        const QColor ink = missing ? t.ruby : line.from == "typed" ? t.blued : line.from == "job" ? t.ink : t.steel;
-        write(painter, word_font(8), t.steel, {room.right() - unit_wide + 4, y + 14}, words(line.unit));
-        write(painter, figure_font(10.5, line.from != "usual"), ink, {room.right() - unit_wide, y + 14},
-              missing             ? tr("type it")
-              : line.text.empty() ? tr("–")
-                                  : words(line.text),
-              1);
-        painter.fillRect(QRectF(room.left(), y + high, room.width(), 1), t.rule);
-        place({"sum:" + words(line.field),
-               QRectF(room.left(), y, room.width(), high),
-               [this, line] { ask(line); },
-               words(line.words) + (line.from == "job"     ? tr("\nfrom what was read; click to try another")
-                                    : line.from == "usual" ? tr("\nusual; click to change")
-                                                           : tr("\nclick to type; empty takes it out")),
-               {}});
-        y += high + 2;
-    }
-    return y;
-}
-
-double BetweenView::paint_found(QPainter& painter, const QRectF& room, double y) {
-    const Theme& t = theme();
-    if (!m_answer.fault.empty())
-        return y + write_wrapped(painter, word_font(9.5), t.ruby, {room.left(), y}, room.width(), words(m_answer.fault));
-    constexpr double unit_wide = 40;
-    constexpr int short_text = 18;
-    for (const SumLine& line : m_answer.found) {
-        if (y > height() - 24) break;
-        const QString text = words(line.text);
-        if (text.size() > short_text || line.words.empty()) {
-            if (!line.words.empty() && text.contains(QString::fromUtf8(" · ")))
-                write(painter, word_font(8), t.steel, {room.left(), y + 10}, words(line.words)), y += 13;
-            y += write_wrapped(painter, word_font(9.5), t.ink, {room.left(), y}, room.width(), text) + 5;
-            continue;
-        }
-        const double high = std::max(
-            19.0, write_wrapped(painter, word_font(8.5), t.steel, {room.left(), y + 2}, room.width() * 0.6, words(line.words)) + 3);
-        write(painter, word_font(8), t.steel, {room.right() - unit_wide + 4, y + 14}, words(line.unit));
-        write(painter, figure_font(11.5), t.blued, {room.right() - unit_wide, y + 14}, text, 1);
-        QString why;
-        for (const Working& working : m_answer.workings)
-            if (working.unit == line.unit && std::abs(working.result.value - text.toDouble()) <= 1e-4 * std::abs(working.result.value))
-                why = words(working.in_words());
-        place({"found:" + words(line.field), QRectF(room.left(), y, room.width(), high), {}, why, {}});
-        y += high;
-    }
-    return y;
 }
 
 }  // namespace echappe

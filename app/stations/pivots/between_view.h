@@ -3,8 +3,8 @@
 #include "document/document.h"
 #include "drawing/canvas.h"
 #include "drawing/in_place_editor.h"
-#include "job/bench_sum.h"
 #include "job/trials.h"
+#include "workings/sum_card.h"
 
 namespace echappe {
 
@@ -22,10 +22,7 @@ public:
     void next_trial();
     void ask_coast();
     const TrialCheck* marked() const;
-    /// 0 to the number of sums less 1, round.
-    void show_sum(int which);
-    const Calculation& sum() const { return *bench_sums()[static_cast<size_t>(m_sum)]; }
-    const SumAnswer& answer() const { return m_answer; }
+    SumCard& card() { return *m_card; }
     /// What is shown follows from the job anew.
     void refresh();
 
@@ -36,9 +33,9 @@ signals:
 protected:
     void paint(QPainter& painter) override;
     void keyPressEvent(QKeyEvent* event) override;
+    void resizeEvent(QResizeEvent* event) override;
 
 private:
-    void ask(const SumLine& line);
     void paint_elevation(QPainter& painter, const QRectF& room);
     void paint_plate_end(QPainter& painter, const DerivedHole& hole, double face_x, double axis_y, double outwards, double px,
                          const QRectF& room);
@@ -46,15 +43,11 @@ private:
     void dimension(QPainter& painter, double from_x, double to_x, double y, const QString& words, const QColor& ink);
     void paint_trials(QPainter& painter, const QRectF& room);
     void paint_check(QPainter& painter, const TrialCheck& check, QPointF at, double radius);
-    void paint_sum(QPainter& painter, const QRectF& room);
-    double paint_asked(QPainter& painter, const QRectF& room, double y);
-    double paint_found(QPainter& painter, const QRectF& room, double y);
     QString length(double mm) const;
 
     Document& m_document;
     InPlaceEditor* m_editor;
-    int m_sum = 0;
-    SumAnswer m_answer;
+    SumCard* m_card;
     std::vector<TrialCheck> m_trials;
     std::vector<std::string> m_marked;  ///< arbors of the trial that F speaks of
 };

@@ -1,0 +1,140 @@
+#include "workings/sum_card.h"
+
+#include <cmath>
+
+#include "theme/theme.h"
+
+namespace echappe {
+namespace {
+
+constexpr double margin = 18;
+
+}  // namespace
+
+SumCard::SumCard(Document& document, std::vector<Tab> tabs, QWidget* parent)
+    : Canvas(parent), m_document(document), m_tabs(std::move(tabs)), m_editor(new InPlaceEditor(this)) {
+    setAccessibleName(tr("Sums of the bench"));
+    connect(m_editor, &InPlaceEditor::refused, this, [this](const QString& sentence) { emit told(sentence, true); });
+}
+
+void SumCard::show_part(const std::string& part, const QString& title, std::map<std::string, double> facts) {
+    if (part != m_part) m_editor->hide();
+    m_part = part;
+    m_title = title;
+    m_facts = std::move(facts);
+    refresh();
+}
+
+void SumCard::refresh() {
+    m_answer = answer_sum(sum(), m_facts, typed_into(m_document.job(), sum().verb, m_part));
+    update();
+}
+
+void SumCard::show_sum(int which) {
+    const int count = static_cast<int>(m_tabs.size());
+    m_sum = (which % count + count) % count;
+    m_editor->hide();
+    refresh();
+}
+
+void SumCard::ask(const SumLine& line) {
+    const QRectF at = place_of("sum:" + words(line.field));
+    constexpr double room = 130;
+    m_editor->ask(QRectF(at.right() - room, at.top(), room, std::max(24.0, at.height())),
+                  line.from == "typed" ? words(line.text) : QString(), [this, field = line.field](const QString& text) {
+                      m_document.edit(tr("Sum of the bench: %1").arg(m_tabs[static_cast<size_t>(m_sum)].words),
+                                      [&](Job& job) { type_into(job, sum(), m_part, field, text.trimmed().toStdString()); });
+                  });
+    m_editor->setPlaceholderText(line.unit.empty() ? QString() : tr("in %1").arg(words(line.unit)));
+}
+
+void SumCard::paint(QPainter& painter) {
+    const Theme& t = theme();
+    painter.fillRect(rect(), t.sheet);
+    painter.fillRect(QRectF(0, 0, 1, height()), t.rule);
+    const QRectF inner = QRectF(rect()).adjusted(margin, 0, -margin, 0);
+    double y = paint_tabs(painter, inner, 26) + 16;
+    write(painter, figure_font(14), t.blued, {inner.left(), y + 14}, m_title);
+    y += 22;
+    y += write_wrapped(painter, word_font(9), t.steel, {inner.left(), y}, inner.width(), words(sum().sentence)) + 6;
+    y = paint_asked(painter, inner, y);
+    paint_found(painter, inner, y + 8);
+}
+
+double SumCard::paint_tabs(QPainter& painter, const QRectF& room, double y) {
+    const Theme& t = theme();
+    double x = room.left();
+    for (int i = 0; i < static_cast<int>(m_tabs.size()); ++i) {
+        const Tab& tab = m_tabs[static_cast<size_t>(i)];
+        const bool on = i == m_sum;
+        const double across = width_of(word_font(9, on), tab.words);
+        if (x + across > room.right()) {
+            x = room.left();
+            y += 22;
+        }
+        write(painter, word_font(9, on), on ? t.ink : t.blued, {x, y}, tab.words);
+        if (on) painter.fillRect(QRectF(x, y + 4, across, 2), t.ink);
+        place({"tab:" + tab.words, QRectF(x - 4, y - 14, across + 8, 22), [this, i] { show_sum(i); }, words(tab.sum->sentence), {}});
+        x += across + 14;
+    }
+    return y;
+}
+
+double SumCard::paint_asked(QPainter& painter, const QRectF& room, double y) {
+    const Theme& t = theme();
+    constexpr double unit_wide = 40;
+    for (const SumLine& line : m_answer.asked) {
+        const bool missing = line.from == "missing";
+        const double words_wide = room.width() * 0.56;
+        const double high =
+            std::max(20.0, write_wrapped(painter, word_font(8.5), t.steel, {room.left(), y + 2}, words_wide, words(line.words)) + 4);
+        const QColor ink = missing ? t.ruby : line.from == "typed" ? t.blued : line.from == "job" ? t.ink : t.steel;
+        write(painter, word_font(8), t.steel, {room.right() - unit_wide + 4, y + 14}, words(line.unit));
+        write(painter, figure_font(10.5, line.from != "usual"), ink, {room.right() - unit_wide, y + 14},
+              missing             ? tr("type it")
+              : line.text.empty() ? tr("–")
+                                  : words(line.text),
+              1);
+        painter.fillRect(QRectF(room.left(), y + high, room.width(), 1), t.rule);
+        place({"sum:" + words(line.field),
+               QRectF(room.left(), y, room.width(), high),
+               [this, line] { ask(line); },
+               words(line.words) + (line.from == "job"     ? tr("\nfrom what was read; click to try another")
+                                    : line.from == "usual" ? tr("\nusual; click to change")
+                                                           : tr("\nclick to type; empty takes it out")),
+               {}});
+        y += high + 2;
+    }
+    return y;
+}
+
+double SumCard::paint_found(QPainter& painter, const QRectF& room, double y) {
+    const Theme& t = theme();
+    if (!m_answer.fault.empty())
+        return y + write_wrapped(painter, word_font(9.5), t.ruby, {room.left(), y}, room.width(), words(m_answer.fault));
+    constexpr double unit_wide = 40;
+    constexpr int short_text = 18;
+    for (const SumLine& line : m_answer.found) {
+        if (y > height() - 24) break;
+        const QString text = words(line.text);
+        if (text.size() > short_text || line.words.empty()) {
+            if (!line.words.empty() && text.contains(QString::fromUtf8(" · ")))
+                write(painter, word_font(8), t.steel, {room.left(), y + 10}, words(line.words)), y += 13;
+            y += write_wrapped(painter, word_font(9.5), t.ink, {room.left(), y}, room.width(), text) + 5;
+            continue;
+        }
+        const double high = std::max(
+            19.0, write_wrapped(painter, word_font(8.5), t.steel, {room.left(), y + 2}, room.width() * 0.6, words(line.words)) + 3);
+        write(painter, word_font(8), t.steel, {room.right() - unit_wide + 4, y + 14}, words(line.unit));
+        write(painter, figure_font(11.5), t.blued, {room.right() - unit_wide, y + 14}, text, 1);
+        QString why;
+        for (const Working& working : m_answer.workings)
+            if (working.unit == line.unit && std::abs(working.result.value - text.toDouble()) <= 1e-4 * std::abs(working.result.value))
+                why = words(working.in_words());
+        place({"found:" + words(line.field), QRectF(room.left(), y, room.width(), high), {}, why, {}});
+        y += high;
+    }
+    return y;
+}
+
+}  // namespace echappe
