@@ -25,7 +25,7 @@ int main(int argc, char** argv) {
     words.setApplicationDescription("Echappe: the bench companion for clock and watch work.");
     words.addHelpOption();
     words.addVersionOption();
-    words.addOptions({{"demo", "Start on a demo job: tide-house or watch.", "name"},
+    words.addOptions({{"demo", "Start on a demo job: tide-house, saloon or watch.", "name"},
                       {"tour", "Render every main view of the demo into a folder and end.", "folder"},
                       {"dark", "Start dark."}});
     words.addPositionalArgument("file", "A job file to open.");

@@ -234,7 +234,7 @@ void Document::open(const QString& path) { take(load_job(path.toStdString()), pa
 
 void Document::open_demo(const QString& name) {
     const QString text = resource_text(":/demo/" + name + ".echappe.json");
-    if (text.isEmpty()) throw InputError("demo", "\"" + name.toStdString() + "\"", "tide-house or watch");
+    if (text.isEmpty()) throw InputError("demo", "\"" + name.toStdString() + "\"", "tide-house, saloon or watch");
     take(job_from_text(text.toStdString()), {});
     m_calliper.emplace(practice_from_text(resource_text(":/demo/" + name + ".practice.json").toStdString()));
     emit changed();

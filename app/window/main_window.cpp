@@ -16,6 +16,7 @@
 #include "number/input_error.h"
 #include "print/hole_sheet.h"
 #include "stations/pivots/pivots_station.h"
+#include "stations/power/power_station.h"
 #include "stations/survey/survey_station.h"
 #include "stations/teeth/stock_sheet.h"
 #include "stations/teeth/teeth_station.h"
@@ -35,16 +36,17 @@ const QString filter = "Echappe jobs (*.echappe.json);;All files (*)";
 
 MainWindow::MainWindow(QWidget* parent)
     : QMainWindow(parent),
-      m_bar(new StationsBar(m_document, {tr("Survey"), tr("Train"), tr("Teeth"), tr("Pivots")})),
+      m_bar(new StationsBar(m_document, {tr("Survey"), tr("Train"), tr("Teeth"), tr("Pivots"), tr("Power")})),
       m_ladder(new Ladder(m_document)),
       m_stations(new QStackedWidget),
       m_train(new TrainStation(m_document, m_motion)),
       m_teeth(new TeethStation(m_document, m_motion, m_workshop)),
       m_pivots(new PivotsStation(m_document, m_workshop)),
       m_survey(new SurveyStation(m_document, m_motion)),
+      m_power(new PowerStation(m_document, m_workshop)),
       m_workings(new WorkingsPanel(m_document)),
       m_calliper(new CalliperLine(m_document)) {
-    for (QWidget* station : std::initializer_list<QWidget*>{m_survey, m_train, m_teeth, m_pivots}) m_stations->addWidget(station);
+    for (QWidget* station : std::initializer_list<QWidget*>{m_survey, m_train, m_teeth, m_pivots, m_power}) m_stations->addWidget(station);
     auto* middle = new QHBoxLayout;
     middle->setSpacing(0);
     middle->addWidget(m_ladder);
@@ -80,6 +82,7 @@ MainWindow::MainWindow(QWidget* parent)
     connect(m_pivots, &PivotsStation::reading_begun, m_calliper, &CalliperLine::begin);
     connect(m_survey, &SurveyStation::told, m_calliper, &CalliperLine::tell);
     connect(m_survey, &SurveyStation::reading_begun, m_calliper, &CalliperLine::begin);
+    connect(m_power, &PowerStation::told, m_calliper, &CalliperLine::tell);
     connect(m_teeth, &TeethStation::stock_wanted, this, [this] { open_stock(); });
     connect(&m_workings->sheet(), &WorkingsSheet::overrule_wanted, this, &MainWindow::ask_overrule);
     connect(&m_document, &Document::told, m_calliper, &CalliperLine::tell);
@@ -121,6 +124,9 @@ void MainWindow::build_job_menu() {
     refill_recent();
     add(menu, tr("Demo: Tide-house regulator"), QKeySequence(tr("Ctrl+D")), [this] {
         if (may_drop_edits()) open_demo("tide-house");
+    });
+    add(menu, tr("Demo: Saloon clock of the ferry Merrow"), QKeySequence(), [this] {
+        if (may_drop_edits()) open_demo("saloon");
     });
     add(menu, tr("Demo: Lamplighter's watch"), QKeySequence(), [this] {
         if (may_drop_edits()) open_demo("watch");
@@ -182,6 +188,7 @@ void MainWindow::build_view_menu() {
     add(menu, tr("Train"), QKeySequence(tr("Ctrl+2")), [this] { show_station(Station::train); });
     add(menu, tr("Teeth"), QKeySequence(tr("Ctrl+3")), [this] { show_station(Station::teeth); });
     add(menu, tr("Pivots"), QKeySequence(tr("Ctrl+4")), [this] { show_station(Station::pivots); });
+    add(menu, tr("Power"), QKeySequence(tr("Ctrl+5")), [this] { show_station(Station::power); });
     add(menu, tr("The wheel's blank and crossings"), QKeySequence(tr("Ctrl+B")), [this] {
         show_station(Station::teeth);
         m_teeth->show_blank(!m_teeth->blank_shown());
@@ -283,7 +290,7 @@ void MainWindow::show_station(Station station) {
     // Holes and spots carry their own card; the round over the plates goes with them.
     const bool plates = station == Station::survey || station == Station::pivots;
     m_calliper->survey(plates);
-    m_workings->setVisible(!plates && !m_folded);
+    m_workings->setVisible(!plates && station != Station::power && !m_folded);
     m_stations->currentWidget()->setFocus();
 }
 

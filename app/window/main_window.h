@@ -12,6 +12,7 @@ class QMenu;
 namespace echappe {
 
 class PivotsStation;
+class PowerStation;
 class SurveyStation;
 class CalliperLine;
 class Finder;
@@ -23,7 +24,7 @@ class TrainStation;
 class WorkingsPanel;
 
 /// In the order of the work, as along the top.
-enum class Station { survey, train, teeth, pivots };
+enum class Station { survey, train, teeth, pivots, power };
 
 /// Assembles the window; every panel takes values and sends intent, this wires them together.
 class MainWindow : public QMainWindow {
@@ -38,6 +39,7 @@ public:
     TeethStation& teeth() { return *m_teeth; }
     PivotsStation& pivots() { return *m_pivots; }
     SurveyStation& survey() { return *m_survey; }
+    PowerStation& power() { return *m_power; }
     WorkingsPanel& workings() { return *m_workings; }
     CalliperLine& calliper() { return *m_calliper; }
     Workshop& workshop() { return m_workshop; }
@@ -92,6 +94,7 @@ private:
     TeethStation* m_teeth;
     PivotsStation* m_pivots;
     SurveyStation* m_survey;
+    PowerStation* m_power;
     bool m_folded = false;  ///< the workings, by hand
     WorkingsPanel* m_workings;
     CalliperLine* m_calliper;

@@ -17,33 +17,44 @@ SumCard::SumCard(Document& document, std::vector<Tab> tabs, QWidget* parent)
     connect(m_editor, &InPlaceEditor::refused, this, [this](const QString& sentence) { emit told(sentence, true); });
 }
 
-void SumCard::show_part(const std::string& part, const QString& title, std::map<std::string, double> facts) {
-    if (part != m_part) m_editor->hide();
-    m_part = part;
+SumCard::Tab SumCard::of_sum(Document& document, const QString& name, const Calculation& sum, std::function<std::string()> part,
+                             std::function<std::map<std::string, double>()> facts) {
+    return {name, echappe::words(sum.sentence),
+            [&document, &sum, part, facts] { return answer_sum(sum, facts(), typed_into(document.job(), sum.verb, part())); },
+            [&sum, part](Job& job, const std::string& field, const std::string& word) { type_into(job, sum, part(), field, word); }};
+}
+
+void SumCard::show_part(const QString& title) {
+    if (title != m_title) m_editor->hide();
     m_title = title;
-    m_facts = std::move(facts);
     refresh();
 }
 
+void SumCard::set_tabs(std::vector<Tab> tabs) {
+    m_tabs = std::move(tabs);
+    show_sum(0);
+}
+
 void SumCard::refresh() {
-    m_answer = answer_sum(sum(), m_facts, typed_into(m_document.job(), sum().verb, m_part));
+    m_answer = m_tabs.empty() ? SumAnswer() : tab().answer();
     update();
 }
 
 void SumCard::show_sum(int which) {
-    const int count = static_cast<int>(m_tabs.size());
+    const int count = std::max(1, static_cast<int>(m_tabs.size()));
     m_sum = (which % count + count) % count;
     m_editor->hide();
     refresh();
 }
 
 void SumCard::ask(const SumLine& line) {
+    if (!tab().take) return;
     const QRectF at = place_of("sum:" + words(line.field));
     constexpr double room = 130;
     m_editor->ask(QRectF(at.right() - room, at.top(), room, std::max(24.0, at.height())),
                   line.from == "typed" ? words(line.text) : QString(), [this, field = line.field](const QString& text) {
-                      m_document.edit(tr("Sum of the bench: %1").arg(m_tabs[static_cast<size_t>(m_sum)].words),
-                                      [&](Job& job) { type_into(job, sum(), m_part, field, text.trimmed().toStdString()); });
+                      m_document.edit(tr("Figures: %1").arg(tab().words),
+                                      [&](Job& job) { tab().take(job, field, text.trimmed().toStdString()); });
                   });
     m_editor->setPlaceholderText(line.unit.empty() ? QString() : tr("in %1").arg(words(line.unit)));
 }
@@ -52,11 +63,12 @@ void SumCard::paint(QPainter& painter) {
     const Theme& t = theme();
     painter.fillRect(rect(), t.sheet);
     painter.fillRect(QRectF(0, 0, 1, height()), t.rule);
+    if (m_tabs.empty()) return;
     const QRectF inner = QRectF(rect()).adjusted(margin, 0, -margin, 0);
     double y = paint_tabs(painter, inner, 26) + 16;
     write(painter, figure_font(14), t.blued, {inner.left(), y + 14}, m_title);
     y += 22;
-    y += write_wrapped(painter, word_font(9), t.steel, {inner.left(), y}, inner.width(), words(sum().sentence)) + 6;
+    y += write_wrapped(painter, word_font(9), t.steel, {inner.left(), y}, inner.width(), tab().sentence) + 6;
     y = paint_asked(painter, inner, y);
     paint_found(painter, inner, y + 8);
 }
@@ -65,16 +77,16 @@ double SumCard::paint_tabs(QPainter& painter, const QRectF& room, double y) {
     const Theme& t = theme();
     double x = room.left();
     for (int i = 0; i < static_cast<int>(m_tabs.size()); ++i) {
-        const Tab& tab = m_tabs[static_cast<size_t>(i)];
+        const Tab& sheet = m_tabs[static_cast<size_t>(i)];
         const bool on = i == m_sum;
-        const double across = width_of(word_font(9, on), tab.words);
+        const double across = width_of(word_font(9, on), sheet.words);
         if (x + across > room.right()) {
             x = room.left();
             y += 22;
         }
-        write(painter, word_font(9, on), on ? t.ink : t.blued, {x, y}, tab.words);
+        write(painter, word_font(9, on), on ? t.ink : t.blued, {x, y}, sheet.words);
         if (on) painter.fillRect(QRectF(x, y + 4, across, 2), t.ink);
-        place({"tab:" + tab.words, QRectF(x - 4, y - 14, across + 8, 22), [this, i] { show_sum(i); }, words(tab.sum->sentence), {}});
+        place({"tab:" + sheet.words, QRectF(x - 4, y - 14, across + 8, 22), [this, i] { show_sum(i); }, sheet.sentence, {}});
         x += across + 14;
     }
     return y;
@@ -115,7 +127,7 @@ double SumCard::paint_found(QPainter& painter, const QRectF& room, double y) {
     constexpr double unit_wide = 40;
     constexpr int short_text = 18;
     for (const SumLine& line : m_answer.found) {
-        if (y > height() - 24) break;
+        if (y > height() - 62) break;
         const QString text = words(line.text);
         if (text.size() > short_text || line.words.empty()) {
             if (!line.words.empty() && text.contains(QString::fromUtf8(" · ")))

@@ -7,23 +7,30 @@
 
 namespace echappe {
 
-/// Sums of the bench beside a picture: what goes in, from the job or typed in place, and what comes out with its workings on hover.
+/// Sheets of figures beside a picture: what goes in, from the job or typed in place, and what comes out with its workings on hover.
 class SumCard : public Canvas {
     Q_OBJECT
 public:
     static constexpr int wide = 306;
     struct Tab {
         QString words;
-        const Calculation* sum;
+        QString sentence;
+        std::function<SumAnswer()> answer;
+        /// A figure typed in place. Throws InputError; none: nothing can be typed.
+        std::function<void(Job&, const std::string& field, const std::string& word)> take;
     };
+    /// A sum of the bench, with what is known of the part it is for.
+    static Tab of_sum(Document& document, const QString& words, const Calculation& sum, std::function<std::string()> part,
+                      std::function<std::map<std::string, double>()> facts);
     SumCard(Document& document, std::vector<Tab> tabs, QWidget* parent);
 
-    /// Whose sums these are, and what is known of it.
-    void show_part(const std::string& part, const QString& title, std::map<std::string, double> facts);
+    /// Whose figures these are; everything anew.
+    void show_part(const QString& title);
+    /// Other sheets, the first of them shown.
+    void set_tabs(std::vector<Tab> tabs);
     /// Counted round.
     void show_sum(int which);
     int shown() const { return m_sum; }
-    const Calculation& sum() const { return *m_tabs[static_cast<size_t>(m_sum)].sum; }
     const SumAnswer& answer() const { return m_answer; }
     InPlaceEditor& editor() { return *m_editor; }
 
@@ -41,9 +48,8 @@ private:
     std::vector<Tab> m_tabs;
     InPlaceEditor* m_editor;
     int m_sum = 0;
-    std::string m_part;
+    const Tab& tab() const { return m_tabs[static_cast<size_t>(m_sum)]; }
     QString m_title;
-    std::map<std::string, double> m_facts;
     SumAnswer m_answer;
 };
 

@@ -79,6 +79,14 @@ void tell_results(const Record& record, void* object, std::vector<SumLine>& foun
     }
 }
 
+void take_out(const Slot& slot) {
+    std::visit(
+        [](auto value) {
+            if constexpr (requires { value->reset(); }) value->reset();
+        },
+        slot);
+}
+
 const DerivedMesh* power_comes_by(const Derived& derived, const std::string& arbor) {
     for (const DerivedMesh& mesh : derived.meshes)
         if (mesh.pinion_of == arbor) return &mesh;
@@ -121,6 +129,34 @@ std::map<std::string, double> facts_of_hole(const Job& job, const Derived& deriv
     if (const DerivedMesh* mesh = power_comes_by(derived, hole->arbor))
         know("pitch_radius_mm", (mesh->pinion_of == hole->arbor ? mesh->sizes.pinion : mesh->sizes.wheel).pitch_diameter_mm / 2);
     return facts;
+}
+
+std::vector<SumLine> lines_of(const Record& record, const void* object, const std::vector<std::string>& names) {
+    std::vector<SumLine> lines;
+    for (const std::string& name : names) {
+        const Field& field = *record.find(name);
+        const std::string text = std::visit(InWords(), field.slot(const_cast<void*>(object)));
+        lines.push_back({name, words_of(field), text, field.unit, text.empty() ? "missing" : "job"});
+    }
+    return lines;
+}
+
+std::map<std::string, double> numbers_of(const Record& record, const void* object) {
+    std::map<std::string, double> numbers;
+    for (const Field& field : record.fields()) {
+        const Slot slot = field.slot(const_cast<void*>(object));
+        if (const auto* number = std::get_if<double*>(&slot)) numbers[field.name] = **number;
+        if (const auto* number = std::get_if<std::optional<double>*>(&slot); number && **number) numbers[field.name] = ***number;
+        if (const auto* number = std::get_if<long long*>(&slot)) numbers[field.name] = static_cast<double>(**number);
+    }
+    return numbers;
+}
+
+void type_into_record(const Record& record, void* object, const std::string& name, const std::string& word) {
+    const Field* field = record.find(name);
+    if (!field) throw InputError(name, "a field that is not there", record.nearest(name));
+    if (word.empty()) take_out(field->slot(object));
+    else read_word(*field, word, object);
 }
 
 SumAnswer answer_sum(const Calculation& sum, const std::map<std::string, double>& facts, const std::vector<std::string>& typed) {

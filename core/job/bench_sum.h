@@ -29,6 +29,13 @@ std::map<std::string, double> facts_of_hole(const Job& job, const Derived& deriv
 
 /// What is known goes in, what was typed over it, then what is usual.
 SumAnswer answer_sum(const Calculation& sum, const std::map<std::string, double>& facts, const std::vector<std::string>& typed);
+/// Fields of a record as lines, in this order; empty ones are missing.
+std::vector<SumLine> lines_of(const Record& record, const void* object, const std::vector<std::string>& fields);
+/// Every field that holds one number, by its name.
+std::map<std::string, double> numbers_of(const Record& record, const void* object);
+/// A field from a word; an empty word takes an optional one out. Throws InputError.
+void type_into_record(const Record& record, void* object, const std::string& field, const std::string& word);
+
 /// What was typed into a sum for this part.
 std::vector<std::string> typed_into(const Job& job, const std::string& sum, const std::string& part);
 /// One figure typed; an empty word takes it out again. Throws InputError when the sum does not take it.

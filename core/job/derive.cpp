@@ -51,7 +51,8 @@ DerivedCount derived_count(const Job& job, const Derived& derived, const std::st
     return {Count(at->second), doubted ? Known::assumed : Known::missing, candidate.weight, doubted};
 }
 
-/// The job's train with the shown counts put in.
+}  // namespace
+
 TrainInput shown_train(const Job& job, const Derived& derived) {
     TrainInput train = restore_input(job).train;
     for (ArborInput& arbor : train.arbors) {
@@ -67,6 +68,8 @@ TrainInput shown_train(const Job& job, const Derived& derived) {
     }
     return train;
 }
+
+namespace {
 
 bool all_known(const Network& network) {
     return std::all_of(network.parts.begin(), network.parts.end(), [](const auto& part) { return part.count.known(); });
@@ -366,6 +369,7 @@ Derived derive(const Job& job, const DeriveAids& aids) {
         aids.before && aids.job_before && !(aids.before->to_weigh && aids.weighed) && same(Job::record(), &job, aids.job_before, "survey");
     if (survey_only) derived = std::move(*aids.before);
     else derive_movement(job, aids.weighed, derived);
+    if (!survey_only) derive_power(job, derived);
     derive_survey(job, aids.stock, derived, std::move(before));
     derived.findings = findings_of(job, derived);
     return derived;

@@ -1,5 +1,6 @@
 #pragma once
 
+#include "job/derived_power.h"
 #include "job/derived_survey.h"
 #include "job/job.h"
 #include "making/depthing.h"
@@ -124,6 +125,8 @@ struct Derived {
     std::vector<Finding> findings;
     std::vector<Measurable> measurables;
     DerivedSurvey survey;
+    std::vector<DerivedPower> power;  ///< of each drive
+    DerivedBeat beat;
     std::string problem;  ///< why nothing can be derived, else empty
 
     const DerivedArbor* arbor(const std::string& id) const;
@@ -155,6 +158,9 @@ Derived derive(const Job& job, const DeriveAids& aids = {});
 
 /// A candidate as it is said at the bench, wheels first: "90 / 12".
 std::string counts_in_words(const Candidate& candidate);
+
+/// The train with the counts that are shown: known ones, and those chosen or likeliest for the lost.
+TrainInput shown_train(const Job& job, const Derived& derived);
 
 /// What the solver is asked for this job: lost counts stay lost, whatever was chosen.
 RestoreInput restore_input(const Job& job);

@@ -156,6 +156,22 @@ void judge_trial(const Job& job, const TrialRecord& trial, std::vector<Finding>&
                    trial.arbors.empty() ? "" : trial.arbors.back(), ""});
 }
 
+/// A drive against what the movement wants, by its torque; a weight that has no room to fall.
+void judge_power(const DerivedPower& power, std::vector<Finding>& out) {
+    if (!power.fault.empty())
+        out.push_back({"drive:" + power.train, "fault", "The drive cannot be worked out.", power.fault, power.arbor, ""});
+    if (power.verdict && power.verdict->word != "right") {
+        const std::string& word = power.verdict->word;
+        const std::string sentence = word == "under"    ? "The drive is weak."
+                                     : word == "strong" ? "The drive is strong."
+                                                        : "The drive overdrives the train.";
+        out.push_back({"torque:" + power.train, word == "strong" ? "caution" : "fault", sentence, power.verdict->reason, power.arbor, ""});
+    }
+    if (power.weight)
+        for (const std::string& warning : power.weight->warnings)
+            out.push_back({"weight:" + warning.substr(0, 12), "caution", "The weight on its line.", warning, power.arbor, ""});
+}
+
 int rank(const Finding& finding) {
     return !finding.verdict.empty() ? 3 : finding.severity == "fault" ? 0 : finding.severity == "caution" ? 1 : 2;
 }
@@ -180,6 +196,7 @@ std::vector<Finding> findings_of(const Job& job, const Derived& derived) {
         judge_hole(hole, out);
         judge_wobble(hole, out);
     }
+    for (const DerivedPower& power : derived.power) judge_power(power, out);
     for (const TrialRecord& trial : job.survey.trials) judge_trial(job, trial, out);
     for (Finding& finding : out)
         for (const Judgement& judgement : job.judgements)

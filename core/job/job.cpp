@@ -152,7 +152,10 @@ const Record& Job::record() {
             .add("measurements", &In::measurements, "", "everything measured")
             .add("choices", &In::choices, "", "lost counts decided")
             .add("judgements", &In::judgements, "", "findings accepted or overruled")
-            .add("survey", &In::survey, "", "what was found and decided of holes, arbors and parts");
+            .add("survey", &In::survey, "", "what was found and decided of holes, arbors and parts")
+            .add("drives", &In::drives, "", "what drives each train")
+            .add("oscillator", &In::oscillator, "", "what swings")
+            .add("rate_log", &In::rate_log, "", "looks at the clock beside a reference, and what was done to its rate");
     return record;
 }
 

@@ -1,5 +1,6 @@
 #pragma once
 
+#include "job/drive.h"
 #include "job/survey.h"
 #include "making/dividing.h"
 #include "making/wheel_blank.h"
@@ -100,6 +101,9 @@ struct Job {
     std::vector<Choice> choices;
     std::vector<Judgement> judgements;
     Survey survey;
+    std::vector<DriveRecord> drives;
+    std::optional<OscillatorRecord> oscillator;
+    RateLog rate_log;
     static const Record& record();
 
     const JobArbor* arbor(const std::string& id) const;

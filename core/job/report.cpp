@@ -104,9 +104,74 @@ const Record& JobReport::record() {
                                      .add("holes", &Out::holes, "", "every hole, decided and planned")
                                      .add("needed", &Out::needed, "", "what wants a decision or work, in order")
                                      .add("shopping", &Out::shopping, "", "bushes that are wanted and not there")
+                                     .add("drives", &Out::drives, "", "what drives, and where it goes")
+                                     .add("rate", &Out::rate, "", "of the log, and what to do")
                                      .add("findings", &Out::findings, "", "the judgements");
     return record;
 }
+
+const Record& ReportDrive::record() {
+    using Out = ReportDrive;
+    static const Record record = Fields<Out>()
+                                     .add("train", &Out::train, "", "which it drives")
+                                     .add("kind", &Out::kind, "", "weight, spring or fusee")
+                                     .add("torque_start_N_mm", &Out::torque_start_N_mm, "N mm", "at the first arbor, wound")
+                                     .add("torque_end_N_mm", &Out::torque_end_N_mm, "N mm", "at the end of the run")
+                                     .add("torque_from", &Out::torque_from, "", "what it was taken from")
+                                     .add("least_N_mm", &Out::least_N_mm, "N mm", "that just keeps it going")
+                                     .add("verdict", &Out::verdict, "", "under, right, strong or overdriving")
+                                     .add("reason", &Out::reason, "", "why")
+                                     .add("weight", &Out::weight, "", "fall, line, verdict")
+                                     .add("spring", &Out::spring, "", "turns and room")
+                                     .add("log", &Out::log, "", "of the torque")
+                                     .add("chain", &Out::chain, "", "to the swing it keeps up");
+    return record;
+}
+
+const Record& ReportRate::record() {
+    using Out = ReportRate;
+    static const Record record =
+        Fields<Out>()
+            .add("now", &Out::now, "", "since the last change")
+            .add("s_per_day_per_unit", &Out::s_per_day_per_unit, "s/d", "of a turn of the nut, or a mm of the pins")
+            .add("learnt", &Out::learnt, "", "from what the last changes did")
+            .add("advised", &Out::advised, "", "turns or mm, positive gains")
+            .add("advice", &Out::advice, "", "in words");
+    return record;
+}
+
+namespace {
+
+ReportDrive told(const DerivedPower& power) {
+    ReportDrive out;
+    out.train = power.train;
+    out.kind = power.drive.kind;
+    if (!power.torque.empty()) {
+        out.torque_start_N_mm = power.torque.front()[1];
+        out.torque_end_N_mm = power.torque.back()[1];
+    }
+    out.torque_from = power.torque_from;
+    out.least_N_mm = power.least_N_mm;
+    if (power.verdict) out.verdict = power.verdict->word;
+    out.reason = power.verdict ? power.verdict->reason : !power.missing.empty() ? "To be given: " + power.missing + "." : power.fault;
+    out.weight = power.weight;
+    out.spring = power.spring;
+    out.log = power.log;
+    out.chain = power.chain;
+    return out;
+}
+
+ReportRate told(const DerivedBeat& beat) {
+    ReportRate out;
+    if (!beat.stretches.empty()) out.now = beat.stretches.back().fit;
+    out.s_per_day_per_unit = beat.s_per_day_per_unit;
+    out.learnt = beat.learnt;
+    out.advised = beat.advised;
+    out.advice = beat.advice;
+    return out;
+}
+
+}  // namespace
 
 const Record& JobSummary::record() {
     using Out = JobSummary;
@@ -152,6 +217,8 @@ JobReport job_report(const ReportInput& input) {
                                 hole.plan, hole.effects, simulate_effects(derived, hole)});
     report.needed = std::move(derived.survey.needed);
     report.shopping = std::move(derived.survey.shopping);
+    for (const DerivedPower& power : derived.power) report.drives.push_back(told(power));
+    if (!derived.beat.looks.empty()) report.rate = told(derived.beat);
     report.quantities = std::move(derived.quantities);
     report.strain = std::move(derived.strain);
     report.findings = std::move(derived.findings);

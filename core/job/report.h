@@ -32,6 +32,33 @@ struct ReportHole {
     static const Record& record();
 };
 
+/// A drive, what it gives and where it goes.
+struct ReportDrive {
+    std::string train;
+    std::string kind;
+    std::optional<double> torque_start_N_mm;
+    std::optional<double> torque_end_N_mm;
+    std::string torque_from;
+    std::optional<double> least_N_mm;
+    std::string verdict;
+    std::string reason;
+    std::optional<WeightDriveResult> weight;
+    std::optional<SpringSizeResult> spring;
+    std::optional<TorqueLogResult> log;
+    std::optional<PowerChainResult> chain;
+    static const Record& record();
+};
+
+/// The rate as it is now, and what to do.
+struct ReportRate {
+    std::optional<RateFitResult> now;
+    std::optional<double> s_per_day_per_unit;
+    bool learnt = false;
+    std::optional<double> advised;
+    std::string advice;
+    static const Record& record();
+};
+
 /// What job.report prints: everything derived, with the findings.
 struct JobReport {
     std::string title;
@@ -48,6 +75,8 @@ struct JobReport {
     std::vector<ReportHole> holes;
     std::vector<Needed> needed;
     std::vector<ShoppingLine> shopping;
+    std::vector<ReportDrive> drives;
+    std::optional<ReportRate> rate;
     std::vector<Finding> findings;
     static const Record& record();
 };

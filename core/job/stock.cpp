@@ -225,7 +225,7 @@ std::string leaves_to_csv(const std::vector<StockLeaf>& leaves) {
 
 Stock load_stock(const std::filesystem::path& folder) {
     return {list_of(folder / "cutters.csv", cutters_from_csv), list_of(folder / "plates.csv", plates_from_csv),
-            list_of(folder / "leaves.csv", leaves_from_csv), list_of(folder / "bushes.csv", bushes_from_csv),
+            list_of(folder / "leaves.csv", leaves_from_csv),   list_of(folder / "bushes.csv", bushes_from_csv),
             list_of(folder / "reamers.csv", reamers_from_csv), list_of(folder / "strips.csv", strips_from_csv)};
 }
 

@@ -87,8 +87,8 @@ struct TallyLine {
 /// A trial in the plates: one arbor, a pair, or the whole train.
 struct TrialRecord {
     std::vector<std::string> arbors;
-    bool free = false;       ///< spins freely
-    bool end_shake = false;  ///< felt
+    bool free = false;                     ///< spins freely
+    bool end_shake = false;                ///< felt
     std::optional<double> coast_s;         ///< from a light touch to rest
     std::optional<double> coast_before_s;  ///< of the trial before
     std::string note;

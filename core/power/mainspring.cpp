@@ -182,9 +182,11 @@ std::vector<Working> explain_spring_torque(const SpringTorqueInput& in, const Sp
                               "N mm", bending, [](auto x) { return x[0] * x[1] * x[2] * x[2] * x[2] * pi * x[3] / (6 * x[4]); });
     Working stress = work_out("stress", "σ = 6 M ÷ (b h²)", {{"M", "torque", {out.torque_N_mm, 0}, "N mm", 0}, b, h}, "N/mm²", bending,
                               [](auto x) { return 6 * x[0] / (x[1] * x[2] * x[2]); });
-    if (out.stress_N_mm2 > set_strip_N_mm2) stress.notes.push_back("Over 2850 N/mm²: it goes on setting, or breaks.");
+    if (out.stress_N_mm2 > set_strip_N_mm2)
+        stress.notes.push_back("Over " + print_short(set_strip_N_mm2) + " N/mm²: it goes on setting, or breaks.");
     else if (out.stress_N_mm2 > yield_N_mm2)
-        stress.notes.push_back("Over 1900 N/mm²: it sets when first wound, and springs back from there; wind it up and down before measuring.");
+        stress.notes.push_back("Over " + print_short(yield_N_mm2) +
+                               " N/mm²: it sets when first wound, and springs back from there; wind it up and down before measuring.");
     return {torque, stress};
 }
 

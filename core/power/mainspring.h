@@ -66,8 +66,8 @@ std::vector<Working> explain_spring_torque(const SpringTorqueInput& input, const
 const Calculation& spring_torque_calculation();
 
 /// Nominal stress 6 M ÷ (b h²) up to which a strip springs back: 1.5 times its yield once it was set, for a rectangle bent plastic all
-/// through bears 1.5 times the moment at which its faces began to yield. Hardened carbon steel yields at about 1900 N/mm².
-inline constexpr double yield_N_mm2 = 1900;
+/// through bears 1.5 times the moment at which its faces began to yield. Hardened strip yields at 1800 to 2000 N/mm².
+inline constexpr double yield_N_mm2 = 2000;
 inline constexpr double set_strip_N_mm2 = 1.5 * yield_N_mm2;
 
 /// Torque for each turn of a strip from its free state, N mm.

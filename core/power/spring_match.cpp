@@ -82,7 +82,8 @@ void judge(const SpringMatchInput& in, const Strip& strip, MatchedStrip& out) {
             print_fixed(out.turns, 2) + " turns where " + print_fixed(in.turns_needed, 2) + " are needed: thinner strip gives more.";
     } else if (out.stress_N_mm2 > set_strip_N_mm2) {
         out.verdict = "overstressed";
-        out.reason = print_fixed(out.stress_N_mm2, 0) + " N/mm² fully wound, over 2850: it goes on setting or breaks; thinner or longer.";
+        out.reason = print_fixed(out.stress_N_mm2, 0) + " N/mm² fully wound, over " + print_short(set_strip_N_mm2) +
+                     ": it goes on setting or breaks; thinner or longer.";
     } else if (out.times > overdriving) {
         out.verdict = "overdriving";
         out.reason = times + ": it would wear great wheel and pinions.";

@@ -34,7 +34,7 @@ DriveVerdict judge_drive(double mean, double least) {
     DriveVerdict v;
     v.times = mean / wanted;
     const double of_least = mean / least;
-    const std::string told = print_fixed(mean, 0) + " N mm, " + print_fixed(of_least, 1) + " times the least that runs";
+    const std::string told = print_fixed(mean, mean < 100 ? 1 : 0) + " N mm, " + print_fixed(of_least, 1) + " times the least that runs";
     if (of_least < least_times) v.word = "under", v.reason = told + ": it stops when oil thickens; 1.5 to 2 times is right.";
     else if (of_least <= most_times) v.word = "right", v.reason = told + ".";
     else if (v.times <= overdriving) v.word = "strong", v.reason = told + ": more than the 1.5 to 2 times that is right.";

@@ -21,10 +21,13 @@ bool same_arbors(std::vector<std::string> a, std::vector<std::string> b) {
     return a == b;
 }
 
-std::vector<SumCard::Tab> tabs() {
-    static const QStringList words = {"strength", "re-pivot", "end shake", "runout", "taper", "hub", "strip bush"};
+std::vector<SumCard::Tab> tabs(Document& document) {
+    static const QStringList names = {"strength", "re-pivot", "end shake", "runout", "taper", "hub", "strip bush"};
     std::vector<SumCard::Tab> list;
-    for (int i = 0; i < words.size(); ++i) list.push_back({words[i], bench_sums()[static_cast<size_t>(i)]});
+    for (int i = 0; i < names.size(); ++i)
+        list.push_back(SumCard::of_sum(
+            document, names[i], *bench_sums()[static_cast<size_t>(i)], [&document] { return document.hole(); },
+            [&document] { return facts_of_hole(document.job(), document.derived(), document.hole()); }));
     return list;
 }
 
@@ -39,7 +42,7 @@ double times_for(double shake_px) {
 }  // namespace
 
 BetweenView::BetweenView(Document& document, QWidget* parent)
-    : Canvas(parent), m_document(document), m_editor(new InPlaceEditor(this)), m_card(new SumCard(document, tabs(), this)) {
+    : Canvas(parent), m_document(document), m_editor(new InPlaceEditor(this)), m_card(new SumCard(document, tabs(document), this)) {
     setFocusPolicy(Qt::StrongFocus);
     setAccessibleName(tr("Between the plates"));
     connect(m_editor, &InPlaceEditor::refused, this, [this](const QString& sentence) { emit told(sentence, true); });
@@ -58,8 +61,7 @@ void BetweenView::refresh() {
     m_trials.clear();
     if (const TrainList* train = m_document.train()) m_trials = trials_of(m_document.job(), m_document.derived(), *train);
     const DerivedHole* hole = m_document.derived().survey.hole(m_document.hole());
-    m_card->show_part(m_document.hole(), hole ? words(hole->name) : QString(),
-                      facts_of_hole(m_document.job(), m_document.derived(), m_document.hole()));
+    m_card->show_part(hole ? words(hole->name) : QString());
     if (!marked()) m_marked = {m_document.subject()};
 }
 

@@ -1,0 +1,60 @@
+#pragma once
+
+#include "document/document.h"
+#include "document/workshop.h"
+#include "drawing/canvas.h"
+#include "workings/sum_card.h"
+
+namespace echappe {
+
+/// What drives: the spring, fusee or weight as it winds and lets down, its torque over the run against the need, and the flow of
+/// power along the train to the swing it keeps up.
+class PowerStation : public Canvas {
+    Q_OBJECT
+public:
+    PowerStation(Document& document, Workshop& workshop, QWidget* parent = nullptr);
+
+    SumCard& card() { return *m_card; }
+    /// How far it is wound, 1 wound to 0 run down; dragged in the picture.
+    double wound() const { return m_wound; }
+    void wind_to(double share);
+    const DerivedPower* power() const;
+    /// Strips of the drawer ranked for this barrel; none for a weight, or while sizes are missing.
+    std::optional<SpringMatchResult> strips() const;
+
+signals:
+    void reading_begun(const QString& text);
+
+protected:
+    void paint(QPainter& painter) override;
+    void keyPressEvent(QKeyEvent* event) override;
+    void mousePressEvent(QMouseEvent* event) override;
+    void mouseMoveEvent(QMouseEvent* event) override;
+    void mouseReleaseEvent(QMouseEvent* event) override;
+    void resizeEvent(QResizeEvent* event) override;
+
+private:
+    void refresh();
+    std::vector<SumCard::Tab> tabs();
+    SumAnswer measured() const;
+    SumAnswer ranked() const;
+    void paint_nothing(QPainter& painter);
+    void paint_drive(QPainter& painter, const DerivedPower& power, const QRectF& room);
+    void paint_weight(QPainter& painter, const DerivedPower& power, const QRectF& room);
+    void paint_barrel(QPainter& painter, const DerivedPower& power, QPointF middle, double radius);
+    void paint_spring(QPainter& painter, const DerivedPower& power, const QRectF& room);
+    void paint_fusee(QPainter& painter, const DerivedPower& power, const QRectF& room);
+    void paint_torque(QPainter& painter, const DerivedPower& power, const QRectF& room);
+    void paint_flow(QPainter& painter, const DerivedPower& power, const QRectF& room);
+    void paint_swing(QPainter& painter, const PowerChainResult& chain, QPointF pivot, double length);
+
+    Document& m_document;
+    Workshop& m_workshop;
+    SumCard* m_card;
+    double m_wound = 1;
+    QRectF m_picture;  ///< of the drive: dragging in it winds
+    bool m_dragging = false;
+    std::string m_kind;
+};
+
+}  // namespace echappe
