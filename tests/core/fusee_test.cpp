@@ -62,11 +62,19 @@ TEST_CASE("what the barrel gives the fusee gives, and the line runs off one as i
         const FuseeResult f = fusee_profile(in);
         const double mean_barrel = (*in.torque_set_up_N_mm + f.torque_wound_N_mm) / 2;
         RC_ASSERT(std::abs(mean_barrel * f.barrel_turns / (f.level_torque_N_mm * in.fusee_turns) - 1) < 1e-9);
-        // The line by Simpson's rule over the quarter turns; the cone is smooth.
-        double line = 0;
-        for (size_t i = 0; i + 2 < f.radii_mm.size(); i += 2)
-            line += (f.radii_mm[i] + 4 * f.radii_mm[i + 1] + f.radii_mm[i + 2]) / 3 * 0.25 * 2 * pi;
-        RC_ASSERT(std::abs(line / f.line_length_mm - 1) < 1e-3);
+        // The line in small steps of the fusee's turn, each as long as the radius there is wide.
+        double line = 0, wound = 0;
+        constexpr int steps = 2000;  // for each turn
+        const double Rb = (in.barrel_diameter_mm + in.line_diameter_mm) / 2;
+        const auto radius = [&](double turns) {
+            return f.level_torque_N_mm * Rb / (*in.torque_set_up_N_mm + *in.torque_per_turn_N_mm * turns);
+        };
+        for (int i = 0; i < in.fusee_turns * steps; ++i) {
+            const double middle = radius(wound + radius(wound) / Rb / (2 * steps));
+            wound += middle / Rb / steps;
+            line += middle * 2 * pi / steps;
+        }
+        RC_ASSERT(std::abs(line / f.line_length_mm - 1) < 1e-5);
     });
 }
 
