@@ -8,6 +8,7 @@
 
 #include "instruments/calliper_line.h"
 #include "stations/pivots/pivots_station.h"
+#include "stations/power/power_station.h"
 #include "stations/survey/survey_station.h"
 #include "stations/teeth/teeth_station.h"
 #include "stations/train/train_station.h"
@@ -114,7 +115,13 @@ int take_tour(MainWindow& window, const QString& folder) {
     window.document().select_hole("third", "front");
     finish(window, [waited = 0]() mutable { return ++waited > 6; });
     shoot(window, to, "pivots-watch");
+    window.open_demo("saloon");
+    window.show_station(Station::power);
+    window.power().card().show_sum(1);
+    window.power().wind_to(0.6);
+    shoot(window, to, "power-fusee");
     window.open_demo("tide-house");
+    shoot(window, to, "power-weight");
     window.set_dark(true);
     window.show_station(Station::train);
     shoot(window, to, "train-dark");

@@ -185,3 +185,27 @@ TEST_CASE("a weight is judged by the least that runs, and a line that overlaps i
     in.turns.reset();
     CHECK_THROWS_AS(weight_drive(in), InputError);
 }
+
+TEST_CASE("turns for a work and work for turns undo each other, on a line and between readings, rising or falling") {
+    rc::prop("inverse", [] {
+        std::vector<std::array<double, 2>> readings;
+        double turns = *rc::gen::inRange(0, 3);
+        for (int i = 0; i < 6; ++i) {
+            readings.push_back({turns, 50.0 + *rc::gen::inRange(0, 500)});
+            turns += 1 + *rc::gen::inRange(0, 4);
+        }
+        const TorqueCurve curve = TorqueCurve::through(readings, "torque_curve");
+        for (double at = curve.begin(); at <= curve.end(); at += 0.37) RC_ASSERT(std::abs(curve.turns_for(curve.work_to(at)) - at) < 1e-9);
+        const TorqueCurve line = TorqueCurve::line(100, *rc::gen::inRange(0, 90));
+        for (double at = 0; at < 40; at += 1.3) RC_ASSERT(std::abs(line.turns_for(line.work_to(at)) - at) < 1e-9);
+    });
+}
+
+TEST_CASE("the work under straight pieces is that of their slices") {
+    const TorqueCurve curve = TorqueCurve::through({{0, 300}, {2, 420}, {5, 380}, {9, 700}}, "torque_curve");
+    double work = 0;
+    constexpr int slices = 9000;
+    for (int i = 0; i < slices; ++i) work += curve.at(9 * (i + 0.5) / slices) * 9 / slices;
+    CHECK(curve.work_to(9) == Approx(work).epsilon(1e-9));
+    CHECK(curve.work_to(2) == Approx(720));
+}
