@@ -15,8 +15,8 @@ std::string shipped(const QString& name) {
 }
 
 Stock shipped_stock() {
-    return {cutters_from_csv(shipped("cutters.csv")), plates_from_csv(shipped("plates.csv")), leaves_from_csv(shipped("leaves.csv")),
-            bushes_from_csv(shipped("bushes.csv")), reamers_from_csv(shipped("reamers.csv")), strips_from_csv(shipped("strips.csv"))};
+    return {cutters_from_csv(shipped("cutters.csv")), plates_from_csv(shipped("plates.csv")),   leaves_from_csv(shipped("leaves.csv")),
+            bushes_from_csv(shipped("bushes.csv")),   reamers_from_csv(shipped("reamers.csv")), strips_from_csv(shipped("strips.csv"))};
 }
 
 }  // namespace

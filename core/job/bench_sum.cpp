@@ -126,6 +126,10 @@ std::map<std::string, double> facts_of_hole(const Job& job, const Derived& deriv
         if (arbor->wheel_radius_mm > 0) know("wheel_radius_mm", arbor->wheel_radius_mm);
         if (arbor->turns_per_s != 0) know("period_s", 1 / std::abs(arbor->turns_per_s));
     }
+    for (const DerivedPower& power : derived.power)
+        if (power.chain)
+            for (const PowerAtArbor& at : power.chain->arbors)
+                if (at.id == hole->arbor) know("torque_N_mm", at.torque_N_mm);
     if (const DerivedMesh* mesh = power_comes_by(derived, hole->arbor))
         know("pitch_radius_mm", (mesh->pinion_of == hole->arbor ? mesh->sizes.pinion : mesh->sizes.wheel).pitch_diameter_mm / 2);
     return facts;

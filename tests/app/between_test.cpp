@@ -86,7 +86,7 @@ TEST_CASE("every sum of the bench paints for every arbor, with sizes and without
         for (size_t i = 0; i < bench_sums().size(); ++i) {
             QTest::keyClick(&bench.view(), Qt::Key_Tab);
             bench.view().grab();
-        bench.view().card().grab();
+            bench.view().card().grab();
             CHECK(bench.view().card().tags().contains("tab:strength"));
         }
     }

@@ -2,9 +2,9 @@
 
 #include <algorithm>
 
-#include "support/demo.h"
 #include "job/bench_sum.h"
 #include "number/input_error.h"
+#include "support/demo.h"
 
 using namespace echappe;
 
@@ -35,6 +35,14 @@ TEST_CASE("the end shake of an arbor follows from what was read, without typing 
     CHECK(line(answer.asked, "screw_pitch_mm").from == "usual");
     CHECK(std::stod(line(answer.found, "end_shake_mm").text) == Approx(41.2 - 40.95));
     CHECK(answer.workings.size() > 0);
+}
+
+TEST_CASE("a pivot's sum takes the torque that the drive brings to its arbor") {
+    const Job job = demo::job();
+    const SumAnswer answer = answer_for(job, "pivot.strength", "centre.front");
+    CHECK(line(answer.asked, "torque_N_mm").from == "job");
+    // 5.4 kg on one pulley over 20.9 mm, through 144 to 12 with 3 % lost.
+    CHECK(std::stod(line(answer.asked, "torque_N_mm").text) == Approx(5.4 * 9.80665 / 2 * 20.9 / 12 * 0.97).epsilon(1e-3));
 }
 
 TEST_CASE("a sum that misses a size names it and tells nothing") {
@@ -70,7 +78,7 @@ TEST_CASE("a size is typed in any unit of its kind, and one that cannot be is re
 }
 
 TEST_CASE("every sum of the bench can be answered from a few typed sizes") {
-    const std::vector<std::string> typed = {"length_mm=4",           "torque_N_mm=20", "arbor_mm=2.4", "large_diameter_mm=3",
+    const std::vector<std::string> typed = {"length_mm=4",           "torque_N_mm=20", "arbor_mm=2.4",      "large_diameter_mm=3",
                                             "small_diameter_mm=1.6", "hub_mm=2.6",     "screw_pitch_mm=0.4"};
     const Job job = demo::job();
     for (const Calculation* sum : bench_sums()) {

@@ -2,10 +2,10 @@
 
 #include <algorithm>
 
-#include "support/demo.h"
 #include "job/survey_round.h"
 #include "job/trials.h"
 #include "number/input_error.h"
+#include "support/demo.h"
 
 using namespace echappe;
 

@@ -31,7 +31,11 @@ double exaggeration(const DerivedHole& hole) {
 }  // namespace
 
 PivotsStation::PivotsStation(Document& document, Workshop& workshop, QWidget* parent)
-    : Canvas(parent), m_document(document), m_workshop(workshop), m_editor(new InPlaceEditor(this)), m_between(new BetweenView(document, this)) {
+    : Canvas(parent),
+      m_document(document),
+      m_workshop(workshop),
+      m_editor(new InPlaceEditor(this)),
+      m_between(new BetweenView(document, this)) {
     setFocusPolicy(Qt::StrongFocus);
     setAccessibleName(tr("Pivots"));
     m_editor->setAccessibleName(tr("reason"));

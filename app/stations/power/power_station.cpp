@@ -606,8 +606,8 @@ void PowerStation::paint_flow(QPainter& painter, const DerivedPower& power, cons
     const double last_x = first + step * static_cast<double>(arbors.size() - 1);
     painter.setPen(QPen(t.brass, 1.4));
     painter.drawLine(QPointF(last_x + 8, axis), QPointF(x - 30, axis));
-    write(painter, word_font(9, true), t.ink, {last_x, axis + 44},
-          tr("%1 µJ a beat").arg(words(print_short(1e6 * power.chain->energy_per_beat_J, 3))), 0);
+    write(painter, word_font(9, true), t.ink, {last_x + 20, axis + 44},
+          tr("%1 µJ a beat").arg(words(print_short(1e6 * power.chain->energy_per_beat_J, 3))), 1);
     paint_swing(painter, *power.chain, {x, room.top() + 56}, std::min(96.0, room.height() - 150));
     double y = room.top() + 186;
     write(painter, word_font(10, true), t.ink, {room.left() + 2, y},

@@ -222,8 +222,8 @@ void StockSheet::fill_pivot_drawers(const Stock& stock) {
     for (int r = 0; r < m_strips->rowCount(); ++r) {
         const Strip& s = stock.strips[static_cast<size_t>(r)];
         put_row(*m_strips, r,
-                {QString::fromStdString(s.id), figure(s.width_mm), figure(s.thickness_mm), figure(s.length_mm), QString::fromStdString(s.end),
-                 QString::number(s.quantity)});
+                {QString::fromStdString(s.id), figure(s.width_mm), figure(s.thickness_mm), figure(s.length_mm),
+                 QString::fromStdString(s.end), QString::number(s.quantity)});
     }
 }
 
@@ -238,7 +238,8 @@ void StockSheet::keep() {
     if (m_filling) return;
     try {
         m_workshop.set_stock({cutters_from_csv(csv_of(*m_cutters)), plates_from_csv(csv_of(*m_plates)), leaves_from_csv(csv_of(*m_leaves)),
-                              bushes_from_csv(csv_of(*m_bushes)), reamers_from_csv(csv_of(*m_reamers)), strips_from_csv(csv_of(*m_strips))});
+                              bushes_from_csv(csv_of(*m_bushes)), reamers_from_csv(csv_of(*m_reamers)),
+                              strips_from_csv(csv_of(*m_strips))});
         m_said->setText(tr("Kept in %1").arg(Workshop::folder()));
         m_said->setStyleSheet({});
         fill();
