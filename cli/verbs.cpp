@@ -7,8 +7,14 @@
 #include "making/dividing.h"
 #include "making/wheel_blank.h"
 #include "oscillator/balance.h"
+#include "oscillator/balance_wheel.h"
+#include "oscillator/beat_setting.h"
+#include "oscillator/compensation.h"
 #include "oscillator/compound_pendulum.h"
+#include "oscillator/hairspring_choice.h"
 #include "oscillator/pendulum.h"
+#include "oscillator/pendulum_design.h"
+#include "oscillator/poise.h"
 #include "pivots/arbor_runout.h"
 #include "pivots/arbor_taper.h"
 #include "pivots/curled_bush.h"
@@ -18,6 +24,7 @@
 #include "pivots/tilt.h"
 #include "power/fusee.h"
 #include "power/power_chain.h"
+#include "power/rewind.h"
 #include "power/spring_match.h"
 #include "power/torque_log.h"
 #include "power/weight_drive.h"
@@ -59,7 +66,13 @@ const std::vector<const Calculation*>& verbs() {
         &pivot_strength_calculation(),
         &repivot_calculation(),
         &compound_pendulum_calculation(),
+        &compensation_calculation(),
+        &pendulum_design_calculation(),
         &balance_calculation(),
+        &balance_wheel_calculation(),
+        &hairspring_choice_calculation(),
+        &poise_calculation(),
+        &beat_setting_calculation(),
         &spring_size_calculation(),
         &spring_torque_calculation(),
         &spring_match_calculation(),
@@ -67,6 +80,7 @@ const std::vector<const Calculation*>& verbs() {
         &fusee_calculation(),
         &fusee_set_up_calculation(),
         &weight_drive_calculation(),
+        &rewind_calculation(),
         &power_chain_calculation(),
         &rate_fit_calculation(),
         &hub_repair_calculation(),

@@ -52,7 +52,8 @@ std::string words_of(const Field& field) {
     std::string name = field.name;
     std::string unit = field.unit;
     std::replace(unit.begin(), unit.end(), ' ', '_');
-    for (const std::string& ending : {"_" + unit, std::string("_N_mm2"), std::string("_mm"), std::string("_deg"), std::string("_s")})
+    for (const std::string& ending : {"_" + unit, std::string("_N_mm2"), std::string("_m_s2"), std::string("_kg_m2"), std::string("_mm"),
+                                      std::string("_deg"), std::string("_s")})
         if (name.ends_with(ending) && name.size() > ending.size()) {
             name.resize(name.size() - ending.size());
             break;
@@ -140,7 +141,7 @@ std::vector<SumLine> lines_of(const Record& record, const void* object, const st
     for (const std::string& name : names) {
         const Field& field = *record.find(name);
         const std::string text = std::visit(InWords(), field.slot(const_cast<void*>(object)));
-        lines.push_back({name, words_of(field), text, field.unit, text.empty() ? "missing" : "job"});
+        lines.push_back({name, words_of(field), text, field.unit, text.empty() ? "unknown" : "job"});
     }
     return lines;
 }

@@ -369,7 +369,8 @@ Derived derive(const Job& job, const DeriveAids& aids) {
         aids.before && aids.job_before && !(aids.before->to_weigh && aids.weighed) && same(Job::record(), &job, aids.job_before, "survey");
     if (survey_only) derived = std::move(*aids.before);
     else derive_movement(job, aids.weighed, derived);
-    if (!survey_only) derive_power(job, derived);
+    if (!survey_only) derive_beat(job, derived);
+    derive_power(job, derived, survey_only ? nullptr : aids.before);
     derive_survey(job, aids.stock, derived, std::move(before));
     derived.findings = findings_of(job, derived);
     return derived;

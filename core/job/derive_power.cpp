@@ -1,12 +1,11 @@
 #include <algorithm>
 #include <cmath>
 #include <numbers>
-#include <utility>
 
 #include "job/derived.h"
 #include "number/input_error.h"
 #include "number/units.h"
-#include "oscillator/gravity.h"
+#include "teeth/mesh_simulation.h"
 
 namespace echappe {
 namespace {
@@ -17,12 +16,6 @@ constexpr double opens_to_bores = 2.5;    ///< a strip's free coil, the same
 
 /// Work that a mesh passes on, by its leaves: what is usual, until it was simulated.
 double usual_efficiency(long long leaves) { return leaves >= 12 ? 0.97 : leaves >= 8 ? 0.95 : 0.93; }
-
-double expansion_of(const std::string& rod) {
-    if (rod == "brass") return 18.7e-6;
-    if (rod == "invar") return 1.2e-6;
-    return rod == "pine" ? 4.5e-6 : 11.5e-6;
-}
 
 void need(std::string& missing, const std::optional<double>& value, const char* words) {
     if (!value) missing += (missing.empty() ? "" : ", ") + std::string(words);
@@ -89,47 +82,242 @@ void run_by_strip(const DriveRecord& drive, DerivedPower& out) {
 }
 
 void drive_by_spring(const DriveRecord& drive, DerivedPower& out) {
-    if (drive.torque_down.empty()) {
+    if (drive.torque_down.size() < 2) {
         need(out.missing, drive.barrel_bore_mm, "the barrel's bore");
         need(out.missing, drive.arbor_mm, "its arbor");
         need(out.missing, drive.thickness_mm, "the strip's thickness");
         need(out.missing, drive.width_mm, "its width");
     }
     if (drive.barrel_bore_mm && drive.arbor_mm && drive.thickness_mm) out.spring = spring_size(size_input(drive));
-    if (!drive.torque_down.empty()) run_by_log(drive, out);
+    if (drive.torque_down.size() >= 2) run_by_log(drive, out);
     else if (drive.kind == "spring" && out.missing.empty()) run_by_strip(drive, out);
     else if (out.missing.empty()) out.missing = "the torque at the fusee, turn by turn";
     out.least_N_mm = drive.least_N_mm;
-    if (drive.kind == "fusee" && drive.barrel_diameter_mm && drive.line_diameter_mm && drive.large_diameter_mm && drive.small_diameter_mm &&
-        out.turns)
-        // The line by the cone's mean diameter: exact for a straight cone, a few per cent more for a hollow one.
-        out.barrel_turns =
-            *out.turns * (*drive.large_diameter_mm + *drive.small_diameter_mm) / 2 / (*drive.barrel_diameter_mm + *drive.line_diameter_mm);
 }
 
-void chain_of(const Job& job, const Derived& derived, DerivedPower& out) {
-    if (!job.oscillator || !job.escape_arbor || out.torque.empty() || derived.meshes.empty()) return;
-    if (out.train != job.trains.front().id) return;
+/// The torque of the barrel over its own turns, as a straight spring through what the fusee gave: set-up and rise for each turn.
+struct Straight {
+    double at_set_up_N_mm = 0;
+    double per_turn_N_mm = 0;
+};
+
+std::optional<Straight> barrel_by_log(const DerivedPower& out, double barrel_radius_mm) {
+    // [turns from wound, N mm] at the fusee; the small end carries the line when wound.
+    double n = 0, x = 0, y = 0, xx = 0, xy = 0;
+    const double turns = out.barrel_along.back();
+    for (const auto& [run, torque] : out.torque) {
+        const double quarter = std::min(run * 4, static_cast<double>(out.cone_mm.size() - 1));
+        const auto at = static_cast<size_t>(quarter);
+        const size_t next = std::min(at + 1, out.cone_mm.size() - 1);
+        const double part = quarter - static_cast<double>(at);
+        const double rho = out.cone_mm[at] + (out.cone_mm[next] - out.cone_mm[at]) * part;
+        const double wound = turns - (out.barrel_along[at] + (out.barrel_along[next] - out.barrel_along[at]) * part);
+        const double barrel = torque * barrel_radius_mm / rho;
+        n += 1, x += wound, y += barrel, xx += wound * wound, xy += wound * barrel;
+    }
+    const double spread = xx - x * x / n;
+    if (n < 2 || !(spread > 0)) return {};
+    Straight line;
+    line.per_turn_N_mm = (xy - x * y / n) / spread;
+    line.at_set_up_N_mm = y / n - line.per_turn_N_mm * x / n;
+    if (line.per_turn_N_mm <= 0 || line.at_set_up_N_mm <= 0) return {};
+    return line;
+}
+
+/// The cone that is there and the cone that the spring wants.
+void drive_by_fusee(const DriveRecord& drive, DerivedPower& out) {
+    if (!out.turns || !drive.barrel_diameter_mm || !drive.line_diameter_mm) return;
+    constexpr size_t enough = 3;
+    if (drive.cone_mm.size() >= enough) {
+        out.cone_mm = cone_from_readings(drive.cone_mm);
+        out.cone_measured = true;
+    } else if (drive.large_diameter_mm && drive.small_diameter_mm) {
+        out.cone_mm = cone_between(*drive.large_diameter_mm / 2, *drive.small_diameter_mm / 2, *out.turns);
+    } else {
+        return;
+    }
+    const double barrel_radius = (*drive.barrel_diameter_mm + *drive.line_diameter_mm) / 2;
+    out.barrel_along = barrel_turns_along(out.cone_mm, barrel_radius);
+    out.barrel_turns = out.barrel_along.back();
+    if (out.spring && *out.barrel_turns > out.spring->turns)
+        out.warnings.push_back("The fusee wants " + print_fixed(*out.barrel_turns, 1) + " turns of its barrel; the strip gives " +
+                               print_fixed(out.spring->turns, 1) + ": a thinner strip, or the cone was misread.");
+    if (out.torque_from != "the log") return;
+    const auto line = barrel_by_log(out, barrel_radius);
+    if (!line) return;
+    FuseeInput wants;
+    wants.torque_set_up_N_mm = line->at_set_up_N_mm;
+    wants.torque_per_turn_N_mm = line->per_turn_N_mm;
+    wants.barrel_diameter_mm = *drive.barrel_diameter_mm;
+    wants.line_diameter_mm = *drive.line_diameter_mm;
+    wants.fusee_turns = *out.turns;
+    wants.large_diameter_mm = drive.large_diameter_mm ? *drive.large_diameter_mm : 2 * out.cone_mm.back();
+    out.fusee = fusee_profile(wants);
+    FuseeSetUpInput set_up;
+    set_up.radii_mm = out.cone_mm;
+    set_up.barrel_diameter_mm = wants.barrel_diameter_mm;
+    set_up.line_diameter_mm = wants.line_diameter_mm;
+    // From just above no torque to what the barrel has over what the log reached: no set-up can take more turns than the strip gives.
+    const double now = line->at_set_up_N_mm / line->per_turn_N_mm;
+    constexpr double first = 0.01, beyond = 2;
+    const double room = out.spring ? std::max(0.0, out.spring->turns - *out.barrel_turns) : beyond;
+    const double last = now + *out.barrel_turns + room;
+    set_up.torque_curve = {{first, line->per_turn_N_mm * first}, {last, line->per_turn_N_mm * last}};
+    out.set_up = fusee_set_up(set_up);
+    out.set_up->set_up_turns_now = now;
+}
+
+void drive_rewound(const DriveRecord& drive, const Derived& derived, DerivedPower& out) {
+    need(out.missing, drive.rewind_minutes, "the minutes from rewind to rewind");
+    need(out.missing, drive.torque_wound_N_mm, "the torque just wound");
+    const DerivedArbor* arbor = derived.arbor(out.arbor);
+    if (!arbor || arbor->turns_per_s == 0) need(out.missing, {}, "the train's counts");
+    if (!out.missing.empty()) return;
+    RewindInput in;
+    in.minutes = *drive.rewind_minutes;
+    in.arbor_turns = std::abs(arbor->turns_per_s) * 60 * *drive.rewind_minutes;
+    in.torque_wound_N_mm = *drive.torque_wound_N_mm;
+    in.torque_before_N_mm = drive.torque_before_N_mm;
+    in.least_N_mm = drive.least_N_mm;
+    in.continuity_ohm = drive.continuity_ohm;
+    in.continuity_wanted_ohm = drive.continuity_wanted_ohm;
+    in.insulation_Mohm = drive.insulation_Mohm;
+    in.contact_gf = drive.contact_gf;
+    out.rewind = rewind_drive(in);
+    out.turns = in.arbor_turns;
+    out.torque = {{0, in.torque_wound_N_mm}, {in.arbor_turns, in.torque_before_N_mm.value_or(in.torque_wound_N_mm)}};
+    out.torque_from = "rewind to rewind";
+    out.least_N_mm = drive.least_N_mm;
+}
+
+/// Work that a mesh passes on at the depth it stands at, by the simulation of its teeth; one that cannot be turned keeps what is usual.
+double efficiency_of(DerivedMesh& mesh, const Derived* before) {
+    if (mesh.efficiency) return *mesh.efficiency;
+    if (before)
+        for (const DerivedMesh& old : before->meshes)
+            if (old.efficiency && old.wheel == mesh.wheel && old.pinion == mesh.pinion && old.form == mesh.form &&
+                old.module_mm.value == mesh.module_mm.value && old.depth_mm == mesh.depth_mm)
+                return *(mesh.efficiency = old.efficiency);
+    MeshSimulationInput in;
+    in.mesh = mesh.geometry();
+    in.depth_error_mm = mesh.depth_mm ? mesh.depth_mm->value : 0;
+    in.steps = 48;  // a mean over the pitch: within 0.001 of 360 steps
+    mesh.efficiency = usual_efficiency(mesh.pinion);
+    try {
+        const MeshSimulationResult turned = simulate_mesh(in);
+        if (!turned.butts && !turned.binds && turned.efficiency > 0) mesh.efficiency = std::min(1.0, turned.efficiency);
+    } catch (const InputError&) {
+        // Depths far from what the teeth want: the finding of the mesh says so.
+    }
+    return *mesh.efficiency;
+}
+
+/// Mean of the pivots at both ends, where they were measured.
+std::optional<double> pivot_of(const Job& job, const std::string& arbor) {
+    double sum = 0, ends = 0;
+    for (const std::string& plate : plate_names())
+        if (const HoleRecord* hole = job.survey.hole(arbor + "." + plate); hole && hole->pivot_mm) sum += *hole->pivot_mm, ends += 1;
+    return ends > 0 ? std::optional(sum / ends) : std::nullopt;
+}
+
+bool on_the_way(const TrainList& train, const DerivedMesh& mesh) {
+    const auto in_train = [&](const std::string& id) {
+        return std::find(train.arbors.begin(), train.arbors.end(), id) != train.arbors.end();
+    };
+    return in_train(mesh.wheel_of) && in_train(mesh.pinion_of);
+}
+
+PowerChainInput chain_input(const Job& job, Derived& derived, const DerivedPower& out, const TrainList& train, const Derived* before) {
     const OscillatorRecord& o = *job.oscillator;
     PowerChainInput in;
     in.train = shown_train(job, derived);
     in.from_arbor = out.arbor;
-    in.torque_N_mm = out.torque.front()[1];
-    in.torque_end_N_mm = out.torque.back()[1];
-    for (const DerivedMesh& mesh : derived.meshes)
-        in.meshes.push_back({mesh.wheel_of, mesh.pinion_of, usual_efficiency(mesh.pinion), mesh.module_mm.value, {}});
+    for (DerivedMesh& mesh : derived.meshes) {
+        if (!on_the_way(train, mesh)) continue;
+        PowerMesh& told = in.meshes.emplace_back();
+        told.wheel_of = mesh.wheel_of;
+        told.pinion_of = mesh.pinion_of;
+        told.efficiency = efficiency_of(mesh, before);
+        told.module_mm = mesh.module_mm.value;
+        if (mesh.wheel_blank) told.tooth_width_mm = mesh.wheel_blank->thickness_mm;
+    }
+    for (const std::string& arbor : train.arbors)
+        if (const auto pivot = pivot_of(job, arbor)) in.pivots.push_back({arbor, *pivot});
     in.oscillator.kind = o.kind;
     in.oscillator.Q = o.Q;
     in.oscillator.escapement_efficiency = o.escapement_efficiency;
     in.oscillator.needed_deg = o.needed_deg;
     in.oscillator.mass_kg = o.mass_kg;
-    if (derived.beat.pendulum) in.oscillator.length_mm = derived.beat.pendulum->length_mm;
+    if (!o.mass_kg && derived.beat.compound) in.oscillator.mass_kg = derived.beat.compound->mass_kg;
+    if (derived.beat.pendulum) {
+        in.oscillator.length_mm = derived.beat.pendulum->length_mm;
+        in.oscillator.gravity_m_s2 = derived.beat.pendulum->gravity_m_s2;
+    }
     if (derived.beat.balance) in.oscillator.inertia_kg_m2 = derived.beat.balance->inertia_kg_m2;
-    if (o.kind == "pendulum" ? in.oscillator.mass_kg && in.oscillator.length_mm : in.oscillator.inertia_kg_m2.has_value())
-        out.chain = power_chain(in);
+    return in;
 }
 
-void derive_drive(const Job& job, Derived& derived, const DriveRecord& drive) {
+void chain_of(const Job& job, Derived& derived, DerivedPower& out, const Derived* before) {
+    if (!job.oscillator || !job.escape_arbor || out.torque.empty() || derived.meshes.empty()) return;
+    if (out.train != job.trains.front().id) return;
+    PowerChainInput in = chain_input(job, derived, out, job.trains.front(), before);
+    const bool known =
+        in.oscillator.kind == "pendulum" ? in.oscillator.mass_kg && in.oscillator.length_mm : in.oscillator.inertia_kg_m2.has_value();
+    if (!known) return;
+    constexpr int parts = 8;
+    in.torque_end_N_mm = out.torque.back()[1];
+    for (int i = 0; i <= parts; ++i) {
+        in.torque_N_mm = out.torque_at(1 - static_cast<double>(i) / parts);
+        out.over_run.push_back(power_chain(in));
+    }
+    out.chain = out.over_run.front();
+}
+
+/// Teeth that bear more than brass stands for long: load ÷ (width × module), as a tooth's root feels it.
+void judge_wear(const Job& job, const Derived& derived, DerivedPower& out) {
+    if (!out.chain) return;
+    constexpr double brass_N_mm2 = 5;
+    for (size_t i = 1; i < out.chain->arbors.size(); ++i) {
+        const PowerAtArbor& at = out.chain->arbors[i];
+        const DerivedMesh* mesh = derived.mesh(out.chain->arbors[i - 1].id, at.id);
+        if (!mesh || !at.load_per_width_N_mm) continue;
+        const double bears = *at.load_per_width_N_mm / mesh->module_mm.value;
+        if (bears <= brass_N_mm2) continue;
+        out.wear.push_back(job.name_of_arbor(mesh->wheel_of) + " wheel on " + job.name_of_arbor(at.id) +
+                           " pinion: " + print_short(*at.load_per_width_N_mm, 2) + " N on each mm of tooth, " + print_short(bears, 2) +
+                           " N/mm² at the root; brass wears over " + print_short(brass_N_mm2) + ".");
+    }
+}
+
+/// Where to look first when the drive is not right.
+void look_for_causes(const Job& job, const Derived& derived, DerivedPower& out) {
+    const bool weak = (out.verdict && out.verdict->word == "under") || (out.chain && out.chain->margin && *out.chain->margin < 1.2);
+    const bool strong = (out.verdict && (out.verdict->word == "overdriving" || out.verdict->word == "strong")) ||
+                        (out.chain && out.chain->margin && *out.chain->margin > 2);
+    if (strong && !weak) {
+        if (out.drive.kind == "weight") out.look_at.push_back("The weight: more hangs on the line than it was made for.");
+        if (out.drive.kind != "weight" && out.drive.thickness_mm)
+            out.look_at.push_back("The strip, " + print_short(*out.drive.thickness_mm) +
+                                  " mm: torque goes with the third power of it, and modern steel drives harder than the old.");
+        if (out.set_up && out.set_up->set_up_turns_now > out.set_up->set_up_turns + 0.5)
+            out.look_at.push_back("The set-up: " + print_fixed(out.set_up->set_up_turns_now, 1) + " turns where " +
+                                  print_fixed(out.set_up->set_up_turns, 1) + " is flattest.");
+    }
+    if (!weak || strong || !out.chain || out.chain->arbors.size() < 2) return;
+    size_t worst = 1;
+    for (size_t i = 2; i < out.chain->arbors.size(); ++i)
+        if (out.chain->arbors[i].lost_share > out.chain->arbors[worst].lost_share) worst = i;
+    const PowerAtArbor& at = out.chain->arbors[worst];
+    const DerivedMesh* mesh = derived.mesh(out.chain->arbors[worst - 1].id, at.id);
+    const std::string names = job.name_of_arbor(out.chain->arbors[worst - 1].id) + " and " + job.name_of_arbor(at.id);
+    const double friction = at.pivot_friction_N_mm / (at.torque_N_mm + at.pivot_friction_N_mm);
+    if (mesh && mesh->efficiency && 1 - *mesh->efficiency > friction)
+        out.look_at.push_back("The mesh of " + names + ", which loses most: its depth and its leaves.");
+    else out.look_at.push_back("The pivots of " + job.name_of_arbor(at.id) + ", which lose most: polish, clean holes, oil.");
+    out.look_at.push_back("Q of the swing: a loose suspension or a dirty escapement takes more than any mesh.");
+}
+
+void derive_drive(const Job& job, Derived& derived, const DriveRecord& drive, const Derived* before) {
     DerivedPower& out = derived.power.emplace_back();
     out.train = drive.train;
     out.drive = drive;
@@ -138,145 +326,22 @@ void derive_drive(const Job& job, Derived& derived, const DriveRecord& drive) {
     out.turns = job.winding_turns;
     try {
         if (drive.kind == "weight") drive_by_weight(drive, out);
+        else if (drive.kind == "rewound") drive_rewound(drive, derived, out);
         else drive_by_spring(drive, out);
-        if (!out.turns) out.missing += (out.missing.empty() ? "" : ", ") + std::string("the turns of one winding");
+        if (drive.kind == "fusee") drive_by_fusee(drive, out);
+        if (!out.turns && drive.kind != "rewound")
+            out.missing += (out.missing.empty() ? "" : ", ") + std::string("the turns of one winding");
         if (out.least_N_mm && !out.torque.empty()) {
             double work = 0;
             for (size_t i = 1; i < out.torque.size(); ++i)
                 work += (out.torque[i][0] - out.torque[i - 1][0]) * (out.torque[i][1] + out.torque[i - 1][1]) / 2;
             out.verdict = judge_drive(work / out.torque.back()[0], *out.least_N_mm);
         }
-        chain_of(job, derived, out);
+        chain_of(job, derived, out, before);
+        judge_wear(job, derived, out);
+        look_for_causes(job, derived, out);
     } catch (const InputError& error) {
         out.fault = error.what();
-    }
-}
-
-/// The looks cut at every event, each stretch fitted by itself.
-void derive_rate(const RateLog& log, DerivedBeat& out) {
-    out.looks = log.looks;
-    std::sort(out.looks.begin(), out.looks.end(), [](const auto& a, const auto& b) { return a.reference_s < b.reference_s; });
-    std::vector<RateEvent> events = log.events;
-    std::sort(events.begin(), events.end(), [](const auto& a, const auto& b) { return a.reference_s < b.reference_s; });
-    size_t next = 0;
-    std::optional<RateEvent> began;
-    for (size_t i = 0; i < out.looks.size(); ++i) {
-        bool cut = i == 0;
-        for (; next < events.size() && events[next].reference_s <= out.looks[i].reference_s; ++next) began = events[next], cut = true;
-        if (cut) out.stretches.push_back({i, i, {}, std::exchange(began, {}), {}});
-        out.stretches.back().last = i;
-    }
-    for (size_t s = 0; s < out.stretches.size(); ++s) {
-        RateStretch& stretch = out.stretches[s];
-        RateFitInput in;
-        in.reading_u_s = log.reading_u_s;
-        in.wanted_u_s_per_day = log.wanted_u_s_per_day;
-        in.observations.assign(out.looks.begin() + static_cast<std::ptrdiff_t>(stretch.first),
-                               out.looks.begin() + static_cast<std::ptrdiff_t>(stretch.last) + 1);
-        if (in.observations.size() < 2 || in.observations.front().reference_s == in.observations.back().reference_s) continue;
-        stretch.fit = fit_rate(in);
-        if (s > 0 && out.stretches[s - 1].fit)
-            stretch.changed_s_per_day = stretch.fit->rate_s_per_day - out.stretches[s - 1].fit->rate_s_per_day;
-    }
-}
-
-/// What a turn did, from the events whose change stands out of its uncertainty: their mean, by the turns.
-void learn(DerivedBeat& out) {
-    double turned = 0, changed = 0;
-    for (size_t s = 1; s < out.stretches.size(); ++s) {
-        const RateStretch& stretch = out.stretches[s];
-        if (!stretch.began_with || stretch.began_with->amount == 0 || !stretch.changed_s_per_day) continue;
-        const double u = std::hypot(stretch.fit->u_s_per_day, out.stretches[s - 1].fit->u_s_per_day);
-        if (std::abs(*stretch.changed_s_per_day) < 2 * u) continue;
-        turned += std::abs(stretch.began_with->amount);
-        changed += *stretch.changed_s_per_day * (stretch.began_with->amount > 0 ? 1 : -1);
-    }
-    if (turned == 0 || changed <= 0) return;
-    out.s_per_day_per_unit = changed / turned;
-    out.learnt = true;
-}
-
-std::string turns_in_words(double turns) {
-    const double quarters = std::round(std::abs(turns) * 8) / 8;
-    const double whole = std::floor(quarters);
-    static const char* parts[] = {"", "⅛", "¼", "⅜", "½", "⅝", "¾", "⅞"};
-    const auto part = static_cast<size_t>(std::lround((quarters - whole) * 8));
-    const std::string words = (whole > 0 || part == 0 ? std::to_string(static_cast<int>(whole)) : "") + (part ? parts[part] : "");
-    return words + (quarters <= 1 ? " turn" : " turns");
-}
-
-void advise(const OscillatorRecord& o, DerivedBeat& out) {
-    if (out.stretches.empty() || !out.stretches.back().fit) {
-        if (!out.looks.empty()) out.advice = "One look since the last change: look again after a day.";
-        return;
-    }
-    const RateFitResult& fit = *out.stretches.back().fit;
-    if (!fit.conclusive) {
-        out.advice = fit.verdict;
-        return;
-    }
-    if (std::abs(fit.rate_s_per_day) < 2 * fit.u_s_per_day) {
-        out.advice = "Leave it: the rate cannot be told from nought.";
-        return;
-    }
-    if (!out.s_per_day_per_unit) {
-        out.advice = fit.verdict + (o.kind == "pendulum" ? " Give the nut's pitch, and the turns follow."
-                                                         : " Give the spring's sizes, and the pins' way follows.");
-        return;
-    }
-    out.advised = -fit.rate_s_per_day / *out.s_per_day_per_unit;
-    const bool gain = *out.advised > 0;
-    const std::string per = print_fixed(*out.s_per_day_per_unit, 1) + " s/d" + (out.learnt ? ", as it answered before" : ", by its sizes");
-    if (o.kind == "pendulum")
-        out.advice = turns_in_words(*out.advised) + " of the nut, " +
-                     (gain ? "up: the bob higher, faster" : "down: the bob lower, slower") + ". A turn is " + per + ".";
-    else
-        out.advice = "Pins " + print_fixed(1000 * std::abs(*out.advised), 0) + " µm " +
-                     (gain ? "away from the stud: shorter, faster" : "towards the stud: longer, slower") + ". A millimetre is " + per + ".";
-}
-
-void derive_oscillator(const Job& job, Derived& derived) {
-    DerivedBeat& out = derived.beat;
-    out.oscillator = job.oscillator;
-    if (!job.oscillator) {
-        out.missing = "what swings: a pendulum or a balance";
-        return;
-    }
-    const OscillatorRecord& o = *job.oscillator;
-    if (!derived.beats_per_hour) {
-        out.missing = "the train's counts: then its beats follow";
-        return;
-    }
-    if (o.kind == "pendulum") {
-        PendulumInput in;
-        in.beats_per_hour = derived.beats_per_hour;
-        in.semi_arc_deg = o.swing_deg.value_or(0);
-        in.latitude_deg = o.latitude_deg;
-        if (o.latitude_deg) in.altitude_m = o.altitude_m;
-        in.expansion_per_K = expansion_of(o.rod);
-        in.nut_pitch_mm = o.nut_pitch_mm.value_or(0);
-        out.pendulum = pendulum(in);
-        if (o.nut_pitch_mm) out.s_per_day_per_unit = out.pendulum->nut_turn_s_per_day;
-        if (!o.parts.empty()) {
-            CompoundPendulumInput whole;
-            whole.parts = o.parts;
-            whole.latitude_deg = o.latitude_deg;
-            whole.semi_arc_deg = in.semi_arc_deg;
-            whole.air = true;
-            out.compound = compound_pendulum(whole);
-        }
-    } else if (o.spring || o.inertia_kg_m2) {
-        BalanceInput in;
-        in.spring = o.spring;
-        if (o.spring) in.beats_per_hour = derived.beats_per_hour;
-        else in.beats_per_hour = derived.beats_per_hour, in.inertia_kg_m2 = o.inertia_kg_m2;
-        in.screws = o.screws;
-        for (BalanceScrews& pair : in.screws) pair.move_mm = 0;
-        in.amplitude_deg = o.swing_deg;
-        out.balance = balance(in);
-        out.s_per_day_per_unit = out.balance->s_per_day_per_mm_of_spring;
-    } else {
-        out.missing = "the balance's inertia, or its spring's sizes";
     }
 }
 
@@ -305,18 +370,27 @@ Coils coils_wound(const SpringSizeInput& spring, double turns) {
     return at((low + high) / 2);
 }
 
-void derive_power(const Job& job, Derived& derived) {
-    derived.power.clear();
-    derived.beat = {};
-    try {
-        derive_oscillator(job, derived);
-        derive_rate(job.rate_log, derived.beat);
-        learn(derived.beat);
-        if (job.oscillator) advise(*job.oscillator, derived.beat);
-    } catch (const InputError& error) {
-        derived.beat.fault = error.what();
+double DerivedPower::torque_at(double wound) const {
+    if (torque.empty()) return 0;
+    const double run = torque.back()[0];
+    const double at = (1 - std::clamp(wound, 0.0, 1.0)) * run;
+    for (size_t i = 1; i < torque.size(); ++i) {
+        const auto& a = torque[i - 1];
+        const auto& b = torque[i];
+        if (at <= b[0] || i + 1 == torque.size()) return b[0] > a[0] ? a[1] + (b[1] - a[1]) * (at - a[0]) / (b[0] - a[0]) : b[1];
     }
-    for (const DriveRecord& drive : job.drives) derive_drive(job, derived, drive);
+    return torque.front()[1];
+}
+
+const PowerChainResult* DerivedPower::chain_at(double wound) const {
+    if (over_run.empty()) return nullptr;
+    const double place = (1 - std::clamp(wound, 0.0, 1.0)) * static_cast<double>(over_run.size() - 1);
+    return &over_run[static_cast<size_t>(std::lround(place))];
+}
+
+void derive_power(const Job& job, Derived& derived, const Derived* before) {
+    derived.power.clear();
+    for (const DriveRecord& drive : job.drives) derive_drive(job, derived, drive, before);
 }
 
 }  // namespace echappe

@@ -1,5 +1,6 @@
 #pragma once
 
+#include "job/derived_beat.h"
 #include "job/derived_power.h"
 #include "job/derived_survey.h"
 #include "job/job.h"
@@ -69,6 +70,7 @@ struct DerivedMesh {
     std::string wheel_dividing;               ///< how the job's dividing head gives its count; empty without one
     std::string pinion_dividing;
     std::vector<std::string> cautions;  ///< why one should not cut from these sizes yet
+    std::optional<double> efficiency;   ///< by the mesh simulation at its depth, on the way of power only
     GeometryInput geometry() const { return {wheel, pinion, module_mm.value, form}; }
     std::string name() const { return wheel_of + "-" + pinion_of; }
 };

@@ -1,9 +1,9 @@
 #pragma once
 
 #include "job/drive.h"
-#include "oscillator/pendulum.h"
 #include "power/fusee.h"
 #include "power/power_chain.h"
+#include "power/rewind.h"
 #include "power/spring_match.h"
 #include "power/torque_log.h"
 #include "power/weight_drive.h"
@@ -23,43 +23,31 @@ struct DerivedPower {
     std::optional<WeightDriveResult> weight;
     std::optional<SpringSizeResult> spring;
     std::optional<TorqueLogResult> log;
-    std::optional<FuseeResult> fusee;
+    std::optional<FuseeResult> fusee;        ///< the cone that the strip in the barrel wants
+    std::optional<FuseeSetUpResult> set_up;  ///< of the cone that is there, with the barrel's own torque
+    std::vector<double> cone_mm;             ///< radii each quarter turn from the small end: measured, else what the spring wants
+    bool cone_measured = false;
+    std::vector<double> barrel_along;  ///< the barrel's turns at each of those, from wound
+    std::optional<RewindResult> rewind;
     std::vector<std::array<double, 2>> torque;  ///< [turns run, N mm] at that arbor, from wound to run down
     std::string torque_from;                    ///< "the weight", "the log", "the strip's sizes"
     std::optional<double> least_N_mm;
     std::optional<DriveVerdict> verdict;
-    std::optional<PowerChainResult> chain;
-    std::string missing;  ///< what to give first, in words
+    std::optional<PowerChainResult> chain;   ///< at the start of the run
+    std::vector<PowerChainResult> over_run;  ///< evenly from wound to run down, the first and the last with them
+    std::vector<std::string> look_at;        ///< where the cause is, the likeliest first
+    std::vector<std::string> warnings;       ///< of sizes that do not go together
+    std::vector<std::string> wear;           ///< teeth that bear more than their metal should
+    std::string missing;                     ///< what to give first, in words
     std::string fault;
+    /// Torque at the first arbor when this share of the run is still wound, 1 to 0; straight between what is known.
+    double torque_at(double wound) const;
+    const PowerChainResult* chain_at(double wound) const;
 };
 
-/// Looks between two events, and the rate they give.
-struct RateStretch {
-    size_t first = 0;  ///< of the looks, in the order of the reference
-    size_t last = 0;
-    std::optional<RateFitResult> fit;  ///< two looks or more
-    std::optional<RateEvent> began_with;
-    std::optional<double> changed_s_per_day;  ///< against the stretch before
-};
-
-/// What keeps time, and how well.
-struct DerivedBeat {
-    std::optional<OscillatorRecord> oscillator;
-    std::optional<PendulumResult> pendulum;
-    std::optional<CompoundPendulumResult> compound;
-    std::optional<BalanceResult> balance;
-    std::vector<RateObservation> looks;  ///< by the reference's time
-    std::vector<RateStretch> stretches;
-    std::optional<double> s_per_day_per_unit;  ///< of a turn of the nut, or of a mm of the pins
-    bool learnt = false;                       ///< from what the last changes did, not from the sizes
-    std::optional<double> advised;             ///< turns or mm, positive gains
-    std::string advice;
-    std::string missing;
-    std::string fault;
-};
-
-/// Needs the train and its meshes already derived.
-void derive_power(const Job& job, Derived& derived);
+/// Needs the train, its meshes and what swings already derived.
+/// `before`: where the meshes' efficiencies may be taken from, unchanged ones are not simulated anew.
+void derive_power(const Job& job, Derived& derived, const Derived* before = nullptr);
 
 /// A strip as it lies when the barrel was wound by so many turns: packed on the arbor and at the wall, what is between goes over.
 struct Coils {

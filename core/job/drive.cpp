@@ -2,6 +2,18 @@
 
 namespace echappe {
 
+const Record& SpringOutcome::record() {
+    using In = SpringOutcome;
+    static const Record record = Fields<In>()
+                                     .add("date", &In::date, "", "of the decision")
+                                     .add("decision", &In::decision, "", "what was done with the old spring")
+                                     .choices({"kept", "replaced"})
+                                     .add("school", &In::school, "", "by which it was decided")
+                                     .choices({"ratio", "torque"})
+                                     .add("came_of_it", &In::came_of_it, "", "weeks later; empty: not known yet");
+    return record;
+}
+
 const Record& DriveRecord::record() {
     using In = DriveRecord;
     static const Record record =
@@ -9,7 +21,7 @@ const Record& DriveRecord::record() {
             .add("train", &In::train, "", "which it drives")
             .required()
             .add("kind", &In::kind, "", "how")
-            .choices({"weight", "spring", "fusee"})
+            .choices({"weight", "spring", "fusee", "rewound"})
             .add("drum_diameter_mm", &In::drum_diameter_mm, "mm", "under the line", above(0, 5000))
             .add("line_diameter_mm", &In::line_diameter_mm, "mm", "of line or chain", above(0, 100))
             .add("weight_kg", &In::weight_kg, "kg", "hung on it, with its pulley", above(0, 1e5))
@@ -29,57 +41,58 @@ const Record& DriveRecord::record() {
             .add("barrel_diameter_mm", &In::barrel_diameter_mm, "mm", "outside, where the line lies", above(0, 1000))
             .add("large_diameter_mm", &In::large_diameter_mm, "mm", "of the fusee, to the middle of the line", above(0, 1000))
             .add("small_diameter_mm", &In::small_diameter_mm, "mm", "of the fusee, to the middle of the line", above(0, 1000))
+            .add("cone_mm", &In::cone_mm, "mm", "diameters of the fusee to the middle of the line, each turn from the small end",
+                 above(0, 1000))
+            .add("rewind_minutes", &In::rewind_minutes, "min", "from one rewind to the next", above(0, 1e5))
+            .add("torque_wound_N_mm", &In::torque_wound_N_mm, "N mm", "at the driven arbor, just wound", above(0, 1e7))
+            .add("torque_before_N_mm", &In::torque_before_N_mm, "N mm", "just before it winds again", above(0, 1e7))
+            .add("continuity_ohm", &In::continuity_ohm, "Ω", "of the coil, disconnected", between(0, 1e7))
+            .add("continuity_wanted_ohm", &In::continuity_wanted_ohm, "Ω", "by its label or its twin", above(0, 1e7))
+            .add("insulation_Mohm", &In::insulation_Mohm, "MΩ", "coil to frame, disconnected", between(0, 1e6))
+            .add("contact_gf", &In::contact_gf, "gf", "pressure of the contacts", between(0, 1e4))
             .add("least_N_mm", &In::least_N_mm, "N mm", "at the first arbor, that just keeps it going", above(0, 1e7))
             .add("torque_down", &In::torque_down, "", "[[turns from let down, N mm], …] driving, at the first arbor")
-            .add("torque_up", &In::torque_up, "", "the same, being wound");
+            .add("torque_up", &In::torque_up, "", "the same, being wound")
+            .add("steps_done", &In::steps_done, "", "of the assembly, by their ids")
+            .add("outcomes", &In::outcomes, "", "what became of springs kept or replaced");
     return record;
 }
 
-const Record& OscillatorRecord::record() {
-    using In = OscillatorRecord;
-    static const Record record =
-        Fields<In>()
-            .add("kind", &In::kind, "", "what swings")
-            .choices({"pendulum", "balance"})
-            .add("Q", &In::Q, "", "quality: pendulum 1 000 to 15 000, balance 150 to 300", above(0, 1e9))
-            .add("Q_measured", &In::Q_measured, "", "from the decay of the swing; else assumed")
-            .add("escapement_efficiency", &In::escapement_efficiency, "", "deadbeat and recoil 0.4 to 0.7, lever 0.3 to 0.5", above(0, 1))
-            .add("needed_deg", &In::needed_deg, "deg", "least swing to one side that unlocks safely", above(0, 350))
-            .add("swing_deg", &In::swing_deg, "deg", "to one side, as found", above(0, 350))
-            .add("mass_kg", &In::mass_kg, "kg", "of the pendulum", above(0, 1e5))
-            .add("nut_pitch_mm", &In::nut_pitch_mm, "mm", "of the rating nut", above(0, 10))
-            .add("rod", &In::rod, "", "material of the rod")
-            .choices({"steel", "brass", "invar", "pine"})
-            .add("latitude_deg", &In::latitude_deg, "deg", "of the place", between(-90, 90))
-            .add("altitude_m", &In::altitude_m, "m", "above the sea", between(-500, 9000))
-            .add("parts", &In::parts, "", "of the pendulum, where they were measured")
-            .add("inertia_kg_m2", &In::inertia_kg_m2, "kg m²", "of the balance", above(0, 1))
-            .add("spring", &In::spring, "", "of the balance")
-            .add("screws", &In::screws, "", "pairs that may be moved");
-    return record;
-}
-
-const Record& RateEvent::record() {
-    using In = RateEvent;
-    static const Record record =
-        Fields<In>()
-            .add("reference_s", &In::reference_s, "s", "when, by the reference", between(-1e12, 1e12))
-            .required()
-            .add("what", &In::what, "", "was done")
-            .required()
-            .add("amount", &In::amount, "", "turns of the nut or mm of the pins, positive meant to gain", between(-1e4, 1e4));
-    return record;
-}
-
-const Record& RateLog::record() {
-    using In = RateLog;
-    static const Record record =
-        Fields<In>()
-            .add("reading_u_s", &In::reading_u_s, "s", "standard uncertainty of a look", above(0, 1e4))
-            .add("wanted_u_s_per_day", &In::wanted_u_s_per_day, "s/d", "how sure the rate should be", above(0, 1e4))
-            .add("looks", &In::looks, "", "at the clock beside the reference")
-            .add("events", &In::events, "", "what was done to the rate");
-    return record;
+const std::vector<DriveStep>& drive_steps(const std::string& kind) {
+    static const std::vector<DriveStep> weight = {
+        {"line", "New line of the right thickness, ends made fast; no wire on wooden drums or pulleys.", ""},
+        {"click", "Click, its spring and the ratchet seen to hold with a hand's pull on the line.", ""},
+        {"lay", "Line laid in its grooves in one layer, turn by turn, while it is wound by hand.", ""},
+        {"hang", "Weight hooked on last, let down slowly by hand until the line takes it.",
+         "A falling weight breaks feet and floors: nothing of you under it, help for a heavy one."},
+        {"clear", "It clears case, door and pendulum over its whole fall.", ""}};
+    static const std::vector<DriveStep> spring = {
+        {"letdown", "Let down with a key that fits, hand in a glove, the click eased tooth by tooth.",
+         "A wound spring is stored energy: eyes covered, never open a wound barrel; in doubt leave it to someone practised."},
+        {"out", "Spring taken out and put in with a winder, not by hand over the rim.",
+         "A strip that slips out of the barrel cuts: gloves, eyes covered, face away."},
+        {"clean", "Strip cleaned and greased along its whole length; its hook not bent back.", ""},
+        {"hooks", "Both hooks hold: on the arbor and on the wall.", ""},
+        {"cover", "Cover pressed home all round, end shake of the arbor felt.", ""},
+        {"click", "Click and its screw sound, then wound one turn and held.", ""}};
+    static const std::vector<DriveStep> fusee = {
+        {"letdown", "Let down: the set-up too, at the barrel's ratchet, with a key that fits.",
+         "The set-up is stored energy even when the clock has run down: glove, eyes covered; in doubt leave it to someone practised."},
+        {"spring", "Spring into the barrel with a winder, strip greased along its whole length.",
+         "A strip that slips out cuts: gloves, eyes covered."},
+        {"hooks", "Chain or line with the right hook at each end: the barrel's and the fusee's differ.", ""},
+        {"wind", "All the chain laid on the barrel with no power, parallel, not on edge.", ""},
+        {"setup", "Set up part of a turn at the ratchet: the recommended figure, then the click screwed fast.", ""},
+        {"lock", "Train locked with soft wood before any winding.",
+         "A chain that breaks or a click that slips lets the train run away and strips its teeth."},
+        {"stop", "Wound groove by groove; the stop arm seen to engage before the groove ends.", ""},
+        {"run", "Let run off under control, chain watched from the first turn to the last.", ""}};
+    static const std::vector<DriveStep> rewound = {{"isolate", "Isolated and disconnected, seen dead with a tester.",
+                                                    "Where mains come in leave it to a licensed electrician where the law says so."},
+                                                   {"checks", "Continuity and insulation measured and kept.", ""},
+                                                   {"contacts", "Contacts clean and bright: no lacquer, no oil, their pressure felt.", ""},
+                                                   {"manual", "Rewound by hand through one whole cycle before it is connected.", ""}};
+    return kind == "weight" ? weight : kind == "spring" ? spring : kind == "fusee" ? fusee : rewound;
 }
 
 }  // namespace echappe

@@ -1,15 +1,24 @@
 #pragma once
 
-#include "beat/rate_fit.h"
-#include "oscillator/balance.h"
-#include "oscillator/compound_pendulum.h"
+#include <array>
+
+#include "workings/calculation.h"
 
 namespace echappe {
+
+/// What became of a spring that was kept or replaced: the workshop's own evidence between the two schools.
+struct SpringOutcome {
+    std::string date;
+    std::string decision;    ///< "kept", "replaced"
+    std::string school;      ///< by which it was decided: "ratio", "torque"
+    std::string came_of_it;  ///< weeks later; empty: not known yet
+    static const Record& record();
+};
 
 /// What drives one train, as measured. Plain values; lengths in mm.
 struct DriveRecord {
     std::string train;
-    std::string kind = "weight";  ///< "weight", "spring", "fusee"
+    std::string kind = "weight";  ///< "weight", "spring", "fusee", "rewound"
     // Weight.
     std::optional<double> drum_diameter_mm;
     std::optional<double> line_diameter_mm;  ///< of a fusee's line or chain too
@@ -32,49 +41,31 @@ struct DriveRecord {
     std::optional<double> barrel_diameter_mm;  ///< outside, where the line lies
     std::optional<double> large_diameter_mm;   ///< of the cone, to the middle of the line
     std::optional<double> small_diameter_mm;
+    std::vector<double> cone_mm;  ///< diameters of the fusee to the middle of the line, each turn from the small end
+    // Rewound: at the first arbor, between two rewinds.
+    std::optional<double> rewind_minutes;
+    std::optional<double> torque_wound_N_mm;
+    std::optional<double> torque_before_N_mm;  ///< just before the next rewind
+    std::optional<double> continuity_ohm;
+    std::optional<double> continuity_wanted_ohm;
+    std::optional<double> insulation_Mohm;
+    std::optional<double> contact_gf;
     // Torque, at the first arbor of the train.
     std::optional<double> least_N_mm;                ///< that just keeps the movement going
     std::vector<std::array<double, 2>> torque_down;  ///< [turns from let down, N mm], driving
     std::vector<std::array<double, 2>> torque_up;    ///< the same, being wound
+    std::vector<std::string> steps_done;             ///< of the assembly, by their ids
+    std::vector<SpringOutcome> outcomes;
     static const Record& record();
 };
 
-/// What the escapement keeps swinging.
-struct OscillatorRecord {
-    std::string kind = "pendulum";
-    double Q = 3000;  ///< assumed until it was measured from the decay
-    bool Q_measured = false;
-    double escapement_efficiency = 0.5;
-    std::optional<double> needed_deg;  ///< least swing to one side that unlocks safely
-    std::optional<double> swing_deg;   ///< semi-arc or amplitude as found
-    // Pendulum.
-    std::optional<double> mass_kg;
-    std::optional<double> nut_pitch_mm;
-    std::string rod = "steel";
-    std::optional<double> latitude_deg;
-    std::optional<double> altitude_m;
-    std::vector<PendulumPart> parts;
-    // Balance.
-    std::optional<double> inertia_kg_m2;
-    std::optional<Hairspring> spring;
-    std::vector<BalanceScrews> screws;
-    static const Record& record();
+/// A step of putting a drive together, with its caution where it can hurt.
+struct DriveStep {
+    std::string id;
+    std::string words;
+    std::string caution;
 };
-
-/// Something done to the rate: a turn of the nut, the pins moved. Looks after it are a stretch of their own.
-struct RateEvent {
-    double reference_s = 0;
-    std::string what;
-    double amount = 0;  ///< turns of the nut, mm of the pins; positive is meant to gain
-    static const Record& record();
-};
-
-struct RateLog {
-    double reading_u_s = 0.5;
-    double wanted_u_s_per_day = 1;
-    std::vector<RateObservation> looks;
-    std::vector<RateEvent> events;
-    static const Record& record();
-};
+/// In the order of the work.
+const std::vector<DriveStep>& drive_steps(const std::string& kind);
 
 }  // namespace echappe

@@ -167,6 +167,11 @@ void judge_power(const DerivedPower& power, std::vector<Finding>& out) {
                                                         : "The drive overdrives the train.";
         out.push_back({"torque:" + power.train, word == "strong" ? "caution" : "fault", sentence, power.verdict->reason, power.arbor, ""});
     }
+    for (const std::string& warning : power.warnings)
+        out.push_back({"drive-sizes:" + power.train, "caution", "Sizes of the drive do not go together.", warning, power.arbor, ""});
+    if (!power.wear.empty())
+        out.push_back(
+            {"wear:" + power.train, "caution", "Teeth bear more than brass stands for long.", power.wear.front(), power.arbor, ""});
     if (power.weight)
         for (const std::string& warning : power.weight->warnings)
             out.push_back({"weight:" + warning.substr(0, 12), "caution", "The weight on its line.", warning, power.arbor, ""});

@@ -1,6 +1,7 @@
 #pragma once
 
 #include "job/drive.h"
+#include "job/oscillator_record.h"
 #include "job/survey.h"
 #include "making/dividing.h"
 #include "making/wheel_blank.h"

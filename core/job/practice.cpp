@@ -1,8 +1,10 @@
 #include "job/practice.h"
 
+#include <algorithm>
 #include <cmath>
 #include <random>
 
+#include "power/torque_curve.h"
 #include "train/restore_model.h"
 #include "workings/record_json.h"
 
@@ -50,6 +52,19 @@ const Record& HiddenArbor::record() {
     return record;
 }
 
+const Record& HiddenRate::record() {
+    using In = HiddenRate;
+    static const Record record =
+        Fields<In>()
+            .add("s_per_day", &In::s_per_day, "s/d", "as it was found, positive gains", between(-20000, 20000))
+            .add("s_per_day_per_K", &In::s_per_day_per_K, "s/d/K", "positive gains when warmer", between(-100, 100))
+            .add("s_per_day_per_unit", &In::s_per_day_per_unit, "s/d", "by a turn of the nut, or a mm of the pins", between(0, 1e5))
+            .add("room_C", &In::room_C, "°C", "mean of the room", between(-60, 80))
+            .add("day_C", &In::day_C, "°C", "that it swings about it in a day", between(0, 40))
+            .add("noise_s", &In::noise_s, "s", "of one look", between(0, 1e4));
+    return record;
+}
+
 const Record& HiddenMovement::record() {
     using In = HiddenMovement;
     static const Record record =
@@ -66,6 +81,10 @@ const Record& HiddenMovement::record() {
             .add("holes", &In::holes, "", "true pivots and holes")
             .add("shafts", &In::shafts, "", "true arbors by themselves")
             .add("plates_mm", &In::plates_mm, "mm", "thickness by plate", above(0, 100))
+            .add("torque", &In::torque, "", "[[turns from let down, N mm], …] at the first arbor, driving")
+            .add("torque_friction", &In::torque_friction, "", "lost each way", between(0, 0.5))
+            .add("least_N_mm", &In::least_N_mm, "N mm", "that just keeps it going; 0: not known", between(0, 1e7))
+            .add("rate", &In::rate, "", "how the clock keeps time")
             .add("gauge_step_mm", &In::gauge_step_mm, "mm", "steps of the gauges for pivots and holes", above(0, 1));
     return record;
 }
@@ -147,6 +166,66 @@ std::optional<double> SimulatedCalliper::indicator_mm(const std::string& arbor, 
     if (!shaft) return {};
     constexpr double rad_per_deg = 3.14159265358979323846 / 180;
     return shaft->tir_mm / 2 * std::cos((angle_deg - shaft->high_deg) * rad_per_deg);
+}
+
+std::optional<double> SimulatedCalliper::torque(double turns, bool winding, std::uint64_t turn) const {
+    if (m_movement.torque.size() < 2) return {};
+    const TorqueCurve curve = TorqueCurve::through(m_movement.torque, "torque");
+    if (turns < curve.begin() || turns > curve.end()) return {};
+    const double friction = m_movement.torque_friction;
+    const double truth = curve.at(turns) * (winding ? (1 + friction) / (1 - friction) : 1);
+    constexpr double gauge_noise = 0.008;  // of the reading: a lever gauge held by hand
+    const double reading = truth * (1 + gauge_noise * noise((winding ? "winding " : "driving ") + std::to_string(turns), turn));
+    // Three figures: what a dial of that size shows.
+    const double step = std::pow(10, std::floor(std::log10(reading)) - 2);
+    return std::round(reading / step) * step;
+}
+
+std::optional<double> SimulatedCalliper::least_torque(std::uint64_t turn) const {
+    if (m_movement.least_N_mm <= 0) return {};
+    constexpr double trial_noise = 0.02;
+    const double reading = m_movement.least_N_mm * (1 + trial_noise * noise("least torque", turn));
+    const double step = std::pow(10, std::floor(std::log10(reading)) - 1);
+    return std::round(reading / step) * step;
+}
+
+std::optional<RateObservation> SimulatedCalliper::look(const RateLog& log, double reference_s, std::uint64_t turn) const {
+    if (!m_movement.rate) return {};
+    const HiddenRate& truth = *m_movement.rate;
+    constexpr double day_s = 86400, pi = 3.14159265358979323846;
+    constexpr double warmest = 15.0 / 24;  // of the day
+    RateObservation last{reference_s, reference_s, {}};
+    for (const RateObservation& look : log.looks)
+        if (&look == &log.looks.front() || look.reference_s > last.reference_s) last = look;
+    if (last.reference_s >= reference_s && !log.looks.empty()) return {};
+    // Everything done so far works in the rate; the day's warmth is summed over the time in between.
+    const auto warmth = [&](double from, double to) {
+        const auto sum = [&](double t) { return truth.day_C * day_s / (2 * pi) * std::sin(2 * pi * (t / day_s - warmest)); };
+        return (sum(to) - sum(from)) / day_s;
+    };
+    double gained = truth.s_per_day_per_K * warmth(last.reference_s, reference_s);
+    double rate = truth.s_per_day, at = last.reference_s;
+    std::vector<RateEvent> events = log.events;
+    std::sort(events.begin(), events.end(), [](const auto& a, const auto& b) { return a.reference_s < b.reference_s; });
+    for (const RateEvent& event : events) {
+        if (event.reference_s > at && event.reference_s < reference_s) {
+            gained += rate * (event.reference_s - at) / day_s;
+            at = event.reference_s;
+        }
+        const bool usual = event.means.empty() || event.means == "nut" || event.means == "pins";
+        if (event.reference_s < reference_s) rate += usual ? event.amount * truth.s_per_day_per_unit : event.expected_s_per_day.value_or(0);
+    }
+    gained += rate * (reference_s - at) / day_s;
+    RateObservation look;
+    look.reference_s = reference_s;
+    const std::string when = "look " + std::to_string(static_cast<long long>(reference_s));
+    look.shown_s = last.shown_s + (reference_s - last.reference_s) + gained + truth.noise_s * noise(when, turn);
+    look.shown_s = std::round(look.shown_s * 10) / 10;
+    const double thermometer_C = 0.2;
+    look.temperature_C = std::round(10 * (truth.room_C + truth.day_C * std::cos(2 * pi * (reference_s / day_s - warmest)) +
+                                          thermometer_C * noise(when + " C", turn))) /
+                         10;
+    return look;
 }
 
 double SimulatedCalliper::noise(const std::string& what, std::uint64_t turn) const {

@@ -37,6 +37,17 @@ struct HiddenArbor {
     static const Record& record();
 };
 
+/// How the clock really keeps time.
+struct HiddenRate {
+    double s_per_day = 0;           ///< as it was found
+    double s_per_day_per_K = 0;     ///< positive gains when warmer
+    double s_per_day_per_unit = 0;  ///< gained by a turn of the nut, or a mm of the pins
+    double room_C = 18;
+    double day_C = 1.5;    ///< the room swings so far about its mean in a day
+    double noise_s = 0.3;  ///< of one look
+    static const Record& record();
+};
+
 struct HiddenMovement {
     std::string format = "echappe practice";
     long long seed = 1;
@@ -46,8 +57,12 @@ struct HiddenMovement {
     double pendulum_length_mm = 0;
     std::vector<HiddenHole> holes;
     std::vector<HiddenArbor> shafts;
-    std::map<std::string, double> plates_mm;  ///< thickness, by plate
-    double gauge_step_mm = 0.01;              ///< pin gauges and micrometer for pivots and holes: finer for a watch
+    std::map<std::string, double> plates_mm;    ///< thickness, by plate
+    std::vector<std::array<double, 2>> torque;  ///< [turns from let down, N mm] at the first arbor, driving
+    double torque_friction = 0.08;              ///< lost each way between the coils
+    double least_N_mm = 0;                      ///< that just keeps it going
+    std::optional<HiddenRate> rate;
+    double gauge_step_mm = 0.01;  ///< pin gauges and micrometer for pivots and holes: finer for a watch
     static const Record& record();
 
     /// The true size; none when the movement has no such thing.
@@ -73,6 +88,14 @@ public:
     std::optional<double> read(const SurveyQuestion& question, bool pegged, std::uint64_t turn) const;
     /// What a dial indicator on this arbor shows when it is turned to this angle; none when there is no such arbor.
     std::optional<double> indicator_mm(const std::string& arbor, double angle_deg) const;
+
+    /// What a torque gauge on the first arbor reads, N mm, at so many turns from let down; none when the movement has no such drive.
+    std::optional<double> torque(double turns, bool winding, std::uint64_t turn) const;
+    /// The least that keeps it going, as found by trial.
+    std::optional<double> least_torque(std::uint64_t turn) const;
+    /// A look at the clock beside the reference stand-in at this time, with the thermometer: it goes on from the log's last look,
+    /// and answers to what was done since.
+    std::optional<RateObservation> look(const RateLog& log, double reference_s, std::uint64_t turn) const;
 
 private:
     double noise(const std::string& what, std::uint64_t turn) const;

@@ -124,7 +124,12 @@ const Record& ReportDrive::record() {
                                      .add("weight", &Out::weight, "", "fall, line, verdict")
                                      .add("spring", &Out::spring, "", "turns and room")
                                      .add("log", &Out::log, "", "of the torque")
-                                     .add("chain", &Out::chain, "", "to the swing it keeps up");
+                                     .add("fusee", &Out::fusee, "", "the cone that the spring wants, by the log")
+                                     .add("set_up", &Out::set_up, "", "of the cone that is there, with that spring")
+                                     .add("rewind", &Out::rewind, "", "a drive that is wound again every few minutes")
+                                     .add("chain", &Out::chain, "", "to the swing it keeps up")
+                                     .add("look_at", &Out::look_at, "", "where the cause is, the likeliest first")
+                                     .add("wear", &Out::wear, "", "teeth that bear more than their metal should");
     return record;
 }
 
@@ -133,10 +138,13 @@ const Record& ReportRate::record() {
     static const Record record =
         Fields<Out>()
             .add("now", &Out::now, "", "since the last change")
-            .add("s_per_day_per_unit", &Out::s_per_day_per_unit, "s/d", "of a turn of the nut, or a mm of the pins")
-            .add("learnt", &Out::learnt, "", "from what the last changes did")
-            .add("advised", &Out::advised, "", "turns or mm, positive gains")
-            .add("advice", &Out::advice, "", "in words");
+            .add("by_sizes_s_per_day", &Out::by_sizes_s_per_day, "s/d", "what the oscillator's sizes alone would have it keep")
+            .add("per_K", &Out::per_K, "s/d/K", "of the rate, as read: positive gains when warmer")
+            .add("per_K_u", &Out::per_K_u, "s/d/K", "its standard uncertainty")
+            .add("means", &Out::means, "", "what can be done to the rate, the usual one first")
+            .add("advice", &Out::advice, "", "in words")
+            .add("outcomes", &Out::outcomes, "", "what came of each change, in order")
+            .add("poise", &Out::poise, "", "of a balance, from its positions");
     return record;
 }
 
@@ -157,6 +165,11 @@ ReportDrive told(const DerivedPower& power) {
     out.weight = power.weight;
     out.spring = power.spring;
     out.log = power.log;
+    out.fusee = power.fusee;
+    out.set_up = power.set_up;
+    out.rewind = power.rewind;
+    out.look_at = power.look_at;
+    out.wear = power.wear;
     out.chain = power.chain;
     return out;
 }
@@ -164,10 +177,13 @@ ReportDrive told(const DerivedPower& power) {
 ReportRate told(const DerivedBeat& beat) {
     ReportRate out;
     if (!beat.stretches.empty()) out.now = beat.stretches.back().fit;
-    out.s_per_day_per_unit = beat.s_per_day_per_unit;
-    out.learnt = beat.learnt;
-    out.advised = beat.advised;
+    out.by_sizes_s_per_day = beat.by_sizes_s_per_day;
+    if (beat.per_K) out.per_K = beat.per_K->value, out.per_K_u = beat.per_K->u;
+    out.means = beat.means;
     out.advice = beat.advice;
+    for (const RateStretch& stretch : beat.stretches)
+        if (stretch.began_with) out.outcomes.push_back(stretch.began_with->what + ". " + outcome_in_words(stretch));
+    out.poise = beat.poise;
     return out;
 }
 

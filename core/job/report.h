@@ -45,17 +45,25 @@ struct ReportDrive {
     std::optional<WeightDriveResult> weight;
     std::optional<SpringSizeResult> spring;
     std::optional<TorqueLogResult> log;
+    std::optional<FuseeResult> fusee;
+    std::optional<FuseeSetUpResult> set_up;
+    std::optional<RewindResult> rewind;
     std::optional<PowerChainResult> chain;
+    std::vector<std::string> look_at;
+    std::vector<std::string> wear;
     static const Record& record();
 };
 
 /// The rate as it is now, and what to do.
 struct ReportRate {
     std::optional<RateFitResult> now;
-    std::optional<double> s_per_day_per_unit;
-    bool learnt = false;
-    std::optional<double> advised;
+    std::optional<double> by_sizes_s_per_day;
+    std::optional<double> per_K;  ///< s/d/K, positive gains when warmer
+    std::optional<double> per_K_u;
+    std::vector<RateMeans> means;
     std::string advice;
+    std::vector<std::string> outcomes;
+    std::optional<PoiseResult> poise;
     static const Record& record();
 };
 

@@ -61,7 +61,8 @@ const Record& BalanceScrews::record() {
                                      .required()
                                      .add("radius_mm", &In::radius_mm, "mm", "of its weight from the staff", above(0, 500))
                                      .required()
-                                     .add("move_mm", &In::move_mm, "mm", "outwards positive", between(-100, 100));
+                                     .add("move_mm", &In::move_mm, "mm", "outwards positive", between(-100, 100))
+                                     .add("pitch_mm", &In::pitch_mm, "mm", "of their thread", above(0, 5));
     return record;
 }
 

@@ -15,9 +15,10 @@ struct Hairspring {
 
 /// A pair of opposite screws that move together.
 struct BalanceScrews {
-    double mass_mg = 0;    ///< of each
-    double radius_mm = 0;  ///< where its weight is
-    double move_mm = 0;    ///< outwards positive
+    double mass_mg = 0;                   ///< of each
+    double radius_mm = 0;                 ///< where its weight is
+    double move_mm = 0;                   ///< outwards positive
+    std::optional<double> pitch_mm = {};  ///< of their thread
     static const Record& record();
 };
 

@@ -82,6 +82,32 @@ const Record& FuseeResult::record() {
     return record;
 }
 
+std::vector<double> cone_between(double large_mm, double small_mm, double turns) {
+    const auto quarters = static_cast<size_t>(std::max(1.0, std::round(4 * turns)));
+    std::vector<double> radii;
+    const double at_small = 1 / (small_mm * small_mm), at_large = 1 / (large_mm * large_mm);
+    for (size_t q = 0; q <= quarters; ++q) {
+        const double share = static_cast<double>(q) / static_cast<double>(quarters);
+        radii.push_back(1 / std::sqrt(at_small + (at_large - at_small) * share));
+    }
+    return radii;
+}
+
+std::vector<double> cone_from_readings(const std::vector<double>& diameters_mm) {
+    std::vector<double> radii;
+    constexpr int quarters = 4;
+    for (size_t i = 0; i + 1 < diameters_mm.size(); ++i)
+        for (int q = 0; q < quarters; ++q) radii.push_back((diameters_mm[i] + (diameters_mm[i + 1] - diameters_mm[i]) * q / quarters) / 2);
+    if (!diameters_mm.empty()) radii.push_back(diameters_mm.back() / 2);
+    return radii;
+}
+
+std::vector<double> barrel_turns_along(const std::vector<double>& radii_mm, double barrel_radius_mm) {
+    std::vector<double> turns = {0};
+    for (size_t i = 1; i < radii_mm.size(); ++i) turns.push_back(turns.back() + (radii_mm[i] + radii_mm[i - 1]) / 2 / 4 / barrel_radius_mm);
+    return turns;
+}
+
 FuseeResult fusee_profile(const FuseeInput& in) {
     const TorqueCurve curve = curve_of(in);
     const double Rb = (in.barrel_diameter_mm + in.line_diameter_mm) / 2;

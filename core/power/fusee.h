@@ -38,6 +38,14 @@ struct FuseeResult {
 
 /// ρ = T Rb ÷ M with M dθ = T dφ: exact for a straight spring and for straight pieces between readings. Throws InputError.
 FuseeResult fusee_profile(const FuseeInput& input);
+/// Radii each quarter turn from the small end of the cone that a straight spring wants between these ends: 1 ÷ ρ² rises evenly with
+/// the fusee's turns (from M dM = k T dφ; exact).
+std::vector<double> cone_between(double large_mm, double small_mm, double turns);
+/// The same from diameters read each turn, straight between.
+std::vector<double> cone_from_readings(const std::vector<double>& diameters_mm);
+/// Turns of the barrel, radius Rb to the middle of the line, when the line has come off so many quarter turns from the small end:
+/// one for each radius, ∫ ρ dφ ÷ Rb with ρ straight between.
+std::vector<double> barrel_turns_along(const std::vector<double>& radii_mm, double barrel_radius_mm);
 std::vector<Working> explain_fusee(const FuseeInput& input, const FuseeResult& result);
 const Calculation& fusee_calculation();
 

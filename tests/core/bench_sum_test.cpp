@@ -41,8 +41,11 @@ TEST_CASE("a pivot's sum takes the torque that the drive brings to its arbor") {
     const Job job = demo::job();
     const SumAnswer answer = answer_for(job, "pivot.strength", "centre.front");
     CHECK(line(answer.asked, "torque_N_mm").from == "job");
-    // 5.4 kg on one pulley over 20.9 mm, through 144 to 12 with 3 % lost.
-    CHECK(std::stod(line(answer.asked, "torque_N_mm").text) == Approx(5.4 * 9.80665 / 2 * 20.9 / 12 * 0.97).epsilon(1e-3));
+    // 5.4 kg on one pulley over 20.9 mm, through 144 to 12: a mesh and two pivots of 1.6 mm take a few in a hundred.
+    const double without_loss = 5.4 * 9.80665 / 2 * 20.9 / 12;
+    const double torque = std::stod(line(answer.asked, "torque_N_mm").text);
+    CHECK(torque < 0.98 * without_loss);
+    CHECK(torque > 0.92 * without_loss);
 }
 
 TEST_CASE("a sum that misses a size names it and tells nothing") {

@@ -1,0 +1,238 @@
+#include "job/bench_readings.h"
+
+#include <algorithm>
+#include <chrono>
+#include <cmath>
+#include <cstdio>
+
+#include "job/csv_sheet.h"
+
+namespace echappe {
+namespace {
+
+constexpr double day_s = 86400;
+constexpr const char* takes =
+    "seconds ahead of the reference as in +12.4, or a date and a time first, or reference and clock as in 14:03:20 14:03:26";
+
+/// "12.4", "1:05.5", "14:03:20" in seconds; none for another word.
+std::optional<double> seconds_of(const std::string& word) {
+    double total = 0;
+    size_t from = 0;
+    int parts = 0;
+    while (from <= word.size()) {
+        const size_t colon = std::min(word.find(':', from), word.size());
+        double part = 0;
+        const char* const begin = word.data() + from;
+        const char* const end = word.data() + colon;
+        const auto [stop, fault] = std::from_chars(begin, end, part);
+        if (fault != std::errc() || stop != end || part < 0 || (parts > 0 && part >= 60)) return {};
+        total = total * 60 + part;
+        from = colon + 1;
+        if (++parts > 3) return {};
+    }
+    return total;
+}
+
+long long colons(const std::string& word) { return std::count(word.begin(), word.end(), ':'); }
+
+/// A time of day: hours and minutes at least.
+std::optional<double> day_time(const std::string& word) {
+    if (colons(word) == 1) return seconds_of(word + ":00");
+    return colons(word) == 2 ? seconds_of(word) : std::nullopt;
+}
+
+std::optional<double> day_of(const std::string& word) {
+    int year = 0;
+    unsigned month = 0, day = 0;
+    char rest = 0;
+    if (std::sscanf(word.c_str(), "%d-%u-%u%c", &year, &month, &day, &rest) != 3) return {};
+    const std::chrono::year_month_day date{std::chrono::year(year), std::chrono::month(month), std::chrono::day(day)};
+    if (!date.ok()) return {};
+    return day_s * static_cast<double>(std::chrono::sys_days(date).time_since_epoch().count());
+}
+
+std::chrono::year_month_day date_of(double reference_s) {
+    return std::chrono::year_month_day(std::chrono::sys_days(std::chrono::days(static_cast<long long>(std::floor(reference_s / day_s)))));
+}
+
+std::string two(long long number) { return (number < 10 ? "0" : "") + std::to_string(number); }
+
+std::string clock_words(double reference_s, bool seconds) {
+    const auto of_day = static_cast<long long>(std::floor(reference_s - std::floor(reference_s / day_s) * day_s));
+    return two(of_day / 3600) + ":" + two(of_day / 60 % 60) + (seconds ? ":" + two(of_day % 60) : "");
+}
+
+std::vector<std::string> words_in(std::string text) {
+    for (const std::string& minus : {std::string("−"), std::string("–")})
+        for (size_t at = text.find(minus); at != std::string::npos; at = text.find(minus)) text.replace(at, minus.size(), "-");
+    std::replace(text.begin(), text.end(), ',', '.');
+    std::istringstream in(text);
+    std::vector<std::string> words;
+    for (std::string word; in >> word;) words.push_back(word);
+    return words;
+}
+
+std::optional<double> temperature_of(const std::string& word) {
+    size_t end = word.size();
+    if (!word.ends_with("C")) return {};
+    end -= 1;
+    const std::string degree = "°";
+    if (end >= degree.size() && word.compare(end - degree.size(), degree.size(), degree) == 0) end -= degree.size();
+    double value = 0;
+    const auto [stop, fault] = std::from_chars(word.data(), word.data() + end, value);
+    return fault == std::errc() && stop == word.data() + end ? std::optional(value) : std::nullopt;
+}
+
+std::vector<std::array<double, 2>>& readings_of(DriveRecord& drive, bool winding) { return winding ? drive.torque_up : drive.torque_down; }
+
+}  // namespace
+
+RateObservation read_look(const std::string& text, double now_s) {
+    const auto refuse = [&] { return InputError("the clock beside the reference", text.empty() ? "nothing" : "\"" + text + "\"", takes); };
+    std::vector<std::string> words = words_in(text);
+    RateObservation look;
+    if (!words.empty())
+        if (const auto warm = temperature_of(words.back())) {
+            if (!(*warm >= -60 && *warm <= 80)) throw refuse();
+            look.temperature_C = warm;
+            words.pop_back();
+        }
+    double day = std::floor(now_s / day_s) * day_s;
+    bool dated = false;
+    if (!words.empty())
+        if (const auto date = day_of(words.front())) day = *date, dated = true, words.erase(words.begin());
+    if (words.empty()) throw refuse();
+    look.reference_s = now_s;
+    if (words.size() == 2 || dated) {
+        const auto time = day_time(words.front());
+        if (!time || words.size() != 2) throw refuse();
+        look.reference_s = day + *time;
+        words.erase(words.begin());
+        // A second time of day is what the clock shows, over midnight too.
+        if (words.front()[0] != '+' && words.front()[0] != '-' && colons(words.front()) == 2) {
+            const auto shown = day_time(words.front());
+            if (!shown) throw refuse();
+            double ahead = day + *shown - look.reference_s;
+            ahead -= std::round(ahead / (day_s / 2)) * (day_s / 2);
+            look.shown_s = look.reference_s + ahead;
+            return look;
+        }
+    }
+    std::string ahead = words.front();
+    const bool behind = ahead[0] == '-';
+    if (behind || ahead[0] == '+') ahead.erase(0, 1);
+    if (ahead.ends_with("s")) ahead.pop_back();
+    const auto by = words.size() == 1 ? seconds_of(ahead) : std::nullopt;
+    if (!by || *by > day_s) throw refuse();
+    look.shown_s = look.reference_s + (behind ? -*by : *by);
+    return look;
+}
+
+std::string look_in_words(const RateObservation& look) {
+    const auto date = date_of(look.reference_s);
+    const std::string day = std::to_string(static_cast<int>(date.year())) + "-" + two(static_cast<unsigned>(date.month())) + "-" +
+                            two(static_cast<unsigned>(date.day()));
+    const double ahead = look.shown_s - look.reference_s;
+    std::string words = day + " " + clock_words(look.reference_s, true) + (ahead >= 0 ? " +" : " ") + print_fixed(ahead, 1);
+    if (look.temperature_C) words += " " + print_fixed(*look.temperature_C, 1) + "C";
+    return words;
+}
+
+std::string time_in_words(double reference_s) {
+    static const char* months[] = {"Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sep", "Oct", "Nov", "Dec"};
+    const auto date = date_of(reference_s);
+    return std::to_string(static_cast<unsigned>(date.day())) + " " + months[static_cast<unsigned>(date.month()) - 1] + " " +
+           clock_words(reference_s, false);
+}
+
+size_t keep_looks_csv(RateLog& log, const std::string& csv) {
+    static const std::array<const char*, 3> columns = {"reference_s", "shown_s", "temperature_C"};
+    Sheet<3> sheet(csv, columns);
+    constexpr double furthest = 1e12;
+    RateLog fresh = log;
+    size_t kept = 0;
+    while (const auto row = sheet.next()) {
+        RateObservation look;
+        look.reference_s = sheet.number(*row, 0, -furthest, furthest);
+        look.shown_s = sheet.number(*row, 1, -furthest, furthest);
+        if (!(*row)[2].empty()) look.temperature_C = sheet.number(*row, 2, -60, 80);
+        std::erase_if(fresh.looks, [&](const RateObservation& old) { return old.reference_s == look.reference_s; });
+        fresh.looks.push_back(look);
+        ++kept;
+    }
+    log = fresh;
+    return kept;
+}
+
+std::string looks_to_csv(const RateLog& log) {
+    std::string csv = "reference_s,shown_s,temperature_C\n";
+    const auto plain = [](double value) { return print_short(value, 15); };
+    for (const RateObservation& look : log.looks)
+        csv += row_of({plain(look.reference_s), plain(look.shown_s), look.temperature_C ? plain(*look.temperature_C) : ""});
+    return csv;
+}
+
+std::vector<TorqueQuestion> torque_round(const DriveRecord& drive, std::optional<double> turns) {
+    std::vector<TorqueQuestion> round;
+    if (drive.kind == "weight" || drive.kind == "rewound" || !turns || *turns <= 0) return round;
+    constexpr double many = 10;
+    const double step = *turns > many ? 2 : 1;
+    const auto taken = [&](double at, bool winding) -> std::optional<double> {
+        for (const auto& [there, torque] : winding ? drive.torque_up : drive.torque_down)
+            if (there == at) return torque;
+        return {};
+    };
+    std::vector<double> places;
+    for (double at = 0; at < *turns - step / 2; at += step) places.push_back(at);
+    places.push_back(*turns);
+    for (const double at : places) round.push_back({at, true, false, taken(at, true)});
+    for (auto at = places.rbegin(); at != places.rend(); ++at) round.push_back({*at, false, false, taken(*at, false)});
+    round.push_back({0, false, true, drive.least_N_mm});
+    return round;
+}
+
+std::string name_of(const TorqueQuestion& question) {
+    if (question.least) return "least torque that keeps it going";
+    const std::string turns = print_short(question.turns, 3) + (question.turns == 1 ? " turn" : " turns");
+    return (question.winding ? "torque being wound, at " : "torque driving, at ") + (question.turns == 0 ? "let down" : turns);
+}
+
+void keep_torque(DriveRecord& drive, const TorqueQuestion& question, double N_mm) {
+    if (!(N_mm > 0 && N_mm < 1e7)) throw InputError(name_of(question), print_short(N_mm), "N mm above 0");
+    if (question.least) {
+        drive.least_N_mm = N_mm;
+        return;
+    }
+    auto& readings = readings_of(drive, question.winding);
+    std::erase_if(readings, [&](const auto& old) { return old[0] == question.turns; });
+    readings.push_back({question.turns, N_mm});
+    std::sort(readings.begin(), readings.end());
+}
+
+size_t keep_torque_csv(DriveRecord& drive, const std::string& csv) {
+    static const std::array<const char*, 3> columns = {"turns", "down_N_mm", "up_N_mm"};
+    Sheet<3> sheet(csv, columns);
+    DriveRecord fresh = drive;
+    size_t kept = 0;
+    while (const auto row = sheet.next()) {
+        const double turns = sheet.number(*row, 0, 0, 1000);
+        for (const size_t column : {size_t{1}, size_t{2}}) {
+            if ((*row)[column].empty()) continue;
+            keep_torque(fresh, {turns, column == 2, false, {}}, sheet.number(*row, column, 1e-6, 1e7));
+            ++kept;
+        }
+    }
+    drive = fresh;
+    return kept;
+}
+
+std::string torque_to_csv(const DriveRecord& drive) {
+    std::string csv = "turns,down_N_mm,up_N_mm\n";
+    std::map<double, std::array<std::string, 2>> rows;
+    for (const auto& [turns, torque] : drive.torque_down) rows[turns][0] = print_short(torque, 9);
+    for (const auto& [turns, torque] : drive.torque_up) rows[turns][1] = print_short(torque, 9);
+    for (const auto& [turns, row] : rows) csv += row_of({print_short(turns, 9), row[0], row[1]});
+    return csv;
+}
+
+}  // namespace echappe

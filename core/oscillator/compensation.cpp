@@ -1,0 +1,193 @@
+#include "oscillator/compensation.h"
+
+#include <algorithm>
+#include <boost/math/tools/roots.hpp>
+#include <cmath>
+#include <map>
+#include <numbers>
+
+#include "number/input_error.h"
+#include "number/units.h"
+
+// Notation: α linear expansion, L length of the simple pendulum, h height of the mercury, a its radius, d its middle below the
+// suspension, R the jar's bottom below the suspension; a dot over none of them: changes are per kelvin.
+
+namespace echappe {
+namespace {
+
+constexpr double pi = std::numbers::pi;
+constexpr double day_s = 86400;
+constexpr double mercury_volume_per_K = 181e-6;  ///< at 20 °C
+constexpr double mercury_kg_m3 = 13546;          ///< at 20 °C
+constexpr const char* source = "equal growth down and up; mercury as a cylinder, l = d + (h² ÷ 12 + a² ÷ 4) ÷ d";
+
+double jar_per_K(const std::string& jar) { return jar == "steel" ? 11.5e-6 : 8.5e-6; }
+
+double loses_per_K(double length_per_K) { return day_s * length_per_K / 2; }
+
+struct Column {
+    double height_mm, middle_mm;
+};
+
+/// Where a column of this height stands for the simple length: the larger root of d² − L d + h²/12 + a²/4.
+Column column(const CompensationInput& in, double height_mm) {
+    const double a = in.jar_bore_mm / 2;
+    const double own = height_mm * height_mm / 12 + a * a / 4;
+    const double square = in.length_mm * in.length_mm / 4 - own;
+    if (square <= 0) throw InputError("mercury_mm", print_short(height_mm), "a column that is shorter than the pendulum");
+    return {height_mm, in.length_mm / 2 + std::sqrt(square)};
+}
+
+/// Growth of the equivalent length per kelvin, as a share of it.
+double grows(const CompensationInput& in, double height_mm) {
+    const Column c = column(in, height_mm);
+    const double a = in.jar_bore_mm / 2;
+    const double jar = jar_per_K(in.jar);
+    const double rises = (mercury_volume_per_K - 2 * jar) * c.height_mm;  // of the surface in its jar
+    const double bottom = c.middle_mm + c.height_mm / 2;
+    const double middle = expansion_per_K(in.rod) * bottom - rises / 2;
+    const double own = c.height_mm * c.height_mm / 12 + a * a / 4;
+    const double own_grows = c.height_mm * rises / 6 + a * a * jar / 2;
+    return (middle * (1 - own / (c.middle_mm * c.middle_mm)) + own_grows / c.middle_mm) / in.length_mm;
+}
+
+void by_mercury(const CompensationInput& in, CompensationResult& out) {
+    const double highest = in.length_mm / 2;
+    if (!(grows(in, highest) < 0)) throw InputError("rod", in.rod, "a rod that mercury can make good");
+    const auto close = [](double a, double b) { return std::abs(a - b) < 1e-9; };
+    const auto bracket = boost::math::tools::bisect([&](double h) { return grows(in, h); }, 1e-6, highest, close);
+    const Column c = column(in, (bracket.first + bracket.second) / 2);
+    out.mercury_mm = c.height_mm;
+    out.mercury_kg = mercury_kg_m3 * pi * in.jar_bore_mm * in.jar_bore_mm / 4 * c.height_mm * 1e-9;
+    out.jar_bottom_mm = c.middle_mm + c.height_mm / 2;
+    if (in.mercury_mm) out.s_per_day_per_K = loses_per_K(grows(in, *in.mercury_mm));
+    out.cautions.push_back(
+        "Mercury gives off poisonous vapour: do not open, heat or top up a jar at the bench. A leak or a refill is for those who are "
+        "equipped and licensed for it where you are.");
+}
+
+void by_bars(const CompensationInput& in, CompensationResult& out) {
+    const double down = expansion_per_K(in.rod), up = expansion_per_K(in.up);
+    if (up <= down) throw InputError("up", in.up, "a material that grows more than the rod's " + in.rod);
+    out.up_mm = in.length_mm * down / (up - down);
+    out.down_mm = in.length_mm + *out.up_mm;
+    if (in.up_mm) out.s_per_day_per_K = loses_per_K((down * (in.length_mm + *in.up_mm) - up * *in.up_mm) / in.length_mm);
+    if (in.kind == "sleeve") {
+        if (*out.up_mm > in.length_mm) out.verdict = "The sleeve would be longer than the pendulum: a gridiron, or zinc.";
+        return;
+    }
+    const double room = in.length_mm - in.head_room_mm;
+    if (!(room > 0)) throw InputError("head_room_mm", print_short(in.head_room_mm), "less than the pendulum's length");
+    const double rises = std::ceil(*out.up_mm / room - 1e-12);
+    out.rods = static_cast<long long>(4 * rises + 1);
+    out.rod_mm = *out.up_mm / rises;
+}
+
+std::string told(const CompensationInput& in, const CompensationResult& out) {
+    std::string words = "Without, a kelvin warmer loses " + print_fixed(out.uncompensated_s_per_day_per_K, 2) + " s/d.";
+    if (in.kind == "sleeve") words += " A " + in.up + " sleeve of " + print_fixed(*out.up_mm, 1) + " mm makes it good.";
+    if (in.kind == "gridiron")
+        words += " " + std::to_string(*out.rods) + " rods, the rising ones of " + in.up + " " + print_fixed(*out.rod_mm, 1) + " mm each.";
+    if (in.kind == "mercury")
+        words += " A column of " + print_fixed(*out.mercury_mm, 1) + " mm makes it good; jar and rod want a little more.";
+    if (!out.s_per_day_per_K) return words;
+    const double left = *out.s_per_day_per_K;
+    constexpr double told_from_nought = 0.005;
+    if (std::abs(left) < told_from_nought) return words + " As found it is compensated.";
+    return words + " As found a kelvin warmer still " + (left > 0 ? "loses " : "gains ") + print_fixed(std::abs(left), 2) +
+           " s/d: " + (left > 0 ? "too little rises." : "too much rises.");
+}
+
+}  // namespace
+
+const std::vector<std::string>& rod_materials() {
+    static const std::vector<std::string> all = {"steel", "brass", "invar", "pine", "zinc"};
+    return all;
+}
+
+double expansion_per_K(const std::string& material) {
+    static const std::map<std::string, double> known = {
+        {"steel", 11.5e-6}, {"brass", 18.7e-6}, {"invar", 1.2e-6}, {"pine", 4.5e-6}, {"zinc", 30e-6}};
+    const auto at = known.find(material);
+    if (at == known.end()) throw InputError("material", material, "steel, brass, invar, pine or zinc");
+    return at->second;
+}
+
+const Record& CompensationInput::record() {
+    using In = CompensationInput;
+    static const Record record =
+        Fields<In>()
+            .add("kind", &In::kind, "", "what makes the rod's growth good")
+            .choices({"none", "sleeve", "gridiron", "mercury"})
+            .add("rod", &In::rod, "", "material of the rod, or of a gridiron's falling rods")
+            .choices(rod_materials())
+            .add("up", &In::up, "", "material of what rises")
+            .choices(rod_materials())
+            .add("length_mm", &In::length_mm, "mm", "of the simple pendulum", above(0, 1e5))
+            .add("head_room_mm", &In::head_room_mm, "mm", "that a gridiron's frame takes off a rising rod", between(0, 1e4))
+            .add("jar_bore_mm", &In::jar_bore_mm, "mm", "inside diameter of a mercury jar", above(0, 500))
+            .add("jar", &In::jar, "", "of the mercury")
+            .choices({"glass", "steel"})
+            .add("mercury_mm", &In::mercury_mm, "mm", "height of the column as found", above(0, 1e4))
+            .add("up_mm", &In::up_mm, "mm", "sleeve, or rising rods one after the other, as found", above(0, 1e5));
+    return record;
+}
+
+const Record& CompensationResult::record() {
+    using Out = CompensationResult;
+    static const Record record =
+        Fields<Out>()
+            .add("uncompensated_s_per_day_per_K", &Out::uncompensated_s_per_day_per_K, "s/d/K", "the rod alone; positive loses when warmer")
+            .add("up_mm", &Out::up_mm, "mm", "all that must rise, one after the other")
+            .add("down_mm", &Out::down_mm, "mm", "all that hangs, one after the other")
+            .add("rods", &Out::rods, "", "of a gridiron")
+            .add("rod_mm", &Out::rod_mm, "mm", "each rising rod of it")
+            .add("mercury_mm", &Out::mercury_mm, "mm", "height of the column")
+            .add("mercury_kg", &Out::mercury_kg, "kg", "mercury in it")
+            .add("jar_bottom_mm", &Out::jar_bottom_mm, "mm", "inside, below the suspension")
+            .add("s_per_day_per_K", &Out::s_per_day_per_K, "s/d/K", "with what was found; positive loses when warmer")
+            .add("verdict", &Out::verdict, "", "in words")
+            .add("cautions", &Out::cautions, "", "where it can hurt");
+    return record;
+}
+
+CompensationResult compensate(const CompensationInput& in) {
+    CompensationResult out;
+    out.uncompensated_s_per_day_per_K = loses_per_K(expansion_per_K(in.rod));
+    if (in.kind == "mercury") by_mercury(in, out);
+    else if (in.kind != "none") by_bars(in, out);
+    if (out.verdict.empty()) out.verdict = told(in, out);
+    return out;
+}
+
+std::vector<Working> explain_compensation(const CompensationInput& in, const CompensationResult& out) {
+    Working rod = work_out("rod alone", "loss = 86400 α ÷ 2", {{"α", in.rod + ", per kelvin", {expansion_per_K(in.rod), 0}, "1/K", 0}},
+                           "s/d/K", source, [](auto x) { return day_s * x[0] / 2; });
+    rod.notes = {out.verdict};
+    std::vector<Working> list = {rod};
+    if (out.up_mm)
+        list.push_back(work_out("what must rise", "S = L α ÷ (β − α)",
+                                {{"L", "simple pendulum", {in.length_mm, 0}, "mm", 0},
+                                 {"α", in.rod, {expansion_per_K(in.rod), 0}, "1/K", 0},
+                                 {"β", in.up, {expansion_per_K(in.up), 0}, "1/K", 0}},
+                                "mm", source, [](auto x) { return x[0] * x[1] / (x[2] - x[1]); }));
+    if (out.mercury_mm) {
+        Working height;
+        height.name = "mercury";
+        height.formula = "h where d + (h² ÷ 12 + a² ÷ 4) ÷ d does not move with temperature";
+        height.result = {*out.mercury_mm, 0};
+        height.unit = "mm";
+        height.source = source;
+        list.push_back(height);
+    }
+    return list;
+}
+
+const Calculation& compensation_calculation() {
+    static const Calculation calculation = declare<CompensationInput, CompensationResult>(
+        "pendulum.compensate", "A pendulum that keeps its length when it warms: sleeve, gridiron or mercury.", source, compensate,
+        explain_compensation);
+    return calculation;
+}
+
+}  // namespace echappe

@@ -1,0 +1,206 @@
+#include "oscillator/poise.h"
+
+#include <algorithm>
+#include <boost/math/special_functions/bessel.hpp>
+#include <cmath>
+#include <map>
+#include <numbers>
+
+#include "number/input_error.h"
+#include "number/units.h"
+#include "oscillator/gravity.h"
+
+// Notation: A amplitude, k stiffness of the spring, m a the unbalance (mass × distance), J1 the Bessel function.
+
+namespace echappe {
+namespace {
+
+constexpr double pi = std::numbers::pi;
+constexpr double day_s = 86400;
+constexpr double hour_beats = 7200;
+constexpr const char* source = "weight on a harmonic swing, first order (Poisson's averaging; J1 after Bessel, 1824)";
+
+const std::map<std::string, double>& verticals() {
+    static const std::map<std::string, double> all = {{"12 down", 0}, {"3 down", 90}, {"6 down", 180}, {"9 down", 270}};
+    return all;
+}
+
+/// Rate for each kg m of unbalance straight down, s/d.
+double per_kg_m(double amplitude_deg, double stiffness) {
+    const double A = amplitude_deg * pi / 180;
+    return day_s * standard_gravity_m_s2 * boost::math::cyl_bessel_j(1, A) / (A * stiffness);
+}
+
+struct Fitted {
+    double mean = 0, cosine = 0, sine = 0;
+};
+
+/// Least squares of r = mean + c cos φ + s sin φ; quarters of a turn make it three sums when all four are there, else solved.
+Fitted fit_verticals(const std::vector<std::pair<double, double>>& at) {
+    double m[3][4] = {};
+    for (const auto& [deg, rate] : at) {
+        const double row[3] = {1, std::cos(deg * pi / 180), std::sin(deg * pi / 180)};
+        for (int i = 0; i < 3; ++i) {
+            for (int k = 0; k < 3; ++k) m[i][k] += row[i] * row[k];
+            m[i][3] += row[i] * rate;
+        }
+    }
+    for (int i = 0; i < 3; ++i)
+        for (int k = i + 1; k < 3; ++k) {
+            const double f = m[k][i] / m[i][i];
+            for (int c = i; c < 4; ++c) m[k][c] -= f * m[i][c];
+        }
+    double x[3];
+    for (int i = 2; i >= 0; --i) {
+        x[i] = m[i][3];
+        for (int k = i + 1; k < 3; ++k) x[i] -= m[i][k] * x[k];
+        x[i] /= m[i][i];
+    }
+    return {x[0], x[1], x[2]};
+}
+
+std::string hour_in_words(double deg) {
+    const double hour = std::fmod(deg / 30 + 12, 12);
+    const double half = std::round(hour * 2) / 2;
+    const int whole = static_cast<int>(half) % 12 == 0 ? 12 : static_cast<int>(half) % 12;
+    return half == std::floor(half) ? "at " + std::to_string(whole)
+                                    : "between " + std::to_string(whole) + " and " + std::to_string(whole % 12 + 1);
+}
+
+void judge(const PoiseInput& in, const Fitted& fit, double stiffness, PoiseResult& out) {
+    constexpr double near_nought = 10;  ///< degrees round 219.5 in which the effect is under a tenth of what it is at small swings
+    constexpr double nought_deg = 219.5;
+    out.poise_s_per_day = std::hypot(fit.cosine, fit.sine);
+    out.poise_u_s_per_day = in.rate_u_s_per_day / std::sqrt(2.0);
+    if (!out.amplitude_deg) {
+        out.verdict = "Give the amplitude: above 220° the heavy side loses when it is down, below it gains.";
+        return;
+    }
+    if (std::abs(*out.amplitude_deg - nought_deg) < near_nought) {
+        out.verdict = "At this amplitude poise does not show (it changes sign at 220°): let it down some, or wind it, and read again.";
+        return;
+    }
+    if (*out.poise_s_per_day < 2 * *out.poise_u_s_per_day) {
+        out.verdict = "In poise, as far as the readings tell.";
+        return;
+    }
+    const double effect = per_kg_m(*out.amplitude_deg, stiffness);
+    double heavy = std::atan2(fit.sine, fit.cosine) * 180 / pi;  // the position that gains most
+    if (effect < 0) heavy += 180;
+    out.heavy_deg = std::fmod(heavy + 360, 360);
+    out.unbalance_mg_mm = *out.poise_s_per_day / std::abs(effect) * 1e9;
+    out.verdict = "The balance at rest is heavy " + hour_in_words(*out.heavy_deg) + ": " + print_short(*out.unbalance_mg_mm, 3) + " mg mm";
+    if (in.radius_mm) {
+        out.mass_mg = *out.unbalance_mg_mm / *in.radius_mm;
+        out.verdict += ", " + print_short(*out.mass_mg, 2) + " mg off there, or half of it off there and put on opposite";
+    }
+    out.verdict += ". First be sure that pivots, jewels and spring are right: they show as want of poise too.";
+}
+
+}  // namespace
+
+const Record& PositionRate::record() {
+    using In = PositionRate;
+    static const Record record = Fields<In>()
+                                     .add("position", &In::position, "", "which way it lies or stands, the dial's hour that is down")
+                                     .choices({"dial up", "dial down", "12 down", "3 down", "6 down", "9 down"})
+                                     .required()
+                                     .add("rate_s_per_day", &In::rate_s_per_day, "s/d", "positive gains", between(-20000, 20000))
+                                     .required()
+                                     .add("amplitude_deg", &In::amplitude_deg, "deg", "there", above(0, 360));
+    return record;
+}
+
+const Record& PoiseInput::record() {
+    using In = PoiseInput;
+    static const Record record =
+        Fields<In>()
+            .add("positions", &In::positions, "", "the rate in each")
+            .required()
+            .add("beats_per_hour", &In::beats_per_hour, "1/h", "of the balance", above(0, 1e6))
+            .required()
+            .add("inertia_kg_m2", &In::inertia_kg_m2, "kg m²", "of the balance", above(0, 1))
+            .required()
+            .add("radius_mm", &In::radius_mm, "mm", "where weight can be taken off", above(0, 500))
+            .add("rate_u_s_per_day", &In::rate_u_s_per_day, "s/d", "standard uncertainty of one rate", above(0, 1e4));
+    return record;
+}
+
+const Record& PoiseResult::record() {
+    using Out = PoiseResult;
+    static const Record record =
+        Fields<Out>()
+            .add("vertical_mean_s_per_day", &Out::vertical_mean_s_per_day, "s/d", "of the vertical positions")
+            .add("flat_mean_s_per_day", &Out::flat_mean_s_per_day, "s/d", "of dial up and dial down")
+            .add("flat_less_vertical_s_per_day", &Out::flat_less_vertical_s_per_day, "s/d", "friction and spring show here, not poise")
+            .add("poise_s_per_day", &Out::poise_s_per_day, "s/d", "half of what want of poise makes between opposite positions")
+            .add("poise_u_s_per_day", &Out::poise_u_s_per_day, "s/d", "standard uncertainty")
+            .add("heavy_deg", &Out::heavy_deg, "deg", "where the heavy side rests, from 12 clockwise as seen from the dial")
+            .add("unbalance_mg_mm", &Out::unbalance_mg_mm, "mg mm", "mass × distance from the staff")
+            .add("mass_mg", &Out::mass_mg, "mg", "to take off at that radius")
+            .add("amplitude_deg", &Out::amplitude_deg, "deg", "mean of the vertical positions")
+            .add("verdict", &Out::verdict, "", "in words");
+    return record;
+}
+
+PoiseResult judge_poise(const PoiseInput& in) {
+    std::vector<std::pair<double, double>> standing;
+    double flat = 0, flats = 0, swing = 0, swings = 0;
+    for (size_t i = 0; i < in.positions.size(); ++i) {
+        const PositionRate& p = in.positions[i];
+        for (size_t k = 0; k < i; ++k)
+            if (in.positions[k].position == p.position)
+                throw InputError("positions[" + std::to_string(i) + "].position", p.position + " twice", "each position once");
+        const auto vertical = verticals().find(p.position);
+        if (vertical == verticals().end()) {
+            flat += p.rate_s_per_day, flats += 1;
+            continue;
+        }
+        standing.emplace_back(vertical->second, p.rate_s_per_day);
+        if (p.amplitude_deg) swing += *p.amplitude_deg, swings += 1;
+    }
+    PoiseResult out;
+    if (flats > 0) out.flat_mean_s_per_day = flat / flats;
+    constexpr size_t fewest = 3;
+    if (standing.size() < fewest) {
+        out.verdict = "Three vertical positions or four tell the poise; there " + std::string(standing.size() == 1 ? "is " : "are ") +
+                      std::to_string(standing.size()) + ".";
+        return out;
+    }
+    if (swings > 0) out.amplitude_deg = swing / swings;
+    const Fitted fit = fit_verticals(standing);
+    out.vertical_mean_s_per_day = fit.mean;
+    if (out.flat_mean_s_per_day) out.flat_less_vertical_s_per_day = *out.flat_mean_s_per_day - fit.mean;
+    const double T = hour_beats / in.beats_per_hour;
+    judge(in, fit, in.inertia_kg_m2 * std::pow(2 * pi / T, 2), out);
+    return out;
+}
+
+std::vector<Working> explain_poise(const PoiseInput& in, const PoiseResult& out) {
+    Working poise;
+    poise.name = "poise";
+    poise.unit = "s/d";
+    poise.formula = "rate = mean + c cos φ + s sin φ over the vertical positions; √(c² + s²)";
+    poise.result = {out.poise_s_per_day.value_or(0), out.poise_u_s_per_day.value_or(0)};
+    poise.source = source;
+    poise.notes = {out.verdict};
+    std::vector<Working> list = {poise};
+    if (!out.unbalance_mg_mm) return list;
+    const double T = hour_beats / in.beats_per_hour;
+    list.push_back(work_out(
+        "unbalance", "m a = 10⁹ r A k ÷ (86400 g |J1(A)|)",
+        {{"r", "rate by want of poise", {*out.poise_s_per_day, 0}, "s/d", 0},
+         {"A", "amplitude", {*out.amplitude_deg * pi / 180, 0}, "rad", 0},
+         {"k", "stiffness", {in.inertia_kg_m2 * std::pow(2 * pi / T, 2), 0}, "N m/rad", 0},
+         {"g", "gravity", {standard_gravity_m_s2, 0}, "m/s²", 0}},
+        "mg mm", source, [](auto x) { return 1e9 * x[0] * x[1] * x[2] / (day_s * x[3] * std::abs(boost::math::cyl_bessel_j(1, x[1]))); }));
+    return list;
+}
+
+const Calculation& poise_calculation() {
+    static const Calculation calculation = declare<PoiseInput, PoiseResult>(
+        "balance.poise", "Where a balance is heavy, from its rates in the positions.", source, judge_poise, explain_poise);
+    return calculation;
+}
+
+}  // namespace echappe
