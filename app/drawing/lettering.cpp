@@ -31,7 +31,10 @@ const LaidOut& laid_out(const Inscription& what) {
     constexpr int texts_kept = 4000;
     static QCache<Inscription, LaidOut> store(texts_kept);
     if (const LaidOut* known = store.object(what)) return *known;
-    auto* fresh = new LaidOut{QStaticText(what.text), QFontMetricsF(what.font).ascent()};
+    // "s/d" stays in one piece: a word joiner after the stroke.
+    QString text = what.text;
+    if (what.wrap >= 0) text.replace("s/d", QString::fromUtf8("s/\u2060d"));
+    auto* fresh = new LaidOut{QStaticText(text), QFontMetricsF(what.font).ascent()};
     fresh->text.setTextFormat(Qt::PlainText);
     fresh->text.setPerformanceHint(QStaticText::AggressiveCaching);
     QTextOption option;

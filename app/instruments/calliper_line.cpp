@@ -24,10 +24,39 @@ void paint_calliper(QPainter& painter, QPointF at) {
     painter.drawPolyline(jaw, 6);
 }
 
+/// A lever on a square, with its weight: the torque gauge.
+void paint_gauge(QPainter& painter, QPointF at) {
+    painter.setPen(QPen(theme().ink, 1.4));
+    painter.setBrush(Qt::NoBrush);
+    painter.drawEllipse(at + QPointF(10, 10), 8, 8);
+    painter.drawRect(QRectF(at + QPointF(7, 7), QSizeF(6, 6)));
+    painter.drawLine(at + QPointF(18, 10), at + QPointF(56, 10));
+    painter.drawRect(QRectF(at + QPointF(44, 3), QSizeF(9, 14)));
+}
+
+/// The reference: a plain dial.
+void paint_reference(QPainter& painter, QPointF at) {
+    painter.setPen(QPen(theme().ink, 1.4));
+    painter.setBrush(Qt::NoBrush);
+    const QPointF middle = at + QPointF(28, 10);
+    painter.drawEllipse(middle, 17, 17);
+    for (const QPointF& way : {QPointF(0, -1), QPointF(1, 0), QPointF(0, 1), QPointF(-1, 0)})
+        painter.drawLine(middle + way * 13, middle + way * 17);
+    painter.drawLine(middle, middle + QPointF(-5, -7));
+    painter.drawLine(middle, middle + QPointF(3, -12));
+}
+
 }  // namespace
 
 CalliperLine::CalliperLine(Document& document, QWidget* parent)
-    : Canvas(parent), m_document(document), m_solver(document), m_plates(document), m_round(&m_solver), m_line(new QLineEdit(this)) {
+    : Canvas(parent),
+      m_document(document),
+      m_solver(document),
+      m_plates(document),
+      m_torque(document),
+      m_looks(document),
+      m_round(&m_solver),
+      m_line(new QLineEdit(this)) {
     setFixedHeight(70);
     m_line->setFont(figure_font(18));
     m_line->setAccessibleName(tr("Reading"));
@@ -42,17 +71,20 @@ CalliperLine::CalliperLine(Document& document, QWidget* parent)
 }
 
 void CalliperLine::ask(const QuantityKey& key) {
-    survey(false);
+    take(Asks::train);
     m_solver.ask(key);
     m_line->setFocus();
     m_line->selectAll();
     update();
 }
 
-void CalliperLine::survey(bool on) {
-    m_round = on ? static_cast<ReadingRound*>(&m_plates) : &m_solver;
+void CalliperLine::take(Asks what) {
+    ReadingRound* const rounds[] = {&m_solver, &m_plates, &m_torque, &m_looks};
+    m_round = rounds[static_cast<int>(what)];
     // What is typed must go to the hole that is looked at; before anything was read the round begins at its beginning.
-    if (on && !m_document.job().survey.holes.empty()) m_plates.go_to(m_document.hole());
+    if (what == Asks::plates && !m_document.job().survey.holes.empty()) m_plates.go_to(m_document.hole());
+    m_line->clear();
+    tell({}, false);
     refresh();
 }
 
@@ -146,7 +178,9 @@ void CalliperLine::paint(QPainter& painter) {
     const Theme& t = theme();
     painter.fillRect(rect(), t.dark ? t.sheet : QColor(Qt::white));
     painter.fillRect(QRectF(0, 0, width(), 2), t.ink);
-    paint_calliper(painter, {18, 28});
+    if (m_round == &m_torque) paint_gauge(painter, {18, 28});
+    else if (m_round == &m_looks) paint_reference(painter, {18, 28});
+    else paint_calliper(painter, {18, 28});
     const auto now = m_round->asked();
     write(painter, word_font(9), t.steel, {label_x, 20}, now ? now->name : tr("nothing to measure here"));
     if (now) write(painter, word_font(10), t.steel, {label_x + 196, 52}, now->typed_as);
@@ -168,7 +202,7 @@ void CalliperLine::paint(QPainter& painter) {
     painter.setBrush(t.ground);
     painter.drawRect(tray);
     write(painter, word_font(8.5), t.steel, tray.topLeft() + QPointF(12, 18), tr("%1, SIMULATED").arg(m_round->instrument()));
-    write(painter, word_font(9), t.ink, tray.topLeft() + QPointF(12, 36), tr("reads the hidden movement, ±0.01 mm"));
+    write(painter, word_font(9), t.ink, tray.topLeft() + QPointF(12, 36), m_round->precision());
     write(painter, word_font(9.5, true), t.blued, tray.topRight() + QPointF(-12, 18), tr("read F3"), 1);
     place({"simulated",
            tray,

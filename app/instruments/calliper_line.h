@@ -5,7 +5,7 @@
 
 #include "document/document.h"
 #include "drawing/canvas.h"
-#include "instruments/reading_round.h"
+#include "instruments/torque_round.h"
 
 namespace echappe {
 
@@ -20,9 +20,11 @@ public:
     const Measurable* asked() const { return m_solver.measurable(); }
     void ask(const QuantityKey& key);
     void ask_next(int step);
-    /// The round over the plates, or the solver's.
-    void survey(bool on);
+    /// Which readings it asks for.
+    enum class Asks { train, plates, torque, looks };
+    void take(Asks what);
     PlateRound& plates() { return m_plates; }
+    TorqueRound& torque() { return m_torque; }
     /// Types the simulated instrument's reading into the line, as its cable would.
     void send_simulated();
     bool has_simulated() const;
@@ -43,6 +45,8 @@ private:
     Document& m_document;
     SolverRound m_solver;
     PlateRound m_plates;
+    TorqueRound m_torque;
+    LookRound m_looks;
     ReadingRound* m_round;
     QLineEdit* m_line;
     QString m_message;

@@ -24,6 +24,8 @@ public:
     /// The reading that the stand-in types. Throws InputError when it cannot take it.
     virtual QString simulated() = 0;
     virtual QString instrument() const = 0;
+    /// What the stand-in reads, and how well.
+    virtual QString precision() const { return QObject::tr("reads the hidden movement, ±0.01 mm"); }
     /// The line's own keys while it is empty.
     virtual QString keys() const = 0;
     virtual bool key_on_empty_line(int) { return false; }

@@ -12,9 +12,11 @@
 #include <QVBoxLayout>
 
 #include "instruments/calliper_line.h"
+#include "job/bench_readings.h"
 #include "ladder/ladder.h"
 #include "number/input_error.h"
 #include "print/hole_sheet.h"
+#include "stations/beat/beat_station.h"
 #include "stations/pivots/pivots_station.h"
 #include "stations/power/power_station.h"
 #include "stations/survey/survey_station.h"
@@ -36,7 +38,7 @@ const QString filter = "Echappe jobs (*.echappe.json);;All files (*)";
 
 MainWindow::MainWindow(QWidget* parent)
     : QMainWindow(parent),
-      m_bar(new StationsBar(m_document, {tr("Survey"), tr("Train"), tr("Teeth"), tr("Pivots"), tr("Power")})),
+      m_bar(new StationsBar(m_document, {tr("Survey"), tr("Train"), tr("Teeth"), tr("Pivots"), tr("Power"), tr("Beat")})),
       m_ladder(new Ladder(m_document)),
       m_stations(new QStackedWidget),
       m_train(new TrainStation(m_document, m_motion)),
@@ -44,9 +46,11 @@ MainWindow::MainWindow(QWidget* parent)
       m_pivots(new PivotsStation(m_document, m_workshop)),
       m_survey(new SurveyStation(m_document, m_motion)),
       m_power(new PowerStation(m_document, m_workshop)),
+      m_beat(new BeatStation(m_document, m_motion)),
       m_workings(new WorkingsPanel(m_document)),
       m_calliper(new CalliperLine(m_document)) {
-    for (QWidget* station : std::initializer_list<QWidget*>{m_survey, m_train, m_teeth, m_pivots, m_power}) m_stations->addWidget(station);
+    for (QWidget* station : std::initializer_list<QWidget*>{m_survey, m_train, m_teeth, m_pivots, m_power, m_beat})
+        m_stations->addWidget(station);
     auto* middle = new QHBoxLayout;
     middle->setSpacing(0);
     middle->addWidget(m_ladder);
@@ -83,6 +87,7 @@ MainWindow::MainWindow(QWidget* parent)
     connect(m_survey, &SurveyStation::told, m_calliper, &CalliperLine::tell);
     connect(m_survey, &SurveyStation::reading_begun, m_calliper, &CalliperLine::begin);
     connect(m_power, &PowerStation::told, m_calliper, &CalliperLine::tell);
+    connect(m_beat, &BeatStation::told, m_calliper, &CalliperLine::tell);
     connect(m_teeth, &TeethStation::stock_wanted, this, [this] { open_stock(); });
     connect(&m_workings->sheet(), &WorkingsSheet::overrule_wanted, this, &MainWindow::ask_overrule);
     connect(&m_document, &Document::told, m_calliper, &CalliperLine::tell);
@@ -112,6 +117,7 @@ void MainWindow::build_menus() {
     build_view_menu();
     build_measure_menu();
     build_holes_menu();
+    build_rate_menu();
 }
 
 void MainWindow::build_job_menu() {
@@ -189,6 +195,7 @@ void MainWindow::build_view_menu() {
     add(menu, tr("Teeth"), QKeySequence(tr("Ctrl+3")), [this] { show_station(Station::teeth); });
     add(menu, tr("Pivots"), QKeySequence(tr("Ctrl+4")), [this] { show_station(Station::pivots); });
     add(menu, tr("Power"), QKeySequence(tr("Ctrl+5")), [this] { show_station(Station::power); });
+    add(menu, tr("Beat"), QKeySequence(tr("Ctrl+6")), [this] { show_station(Station::beat); });
     add(menu, tr("The wheel's blank and crossings"), QKeySequence(tr("Ctrl+B")), [this] {
         show_station(Station::teeth);
         m_teeth->show_blank(!m_teeth->blank_shown());
@@ -275,12 +282,47 @@ void MainWindow::build_holes_menu() {
     });
 }
 
+void MainWindow::build_rate_menu() {
+    QMenu* menu = menuBar()->addMenu(tr("&Rate"));
+    const auto at_beat = [this] { show_station(Station::beat); };
+    add(menu, tr("Try what is advised"), QKeySequence(), [this, at_beat] { at_beat(), m_beat->try_advised(); });
+    add(menu, tr("Done: keep what was tried"), QKeySequence(), [this, at_beat] { at_beat(), m_beat->keep(); });
+    add(menu, tr("Another means: nut, tray, pins, screws"), QKeySequence(), [this, at_beat] { at_beat(), m_beat->next_means(1); });
+    add(menu, tr("Take the picked look out"), QKeySequence(), [this] { m_beat->remove_picked_look(); });
+    menu->addSeparator();
+    add(menu, tr("Write the looks as CSV…"), QKeySequence(),
+        [this] { write_csv(tr("looks.csv"), looks_to_csv(m_document.job().rate_log)); });
+    add(menu, tr("Write the torque log as CSV…"), QKeySequence(), [this] {
+        const DerivedPower* power = m_power->power();
+        if (!power) throw InputError("drive", "none", "a drive with a torque log: Ctrl+5");
+        write_csv(tr("torque.csv"), torque_to_csv(power->drive));
+    });
+}
+
+void MainWindow::write_csv(const QString& name, const std::string& csv) {
+    const QString path = QFileDialog::getSaveFileName(this, tr("Write"), name, "CSV (*.csv)");
+    if (!path.isEmpty()) save_text(path.toStdString(), csv);
+}
+
+/// A CSV goes where its columns belong: torque, looks at the clock, or holes.
 void MainWindow::import_readings(const QString& path) {
     QFile file(path);
     if (!file.open(QIODevice::ReadOnly)) throw InputError("file", path.toStdString(), "a CSV file that can be read");
+    const std::string csv = file.readAll().toStdString();
+    const std::string header = csv.substr(0, csv.find('\n'));
+    const DerivedPower* power = m_power->power();
     size_t kept = 0;
-    m_document.edit(tr("Readings from %1").arg(QFileInfo(path).fileName()),
-                    [&](Job& job) { kept = keep_survey_csv(job, file.readAll().toStdString()); });
+    m_document.edit(tr("Readings from %1").arg(QFileInfo(path).fileName()), [&](Job& job) {
+        if (header.find("reference_s") != std::string::npos) {
+            kept = keep_looks_csv(job.rate_log, csv);
+        } else if (header.find("down_N_mm") != std::string::npos) {
+            if (!power) throw InputError("drive", "none", "a drive for its torque: Ctrl+5");
+            for (DriveRecord& drive : job.drives)
+                if (drive.train == power->train) kept = keep_torque_csv(drive, csv);
+        } else {
+            kept = keep_survey_csv(job, csv);
+        }
+    });
     m_calliper->tell(tr("%1 readings kept from %2.").arg(kept).arg(path), false);
 }
 
@@ -289,8 +331,12 @@ void MainWindow::show_station(Station station) {
     m_bar->show_station(static_cast<int>(station));
     // Holes and spots carry their own card; the round over the plates goes with them.
     const bool plates = station == Station::survey || station == Station::pivots;
-    m_calliper->survey(plates);
-    m_workings->setVisible(!plates && station != Station::power && !m_folded);
+    using Asks = CalliperLine::Asks;
+    m_calliper->take(plates                      ? Asks::plates
+                     : station == Station::power ? Asks::torque
+                     : station == Station::beat  ? Asks::looks
+                                                 : Asks::train);
+    m_workings->setVisible(!plates && station < Station::power && !m_folded);
     m_stations->currentWidget()->setFocus();
 }
 

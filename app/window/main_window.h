@@ -12,6 +12,7 @@ class QMenu;
 namespace echappe {
 
 class PivotsStation;
+class BeatStation;
 class PowerStation;
 class SurveyStation;
 class CalliperLine;
@@ -24,7 +25,7 @@ class TrainStation;
 class WorkingsPanel;
 
 /// In the order of the work, as along the top.
-enum class Station { survey, train, teeth, pivots, power };
+enum class Station { survey, train, teeth, pivots, power, beat };
 
 /// Assembles the window; every panel takes values and sends intent, this wires them together.
 class MainWindow : public QMainWindow {
@@ -40,6 +41,7 @@ public:
     PivotsStation& pivots() { return *m_pivots; }
     SurveyStation& survey() { return *m_survey; }
     PowerStation& power() { return *m_power; }
+    BeatStation& beat() { return *m_beat; }
     WorkingsPanel& workings() { return *m_workings; }
     CalliperLine& calliper() { return *m_calliper; }
     Workshop& workshop() { return m_workshop; }
@@ -55,6 +57,8 @@ public:
     /// By the ending: .svg, .dxf, .pdf at once, .step beside the window.
     void export_to(const QString& path);
     bool save_to(const QString& path);
+    /// Torque, looks at the clock or holes, by the columns of the CSV. Throws InputError.
+    void import_readings(const QString& path);
 
 signals:
     void solid_written();
@@ -71,7 +75,8 @@ private:
     void build_view_menu();
     void build_measure_menu();
     void build_holes_menu();
-    void import_readings(const QString& path);
+    void build_rate_menu();
+    void write_csv(const QString& name, const std::string& csv);
     QAction* add(QMenu* menu, const QString& name, const QKeySequence& keys, const std::function<void()>& action);
     void export_solid(const QString& path);
     void guarded(const std::function<void()>& action);
@@ -95,6 +100,7 @@ private:
     PivotsStation* m_pivots;
     SurveyStation* m_survey;
     PowerStation* m_power;
+    BeatStation* m_beat;
     bool m_folded = false;  ///< the workings, by hand
     WorkingsPanel* m_workings;
     CalliperLine* m_calliper;

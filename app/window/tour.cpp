@@ -7,6 +7,7 @@
 #include <QTextStream>
 
 #include "instruments/calliper_line.h"
+#include "stations/beat/beat_station.h"
 #include "stations/pivots/pivots_station.h"
 #include "stations/power/power_station.h"
 #include "stations/survey/survey_station.h"
@@ -122,6 +123,14 @@ int take_tour(MainWindow& window, const QString& folder) {
     shoot(window, to, "power-fusee");
     window.open_demo("tide-house");
     shoot(window, to, "power-weight");
+    window.show_station(Station::beat);
+    window.beat().try_amount(-0.125);
+    shoot(window, to, "beat-pendulum");
+    window.open_demo("watch");
+    window.beat().try_advised();
+    window.beat().card().show_sum(4);
+    shoot(window, to, "beat-balance");
+    window.open_demo("tide-house");
     window.set_dark(true);
     window.show_station(Station::train);
     shoot(window, to, "train-dark");

@@ -1,5 +1,7 @@
 #include "workings/sum_card.h"
 
+#include <QWheelEvent>
+#include <algorithm>
 #include <cmath>
 
 #include "theme/theme.h"
@@ -43,6 +45,7 @@ void SumCard::refresh() {
 void SumCard::show_sum(int which) {
     const int count = std::max(1, static_cast<int>(m_tabs.size()));
     m_sum = (which % count + count) % count;
+    m_scrolled = 0;
     m_editor->hide();
     refresh();
 }
@@ -65,12 +68,56 @@ void SumCard::paint(QPainter& painter) {
     painter.fillRect(QRectF(0, 0, 1, height()), t.rule);
     if (m_tabs.empty()) return;
     const QRectF inner = QRectF(rect()).adjusted(margin, 0, -margin, 0);
-    double y = paint_tabs(painter, inner, 26) + 16;
+    const double top = paint_tabs(painter, inner, 26) + 12;
+    painter.save();
+    painter.setClipRect(QRectF(0, top, width(), height() - top));
+    double y = top + 4 - m_scrolled;
     write(painter, figure_font(14), t.blued, {inner.left(), y + 14}, m_title);
     y += 22;
     y += write_wrapped(painter, word_font(9), t.steel, {inner.left(), y}, inner.width(), tab().sentence) + 6;
     y = paint_asked(painter, inner, y);
-    paint_found(painter, inner, y + 8);
+    m_long = paint_found(painter, inner, y + 8) + m_scrolled + 12;
+    painter.restore();
+    if (m_long - m_scrolled > height()) {
+        painter.fillRect(QRectF(1, height() - 22.0, width() - 1.0, 22), t.sheet);
+        write(painter, word_font(8.5, true), t.blued, {width() - margin, height() - 7.0}, tr("more below: turn the wheel"), 1);
+    }
+}
+
+void SumCard::wheelEvent(QWheelEvent* event) {
+    const double most = std::max(0.0, m_long - height());
+    m_scrolled = std::clamp(m_scrolled - event->angleDelta().y() / 2.0, 0.0, most);
+    m_editor->hide();
+    update();
+}
+
+/// A step with its tick; a caution stands under the step it belongs to.
+double SumCard::paint_step(QPainter& painter, const SumLine& line, const QRectF& room, double y) {
+    const Theme& t = theme();
+    constexpr double box = 14, indent = 24;
+    const bool done = line.from == "done";
+    if (line.from == "caution")
+        return write_wrapped(painter, word_font(9), t.amber, {room.left() + indent, y}, room.width() - indent, words(line.text)) + 7;
+    painter.setPen(QPen(done ? t.verdigris : t.steel, 1.4));
+    painter.setBrush(Qt::NoBrush);
+    painter.drawRect(QRectF(room.left(), y + 1, box, box));
+    if (done) {
+        painter.setPen(QPen(t.verdigris, 2.4));
+        painter.drawPolyline(QPolygonF({{room.left() + 3, y + 8}, {room.left() + 6, y + 12}, {room.left() + 13, y + 2}}));
+    }
+    const double high =
+        write_wrapped(painter, word_font(9.5), done ? t.steel : t.ink, {room.left() + indent, y}, room.width() - indent, words(line.text));
+    place({"step:" + words(line.field),
+           QRectF(room.left(), y, room.width(), high + 4),
+           [this, line, done] {
+               attempt([&] {
+                   m_document.edit(done ? tr("Step open again") : tr("Step done"),
+                                   [&](Job& job) { tab().take(job, line.field, done ? "" : "done"); });
+               });
+           },
+           {},
+           {}});
+    return high + 6;
 }
 
 double SumCard::paint_tabs(QPainter& painter, const QRectF& room, double y) {
@@ -127,7 +174,10 @@ double SumCard::paint_found(QPainter& painter, const QRectF& room, double y) {
     constexpr double unit_wide = 40;
     constexpr int short_text = 18;
     for (const SumLine& line : m_answer.found) {
-        if (y > height() - 62) break;
+        if (line.from == "done" || line.from == "open" || line.from == "caution") {
+            y += paint_step(painter, line, room, y);
+            continue;
+        }
         const QString text = words(line.text);
         if (text.size() > short_text || line.words.empty()) {
             if (!line.words.empty() && text.contains(QString::fromUtf8(" · ")))

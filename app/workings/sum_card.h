@@ -36,18 +36,22 @@ public:
 
 protected:
     void paint(QPainter& painter) override;
+    void wheelEvent(QWheelEvent* event) override;
 
 private:
     void refresh();
     void ask(const SumLine& line);
     double paint_tabs(QPainter& painter, const QRectF& room, double y);
     double paint_asked(QPainter& painter, const QRectF& room, double y);
+    double paint_step(QPainter& painter, const SumLine& line, const QRectF& room, double y);
     double paint_found(QPainter& painter, const QRectF& room, double y);
 
     Document& m_document;
     std::vector<Tab> m_tabs;
     InPlaceEditor* m_editor;
     int m_sum = 0;
+    double m_scrolled = 0;
+    double m_long = 0;  ///< of what was painted last
     const Tab& tab() const { return m_tabs[static_cast<size_t>(m_sum)]; }
     QString m_title;
     SumAnswer m_answer;

@@ -38,13 +38,20 @@ private:
     std::vector<SumCard::Tab> tabs();
     SumAnswer measured() const;
     SumAnswer ranked() const;
+    SumCard::Tab assembly() const;
+    SumCard::Tab outcomes() const;
+    SumCard::Tab cone_table() const;
+    DriveRecord& drive_of(Job& job) const;
     void paint_nothing(QPainter& painter);
     void paint_drive(QPainter& painter, const DerivedPower& power, const QRectF& room);
     void paint_weight(QPainter& painter, const DerivedPower& power, const QRectF& room);
     void paint_barrel(QPainter& painter, const DerivedPower& power, QPointF middle, double radius);
     void paint_spring(QPainter& painter, const DerivedPower& power, const QRectF& room);
     void paint_fusee(QPainter& painter, const DerivedPower& power, const QRectF& room);
+    void paint_rewind(QPainter& painter, const DerivedPower& power, const QRectF& room);
     void paint_torque(QPainter& painter, const DerivedPower& power, const QRectF& room);
+    void paint_wound_log(QPainter& painter, const DerivedPower& power, const std::function<QPointF(double, double)>& at);
+    QString loss_in_words(const PowerAtArbor& from, const PowerAtArbor& to) const;
     void paint_flow(QPainter& painter, const DerivedPower& power, const QRectF& room);
     void paint_swing(QPainter& painter, const PowerChainResult& chain, QPointF pivot, double length);
 

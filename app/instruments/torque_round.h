@@ -1,0 +1,47 @@
+#pragma once
+
+#include "instruments/reading_round.h"
+#include "job/bench_readings.h"
+
+namespace echappe {
+
+/// Torque of the shown train's drive, turn by turn: up as it is wound, down as it drives, and the least that runs.
+class TorqueRound : public ReadingRound {
+public:
+    explicit TorqueRound(Document& document) : m_document(document) {}
+    std::optional<TorqueQuestion> question() const;
+    std::optional<Asked> asked() const override;
+    void step(int by) override;
+    QString keep(const QString& text, bool simulated) override;
+    QString simulated() override;
+    QString instrument() const override { return QObject::tr("torque gauge"); }
+    QString precision() const override { return QObject::tr("reads the hidden drive, ±1 %"); }
+    QString keys() const override { return QObject::tr("Enter keeps it, next turn  ·  ← back  ·  Tab skip  ·  ? how"); }
+    bool key_on_empty_line(int key) override;
+
+private:
+    const DriveRecord* drive() const;
+    std::vector<TorqueQuestion> round() const;
+    Document& m_document;
+    std::optional<TorqueQuestion> m_at;
+    std::map<std::string, std::uint64_t> m_turn;
+};
+
+/// Looks at the clock beside the reference, one after the other.
+class LookRound : public ReadingRound {
+public:
+    explicit LookRound(Document& document) : m_document(document) {}
+    std::optional<Asked> asked() const override;
+    void step(int) override {}
+    QString keep(const QString& text, bool simulated) override;
+    QString simulated() override;
+    QString instrument() const override { return QObject::tr("reference"); }
+    QString precision() const override { return QObject::tr("and thermometer, some time on"); }
+    QString keys() const override { return QObject::tr("Enter keeps the look  ·  +12.4 18.5C, or 14:03:20 14:03:26  ·  ? how"); }
+
+private:
+    Document& m_document;
+    std::uint64_t m_turn = 0;
+};
+
+}  // namespace echappe

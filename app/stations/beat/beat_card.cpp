@@ -1,0 +1,226 @@
+#include "job/bench_sum.h"
+#include "number/input_error.h"
+#include "number/units.h"
+#include "oscillator/beat_setting.h"
+#include "oscillator/compensation.h"
+#include "oscillator/hairspring_choice.h"
+#include "oscillator/pendulum_design.h"
+#include "stations/beat/beat_station.h"
+
+namespace echappe {
+namespace {
+
+const std::vector<std::string>& fields_of(const std::string& kind) {
+    static const std::vector<std::string> pendulum = {
+        "swing_deg", "needed_deg",   "rod",        "nut_pitch_mm", "tray_mm",       "mass_kg",
+        "Q",         "latitude_deg", "altitude_m", "gravity_m_s2", "case_width_mm", "escapement_efficiency"};
+    static const std::vector<std::string> balance = {"swing_deg",       "needed_deg",  "inertia_kg_m2",
+                                                     "pins_to_stud_mm", "overhang_mm", "division_mm",
+                                                     "beat_error_ms",   "Q",           "escapement_efficiency"};
+    return kind == "pendulum" ? pendulum : balance;
+}
+
+const std::vector<std::string>& fields_of_part(const std::string& shape) {
+    static const std::vector<std::string> upright = {"shape",     "length_mm", "diameter_mm",  "top_mm",
+                                                     "centre_mm", "mass_kg",   "density_kg_m3"};
+    static const std::vector<std::string> flat = {"shape",     "diameter_mm", "thickness_mm", "top_mm",
+                                                  "centre_mm", "mass_kg",     "density_kg_m3"};
+    static const std::vector<std::string> point = {"shape", "centre_mm", "mass_kg"};
+    return shape == "rod" || shape == "cylinder" ? upright : shape == "point" ? point : flat;
+}
+
+std::vector<std::string> names_of(const Record& record) {
+    std::vector<std::string> names;
+    for (const Field& field : record.fields()) names.push_back(field.name);
+    return names;
+}
+
+void found(SumAnswer& answer, const std::string& words_of_it, double value, int decimals, const std::string& unit) {
+    answer.found.push_back({words_of_it, words_of_it, print_fixed(value, decimals), unit, ""});
+}
+
+const std::vector<std::string>& position_names() {
+    static const std::vector<std::string> all = {"dial up", "dial down", "12 down", "3 down", "6 down", "9 down"};
+    return all;
+}
+
+/// "+4", "−3.5 270": the rate, and the amplitude there.
+PositionRate read_position(const std::string& position, const std::string& word) {
+    const size_t space = word.find(' ');
+    PositionRate rate;
+    rate.position = position;
+    rate.rate_s_per_day = parse_reading(word.substr(0, space), base_unit(Dimension::number), position).value;
+    if (space != std::string::npos) {
+        const double amplitude = parse_reading(word.substr(space + 1), base_unit(Dimension::number), position + ", amplitude").value;
+        if (!(amplitude > 0 && amplitude < 360))
+            throw InputError(position + ", amplitude", word.substr(space + 1), "degrees from 0 to 360");
+        rate.amplitude_deg = amplitude;
+    }
+    return rate;
+}
+
+}  // namespace
+
+SumAnswer BeatStation::measured() const {
+    SumAnswer answer;
+    if (!beat().oscillator) return answer;
+    const OscillatorRecord& o = *beat().oscillator;
+    answer.asked = lines_of(OscillatorRecord::record(), &o, fields_of(o.kind));
+    if (const auto& p = beat().pendulum) {
+        found(answer, "gravity", p->gravity_m_s2, 5, "m/s²");
+        found(answer, "the arc loses", p->circular_error_s_per_day, 1, "s/d");
+        found(answer, "1 mm of length", p->s_per_day_per_mm, 1, "s/d");
+        found(answer, "a kelvin, by the rod", p->temperature_s_per_day_per_K, 2, "s/d");
+    }
+    if (const auto& b = beat().balance) {
+        if (b->s_per_day_per_mm_of_spring) found(answer, "1 mm of spring", *b->s_per_day_per_mm_of_spring, 0, "s/d");
+        if (b->energy_J) found(answer, "energy that swings", 1e6 * *b->energy_J, 1, "µJ");
+    }
+    answer.fault = beat().fault;
+    return answer;
+}
+
+std::map<std::string, double> BeatStation::facts() const {
+    std::map<std::string, double> known;
+    if (!beat().oscillator) return known;
+    const OscillatorRecord& o = *beat().oscillator;
+    known = numbers_of(OscillatorRecord::record(), &o);
+    if (const auto& beats = m_document.derived().beats_per_hour) known["beats_per_hour"] = *beats;
+    if (o.kind == "balance" && o.swing_deg) known["amplitude_deg"] = *o.swing_deg;
+    if (o.kind == "pendulum" && o.swing_deg) known["semi_arc_deg"] = *o.swing_deg;
+    if (beat().pendulum) known["length_mm"] = beat().pendulum->length_mm;
+    if (o.spring) {
+        known["width_mm"] = o.spring->width_mm;
+        known["thickness_mm"] = o.spring->thickness_mm;
+        known["length_mm"] = o.spring->length_mm + o.pins_to_stud_mm.value_or(0) + o.overhang_mm.value_or(0);
+    }
+    if (!o.inertia_kg_m2 && beat().wheel) known["inertia_kg_m2"] = beat().wheel->inertia_kg_m2;
+    else if (!o.inertia_kg_m2 && beat().balance) known["inertia_kg_m2"] = beat().balance->inertia_kg_m2;
+    for (const DerivedPower& power : m_document.derived().power)
+        if (power.chain) known["energy_per_beat_J"] = power.chain->energy_end_per_beat_J;
+    return known;
+}
+
+SumCard::Tab BeatStation::part_tab(size_t part) {
+    const auto& parts = beat().oscillator->parts;
+    const std::string name = parts[part].name.empty() ? "part " + std::to_string(part + 1) : parts[part].name;
+    return {words(name), tr("One body of the pendulum, where it was measured. Lengths go down from the suspension."),
+            [this, part] {
+                SumAnswer answer;
+                const OscillatorRecord& o = *beat().oscillator;
+                if (part >= o.parts.size()) return answer;
+                answer.asked = lines_of(PendulumPart::record(), &o.parts[part], fields_of_part(o.parts[part].shape));
+                if (const auto& whole = beat().compound) {
+                    found(answer, "equivalent length", whole->equivalent_length_mm, 2, "mm");
+                    found(answer, "mass of all", whole->mass_kg, 3, "kg");
+                    found(answer, "the air loses", whole->buoyancy_s_per_day, 1, "s/d");
+                    found(answer, "1 g half-way down gains", whole->s_per_day_per_g_at_middle, 2, "s/d");
+                    answer.found.push_back({"way", "", whole->which_way, "", ""});
+                }
+                answer.fault = beat().fault;
+                return answer;
+            },
+            [part](Job& job, const std::string& field, const std::string& word) {
+                type_into_record(PendulumPart::record(), &job.oscillator->parts.at(part), field, word);
+            }};
+}
+
+SumCard::Tab BeatStation::positions_tab() {
+    return {tr("poise"), tr("The rate held still in each position, the dial's hour that is down; its amplitude after it: +4 270."),
+            [this] {
+                SumAnswer answer;
+                for (const std::string& name : position_names()) {
+                    SumLine line{name, name, "", "s/d", "unknown"};
+                    for (const PositionRate& p : beat().oscillator->positions)
+                        if (p.position == name) {
+                            line.text = print_fixed(p.rate_s_per_day, 1);
+                            if (p.amplitude_deg) line.text += " at " + print_fixed(*p.amplitude_deg, 0) + "°";
+                            line.from = "job";
+                        }
+                    answer.asked.push_back(line);
+                }
+                if (const auto& poise = beat().poise) {
+                    answer.found.push_back({"verdict", "", poise->verdict, "", ""});
+                    if (poise->poise_s_per_day) found(answer, "want of poise", *poise->poise_s_per_day, 1, "s/d");
+                    if (poise->flat_less_vertical_s_per_day)
+                        found(answer, "flat less standing", *poise->flat_less_vertical_s_per_day, 1, "s/d");
+                }
+                answer.fault = beat().fault;
+                return answer;
+            },
+            [](Job& job, const std::string& position, const std::string& word) {
+                auto& positions = job.oscillator->positions;
+                std::optional<PositionRate> read;
+                if (!word.empty()) read = read_position(position, word);
+                std::erase_if(positions, [&](const PositionRate& old) { return old.position == position; });
+                if (read) positions.push_back(*read);
+            }};
+}
+
+std::vector<SumCard::Tab> BeatStation::tabs() {
+    const auto sum = [&](const QString& name, const Calculation& calculation) {
+        return SumCard::of_sum(
+            m_document, name, calculation, [] { return std::string("oscillator"); }, [this] { return facts(); });
+    };
+    std::vector<SumCard::Tab> list = {{tr("as measured"), tr("What is there. A figure is typed where it stands; empty takes it out."),
+                                       [this] { return measured(); },
+                                       [](Job& job, const std::string& field, const std::string& word) {
+                                           type_into_record(OscillatorRecord::record(), &*job.oscillator, field, word);
+                                       }}};
+    if (beat().oscillator->kind == "pendulum") {
+        for (size_t part = 0; part < beat().oscillator->parts.size(); ++part) list.push_back(part_tab(part));
+        list.push_back(sum(tr("warmth"), compensation_calculation()));
+        list.push_back(sum(tr("a new one"), pendulum_design_calculation()));
+        return list;
+    }
+    // A nested record of the oscillator, made when its first figure is typed.
+    const auto nested = [this](const QString& name, const QString& sentence, auto member, auto tell) -> SumCard::Tab {
+        using Part = typename std::remove_reference_t<decltype(std::declval<OscillatorRecord>().*member)>::value_type;
+        return {name, sentence,
+                [this, member, tell] {
+                    SumAnswer answer;
+                    const auto& there = (*beat().oscillator).*member;
+                    const Part part = there.value_or(Part());
+                    answer.asked = lines_of(Part::record(), &part, names_of(Part::record()));
+                    for (SumLine& line : answer.asked)
+                        if (!there) line.text.clear(), line.from = "unknown";
+                    tell(answer);
+                    answer.fault = beat().fault;
+                    return answer;
+                },
+                [member](Job& job, const std::string& field, const std::string& word) {
+                    auto& there = (*job.oscillator).*member;
+                    Part part = there.value_or(Part());
+                    type_into_record(Part::record(), &part, field, word);
+                    there = part;
+                }};
+    };
+    list.push_back(nested(tr("spring"), tr("The hairspring; its length is what works, collet to pins."), &OscillatorRecord::spring,
+                          [](SumAnswer&) {}));
+    list.push_back(nested(tr("wheel"), tr("The balance as drawn: rim, arms, hub. Its screws are counted in."), &OscillatorRecord::wheel,
+                          [this](SumAnswer& answer) {
+                              const auto& wheel = beat().wheel;
+                              if (!wheel) return;
+                              found(answer, "inertia by its sizes", 1e10 * wheel->inertia_kg_m2, 3, "mg cm²");
+                              found(answer, "of that the screws", 1e10 * wheel->screws_kg_m2, 3, "mg cm²");
+                              found(answer, "mass", 1000 * wheel->mass_g, 0, "mg");
+                              found(answer, "1 mg more in the rim loses", wheel->s_per_day_per_mg_rim, 0, "s/d");
+                          }));
+    if (!beat().oscillator->screws.empty())
+        list.push_back(
+            {tr("screws"), tr("The first pair of screws: both are moved alike, or the balance is out of poise."),
+             [this] {
+                 SumAnswer answer;
+                 answer.asked = lines_of(BalanceScrews::record(), &beat().oscillator->screws.front(), {"mass_mg", "radius_mm", "pitch_mm"});
+                 return answer;
+             },
+             [](Job& job, const std::string& field, const std::string& word) {
+                 type_into_record(BalanceScrews::record(), &job.oscillator->screws.at(0), field, word);
+             }});
+    list.push_back(positions_tab());
+    list.push_back(sum(tr("in beat"), beat_setting_calculation()));
+    list.push_back(sum(tr("a new spring"), hairspring_choice_calculation()));
+    return list;
+}
+
+}  // namespace echappe

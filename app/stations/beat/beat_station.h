@@ -1,0 +1,72 @@
+#pragma once
+
+#include "document/document.h"
+#include "drawing/canvas.h"
+#include "drawing/motion.h"
+#include "stations/beat/rate_plot.h"
+#include "stations/beat/swing_picture.h"
+#include "workings/sum_card.h"
+
+namespace echappe {
+
+/// What keeps time: the pendulum or balance as something one turns, the log of its rate, and what to do about it. A turn that is
+/// tried shows the rate that would follow; Enter keeps it as done, and the looks after it tell what really came of it.
+class BeatStation : public Canvas {
+    Q_OBJECT
+public:
+    BeatStation(Document& document, Motion& motion, QWidget* parent = nullptr);
+
+    SumCard& card() { return *m_card; }
+    RatePlot& plot() { return *m_plot; }
+    /// The means that is turned; nullptr when there is none.
+    const RateMeans* means() const;
+    void choose_means(const std::string& id);
+    void next_means(int by);
+    double amount() const { return m_amount; }
+    /// Tries an amount of it, to its least step; nothing is kept.
+    void try_amount(double amount);
+    void try_advised();
+    /// The rate that would follow, s/d; none before there is one.
+    std::optional<double> expected() const;
+    /// What was tried was done, now by the reference of the last look.
+    void keep();
+    void remove_picked_look();
+
+protected:
+    void paint(QPainter& painter) override;
+    void keyPressEvent(QKeyEvent* event) override;
+    void mousePressEvent(QMouseEvent* event) override;
+    void mouseMoveEvent(QMouseEvent* event) override;
+    void mouseReleaseEvent(QMouseEvent* event) override;
+    void resizeEvent(QResizeEvent* event) override;
+    void changeEvent(QEvent* event) override;
+    void showEvent(QShowEvent* event) override;
+
+private:
+    const DerivedBeat& beat() const { return m_document.derived().beat; }
+    void refresh();
+    std::vector<SumCard::Tab> tabs();
+    SumCard::Tab part_tab(size_t part);
+    SumCard::Tab positions_tab();
+    SumAnswer measured() const;
+    std::map<std::string, double> facts() const;
+    QRectF picture() const;
+    void paint_nothing(QPainter& painter);
+    void paint_rate(QPainter& painter, const QRectF& room);
+    double paint_means(QPainter& painter, const QRectF& room);
+    void paint_outcomes(QPainter& painter, const QRectF& room);
+
+    Document& m_document;
+    Motion& m_motion;
+    SumCard* m_card;
+    RatePlot* m_plot;
+    std::string m_means;
+    double m_amount = 0;
+    std::vector<SwingPicture::Handle> m_handles;
+    std::optional<SwingPicture::Handle> m_held;
+    QPointF m_held_at;
+    double m_held_from = 0;
+    std::string m_shape;  ///< of the tabs: kind and how many parts
+};
+
+}  // namespace echappe

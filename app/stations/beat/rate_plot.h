@@ -1,0 +1,41 @@
+#pragma once
+
+#include <qcustomplot.h>
+
+#include "job/derived_beat.h"
+
+namespace echappe {
+
+/// How far the clock was ahead of the reference, look by look, with the line of each stretch, its band, what was done between,
+/// and the room's temperature below.
+class RatePlot : public QCustomPlot {
+    Q_OBJECT
+public:
+    explicit RatePlot(QWidget* parent);
+    void show_log(const DerivedBeat& beat);
+    /// Where it would go on after such a change; none: nothing is tried.
+    void show_trial(const std::vector<std::array<double, 2>>& line);
+    /// Inks and papers anew.
+    void retheme();
+    /// The look that is picked, by the order of the reference; −1 none.
+    int picked() const { return m_picked; }
+    void pick(int look);
+
+signals:
+    void look_picked(int look);
+
+protected:
+    void mousePressEvent(QMouseEvent* event) override;
+
+private:
+    void dress(QCPAxis* axis);
+    void draw_stretch(const RateStretch& stretch);
+    void draw_event(const RateEvent& event);
+    void fit_axes();
+    DerivedBeat m_beat;
+    QCPAxisRect* m_warmth;
+    std::vector<std::array<double, 2>> m_trial;
+    int m_picked = -1;
+};
+
+}  // namespace echappe

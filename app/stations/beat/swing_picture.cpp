@@ -1,0 +1,351 @@
+#include "stations/beat/swing_picture.h"
+
+#include <QObject>
+#include <QPainterPath>
+#include <algorithm>
+#include <cmath>
+#include <numbers>
+
+#include "drawing/lettering.h"
+#include "drawing/words.h"
+#include "theme/theme.h"
+
+namespace echappe {
+namespace {
+
+constexpr double pi = std::numbers::pi;
+constexpr double stud_deg = 62;         ///< where the stud stands, anticlockwise from the right
+constexpr double nut_px_per_turn = 84;  ///< of the enlarged nut
+
+QPointF on_circle(QPointF middle, double radius, double deg) {
+    return middle + QPointF(std::cos(deg * pi / 180), -std::sin(deg * pi / 180)) * radius;
+}
+
+QString tr(const char* text) { return QObject::tr(text); }
+
+}  // namespace
+
+SwingPicture::SwingPicture(QPainter& painter, const DerivedBeat& beat, const QRectF& room, const Stand& stand)
+    : m_painter(painter), m_beat(beat), m_o(*beat.oscillator), m_room(room), m_stand(stand) {}
+
+void SwingPicture::paint() {
+    if (m_o.kind == "pendulum") paint_pendulum();
+    else paint_balance();
+}
+
+double SwingPicture::lowest_mm() const {
+    double lowest = m_beat.pendulum->length_mm * 1.06;
+    for (const PendulumPart& part : m_o.parts) {
+        const double reach = part.shape == "rod" || part.shape == "cylinder" ? part.length_mm.value_or(0) : part.diameter_mm.value_or(0);
+        lowest = std::max(lowest, part.top_mm ? *part.top_mm + reach : part.centre_mm.value_or(0) + reach / 2);
+    }
+    return lowest;
+}
+
+void SwingPicture::paint_part(const PendulumPart& part, QPointF pivot, double angle, double px) {
+    const Theme& t = theme();
+    m_painter.save();
+    m_painter.translate(pivot);
+    m_painter.rotate(angle);
+    const bool upright = part.shape == "rod" || part.shape == "cylinder";
+    const double across = part.diameter_mm.value_or(0) * px;
+    const double high = upright ? part.length_mm.value_or(0) * px : across;
+    const double middle = (part.centre_mm ? *part.centre_mm : *part.top_mm + high / px / 2) * px;
+    m_painter.setPen(QPen(part.shape == "rod" ? t.steel : t.brass, 1.2));
+    m_painter.setBrush(part.shape == "rod" ? t.steel : t.pale_brass);
+    if (part.shape == "rod") m_painter.drawRect(QRectF(-std::max(1.0, across / 2), middle - high / 2, std::max(2.0, across), high));
+    else if (part.shape == "cylinder") m_painter.drawRect(QRectF(-across / 2, middle - high / 2, across, high));
+    else if (part.shape == "point") m_painter.drawEllipse(QPointF(0, middle), 3, 3);
+    else {
+        m_painter.drawEllipse(QPointF(0, middle), across / 2, across / 2);
+        if (part.shape == "lens") {
+            m_painter.setBrush(Qt::NoBrush);
+            m_painter.drawEllipse(QPointF(0, middle), across / 2 - 3, across / 2 - 3);
+        }
+    }
+    m_painter.restore();
+}
+
+/// The simple pendulum's length beside the rod: the one figure that everything here hangs on.
+void SwingPicture::paint_length(QPointF pivot, double px) {
+    const Theme& t = theme();
+    const double length = m_beat.pendulum->length_mm;
+    const double x = m_room.left() + 16;
+    const double foot = pivot.y() + length * px;
+    m_painter.setPen(QPen(t.steel, 1));
+    m_painter.drawLine(QPointF(x - 6, pivot.y()), QPointF(pivot.x() - 18, pivot.y()));
+    m_painter.drawLine(QPointF(x, pivot.y()), QPointF(x, foot));
+    m_painter.setPen(QPen(t.steel, 1, Qt::DashLine));
+    m_painter.drawLine(QPointF(x - 6, foot), QPointF(pivot.x() + 40, foot));
+    const double y = pivot.y() + length * px * 0.36;
+    m_painter.fillRect(QRectF(x - 4, y - 18, 112, 40), t.ground);
+    write(m_painter, figure_font(13), t.ink, {x + 6, y}, tr("%1 mm").arg(length, 0, 'f', 2));
+    write(m_painter, word_font(8.5), t.steel, {x + 6, y + 15}, tr("centre of swing"));
+}
+
+void SwingPicture::paint_tray(QPointF pivot, double angle, double px) {
+    if (!m_o.tray_mm) return;
+    const Theme& t = theme();
+    m_painter.save();
+    m_painter.translate(pivot);
+    m_painter.rotate(angle);
+    const double y = *m_o.tray_mm * px;
+    m_painter.setPen(QPen(marked("tray") ? t.blued : t.brass, marked("tray") ? 2.4 : 1.4));
+    m_painter.drawLine(QPointF(-12, y), QPointF(12, y));
+    m_painter.drawLine(QPointF(-12, y), QPointF(-12, y - 4));
+    m_painter.drawLine(QPointF(12, y), QPointF(12, y - 4));
+    const double grams = tried("tray");
+    if (grams > 0) {
+        const double size = std::min(16.0, 4 + 2 * std::sqrt(grams));
+        m_painter.setBrush(t.brass);
+        m_painter.drawRect(QRectF(-size / 2, y - size * 0.7, size, size * 0.7));
+    }
+    m_painter.restore();
+    m_handles.push_back({"tray", QRectF(pivot.x() - 24, pivot.y() + y - 20, 48, 30), {0, 1}, 6});
+    write(m_painter, word_font(8.5), marked("tray") ? t.blued : t.steel, {pivot.x() + 20, pivot.y() + y + 4}, tr("tray"));
+}
+
+/// The rating nut from the front, much enlarged: what is turned, with its marks going by.
+void SwingPicture::paint_nut(const QRectF& room) {
+    const Theme& t = theme();
+    const double turns = tried("nut");
+    const bool on = marked("nut");
+    const QRectF body(room.left(), room.top() + 16, room.width(), room.height() - 42);
+    m_painter.setPen(QPen(t.steel, 1.4));
+    m_painter.setBrush(t.steel);
+    m_painter.drawRect(QRectF(body.center().x() - 4, room.top(), 8, room.height() - 14));
+    m_painter.setPen(QPen(on ? t.blued : t.brass, on ? 2.4 : 1.4));
+    m_painter.setBrush(t.pale_brass);
+    m_painter.drawRoundedRect(body, 5, 5);
+    // Its rim as a drum: an eighth of a turn from mark to mark, seen foreshortened.
+    m_painter.save();
+    m_painter.setClipRect(body.adjusted(2, 2, -2, -2));
+    for (int eighth = 0; eighth < 8; ++eighth) {
+        const double angle = (turns + eighth / 8.0) * 2 * pi;
+        const double facing = std::cos(angle);
+        if (facing <= 0.05) continue;
+        const double x = body.center().x() + std::sin(angle) * body.width() / 2;
+        const bool index = eighth == 0;
+        m_painter.setPen(QPen(index ? t.ruby : t.brass_ink, index ? 3 : 1.2));
+        m_painter.drawLine(QPointF(x, body.top() + (index ? 4 : 9)), QPointF(x, body.bottom() - (index ? 4 : 9)));
+    }
+    m_painter.restore();
+    m_painter.setPen(QPen(t.ink, 1.4));
+    m_painter.drawLine(QPointF(body.center().x(), body.top() - 9), QPointF(body.center().x(), body.top() - 2));
+    write(m_painter, word_font(8.5), t.steel, {body.center().x(), room.bottom() + 2},
+          tr("rating nut, pitch %1 mm").arg(m_o.nut_pitch_mm.value_or(0)), 0);
+    write(m_painter, word_font(8.5, true), t.verdigris, {body.right() + 8, body.center().y() - 4}, QString::fromUtf8("→ ") + tr("up"));
+    write(m_painter, word_font(8.5, true), t.verdigris, {body.right() + 8, body.center().y() + 10}, tr("faster"));
+    write(m_painter, word_font(8.5, true), t.amber, {body.left() - 8, body.center().y() - 4}, tr("down") + QString::fromUtf8(" ←"), 1);
+    write(m_painter, word_font(8.5, true), t.amber, {body.left() - 8, body.center().y() + 10}, tr("slower"), 1);
+    m_handles.push_back({"nut", body.adjusted(-40, -10, 40, 10), {1, 0}, nut_px_per_turn});
+}
+
+void SwingPicture::paint_pendulum() {
+    const Theme& t = theme();
+    constexpr double nut_high = 92;
+    const QPointF pivot(m_room.center().x() + 34, m_room.top() + 14);
+    const double px = (m_room.height() - nut_high - 34) / lowest_mm();
+    const double swing = m_o.swing_deg.value_or(0);
+    const double angle = -m_stand.swing * swing;
+    // Cock and suspension spring.
+    m_painter.setPen(QPen(t.ink, 1.4));
+    m_painter.setBrush(t.sheet);
+    m_painter.drawRect(QRectF(pivot.x() - 15, pivot.y() - 12, 30, 10));
+    if (m_o.case_width_mm) {
+        const double half = *m_o.case_width_mm / 2 * px;
+        m_painter.setPen(QPen(t.rule, 3));
+        for (const double side : {-half, half}) m_painter.drawLine(pivot + QPointF(side, 40), pivot + QPointF(side, lowest_mm() * px + 12));
+    }
+    paint_length(pivot, px);
+    m_painter.setPen(QPen(t.steel, 1, Qt::DotLine));
+    for (const double side : {-swing, swing}) {
+        const QPointF end = pivot + QPointF(std::sin(side * pi / 180), std::cos(side * pi / 180)) * lowest_mm() * px;
+        m_painter.drawLine(pivot, end);
+    }
+    if (m_o.parts.empty()) {
+        PendulumPart rod;
+        rod.shape = "rod";
+        rod.diameter_mm = 4;
+        rod.length_mm = lowest_mm();
+        rod.top_mm = 0;
+        paint_part(rod, pivot, angle, px);
+        // Nobody measured the bob: a dashed sign of one, at the centre of swing.
+        m_painter.save();
+        m_painter.translate(pivot);
+        m_painter.rotate(angle);
+        m_painter.setPen(QPen(t.brass, 1.4, Qt::DashLine));
+        m_painter.setBrush(t.ground);
+        const double r = m_beat.pendulum->length_mm * 0.065 * px;
+        m_painter.drawEllipse(QPointF(0, m_beat.pendulum->length_mm * px), r, r);
+        m_painter.restore();
+    }
+    for (const PendulumPart& part : m_o.parts) paint_part(part, pivot, angle, px);
+    paint_tray(pivot, angle, px);
+    const double foot = pivot.y() + lowest_mm() * px;
+    if (swing > 0) write(m_painter, word_font(9), t.ink, {m_room.right() - 4, foot - 4}, tr("± %1°").arg(swing, 0, 'f', 1), 1);
+    if (m_o.nut_pitch_mm) paint_nut(QRectF(m_room.center().x() - 44, m_room.bottom() - nut_high + 14, 88, nut_high - 22));
+}
+
+double SwingPicture::rim_radius_mm() const {
+    if (m_beat.wheel) return m_o.wheel->rim_outside_mm / 2;
+    double radius = 0;
+    for (const BalanceScrews& pair : m_o.screws) radius = std::max(radius, pair.radius_mm * 0.97);
+    if (radius > 0) return radius;
+    return m_o.spring ? std::sqrt(m_o.spring->length_mm) * 0.75 : 8;
+}
+
+void SwingPicture::paint_rim(QPointF middle, double angle, double px) {
+    const Theme& t = theme();
+    const double outside = rim_radius_mm() * px;
+    const double inside = m_beat.wheel ? m_o.wheel->rim_inside_mm / 2 * px : outside * 0.9;
+    const auto arms = m_beat.wheel ? m_o.wheel->arms : 2;
+    const double arm = m_beat.wheel ? std::max(2.0, m_o.wheel->arm_width_mm * px) : outside * 0.08;
+    QPainterPath rim;
+    rim.addEllipse(middle, outside, outside);
+    rim.addEllipse(middle, inside, inside);
+    m_painter.setPen(QPen(t.brass, 1.2, m_beat.wheel ? Qt::SolidLine : Qt::DashLine));
+    m_painter.setBrush(t.pale_brass);
+    for (long long i = 0; i < arms; ++i) {
+        m_painter.save();
+        m_painter.translate(middle);
+        m_painter.rotate(-angle - 360.0 * static_cast<double>(i) / static_cast<double>(arms));
+        m_painter.drawRect(QRectF(0, -arm / 2, inside + 1, arm));
+        m_painter.restore();
+    }
+    m_painter.drawPath(rim);
+    for (size_t i = 0; i < m_o.screws.size(); ++i) {
+        const BalanceScrews& pair = m_o.screws[i];
+        const std::string means = "screws." + std::to_string(i);
+        const bool on = marked(means);
+        const double at = 90 + 42 * static_cast<double>(i) + angle;
+        const double moved = -tried(means) * pair.pitch_mm.value_or(1);
+        for (const double side : {0.0, 180.0}) {
+            const QPointF place = on_circle(middle, (pair.radius_mm + moved) * px, at + side);
+            const double size = std::clamp(std::cbrt(pair.mass_mg) * 0.55 * px, 5.0, 15.0);
+            m_painter.save();
+            m_painter.translate(place);
+            m_painter.rotate(-(at + side));
+            m_painter.setPen(QPen(on ? t.blued : t.ink, on ? 2.2 : 1));
+            m_painter.setBrush(t.brass);
+            m_painter.drawRect(QRectF(-size / 2, -size / 2, size, size));
+            m_painter.drawLine(QPointF(size / 2, -size / 2), QPointF(size / 2, size / 2));
+            m_painter.restore();
+            if (m_stand.swing != 0) continue;
+            m_handles.push_back({words(means), QRectF(place - QPointF(14, 14), QSizeF(28, 28)), on_circle({0, 0}, 1, at + side + 180),
+                                 pair.pitch_mm.value_or(1) * px * 6});
+        }
+    }
+    if (m_beat.poise && m_beat.poise->heavy_deg) {
+        // From 12, clockwise as seen from the dial.
+        const QPointF heavy = on_circle(middle, (outside + inside) / 2, 90 - *m_beat.poise->heavy_deg + angle);
+        m_painter.setPen(Qt::NoPen);
+        m_painter.setBrush(t.ruby);
+        m_painter.drawEllipse(heavy, 6, 6);
+        write(m_painter, word_font(9, true), t.ruby, heavy + QPointF(10, 4), tr("heavy"));
+    }
+}
+
+/// Coil by coil from the collet to the pins and on to the stud; it winds and unwinds with the swing.
+void SwingPicture::paint_spring(QPointF middle, double angle, double px) {
+    const Theme& t = theme();
+    const double collet = rim_radius_mm() * 0.11;
+    const double outer = rim_radius_mm() * 0.56;
+    const double coils = m_o.spring->length_mm / (pi * (collet + outer));
+    const double pitch = (outer - collet) / coils;
+    const double stud = 360 * coils;  // the whole turn of the strip, collet to its end
+    QPainterPath strip;
+    constexpr int steps_a_coil = 60;
+    const int steps = static_cast<int>(coils * steps_a_coil);
+    for (int i = 0; i <= steps; ++i) {
+        const double share = static_cast<double>(i) / steps;
+        const double radius = collet + (outer - collet) * share;
+        // The collet's end goes round with the balance, the stud's stays.
+        const double at = stud_deg - stud * (1 - share) + angle * (1 - share);
+        const QPointF point = on_circle(middle, radius * px, at);
+        if (i == 0) strip.moveTo(point);
+        else strip.lineTo(point);
+    }
+    m_painter.setBrush(Qt::NoBrush);
+    m_painter.setPen(QPen(t.blued, 1.3));
+    m_painter.drawPath(strip);
+    m_painter.setPen(QPen(t.ink, 1));
+    m_painter.setBrush(t.brass);
+    m_painter.drawEllipse(middle, collet * px, collet * px);
+    m_painter.setBrush(t.steel);
+    m_painter.drawEllipse(middle, collet * px * 0.45, collet * px * 0.45);
+    paint_regulator(middle, px, outer, pitch);
+}
+
+void SwingPicture::paint_regulator(QPointF middle, double px, double outer_mm, double) {
+    const Theme& t = theme();
+    const bool on = marked("pins");
+    const double per_mm = 180 / (pi * outer_mm);  // degrees of the outer coil for a mm of strip
+    const double between = m_o.pins_to_stud_mm.value_or(3);
+    // The strip runs anticlockwise to the stud: the pins stand before it, and go back from it to shorten the spring.
+    const double rest = stud_deg - between * per_mm;
+    const double pins = rest - tried("pins") * per_mm;
+    const QPointF stud = on_circle(middle, outer_mm * px, stud_deg);
+    m_painter.setPen(QPen(t.ink, 1.4));
+    m_painter.setBrush(t.sheet);
+    m_painter.drawRect(QRectF(stud - QPointF(6, 6), QSizeF(12, 12)));
+    write(m_painter, word_font(8.5), t.steel, stud + QPointF(9, -6), tr("stud"));
+    if (m_o.overhang_mm && *m_o.overhang_mm > 0) {
+        QPainterPath out;
+        const double over = std::min(*m_o.overhang_mm * per_mm, 70.0);
+        constexpr int pieces = 12;
+        for (int i = 0; i <= pieces; ++i) {
+            const QPointF point = on_circle(middle, (outer_mm + 0.08 * outer_mm * i / pieces) * px, stud_deg + over * i / pieces);
+            if (i == 0) out.moveTo(point);
+            else out.lineTo(point);
+        }
+        m_painter.setPen(QPen(t.blued, 1.3, Qt::DotLine));
+        m_painter.setBrush(Qt::NoBrush);
+        m_painter.drawPath(out);
+    }
+    const double arm_end = rim_radius_mm() * 1.14 * px;
+    m_painter.setPen(QPen(on ? t.blued : t.steel, on ? 3 : 2));
+    m_painter.drawLine(on_circle(middle, outer_mm * px * 0.86, pins), on_circle(middle, arm_end, pins));
+    m_painter.setBrush(t.sheet);
+    m_painter.setPen(QPen(on ? t.blued : t.ink, 1.6));
+    for (const double off : {-3.5, 3.5}) m_painter.drawEllipse(on_circle(middle, outer_mm * px + off, pins), 2.6, 2.6);
+    m_painter.setPen(QPen(t.rule, 1));
+    m_painter.drawArc(QRectF(middle - QPointF(arm_end, arm_end), QSizeF(2 * arm_end, 2 * arm_end)), static_cast<int>((rest - 34) * 16),
+                      68 * 16);
+    const QPointF along = on_circle({0, 0}, 1, pins - 90);
+    m_handles.push_back({"pins", QRectF(on_circle(middle, arm_end, pins) - QPointF(20, 20), QSizeF(40, 40)), along, arm_end / outer_mm});
+    m_handles.push_back({"pins", QRectF(on_circle(middle, outer_mm * px, pins) - QPointF(14, 14), QSizeF(28, 28)), along, px});
+    const QPointF faster = on_circle(middle, arm_end + 16, rest - 30);
+    const QPointF slower = on_circle(middle, arm_end + 16, rest + 30);
+    write(m_painter, word_font(8.5, true), t.verdigris, faster, tr("faster"), 0);
+    write(m_painter, word_font(8.5, true), t.amber, slower, tr("slower"), 0);
+}
+
+void SwingPicture::paint_balance() {
+    const Theme& t = theme();
+    double widest = rim_radius_mm() * 1.2;
+    for (const BalanceScrews& pair : m_o.screws) widest = std::max(widest, pair.radius_mm * 1.12);
+    const double px = std::min(m_room.width() / 2 - 26, m_room.height() / 2 - 70) / widest;
+    const QPointF middle(m_room.center().x(), m_room.top() + widest * px + 28);
+    const double angle = m_stand.swing * m_o.swing_deg.value_or(0);
+    paint_rim(middle, angle, px);
+    if (m_o.spring) paint_spring(middle, angle, px);
+    double y = middle.y() + widest * px + 36;
+    int column = 0;
+    const auto figure = [&](const QString& value, const QString& name) {
+        const double x = m_room.left() + 4 + column * m_room.width() / 2;
+        write(m_painter, figure_font(14), t.ink, {x, y}, value);
+        write(m_painter, word_font(8.5), t.steel, {x, y + 15}, name);
+        if (++column == 2) column = 0, y += 44;
+    };
+    if (m_o.swing_deg) figure(tr("± %1°").arg(*m_o.swing_deg, 0, 'f', 0), tr("swing as found"));
+    if (m_beat.balance) figure(tr("%1 mg cm²").arg(m_beat.balance->inertia_kg_m2 * 1e10, 0, 'f', 2), tr("inertia for the beats"));
+    if (m_o.spring) figure(tr("%1 mm").arg(m_o.spring->length_mm, 0, 'f', 1), tr("of spring, to the pins"));
+    if (m_beat.balance && m_beat.balance->s_per_day_per_mm_of_spring)
+        figure(tr("%1 s/d").arg(*m_beat.balance->s_per_day_per_mm_of_spring, 0, 'f', 0), tr("for 1 mm of it"));
+    if (m_o.beat_error_ms) figure(tr("%1 ms").arg(*m_o.beat_error_ms, 0, 'f', 1), tr("out of beat"));
+    if (m_beat.poise && m_beat.poise->poise_s_per_day)
+        figure(tr("± %1 s/d").arg(*m_beat.poise->poise_s_per_day, 0, 'f', 1), tr("by want of poise"));
+}
+
+}  // namespace echappe

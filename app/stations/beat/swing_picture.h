@@ -1,0 +1,52 @@
+#pragma once
+
+#include <QPainter>
+
+#include "job/derived_beat.h"
+
+namespace echappe {
+
+/// What keeps time, drawn to scale: a pendulum from its suspension down, or a balance with its spring seen from above.
+/// Nothing is worked out here but where things lie on the screen.
+class SwingPicture {
+public:
+    struct Stand {
+        double swing = 0;   ///< now, as a share of the swing to one side, −1 to 1
+        std::string means;  ///< the one that is marked
+        double amount = 0;  ///< of it, tried
+    };
+    /// Something in the picture that can be taken hold of.
+    struct Handle {
+        QString means;
+        QRectF rect;
+        QPointF way;             ///< a drag along this gains
+        double px_per_unit = 1;  ///< of the means' own unit
+    };
+    SwingPicture(QPainter& painter, const DerivedBeat& beat, const QRectF& room, const Stand& stand);
+    void paint();
+    const std::vector<Handle>& handles() const { return m_handles; }
+
+private:
+    void paint_pendulum();
+    double lowest_mm() const;
+    void paint_part(const PendulumPart& part, QPointF pivot, double angle, double px);
+    void paint_length(QPointF pivot, double px);
+    void paint_nut(const QRectF& room);
+    void paint_tray(QPointF pivot, double angle, double px);
+    void paint_balance();
+    void paint_rim(QPointF middle, double angle, double px);
+    void paint_spring(QPointF middle, double angle, double px);
+    void paint_regulator(QPointF middle, double px, double outer_mm, double pitch_mm);
+    double rim_radius_mm() const;
+    bool marked(const std::string& means) const { return m_stand.means == means; }
+    double tried(const std::string& means) const { return marked(means) ? m_stand.amount : 0; }
+
+    QPainter& m_painter;
+    const DerivedBeat& m_beat;
+    const OscillatorRecord& m_o;
+    QRectF m_room;
+    Stand m_stand;
+    std::vector<Handle> m_handles;
+};
+
+}  // namespace echappe
