@@ -31,6 +31,23 @@ void derive_demo(benchmark::State& state) {
 }
 BENCHMARK(derive_demo)->Unit(benchmark::kMillisecond);
 
+/// As after an edit that leaves the meshes alone: what was simulated stands.
+void derive_demo_after_an_edit(benchmark::State& state) {
+    const Job job = demo::measured_job();
+    Job other = job;
+    other.oscillator->Q += 1;
+    Derived before = derive(job);
+    bool odd = false;
+    for (auto _ : state) {
+        DeriveAids aids;
+        aids.job_before = odd ? &other : &job;
+        aids.before = &before;
+        before = derive(odd ? job : other, aids);
+        odd = !odd;
+    }
+}
+BENCHMARK(derive_demo_after_an_edit)->Unit(benchmark::kMillisecond);
+
 void derive_demo_measured(benchmark::State& state) {
     const Job job = demo::measured_job();
     for (auto _ : state) benchmark::DoNotOptimize(derive(job));
@@ -62,6 +79,15 @@ void simulate_one_pitch(benchmark::State& state) {
     for (auto _ : state) benchmark::DoNotOptimize(simulate_mesh(input));
 }
 BENCHMARK(simulate_one_pitch)->Unit(benchmark::kMillisecond);
+
+void simulate_in_32_steps(benchmark::State& state) {
+    MeshSimulationInput input;
+    input.mesh = {90, 12, 0.6};
+    input.steps = 32;
+    input.flank_points = 100;
+    for (auto _ : state) benchmark::DoNotOptimize(simulate_mesh(input));
+}
+BENCHMARK(simulate_in_32_steps)->Unit(benchmark::kMillisecond);
 
 }  // namespace
 

@@ -100,6 +100,9 @@ QColor ink(const std::string& decision) {
 
 namespace {
 
+/// A size as part of a name: whole numbers are written much faster than doubles, and a plate writes a thousand of them.
+QString in_64ths(double size) { return QString::number(static_cast<int>(size * 64)); }
+
 void draw_mark(QPainter& painter, QPointF at, double r, const std::string& decision, bool done) {
     const Theme& t = theme();
     const QColor colour = done ? t.steel : ink(decision);
@@ -134,7 +137,7 @@ void draw_mark(QPainter& painter, QPointF at, double r, const std::string& decis
 
 void stamp(QPainter& painter, const QString& key, QPointF at, double reach, const std::function<void(QPainter&, QPointF)>& draw) {
     const double ratio = painter.device()->devicePixelRatioF();
-    const QString whole = key + (theme().dark ? "dark" : "light") + QString::number(ratio);
+    const QString whole = key + (theme().dark ? "dark" : "light") + in_64ths(ratio);
     QPixmap picture;
     const int size = static_cast<int>(std::ceil(2 * reach));
     if (!QPixmapCache::find(whole, &picture)) {
@@ -151,8 +154,8 @@ void stamp(QPainter& painter, const QString& key, QPointF at, double reach, cons
 }
 
 void mark(QPainter& painter, QPointF at, double r, const std::string& decision, bool done) {
-    stamp(painter, QLatin1String(decision.data(), static_cast<qsizetype>(decision.size())) + QString::number(r) + (done ? "done" : "open"),
-          at, r + 10, [&](QPainter& into, QPointF middle) { draw_mark(into, middle, r, decision, done); });
+    stamp(painter, QLatin1String(decision.data(), static_cast<qsizetype>(decision.size())) + in_64ths(r) + (done ? "done" : "open"), at,
+          r + 10, [&](QPainter& into, QPointF middle) { draw_mark(into, middle, r, decision, done); });
 }
 
 std::optional<QPointF> Labels::room_for(QPointF at, double radius, QSizeF size, const QRectF& within) {

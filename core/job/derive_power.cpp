@@ -190,18 +190,27 @@ void drive_rewound(const DriveRecord& drive, const Derived& derived, DerivedPowe
     out.least_N_mm = drive.least_N_mm;
 }
 
-/// Work that a mesh passes on at the depth it stands at, by the simulation of its teeth; one that cannot be turned keeps what is usual.
+/// Depth in modules, to the nearest hundredth: efficiency changes by some 0.002 in one, and a reading's last digit need not turn
+/// the teeth anew.
+double told_depth(const DerivedMesh& mesh) {
+    return mesh.depth_mm ? std::round(100 * mesh.depth_mm->value / mesh.module_mm.value) / 100 : 0;
+}
+
+/// Work that a mesh passes on at the depth it stands at, by the simulation of its teeth, the same at every module; one that cannot
+/// be turned keeps what is usual.
 double efficiency_of(DerivedMesh& mesh, const Derived* before) {
     if (mesh.efficiency) return *mesh.efficiency;
     if (before)
         for (const DerivedMesh& old : before->meshes)
             if (old.efficiency && old.wheel == mesh.wheel && old.pinion == mesh.pinion && old.form == mesh.form &&
-                old.module_mm.value == mesh.module_mm.value && old.depth_mm == mesh.depth_mm)
+                told_depth(old) == told_depth(mesh))
                 return *(mesh.efficiency = old.efficiency);
     MeshSimulationInput in;
     in.mesh = mesh.geometry();
-    in.depth_error_mm = mesh.depth_mm ? mesh.depth_mm->value : 0;
-    in.steps = 48;  // a mean over the pitch: within 0.001 of 360 steps
+    in.depth_error_mm = told_depth(mesh) * mesh.module_mm.value;
+    // A mean over the pitch asks for little: within 0.005 of 360 steps at 400 points on the demos' meshes, in a twentieth of the time.
+    in.steps = 32;
+    in.flank_points = 100;
     mesh.efficiency = usual_efficiency(mesh.pinion);
     try {
         const MeshSimulationResult turned = simulate_mesh(in);

@@ -16,18 +16,22 @@ struct HoleQuestion {
     const char* field;
     const char* words;
     const char* how;
+    std::optional<double> HoleRecord::*reading;
 };
 constexpr HoleQuestion hole_questions[] = {
     {"pivot_mm", "pivot",
-     "Calliper or micrometer across the polished part of the pivot, not at the shoulder; turn it and take the largest."},
+     "Calliper or micrometer across the polished part of the pivot, not at the shoulder; turn it and take the largest.",
+     &HoleRecord::pivot_mm},
     {"hole_max_mm", "hole, largest diameter",
      "Pin gauges or a taper gauge: the largest pin that enters when it is leaned to the worn side, or the calliper's small jaws along the "
-     "long axis."},
+     "long axis.",
+     &HoleRecord::hole_max_mm},
     {"hole_min_mm", "hole, smallest diameter",
-     "The largest pin that enters straight: across the long axis. It stands for the hole as it was made."},
+     "The largest pin that enters straight: across the long axis. It stands for the hole as it was made.", &HoleRecord::hole_min_mm},
     {"wear_direction_deg", "which way it is worn",
      "Where the pivot walked to, as you look at this side of the plate: degrees from the right, anticlockwise, or the hour of a clock "
-     "face: 4 h. Enter alone takes the way the train pushes."}};
+     "face: 4 h. Enter alone takes the way the train pushes.",
+     &HoleRecord::wear_direction_deg}};
 
 /// The double in a record that a question's field names.
 std::optional<double>* slot_of(const Record& record, void* object, const std::string& field) {
@@ -45,9 +49,7 @@ HoleRecord& hole_of(Job& job, const std::string& id) {
     return job.survey.hole_at(arbor, plate);
 }
 
-bool listed(const std::vector<std::string>& list, const std::string& word) {
-    return std::find(list.begin(), list.end(), word) != list.end();
-}
+bool listed(const std::vector<std::string>& list, std::string_view word) { return std::find(list.begin(), list.end(), word) != list.end(); }
 
 /// Arbors in the order of the trains from the power up, each once; what is on no train last.
 std::vector<std::string> in_order(const Job& job) {
@@ -67,12 +69,10 @@ void ask_hole(const Job& job, const DerivedHole& hole, std::vector<SurveyQuestio
     const double oval = r.hole_max_mm && r.hole_min_mm ? *r.hole_max_mm - *r.hole_min_mm : 0;
     constexpr double seen_as_oval_mm = 0.03;
     for (const HoleQuestion& q : hole_questions) {
-        const bool way = std::string(q.field) == "wear_direction_deg";
+        const bool way = q.reading == &HoleRecord::wear_direction_deg;
         if (way && oval < seen_as_oval_mm && !r.wear_direction_deg) continue;
         SurveyQuestion question{hole.id, q.field, hole.arbor, q.words, q.how, way ? "deg, or 4 h" : job.length_unit};
-        question.taken =
-            std::get<std::optional<double>*>(HoleRecord::record().find(q.field)->slot(const_cast<HoleRecord*>(&r)))->has_value() &&
-            !listed(r.doubtful, q.field);
+        question.taken = (r.*q.reading).has_value() && !listed(r.doubtful, q.field);
         question.cannot = listed(r.cannot, q.field);
         if (way) question.expected = hole.push_deg;
         round.push_back(std::move(question));
@@ -114,46 +114,54 @@ std::string words_for_reading(const std::string& field) {
 
 std::vector<SurveyQuestion> survey_round(const Job& job, const Derived& derived) {
     std::vector<SurveyQuestion> round;
-    const auto order = in_order(job);
-    std::unordered_map<std::string, const DerivedHole*> holes;
-    for (const DerivedHole& hole : derived.survey.holes) holes[hole.id] = &hole;
-    std::unordered_map<std::string, const ArborRecord*> arbors;
-    for (const ArborRecord& record : job.survey.arbors) arbors[record.arbor] = &record;
-    const auto record_of = [&](const std::string& arbor) { return arbors.contains(arbor) ? arbors.at(arbor) : nullptr; };
-    for (const std::string& plate : plate_names()) {
-        const PlateRecord* record = job.survey.plate(plate);
-        round.push_back({"plate." + plate, "thickness_mm", "", "thickness",
+    /// An arbor with what hangs on it, found once: with hundreds of holes a look-up for each question is felt.
+    struct Place {
+        std::string arbor;
+        const DerivedHole* holes[2] = {nullptr, nullptr};
+        const ArborRecord* record = nullptr;
+    };
+    std::vector<Place> places;
+    std::unordered_map<std::string, size_t> by_name;
+    for (std::string& arbor : in_order(job)) {
+        by_name[arbor] = places.size();
+        places.emplace_back().arbor = std::move(arbor);
+    }
+    const auto place_of = [&](const std::string& arbor) {
+        const auto at = by_name.find(arbor);
+        return at == by_name.end() ? nullptr : &places[at->second];
+    };
+    const auto& plates = plate_names();
+    for (const DerivedHole& hole : derived.survey.holes)
+        if (Place* place = place_of(hole.arbor)) place->holes[hole.plate == plates[0] ? 0 : 1] = &hole;
+    for (const ArborRecord& record : job.survey.arbors)
+        if (Place* place = place_of(record.arbor)) place->record = &record;
+    constexpr size_t most_for_an_arbor = 13;
+    round.reserve(most_for_an_arbor * places.size() + 2);
+    for (size_t side = 0; side < 2; ++side) {
+        const PlateRecord* record = job.survey.plate(plates[side]);
+        round.push_back({"plate." + plates[side], "thickness_mm", "", "thickness",
                          "Calliper across the plate at an edge without burr; it holds for every hole of this plate.", job.length_unit,
                          record && record->thickness_mm});
-        for (const std::string& arbor : order)
-            if (const auto hole = holes.find(arbor + "." + plate); hole != holes.end()) ask_hole(job, *hole->second, round);
+        for (const Place& place : places)
+            if (place.holes[side]) ask_hole(job, *place.holes[side], round);
     }
-    for (const std::string& arbor : order) {
-        if (!holes.contains(arbor + ".front")) continue;
-        const ArborRecord* record = record_of(arbor);
-        round.push_back(
-            {arbor, "tir_mm", arbor, "runout (TIR)",
-             "Between centres or in a true collet, dial indicator on the arbor beside the wheel: turn once, highest less lowest.",
-             job.length_unit, record && record->tir_mm});
-    }
-    for (const auto& [field, words, how] :
-         {std::tuple{"plates_mm", "between the plates", "Inside jaws between the plates, beside the arbor's holes."},
-          std::tuple{"shoulders_mm", "from shoulder to shoulder", "Calliper over the two shoulders of the arbor."}})
-        for (const std::string& arbor : order) {
-            if (!holes.contains(arbor + ".front")) continue;
-            ArborRecord record;
-            if (const ArborRecord* there = record_of(arbor)) record = *there;
-            round.push_back(
-                {arbor, field, arbor, words, how, job.length_unit, slot_of(ArborRecord::record(), &record, field)->has_value()});
-        }
-    for (const std::string& plate : plate_names())
-        for (const std::string& arbor : order) {
-            const auto hole = holes.find(arbor + "." + plate);
-            if (hole == holes.end()) continue;
-            round.push_back({hole->first, "sway_mm", arbor, "sway of the free end",
-                             "The other end out of its plate: how far it sways from side to side, measured where the other plate was.",
-                             job.length_unit, hole->second->record.sway_mm.has_value()});
-        }
+    const auto ask_arbors = [&](const char* field, const char* words, const char* how, std::optional<double> ArborRecord::*reading) {
+        for (const Place& place : places)
+            if (place.holes[0])
+                round.push_back(
+                    {place.arbor, field, place.arbor, words, how, job.length_unit, place.record && (place.record->*reading).has_value()});
+    };
+    ask_arbors("tir_mm", "runout (TIR)",
+               "Between centres or in a true collet, dial indicator on the arbor beside the wheel: turn once, highest less lowest.",
+               &ArborRecord::tir_mm);
+    ask_arbors("plates_mm", "between the plates", "Inside jaws between the plates, beside the arbor's holes.", &ArborRecord::plates_mm);
+    ask_arbors("shoulders_mm", "from shoulder to shoulder", "Calliper over the two shoulders of the arbor.", &ArborRecord::shoulders_mm);
+    for (size_t side = 0; side < 2; ++side)
+        for (const Place& place : places)
+            if (const DerivedHole* hole = place.holes[side])
+                round.push_back({hole->id, "sway_mm", place.arbor, "sway of the free end",
+                                 "The other end out of its plate: how far it sways from side to side, measured where the other plate was.",
+                                 job.length_unit, hole->record.sway_mm.has_value()});
     return round;
 }
 

@@ -7,7 +7,6 @@ namespace echappe {
 namespace {
 
 constexpr double pi = 3.14159265358979323846;
-constexpr size_t leaf_steps = 4000;
 constexpr size_t stride = 16;         ///< of the first look along a flank
 constexpr double corner_slope = 0.1;  ///< rad: a sharper turn of the leaf's outline is a corner
 
@@ -45,7 +44,7 @@ bool is_corner(const std::vector<Point>& polar, size_t i) {
 
 }  // namespace
 
-ContactPair::ContactPair(const MeshForms& forms, double module, double wear_step_mm) {
+ContactPair::ContactPair(const MeshForms& forms, double module, double wear_step_mm, size_t leaf_steps) {
     const std::vector<Point> tooth = half_in_polar(forms.wheel, module);
     for (size_t i = 0; i < tooth.size(); ++i)
         m_driving.push_back({tooth[i][0], std::cos(tooth[i][1]), std::sin(tooth[i][1]), is_corner(tooth, i)});
@@ -80,7 +79,7 @@ ContactPair::ContactPair(const MeshForms& forms, double module, double wear_step
 
 double ContactPair::half_angle(const std::vector<double>& leaf, double radius) const {
     const double at = (radius - m_leaf_from) / m_leaf_step;
-    const auto below = static_cast<size_t>(std::clamp(at, 0.0, static_cast<double>(leaf_steps - 1)));
+    const auto below = static_cast<size_t>(std::clamp(at, 0.0, static_cast<double>(m_leaf.size() - 2)));
     return leaf[below] + (leaf[below + 1] - leaf[below]) * (at - static_cast<double>(below));
 }
 

@@ -13,7 +13,8 @@ struct Contact {
 /// The driving side of one tooth as points, and the leaf as a half thickness for every radius; both in mm.
 class ContactPair {
 public:
-    ContactPair(const MeshForms& forms, double module_mm, double wear_step_mm);
+    /// `leaf_steps`: of the table of the leaf's width over its radius.
+    ContactPair(const MeshForms& forms, double module_mm, double wear_step_mm, size_t leaf_steps);
 
     struct Stand {
         double tooth_angle;  ///< of the tooth's middle, rad from the line of centres

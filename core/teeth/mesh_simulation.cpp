@@ -13,7 +13,7 @@ namespace {
 
 constexpr double pi = 3.14159265358979323846;
 constexpr const char* source = "contact of the two actual profiles, tooth by tooth; dry friction at the contact";
-constexpr long long flank_points = 400;
+constexpr size_t leaf_steps_a_point = 10;
 constexpr double touching_modules = 0.002;  ///< pairs this close to the one that holds count as touching
 constexpr double butt_modules = 0.05;       ///< a tooth that enters this far behind its leaf's tip strikes it
 constexpr double drop_arcmin = 3;           ///< smaller falls are not felt
@@ -28,7 +28,8 @@ class Simulation {
 public:
     explicit Simulation(const MeshSimulationInput& in)
         : m_in(in),
-          m_pair(mesh_forms(in.mesh, in.flank == "arc", flank_points), in.mesh.module_mm, in.wear_step_mm),
+          m_pair(mesh_forms(in.mesh, in.flank == "arc", in.flank_points), in.mesh.module_mm, in.wear_step_mm,
+                 leaf_steps_a_point * static_cast<size_t>(in.flank_points)),
           m_teeth(static_cast<double>(in.mesh.wheel)),
           m_leaves(static_cast<double>(in.mesh.pinion)),
           m_wheel_pitch(2 * pi / m_teeth),

@@ -18,6 +18,7 @@ struct MeshSimulationInput {
     double short_tooth_mm = 0;  ///< the same tooth is this much lower
     double wear_step_mm = 0;    ///< depth worn into every leaf's driven flank, from the pitch circle inwards
     std::string span = "pitch";
+    long long flank_points = 400;  ///< not declared: fewer where the efficiency alone is asked, and often
     static const Record& record();
 };
 

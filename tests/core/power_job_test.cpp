@@ -110,7 +110,7 @@ TEST_CASE("the flow of power takes each mesh as its teeth are simulated, and the
         fine.mesh = mesh.geometry();
         fine.depth_error_mm = mesh.depth_mm ? mesh.depth_mm->value : 0;
         const MeshSimulationResult turned = simulate_mesh(fine);
-        if (!turned.butts && !turned.binds) CHECK(*mesh.efficiency == Approx(turned.efficiency).margin(2e-3));
+        if (!turned.butts && !turned.binds) CHECK(*mesh.efficiency == Approx(turned.efficiency).margin(5e-3));
     }
     // Great and centre were measured, third and escape were not.
     REQUIRE(power.chain);

@@ -60,7 +60,10 @@ const DerivedPower* PowerStation::power() const {
     return m_document.derived().power.empty() ? nullptr : &m_document.derived().power.front();
 }
 
+void PowerStation::showEvent(QShowEvent*) { refresh(); }
+
 void PowerStation::refresh() {
+    if (!isVisible()) return;
     const DerivedPower* now = power();
     const std::string kind = now ? now->drive.kind : "";
     if (kind != m_kind) {
