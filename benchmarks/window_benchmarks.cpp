@@ -32,6 +32,29 @@ void edit_to_painted(benchmark::State& state) {
 }
 BENCHMARK(edit_to_painted)->Arg(0)->Arg(1)->Unit(benchmark::kMillisecond);
 
+/// An edit where it is made, on the station that shows it: 0 the weight at Power, 1 the strip of the saloon clock there, 2 a look at Beat.
+void edit_of_power_or_rate(benchmark::State& state) {
+    MainWindow window;
+    window.show();
+    window.open_demo(state.range(0) == 1 ? "saloon" : "tide-house");
+    window.show_station(state.range(0) == 2 ? Station::beat : Station::power);
+    QImage screen(window.size(), QImage::Format_ARGB32_Premultiplied);
+    window.render(&screen);
+    double by = 0;
+    for (auto _ : state) {
+        by += 0.001;
+        window.document().edit("edit", [&](Job& job) {
+            if (state.range(0) == 0) job.drives.front().weight_kg = 5 + by;
+            else if (state.range(0) == 1) job.drives.front().thickness_mm = 0.44 + by / 100;
+            else job.rate_log.looks.back().shown_s += by;
+        });
+        QApplication::processEvents();
+        window.render(&screen);
+    }
+    window.document().undo_stack()->setClean();
+}
+BENCHMARK(edit_of_power_or_rate)->DenseRange(0, 2)->Unit(benchmark::kMillisecond);
+
 template <class Panel>
 void paint(benchmark::State& state, MainWindow& window, Panel& panel) {
     QImage screen(panel.size(), QImage::Format_ARGB32_Premultiplied);

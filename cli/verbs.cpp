@@ -11,6 +11,7 @@
 #include "oscillator/beat_setting.h"
 #include "oscillator/compensation.h"
 #include "oscillator/compound_pendulum.h"
+#include "oscillator/decay.h"
 #include "oscillator/hairspring_choice.h"
 #include "oscillator/pendulum.h"
 #include "oscillator/pendulum_design.h"
@@ -73,6 +74,7 @@ const std::vector<const Calculation*>& verbs() {
         &hairspring_choice_calculation(),
         &poise_calculation(),
         &beat_setting_calculation(),
+        &decay_calculation(),
         &spring_size_calculation(),
         &spring_torque_calculation(),
         &spring_match_calculation(),

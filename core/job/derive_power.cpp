@@ -163,8 +163,15 @@ void drive_by_fusee(const DriveRecord& drive, DerivedPower& out) {
     const double room = out.spring ? std::max(0.0, out.spring->turns - *out.barrel_turns) : beyond;
     const double last = now + *out.barrel_turns + room;
     set_up.torque_curve = {{first, line->per_turn_N_mm * first}, {last, line->per_turn_N_mm * last}};
+    if (drive.least_N_mm) set_up.level_N_mm = wanted_torque(*drive.least_N_mm);
     out.set_up = fusee_set_up(set_up);
-    out.set_up->set_up_turns_now = now;
+    out.set_up_found = now;
+    const double more = out.set_up->set_up_turns - now;
+    constexpr double worth_doing = 0.05;
+    out.set_up_advice = (std::abs(more) < worth_doing ? "Its set-up is as level as it gets"
+                         : more > 0                   ? "Set up " + print_fixed(more, 2) + " turns more"
+                                                      : "Set up " + print_fixed(-more, 2) + " turns less") +
+                        ": within " + print_fixed(100 * out.set_up->flatness, 0) + " % over the run.";
 }
 
 void drive_rewound(const DriveRecord& drive, const Derived& derived, DerivedPower& out) {
@@ -308,8 +315,8 @@ void look_for_causes(const Job& job, const Derived& derived, DerivedPower& out) 
         if (out.drive.kind != "weight" && out.drive.thickness_mm)
             out.look_at.push_back("The strip, " + print_short(*out.drive.thickness_mm) +
                                   " mm: torque goes with the third power of it, and modern steel drives harder than the old.");
-        if (out.set_up && out.set_up->set_up_turns_now > out.set_up->set_up_turns + 0.5)
-            out.look_at.push_back("The set-up: " + print_fixed(out.set_up->set_up_turns_now, 1) + " turns where " +
+        if (out.set_up && *out.set_up_found > out.set_up->set_up_turns + 0.5)
+            out.look_at.push_back("The set-up: " + print_fixed(*out.set_up_found, 1) + " turns where " +
                                   print_fixed(out.set_up->set_up_turns, 1) + " is flattest.");
     }
     if (!weak || strong || !out.chain || out.chain->arbors.size() < 2) return;

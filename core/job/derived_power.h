@@ -25,6 +25,8 @@ struct DerivedPower {
     std::optional<TorqueLogResult> log;
     std::optional<FuseeResult> fusee;        ///< the cone that the strip in the barrel wants
     std::optional<FuseeSetUpResult> set_up;  ///< of the cone that is there, with the barrel's own torque
+    std::optional<double> set_up_found;      ///< turns from no torque, by the log
+    std::string set_up_advice;               ///< how much more or less, and how level it is then
     std::vector<double> cone_mm;             ///< radii each quarter turn from the small end: measured, else what the spring wants
     bool cone_measured = false;
     std::vector<double> barrel_along;  ///< the barrel's turns at each of those, from wound

@@ -168,7 +168,8 @@ const Record& FuseeSetUpInput::record() {
             .add("barrel_diameter_mm", &In::barrel_diameter_mm, "mm", "outside, where the line lies", above(0, 1000))
             .required()
             .add("line_diameter_mm", &In::line_diameter_mm, "mm", "of the line", above(0, 50))
-            .required();
+            .required()
+            .add("level_N_mm", &In::level_N_mm, "N mm", "wanted at the fusee: then the spring for this cone is told", above(0, 1e7));
     return record;
 }
 
@@ -182,19 +183,14 @@ const Record& FuseeSetUpResult::record() {
             .add("torque_N_mm", &Out::torque_N_mm, "N mm", "at the fusee, each quarter turn from the small end")
             .add("barrel_turns", &Out::barrel_turns, "", "from the set-up to wound")
             .add("wanted_set_up_turns", &Out::wanted_set_up_turns, "", "torque at set-up ÷ torque per turn that this cone was cut for")
+            .add("wants_set_up_N_mm", &Out::wants_set_up_N_mm, "N mm", "of the barrel at set-up, for the level torque asked")
+            .add("wants_per_turn_N_mm", &Out::wants_per_turn_N_mm, "N mm", "and more for each turn of it")
             .add("set_up_turns_now", &Out::set_up_turns_now, "", "the same of this spring at that set-up")
             .add("verdict", &Out::verdict, "", "in words");
     return record;
 }
 
 namespace {
-
-/// The barrel's turns at each quarter turn of the fusee, from the large end.
-std::vector<double> barrel_turns(const std::vector<double>& from_large, double Rb) {
-    std::vector<double> turns = {0};
-    for (size_t i = 1; i < from_large.size(); ++i) turns.push_back(turns.back() + quarter * (from_large[i] + from_large[i - 1]) / 2 / Rb);
-    return turns;
-}
 
 struct Levelled {
     double mean = 0;
@@ -233,7 +229,7 @@ FuseeSetUpResult fusee_set_up(const FuseeSetUpInput& in) {
     const TorqueCurve curve = TorqueCurve::through(in.torque_curve, "torque_curve");
     const double Rb = (in.barrel_diameter_mm + in.line_diameter_mm) / 2;
     const std::vector<double> radii(in.radii_mm.rbegin(), in.radii_mm.rend());
-    const std::vector<double> turns = barrel_turns(radii, Rb);
+    const std::vector<double> turns = barrel_turns_along(radii, Rb);
     const double most = curve.end() - turns.back();
     if (most < curve.begin())
         throw InputError("torque_curve", "readings over " + print_short(curve.end() - curve.begin()) + " turns",
@@ -258,6 +254,11 @@ FuseeSetUpResult fusee_set_up(const FuseeSetUpInput& in) {
     out.torque_N_mm.assign(level.torque.rbegin(), level.torque.rend());
     out.barrel_turns = turns.back();
     out.wanted_set_up_turns = wanted_set_up(radii, turns);
+    if (in.level_N_mm && out.wanted_set_up_turns > 0) {
+        // Level torque T at the large end: M = T Rb ÷ ρ there, and that over its turns from no torque is the rise.
+        out.wants_set_up_N_mm = *in.level_N_mm * Rb / radii.front();
+        out.wants_per_turn_N_mm = *out.wants_set_up_N_mm / out.wanted_set_up_turns;
+    }
     const double per_turn = (curve.at(best + turns.back()) - curve.at(best)) / turns.back();
     constexpr double no_slope = 1e-9;
     out.set_up_turns_now = per_turn > no_slope ? curve.at(best) / per_turn : 0;

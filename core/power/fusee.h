@@ -43,8 +43,8 @@ FuseeResult fusee_profile(const FuseeInput& input);
 std::vector<double> cone_between(double large_mm, double small_mm, double turns);
 /// The same from diameters read each turn, straight between.
 std::vector<double> cone_from_readings(const std::vector<double>& diameters_mm);
-/// Turns of the barrel, radius Rb to the middle of the line, when the line has come off so many quarter turns from the small end:
-/// one for each radius, ∫ ρ dφ ÷ Rb with ρ straight between.
+/// Turns of the barrel, radius Rb to the middle of the line, while the line goes over these radii a quarter turn apart: one for
+/// each, from 0, ∫ ρ dφ ÷ Rb with ρ straight between.
 std::vector<double> barrel_turns_along(const std::vector<double>& radii_mm, double barrel_radius_mm);
 std::vector<Working> explain_fusee(const FuseeInput& input, const FuseeResult& result);
 const Calculation& fusee_calculation();
@@ -55,6 +55,7 @@ struct FuseeSetUpInput {
     std::vector<std::array<double, 2>> torque_curve;  ///< of the barrel, turns from let down
     double barrel_diameter_mm = 0;
     double line_diameter_mm = 0;
+    std::optional<double> level_N_mm;  ///< wanted at the fusee: then the spring that this cone wants is told
     static const Record& record();
 };
 
@@ -64,8 +65,10 @@ struct FuseeSetUpResult {
     double mean_torque_N_mm = 0;      ///< at the fusee
     std::vector<double> torque_N_mm;  ///< each quarter turn from the small end
     double barrel_turns = 0;
-    double wanted_set_up_turns = 0;  ///< that a straight spring would need for this cone: its torque at set-up ÷ torque per turn
-    double set_up_turns_now = 0;     ///< the same of this spring, at the recommended set-up
+    double wanted_set_up_turns = 0;           ///< that a straight spring would need for this cone: its torque at set-up ÷ torque per turn
+    std::optional<double> wants_set_up_N_mm;  ///< of the barrel, for the level torque asked: at set-up
+    std::optional<double> wants_per_turn_N_mm;
+    double set_up_turns_now = 0;  ///< the same of this spring, at the recommended set-up
     std::string verdict;
     static const Record& record();
 };

@@ -140,7 +140,38 @@ void judge_old(const SpringMatchInput& in, SpringMatchResult& out) {
     }
 }
 
+/// Thickness that gives the torque wanted at half the free area: torque rises all the way with it.
+std::optional<EqualStrip> equal_strip(const SpringMatchInput& in, double width, double wanted) {
+    const auto of = [&](double thickness) { return Strip{"", width, thickness, area_mm2(in) / 2 / thickness, "", 205000, 1}; };
+    const auto mean = [&](double thickness) { return drive_of(in, of(thickness), of(thickness).length_mm).mean(); };
+    // Of the room between arbor and wall: thinner or thicker is no mainspring.
+    const double room = (in.barrel_bore_mm - in.arbor_mm) / 2;
+    double low = room / 500, high = room / 8;
+    if (mean(low) > wanted || mean(high) < wanted) return {};
+    constexpr int halvings = 50;
+    for (int i = 0; i < halvings; ++i) (mean((low + high) / 2) < wanted ? low : high) = (low + high) / 2;
+    const Drive drive = drive_of(in, of(low), of(low).length_mm);
+    if (drive.turns < in.turns_needed) return {};
+    return EqualStrip{width, low, of(low).length_mm, drive.stress};
+}
+
+void trade_off(const SpringMatchInput& in, SpringMatchResult& out) {
+    const double widest = in.barrel_height_mm - side_room_mm;
+    for (const double share : {1.0, 0.9, 0.8})
+        if (const auto equal = equal_strip(in, widest * share, out.wanted_N_mm)) out.equal.push_back(*equal);
+}
+
 }  // namespace
+
+const Record& EqualStrip::record() {
+    using Out = EqualStrip;
+    static const Record record = Fields<Out>()
+                                     .add("width_mm", &Out::width_mm, "mm", "of the strip")
+                                     .add("thickness_mm", &Out::thickness_mm, "mm", "that gives the torque wanted")
+                                     .add("length_mm", &Out::length_mm, "mm", "half of the free area")
+                                     .add("stress_N_mm2", &Out::stress_N_mm2, "N/mm²", "fully wound");
+    return record;
+}
 
 const Record& Strip::record() {
     using In = Strip;
@@ -235,6 +266,7 @@ const Record& SpringMatchResult::record() {
                                      .add("wanted_from", &Out::wanted_from, "", "what it was taken from")
                                      .add("old_mean_N_mm", &Out::old_mean_N_mm, "N mm", "of the old spring")
                                      .add("schools", &Out::schools, "", "how the old spring is judged")
+                                     .add("equal", &Out::equal, "", "strips that would give the torque wanted, by their width")
                                      .add("ranked", &Out::ranked, "", "strips, nearest to what is wanted first");
     return record;
 }
@@ -245,6 +277,7 @@ SpringMatchResult match_spring(const SpringMatchInput& in) {
     SpringMatchResult out;
     want(in, out);
     judge_old(in, out);
+    trade_off(in, out);
     for (const Strip& strip : in.stock) {
         if (strip.quantity < 1) continue;
         MatchedStrip& m = out.ranked.emplace_back();

@@ -62,6 +62,15 @@ struct MatchedStrip {
     static const Record& record();
 };
 
+/// A modern strip that would give what is wanted, whether it can be had or not: thickness and length traded against the width.
+struct EqualStrip {
+    double width_mm = 0;
+    double thickness_mm = 0;
+    double length_mm = 0;  ///< half of the free area
+    double stress_N_mm2 = 0;
+    static const Record& record();
+};
+
 /// One way of judging the old spring.
 struct SchoolOfSprings {
     std::string school;
@@ -75,6 +84,7 @@ struct SpringMatchResult {
     std::string wanted_from;  ///< what it was taken from
     std::optional<double> old_mean_N_mm;
     std::vector<SchoolOfSprings> schools;
+    std::vector<EqualStrip> equal;     ///< the widest the barrel takes first
     std::vector<MatchedStrip> ranked;  ///< nearest to what is wanted first, those that do not fit last
     static const Record& record();
 };

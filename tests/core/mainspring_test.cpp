@@ -212,3 +212,21 @@ TEST_CASE("a log that was not read where the train goes is refused, with what wa
     log.down = {{1, 400}, {1, 500}};
     CHECK_THROWS_AS(read_torque_log(log), InputError);
 }
+
+TEST_CASE("strips told to be equal give the torque wanted when they are matched as strips of a drawer, narrower ones thicker") {
+    SpringMatchInput in;
+    in.barrel_bore_mm = 42;
+    in.arbor_mm = 14;
+    in.barrel_height_mm = 23;
+    in.turns_needed = 4;
+    in.least_N_mm = 320;
+    const SpringMatchResult told = match_spring(in);
+    REQUIRE(told.equal.size() >= 2);
+    CHECK(told.equal[0].thickness_mm < told.equal[1].thickness_mm);
+    for (const EqualStrip& equal : told.equal) {
+        in.stock = {{"made", equal.width_mm, equal.thickness_mm, equal.length_mm, "hole", 205000, 1}};
+        const MatchedStrip made = match_spring(in).ranked.front();
+        CHECK(made.verdict == "right");
+        CHECK(made.times == Approx(1).epsilon(0.02));
+    }
+}

@@ -7,6 +7,7 @@
 #include "oscillator/balance_wheel.h"
 #include "oscillator/beat_setting.h"
 #include "oscillator/compensation.h"
+#include "oscillator/decay.h"
 #include "oscillator/hairspring_choice.h"
 #include "oscillator/pendulum.h"
 #include "oscillator/pendulum_design.h"
@@ -293,4 +294,32 @@ TEST_CASE("the pendulum's exact period is what its equation of motion gives") {
         }
         CHECK(4 * (t - x / v) == Approx(pendulum_period_s(994, arc_deg, 9.81)).epsilon(1e-9));
     }
+}
+
+TEST_CASE("Q from a decay is that of the equation of motion, and its uncertainty the workings' own") {
+    // x'' + x ÷ Q x' + x = 0 for Q 150, 60 swings.
+    const double Q = 150, h = 1e-3;
+    double x = 1, v = 0, t = 0;
+    const auto force = [&](double at, double speed) { return -at - speed / Q; };
+    while (t < 2 * pi * 60) {
+        const double k1 = v, l1 = force(x, v), k2 = v + h / 2 * l1, l2 = force(x + h / 2 * k1, k2);
+        const double k3 = v + h / 2 * l2, l3 = force(x + h / 2 * k2, k3), k4 = v + h * l3, l4 = force(x + h * k3, k4);
+        x += h / 6 * (k1 + 2 * k2 + 2 * k3 + k4);
+        v += h / 6 * (l1 + 2 * l2 + 2 * l3 + l4);
+        t += h;
+    }
+    DecayInput in;
+    in.start_deg = 250;
+    in.end_deg = 250 * std::hypot(x, v);
+    in.beats_per_hour = 18000;
+    in.minutes = 60 * 0.4 / 60;
+    in.swing_u_deg = 1;
+    const DecayResult out = quality_by_decay(in);
+    CHECK(out.Q == Approx(Q).epsilon(5e-3));
+    CHECK(explain_decay(in, out).front().result.u == Approx(out.u_Q).epsilon(1e-4));
+    CHECK(1 - std::exp(-pi / out.Q) == Approx(out.lost_a_beat));
+    in.end_deg = 249;
+    CHECK(quality_by_decay(in).verdict.find("Too little") != std::string::npos);
+    in.end_deg = 250;
+    CHECK_THROWS_AS(quality_by_decay(in), InputError);
 }

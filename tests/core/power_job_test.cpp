@@ -150,6 +150,16 @@ TEST_CASE("the cone between two ends makes a straight spring's torque level: wha
     std::vector<double> level;
     for (size_t q = 0; q < radii.size(); ++q) level.push_back(k * (set_up + turns.back() - turns[q]) * radii[q] / Rb);
     for (const double torque : level) CHECK(torque == Approx(level.front()).epsilon(2e-3));
+    // And back: the cone tells the spring it was cut for.
+    FuseeSetUpInput back;
+    back.radii_mm = radii;
+    back.barrel_diameter_mm = 48;
+    back.line_diameter_mm = 1.4;
+    back.torque_curve = {{0.1, 9}, {40, 3600}};
+    back.level_N_mm = level.front();
+    const FuseeSetUpResult told = fusee_set_up(back);
+    CHECK(*told.wants_per_turn_N_mm == Approx(k).epsilon(0.02));
+    CHECK(*told.wants_set_up_N_mm == Approx(k * set_up).epsilon(0.01));
     const double given = k * (std::pow(set_up + turns.back(), 2) - set_up * set_up) / 2;
     CHECK(level.front() * 12 == Approx(given).epsilon(2e-3));
 }
@@ -163,7 +173,7 @@ TEST_CASE("the saloon clock: strip first, no set-up makes its line flat, and its
     CHECK(power.cone_measured);
     CHECK(power.set_up->flatness > 0.06);
     // No more set-up than the barrel has turns for.
-    CHECK(power.set_up->set_up_turns - power.set_up->set_up_turns_now <= power.spring->turns - *power.barrel_turns + 1e-6);
+    CHECK(power.set_up->set_up_turns - *power.set_up_found <= power.spring->turns - *power.barrel_turns + 1e-6);
     CHECK(power.warnings.empty());
     REQUIRE_FALSE(power.wear.empty());
     CHECK(power.wear.front().find("Great wheel on Centre pinion") == 0);

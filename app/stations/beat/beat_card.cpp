@@ -3,6 +3,7 @@
 #include "number/units.h"
 #include "oscillator/beat_setting.h"
 #include "oscillator/compensation.h"
+#include "oscillator/decay.h"
 #include "oscillator/hairspring_choice.h"
 #include "oscillator/pendulum_design.h"
 #include "stations/beat/beat_station.h"
@@ -166,11 +167,14 @@ std::vector<SumCard::Tab> BeatStation::tabs() {
                                        [this] { return measured(); },
                                        [](Job& job, const std::string& field, const std::string& word) {
                                            type_into_record(OscillatorRecord::record(), &*job.oscillator, field, word);
+                                           // Who types it has measured it; what ships is assumed.
+                                           if (field == "Q") job.oscillator->Q_measured = true;
                                        }}};
     if (beat().oscillator->kind == "pendulum") {
         for (size_t part = 0; part < beat().oscillator->parts.size(); ++part) list.push_back(part_tab(part));
         list.push_back(sum(tr("warmth"), compensation_calculation()));
         list.push_back(sum(tr("a new one"), pendulum_design_calculation()));
+        list.push_back(sum(tr("Q"), decay_calculation()));
         return list;
     }
     // A nested record of the oscillator, made when its first figure is typed.
@@ -220,6 +224,7 @@ std::vector<SumCard::Tab> BeatStation::tabs() {
     list.push_back(positions_tab());
     list.push_back(sum(tr("in beat"), beat_setting_calculation()));
     list.push_back(sum(tr("a new spring"), hairspring_choice_calculation()));
+    list.push_back(sum(tr("Q"), decay_calculation()));
     return list;
 }
 

@@ -82,6 +82,14 @@ SumAnswer PowerStation::measured() const {
     answer.asked = lines_of(DriveRecord::record(), &now->drive, fields_of(now->drive.kind));
     if (now->verdict) answer.found.push_back({"verdict", "", now->verdict->reason, "", ""});
     if (!now->missing.empty()) answer.found.push_back({"missing", "", "To be given: " + now->missing + ".", "", ""});
+    if (now->log) {
+        answer.found.push_back({"mean", "mean torque over the run", print_short(now->log->mean_N_mm, 4), "N mm", ""});
+        answer.found.push_back({"flatness", "flatness, (most − least) ÷ mean", print_fixed(100 * now->log->flatness, 0), "%", ""});
+        if (now->log->hysteresis)
+            answer.found.push_back(
+                {"hysteresis", "lost between winding and driving", print_fixed(100 * *now->log->hysteresis, 0), "%", ""});
+        answer.found.push_back({"energy", "energy of one run", print_short(now->log->energy_J, 3), "J", ""});
+    }
     for (const std::string& look : now->look_at) answer.found.push_back({"look", "", "Look first at: " + look, "", ""});
     for (const std::string& warning : now->warnings) answer.found.push_back({"warning", "", warning, "", ""});
     for (const std::string& wear : now->wear) answer.found.push_back({"wear", "", wear, "", ""});
@@ -138,6 +146,11 @@ SumAnswer PowerStation::ranked() const {
     answer.found.push_back({"wanted_N_mm", "wanted at the barrel: " + match->wanted_from, print_short(match->wanted_N_mm, 4), "N mm", ""});
     for (const SchoolOfSprings& school : match->schools)
         answer.found.push_back({"school", "", "The old spring, by " + school.school + ": " + school.verdict + ". " + school.why, "", ""});
+    for (const EqualStrip& equal : match->equal)
+        answer.found.push_back({"equal", "",
+                                "The same torque from " + print_fixed(equal.width_mm, 1) + " mm wide: " +
+                                    print_fixed(equal.thickness_mm, 3) + " mm thick, " + print_fixed(equal.length_mm, 0) + " mm long.",
+                                "", ""});
     constexpr size_t shown = 7;
     for (size_t i = 0; i < match->ranked.size() && i < shown; ++i) {
         const MatchedStrip& m = match->ranked[i];
@@ -259,18 +272,14 @@ SumCard::Tab PowerStation::cone_table() const {
             answer.asked = lines_of(DriveRecord::record(), &now->drive, {"cone_mm"});
             if (answer.asked.front().text.size() > 24) answer.asked.front().text = std::to_string(now->drive.cone_mm.size()) + " read";
             if (now->set_up) {
-                const FuseeSetUpResult& s = *now->set_up;
-                const double more = s.set_up_turns - s.set_up_turns_now;
-                answer.found.push_back({"set_up", "",
-                                        std::string(std::abs(more) < 0.05 ? "Its set-up is as flat as it gets"
-                                                    : more > 0            ? "Set up " + print_fixed(more, 2) + " turns more"
-                                                                          : "Set up " + print_fixed(-more, 2) + " turns less") +
-                                            ": within " + print_fixed(100 * s.flatness, 0) + " % over the run.",
-                                        "", ""});
-                answer.found.push_back({"suits", "",
-                                        s.flatness < 0.06 ? "A flat line: this spring suits this fusee."
-                                                          : "Not flat at any set-up the barrel has: this spring does not suit this fusee.",
-                                        "", ""});
+                answer.found.push_back({"set_up", "", now->set_up_advice, "", ""});
+                answer.found.push_back({"suits", "", now->set_up->verdict, "", ""});
+                if (now->set_up->wants_set_up_N_mm)
+                    answer.found.push_back({"wants", "",
+                                            "For 1.75 times the least this cone wants " + print_short(*now->set_up->wants_set_up_N_mm, 3) +
+                                                " N mm at the barrel at set-up, and " + print_short(*now->set_up->wants_per_turn_N_mm, 3) +
+                                                " N mm more each turn.",
+                                            "", ""});
             }
             if (!now->fusee) return answer;
             answer.found.push_back({"line", "chain or line that works", print_fixed(now->fusee->line_length_mm, 0), "mm", ""});
