@@ -234,7 +234,7 @@ FuseeSetUpResult fusee_set_up(const FuseeSetUpInput& in) {
     if (most < curve.begin())
         throw InputError("torque_curve", "readings over " + print_short(curve.end() - curve.begin()) + " turns",
                          "at least the " + print_fixed(turns.back(), 2) + " turns this cone winds");
-    constexpr int steps = 400;
+    constexpr int steps = 80;  // the flatness has one valley, its kinks a good deal wider than this
     const auto flatness = [&](double s) { return with_set_up(s, curve, radii, turns, Rb).flatness; };
     double best = curve.begin();
     for (int i = 0; i <= steps; ++i) {

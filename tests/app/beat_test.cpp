@@ -249,3 +249,104 @@ TEST_CASE("a rewound drive begins with a click and takes its electrical checks")
     CHECK(power.power()->rewind->checks.front().find("Do not connect") != std::string::npos);
     power.grab();
 }
+
+TEST_CASE("the pendulum swings while the movement runs, and a means is turned all the same") {
+    BeatBench bench("tide-house");
+    const QImage at_rest = bench.beat().grab().toImage();
+    bench.window.motion().step(0.5);
+    const QImage swung = bench.beat().grab().toImage();
+    // The bob moved; the card beside it did not.
+    const QRect picture(0, 60, 320, 500), card(bench.beat().width() - 300, 0, 300, 400);
+    CHECK(at_rest.copy(picture) != swung.copy(picture));
+    CHECK(at_rest.copy(card) == swung.copy(card));
+    bench.key(Qt::Key_Right, Qt::ShiftModifier);
+    CHECK(bench.beat().amount() == 1);
+}
+
+TEST_CASE("the tray is laid on by dragging its weight down, and both demos of a pendulum name what is learnt") {
+    BeatBench bench("tide-house");
+    bench.beat().grab();
+    const QPoint tray = bench.beat().place_of("hold:tray").center().toPoint();
+    QTest::mousePress(&bench.beat(), Qt::LeftButton, {}, tray);
+    QTest::mouseMove(&bench.beat(), tray + QPoint(0, 30));
+    QTest::mouseRelease(&bench.beat(), Qt::LeftButton, {}, tray);
+    CHECK(bench.beat().means()->id == "tray");
+    CHECK(bench.beat().amount() == Approx(5));
+    CHECK(*bench.beat().expected() > bench.derived_beat().now()->rate_s_per_day);
+    bench.key(Qt::Key_Return);
+    CHECK(bench.job().rate_log.events.back().means == "tray");
+    bench.read_simulated();
+    bench.read_simulated();
+    CHECK(bench.derived_beat().stretches.size() == 3);
+}
+
+TEST_CASE("dark or light, small or large, every demo's Beat and Power paint") {
+    BeatBench bench("watch");
+    for (const QSize size : {QSize(1024, 700), QSize(1920, 1080)}) {
+        bench.window.resize(size);
+        for (const char* demo : {"tide-house", "saloon", "watch"}) {
+            bench.window.open_demo(demo);
+            for (const Station station : {Station::beat, Station::power}) {
+                bench.window.show_station(station);
+                bench.window.set_dark(size.width() > 1500);
+                CHECK_FALSE(bench.window.grab().isNull());
+            }
+        }
+    }
+    bench.window.set_dark(false);
+}
+
+TEST_CASE("a look is picked on the plot with the mouse, told in words, and beside the looks nothing is") {
+    BeatBench bench("tide-house");
+    RatePlot& plot = bench.beat().plot();
+    const auto& looks = bench.derived_beat().looks;
+    const auto place = [&](size_t i) {
+        return QPoint(static_cast<int>(plot.xAxis->coordToPixel(looks[i].reference_s)),
+                      static_cast<int>(plot.yAxis->coordToPixel(looks[i].shown_s - looks[i].reference_s)));
+    };
+    QTest::mouseClick(&plot, Qt::LeftButton, {}, place(3));
+    CHECK(plot.picked() == 3);
+    QTest::mouseClick(&plot, Qt::LeftButton, {}, place(3) - QPoint(0, 60));
+    CHECK(plot.picked() == -1);
+    bench.key(Qt::Key_Delete);
+    CHECK(bench.job().rate_log.looks.size() == looks.size());
+    // The misread look stands outside the line of its stretch: taken out, the rate of that stretch stays.
+    const double rate = bench.derived_beat().stretches.front().fit->rate_s_per_day;
+    QTest::mouseClick(&plot, Qt::LeftButton, {}, place(3));
+    bench.key(Qt::Key_Delete);
+    CHECK(bench.derived_beat().stretches.front().fit->outliers.empty());
+    CHECK(bench.derived_beat().stretches.front().fit->rate_s_per_day == Approx(rate).margin(0.01));
+}
+
+TEST_CASE("a look at the same time replaces the one that was there") {
+    BeatBench bench("saloon");
+    bench.read("2026-11-14 08:00 +163.5");
+    bench.read("2026-11-14 08:00 +164.0 17.9C");
+    REQUIRE(bench.job().rate_log.looks.size() == 5);
+    CHECK(bench.job().rate_log.looks.back().shown_s - bench.job().rate_log.looks.back().reference_s == Approx(164.0));
+}
+
+TEST_CASE("the round of torque goes back and skips, and a figure that is none is refused in place") {
+    BeatBench bench("watch");
+    bench.window.show_station(Station::power);
+    QLineEdit& line = bench.window.calliper().line();
+    TorqueRound& round = bench.window.calliper().torque();
+    CHECK(round.question()->turns == 0);
+    CHECK(round.question()->winding);
+    QTest::keyClick(&line, Qt::Key_Tab);
+    CHECK(round.question()->turns == 1);
+    QTest::keyClick(&line, Qt::Key_Left);
+    CHECK(round.question()->turns == 0);
+    bench.read("heavy");
+    CHECK(bench.job().drives.front().torque_up.empty());
+    line.clear();
+    bench.read("6.4");
+    CHECK(bench.job().drives.front().torque_up.size() == 1);
+    CHECK(round.question()->turns == 1);
+    bench.document().undo_stack()->undo();
+    CHECK(bench.job().drives.front().torque_up.empty());
+    // A weight has no turns to read; its line says so.
+    bench.window.open_demo("tide-house");
+    CHECK_FALSE(round.question());
+    CHECK_FALSE(line.isEnabled());
+}

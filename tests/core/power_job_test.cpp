@@ -226,3 +226,48 @@ TEST_CASE("power that comes in at the escape arbor itself has no mesh to blame")
     CHECK(derived.power.front().fault.empty());
     CHECK(derived.power.front().look_at.empty());
 }
+
+TEST_CASE("the chain of power keeps its energy: what the drive gives is what arrives and what was lost on the way") {
+    for (const char* name : {"tide-house", "saloon", "watch"}) {
+        const Derived derived = derive(demo_job(name));
+        const PowerChainResult& chain = *derived.power.front().chain;
+        double left = chain.arbors.front().power_W;
+        for (size_t i = 1; i < chain.arbors.size(); ++i) {
+            const double lost = left * chain.arbors[i].lost_share;
+            CHECK(chain.arbors[i].power_W == Approx(left - lost).epsilon(1e-9));
+            left -= lost;
+        }
+        // Per beat at the escape wheel, times its beats a second, is the power there.
+        CHECK(chain.energy_per_beat_J * *derived.beats_per_hour / 3600 == Approx(left).epsilon(1e-9));
+    }
+}
+
+TEST_CASE("on the regulator the least weight is told beside the one that hangs there, and the swing it would keep") {
+    Job job = demo_job("tide-house");
+    const DerivedPower heavy = derive(job).power.front();
+    CHECK(*heavy.weight->weight_least_kg == Approx(1.5 * 2.1));
+    CHECK(*heavy.weight->weight_most_kg == Approx(2 * 2.1));
+    job.drives.front().weight_kg = 3.6;
+    const DerivedPower light = derive(job).power.front();
+    CHECK(light.verdict->word == "right");
+    // Energy goes with the weight, the arc with its root: 3.6 for 5.4 kg. Pivot friction goes with it too.
+    CHECK(*light.chain->semi_arc_deg / *heavy.chain->semi_arc_deg == Approx(std::sqrt(3.6 / 5.4)).epsilon(2e-3));
+}
+
+TEST_CASE("assembly of every kind of drive has its order and says its caution where it can hurt") {
+    for (const char* kind : {"weight", "spring", "fusee", "rewound"}) {
+        const auto& steps = drive_steps(kind);
+        REQUIRE(steps.size() >= 4);
+        CHECK(std::any_of(steps.begin(), steps.end(), [](const DriveStep& step) { return !step.caution.empty(); }));
+        for (const DriveStep& step : steps)
+            CHECK(std::count_if(steps.begin(), steps.end(), [&](const DriveStep& other) { return other.id == step.id; }) == 1);
+    }
+    // The train is locked before the fusee is wound, and let down comes before everything.
+    const auto& fusee = drive_steps("fusee");
+    const auto at = [&](const char* id) {
+        return std::find_if(fusee.begin(), fusee.end(), [&](const DriveStep& s) { return s.id == id; });
+    };
+    CHECK(at("letdown") == fusee.begin());
+    CHECK(at("lock") < at("stop"));
+    CHECK(at("setup") < at("lock"));
+}

@@ -131,10 +131,10 @@ SumCard::Tab BeatStation::positions_tab() {
             [this] {
                 SumAnswer answer;
                 for (const std::string& name : position_names()) {
-                    SumLine line{name, name, "", "s/d", "unknown"};
+                    SumLine line{name, name, "", "", "unknown"};
                     for (const PositionRate& p : beat().oscillator->positions)
                         if (p.position == name) {
-                            line.text = print_fixed(p.rate_s_per_day, 1);
+                            line.text = print_fixed(p.rate_s_per_day, 1) + " s/d";
                             if (p.amplitude_deg) line.text += " at " + print_fixed(*p.amplitude_deg, 0) + "°";
                             line.from = "job";
                         }

@@ -306,10 +306,10 @@ double BeatStation::paint_means(QPainter& painter, const QRectF& room) {
     }
     y += 28;
     const OscillatorRecord& o = *beat().oscillator;
-    const double done = write(painter, figure_font(14), m_amount == 0 ? t.steel : t.verdigris, {room.left(), y},
+    const double done = write(painter, figure_font(13), m_amount == 0 ? t.steel : t.verdigris, {room.left(), y},
                               m_amount == 0 ? tr("as it is") : words(amount_in_words(o, *now, m_amount)));
     if (m_amount != 0) {
-        write(painter, word_font(10), t.verdigris, {room.left() + done + 10, y}, words(m_amount > 0 ? now->gains : now->loses));
+        write(painter, word_font(9.5), t.verdigris, {room.left() + done + 8, y}, words(m_amount > 0 ? now->gains : now->loses));
         const double wide = write(painter, word_font(10.5, true), t.blued, {room.right() - 4, y - 28}, tr("done: keep it"), 1);
         place({"keep",
                QRectF(room.right() - wide - 12, y - 46, wide + 12, 26),

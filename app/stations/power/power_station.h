@@ -54,7 +54,7 @@ private:
     void paint_wound_log(QPainter& painter, const DerivedPower& power, const std::function<QPointF(double, double)>& at);
     QString loss_in_words(const PowerAtArbor& from, const PowerAtArbor& to) const;
     void paint_flow(QPainter& painter, const DerivedPower& power, const QRectF& room);
-    void paint_swing(QPainter& painter, const PowerChainResult& chain, QPointF pivot, double length);
+    void paint_swing(QPainter& painter, const DerivedPower& power, QPointF pivot, double length);
 
     Document& m_document;
     Workshop& m_workshop;

@@ -109,15 +109,18 @@ void PowerStation::paint_torque(QPainter& painter, const DerivedPower& power, co
     write_wrapped(painter, word_font(9.5), t.ink, {room.left(), room.bottom() - 48}, room.width(), words(power.verdict->reason));
 }
 
-void PowerStation::paint_swing(QPainter& painter, const PowerChainResult& chain, QPointF pivot, double length) {
+void PowerStation::paint_swing(QPainter& painter, const DerivedPower& power, QPointF pivot, double length) {
     const Theme& t = theme();
+    const PowerChainResult& now = *power.chain_at(m_wound);
+    const PowerChainResult& chain = *power.chain;
     const bool pendulum = chain.semi_arc_deg.has_value();
+    const double swing = pendulum ? *now.semi_arc_deg : *now.amplitude_deg;
     const double start = pendulum ? *chain.semi_arc_deg : *chain.amplitude_deg;
     const double end = pendulum ? *chain.semi_arc_end_deg : *chain.amplitude_end_deg;
     if (pendulum) {
         // The arc is drawn as wide as can be told apart; the figure says how wide it is.
         constexpr double times = 6;
-        const double half = std::min(start * times, 50.0) * 3.14159265 / 180;
+        const double half = std::min(swing * times, 50.0) * 3.14159265 / 180;
         for (const double side : {-1.0, 1.0}) {
             const QPointF bob = pivot + QPointF(side * std::sin(half), std::cos(half)) * length;
             painter.setPen(QPen(t.steel, 1.2, side < 0 ? Qt::DotLine : Qt::SolidLine));
@@ -132,12 +135,13 @@ void PowerStation::paint_swing(QPainter& painter, const PowerChainResult& chain,
         painter.setBrush(Qt::NoBrush);
         painter.drawEllipse(middle, 26, 26);
         painter.setPen(QPen(t.blued, 3));
-        painter.drawArc(QRectF(middle - QPointF(34, 34), QSizeF(68, 68)), 90 * 16, static_cast<int>(-std::min(start, 360.0) * 16));
+        painter.drawArc(QRectF(middle - QPointF(34, 34), QSizeF(68, 68)), 90 * 16, static_cast<int>(-std::min(swing, 360.0) * 16));
     }
     const QPointF below = pivot + QPointF(0, length + 30);
-    write(painter, figure_font(13), t.ink, below, tr("± %1°").arg(start, 0, 'f', start < 20 ? 1 : 0), 0);
+    write(painter, figure_font(13), t.ink, below, tr("± %1°").arg(swing, 0, 'f', swing < 20 ? 1 : 0), 0);
     if (std::abs(end - start) > 0.05)
-        write(painter, word_font(9), t.steel, below + QPointF(0, 15), tr("%1° at the end").arg(end, 0, 'f', end < 20 ? 1 : 0), 0);
+        write(painter, word_font(9), t.steel, below + QPointF(0, 15),
+              tr("%1° wound, %2° run down").arg(start, 0, 'f', start < 20 ? 1 : 0).arg(end, 0, 'f', end < 20 ? 1 : 0), 0);
 }
 
 QString PowerStation::loss_in_words(const PowerAtArbor& from, const PowerAtArbor& to) const {
@@ -207,13 +211,13 @@ void PowerStation::paint_flow(QPainter& painter, const DerivedPower& power, cons
     painter.drawLine(QPointF(last_x + 8, axis), QPointF(x - 30, axis));
     write(painter, word_font(9, true), t.ink, {last_x + 20, axis + 44},
           tr("%1 µJ a beat").arg(words(print_short(1e6 * chain.energy_per_beat_J, 3))), 1);
-    paint_swing(painter, *power.chain, {x, room.top() + 56}, std::min(96.0, room.height() - 150));
+    paint_swing(painter, power, {x, room.top() + 56}, std::min(96.0, room.height() - 150));
     double y = room.top() + 186;
     write(painter, word_font(10, true), t.ink, {room.left() + 2, y},
           tr("%1 % of the power reaches the escape wheel").arg(100 * chain.efficiency, 0, 'f', 0));
     const bool assumed = m_document.job().oscillator && !m_document.job().oscillator->Q_measured;
     y += 6;
-    y += write_wrapped(painter, word_font(9.5), t.ink, {room.left() + 2, y}, room.width() - swing_room - 16, words(chain.verdict));
+    y += write_wrapped(painter, word_font(9.5), t.ink, {room.left() + 2, y}, room.width() - swing_room - 16, words(power.chain->verdict));
     for (const std::string& line : power.wear)
         y += write_wrapped(painter, word_font(9), t.amber, {room.left() + 2, y + 3}, room.width() - swing_room - 16, words(line)) + 3;
     if (assumed)

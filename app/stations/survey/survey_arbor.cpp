@@ -81,6 +81,25 @@ void SurveyStation::paint_arbor(QPainter& painter, const QRectF& room) {
     if (wheel_face) paint_wheel_face(painter, *arbor, QRectF(room.right() - face, room.top() + 14, face, face));
 }
 
+/// Filled once and stamped from then on: a crossed wheel of a hundred teeth takes longer than all the rest of the picture.
+void SurveyStation::paint_face(QPainter& painter, const QPainterPath& outline, QPointF middle, double radius) {
+    const Theme& t = theme();
+    const double ratio = painter.device()->devicePixelRatioF();
+    const int size = 2 * static_cast<int>(std::ceil(radius + 4));
+    if (m_face.outline != outline || m_face.dark != t.dark || m_face.picture.devicePixelRatio() != ratio) {
+        m_face = {outline, t.dark, QPixmap(QSize(size, size) * ratio)};
+        m_face.picture.setDevicePixelRatio(ratio);
+        m_face.picture.fill(Qt::transparent);
+        QPainter into(&m_face.picture);
+        into.setRenderHint(QPainter::Antialiasing);
+        into.translate(size / 2.0, size / 2.0);
+        into.setPen(QPen(t.brass, 0));
+        into.setBrush(t.pale_brass);
+        into.drawPath(outline);
+    }
+    painter.drawPixmap(middle - QPointF(size / 2.0, size / 2.0), m_face.picture);
+}
+
 /// The wheel as it lies before one: a click on a tooth marks it as damaged.
 void SurveyStation::paint_wheel_face(QPainter& painter, const DerivedArbor& arbor, const QRectF& room) {
     const Theme& t = theme();
@@ -91,19 +110,15 @@ void SurveyStation::paint_wheel_face(QPainter& painter, const DerivedArbor& arbo
     if (count < 4 || !arbor.wheel.count.present()) return;
     const QPointF middle = room.center();
     const double radius = room.width() / 2 - 12;
-    painter.save();
-    painter.translate(middle);
-    painter.setPen(QPen(t.brass, 0));
-    painter.setBrush(t.pale_brass);
+    QPainterPath outline;
     if (mesh) {
         const double px = radius / (mesh->sizes.wheel.outside_diameter_mm / 2);
-        painter.scale(px, -px);
-        painter.drawPath(WheelArt::part(mesh->geometry(), true, 4, mesh->wheel_blank ? &*mesh->wheel_blank : nullptr));
+        outline = QTransform::fromScale(px, -px).map(
+            WheelArt::part(mesh->geometry(), true, 4, mesh->wheel_blank ? &*mesh->wheel_blank : nullptr));
     } else {
-        painter.scale(1, -1);
-        painter.drawPath(WheelArt::escape_wheel(count, radius));
+        outline = QTransform::fromScale(1, -1).map(WheelArt::escape_wheel(count, radius));
     }
-    painter.restore();
+    paint_face(painter, outline, middle, radius);
     const ConditionRecord* condition = m_document.job().survey.condition(arbor.id + ".wheel");
     const auto damaged = [&](long long tooth) {
         return condition && std::find(condition->teeth.begin(), condition->teeth.end(), tooth) != condition->teeth.end();

@@ -1,5 +1,6 @@
 #pragma once
 
+#include <QPainterPath>
 #include <QPixmap>
 #include <map>
 
@@ -48,6 +49,7 @@ private:
     void paint_plate(QPainter& painter, const std::string& plate, const QRectF& room);
     void paint_spot(QPainter& painter, const Spot& spot, QPointF at, double radius);
     void paint_arbor(QPainter& painter, const QRectF& room);
+    void paint_face(QPainter& painter, const QPainterPath& outline, QPointF middle, double radius);
     void paint_wheel_face(QPainter& painter, const DerivedArbor& arbor, const QRectF& room);
     void paint_indicator(QPainter& painter, const QRectF& room);
     void paint_column(QPainter& painter, const QRectF& room);
@@ -71,6 +73,12 @@ private:
     double m_lowest = 0;
     std::string m_indicated;  ///< the arbor under the indicator
     std::map<QString, QPixmap> m_photos;
+    struct Face {
+        QPainterPath outline;
+        bool dark = false;
+        QPixmap picture;
+    };
+    Face m_face;  ///< of the wheel shown last
 };
 
 }  // namespace echappe
