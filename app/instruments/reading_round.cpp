@@ -84,6 +84,7 @@ const SurveyQuestion* PlateRound::question() const {
 }
 
 void PlateRound::go_to(const std::string& subject) {
+    if (m_showing) return;
     const auto& all = round();
     if (const SurveyQuestion* now = question(); now && now->subject == subject) return;
     const SurveyQuestion* first = nullptr;
@@ -103,7 +104,9 @@ std::optional<ReadingRound::Asked> PlateRound::asked() const {
     Asked asked{words(name_of(m_document.job(), *now)), words(std::string(now->how)), words(now->typed_as), {}};
     const HoleRecord* hole = m_document.job().survey.hole(now->subject);
     const bool of_the_hole = now->field.starts_with("hole_") || now->field.starts_with("wear_");
-    if (of_the_hole && !(hole && hole->pegged)) {
+    if (now->subject.starts_with("plate.") && now->field == "thickness_mm") {
+        asked.note = QObject::tr("P here marks every hole of this plate as pegged clean");
+    } else if (of_the_hole && !(hole && hole->pegged)) {
         asked.note = QObject::tr("not pegged yet: the reading will be marked doubtful. P when it is pegged clean");
         asked.warns = true;
     } else if (now->expected && !now->taken) {
@@ -121,9 +124,11 @@ std::optional<ReadingRound::Asked> PlateRound::asked() const {
 void PlateRound::show_subject() {
     const SurveyQuestion* now = question();
     if (!now) return;
+    m_showing = true;
     if (now->subject.ends_with(".front") || now->subject.ends_with(".back"))
         m_document.select_hole(now->arbor, now->subject.substr(now->subject.rfind('.') + 1));
     else if (!now->arbor.empty()) m_document.select(now->arbor);
+    m_showing = false;
 }
 
 void PlateRound::step(int by) {

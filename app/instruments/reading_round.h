@@ -78,6 +78,7 @@ private:
     mutable std::vector<SurveyQuestion> m_round;
     mutable std::uint64_t m_round_of = 0;
     std::optional<SurveyQuestion> m_at;
+    bool m_showing = false;  ///< the subject follows the round: the round must not follow it back
     std::map<std::string, std::uint64_t> m_turn;
 };
 

@@ -116,6 +116,7 @@ const HiddenArbor* HiddenMovement::shaft(const std::string& arbor) const {
 std::optional<double> HiddenMovement::truth(const SurveyQuestion& question, bool pegged) const {
     const auto there = [](double value) { return value > 0 ? std::optional(value) : std::nullopt; };
     if (question.subject.starts_with("plate.")) {
+        if (question.field != "thickness_mm") return {};
         const auto at = plates_mm.find(question.subject.substr(6));
         return at == plates_mm.end() ? std::nullopt : std::optional(at->second);
     }

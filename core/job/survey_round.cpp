@@ -135,8 +135,8 @@ std::vector<SurveyQuestion> survey_round(const Job& job, const Derived& derived)
         if (Place* place = place_of(hole.arbor)) place->holes[hole.plate == plates[0] ? 0 : 1] = &hole;
     for (const ArborRecord& record : job.survey.arbors)
         if (Place* place = place_of(record.arbor)) place->record = &record;
-    constexpr size_t most_for_an_arbor = 13;
-    round.reserve(most_for_an_arbor * places.size() + 2);
+    constexpr size_t most_for_an_arbor = 15;
+    round.reserve(most_for_an_arbor * places.size() + 5);
     for (size_t side = 0; side < 2; ++side) {
         const PlateRecord* record = job.survey.plate(plates[side]);
         round.push_back({"plate." + plates[side], "thickness_mm", "", "thickness",
@@ -156,6 +156,22 @@ std::vector<SurveyQuestion> survey_round(const Job& job, const Derived& derived)
                &ArborRecord::tir_mm);
     ask_arbors("plates_mm", "between the plates", "Inside jaws between the plates, beside the arbor's holes.", &ArborRecord::plates_mm);
     ask_arbors("shoulders_mm", "from shoulder to shoulder", "Calliper over the two shoulders of the arbor.", &ArborRecord::shoulders_mm);
+    for (size_t side = 0; side < 2; ++side) {
+        const PlateRecord* record = job.survey.plate(plates[side]);
+        round.push_back({"plate." + plates[side], "flatness_mm", "", "light under a straight edge",
+                         "Straight edge across the plate, several ways: feeler gauges under it where most light shows. 0 when it is flat.",
+                         job.length_unit, record && record->flatness_mm});
+        if (side == 0)
+            round.push_back({"plate." + plates[side], "pillar_out_mm", "", "worst pillar, out of square",
+                             "Square on the plate against each pillar: the widest gap over its length. 0 when all stand straight.",
+                             job.length_unit, record && record->pillar_out_mm});
+    }
+    for (size_t side = 0; side < 2; ++side)
+        for (const Place& place : places)
+            if (const DerivedHole* hole = place.holes[side]; hole && hole->decision == "bush")
+                round.push_back({hole->id, "free_radius_mm", place.arbor, "free round the hole, for the punch",
+                                 "From the hole's middle to the nearest part that a punch would strike: a cock, a stud, a pillar.",
+                                 job.length_unit, hole->record.free_radius_mm.has_value()});
     for (size_t side = 0; side < 2; ++side)
         for (const Place& place : places)
             if (const DerivedHole* hole = place.holes[side])

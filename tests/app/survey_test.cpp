@@ -1,6 +1,7 @@
 #include <QFile>
 #include <QTemporaryDir>
 #include <catch2/catch.hpp>
+#include <set>
 
 #include "app/bench.h"
 #include "stations/pivots/pivots_station.h"
@@ -169,4 +170,48 @@ TEST_CASE("the other shipped list of bushes goes into the drawer with one press,
     sheet->take_shipped_bushes(false);
     CHECK(bench.derived().survey.hole("centre.front")->plan->bush->id.starts_with("C"));
     sheet->close();
+}
+
+TEST_CASE("Tab walks through every question of the round, those of the arbors and plates too, and comes back to the first") {
+    SurveyBench bench;
+    PlateRound& plates = bench.window.calliper().plates();
+    const size_t all = survey_round(bench.job(), bench.derived()).size();
+    std::set<std::string> seen;
+    for (size_t i = 0; i < all; ++i) {
+        seen.insert(plates.question()->subject + " " + plates.question()->field);
+        bench.window.calliper().ask_next(1);
+    }
+    CHECK(seen.size() == all);
+}
+
+TEST_CASE("flatness and pillars are asked near the end of the round, and light under the edge is work to be done") {
+    SurveyBench bench;
+    PlateRound& plates = bench.window.calliper().plates();
+    const auto ask_for = [&](const std::string& field) {
+        for (int guard = 0; guard < 400 && plates.question()->field != field; ++guard) bench.window.calliper().ask_next(1);
+        return plates.question()->field == field;
+    };
+    REQUIRE(ask_for("flatness_mm"));
+    bench.read("0.9");
+    CHECK(*bench.job().survey.plate("front")->flatness_mm == 0.9);
+    const auto& needed = bench.derived().survey.needed;
+    CHECK(std::any_of(needed.begin(), needed.end(), [](const Needed& n) { return n.sentence == "Flatten the front plate"; }));
+    REQUIRE(ask_for("pillar_out_mm"));
+    bench.read("0");
+    CHECK(*bench.job().survey.plate("front")->pillar_out_mm == 0);
+}
+
+TEST_CASE("a hole to be bushed asks what is free round it, and a punch that would strike is told") {
+    SurveyBench bench;
+    bench.document().select_hole("great", "back");
+    PlateRound& plates = bench.window.calliper().plates();
+    for (int guard = 0; guard < 400; ++guard) {
+        if (plates.question()->field == "free_radius_mm" && plates.question()->subject == "great.back") break;
+        bench.window.calliper().ask_next(1);
+    }
+    REQUIRE(plates.question()->field == "free_radius_mm");
+    bench.read("2.0");
+    CHECK(*bench.job().survey.hole("great.back")->free_radius_mm == 2.0);
+    const auto& warnings = bench.derived().survey.hole("great.back")->plan->warnings;
+    CHECK(std::any_of(warnings.begin(), warnings.end(), [](const std::string& w) { return w.find("punch") != std::string::npos; }));
 }
