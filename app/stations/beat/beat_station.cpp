@@ -14,7 +14,7 @@
 namespace echappe {
 namespace {
 
-constexpr double picture_wide = 300;
+constexpr double narrow = 380;  ///< of the column of the rate: less says less
 constexpr double rate_high = 112;
 constexpr double means_high = 158;
 
@@ -122,11 +122,16 @@ void BeatStation::refresh() {
     try_amount(m_amount);
 }
 
-QRectF BeatStation::picture() const { return {12, 46, picture_wide, height() - 60.0}; }
+double BeatStation::picture_wide() const {
+    constexpr double share = 0.42, least = 200, most = 300;
+    return std::clamp((width() - SumCard::wide) * share, least, most);
+}
+
+QRectF BeatStation::picture() const { return {12, 46, picture_wide(), height() - 60.0}; }
 
 void BeatStation::resizeEvent(QResizeEvent*) {
     m_card->setGeometry(width() - SumCard::wide, 0, SumCard::wide, height());
-    const int left = static_cast<int>(picture_wide) + 24;
+    const int left = static_cast<int>(picture_wide()) + 24;
     // Never without room: the plot paints itself whenever its size changes, shown or not.
     constexpr int least = 80;
     m_plot->setGeometry(left, static_cast<int>(rate_high), std::max(least, width() - SumCard::wide - left - 12),
@@ -192,7 +197,7 @@ void BeatStation::mouseReleaseEvent(QMouseEvent*) { m_held.reset(); }
 void BeatStation::paint_nothing(QPainter& painter) {
     const Theme& t = theme();
     write(painter, figure_font(18), t.ink, {22, 60}, tr("Nothing swings yet"));
-    write_wrapped(painter, word_font(11), t.steel, {22, 78}, picture_wide - 30,
+    write_wrapped(painter, word_font(11), t.steel, {22, 78}, picture_wide() - 30,
                   tr("Say what keeps time; then give its sizes on the right."));
     double y = 140;
     for (const auto& [kind, name] : {std::pair{"pendulum", tr("a pendulum")}, std::pair{"balance", tr("a balance and spring")}}) {
@@ -215,7 +220,7 @@ void BeatStation::paint_nothing(QPainter& painter) {
 void BeatStation::paint(QPainter& painter) {
     const Theme& t = theme();
     painter.fillRect(rect(), t.ground);
-    const double left = picture_wide + 24;
+    const double left = picture_wide() + 24;
     const QRectF right(left, 0, width() - SumCard::wide - left - 12, height());
     m_handles.clear();
     const bool drawable = beat().oscillator && beat().fault.empty() && (beat().pendulum || beat().balance || beat().wheel);
@@ -224,7 +229,8 @@ void BeatStation::paint(QPainter& painter) {
     } else {
         write(painter, word_font(8.5, true), t.steel, {18, 26},
               beat().oscillator->kind == "pendulum" ? tr("PENDULUM, TO SCALE") : tr("BALANCE AND SPRING, FROM ABOVE"));
-        write(painter, word_font(9), t.steel, {18, 42}, tr("drag what can be turned, or ← slower, → faster"));
+        write(painter, word_font(9), t.steel, {18, 42},
+              picture_wide() < 260 ? tr("drag it, or ← slower, → faster") : tr("drag what can be turned, or ← slower, → faster"));
         if (drawable) {
             SwingPicture::Stand stand;
             if (m_motion.running() || m_motion.seconds() != 0)
@@ -236,7 +242,7 @@ void BeatStation::paint(QPainter& painter) {
             swing.paint();
             m_handles = swing.handles();
         } else {
-            write_wrapped(painter, word_font(10.5), beat().fault.empty() ? t.steel : t.ruby, {18, 64}, picture_wide - 16,
+            write_wrapped(painter, word_font(10.5), beat().fault.empty() ? t.steel : t.ruby, {18, 64}, picture_wide() - 16,
                           beat().fault.empty() ? tr("To be given: %1.").arg(words(beat().missing)) : words(beat().fault));
         }
         for (const SwingPicture::Handle& handle : m_handles)
@@ -271,7 +277,7 @@ void BeatStation::paint_rate(QPainter& painter, const QRectF& room) {
                           : rate > 2 * now->u_s_per_day  ? tr("gains")
                           : rate < -2 * now->u_s_per_day ? tr("loses")
                                                          : tr("not told from nought");
-    write(painter, word_font(9), t.steel, {x, 58}, under);
+    if (room.width() > narrow) write(painter, word_font(9), t.steel, {x, 58}, under);
     QStringList known;
     if (beat().per_K)
         known << tr("A kelvin warmer: %1 ± %2 s/d%3.")
@@ -280,6 +286,7 @@ void BeatStation::paint_rate(QPainter& painter, const QRectF& room) {
                      .arg(beat().per_K_by_rod ? tr(", by the rod alone %1").arg(rate_words(*beat().per_K_by_rod, 2)) : QString());
     if (beat().by_sizes_s_per_day) known << tr("Its sizes alone would have it keep %1 s/d.").arg(rate_words(*beat().by_sizes_s_per_day, 0));
     if (!now->outliers.empty()) known << tr("%1 misread, left out.").arg(now->outliers.size());
+    if (room.width() <= narrow) known = known.mid(0, 1);
     write_wrapped(painter, word_font(9), t.steel, {room.left(), 70}, room.width(), known.join(' '));
 }
 
@@ -316,7 +323,7 @@ double BeatStation::paint_means(QPainter& painter, const QRectF& room) {
                [this] { keep(); },
                tr("Kept in the log between two looks"),
                {}});
-    } else {
+    } else if (room.width() > narrow) {
         write(painter, word_font(8.5), t.steel, {room.right(), y}, tr("← → turn it · A as advised · M another · Enter: done"), 1);
     }
     y += 8;

@@ -50,6 +50,7 @@ private:
     SumCard::Tab positions_tab();
     SumAnswer measured() const;
     std::map<std::string, double> facts() const;
+    double picture_wide() const;
     QRectF picture() const;
     void paint_nothing(QPainter& painter);
     void paint_rate(QPainter& painter, const QRectF& room);

@@ -171,6 +171,8 @@ void RatePlot::fit_axes() {
     if (!m_beat.looks.empty() && m_beat.now()) take(m_beat.stretches.back().line.back()[0], m_beat.stretches.back().line.back()[1]);
     for (const auto& [at, ahead] : m_trial) take(at, ahead);
     if (left > right) left = 0, right = 86400;
+    constexpr int room_for_a_date = 78;
+    xAxis->ticker()->setTickCount(std::max(2, width() / room_for_a_date - 1));
     const double wide = std::max(3600.0, right - left), tall = std::max(1.0, high - low);
     xAxis->setRange(left - 0.04 * wide, right + 0.03 * wide);
     yAxis->setRange(low - 0.1 * tall, high + 0.1 * tall);
