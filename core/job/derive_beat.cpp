@@ -16,48 +16,40 @@ constexpr double day_s = 86400;
 std::string signed_rate(double rate, int decimals = 1) { return (rate > 0 ? "+" : "") + print_fixed(rate, decimals) + " s/d"; }
 
 void derive_pendulum(const OscillatorRecord& o, const Derived& derived, DerivedBeat& out) {
-    PendulumInput in;
-    in.beats_per_hour = derived.beats_per_hour;
-    in.semi_arc_deg = o.swing_deg.value_or(0);
-    in.gravity_m_s2 = o.gravity_m_s2;
-    if (!o.gravity_m_s2) in.latitude_deg = o.latitude_deg;
-    if (in.latitude_deg) in.altitude_m = o.altitude_m;
+    PendulumInput in = simple_pendulum_of(o, *derived.beats_per_hour);
     in.expansion_per_K = expansion_per_K(o.rod);
     in.nut_pitch_mm = o.nut_pitch_mm.value_or(0);
     out.pendulum = pendulum(in);
     out.per_K_by_rod = -out.pendulum->temperature_s_per_day_per_K;
-    if (o.parts.empty()) return;
-    CompoundPendulumInput whole;
-    whole.parts = o.parts;
-    whole.gravity_m_s2 = in.gravity_m_s2;
-    whole.latitude_deg = in.latitude_deg;
-    whole.altitude_m = in.altitude_m;
-    whole.semi_arc_deg = in.semi_arc_deg;
+    if (!o.parts.empty() && !whole_parts(o)) out.unfinished = "Sizes of the parts are missing: until then it counts as a simple pendulum.";
+    if (!whole_parts(o)) return;
+    CompoundPendulumInput whole = pendulum_body_of(o, *derived.beats_per_hour);
     whole.air = true;
     out.compound = compound_pendulum(whole);
     out.by_sizes_s_per_day = day_s * (out.compound->beats_per_hour / *derived.beats_per_hour - 1);
 }
 
 void derive_balance(const OscillatorRecord& o, const Derived& derived, DerivedBeat& out) {
-    if (o.wheel && o.wheel->rim_outside_mm > 0) out.wheel = balance_wheel({*o.wheel, o.screws});
+    const Hairspring* spring = whole_spring(o);
+    if (const BalanceWheel* wheel = whole_wheel(o)) out.wheel = balance_wheel({*wheel, o.screws});
     const std::optional<double> inertia = o.inertia_kg_m2 ? o.inertia_kg_m2
                                           : out.wheel     ? std::optional(out.wheel->inertia_kg_m2)
                                                           : std::nullopt;
-    if (!o.spring && !inertia) {
+    if (!spring && !inertia) {
         out.missing = "the balance's inertia or its sizes, or its spring's sizes";
         return;
     }
     BalanceInput in;
     in.beats_per_hour = derived.beats_per_hour;
-    in.spring = o.spring;
-    if (!o.spring) in.inertia_kg_m2 = inertia;
+    if (spring) in.spring = *spring;
+    else in.inertia_kg_m2 = inertia;
     in.screws = o.screws;
     for (BalanceScrews& pair : in.screws) pair.move_mm = 0;
     in.amplitude_deg = o.swing_deg;
     out.balance = balance(in);
-    if (o.spring && inertia) {
+    if (spring && inertia) {
         BalanceInput made;
-        made.spring = o.spring;
+        made.spring = *spring;
         made.inertia_kg_m2 = inertia;
         out.by_sizes_s_per_day = day_s * (balance(made).beats_per_hour / *derived.beats_per_hour - 1);
     }

@@ -39,6 +39,7 @@ struct DerivedBeat {
     std::vector<RateMeans> means;        ///< the usual one first
     std::string advice;
     std::string missing;
+    std::string unfinished;  ///< what is half typed and not counted yet
     std::string fault;
 
     const RateMeans* means_by(const std::string& id) const;

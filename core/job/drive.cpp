@@ -71,7 +71,8 @@ const std::vector<DriveStep>& drive_steps(const std::string& kind) {
          "A wound spring is stored energy: eyes covered, never open a wound barrel; in doubt leave it to someone practised."},
         {"out", "Spring taken out and put in with a winder, not by hand over the rim.",
          "A strip that slips out of the barrel cuts: gloves, eyes covered, face away."},
-        {"clean", "Strip cleaned and greased along its whole length; its hook not bent back.", ""},
+        {"clean", "Strip cleaned and greased along its whole length; its hook not bent back.",
+         "Solvents give off fumes that burn and harm: open window, no flame, the maker's data sheet and local rules first."},
         {"hooks", "Both hooks hold: on the arbor and on the wall.", ""},
         {"cover", "Cover pressed home all round, end shake of the arbor felt.", ""},
         {"click", "Click and its screw sound, then wound one turn and held.", ""}};
@@ -90,7 +91,8 @@ const std::vector<DriveStep>& drive_steps(const std::string& kind) {
     static const std::vector<DriveStep> rewound = {{"isolate", "Isolated and disconnected, seen dead with a tester.",
                                                     "Where mains come in leave it to a licensed electrician where the law says so."},
                                                    {"checks", "Continuity and insulation measured and kept.", ""},
-                                                   {"contacts", "Contacts clean and bright: no lacquer, no oil, their pressure felt.", ""},
+                                                   {"contacts", "Contacts clean and bright: no lacquer, no oil, their pressure felt.",
+                                                    "Lacquer and its thinner give off fumes: ventilate, no flame."},
                                                    {"manual", "Rewound by hand through one whole cycle before it is connected.", ""}};
     return kind == "weight" ? weight : kind == "spring" ? spring : kind == "fusee" ? fusee : rewound;
 }

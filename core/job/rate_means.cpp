@@ -5,39 +5,11 @@
 
 #include "number/input_error.h"
 #include "number/units.h"
-#include "oscillator/pendulum.h"
 
 namespace echappe {
 namespace {
 
 constexpr double day_s = 86400;
-
-PendulumInput simple_of(const OscillatorRecord& o, double beats_per_hour) {
-    PendulumInput in;
-    in.beats_per_hour = beats_per_hour;
-    in.semi_arc_deg = o.swing_deg.value_or(0);
-    in.gravity_m_s2 = o.gravity_m_s2;
-    if (!o.gravity_m_s2) in.latitude_deg = o.latitude_deg;
-    if (in.latitude_deg) in.altitude_m = o.altitude_m;
-    return in;
-}
-
-/// The pendulum as a body: from its parts, else all of its mass where the simple pendulum has it.
-CompoundPendulumInput body_of(const OscillatorRecord& o, double beats_per_hour) {
-    CompoundPendulumInput in;
-    in.parts = o.parts;
-    in.gravity_m_s2 = o.gravity_m_s2;
-    if (!o.gravity_m_s2) in.latitude_deg = o.latitude_deg;
-    if (in.latitude_deg) in.altitude_m = o.altitude_m;
-    in.semi_arc_deg = o.swing_deg.value_or(0);
-    if (!in.parts.empty()) return in;
-    PendulumPart all;
-    all.shape = "point";
-    all.mass_kg = o.mass_kg.value_or(1);
-    all.centre_mm = pendulum(simple_of(o, beats_per_hour)).length_mm;
-    in.parts = {all};
-    return in;
-}
 
 /// The part that the nut carries: the heaviest.
 size_t bob_of(const CompoundPendulumInput& body) {
@@ -52,7 +24,7 @@ size_t bob_of(const CompoundPendulumInput& body) {
 double period_of(const CompoundPendulumInput& body) { return compound_pendulum(body).period_s; }
 
 double by_nut(const OscillatorRecord& o, double beats, double turns) {
-    CompoundPendulumInput body = body_of(o, beats);
+    CompoundPendulumInput body = pendulum_body_of(o, beats);
     const double before = period_of(body);
     PendulumPart& bob = body.parts[bob_of(body)];
     (bob.centre_mm ? *bob.centre_mm : *bob.top_mm) -= turns * *o.nut_pitch_mm;
@@ -60,7 +32,7 @@ double by_nut(const OscillatorRecord& o, double beats, double turns) {
 }
 
 double by_tray(const OscillatorRecord& o, double beats, double grams) {
-    CompoundPendulumInput body = body_of(o, beats);
+    CompoundPendulumInput body = pendulum_body_of(o, beats);
     body.add_mass_kg = grams / 1000;
     body.add_at_mm = *o.tray_mm;
     return *compound_pendulum(body).add_s_per_day;
@@ -69,8 +41,8 @@ double by_tray(const OscillatorRecord& o, double beats, double grams) {
 BalanceInput balance_of(const OscillatorRecord& o, double beats) {
     BalanceInput in;
     in.beats_per_hour = beats;
-    in.spring = o.spring;
-    if (!o.spring) in.inertia_kg_m2 = o.inertia_kg_m2 ? o.inertia_kg_m2 : std::optional(balance_wheel({*o.wheel, o.screws}).inertia_kg_m2);
+    if (const Hairspring* spring = whole_spring(o)) in.spring = *spring;
+    else in.inertia_kg_m2 = o.inertia_kg_m2 ? o.inertia_kg_m2 : std::optional(balance_wheel({*whole_wheel(o), o.screws}).inertia_kg_m2);
     in.screws = o.screws;
     for (BalanceScrews& pair : in.screws) pair.move_mm = 0;
     return in;
@@ -100,7 +72,7 @@ std::vector<RateMeans> of_pendulum(const OscillatorRecord& o, double beats) {
     constexpr double eighth = 0.125;
     if (o.nut_pitch_mm)
         list.push_back(named("nut", "rating nut", "turn", eighth, 8, "up: the bob higher, faster", "down: the bob lower, slower"));
-    if (o.tray_mm && (o.mass_kg || !o.parts.empty())) {
+    if (o.tray_mm && (o.mass_kg || whole_parts(o))) {
         // Above the centre of swing a weight laid on gains, below it loses.
         RateMeans tray = named("tray", "tray", "g", 0.1, 50, "laid on the tray: faster", "taken off the tray: slower");
         if (by_tray(o, beats, 1) < 0) tray.gains = "taken off the tray: faster", tray.loses = "laid on the tray: slower";
@@ -111,10 +83,11 @@ std::vector<RateMeans> of_pendulum(const OscillatorRecord& o, double beats) {
 
 std::vector<RateMeans> of_balance(const OscillatorRecord& o) {
     std::vector<RateMeans> list;
-    if (o.spring)
-        list.push_back(named("pins", "regulator pins", "mm", 0.01, std::min(3.0, o.spring->length_mm / 10),
+    const Hairspring* spring = whole_spring(o);
+    if (spring)
+        list.push_back(named("pins", "regulator pins", "mm", 0.01, std::min(3.0, spring->length_mm / 10),
                              "away from the stud: shorter, faster", "towards the stud: longer, slower"));
-    if (!o.spring && !o.inertia_kg_m2 && !o.wheel) return list;
+    if (!spring && !o.inertia_kg_m2 && !whole_wheel(o)) return list;
     for (size_t i = 0; i < o.screws.size(); ++i) {
         const bool threaded = o.screws[i].pitch_mm.has_value();
         const std::string which = o.screws.size() > 1 ? "screws, pair " + std::to_string(i + 1) : "pair of screws";
@@ -150,6 +123,55 @@ const Record& RateMeans::record() {
                                      .add("left_s_per_day", &Out::left_s_per_day, "s/d", "the rate expected then")
                                      .add("advice", &Out::advice, "", "in words");
     return record;
+}
+
+const Hairspring* whole_spring(const OscillatorRecord& o) {
+    const bool whole = o.spring && o.spring->width_mm > 0 && o.spring->thickness_mm > 0 && o.spring->length_mm > 0;
+    return whole ? &*o.spring : nullptr;
+}
+
+const BalanceWheel* whole_wheel(const OscillatorRecord& o) {
+    const bool whole =
+        o.wheel && o.wheel->rim_height_mm > 0 && o.wheel->rim_outside_mm > o.wheel->rim_inside_mm && o.wheel->rim_inside_mm > 0;
+    return whole ? &*o.wheel : nullptr;
+}
+
+bool whole_parts(const OscillatorRecord& o) {
+    if (o.parts.empty()) return false;
+    CompoundPendulumInput body;
+    body.parts = o.parts;
+    try {
+        compound_pendulum(body);
+        return true;
+    } catch (const InputError&) {
+        return false;
+    }
+}
+
+PendulumInput simple_pendulum_of(const OscillatorRecord& o, double beats_per_hour) {
+    PendulumInput in;
+    in.beats_per_hour = beats_per_hour;
+    in.semi_arc_deg = o.swing_deg.value_or(0);
+    in.gravity_m_s2 = o.gravity_m_s2;
+    if (!o.gravity_m_s2) in.latitude_deg = o.latitude_deg;
+    if (in.latitude_deg) in.altitude_m = o.altitude_m;
+    return in;
+}
+
+CompoundPendulumInput pendulum_body_of(const OscillatorRecord& o, double beats_per_hour) {
+    CompoundPendulumInput in;
+    in.parts = o.parts;
+    in.gravity_m_s2 = o.gravity_m_s2;
+    if (!o.gravity_m_s2) in.latitude_deg = o.latitude_deg;
+    if (in.latitude_deg) in.altitude_m = o.altitude_m;
+    in.semi_arc_deg = o.swing_deg.value_or(0);
+    if (whole_parts(o)) return in;
+    PendulumPart all;
+    all.shape = "point";
+    all.mass_kg = o.mass_kg.value_or(1);
+    all.centre_mm = pendulum(simple_pendulum_of(o, beats_per_hour)).length_mm;
+    in.parts = {all};
+    return in;
 }
 
 std::vector<RateMeans> rate_means(const OscillatorRecord& o, double beats) {

@@ -1,6 +1,7 @@
 #pragma once
 
 #include "job/oscillator_record.h"
+#include "oscillator/pendulum.h"
 
 namespace echappe {
 
@@ -30,6 +31,16 @@ std::vector<RateMeans> rate_means(const OscillatorRecord& oscillator, double bea
 double rate_change(const OscillatorRecord& oscillator, double beats_per_hour, const RateMeans& means, double amount);
 /// The amount that changes the rate by so much: the inverse, by the secant method to 1e-9 of a unit.
 double amount_for(const OscillatorRecord& oscillator, double beats_per_hour, const RateMeans& means, double s_per_day);
+
+/// The spring, the wheel or the parts when all their sizes are there: figures are typed one by one, and half a spring is none.
+const Hairspring* whole_spring(const OscillatorRecord& oscillator);
+const BalanceWheel* whole_wheel(const OscillatorRecord& oscillator);
+bool whole_parts(const OscillatorRecord& oscillator);
+
+/// What the record says of the place and the swing, as the calculations take it.
+PendulumInput simple_pendulum_of(const OscillatorRecord& oscillator, double beats_per_hour);
+/// The pendulum as a body: from its parts, else all of its mass where the simple pendulum has it.
+CompoundPendulumInput pendulum_body_of(const OscillatorRecord& oscillator, double beats_per_hour);
 
 /// "⅜ turn of the rating nut", "12.5 g", "140 µm", "140 µm (0.4 divisions)".
 std::string amount_in_words(const OscillatorRecord& oscillator, const RateMeans& means, double amount);

@@ -27,6 +27,11 @@ double gained_inertia(const BalanceScrews& pair, double move_mm) {
 
 /// Two of the three are given, a spring standing for its stiffness.
 void complete(const BalanceInput& in, BalanceResult& out) {
+    if (in.spring)
+        for (const auto& [field, size] : {std::pair{"spring.width_mm", in.spring->width_mm},
+                                          {"spring.thickness_mm", in.spring->thickness_mm},
+                                          {"spring.length_mm", in.spring->length_mm}})
+            if (!(size > 0)) throw InputError(field, print_short(size), "a size above 0");
     if (in.spring && in.stiffness_N_m_per_rad) throw InputError("stiffness_N_m_per_rad", "a stiffness and a spring", "one of the two");
     const std::optional<double> k = in.spring ? std::optional(stiffness_of(*in.spring)) : in.stiffness_N_m_per_rad;
     const int given = in.inertia_kg_m2.has_value() + k.has_value() + in.beats_per_hour.has_value();
@@ -44,11 +49,11 @@ void complete(const BalanceInput& in, BalanceResult& out) {
 const Record& Hairspring::record() {
     using In = Hairspring;
     static const Record record = Fields<In>()
-                                     .add("width_mm", &In::width_mm, "mm", "height of the strip", above(0, 100))
+                                     .add("width_mm", &In::width_mm, "mm", "height of the strip, above 0", between(0, 100))
                                      .required()
-                                     .add("thickness_mm", &In::thickness_mm, "mm", "of the strip", above(0, 10))
+                                     .add("thickness_mm", &In::thickness_mm, "mm", "of the strip, above 0", between(0, 10))
                                      .required()
-                                     .add("length_mm", &In::length_mm, "mm", "that works, collet to pins", above(0, 1e5))
+                                     .add("length_mm", &In::length_mm, "mm", "that works, collet to pins, above 0", between(0, 1e5))
                                      .required()
                                      .add("modulus_N_mm2", &In::modulus_N_mm2, "N/mm²", "of the steel", above(0, 1e6));
     return record;

@@ -15,6 +15,7 @@ constexpr double kg_m2_per_kg_mm2 = 1e-6;
 constexpr const char* source = "moments of inertia of ring, bar, cylinder and point; parallel axes (Steiner)";
 
 void check(const BalanceWheel& wheel) {
+    if (!(wheel.rim_height_mm > 0)) throw InputError("wheel.rim_height_mm", print_short(wheel.rim_height_mm), "a size above 0");
     if (wheel.rim_inside_mm >= wheel.rim_outside_mm)
         throw InputError("wheel.rim_inside_mm", print_short(wheel.rim_inside_mm),
                          "less than the outside, " + print_short(wheel.rim_outside_mm));
@@ -46,11 +47,11 @@ Mass arms_of(const BalanceWheel& wheel) {
 const Record& BalanceWheel::record() {
     using In = BalanceWheel;
     static const Record record = Fields<In>()
-                                     .add("rim_outside_mm", &In::rim_outside_mm, "mm", "diameter of the rim", above(0, 500))
+                                     .add("rim_outside_mm", &In::rim_outside_mm, "mm", "diameter of the rim, above 0", between(0, 500))
                                      .required()
                                      .add("rim_inside_mm", &In::rim_inside_mm, "mm", "diameter inside the rim", between(0, 500))
                                      .required()
-                                     .add("rim_height_mm", &In::rim_height_mm, "mm", "along the staff", above(0, 100))
+                                     .add("rim_height_mm", &In::rim_height_mm, "mm", "along the staff, above 0", between(0, 100))
                                      .required()
                                      .add("arms", &In::arms, "", "from the hub to the rim", between(0, 12))
                                      .add("arm_width_mm", &In::arm_width_mm, "mm", "of an arm", between(0, 100))

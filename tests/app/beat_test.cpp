@@ -350,3 +350,52 @@ TEST_CASE("the round of torque goes back and skips, and a figure that is none is
     CHECK_FALSE(round.question());
     CHECK_FALSE(line.isEnabled());
 }
+
+TEST_CASE("a spring typed figure by figure counts when it is whole, and half of one is saved and opened again") {
+    BeatBench bench("watch");
+    bench.document().edit("none", [](Job& job) { job.oscillator->spring.reset(), job.oscillator->wheel.reset(); });
+    CHECK(bench.derived_beat().missing.find("inertia") != std::string::npos);
+    bench.beat().card().show_sum(1);
+    bench.type("sum:width_mm", "0.16");
+    bench.type("sum:thickness_mm", "0.035");
+    CHECK_FALSE(bench.derived_beat().balance);
+    CHECK(bench.derived_beat().fault.empty());
+    bench.beat().grab();
+    const LoadedJob again = job_from_text(job_to_text(bench.job()));
+    CHECK_FALSE(again.damaged);
+    CHECK(again.job == bench.job());
+    bench.type("sum:length_mm", "104");
+    REQUIRE(bench.derived_beat().balance);
+    CHECK(bench.beat().means()->id == "pins");
+    // The balance as drawn, the same way.
+    bench.beat().card().show_sum(2);
+    for (const auto& [field, value] : {std::pair{"rim_outside_mm", "14"}, {"rim_inside_mm", "12.4"}, {"rim_height_mm", "0.3"}})
+        bench.type(QString("sum:") + field, value);
+    REQUIRE(bench.derived_beat().wheel);
+    CHECK(bench.derived_beat().wheel->inertia_kg_m2 > 1e-9);
+}
+
+TEST_CASE("parts of a pendulum and pairs of screws are added in one line, and a half measured part leaves the rate alone") {
+    BeatBench bench("saloon");
+    const double turn = bench.derived_beat().means.front().s_per_day_per_unit;
+    bench.type("sum:add", "nut cylinder");
+    REQUIRE(bench.job().oscillator->parts.size() == 3);
+    CHECK_FALSE(bench.derived_beat().unfinished.empty());
+    CHECK(bench.derived_beat().fault.empty());
+    CHECK(bench.derived_beat().means.front().s_per_day_per_unit == Approx(turn).epsilon(0.05));
+    bench.beat().grab();
+    bench.beat().card().show_sum(3);
+    for (const auto& [field, value] : {std::pair{"length_mm", "8"}, {"diameter_mm", "12"}, {"centre_mm", "281"}, {"mass_kg", "0.008"}})
+        bench.type(QString("sum:") + field, value);
+    CHECK(bench.derived_beat().unfinished.empty());
+    CHECK(bench.derived_beat().compound->mass_kg == Approx(0.416));
+    bench.type("sum:shape", "cheese");
+    CHECK(bench.job().oscillator->parts[2].shape == "cylinder");
+    QTest::keyClick(&bench.beat().card().editor(), Qt::Key_Escape);
+    bench.window.open_demo("watch");
+    bench.type("sum:add", "3.1 6.9");
+    REQUIRE(bench.job().oscillator->screws.size() == 2);
+    CHECK(bench.derived_beat().means.size() == 3);
+    bench.type("sum:add", "heavy");
+    CHECK(bench.job().oscillator->screws.size() == 2);
+}

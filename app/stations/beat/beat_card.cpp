@@ -77,8 +77,29 @@ SumAnswer BeatStation::measured() const {
         if (b->s_per_day_per_mm_of_spring) found(answer, "1 mm of spring", *b->s_per_day_per_mm_of_spring, 0, "s/d");
         if (b->energy_J) found(answer, "energy that swings", 1e6 * *b->energy_J, 1, "µJ");
     }
+    const bool swings = o.kind == "pendulum";
+    answer.asked.push_back(
+        {"add", swings ? "another part: its name and shape, as in bob lens" : "another pair of screws: mg of each, mm from the staff", "",
+         "", "unknown"});
+    if (!beat().unfinished.empty()) answer.found.push_back({"unfinished", "", beat().unfinished, "", ""});
     answer.fault = beat().fault;
     return answer;
+}
+
+void BeatStation::add_to(OscillatorRecord& o, const std::string& word) const {
+    const size_t space = word.find(' ');
+    const std::string first = word.substr(0, space), second = space == std::string::npos ? "" : word.substr(space + 1);
+    if (o.kind == "pendulum") {
+        PendulumPart part;
+        part.name = first;
+        type_into_record(PendulumPart::record(), &part, "shape", second.empty() ? "nothing" : second);
+        o.parts.push_back(part);
+        return;
+    }
+    BalanceScrews pair;
+    type_into_record(BalanceScrews::record(), &pair, "mass_mg", first.empty() ? "nothing" : first);
+    type_into_record(BalanceScrews::record(), &pair, "radius_mm", second.empty() ? "nothing" : second);
+    o.screws.push_back(pair);
 }
 
 std::map<std::string, double> BeatStation::facts() const {
@@ -90,7 +111,7 @@ std::map<std::string, double> BeatStation::facts() const {
     if (o.kind == "balance" && o.swing_deg) known["amplitude_deg"] = *o.swing_deg;
     if (o.kind == "pendulum" && o.swing_deg) known["semi_arc_deg"] = *o.swing_deg;
     if (beat().pendulum) known["length_mm"] = beat().pendulum->length_mm;
-    if (o.spring) {
+    if (whole_spring(o)) {
         known["width_mm"] = o.spring->width_mm;
         known["thickness_mm"] = o.spring->thickness_mm;
         known["length_mm"] = o.spring->length_mm + o.pins_to_stud_mm.value_or(0) + o.overhang_mm.value_or(0);
@@ -165,7 +186,8 @@ std::vector<SumCard::Tab> BeatStation::tabs() {
     };
     std::vector<SumCard::Tab> list = {{tr("as measured"), tr("What is there. A figure is typed where it stands; empty takes it out."),
                                        [this] { return measured(); },
-                                       [](Job& job, const std::string& field, const std::string& word) {
+                                       [this](Job& job, const std::string& field, const std::string& word) {
+                                           if (field == "add") return word.empty() ? void() : add_to(*job.oscillator, word);
                                            type_into_record(OscillatorRecord::record(), &*job.oscillator, field, word);
                                            // Who types it has measured it; what ships is assumed.
                                            if (field == "Q") job.oscillator->Q_measured = true;

@@ -112,7 +112,9 @@ void BeatStation::showEvent(QShowEvent*) { refresh(); }
 void BeatStation::refresh() {
     // A plot nobody sees costs the edit that others wait for.
     if (!isVisible()) return;
-    const std::string shape = beat().oscillator ? beat().oscillator->kind + std::to_string(beat().oscillator->parts.size()) : "";
+    const std::string shape =
+        beat().oscillator ? beat().oscillator->kind + std::to_string(beat().oscillator->parts.size() + beat().oscillator->screws.size())
+                          : "";
     if (shape != m_shape) {
         m_shape = shape;
         m_card->set_tabs(shape.empty() ? std::vector<SumCard::Tab>() : tabs());

@@ -49,6 +49,7 @@ private:
     SumCard::Tab part_tab(size_t part);
     SumCard::Tab positions_tab();
     SumAnswer measured() const;
+    void add_to(OscillatorRecord& oscillator, const std::string& word) const;
     std::map<std::string, double> facts() const;
     double picture_wide() const;
     QRectF picture() const;

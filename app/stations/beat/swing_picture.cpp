@@ -35,7 +35,7 @@ void SwingPicture::paint() {
 
 double SwingPicture::lowest_mm() const {
     double lowest = m_beat.pendulum->length_mm * 1.06;
-    for (const PendulumPart& part : m_o.parts) {
+    for (const PendulumPart& part : whole_parts(m_o) ? m_o.parts : std::vector<PendulumPart>()) {
         const double reach = part.shape == "rod" || part.shape == "cylinder" ? part.length_mm.value_or(0) : part.diameter_mm.value_or(0);
         lowest = std::max(lowest, part.top_mm ? *part.top_mm + reach : part.centre_mm.value_or(0) + reach / 2);
     }
@@ -163,7 +163,7 @@ void SwingPicture::paint_pendulum() {
         const QPointF end = pivot + QPointF(std::sin(side * pi / 180), std::cos(side * pi / 180)) * lowest_mm() * px;
         m_painter.drawLine(pivot, end);
     }
-    if (m_o.parts.empty()) {
+    if (!whole_parts(m_o)) {
         PendulumPart rod;
         rod.shape = "rod";
         rod.diameter_mm = 4;
@@ -180,7 +180,8 @@ void SwingPicture::paint_pendulum() {
         m_painter.drawEllipse(QPointF(0, m_beat.pendulum->length_mm * px), r, r);
         m_painter.restore();
     }
-    for (const PendulumPart& part : m_o.parts) paint_part(part, pivot, angle, px);
+    if (whole_parts(m_o))
+        for (const PendulumPart& part : m_o.parts) paint_part(part, pivot, angle, px);
     paint_tray(pivot, angle, px);
     const double foot = pivot.y() + lowest_mm() * px;
     if (swing > 0) write(m_painter, word_font(9), t.ink, {m_room.right() - 4, foot - 4}, tr("± %1°").arg(swing, 0, 'f', 1), 1);
@@ -192,7 +193,7 @@ double SwingPicture::rim_radius_mm() const {
     double radius = 0;
     for (const BalanceScrews& pair : m_o.screws) radius = std::max(radius, pair.radius_mm * 0.97);
     if (radius > 0) return radius;
-    return m_o.spring ? std::sqrt(m_o.spring->length_mm) * 0.75 : 8;
+    return whole_spring(m_o) ? std::sqrt(whole_spring(m_o)->length_mm) * 0.75 : 8;
 }
 
 void SwingPicture::paint_rim(QPointF middle, double angle, double px) {
@@ -251,7 +252,7 @@ void SwingPicture::paint_spring(QPointF middle, double angle, double px) {
     const Theme& t = theme();
     const double collet = rim_radius_mm() * 0.11;
     const double outer = rim_radius_mm() * 0.56;
-    const double coils = m_o.spring->length_mm / (pi * (collet + outer));
+    const double coils = whole_spring(m_o)->length_mm / (pi * (collet + outer));
     const double pitch = (outer - collet) / coils;
     const double stud = 360 * coils;  // the whole turn of the strip, collet to its end
     QPainterPath strip;
@@ -329,7 +330,7 @@ void SwingPicture::paint_balance() {
     const QPointF middle(m_room.center().x(), m_room.top() + widest * px + 28);
     const double angle = m_stand.swing * m_o.swing_deg.value_or(0);
     paint_rim(middle, angle, px);
-    if (m_o.spring) paint_spring(middle, angle, px);
+    if (whole_spring(m_o)) paint_spring(middle, angle, px);
     double y = middle.y() + widest * px + 36;
     int column = 0;
     const auto figure = [&](const QString& value, const QString& name) {
@@ -340,7 +341,7 @@ void SwingPicture::paint_balance() {
     };
     if (m_o.swing_deg) figure(tr("± %1°").arg(*m_o.swing_deg, 0, 'f', 0), tr("swing as found"));
     if (m_beat.balance) figure(tr("%1 mg cm²").arg(m_beat.balance->inertia_kg_m2 * 1e10, 0, 'f', 2), tr("inertia for the beats"));
-    if (m_o.spring) figure(tr("%1 mm").arg(m_o.spring->length_mm, 0, 'f', 1), tr("of spring, to the pins"));
+    if (whole_spring(m_o)) figure(tr("%1 mm").arg(whole_spring(m_o)->length_mm, 0, 'f', 1), tr("of spring, to the pins"));
     if (m_beat.balance && m_beat.balance->s_per_day_per_mm_of_spring)
         figure(tr("%1 s/d").arg(*m_beat.balance->s_per_day_per_mm_of_spring, 0, 'f', 0), tr("for 1 mm of it"));
     if (m_o.beat_error_ms) figure(tr("%1 ms").arg(*m_o.beat_error_ms, 0, 'f', 1), tr("out of beat"));
