@@ -141,7 +141,7 @@ void PowerStation::paint_swing(QPainter& painter, const DerivedPower& power, QPo
     write(painter, figure_font(13), t.ink, below, tr("± %1°").arg(swing, 0, 'f', swing < 20 ? 1 : 0), 0);
     if (std::abs(end - start) > 0.05)
         write(painter, word_font(9), t.steel, below + QPointF(0, 15),
-              tr("%1° wound, %2° run down").arg(start, 0, 'f', start < 20 ? 1 : 0).arg(end, 0, 'f', end < 20 ? 1 : 0), 0);
+              tr("from %1° to %2°").arg(start, 0, 'f', start < 20 ? 1 : 0).arg(end, 0, 'f', end < 20 ? 1 : 0), 0);
 }
 
 QString PowerStation::loss_in_words(const PowerAtArbor& from, const PowerAtArbor& to) const {
