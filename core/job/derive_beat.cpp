@@ -192,7 +192,13 @@ void advise(const OscillatorRecord& o, double beats, DerivedBeat& out) {
                                                           : " Give the spring's sizes, and the pins' way follows.");
         return;
     }
-    for (RateMeans& means : out.means) advise_by(o, beats, *fit, means);
+    for (RateMeans& means : out.means) try {
+            advise_by(o, beats, *fit, means);
+        } catch (const InputError&) {
+            means.advised.reset();
+            means.left_s_per_day.reset();
+            means.advice = "More than the " + means.name + " can do: " + fit->verdict;
+        }
     out.advice = out.means.front().advice;
 }
 

@@ -301,7 +301,7 @@ void judge_wear(const Job& job, const Derived& derived, DerivedPower& out) {
         if (bears <= brass_N_mm2) continue;
         out.wear.push_back(job.name_of_arbor(mesh->wheel_of) + " wheel on " + job.name_of_arbor(at.id) +
                            " pinion: " + print_short(*at.load_per_width_N_mm, 2) + " N on each mm of tooth, " + print_short(bears, 2) +
-                           " N/mm² at the root; brass wears over " + print_short(brass_N_mm2) + ".");
+                           " N/mm² at the root; brass wears over " + print_short(brass_N_mm2) + " N/mm².");
     }
 }
 

@@ -33,6 +33,9 @@ double by_nut(const OscillatorRecord& o, double beats, double turns) {
 
 double by_tray(const OscillatorRecord& o, double beats, double grams) {
     CompoundPendulumInput body = pendulum_body_of(o, beats);
+    const double all_g = 1000 * compound_pendulum(body).mass_kg;
+    if (-grams >= all_g)
+        throw InputError("tray", print_fixed(grams, 1) + " g", "less off than the pendulum's " + print_short(all_g, 4) + " g");
     body.add_mass_kg = grams / 1000;
     body.add_at_mm = *o.tray_mm;
     return *compound_pendulum(body).add_s_per_day;

@@ -399,3 +399,18 @@ TEST_CASE("parts of a pendulum and pairs of screws are added in one line, and a 
     bench.type("sum:add", "heavy");
     CHECK(bench.job().oscillator->screws.size() == 2);
 }
+
+TEST_CASE("screws that would pass through the staff are refused in a sentence, and the picture stays where it was possible") {
+    BeatBench bench("watch");
+    bench.document().edit("near", [](Job& job) { job.oscillator->screws = {{2, 0.3, 0}}; });
+    bench.click(bench.beat(), "means:screws.0");
+    for (int i = 0; i < 6; ++i) bench.key(Qt::Key_Right, Qt::ShiftModifier);
+    CHECK(bench.beat().amount() > 0);
+    CHECK(bench.beat().amount() <= 0.3);
+    bench.beat().grab();
+    // An edit that takes the place away ends the trial.
+    bench.document().edit("nearer", [](Job& job) { job.oscillator->screws = {{2, 0.05, 0}}; });
+    Bench::settle();
+    CHECK(bench.beat().amount() == 0);
+    bench.beat().grab();
+}

@@ -150,3 +150,23 @@ TEST_CASE("the watch's positions name the heavy side as its hidden truth has it,
     CHECK(*derived.beat.poise->heavy_deg == Approx(125).margin(10));
     CHECK(derived.beat.wheel->inertia_kg_m2 == Approx(derived.beat.balance->inertia_kg_m2).epsilon(0.03));
 }
+
+TEST_CASE("a rate no screw can mend says so, and the other means still advise") {
+    Job job = demo_job("watch");
+    job.oscillator->screws = {{0.5, 2, 0}};
+    for (RateObservation& look : job.rate_log.looks) look.shown_s += 40 * (job.rate_log.looks.front().reference_s - look.reference_s) / 864;
+    const DerivedBeat beat = derive(job).beat;
+    CHECK(beat.fault.empty());
+    REQUIRE(beat.means_by("screws.0"));
+    CHECK_FALSE(beat.means_by("screws.0")->advised);
+    CHECK(beat.means_by("screws.0")->advice.starts_with("More than the pair of screws can do"));
+    CHECK(beat.means_by("pins")->advised);
+}
+
+TEST_CASE("no more comes off a tray than the pendulum weighs") {
+    OscillatorRecord o = simple_pendulum();
+    o.mass_kg = 0.02;
+    const RateMeans tray = by(rate_means(o, 3600), "tray");
+    CHECK_THROWS_AS(rate_change(o, 3600, tray, -20), InputError);
+    CHECK(std::isfinite(rate_change(o, 3600, tray, -19)));
+}

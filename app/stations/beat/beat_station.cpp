@@ -60,14 +60,14 @@ void BeatStation::next_means(int by) {
 
 void BeatStation::try_amount(double amount) {
     const RateMeans* now = means();
-    m_amount = now ? std::clamp(std::round(amount / now->step) * now->step, -now->most, now->most) : 0;
-    std::vector<std::array<double, 2>> line;
-    // What cannot be turned so far is told; the trial stays where it was possible.
-    attempt([&] {
-        if (now && m_amount != 0)
-            line = goes_on(beat(), rate_change(*beat().oscillator, *m_document.derived().beats_per_hour, *now, m_amount));
-    });
-    m_plot->show_trial(line);
+    const double wanted = now ? std::clamp(std::round(amount / now->step) * now->step, -now->most, now->most) : 0;
+    std::optional<double> change;
+    // What cannot be turned so far is told, and the trial stays where it was; where even that went with an edit, it ends.
+    attempt([&] { change = now ? rate_change(*beat().oscillator, *m_document.derived().beats_per_hour, *now, wanted) : 0; });
+    if (!change) return wanted == m_amount ? try_amount(0) : void();
+    m_amount = wanted;
+    m_change = *change;
+    m_plot->show_trial(m_amount != 0 ? goes_on(beat(), m_change) : std::vector<std::array<double, 2>>());
     update();
 }
 
@@ -78,7 +78,7 @@ void BeatStation::try_advised() {
 std::optional<double> BeatStation::expected() const {
     const RateMeans* now = means();
     if (!now || !beat().now()) return {};
-    return beat().now()->rate_s_per_day + rate_change(*beat().oscillator, *m_document.derived().beats_per_hour, *now, m_amount);
+    return beat().now()->rate_s_per_day + m_change;
 }
 
 void BeatStation::keep() {
@@ -285,7 +285,7 @@ void BeatStation::paint_rate(QPainter& painter, const QRectF& room) {
         known << tr("A kelvin warmer: %1 ± %2 s/d%3.")
                      .arg(rate_words(beat().per_K->value, 2))
                      .arg(beat().per_K->u, 0, 'f', 2)
-                     .arg(beat().per_K_by_rod ? tr(", by the rod alone %1").arg(rate_words(*beat().per_K_by_rod, 2)) : QString());
+                     .arg(beat().per_K_by_rod ? tr(", by the rod alone %1 s/d").arg(rate_words(*beat().per_K_by_rod, 2)) : QString());
     if (beat().by_sizes_s_per_day) known << tr("Its sizes alone would have it keep %1 s/d.").arg(rate_words(*beat().by_sizes_s_per_day, 0));
     if (!now->outliers.empty()) known << tr("%1 misread, left out.").arg(now->outliers.size());
     if (room.width() <= narrow) known = known.mid(0, 1);

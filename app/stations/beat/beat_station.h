@@ -64,6 +64,7 @@ private:
     RatePlot* m_plot;
     std::string m_means;
     double m_amount = 0;
+    double m_change = 0;  ///< of the rate by it, s/d
     std::vector<SwingPicture::Handle> m_handles;
     std::optional<SwingPicture::Handle> m_held;
     QPointF m_held_at;

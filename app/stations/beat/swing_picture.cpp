@@ -253,7 +253,6 @@ void SwingPicture::paint_spring(QPointF middle, double angle, double px) {
     const double collet = rim_radius_mm() * 0.11;
     const double outer = rim_radius_mm() * 0.56;
     const double coils = whole_spring(m_o)->length_mm / (pi * (collet + outer));
-    const double pitch = (outer - collet) / coils;
     const double stud = 360 * coils;  // the whole turn of the strip, collet to its end
     QPainterPath strip;
     constexpr int steps_a_coil = 60;
@@ -275,10 +274,10 @@ void SwingPicture::paint_spring(QPointF middle, double angle, double px) {
     m_painter.drawEllipse(middle, collet * px, collet * px);
     m_painter.setBrush(t.steel);
     m_painter.drawEllipse(middle, collet * px * 0.45, collet * px * 0.45);
-    paint_regulator(middle, px, outer, pitch);
+    paint_regulator(middle, px, outer);
 }
 
-void SwingPicture::paint_regulator(QPointF middle, double px, double outer_mm, double) {
+void SwingPicture::paint_regulator(QPointF middle, double px, double outer_mm) {
     const Theme& t = theme();
     const bool on = marked("pins");
     const double per_mm = 180 / (pi * outer_mm);  // degrees of the outer coil for a mm of strip

@@ -36,7 +36,7 @@ private:
     void paint_balance();
     void paint_rim(QPointF middle, double angle, double px);
     void paint_spring(QPointF middle, double angle, double px);
-    void paint_regulator(QPointF middle, double px, double outer_mm, double pitch_mm);
+    void paint_regulator(QPointF middle, double px, double outer_mm);
     double rim_radius_mm() const;
     bool marked(const std::string& means) const { return m_stand.means == means; }
     double tried(const std::string& means) const { return marked(means) ? m_stand.amount : 0; }
