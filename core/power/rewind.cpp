@@ -93,7 +93,7 @@ RewindResult rewind_drive(const RewindInput& in) {
     out.verdict = "Level within " + print_fixed(100 * out.flatness, 1) + " %";
     if (in.least_N_mm) {
         const DriveVerdict verdict = judge_drive(out.mean_N_mm, *in.least_N_mm);
-        out.times = verdict.times;
+        out.times = out.mean_N_mm / *in.least_N_mm;
         out.verdict += "; " + verdict.word + ": " + verdict.reason;
     } else {
         out.verdict += ".";

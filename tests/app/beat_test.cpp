@@ -35,7 +35,7 @@ struct BeatBench : Bench {
 
 }  // namespace
 
-TEST_CASE("a turn of the nut that is tried shows the rate that would follow and keeps nothing; Enter keeps it, undo takes it back") {
+TEST_CASE("a turn of the nut that is tried shows the rate that would follow and keeps nothing – Enter keeps it, undo takes it back") {
     BeatBench bench("tide-house");
     REQUIRE(bench.beat().means()->id == "nut");
     const double rate = bench.derived_beat().now()->rate_s_per_day;
@@ -92,7 +92,7 @@ TEST_CASE("the watch is brought right by its pins, or by a pair of screws, each 
     QTest::mouseRelease(&bench.beat(), Qt::LeftButton, {}, pins);
 }
 
-TEST_CASE("looks are typed into the line, and the rate follows; a misread one can be picked and taken out") {
+TEST_CASE("looks are typed into the line, and the rate follows – a misread one can be picked and taken out") {
     BeatBench bench("saloon");
     const size_t before = bench.job().rate_log.looks.size();
     bench.read("2026-11-14 08:00 +163.5 18.0C");
@@ -121,7 +121,7 @@ TEST_CASE("with the simulated reference a fast clock is brought right in the win
     CHECK(bench.derived_beat().means_by("nut")->s_per_day_per_unit == Approx(101).epsilon(0.06));
 }
 
-TEST_CASE("figures of pendulum and balance are typed on the card; a wrong one is refused in place") {
+TEST_CASE("figures of pendulum and balance are typed on the card – a wrong one is refused in place") {
     BeatBench bench("tide-house");
     bench.type("sum:nut_pitch_mm", "0.5");
     CHECK(bench.job().oscillator->nut_pitch_mm == 0.5);

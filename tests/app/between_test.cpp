@@ -95,7 +95,7 @@ TEST_CASE("every sum of the bench paints for every arbor, with sizes and without
     CHECK_FALSE(bench.window.pivots().between_shown());
 }
 
-TEST_CASE("the watch opens with round plates and holes to close; its gauge reads to a few thousandths") {
+TEST_CASE("the watch opens with round plates and holes to close – its gauge reads to a few thousandths") {
     Bench bench;
     bench.window.open_demo("watch");
     bench.window.show_station(Station::pivots);

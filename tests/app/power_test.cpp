@@ -25,7 +25,7 @@ struct PowerBench : Bench {
 
 }  // namespace
 
-TEST_CASE("the regulator's weight is heavy by what runs; typed down to twice the least it is right, and undo puts it back") {
+TEST_CASE("the regulator's weight is heavy by what runs – typed down to twice the least it is right, and undo puts it back") {
     PowerBench bench("tide-house");
     REQUIRE(bench.power().power());
     CHECK(bench.power().power()->verdict->word == "strong");

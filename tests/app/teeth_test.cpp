@@ -93,7 +93,7 @@ TEST_CASE("the exported DXF and SVG are closed outlines of the drawn sizes withi
     CHECK_THROWS(bench.window.export_to("/no/such/folder/wheel.pdf"));
 }
 
-TEST_CASE("an eccentric wheel swings the pinion's speed over its turn; as good as new takes the fault away") {
+TEST_CASE("an eccentric wheel swings the pinion's speed over its turn – as good as new takes the fault away") {
     Bench bench;
     for (int i = 0; i < 4; ++i) bench.read_simulated();
     bench.document().choose_candidate(0);
@@ -223,7 +223,7 @@ TEST_CASE("zoom keeps the point under the hand, and 0 shows the whole again") {
     CHECK(teeth.grab().toImage() != whole);
 }
 
-TEST_CASE("a depth is tried by keys, on the scale and by pulling the pinion; the job keeps what was measured") {
+TEST_CASE("a depth is tried by keys, on the scale and by pulling the pinion – the job keeps what was measured") {
     Bench bench;
     for (int i = 0; i < 4; ++i) bench.read_simulated();
     bench.window.show_station(Station::teeth);
@@ -265,7 +265,7 @@ TEST_CASE("the depths at which the mesh runs well hold the depth the teeth want"
     for (int i = 0; i < 4; ++i) bench.read_simulated();
     bench.window.show_station(Station::teeth);
     bench.window.teeth().grab();
-    QTRY_VERIFY_WITH_TIMEOUT(!bench.window.teeth().trial().looking(), 20000);
+    REQUIRE(QTest::qWaitFor([&] { return !bench.window.teeth().trial().looking(); }, 20000));
     REQUIRE(bench.window.teeth().trial().window());
     CHECK(bench.window.teeth().trial().window()->shallowest_mm < 0);
     CHECK(bench.window.teeth().trial().window()->deepest_mm > 0);

@@ -165,7 +165,7 @@ TEST_CASE("a balance beats as its equation of motion says, and two of inertia, s
     CHECK_THROWS_AS(balance(back), InputError);
 }
 
-TEST_CASE("a shorter spring gains and so do screws turned in; what is told to cancel a rate cancels it") {
+TEST_CASE("a shorter spring gains and so do screws turned in – what is told to cancel a rate cancels it") {
     BalanceInput in;
     in.spring = Hairspring{0.12, 0.03, 90, 205000};
     in.beats_per_hour = 18000;

@@ -50,7 +50,7 @@ TEST_CASE("what is not a look is refused in a sentence") {
         CHECK_THROWS_AS(read_look(text, morning), InputError);
 }
 
-TEST_CASE("looks go out to CSV and come back; a bad row leaves the log as it was") {
+TEST_CASE("looks go out to CSV and come back – a bad row leaves the log as it was") {
     RateLog log = demo::job().rate_log;
     RateLog empty;
     CHECK(keep_looks_csv(empty, looks_to_csv(log)) == log.looks.size());

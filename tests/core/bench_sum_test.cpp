@@ -63,7 +63,7 @@ TEST_CASE("a sum that misses a size names it and tells nothing") {
     CHECK(answer.fault.empty());
 }
 
-TEST_CASE("what is typed stands over what is known and goes with the part; taken out, what is known stands again") {
+TEST_CASE("what is typed stands over what is known and goes with the part – taken out, what is known stands again") {
     Job job = demo::job();
     const Calculation& shake = sum_of("pivot.endshake");
     type_into(job, shake, "escape.front", "shoulders_mm", "41");

@@ -142,7 +142,7 @@ TEST_CASE("a hole within the school's clearance is left") {
     CHECK(plan_bush(in).clearance_mm == Approx(0.11));
 }
 
-TEST_CASE("a watch's round hole in a thin plate is closed; the same in a thick plate is bushed") {
+TEST_CASE("a watch's round hole in a thin plate is closed – the same in a thick plate is bushed") {
     BushPlanInput in = worn();
     in.pivot_mm = 0.30;
     in.hole_max_mm = in.hole_min_mm = 0.36;

@@ -43,7 +43,7 @@ TEST_CASE("arcs too short or one inside the other say by how much they miss") {
     CHECK_THROWS_WITH(set_depthing({{}, {}, {}}), Catch::StartsWith("neighbours: got 0"));
 }
 
-TEST_CASE("a hole moved straight towards one neighbour deepens that mesh by as much; moved across it hardly changes") {
+TEST_CASE("a hole moved straight towards one neighbour deepens that mesh by as much – moved across it hardly changes") {
     const DepthingResult towards = set_depthing({{{"a", 0, 0, 30}}, 29.9, 0});
     CHECK(towards.effects.front().depth_mm == Approx(0.1));
     CHECK(*towards.off_mm == Approx(0.1));

@@ -151,7 +151,7 @@ TEST_CASE("the work of a falling weight is the torque times the angle of its dru
     });
 }
 
-TEST_CASE("a pulley on the weight halves pull and fall; the line stays as long") {
+TEST_CASE("a pulley on the weight halves pull and fall – the line stays as long") {
     WeightDriveInput in;
     in.drum_diameter_mm = 50;
     in.line_diameter_mm = 2;

@@ -91,7 +91,7 @@ TEST_CASE("a strip that fills half the free area gives more turns than any other
     });
 }
 
-TEST_CASE("a full barrel holds its last millimetre of strip and gives no turn; a longer one has no room") {
+TEST_CASE("a full barrel holds its last millimetre of strip and gives no turn – a longer one has no room") {
     const double area = pi * (20 * 20 - 7 * 7);
     CHECK(spring_size(barrel(40, 14, 0.4, area / 0.4)).turns == Approx(0).margin(1e-9));
     CHECK_THROWS_AS(spring_size(barrel(40, 14, 0.4, area / 0.4 + 0.01)), InputError);
@@ -107,7 +107,7 @@ TEST_CASE("eight days at one turn in two days need four turns and the reserve") 
     CHECK(spring_size(in).warnings.size() == 1);
 }
 
-TEST_CASE("torque goes with the width, the cube of the thickness and one over the length; the work is the area under it") {
+TEST_CASE("torque goes with the width, the cube of the thickness and one over the length – the work is the area under it") {
     const SpringTorqueInput strip{22, 0.4, 1500, 6, 205000, 0};
     const double torque = spring_torque(strip).torque_N_mm;
     CHECK(spring_torque({44, 0.4, 1500, 6, 205000, 0}).torque_N_mm == Approx(2 * torque));
@@ -163,7 +163,7 @@ TEST_CASE("no other length of a strip comes nearer to the torque wanted") {
     }
 }
 
-TEST_CASE("two schools may judge one old spring differently, and both say why; a crack ends the question") {
+TEST_CASE("two schools may judge one old spring differently, and both say why – a crack ends the question") {
     SpringMatchInput in = saloon();
     in.mean_N_mm = 520;
     in.old = OldSpring{22, 0.4, 1500, 0.85, 60.0, false};
@@ -192,7 +192,7 @@ TEST_CASE("a straight torque log has the mean of its ends, and work lost between
     CHECK(read.verdict == "not judged");
 }
 
-TEST_CASE("a drive of 1.5 to 2 times the least that runs is right; over half as much again as wanted it overdrives") {
+TEST_CASE("a drive of 1.5 to 2 times the least that runs is right – over half as much again as wanted it overdrives") {
     const auto verdict = [](double mean) { return judge_drive(mean, 100).word; };
     CHECK(verdict(140) == "under");
     CHECK(verdict(151) == "right");

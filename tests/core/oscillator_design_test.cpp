@@ -189,7 +189,7 @@ TEST_CASE("a balance of rim, arms and hub has the inertia that its grains add up
     CHECK_THROWS_AS(balance_wheel(in), InputError);
 }
 
-TEST_CASE("a spring pinned where it is told beats right; let in more, it loses") {
+TEST_CASE("a spring pinned where it is told beats right – let in more, it loses") {
     HairspringChoiceInput in;
     in.inertia_kg_m2 = 4.5e-9;
     in.beats_per_hour = 18000;

@@ -13,7 +13,7 @@ Job demo_job(const std::string& name) { return job_from_text(demo::text(name + "
 
 }  // namespace
 
-TEST_CASE("let down, a strip lies all at the wall; wound, all on the arbor; and every turn between takes it over") {
+TEST_CASE("let down, a strip lies all at the wall – wound, all on the arbor – and every turn between takes it over") {
     SpringSizeInput spring;
     spring.barrel_bore_mm = 42;
     spring.arbor_mm = 14;

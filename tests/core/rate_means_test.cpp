@@ -63,7 +63,7 @@ TEST_CASE("the amount for a change is the inverse of the change of an amount, fo
     }
 }
 
-TEST_CASE("pins towards the stud lengthen the spring and lose; screws out lose; the words say so") {
+TEST_CASE("pins towards the stud lengthen the spring and lose – screws out lose – the words say so") {
     const Job job = demo_job("watch");
     const auto all = rate_means(*job.oscillator, 18000);
     const RateMeans& pins = by(all, "pins");

@@ -153,7 +153,7 @@ TEST_CASE("half the torque at the end of the run is half the energy, and the mar
     CHECK(*power_chain(least).margin == Approx(1));
 }
 
-TEST_CASE("a balance driven past its banking is told as such; a chain that does not reach the escape wheel is refused") {
+TEST_CASE("a balance driven past its banking is told as such – a chain that does not reach the escape wheel is refused") {
     PowerChainInput in = shelf_clock();
     in.oscillator = {};
     in.oscillator.kind = "balance";

@@ -48,7 +48,7 @@ TEST_CASE("a coil that is low is shorted, one that leaks is not connected, and m
     CHECK(rewind_drive(in).checks[1].find("sound") != std::string::npos);
 }
 
-TEST_CASE("a torque that rises as it runs down is refused; one that is strong is told") {
+TEST_CASE("a torque that rises as it runs down is refused – one that is strong is told") {
     RewindInput in = usual();
     in.torque_before_N_mm = 50;
     CHECK_THROWS_AS(rewind_drive(in), InputError);

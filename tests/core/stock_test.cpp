@@ -37,7 +37,7 @@ TEST_CASE("a cutter of another module leaves teeth too thin or thick by half its
     }
 }
 
-TEST_CASE("the nearest cutter comes first; other forms, other leaves and empty places in the drawer come after or not at all") {
+TEST_CASE("the nearest cutter comes first – other forms, other leaves and empty places in the drawer come after or not at all") {
     const Stock stock = load_stock(shipped());
     CutterInput in = for_wheel(0.612, stock.cutters);
     CHECK(nearest_cutters(in).cutters.front().id == "W60");
@@ -114,7 +114,7 @@ TEST_CASE("a wheel traced from its own outline gives its tooth back within a mic
     CHECK(tooth_geometry(again).wheel.outside_diameter_mm == Approx(tooth_geometry(mesh).wheel.outside_diameter_mm).epsilon(1e-6));
 }
 
-TEST_CASE("a trace read clockwise, or turned, is the same tooth; a wheel off its centre shows as scatter") {
+TEST_CASE("a trace read clockwise, or turned, is the same tooth – a wheel off its centre shows as scatter") {
     TraceInput in{{form_outline(mesh_forms({30, 8, 1}, false, 30).wheel, 0.5, 30)}, {}, 30, 0.5};
     const TraceResult straight = trace_tooth(in);
     TraceInput turned = in;

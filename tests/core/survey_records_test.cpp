@@ -130,7 +130,7 @@ TEST_CASE("readings land where they were asked, and the runout before truing sta
     CHECK(*derive(job).survey.runout.at("escape").improved_mm == Approx(0.13));
 }
 
-TEST_CASE("a pivot may be read before the hole is pegged; the hole may not") {
+TEST_CASE("a pivot may be read before the hole is pegged – the hole may not") {
     Job job = unsurveyed();
     const auto round = survey_round(job, derive(job));
     keep_survey_reading(job, *asked(round, "great.front", "pivot_mm"), 3.6);

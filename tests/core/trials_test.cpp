@@ -60,7 +60,7 @@ TEST_CASE("parts that ran acquit themselves: what fails with them came with the 
     CHECK(named(going_trials(job), "Going train").reason.find("Every pair runs") != std::string::npos);
 }
 
-TEST_CASE("a train that comes to rest sooner than it did says so; one that coasts as long says nothing") {
+TEST_CASE("a train that comes to rest sooner than it did says so – one that coasts as long says nothing") {
     Job job = demo::job();
     const std::vector<std::string> train = {"great", "centre", "third", "escape"};
     keep_trial(job, ran(train, 6.0));

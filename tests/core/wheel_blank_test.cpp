@@ -71,7 +71,7 @@ TEST_CASE("by rule the rim stands 2 to 2.5 modules below the roots, arms taper o
     }
 }
 
-TEST_CASE("a wheel with too little between rim and hub is left solid and says so; asked for arms it refuses") {
+TEST_CASE("a wheel with too little between rim and hub is left solid and says so – asked for arms it refuses") {
     BlankInput in{{17, 8, 0.5}};
     const BlankResult out = plan_blank(in);
     CHECK(out.arms == 0);
