@@ -114,6 +114,11 @@ public:
             m_tolerance_num = big(tolerance.num());
             m_tolerance_den = big(tolerance.den());
         }
+        for (Products* products : {&m_wheels, &m_pinions})
+            products->stop_when([this] {
+                watch(0);
+                return m_ended;
+            });
     }
 
     FindResult run() {

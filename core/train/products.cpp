@@ -48,6 +48,32 @@ Products::Products(Counts counts, int size) : m_counts(std::move(counts)), m_siz
         if (divides[p]) m_primes.push_back({inverse_modulo_2_64(p), ~Product{0} / p});
 }
 
+/// The products of one count more, each once. Those of one count come sorted already; runs of like length are merged two by two.
+std::vector<Product> Products::grown(const std::vector<Product>& list, Product least, Product most, size_t at_most) const {
+    std::vector<std::vector<Product>> runs;
+    const auto merge_last = [&] {
+        std::vector<Product> merged;
+        const auto& a = runs[runs.size() - 2];
+        const auto& b = runs.back();
+        merged.reserve(a.size() + b.size());
+        std::set_union(a.begin(), a.end(), b.begin(), b.end(), std::back_inserter(merged));
+        if (merged.size() > at_most) throw std::length_error("products");
+        runs.pop_back();
+        runs.back() = std::move(merged);
+    };
+    for (const long long count : m_counts) {
+        if (m_stopped && m_stopped()) return {};
+        const auto factor = static_cast<Product>(count);
+        const auto from = std::lower_bound(list.begin(), list.end(), least / factor + (least % factor != 0));
+        const auto to = std::upper_bound(from, list.end(), most / factor);
+        auto& run = runs.emplace_back(static_cast<size_t>(to - from));
+        std::transform(from, to, run.begin(), [&](Product product) { return product * factor; });
+        while (runs.size() > 1 && runs.back().size() >= runs[runs.size() - 2].size()) merge_last();
+    }
+    while (runs.size() > 1) merge_last();
+    return runs.empty() ? std::vector<Product>() : std::move(runs.front());
+}
+
 std::vector<Product> Products::distinct(Product low, Product high, size_t at_most) const {
     std::vector<Product> list{1};
     if (m_counts.empty()) return m_size == 0 && low <= 1 && high >= 1 ? list : std::vector<Product>();
@@ -55,21 +81,9 @@ std::vector<Product> Products::distinct(Product low, Product high, size_t at_mos
     const auto back = static_cast<Product>(m_counts.back());
     for (int level = 1; level <= m_size; ++level) {
         // What the remaining counts can still make of it bounds each level.
-        const Product least_rest = power(front, m_size - level);
         const Product most_rest = power(back, m_size - level);
-        std::vector<Product> next;
-        for (const long long count : m_counts) {
-            for (const Product product : list) {
-                const Product grown = product * static_cast<Product>(count);
-                if (grown > high / least_rest || grown < low / most_rest) continue;
-                next.push_back(grown);
-            }
-            if (next.size() > 4 * at_most) sort_unique(next);
-            if (next.size() > 4 * at_most) throw std::length_error("products");
-        }
-        sort_unique(next);
-        if (next.size() > at_most) throw std::length_error("products");
-        list = std::move(next);
+        list = grown(list, low / most_rest, high / power(front, m_size - level), at_most);
+        if (list.size() > at_most) throw std::length_error("products");
     }
     std::erase_if(list, [&](Product p) { return p < low || p > high; });
     return list;
@@ -106,8 +120,13 @@ void Products::each_integer(Product low, Product high, const std::function<bool(
 void Products::each_pair(Product low, Product high, const std::function<bool(Product)>& take) const {
     if (m_upper.empty()) {
         constexpr size_t any = static_cast<size_t>(-1) / 8;
-        m_lower = Products(m_counts, m_size / 2).distinct(0, ~Product{0}, any);
-        m_upper = Products(m_counts, m_size - m_size / 2).distinct(0, ~Product{0}, any);
+        const auto half = [&](int size) {
+            Products products(m_counts, size);
+            products.stop_when(m_stopped);
+            return products.distinct(0, ~Product{0}, any);
+        };
+        m_lower = half(m_size / 2);
+        m_upper = half(m_size - m_size / 2);
     }
     // Ranges still to walk, the lowest last; one that holds too many pairs is cut in two.
     std::vector<std::pair<Product, Product>> ranges{{low, high}};

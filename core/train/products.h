@@ -22,6 +22,9 @@ public:
     int size() const { return m_size; }
     bool empty() const { return m_size > 0 && m_counts.empty(); }
 
+    /// Asked between short pieces of long work: once it answers true, what was asked ends early with an unfinished answer.
+    void stop_when(std::function<bool()> stopped) { m_stopped = std::move(stopped); }
+
     /// Every distinct product within low to high, ascending. Throws std::length_error beyond `at_most` of them.
     std::vector<Product> distinct(Product low, Product high, size_t at_most) const;
 
@@ -49,10 +52,12 @@ private:
     Product m_least = 1;
     Product m_most = 1;
     bool m_even = false;  ///< 2 is among the primes
+    std::function<bool()> m_stopped;
     std::vector<Prime> m_primes;
     mutable std::vector<Product> m_lower;  ///< distinct products of half the counts, made when first needed
     mutable std::vector<Product> m_upper;
 
+    std::vector<Product> grown(const std::vector<Product>& list, Product least, Product most, size_t at_most) const;
     void each_integer(Product low, Product high, const std::function<bool(Product)>& take) const;
     void each_pair(Product low, Product high, const std::function<bool(Product)>& take) const;
     bool collect(Product from, Product to, std::vector<Product>& hits) const;

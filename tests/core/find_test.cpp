@@ -298,6 +298,36 @@ TEST_CASE("a long search ends when told to, with what it has, and says that it i
     CHECK(told >= 2);
 }
 
+TEST_CASE("a search ends when told to while it still gathers products") {
+    FindInput in;
+    in.hand = "tide";
+    in.driver_period_s = Rational(43200);
+    in.stages = 5;
+    in.tolerance_ppm = 5000;
+    in.wheel = {24, 120};
+    in.pinion = {24, 120};
+    std::stop_source source;
+    int told = 0;
+    const FindResult stopped = find_trains(in, {source.get_token(), {}}, [&](const FindResult&) {
+        if (++told == 2) source.request_stop();
+    });
+    CHECK(stopped.ended == "stopped");
+    CHECK(stopped.elapsed_s < 2);
+}
+
+TEST_CASE("distinct products are those of brute force, and too many are refused") {
+    const Products products({7, 8, 9, 10, 12, 14, 15, 16}, 3);
+    std::set<std::uint64_t> slow;
+    for (const Counts& set : multisets(7, 16, 3)) {
+        const auto there = [](long long count) { return count != 11 && count != 13; };
+        if (std::all_of(set.begin(), set.end(), there)) slow.insert(static_cast<std::uint64_t>(set[0] * set[1] * set[2]));
+    }
+    CHECK(products.distinct(0, ~std::uint64_t{0}, 1000) == std::vector<std::uint64_t>(slow.begin(), slow.end()));
+    std::erase_if(slow, [](std::uint64_t product) { return product < 700 || product > 1500; });
+    CHECK(products.distinct(700, 1500, 1000) == std::vector<std::uint64_t>(slow.begin(), slow.end()));
+    CHECK_THROWS_AS(products.distinct(0, ~std::uint64_t{0}, 20), std::length_error);
+}
+
 TEST_CASE("products: walking pairs and testing integers meet the same ones, as many ways as there are multisets") {
     Counts counts(40);
     std::iota(counts.begin(), counts.end(), 20);
