@@ -32,7 +32,7 @@ const Calculation* find_verb(const std::string& name) {
 
 InputError unknown_verb(const std::string& name) {
     std::vector<Field> names;
-    for (const Calculation* verb : verbs()) names.push_back({verb->verb, "", "", {}, {}, false, {}});
+    for (const Calculation* verb : verbs()) names.emplace_back().name = verb->verb;
     return InputError("verb", "\"" + name + "\"",
                       "\"" + Record(names).nearest(name) + "\" (the nearest known); all with: echappe-cli list");
 }

@@ -8,7 +8,10 @@
 
 namespace echappe {
 
-Canvas::Canvas(QWidget* parent) : QWidget(parent) { setMouseTracking(true); }
+Canvas::Canvas(QWidget* parent) : QWidget(parent) {
+    setMouseTracking(true);
+    setAttribute(Qt::WA_OpaquePaintEvent);
+}
 
 void Canvas::attempt(const std::function<void()>& action) {
     try {

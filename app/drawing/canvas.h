@@ -30,6 +30,7 @@ signals:
 protected:
     /// What cannot be done is told in its sentence; nothing else changes.
     void attempt(const std::function<void()>& action);
+    /// Covers the whole of its rectangle: nothing is painted under it.
     virtual void paint(QPainter& painter) = 0;
     void paintEvent(QPaintEvent* event) override;
     void mousePressEvent(QMouseEvent* event) override;

@@ -101,7 +101,7 @@ void PlateRound::go_to(const std::string& subject) {
 std::optional<ReadingRound::Asked> PlateRound::asked() const {
     const SurveyQuestion* now = question();
     if (!now) return {};
-    Asked asked{words(name_of(m_document.job(), *now)), words(std::string(now->how)), words(now->typed_as), {}};
+    Asked asked{words(name_of(m_document.job(), *now)), words(std::string(now->how)), words(std::string(now->typed_as)), {}};
     const HoleRecord* hole = m_document.job().survey.hole(now->subject);
     const bool of_the_hole = now->field.starts_with("hole_") || now->field.starts_with("wear_");
     if (now->subject.starts_with("plate.") && now->field == "thickness_mm") {
@@ -173,7 +173,7 @@ QString PlateRound::simulated() {
     const SurveyQuestion* now = question();
     if (!now || !m_document.calliper()) throw no_instrument();
     const HoleRecord* hole = m_document.job().survey.hole(now->subject);
-    const auto reading = m_document.calliper()->read(*now, hole && hole->pegged, m_turn[now->subject + now->field]++);
+    const auto reading = m_document.calliper()->read(*now, hole && hole->pegged, m_turn[now->subject + std::string(now->field)]++);
     if (!reading) throw InputError(name_of(m_document.job(), *now), "nothing there to measure", "N: cannot be measured");
     if (now->field != "wear_direction_deg") return length(m_document.job(), *reading);
     return words(print_short(now->subject.ends_with(".back") ? seen_from_behind_deg(*reading) : *reading));

@@ -371,7 +371,7 @@ Derived derive(const Job& job, const DeriveAids& aids) {
     else derive_movement(job, aids.weighed, derived);
     if (!survey_only) derive_beat(job, derived);
     derive_power(job, derived, survey_only ? nullptr : aids.before);
-    derive_survey(job, aids.stock, derived, std::move(before));
+    derive_survey(job, aids.stock, derived, std::move(before), survey_only);
     derived.findings = findings_of(job, derived);
     return derived;
 }

@@ -10,6 +10,7 @@ namespace echappe {
 struct Job;
 struct Stock;
 struct Derived;
+class MeshIndex;
 enum class Known;
 
 /// What one hole's wear does to the depth of one mesh; positive: deeper than the teeth want.
@@ -22,22 +23,33 @@ struct HoleEffect {
     static const Record& record();
 };
 
-/// One pivot and its hole with all that follows.
-struct DerivedHole {
+/// Where the train puts a hole.
+struct HolePlace {
     std::string id;
     std::string arbor;
     std::string plate;
     std::string name;  ///< "Centre, front"
     double x_mm = 0;   ///< seen from the dial
     double y_mm = 0;
+    std::optional<double> push_deg;  ///< where the train presses the pivot
+};
+
+/// What the survey says of a hole: with its place, the rules and the drawers, all that its plan and decision follow from.
+struct HoleReadings {
     HoleRecord record;
+    std::optional<double> thickness_mm;  ///< here, else the plate's
+    std::optional<double> edge_mm;       ///< read, else from the plan of the plate
+    std::optional<double> plates_mm;     ///< between the plates, beside its arbor
+    bool old_bush = false;
+    bool operator==(const HoleReadings&) const = default;
+};
+
+/// One pivot and its hole with all that follows.
+struct DerivedHole : HolePlace, HoleReadings {
     std::vector<std::string> missing;  ///< readings still to be taken, as fields of the record
-    std::optional<double> push_deg;    ///< where the train presses the pivot
     std::optional<double> wear_deg;    ///< where it walked to: read, else the push stands for it
     bool wear_read = false;
     std::optional<double> off_push_deg;  ///< how far the reading is from the push
-    std::optional<double> thickness_mm;
-    std::optional<double> edge_mm;
     std::optional<BushPlanInput> asked;
     std::optional<BushPlanResult> plan;
     std::string fault;     ///< why the readings cannot be
@@ -57,11 +69,11 @@ struct Spot {
     std::string kind;
     std::string name;
     std::string arbor;
-    std::string plate;  ///< of holes and plates
+    std::string plate = {};  ///< of holes and plates
     double x_mm = 0;
     double y_mm = 0;
-    std::string verdict;  ///< in words; empty: not looked at
-    std::string severity;
+    std::string verdict = {};  ///< in words; empty: not looked at
+    std::string severity = {};
     bool pegged = false;  ///< of holes
 };
 
@@ -83,7 +95,16 @@ struct ShoppingLine {
     static const Record& record();
 };
 
+/// The rules of the workshop that the plans of all holes follow.
+struct BushRules {
+    ClearanceChoice clearance;
+    std::string method;
+    double interference_mm = 0;
+    bool operator==(const BushRules&) const = default;
+};
+
 struct DerivedSurvey {
+    BushRules rules;
     std::vector<DerivedHole> holes;
     std::vector<Spot> spots;
     std::vector<Needed> needed;
@@ -105,8 +126,11 @@ Offset table_move(const DerivedHole& hole);
 std::string move_in_words(const Offset& move);
 
 /// Holes, spots and what is needed. Needs the train, meshes and places already derived. `stock` may be nullptr; `before`
-/// was derived with the same drawers: the plan of a hole that is asked the same again is taken from it.
-void derive_survey(const Job& job, const Stock* stock, Derived& derived, DerivedSurvey before = {});
+/// was derived with the same drawers: the plan of a hole that is asked the same again is taken from it, and with the same train
+/// too whatever was read the same again.
+void derive_survey(const Job& job, const Stock* stock, Derived& derived, DerivedSurvey before = {}, bool same_train = false);
+/// The first part of it: the holes alone.
+void derive_holes(const Job& job, const Stock* stock, const MeshIndex& index, Derived& derived, DerivedSurvey& before, bool same_train);
 
 /// One case of a hole's effect, by the mesh simulation.
 struct SimulatedEffect {

@@ -151,7 +151,7 @@ std::optional<double> SimulatedCalliper::read(const QuantityKey& key, std::uint6
 std::optional<double> SimulatedCalliper::read(const SurveyQuestion& question, bool pegged, std::uint64_t turn) const {
     const auto truth = m_movement.truth(question, pegged);
     if (!truth) return {};
-    const double by_chance = noise(question.subject + " " + question.field, turn);
+    const double by_chance = noise(question.subject + " " + std::string(question.field), turn);
     if (question.field == "wear_direction_deg") {
         constexpr double step_deg = 5;
         return std::fmod(std::round((*truth + step_deg * by_chance) / step_deg) * step_deg + 720, 360);

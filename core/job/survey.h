@@ -33,6 +33,7 @@ struct HoleRecord {
     std::vector<double> reamed_mm;    ///< passes ticked
     bool done = false;
     static const Record& record();
+    bool operator==(const HoleRecord&) const = default;
     std::string id() const { return arbor + "." + plate; }
 };
 

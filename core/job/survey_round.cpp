@@ -34,7 +34,7 @@ constexpr HoleQuestion hole_questions[] = {
      &HoleRecord::wear_direction_deg}};
 
 /// The double in a record that a question's field names.
-std::optional<double>* slot_of(const Record& record, void* object, const std::string& field) {
+std::optional<double>* slot_of(const Record& record, void* object, std::string_view field) {
     const Field* found = record.find(field);
     return found ? std::get<std::optional<double>*>(found->slot(object)) : nullptr;
 }
@@ -64,14 +64,14 @@ std::vector<std::string> in_order(const Job& job) {
     return order;
 }
 
-void ask_hole(const Job& job, const DerivedHole& hole, std::vector<SurveyQuestion>& round) {
+void ask_hole(std::string_view unit, const DerivedHole& hole, std::vector<SurveyQuestion>& round) {
     const HoleRecord& r = hole.record;
     const double oval = r.hole_max_mm && r.hole_min_mm ? *r.hole_max_mm - *r.hole_min_mm : 0;
     constexpr double seen_as_oval_mm = 0.03;
     for (const HoleQuestion& q : hole_questions) {
         const bool way = q.reading == &HoleRecord::wear_direction_deg;
         if (way && oval < seen_as_oval_mm && !r.wear_direction_deg) continue;
-        SurveyQuestion question{hole.id, q.field, hole.arbor, q.words, q.how, way ? "deg, or 4 h" : job.length_unit};
+        SurveyQuestion question{hole.id, q.field, hole.arbor, q.words, q.how, way ? "deg, or 4 h" : unit};
         question.taken = (r.*q.reading).has_value() && !listed(r.doubtful, q.field);
         question.cannot = listed(r.cannot, q.field);
         if (way) question.expected = hole.push_deg;
@@ -106,7 +106,7 @@ std::string name_of(const Job& job, const SurveyQuestion& question) {
     return job.name_of_arbor(first) + ", " + second + what;
 }
 
-std::string words_for_reading(const std::string& field) {
+std::string words_for_reading(std::string_view field) {
     for (const HoleQuestion& question : hole_questions)
         if (field == question.field) return question.words;
     return "thickness of the plate";
@@ -114,6 +114,7 @@ std::string words_for_reading(const std::string& field) {
 
 std::vector<SurveyQuestion> survey_round(const Job& job, const Derived& derived) {
     std::vector<SurveyQuestion> round;
+    const std::string_view unit = find_unit(job.length_unit, Dimension::length)->symbol;
     /// An arbor with what hangs on it, found once: with hundreds of holes a look-up for each question is felt.
     struct Place {
         std::string arbor;
@@ -140,16 +141,15 @@ std::vector<SurveyQuestion> survey_round(const Job& job, const Derived& derived)
     for (size_t side = 0; side < 2; ++side) {
         const PlateRecord* record = job.survey.plate(plates[side]);
         round.push_back({"plate." + plates[side], "thickness_mm", "", "thickness",
-                         "Calliper across the plate at an edge without burr; it holds for every hole of this plate.", job.length_unit,
+                         "Calliper across the plate at an edge without burr; it holds for every hole of this plate.", unit,
                          record && record->thickness_mm});
         for (const Place& place : places)
-            if (place.holes[side]) ask_hole(job, *place.holes[side], round);
+            if (place.holes[side]) ask_hole(unit, *place.holes[side], round);
     }
     const auto ask_arbors = [&](const char* field, const char* words, const char* how, std::optional<double> ArborRecord::*reading) {
         for (const Place& place : places)
             if (place.holes[0])
-                round.push_back(
-                    {place.arbor, field, place.arbor, words, how, job.length_unit, place.record && (place.record->*reading).has_value()});
+                round.push_back({place.arbor, field, place.arbor, words, how, unit, place.record && (place.record->*reading).has_value()});
     };
     ask_arbors("tir_mm", "runout (TIR)",
                "Between centres or in a true collet, dial indicator on the arbor beside the wheel: turn once, highest less lowest.",
@@ -160,24 +160,24 @@ std::vector<SurveyQuestion> survey_round(const Job& job, const Derived& derived)
         const PlateRecord* record = job.survey.plate(plates[side]);
         round.push_back({"plate." + plates[side], "flatness_mm", "", "light under a straight edge",
                          "Straight edge across the plate, several ways: feeler gauges under it where most light shows. 0 when it is flat.",
-                         job.length_unit, record && record->flatness_mm});
+                         unit, record && record->flatness_mm});
         if (side == 0)
             round.push_back({"plate." + plates[side], "pillar_out_mm", "", "worst pillar, out of square",
-                             "Square on the plate against each pillar: the widest gap over its length. 0 when all stand straight.",
-                             job.length_unit, record && record->pillar_out_mm});
+                             "Square on the plate against each pillar: the widest gap over its length. 0 when all stand straight.", unit,
+                             record && record->pillar_out_mm});
     }
     for (size_t side = 0; side < 2; ++side)
         for (const Place& place : places)
             if (const DerivedHole* hole = place.holes[side]; hole && hole->decision == "bush")
                 round.push_back({hole->id, "free_radius_mm", place.arbor, "free round the hole, for the punch",
-                                 "From the hole's middle to the nearest part that a punch would strike: a cock, a stud, a pillar.",
-                                 job.length_unit, hole->record.free_radius_mm.has_value()});
+                                 "From the hole's middle to the nearest part that a punch would strike: a cock, a stud, a pillar.", unit,
+                                 hole->record.free_radius_mm.has_value()});
     for (size_t side = 0; side < 2; ++side)
         for (const Place& place : places)
             if (const DerivedHole* hole = place.holes[side])
                 round.push_back({hole->id, "sway_mm", place.arbor, "sway of the free end",
                                  "The other end out of its plate: how far it sways from side to side, measured where the other plate was.",
-                                 job.length_unit, hole->record.sway_mm.has_value()});
+                                 unit, hole->record.sway_mm.has_value()});
     return round;
 }
 
@@ -209,7 +209,7 @@ void keep_survey_reading(Job& job, const SurveyQuestion& question, double value)
         std::erase(hole.cannot, question.field);
         std::erase(hole.doubtful, question.field);
         const bool of_the_hole = question.field.starts_with("hole_") || question.field.starts_with("wear_");
-        if (of_the_hole && !hole.pegged) hole.doubtful.push_back(question.field);
+        if (of_the_hole && !hole.pegged) hole.doubtful.emplace_back(question.field);
     }
 }
 
@@ -217,7 +217,7 @@ void cannot_be_measured(Job& job, const SurveyQuestion& question) {
     const auto [first, second] = split(question.subject);
     if (first == "plate" || second.empty()) return;
     HoleRecord& hole = job.survey.hole_at(first, second);
-    if (!listed(hole.cannot, question.field)) hole.cannot.push_back(question.field);
+    if (!listed(hole.cannot, question.field)) hole.cannot.emplace_back(question.field);
 }
 
 size_t keep_survey_csv(Job& job, const std::string& csv) {

@@ -9,11 +9,11 @@ namespace echappe {
 /// One reading of the round over the plates.
 struct SurveyQuestion {
     std::string subject;     ///< "centre.front", "plate.front", or the arbor "centre"
-    std::string field;       ///< of its record: "hole_max_mm"
+    std::string_view field;  ///< of its record: "hole_max_mm"
     std::string arbor;       ///< to be selected with it; empty for a plate
     std::string_view words;  ///< what is read: "hole, largest diameter"
     std::string_view how;
-    std::string typed_as;
+    std::string_view typed_as;
     bool taken = false;
     bool cannot = false;
     std::optional<double> expected = {};  ///< taken for an empty line: where the train pushes
@@ -28,7 +28,7 @@ std::string name_of(const Job& job, const SurveyQuestion& question);
 std::vector<SurveyQuestion> survey_round(const Job& job, const Derived& derived);
 
 /// "hole, largest diameter" for "hole_max_mm"; the plate's thickness too.
-std::string words_for_reading(const std::string& field);
+std::string words_for_reading(std::string_view field);
 
 /// What was typed: a length in the job's unit; for a direction degrees, or the hour of a clock face ("4 h"), seen from the side the
 /// plate is looked at; an empty line takes what is expected. Throws InputError.

@@ -45,7 +45,7 @@ std::string Range::sentence() const {
     return "a number";
 }
 
-const Field* Record::find(const std::string& name) const {
+const Field* Record::find(std::string_view name) const {
     const auto at = std::find_if(m_fields.begin(), m_fields.end(), [&](const Field& field) { return field.name == name; });
     return at == m_fields.end() ? nullptr : &*at;
 }
@@ -57,38 +57,9 @@ std::string Record::nearest(const std::string& name) const {
     return best == m_fields.end() ? "" : best->name;
 }
 
-namespace {
-
-struct SameSlot {
-    template <class T>
-    bool operator()(T* a, T* b) const {
-        return *a == *b;
-    }
-    bool operator()(const NestedSlot& a, const NestedSlot& b) const {
-        if (!a.object || !b.object) return a.object == b.object;
-        return same(*a.record, a.object, b.object);
-    }
-    bool operator()(const ListSlot& a, const ListSlot& b) const {
-        if (a.items.size() != b.items.size() || (a.file && *a.file != *b.file)) return false;
-        for (size_t i = 0; i < a.items.size(); ++i)
-            if (!same(*a.record, a.items[i], b.items[i])) return false;
-        return true;
-    }
-    template <class A, class B>
-    bool operator()(const A&, const B&) const {
-        return false;
-    }
-};
-
-}  // namespace
-
-bool same_slot(const Slot& a, const Slot& b) { return std::visit(SameSlot(), a, b); }
-
 bool same(const Record& record, const void* a, const void* b, const std::string& but) {
-    // Slots are shared with reading; comparing changes nothing through them.
-    return std::all_of(record.fields().begin(), record.fields().end(), [&](const Field& field) {
-        return field.name == but || same_slot(field.slot(const_cast<void*>(a)), field.slot(const_cast<void*>(b)));
-    });
+    return std::all_of(record.fields().begin(), record.fields().end(),
+                       [&](const Field& field) { return field.name == but || field.same(a, b); });
 }
 
 }  // namespace echappe

@@ -1,11 +1,13 @@
 #pragma once
 
+#include <algorithm>
 #include <array>
 #include <functional>
 #include <limits>
 #include <map>
 #include <optional>
 #include <string>
+#include <string_view>
 #include <variant>
 #include <vector>
 
@@ -57,6 +59,7 @@ struct Field {
     std::vector<std::string> choices;  ///< for words; empty: any
     bool required = false;
     std::function<Slot(void*)> slot;
+    std::function<bool(const void*, const void*)> same;  ///< of two objects: straight from the members, for it is asked at every edit
 };
 
 /// The declaration of a plain struct's fields, made once beside the struct. Parsing, printing, help,
@@ -65,7 +68,7 @@ class Record {
 public:
     explicit Record(std::vector<Field> fields) : m_fields(std::move(fields)) {}
     const std::vector<Field>& fields() const { return m_fields; }
-    const Field* find(const std::string& name) const;
+    const Field* find(std::string_view name) const;
     /// The field whose name takes the fewest changes of a letter to reach.
     std::string nearest(const std::string& name) const;
 
@@ -75,7 +78,6 @@ private:
 
 /// Field by field, nested ones too; `but` names a field of the outermost record that may differ.
 bool same(const Record& record, const void* a, const void* b, const std::string& but = {});
-bool same_slot(const Slot& a, const Slot& b);
 
 /// Builds the declaration of T. Struct members of other declared structs (and vectors of them) nest.
 template <class T>
@@ -83,8 +85,15 @@ class Fields {
 public:
     template <class M>
     Fields& add(std::string name, M T::*member, std::string unit, std::string meaning, Range range = {}) {
-        m_fields.push_back({std::move(name), std::move(unit), std::move(meaning), range, {}, false, [member](void* object) {
-                                return slot_of(static_cast<T*>(object)->*member);
+        m_fields.push_back({std::move(name),
+                            std::move(unit),
+                            std::move(meaning),
+                            range,
+                            {},
+                            false,
+                            [member](void* object) { return slot_of(static_cast<T*>(object)->*member); },
+                            [member](const void* a, const void* b) {
+                                return same_member(static_cast<const T*>(a)->*member, static_cast<const T*>(b)->*member);
                             }});
         return *this;
     }
@@ -93,6 +102,9 @@ public:
     Fields& include(M T::*member) {
         for (Field field : M::record().fields()) {
             field.slot = [member, inner = field.slot](void* object) { return inner(&(static_cast<T*>(object)->*member)); };
+            field.same = [member, inner = field.same](const void* a, const void* b) {
+                return inner(&(static_cast<const T*>(a)->*member), &(static_cast<const T*>(b)->*member));
+            };
             m_fields.push_back(std::move(field));
         }
         return *this;
@@ -108,6 +120,9 @@ public:
             std::get<ListSlot>(slot).file = &(static_cast<T*>(object)->*path);
             return slot;
         };
+        m_fields.back().same = [path, inner = m_fields.back().same](const void* a, const void* b) {
+            return static_cast<const T*>(a)->*path == static_cast<const T*>(b)->*path && inner(a, b);
+        };
         return *this;
     }
     Fields& choices(std::vector<std::string> words) {
@@ -117,6 +132,18 @@ public:
     operator Record() { return Record(std::move(m_fields)); }
 
 private:
+    template <class M>
+    static bool same_member(const M& a, const M& b) {
+        if constexpr (requires { M::record(); }) {
+            if constexpr (requires { a == b; }) return a == b;
+            else return same(M::record(), &a, &b);
+        } else if constexpr (requires { M::value_type::record(); }) {
+            if constexpr (requires { a.has_value(); }) return a.has_value() == b.has_value() && (!a || same_member(*a, *b));
+            else return std::equal(a.begin(), a.end(), b.begin(), b.end(), &same_member<typename M::value_type>);
+        } else {
+            return a == b;
+        }
+    }
     template <class M>
     static Slot slot_of(M& member) {
         if constexpr (requires { M::record(); }) {

@@ -228,9 +228,9 @@ public:
     /// Goes down both documents together and tells where they part.
     void differences(const Record& record, void* before, void* after, const std::string& at, std::vector<std::string>& lines) const {
         for (const Field& field : record.fields()) {
+            if (field.same(before, after)) continue;
             const Slot was = field.slot(before);
             const Slot is = field.slot(after);
-            if (same_slot(was, is)) continue;
             const std::string here = at + "/" + field.name;
             const auto* old_list = std::get_if<ListSlot>(&was);
             const auto* new_list = std::get_if<ListSlot>(&is);

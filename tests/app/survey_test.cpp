@@ -121,7 +121,7 @@ TEST_CASE("the round goes back, skips, and marks what cannot be measured, withou
     CHECK(asked() == first);
     QTest::keyClick(&bench.line(), Qt::Key_N);
     CHECK_FALSE(asked() == first);
-    CHECK(bench.job().survey.hole(first.subject)->cannot == std::vector<std::string>{first.field});
+    CHECK(bench.job().survey.hole(first.subject)->cannot == std::vector<std::string>{std::string(first.field)});
     QTest::keyClicks(&bench.line(), "rubbish");
     QTest::keyClick(&bench.line(), Qt::Key_Return);
     CHECK(bench.line().text() == "rubbish");
@@ -178,7 +178,7 @@ TEST_CASE("Tab walks through every question of the round, those of the arbors an
     const size_t all = survey_round(bench.job(), bench.derived()).size();
     std::set<std::string> seen;
     for (size_t i = 0; i < all; ++i) {
-        seen.insert(plates.question()->subject + " " + plates.question()->field);
+        seen.insert(plates.question()->subject + " " + std::string(plates.question()->field));
         bench.window.calliper().ask_next(1);
     }
     CHECK(seen.size() == all);
