@@ -82,7 +82,8 @@ bool Canvas::event(QEvent* event) {
     if (event->type() != QEvent::ToolTip) return QWidget::event(event);
     const auto* help = static_cast<QHelpEvent*>(event);
     const Place* place = at(help->pos());
-    if (place && !place->hint.isEmpty()) QToolTip::showText(help->globalPos(), place->hint, this);
+    const QString hint = !place ? QString() : place->hint_when_asked ? place->hint_when_asked() : place->hint;
+    if (!hint.isEmpty()) QToolTip::showText(help->globalPos(), hint, this);
     else QToolTip::hideText();
     return true;
 }

@@ -44,6 +44,7 @@ protected:
         std::function<void()> click;
         QString hint;
         std::function<void()> double_click;
+        std::function<QString()> hint_when_asked = {};  ///< instead of a hint, where hundreds of places would write one each
     };
     void place(Place place) { m_places.push_back(std::move(place)); }
 

@@ -1,10 +1,12 @@
 #include "drawing/plate_art.h"
 
 #include <QPainter>
-#include <QPixmapCache>
+#include <QPixmap>
 #include <algorithm>
 #include <cmath>
+#include <map>
 #include <numbers>
+#include <tuple>
 
 #include "drawing/canvas.h"
 #include "theme/theme.h"
@@ -100,9 +102,6 @@ QColor ink(const std::string& decision) {
 
 namespace {
 
-/// A size as part of a name: whole numbers are written much faster than doubles, and a plate writes a thousand of them.
-QString in_64ths(double size) { return QString::number(static_cast<int>(size * 64)); }
-
 void draw_mark(QPainter& painter, QPointF at, double r, const std::string& decision, bool done) {
     const Theme& t = theme();
     const QColor colour = done ? t.steel : ink(decision);
@@ -135,27 +134,32 @@ void draw_mark(QPainter& painter, QPointF at, double r, const std::string& decis
 
 }  // namespace
 
-void stamp(QPainter& painter, const QString& key, QPointF at, double reach, const std::function<void(QPainter&, QPointF)>& draw) {
+void stamp(QPainter& painter, const Sign& sign, QPointF at, double reach, const std::function<void(QPainter&, QPointF)>& draw) {
+    constexpr double fine = 64;  ///< sizes a 64th of a pixel apart are told apart
+    constexpr size_t most = 2000;
+    using Key = std::tuple<int, int, int, unsigned, int, bool>;
+    static std::map<Key, QPixmap> stamps;
     const double ratio = painter.device()->devicePixelRatioF();
-    const QString whole = key + (theme().dark ? "dark" : "light") + in_64ths(ratio);
-    QPixmap picture;
+    const Key key{sign.kind, sign.variant, static_cast<int>(sign.radius * fine), sign.ink, static_cast<int>(ratio * fine), theme().dark};
     const int size = static_cast<int>(std::ceil(2 * reach));
-    if (!QPixmapCache::find(whole, &picture)) {
+    if (stamps.size() > most) stamps.clear();
+    QPixmap& picture = stamps[key];
+    if (picture.isNull()) {
         picture = QPixmap(QSize(size, size) * ratio);
         picture.setDevicePixelRatio(ratio);
         picture.fill(Qt::transparent);
         QPainter into(&picture);
         into.setRenderHint(QPainter::Antialiasing);
         draw(into, {size / 2.0, size / 2.0});
-        into.end();
-        QPixmapCache::insert(whole, picture);
     }
     painter.drawPixmap(at - QPointF(size / 2.0, size / 2.0), picture);
 }
 
 void mark(QPainter& painter, QPointF at, double r, const std::string& decision, bool done) {
-    stamp(painter, QLatin1String(decision.data(), static_cast<qsizetype>(decision.size())) + in_64ths(r) + (done ? "done" : "open"), at,
-          r + 10, [&](QPainter& into, QPointF middle) { draw_mark(into, middle, r, decision, done); });
+    const auto& known = hole_decisions();
+    const auto which = static_cast<int>(std::find(known.begin(), known.end(), decision) - known.begin());
+    stamp(painter, {Sign::decision, 2 * which + (done ? 1 : 0), r}, at, r + 10,
+          [&](QPainter& into, QPointF middle) { draw_mark(into, middle, r, decision, done); });
 }
 
 std::optional<QPointF> Labels::room_for(QPointF at, double radius, QSizeF size, const QRectF& within) {

@@ -34,8 +34,15 @@ void paint(QPainter& painter, const Job& job, const PlateMap& map);
 QPainterPath worn_hole(QPointF true_centre, double radius, QPointF walk);
 /// The ink of a decision, and its mark: told apart by shape as well.
 QColor ink(const std::string& decision);
+/// What tells one small sign from another. Numbers, not words: with 500 holes the writing of names is felt.
+struct Sign {
+    enum Kind { spot, decision } kind;
+    int variant;  ///< of its kind
+    double radius;
+    unsigned ink = 0;
+};
 /// Draws a small sign once and stamps it from then on: a plate may have hundreds of them.
-void stamp(QPainter& painter, const QString& key, QPointF at, double reach, const std::function<void(QPainter&, QPointF)>& draw);
+void stamp(QPainter& painter, const Sign& sign, QPointF at, double reach, const std::function<void(QPainter&, QPointF)>& draw);
 void mark(QPainter& painter, QPointF at, double radius, const std::string& decision, bool done);
 
 /// Places labels beside points so that they do not lie over each other.

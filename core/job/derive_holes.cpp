@@ -207,16 +207,19 @@ std::vector<DerivedHole> lay_holes(const Job& job, const MeshIndex& index, const
 
 /// What the survey says of each hole, in their order.
 std::vector<HoleReadings> readings_of(const Job& job, const std::vector<DerivedHole>& holes) {
-    std::unordered_map<std::string, HoleReadings> by_hole;
-    for (const HoleRecord& record : job.survey.holes) by_hole[record.id()].record = record;
+    std::unordered_map<std::string, const HoleRecord*> records;
+    for (const HoleRecord& record : job.survey.holes) records[record.id()] = &record;
     std::unordered_map<std::string, const ArborRecord*> arbors;
     for (const ArborRecord& record : job.survey.arbors) arbors[record.arbor] = &record;
+    std::set<std::string> bushed;
     for (const ConditionRecord& condition : job.survey.conditions)
-        if (condition.verdict == "bushed") by_hole[condition.part].old_bush = true;
+        if (condition.verdict == "bushed") bushed.insert(condition.part);
     std::vector<HoleReadings> readings;
     readings.reserve(holes.size());
     for (const HolePlace& hole : holes) {
-        HoleReadings& now = readings.emplace_back(std::move(by_hole[hole.id]));
+        HoleReadings& now = readings.emplace_back();
+        if (const auto record = records.find(hole.id); record != records.end()) now.record = *record->second;
+        now.old_bush = bushed.contains(hole.id);
         now.record.arbor = hole.arbor;
         now.record.plate = hole.plate;
         const PlateRecord* whole = job.survey.plate(hole.plate);

@@ -233,8 +233,12 @@ void PivotsStation::paint_plate(QPainter& painter, const QString& plate, const Q
         place({"hole:" + words(hole.id),
                QRectF(at - QPointF(15, 15), QSizeF(30, 30)),
                [this, hole_arbor = hole.arbor, p = hole.plate] { m_document.select_hole(hole_arbor, p); },
-               words(!named ? hole.name : hole.name + ": " + (hole.reason.empty() ? "not measured yet" : hole.reason)),
-               {}});
+               {},
+               {},
+               [this, id = hole.id] {
+                   const DerivedHole* here = m_document.derived().survey.hole(id);
+                   return here ? words(here->name + ": " + (here->reason.empty() ? "not measured yet" : here->reason)) : QString();
+               }});
         if (!named && !selected) continue;
         const QString what = (hole.record.done ? tr("done · ") : QString()) + words(words_for_decision(hole.decision));
         labels.write_beside(painter, at, selected ? 14 : 8, room.adjusted(-12, -2, 12, 12),

@@ -211,11 +211,8 @@ void SurveyStation::paint_spot(QPainter& painter, const Spot& spot, QPointF at, 
         painter.drawEllipse(at, radius + 8, radius + 8);
     }
     const QColor ink = ink_of(spot);
-    // Numbers, not words: with 500 spots the writing of their names is felt.
     const int signs = (spot.verdict.empty() ? 1 : 0) + (spot.severity.empty() ? 2 : 0) + (spot.pegged ? 4 : 0);
-    const QString key =
-        QLatin1String("spot ") + QString::number(ink.rgba()) + ' ' + QString::number(signs + 8 * static_cast<int>(radius * 64));
-    PlateArt::stamp(painter, key, at, radius + 6, [&](QPainter& into, QPointF middle) {
+    PlateArt::stamp(painter, {PlateArt::Sign::spot, signs, radius, ink.rgba()}, at, radius + 6, [&](QPainter& into, QPointF middle) {
         into.setPen(QPen(ink, 1.5, spot.verdict.empty() ? Qt::DotLine : Qt::SolidLine));
         into.setBrush(spot.verdict.empty() ? QBrush(t.sheet) : QBrush(ink));
         into.drawEllipse(middle, radius, radius);
@@ -228,12 +225,17 @@ void SurveyStation::paint_spot(QPainter& painter, const Spot& spot, QPointF at, 
         into.setBrush(spot.verdict.empty() ? t.ink : t.sheet);
         into.drawEllipse(middle, radius * 0.35, radius * 0.35);
     });
-    static const QString unseen = tr("not looked at");
     place({"spot:" + words(spot.part),
            QRectF(at - QPointF(radius + 6, radius + 6), QSizeF(2 * radius + 12, 2 * radius + 12)),
            [this, part = spot.part] { go_to(part); },
-           words(spot.name) + ": " + (spot.verdict.empty() ? unseen : words(spot.verdict)),
-           {}});
+           {},
+           {},
+           [this, part = spot.part] {
+               const auto& spots = m_document.derived().survey.spots;
+               const auto here = std::find_if(spots.begin(), spots.end(), [&](const Spot& s) { return s.part == part; });
+               if (here == spots.end()) return QString();
+               return words(here->name) + ": " + (here->verdict.empty() ? tr("not looked at") : words(here->verdict));
+           }});
 }
 
 void SurveyStation::paint_plate(QPainter& painter, const std::string& plate, const QRectF& room) {
