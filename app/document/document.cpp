@@ -351,10 +351,20 @@ void Document::set_pegged(const std::vector<std::string>& holes, bool pegged) {
     });
 }
 
-void Document::set_condition(const Spot& spot, const std::string& verdict) {
+void Document::require_safe() const {
     if (!m_derived.survey.safe)
         throw InputError("safety", "steps that are neither ticked nor overruled",
                          "them first: S ticks the next one, Shift+S overrules it with a reason");
+}
+
+void Document::toggle_earlier(const Spot& spot, const EarlierWork& work) {
+    require_safe();
+    edit(tr("%1, earlier: %2").arg(QString::fromStdString(spot.name), QString::fromStdString(work.words)),
+         [&](Job& job) { echappe::toggle_earlier(job, spot.part, work.id, today()); });
+}
+
+void Document::set_condition(const Spot& spot, const std::string& verdict) {
+    require_safe();
     edit(tr("%1: %2").arg(QString::fromStdString(spot.name), verdict.empty() ? tr("not looked at") : QString::fromStdString(verdict)),
          [&](Job& job) { echappe::set_condition(job, spot.part, verdict, today()); });
 }

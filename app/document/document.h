@@ -78,11 +78,15 @@ public:
     void cannot_be_measured(const SurveyQuestion& question);
     void set_pegged(const std::vector<std::string>& holes, bool pegged);
     void set_condition(const Spot& spot, const std::string& verdict);
+    /// Notes what an earlier hand did there, or takes it back.
+    void toggle_earlier(const Spot& spot, const EarlierWork& work);
     /// Throws InputError without a reason.
     void decide_hole(const DerivedHole& hole, const std::string& decision, const QString& because);
     void set_done(const DerivedHole& hole, bool done, const QString& because);
     void keep_trial(TrialRecord trial);
     void tick_safety(const std::string& step, const QString& because);
+    /// Throws InputError while steps of safety are open.
+    void require_safe() const;
 
     /// Where the job's pictures lie: beside its file, or in the state folder while it has none.
     QString pictures_folder() const;

@@ -144,20 +144,28 @@ void print_survey(const QString& path, const Job& job, const Derived& derived) {
         plate_map(sheet, job, derived, "front", QRectF(12, 32, 88, 118));
         plate_map(sheet, job, derived, "back", QRectF(108, 32, 88, 118));
         double y = 162;
-        sheet.text(left_mm, y, 11, "Wants a decision or work, in order", true);
-        for (const Needed& need : derived.survey.needed) {
-            if (y > 276) {
+        const auto list = [&](const QString& title, const std::vector<SurveyLine>& lines, bool to_tick) {
+            const auto room_for = [&](double mm) {
+                if (y + mm <= 282) return;
                 writer.newPage();
                 head(sheet, job, "survey, next", 198);
                 y = 26;
+            };
+            room_for(16);
+            sheet.text(left_mm, y, 11, title, true);
+            for (const SurveyLine& line : lines) {
+                room_for(6);
+                y += 5.6;
+                if (to_tick) box(sheet, left_mm, y, false);
+                sheet.text(left_mm + 7, y - 0.8, 10, words(line.sentence), true);
+                if (line.reason.empty()) continue;
+                y += 3.8;
+                sheet.text(left_mm + 7, y - 0.6, 7.5, sheet.fitted(words(line.reason), 7.5, 178));
             }
-            y += 5.6;
-            box(sheet, left_mm, y, false);
-            sheet.text(left_mm + 7, y - 0.8, 10, words(need.sentence), true);
-            if (need.reason.empty()) continue;
-            y += 3.8;
-            sheet.text(left_mm + 7, y - 0.6, 7.5, sheet.fitted(words(need.reason), 7.5, 178));
-        }
+            y += 11;
+        };
+        list("Wants a decision or work, in order", derived.survey.needed, true);
+        if (!derived.survey.earlier.empty()) list("What earlier hands did", derived.survey.earlier, false);
     });
 }
 

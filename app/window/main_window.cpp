@@ -259,6 +259,10 @@ void MainWindow::build_holes_menu() {
         show_station(Station::survey);
         m_survey->show_parts(!m_survey->parts_shown());
     });
+    add(menu, tr("What earlier hands did"), QKeySequence(), [this] {
+        show_station(Station::survey);
+        m_survey->show_earlier(!m_survey->earlier_shown());
+    });
     add(menu, tr("Note at the spot…"), QKeySequence(), [this] {
         show_station(Station::survey);
         m_survey->write_note();

@@ -99,6 +99,9 @@ int take_tour(MainWindow& window, const QString& folder) {
     window.show_station(Station::survey);
     window.survey().go_to("centre.wheel");
     shoot(window, to, "survey");
+    window.survey().show_earlier(true);
+    shoot(window, to, "survey-earlier");
+    window.survey().show_earlier(false);
     window.survey().show_parts(true);
     shoot(window, to, "survey-parts");
     window.survey().show_parts(false);

@@ -67,6 +67,25 @@ std::vector<Spot> lay_spots(const Job& job, const Derived& derived) {
     return spots;
 }
 
+/// What earlier hands did to a spot; two of a hole's verdicts say it already.
+void note_earlier(const ConditionRecord& condition, Spot& spot, std::vector<SurveyLine>& list) {
+    std::string why;
+    const auto add = [&](const std::string& done, const std::string& reason) {
+        spot.earlier += (spot.earlier.empty() ? "" : ", ") + done;
+        why += (why.empty() ? "" : " ") + reason;
+    };
+    if (spot.kind == "hole" && condition.verdict == "bushed")
+        add("bushed before", "A bush may stand off the centre: measure the depth of its meshes before its hole is believed.");
+    if (spot.kind == "hole" && condition.verdict == "punched")
+        add("punched up", "Metal was driven in round it: its edge is thin there, and its middle may have moved.");
+    for (const std::string& id : condition.earlier) {
+        const EarlierWork* work = earlier_work(spot.kind, id);
+        add(work ? work->words : id, work ? work->why : "");
+    }
+    if (spot.earlier.empty()) return;
+    list.push_back({spot.part, spot.arbor, spot.name + ": " + spot.earlier, condition.note.empty() ? why : condition.note + " " + why, ""});
+}
+
 /// What the survey found there.
 void judge_spots(const Job& job, DerivedSurvey& survey) {
     std::unordered_map<std::string, const ConditionRecord*> conditions;
@@ -77,6 +96,7 @@ void judge_spots(const Job& job, DerivedSurvey& survey) {
         if (spot.kind == "hole") spot.pegged = (hole++)->record.pegged;
         spot.verdict.clear();
         spot.severity.clear();
+        spot.earlier.clear();
         const auto at = conditions.find(spot.part);
         if (at == conditions.end()) continue;
         for (const ConditionWord& word : conditions_for(spot.kind))
@@ -84,6 +104,7 @@ void judge_spots(const Job& job, DerivedSurvey& survey) {
                 spot.verdict = word.words;
                 spot.severity = word.severity;
             }
+        note_earlier(*at->second, spot, survey.earlier);
     }
 }
 
@@ -175,12 +196,12 @@ void derive_shopping(const Stock* stock, Derived& derived) {
 
 }  // namespace
 
-const Record& Needed::record() {
-    using Out = Needed;
+const Record& SurveyLine::record() {
+    using Out = SurveyLine;
     static const Record record = Fields<Out>()
                                      .add("part", &Out::part, "", "what")
                                      .add("arbor", &Out::arbor, "", "on which arbor")
-                                     .add("sentence", &Out::sentence, "", "what it wants")
+                                     .add("sentence", &Out::sentence, "", "what it wants, or what was done to it")
                                      .add("reason", &Out::reason, "", "why")
                                      .add("severity", &Out::severity, "", "fault or caution");
     return record;

@@ -74,11 +74,12 @@ struct Spot {
     double y_mm = 0;
     std::string verdict = {};  ///< in words; empty: not looked at
     std::string severity = {};
-    bool pegged = false;  ///< of holes
+    bool pegged = false;       ///< of holes
+    std::string earlier = {};  ///< what earlier hands did to it, in words; empty: nothing was seen
 };
 
-/// Something that wants a decision or work, in the order to do it.
-struct Needed {
+/// A line of one of the survey's lists: what of which part, and why.
+struct SurveyLine {
     std::string part;
     std::string arbor;
     std::string sentence;
@@ -107,7 +108,8 @@ struct DerivedSurvey {
     BushRules rules;
     std::vector<DerivedHole> holes;
     std::vector<Spot> spots;
-    std::vector<Needed> needed;
+    std::vector<SurveyLine> needed;   ///< what wants a decision or work, in the order to do it
+    std::vector<SurveyLine> earlier;  ///< what earlier hands did, as the parts lie
     std::vector<ShoppingLine> shopping;
     std::map<std::string, ArborRunoutResult> runout;  ///< of arbors with a reading
     std::map<std::string, EndShakeResult> end_shake;  ///< the same

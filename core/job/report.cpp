@@ -103,6 +103,7 @@ const Record& JobReport::record() {
                                      .add("conflict", &Out::conflict, "", "the reading no candidate fits")
                                      .add("holes", &Out::holes, "", "every hole, decided and planned")
                                      .add("needed", &Out::needed, "", "what wants a decision or work, in order")
+                                     .add("earlier", &Out::earlier, "", "what earlier hands did")
                                      .add("shopping", &Out::shopping, "", "bushes that are wanted and not there")
                                      .add("drives", &Out::drives, "", "what drives, and where it goes")
                                      .add("rate", &Out::rate, "", "of the log, and what to do")
@@ -232,6 +233,7 @@ JobReport job_report(const ReportInput& input) {
         report.holes.push_back({hole.id, hole.decision, hole.reason, hole.record.done, hole.record.pivot_mm, hole.push_deg, hole.wear_deg,
                                 hole.plan, hole.effects, simulate_effects(derived, hole)});
     report.needed = std::move(derived.survey.needed);
+    report.earlier = std::move(derived.survey.earlier);
     report.shopping = std::move(derived.survey.shopping);
     for (const DerivedPower& power : derived.power) report.drives.push_back(told(power));
     if (!derived.beat.looks.empty()) report.rate = told(derived.beat);

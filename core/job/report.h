@@ -81,7 +81,8 @@ struct JobReport {
     std::optional<NextMeasurement> next_measurement;
     std::optional<Conflict> conflict;
     std::vector<ReportHole> holes;
-    std::vector<Needed> needed;
+    std::vector<SurveyLine> needed;
+    std::vector<SurveyLine> earlier;
     std::vector<ShoppingLine> shopping;
     std::vector<ReportDrive> drives;
     std::optional<ReportRate> rate;

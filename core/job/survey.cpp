@@ -86,6 +86,7 @@ const Record& ConditionRecord::record() {
                                      .add("part", &In::part, "", "as in \"centre.wheel\", \"centre.front\", \"plate.back\"")
                                      .required()
                                      .add("verdict", &In::verdict, "", "from the vocabulary of its kind")
+                                     .add("earlier", &In::earlier, "", "what earlier hands did to it")
                                      .add("teeth", &In::teeth, "", "damaged teeth, counted anticlockwise from the mark", between(1, 1000))
                                      .add("note", &In::note, "", "a word about it")
                                      .add("photo", &In::photo, "", "file in the folder beside the job")
@@ -216,73 +217,6 @@ ConditionRecord& Survey::condition_at(const std::string& part) {
     ConditionRecord fresh;
     fresh.part = part;
     return conditions.emplace_back(std::move(fresh));
-}
-
-const std::vector<ConditionWord>& conditions_for(const std::string& kind) {
-    using List = std::vector<ConditionWord>;
-    static const std::map<std::string, List> all = {
-        {"hole",
-         {{'g', "good", "good", ""},
-          {'w', "worn", "worn oval", "fault"},
-          {'l', "large", "large, round", "caution"},
-          {'d', "dirty", "dirty", "caution"},
-          {'b', "bushed", "bushed before", ""},
-          {'u', "punched", "punched up", "caution"},
-          {'c', "cracked", "cracked", "fault"}}},
-        {"wheel",
-         {{'g', "good", "sound", ""},
-          {'b', "bent teeth", "bent teeth", "fault"},
-          {'m', "missing teeth", "missing teeth", "fault"},
-          {'w', "worn teeth", "worn teeth", "caution"},
-          {'l', "loose", "loose on its arbor", "fault"},
-          {'c', "cracked crossing", "cracked crossing", "fault"},
-          {'o', "out of true", "out of true", "caution"}}},
-        {"pinion",
-         {{'g', "good", "sound", ""},
-          {'w', "worn leaves", "worn leaves", "caution"},
-          {'r', "rusted", "rusted", "fault"},
-          {'s', "scored", "scored", "caution"},
-          {'l', "loose trundles", "loose trundles", "fault"}}},
-        {"arbor", {{'g', "good", "straight", ""}, {'b', "bent", "bent", "fault"}, {'r', "rusted", "rusted", "caution"}}},
-        {"plate", {{'g', "good", "flat", ""}, {'b', "bent", "bent", "fault"}, {'c', "cracked", "cracked", "fault"}}},
-        {"pillar", {{'g', "good", "straight", ""}, {'b', "bent", "bent", "fault"}, {'l', "loose", "loose", "fault"}}},
-        {"drive",
-         {{'g', "good", "sound", ""},
-          {'t', "tired", "tired spring", "caution"},
-          {'r', "rusted", "rusted spring", "fault"},
-          {'c', "cracked", "cracked spring", "fault"},
-          {'h', "hook", "hook torn", "fault"},
-          {'f', "frayed", "frayed line", "fault"}}},
-        {"pallets",
-         {{'g', "good", "sound", ""},
-          {'w', "worn", "worn pits", "caution"},
-          {'d', "deep", "too deep", "fault"},
-          {'l', "loose", "loose", "fault"},
-          {'c', "chipped", "chipped", "fault"}}},
-        {"hand",
-         {{'g', "good", "sound", ""},
-          {'s', "slips", "slips", "fault"},
-          {'b', "bent", "bent", "caution"},
-          {'l', "loose", "loose", "caution"}}}};
-    static const List none;
-    const auto at = all.find(kind);
-    return at == all.end() ? none : at->second;
-}
-
-const std::vector<SafetyStep>& safety_steps() {
-    static const std::vector<SafetyStep> steps = {
-        {"power", "Power let down, weights off",
-         "A wound spring or a weight that runs off hurts hands and strips teeth. Let down with a key of the right fit, hand in a glove, "
-         "eyes "
-         "covered; never open a barrel that is wound. When in doubt leave it to someone practised."},
-        {"swing", "Pendulum or balance taken off or locked",
-         "So that nothing swings against the suspension or the hairspring while it is turned over."},
-        {"danger", "Looked for luminous paint, mains and mercury",
-         "Old luminous paint: do not open or scrape. Mains: isolate, and leave it to a licensed electrician where the law says so. "
-         "Mercury: keep "
-         "upright, over a tray. Local rules come first."},
-        {"pictures", "Photographed as found", "What the last hand did, which way nuts and washers face: afterwards nobody knows."}};
-    return steps;
 }
 
 double seen_from_behind_deg(double direction_deg) { return std::fmod(540 - direction_deg, 360); }

@@ -60,7 +60,8 @@ struct PlateRecord {
 struct ConditionRecord {
     std::string part;  ///< "centre.front", "centre.wheel", "plate.back", "pillar.1", "pallets"
     std::string verdict;
-    std::vector<long long> teeth;  ///< damaged ones, counted from the mark, anticlockwise from the dial
+    std::vector<std::string> earlier;  ///< what earlier hands did to it, from its kind's list
+    std::vector<long long> teeth;      ///< damaged ones, counted from the mark, anticlockwise from the dial
     std::string note;
     std::string photo;  ///< file in the folder beside the job
     std::string date;
@@ -155,6 +156,19 @@ struct ConditionWord {
 };
 /// The vocabulary of a kind: "hole", "wheel", "pinion", "arbor", "plate", "pillar", "drive", "pallets", "hand".
 const std::vector<ConditionWord>& conditions_for(const std::string& kind);
+
+/// What an earlier hand may have done, with the key that notes it. Nothing that wants work by itself: something to know before
+/// measuring or mending.
+struct EarlierWork {
+    char key;
+    std::string id;
+    std::string words;
+    std::string why;  ///< it matters
+};
+/// What may be found on a kind, as for conditions.
+const std::vector<EarlierWork>& earlier_works_for(const std::string& kind);
+/// nullptr when that kind has no such word.
+const EarlierWork* earlier_work(const std::string& kind, const std::string& id);
 
 /// What must be ticked before hands go in.
 struct SafetyStep {

@@ -311,6 +311,12 @@ void set_condition(Job& job, const std::string& part, const std::string& verdict
     condition.date = date;
 }
 
+void toggle_earlier(Job& job, const std::string& part, const std::string& work, const std::string& date) {
+    ConditionRecord& condition = job.survey.condition_at(part);
+    if (std::erase(condition.earlier, work) == 0) condition.earlier.push_back(work);
+    condition.date = date;
+}
+
 std::string survey_to_csv(const Derived& derived) {
     std::string out =
         "arbor,plate,pivot_mm,hole_max_mm,hole_min_mm,wear_direction_deg,thickness_mm,decision,bush,offset_x_mm,offset_y_mm,broach_to_mm\n";

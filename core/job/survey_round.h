@@ -50,6 +50,8 @@ void untick_pass(Job& job, const std::string& hole);
 void set_done(Job& job, const std::string& hole, bool done, const std::string& because, const std::string& date);
 /// Keeps the trial; one that failed puts the holes of its arbors back on the list.
 void keep_trial(Job& job, const TrialRecord& trial);
+/// Notes what an earlier hand did to a part, or takes the note back.
+void toggle_earlier(Job& job, const std::string& part, const std::string& work, const std::string& date);
 /// An empty verdict: not looked at again.
 void set_condition(Job& job, const std::string& part, const std::string& verdict, const std::string& date);
 

@@ -1,6 +1,7 @@
 #include <QAction>
 #include <QDir>
 #include <QImage>
+#include <QProcess>
 #include <QTemporaryDir>
 #include <catch2/catch.hpp>
 #include <cmath>
@@ -187,11 +188,20 @@ TEST_CASE("the plan and the survey are printed, whole") {
     bench.window.export_to(folder.filePath("holes.pdf"));
     bench.window.show_station(Station::survey);
     bench.window.export_to(folder.filePath("survey.pdf"));
-    for (const char* name : {"holes.pdf", "survey.pdf"}) {
-        QFile file(folder.filePath(name));
-        REQUIRE(file.open(QIODevice::ReadOnly));
-        const QByteArray text = file.readAll();
-        CHECK(text.startsWith("%PDF"));
-        CHECK(text.trimmed().endsWith("%%EOF"));
-    }
+    const auto words_on = [&](const char* name) {
+        QProcess reader;
+        reader.start("pdftotext", {"-layout", folder.filePath(name), "-"});
+        reader.waitForFinished();
+        return QString::fromUtf8(reader.readAllStandardOutput());
+    };
+    const QString holes = words_on("holes.pdf");
+    for (const DerivedHole& hole : bench.derived().survey.holes)
+        if (hole.decision == "bush" && hole.plan && hole.plan->bush) CHECK(holes.contains(words(hole.plan->bush->id)));
+    const QString survey = words_on("survey.pdf");
+    REQUIRE_FALSE(bench.derived().survey.earlier.empty());
+    for (const auto* list : {&bench.derived().survey.needed, &bench.derived().survey.earlier})
+        for (const SurveyLine& line : *list) {
+            CAPTURE(line.sentence);
+            CHECK(survey.contains(words(line.sentence)));
+        }
 }

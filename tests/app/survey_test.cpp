@@ -1,5 +1,8 @@
+#include <QApplication>
 #include <QFile>
+#include <QHelpEvent>
 #include <QTemporaryDir>
+#include <QToolTip>
 #include <catch2/catch.hpp>
 #include <set>
 
@@ -47,6 +50,44 @@ TEST_CASE("a verdict in order goes on to the next spot, a fault stays for its no
     CHECK(bench.job().survey.condition("third.back")->note == "silt in the sink");
     bench.document().undo_stack()->undo();
     CHECK(bench.job().survey.condition("third.back")->note.empty());
+}
+
+TEST_CASE("what an earlier hand did is noted by keys on its spot, listed in one place, and tells why it matters") {
+    SurveyBench bench;
+    QStringList told;
+    QObject::connect(&bench.survey(), &Canvas::told, [&](const QString& sentence, bool) { told << sentence; });
+    const size_t listed = bench.derived().survey.earlier.size();
+    bench.survey().go_to("great.wheel");
+    bench.key(Qt::Key_E);
+    REQUIRE(bench.survey().earlier_shown());
+    bench.key(Qt::Key_Z);
+    bench.key(Qt::Key_S);
+    CHECK(bench.job().survey.condition("great.wheel")->earlier == std::vector<std::string>{"stretched", "soldered"});
+    CHECK(bench.job().survey.condition("great.wheel")->verdict == "good");
+    CHECK(told.last().contains("look under it first"));
+    REQUIRE(bench.derived().survey.earlier.size() == listed + 1);
+    // The list leads to the spot, and the same key takes the note back.
+    bench.survey().go_to("centre.front");
+    CHECK(bench.survey().act("done:great.wheel"));
+    CHECK(bench.survey().spot()->part == "great.wheel");
+    bench.key(Qt::Key_S);
+    CHECK(bench.job().survey.condition("great.wheel")->earlier == std::vector<std::string>{"stretched"});
+    CHECK(bench.survey().act("earlier:stretched"));
+    CHECK(bench.derived().survey.earlier.size() == listed);
+    bench.document().undo_stack()->undo();
+    CHECK(bench.derived().survey.earlier.size() == listed + 1);
+    bench.key(Qt::Key_E);
+    CHECK_FALSE(bench.survey().earlier_shown());
+    CHECK(bench.survey().act("needed:great.back"));
+}
+
+TEST_CASE("a spot tells its state when the pointer rests on it") {
+    SurveyBench bench;
+    bench.settle();
+    const QPoint at = bench.survey().place_of("spot:centre.front").center().toPoint();
+    QHelpEvent rest(QEvent::ToolTip, at, bench.survey().mapToGlobal(at));
+    QApplication::sendEvent(&bench.survey(), &rest);
+    CHECK(QToolTip::text() == "Centre, front hole: worn oval");
 }
 
 TEST_CASE("a step of safety is passed over only with a reason, which stays with the job") {
@@ -195,7 +236,7 @@ TEST_CASE("flatness and pillars are asked near the end of the round, and light u
     bench.read("0.9");
     CHECK(*bench.job().survey.plate("front")->flatness_mm == 0.9);
     const auto& needed = bench.derived().survey.needed;
-    CHECK(std::any_of(needed.begin(), needed.end(), [](const Needed& n) { return n.sentence == "Flatten the front plate"; }));
+    CHECK(std::any_of(needed.begin(), needed.end(), [](const SurveyLine& n) { return n.sentence == "Flatten the front plate"; }));
     REQUIRE(ask_for("pillar_out_mm"));
     bench.read("0");
     CHECK(*bench.job().survey.plate("front")->pillar_out_mm == 0);

@@ -2,6 +2,8 @@
 #include <cmath>
 #include <set>
 
+#include "job/file.h"
+#include "job/report.h"
 #include "job/stock.h"
 #include "job/survey_round.h"
 #include "number/input_error.h"
@@ -13,7 +15,7 @@ namespace {
 
 std::vector<std::string> needed_of(const Job& job) {
     std::vector<std::string> list;
-    for (const Needed& need : derive(job).survey.needed) list.push_back(need.sentence);
+    for (const SurveyLine& need : derive(job).survey.needed) list.push_back(need.sentence);
     return list;
 }
 
@@ -49,6 +51,48 @@ TEST_CASE("every kind of part has its own vocabulary, one key a verdict, the fir
         }
     }
     CHECK(conditions_for("moon").empty());
+}
+
+TEST_CASE("every kind has its words for what earlier hands did, one key a word, each with why it matters") {
+    for (const char* kind : {"hole", "wheel", "pinion", "arbor", "plate", "pillar", "drive", "pallets", "hand"}) {
+        std::set<char> keys;
+        std::set<std::string> ids;
+        for (const EarlierWork& work : earlier_works_for(kind)) {
+            CAPTURE(kind, work.id);
+            CHECK(keys.insert(work.key).second);
+            CHECK(ids.insert(work.id).second);
+            CHECK_FALSE(work.why.empty());
+            // These keys have their own meaning in the picture: the list itself, trays, pegging, the indicator.
+            CHECK(std::string("eypi").find(work.key) == std::string::npos);
+            CHECK(earlier_work(kind, work.id) == &work);
+        }
+        CHECK(keys.size() >= 2);
+    }
+    CHECK(earlier_work("hole", "tooth let in") == nullptr);
+}
+
+TEST_CASE("earlier repairs are listed by themselves, noted ones and those that a verdict says, and want no work") {
+    Job job = demo::job();
+    job.survey.conditions.clear();
+    const size_t wanted = derive(job).survey.needed.size();
+    set_condition(job, "tide.front", "punched", "2026-11-26");
+    toggle_earlier(job, "centre.wheel", "stretched", "2026-11-26");
+    toggle_earlier(job, "centre.wheel", "filed", "2026-11-26");
+    toggle_earlier(job, "plate.back", "signed", "2026-11-26");
+    job.survey.condition_at("plate.back").note = "under the cock";
+    const DerivedSurvey survey = derive(job).survey;
+    REQUIRE(survey.earlier.size() == 3);
+    CHECK(survey.earlier[0].sentence == "Back plate: name or date scratched in");
+    CHECK(survey.earlier[0].reason.starts_with("under the cock"));
+    CHECK(survey.earlier[1].sentence == "Tide hand, front hole: punched up");
+    CHECK(survey.earlier[2].sentence == "Centre wheel: rim stretched, teeth filed or topped");
+    // The punched hole wants its look, the others nothing.
+    CHECK(survey.needed.size() <= wanted + 1);
+    toggle_earlier(job, "centre.wheel", "filed", "2026-11-26");
+    CHECK(derive(job).survey.earlier[2].sentence == "Centre wheel: rim stretched");
+    const ReportInput input{job, ""};
+    CHECK(job_report(input).earlier.size() == 3);
+    CHECK(job_from_text(job_to_text(job)).job.survey.condition("centre.wheel")->earlier == std::vector<std::string>{"stretched"});
 }
 
 TEST_CASE("safety comes first among what is needed until it is ticked") {

@@ -140,7 +140,7 @@ std::string told(const Derived& derived) {
     for (const DerivedHole& hole : derived.survey.holes) text << told(hole) << '\n';
     for (const Spot& spot : derived.survey.spots)
         text << spot.part << ' ' << spot.name << ' ' << spot.verdict << ' ' << spot.severity << ' ' << spot.pegged << '\n';
-    for (const Needed& need : derived.survey.needed) text << write_json(Needed::record(), &need, Empty::left_out) << '\n';
+    for (const SurveyLine& need : derived.survey.needed) text << write_json(SurveyLine::record(), &need, Empty::left_out) << '\n';
     for (const auto& [arbor, way] : derived.survey.way_up) text << arbor << ' ' << way << '\n';
     for (const Finding& finding : derived.findings) text << finding.sentence << '\n';
     text << derived.survey.holes_to_do << ' ' << derived.survey.holes_done << ' ' << derived.meshes.size();

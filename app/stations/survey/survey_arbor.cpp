@@ -68,8 +68,7 @@ void SurveyStation::paint_arbor(QPainter& painter, const QRectF& room) {
             const double out = hole ? (share < 0.5 ? -14 : 14) : 0;
             const int align = hole ? (share < 0.5 ? 1 : -1) : 0;
             write(painter, word_font(9, true), selected ? t.blued : t.ink, at + QPointF(out, side), words(s.kind), align);
-            write(painter, word_font(8.5), ink_of(s), at + QPointF(out, side + 12),
-                  s.verdict.empty() ? tr("not looked at") : words(s.verdict), align);
+            write(painter, word_font(8.5), ink_of(s), at + QPointF(out, side + 12), word_of(s), align);
         }
     };
     at_spot(arbor->id + ".front", 0.0, 0);

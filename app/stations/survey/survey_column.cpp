@@ -17,12 +17,17 @@ void SurveyStation::paint_column(QPainter& painter, const QRectF& room) {
     const QRectF inner = room.adjusted(margin, 0, -margin, 0);
     double y = 20;
     if (!m_document.derived().survey.safe) y = paint_safety(painter, inner, y);
-    else if (const Spot* now = spot(); now && !m_parts) y = paint_vocabulary(painter, *now, inner, y);
-    paint_needed(painter, inner, y);
+    else if (const Spot* now = spot(); now && !m_parts)
+        y = m_earlier ? paint_earlier_works(painter, *now, inner, y) : paint_vocabulary(painter, *now, inner, y);
+    paint_list(painter, inner, y);
     write(painter, word_font(8), t.steel, {inner.left(), height() - 24.0},
-          m_parts ? QString() : tr("Enter next · ← → spots · P pegged · / note"));
+          m_parts     ? QString()
+          : m_earlier ? tr("a key notes it, once more takes it back · / note")
+                      : tr("Enter next · ← → · P pegged · / note · drop a photo"));
     write(painter, word_font(8), t.steel, {inner.left(), height() - 9.0},
-          m_parts ? tr("Y back to the plates · Ctrl+P the map and list") : tr("drop a photo · Y parts · Ctrl+P the map and list"));
+          m_parts     ? tr("Y back to the plates · Ctrl+P the map and list")
+          : m_earlier ? tr("E back to what it wants · Y parts · Ctrl+P prints all")
+                      : tr("E earlier repairs · Y parts · Ctrl+P the map and list"));
 }
 
 /// Nobody's hands go in before this is ticked, or passed over with a reason that stays with the job.
@@ -74,15 +79,9 @@ double SurveyStation::paint_vocabulary(QPainter& painter, const Spot& spot, cons
     }
     const Spot here = spot;
     for (const ConditionWord& word : conditions_for(spot.kind)) {
-        const bool on = condition && condition->verdict == word.id;
-        const QColor ink = word.severity.empty() ? t.verdigris : t.severity(word.severity);
         const QRectF line(room.left() - 6, y, room.width() + 12, 22);
-        if (on) painter.fillRect(QRectF(line.left(), line.top() + 2, 3, 18), ink);
-        painter.setPen(QPen(on ? ink : t.rule, 1));
-        painter.setBrush(Qt::NoBrush);
-        painter.drawRoundedRect(QRectF(room.left() + 4, y + 2, 18, 18), 3, 3);
-        write(painter, word_font(9.5, true), on ? ink : t.steel, {room.left() + 13, y + 15}, QString(QChar(word.key)).toUpper(), 0);
-        write(painter, word_font(10, on), on ? ink : t.ink, {room.left() + 32, y + 15}, words(word.words));
+        paint_word(painter, line, word.key, words(word.words), word.severity.empty() ? t.verdigris : t.severity(word.severity),
+                   condition && condition->verdict == word.id);
         place({"verdict:" + words(word.id),
                line,
                [this, here, id = word.id] { attempt([&] { m_document.set_condition(here, id); }); },
@@ -90,57 +89,99 @@ double SurveyStation::paint_vocabulary(QPainter& painter, const Spot& spot, cons
                {}});
         y += 23;
     }
-    if (condition && !condition->note.empty())
-        y += 4 + write_wrapped(painter, word_font(9.5), t.ink, {room.left(), y + 4}, room.width(), words(condition->note));
-    if (condition && !condition->photo.empty()) {
-        const QString file = m_document.pictures_folder() + "/" + words(condition->photo);
-        if (!m_photos.contains(file)) m_photos[file] = QPixmap(file).scaled(540, 220, Qt::KeepAspectRatio, Qt::SmoothTransformation);
-        const QPixmap& photo = m_photos[file];
-        const double scale = photo.isNull() ? 1 : std::min(room.width() / photo.width(), 110.0 / photo.height());
-        const QRectF at(room.left(), y + 8, photo.width() * scale, photo.height() * scale);
-        if (photo.isNull())
-            y += 8 + write_wrapped(painter, word_font(9), t.amber, {room.left(), y + 4}, room.width(),
-                                   tr("photo %1 is not in %2").arg(words(condition->photo), m_document.pictures_folder()));
-        else {
-            painter.drawPixmap(at, photo, photo.rect());
-            y = at.bottom();
-        }
-    }
+    if (condition) y = paint_note(painter, *condition, room, y);
     return y + 18;
 }
 
-void SurveyStation::paint_needed(QPainter& painter, const QRectF& room, double y) {
+/// What an earlier hand did to it, and why that matters.
+double SurveyStation::paint_earlier_works(QPainter& painter, const Spot& spot, const QRectF& room, double y) {
     const Theme& t = theme();
-    const auto& needed = m_document.derived().survey.needed;
-    write(painter, word_font(8.5, true), t.steel, {room.left(), y + 8}, tr("WANTS A DECISION OR WORK, IN ORDER"));
-    write(painter, word_font(8.5), t.steel, {room.right(), y + 8}, QString::number(needed.size()), 1);
+    const ConditionRecord* condition = m_document.job().survey.condition(spot.part);
+    write(painter, figure_font(14), t.ink, {room.left(), y + 12}, words(spot.name));
+    y += 24;
+    write(painter, word_font(9.5), t.steel, {room.left(), y + 10}, tr("what an earlier hand did to it"));
+    y += 20;
+    const Spot here = spot;
+    for (const EarlierWork& work : earlier_works_for(spot.kind)) {
+        const bool on = condition && std::find(condition->earlier.begin(), condition->earlier.end(), work.id) != condition->earlier.end();
+        const QRectF line(room.left() - 6, y, room.width() + 12, 22);
+        paint_word(painter, line, work.key, words(work.words), t.blued, on);
+        place({"earlier:" + words(work.id),
+               line,
+               [this, here, work] { attempt([&] { m_document.toggle_earlier(here, work); }); },
+               words(work.why),
+               {}});
+        y += 23;
+        if (on) y += write_wrapped(painter, word_font(8.5), t.steel, {room.left() + 32, y - 2}, room.width() - 32, words(work.why)) + 4;
+    }
+    if (condition) y = paint_note(painter, *condition, room, y);
+    return y + 18;
+}
+
+/// A word of a vocabulary with its key.
+void SurveyStation::paint_word(QPainter& painter, const QRectF& line, char key, const QString& said, const QColor& ink, bool on) {
+    const Theme& t = theme();
+    if (on) painter.fillRect(QRectF(line.left(), line.top() + 2, 3, 18), ink);
+    painter.setPen(QPen(on ? ink : t.rule, 1));
+    painter.setBrush(Qt::NoBrush);
+    painter.drawRoundedRect(QRectF(line.left() + 10, line.top() + 2, 18, 18), 3, 3);
+    write(painter, word_font(9.5, true), on ? ink : t.steel, line.topLeft() + QPointF(19, 15), QString(QChar(key)).toUpper(), 0);
+    write(painter, word_font(10, on), on ? ink : t.ink, line.topLeft() + QPointF(38, 15), said);
+}
+
+/// The note of a spot and its picture.
+double SurveyStation::paint_note(QPainter& painter, const ConditionRecord& condition, const QRectF& room, double y) {
+    const Theme& t = theme();
+    if (!condition.note.empty())
+        y += 4 + write_wrapped(painter, word_font(9.5), t.ink, {room.left(), y + 4}, room.width(), words(condition.note));
+    if (condition.photo.empty()) return y;
+    const QString file = m_document.pictures_folder() + "/" + words(condition.photo);
+    if (!m_photos.contains(file)) m_photos[file] = QPixmap(file).scaled(540, 220, Qt::KeepAspectRatio, Qt::SmoothTransformation);
+    const QPixmap& photo = m_photos[file];
+    if (photo.isNull())
+        return y + 8 +
+               write_wrapped(painter, word_font(9), t.amber, {room.left(), y + 4}, room.width(),
+                             tr("photo %1 is not in %2").arg(words(condition.photo), m_document.pictures_folder()));
+    const double scale = std::min(room.width() / photo.width(), 110.0 / photo.height());
+    const QRectF at(room.left(), y + 8, photo.width() * scale, photo.height() * scale);
+    painter.drawPixmap(at, photo, photo.rect());
+    return at.bottom();
+}
+
+/// What wants a decision, or what earlier hands did: the other list is one key away.
+void SurveyStation::paint_list(QPainter& painter, const QRectF& room, double y) {
+    const Theme& t = theme();
+    const auto& survey = m_document.derived().survey;
+    const auto& lines = m_earlier ? survey.earlier : survey.needed;
+    write(painter, word_font(8.5, true), t.steel, {room.left(), y + 8},
+          m_earlier ? tr("WHAT EARLIER HANDS DID") : tr("WANTS A DECISION OR WORK, IN ORDER"));
+    write(painter, word_font(8.5), t.steel, {room.right(), y + 8}, QString::number(lines.size()), 1);
     y += 18;
     const double floor = height() - 42.0;
-    if (needed.empty()) {
-        write_wrapped(painter, word_font(9.5), t.verdigris, {room.left(), y}, room.width(),
-                      tr("Nothing open: every spot that was looked at is in order."));
+    if (lines.empty()) {
+        write_wrapped(painter, word_font(9.5), m_earlier ? t.steel : t.verdigris, {room.left(), y}, room.width(),
+                      m_earlier ? tr("Nothing noted yet.") : tr("Nothing open: every spot that was looked at is in order."));
         return;
     }
     size_t told = 0;
-    for (const Needed& need : needed) {
-        if (y + 20 > floor - (told + 1 < needed.size() ? 18 : 0)) break;
-        const QColor ink = t.severity(need.severity);
+    for (const SurveyLine& line : lines) {
+        if (y + 20 > floor - (told + 1 < lines.size() ? 18 : 0)) break;
         painter.setPen(Qt::NoPen);
-        painter.setBrush(ink);
+        painter.setBrush(line.severity.empty() ? t.blued : t.severity(line.severity));
         painter.drawEllipse(QPointF(room.left() + 4, y + 9), 3, 3);
         const QFontMetricsF metrics(word_font(9.5));
         write(painter, word_font(9.5), t.ink, {room.left() + 14, y + 13},
-              metrics.elidedText(words(need.sentence), Qt::ElideRight, room.width() - 14));
-        place({"needed:" + words(need.part),
+              metrics.elidedText(words(line.sentence), Qt::ElideRight, room.width() - 14));
+        place({(m_earlier ? "done:" : "needed:") + words(line.part),
                QRectF(room.left(), y, room.width(), 19),
-               [this, part = need.part] { go_to(part); },
-               words(need.reason),
+               [this, part = line.part] { go_to(part); },
+               words(line.reason),
                {}});
         y += 20;
         ++told;
     }
-    if (told < needed.size())
-        write(painter, word_font(9), t.steel, {room.left() + 14, y + 11}, tr("and %1 more: Ctrl+P prints all").arg(needed.size() - told));
+    if (told < lines.size())
+        write(painter, word_font(9), t.steel, {room.left() + 14, y + 11}, tr("and %1 more: Ctrl+P prints all").arg(lines.size() - told));
 }
 
 }  // namespace echappe

@@ -100,6 +100,27 @@ bool SurveyStation::verdict_key(const QString& letter) {
     return false;
 }
 
+bool SurveyStation::earlier_key(const QString& letter) {
+    const Spot* now = spot();
+    if (!now || letter.size() != 1) return false;
+    const Spot here = *now;
+    for (const EarlierWork& work : earlier_works_for(here.kind)) {
+        if (QChar(work.key) != letter[0]) continue;
+        m_spot = here.part;
+        attempt([&] {
+            m_document.toggle_earlier(here, work);
+            emit told(tr("%1: %2").arg(words(here.name), words(work.words)) + ". " + words(work.why), false);
+        });
+        return true;
+    }
+    return false;
+}
+
+void SurveyStation::show_earlier(bool shown) {
+    m_earlier = shown;
+    update();
+}
+
 void SurveyStation::safety_key(bool overrule) {
     const auto& steps = safety_steps();
     const auto open =
@@ -132,6 +153,7 @@ void SurveyStation::keyPressEvent(QKeyEvent* event) {
     const QString text = event->text();
     const auto safe = m_document.derived().survey.safe;
     if (plain && text.toLower() == "y") return show_parts(!m_parts);
+    if (plain && text.toLower() == "e" && !m_parts) return show_earlier(!m_earlier);
     if (m_parts && parts_key(event->key())) return;
     if (plain && !safe && text.toLower() == "s") return safety_key(shift);
     switch (event->key()) {
@@ -166,15 +188,21 @@ void SurveyStation::keyPressEvent(QKeyEvent* event) {
         }
         return;
     }
-    if (plain && verdict_key(text)) return;
+    if (plain && (m_earlier ? earlier_key(text) : verdict_key(text))) return;
     if (!text.isEmpty() && (text[0].isDigit() || text == ".")) return emit reading_begun(text);
     Canvas::keyPressEvent(event);
 }
 
 QColor SurveyStation::ink_of(const Spot& spot) const {
     const Theme& t = theme();
+    if (m_earlier) return spot.earlier.empty() ? t.steel : t.blued;
     if (spot.verdict.empty()) return t.steel;
     return spot.severity.empty() ? t.verdigris : t.severity(spot.severity);
+}
+
+QString SurveyStation::word_of(const Spot& spot) const {
+    if (m_earlier) return words(spot.earlier);
+    return spot.verdict.empty() ? tr("not looked at") : words(spot.verdict);
 }
 
 void SurveyStation::paint(QPainter& painter) {
@@ -202,7 +230,7 @@ void SurveyStation::paint(QPainter& painter) {
     paint_column(painter, QRectF(left, 0, column_width, height()));
 }
 
-/// Looked at: filled; not yet: dotted. A fault has a ring.
+/// Looked at: filled; not yet: dotted. A fault has a ring. Among earlier repairs those that were touched are filled.
 void SurveyStation::paint_spot(QPainter& painter, const Spot& spot, QPointF at, double radius) {
     const Theme& t = theme();
     if (m_shown == spot.part) {
@@ -211,18 +239,21 @@ void SurveyStation::paint_spot(QPainter& painter, const Spot& spot, QPointF at, 
         painter.drawEllipse(at, radius + 8, radius + 8);
     }
     const QColor ink = ink_of(spot);
-    const int signs = (spot.verdict.empty() ? 1 : 0) + (spot.severity.empty() ? 2 : 0) + (spot.pegged ? 4 : 0);
-    PlateArt::stamp(painter, {PlateArt::Sign::spot, signs, radius, ink.rgba()}, at, radius + 6, [&](QPainter& into, QPointF middle) {
-        into.setPen(QPen(ink, 1.5, spot.verdict.empty() ? Qt::DotLine : Qt::SolidLine));
-        into.setBrush(spot.verdict.empty() ? QBrush(t.sheet) : QBrush(ink));
+    const bool seen = m_earlier ? !spot.earlier.empty() : !spot.verdict.empty();
+    const bool ringed = !m_earlier && !spot.severity.empty();
+    const bool dotted = !m_earlier && spot.pegged;
+    const int variant = (seen ? 1 : 0) + (ringed ? 2 : 0) + (dotted ? 4 : 0);
+    PlateArt::stamp(painter, {PlateArt::Sign::spot, variant, radius, ink.rgba()}, at, radius + 6, [&](QPainter& into, QPointF middle) {
+        into.setPen(QPen(ink, 1.5, seen ? Qt::SolidLine : Qt::DotLine));
+        into.setBrush(seen ? ink : t.sheet);
         into.drawEllipse(middle, radius, radius);
-        if (!spot.severity.empty()) {
+        if (ringed) {
             into.setBrush(Qt::NoBrush);
             into.drawEllipse(middle, radius + 3.5, radius + 3.5);
         }
-        if (!spot.pegged) return;
+        if (!dotted) return;
         into.setPen(Qt::NoPen);
-        into.setBrush(spot.verdict.empty() ? t.ink : t.sheet);
+        into.setBrush(seen ? t.sheet : t.ink);
         into.drawEllipse(middle, radius * 0.35, radius * 0.35);
     });
     place({"spot:" + words(spot.part),
@@ -234,7 +265,7 @@ void SurveyStation::paint_spot(QPainter& painter, const Spot& spot, QPointF at, 
                const auto& spots = m_document.derived().survey.spots;
                const auto here = std::find_if(spots.begin(), spots.end(), [&](const Spot& s) { return s.part == part; });
                if (here == spots.end()) return QString();
-               return words(here->name) + ": " + (here->verdict.empty() ? tr("not looked at") : words(here->verdict));
+               return words(here->name) + ": " + word_of(*here);
            }});
 }
 
@@ -257,8 +288,7 @@ void SurveyStation::paint_plate(QPainter& painter, const std::string& plate, con
         const bool selected = m_shown == s.part;
         if (s.kind == "pillar" || (!named && !selected)) continue;
         labels.write_beside(painter, at, selected ? 13 : 9, room.adjusted(-12, -2, -list_width + 6, 12),
-                            words(m_document.job().name_of_arbor(s.arbor)), selected ? t.blued : t.ink,
-                            s.verdict.empty() ? tr("not looked at") : words(s.verdict), ink_of(s));
+                            words(m_document.job().name_of_arbor(s.arbor)), selected ? t.blued : t.ink, word_of(s), ink_of(s));
     }
     // What has no place on the plan stands in a list beside the plate it is reached from.
     double y = room.top() + 12;
@@ -273,7 +303,8 @@ void SurveyStation::paint_plate(QPainter& painter, const std::string& plate, con
               s.kind == "drive"   ? tr("Drive")
               : s.kind == "plate" ? tr("Plate")
                                   : words(s.name));
-        write(painter, word_font(8.5), ink_of(s), {x + 16, y + 12}, s.verdict.empty() ? tr("not looked at") : words(s.verdict));
+        const QFont plain = word_font(8.5);
+        write(painter, plain, ink_of(s), {x + 16, y + 12}, QFontMetricsF(plain).elidedText(word_of(s), Qt::ElideRight, list_width - 14));
         y += 40;
     }
 }

@@ -29,6 +29,9 @@ public:
     void add_photo(const QString& path);
     void show_parts(bool shown);
     bool parts_shown() const { return m_parts; }
+    /// What earlier hands did, instead of the state things are in.
+    void show_earlier(bool shown);
+    bool earlier_shown() const { return m_earlier; }
     /// Turns the arbor under the dial indicator.
     void turn_arbor(double degrees);
     std::optional<double> indicator_mm() const;
@@ -44,6 +47,7 @@ protected:
 
 private:
     bool verdict_key(const QString& letter);
+    bool earlier_key(const QString& letter);
     void safety_key(bool overrule);
     void toggle_tooth(long long tooth);
     void paint_plate(QPainter& painter, const std::string& plate, const QRectF& room);
@@ -55,11 +59,16 @@ private:
     void paint_column(QPainter& painter, const QRectF& room);
     double paint_safety(QPainter& painter, const QRectF& room, double y);
     double paint_vocabulary(QPainter& painter, const Spot& spot, const QRectF& room, double y);
-    void paint_needed(QPainter& painter, const QRectF& room, double y);
+    double paint_earlier_works(QPainter& painter, const Spot& spot, const QRectF& room, double y);
+    void paint_word(QPainter& painter, const QRectF& line, char key, const QString& said, const QColor& ink, bool on);
+    double paint_note(QPainter& painter, const ConditionRecord& condition, const QRectF& room, double y);
+    void paint_list(QPainter& painter, const QRectF& room, double y);
     void paint_parts(QPainter& painter, const QRectF& room);
     void ask_part(size_t line);
     bool parts_key(int key);
     QColor ink_of(const Spot& spot) const;
+    /// Under its name: what was found, or what an earlier hand did.
+    QString word_of(const Spot& spot) const;
 
     Document& m_document;
     Motion& m_motion;
@@ -67,6 +76,7 @@ private:
     std::string m_spot;
     std::string m_shown;  ///< while painting: the spot that is judged, looked up once
     bool m_parts = false;
+    bool m_earlier = false;
     size_t m_line = 0;  ///< of the tally
     double m_angle_deg = 0;
     double m_highest = 0;
