@@ -351,6 +351,17 @@ void Document::set_pegged(const std::vector<std::string>& holes, bool pegged) {
     });
 }
 
+void Document::peg_plate(const std::string& plate) {
+    std::vector<std::string> holes;
+    bool all = true;
+    for (const DerivedHole& hole : m_derived.survey.holes) {
+        if (hole.plate != plate) continue;
+        holes.push_back(hole.id);
+        all = all && hole.record.pegged;
+    }
+    set_pegged(holes, !all);
+}
+
 void Document::require_safe() const {
     if (!m_derived.survey.safe)
         throw InputError("safety", "steps that are neither ticked nor overruled",

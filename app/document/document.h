@@ -77,6 +77,8 @@ public:
     void keep_survey_reading(const SurveyQuestion& question, double value);
     void cannot_be_measured(const SurveyQuestion& question);
     void set_pegged(const std::vector<std::string>& holes, bool pegged);
+    /// Every hole of a plate; when all were pegged already, none.
+    void peg_plate(const std::string& plate);
     void set_condition(const Spot& spot, const std::string& verdict);
     /// Notes what an earlier hand did there, or takes it back.
     void toggle_earlier(const Spot& spot, const EarlierWork& work);

@@ -147,7 +147,7 @@ bool CalliperLine::eventFilter(QObject* watched, QEvent* event) {
     if (watched == m_line && event->type() == QEvent::KeyPress) {
         const auto* key = static_cast<QKeyEvent*>(event);
         if (m_line->text().isEmpty() && !(key->modifiers() & (Qt::ControlModifier | Qt::AltModifier)) &&
-            m_round->key_on_empty_line(key->key())) {
+            m_round->key_on_empty_line(key->key(), key->modifiers() & Qt::ShiftModifier)) {
             tell({}, false);
             return true;
         }

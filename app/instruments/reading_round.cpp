@@ -107,7 +107,8 @@ std::optional<ReadingRound::Asked> PlateRound::asked() const {
     if (now->subject.starts_with("plate.") && now->field == "thickness_mm") {
         asked.note = QObject::tr("P here marks every hole of this plate as pegged clean");
     } else if (of_the_hole && !(hole && hole->pegged)) {
-        asked.note = QObject::tr("not pegged yet: the reading will be marked doubtful. P when it is pegged clean");
+        asked.note =
+            QObject::tr("not pegged yet: the reading will be marked doubtful. P when it is pegged clean, Shift+P this whole plate");
         asked.warns = true;
     } else if (now->expected && !now->taken) {
         const bool behind = now->subject.ends_with(".back");
@@ -185,7 +186,7 @@ QString PlateRound::instrument() const {
     return now && now->field.starts_with("hole_") ? QObject::tr("pin gauges") : QObject::tr("calliper");
 }
 
-bool PlateRound::key_on_empty_line(int key) {
+bool PlateRound::key_on_empty_line(int key, bool shift) {
     const SurveyQuestion* now = question();
     if (!now) return false;
     const SurveyQuestion here = *now;
@@ -197,15 +198,10 @@ bool PlateRound::key_on_empty_line(int key) {
         go_on();
     } else if (key == Qt::Key_P && here.subject.find('.') != std::string::npos) {
         m_at = here;
-        std::vector<std::string> holes = {here.subject};
-        // At the head of a plate's round: the whole plate was pegged.
-        if (here.subject.starts_with("plate.")) {
-            holes.clear();
-            for (const DerivedHole& hole : m_document.derived().survey.holes)
-                if ("plate." + hole.plate == here.subject) holes.push_back(hole.id);
-        }
-        const HoleRecord* hole = m_document.job().survey.hole(holes.front());
-        m_document.set_pegged(holes, !(hole && hole->pegged));
+        const HoleRecord* hole = m_document.job().survey.hole(here.subject);
+        // At the head of a plate's round the whole plate was pegged.
+        if (shift || here.subject.starts_with("plate.")) m_document.peg_plate(here.subject.substr(here.subject.rfind('.') + 1));
+        else m_document.set_pegged({here.subject}, !(hole && hole->pegged));
     } else {
         return false;
     }

@@ -28,7 +28,7 @@ public:
     virtual QString precision() const { return QObject::tr("reads the hidden movement, ±0.01 mm"); }
     /// The line's own keys while it is empty.
     virtual QString keys() const = 0;
-    virtual bool key_on_empty_line(int) { return false; }
+    virtual bool key_on_empty_line(int /*key*/, bool /*shift*/) { return false; }
 };
 
 /// Counts, sizes and beats: the solver says which reading tells most.
@@ -67,7 +67,7 @@ public:
     QString keys() const override {
         return QObject::tr("Enter keeps, goes on  ·  ← back  ·  Tab skip  ·  N cannot measure  ·  P pegged  ·  ? how");
     }
-    bool key_on_empty_line(int key) override;
+    bool key_on_empty_line(int key, bool shift) override;
 
 private:
     /// Made anew when the job changed.

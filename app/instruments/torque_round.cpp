@@ -86,7 +86,7 @@ QString TorqueRound::simulated() {
     return words(print_short(*reading, 4));
 }
 
-bool TorqueRound::key_on_empty_line(int key) {
+bool TorqueRound::key_on_empty_line(int key, bool) {
     if (key != Qt::Key_Left && key != Qt::Key_Backspace) return false;
     step(-1);
     return true;

@@ -17,7 +17,7 @@ public:
     QString instrument() const override { return QObject::tr("torque gauge"); }
     QString precision() const override { return QObject::tr("reads the hidden drive, ±1 %"); }
     QString keys() const override { return QObject::tr("Enter keeps it, next turn  ·  ← back  ·  Tab skip  ·  ? how"); }
-    bool key_on_empty_line(int key) override;
+    bool key_on_empty_line(int key, bool shift) override;
 
 private:
     const DriveRecord* drive() const;

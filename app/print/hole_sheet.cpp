@@ -35,6 +35,10 @@ void box(Sheet& sheet, double x, double y, bool ticked) {
     sheet.line(x, y - size, x + size, y, 0.4);
 }
 
+bool with_a_row(const DerivedHole& hole) {
+    return hole.plan && (hole.decision == "bush" || hole.decision == "plug" || hole.decision == "close");
+}
+
 /// Name and decision, offset, reamers with boxes, bush, finished hole: from left to right as the hands go.
 void hole_row(Sheet& sheet, const DerivedHole& hole, double y) {
     const BushPlanResult& plan = *hole.plan;
@@ -96,8 +100,10 @@ void plate_map(Sheet& sheet, const Job& job, const Derived& derived, const std::
         if (spot.kind == "pillar" && spot.severity.empty()) continue;
         const DerivedHole* hole = derived.survey.hole(spot.part);
         const QString name = words(hole ? job.name_of_arbor(spot.arbor) : spot.name);
-        const QString what = words(spot.verdict.empty() ? "not looked at" : spot.verdict) +
-                             (hole && !hole->decision.empty() ? " · " + words(words_for_decision(hole->decision)) : "");
+        QStringList said;
+        if (!spot.verdict.empty()) said << words(spot.verdict);
+        if (hole && !hole->decision.empty()) said << words(words_for_decision(hole->decision));
+        const QString what = said.isEmpty() ? QString("not looked at") : said.join(" · ");
         // To the right of the spot, or to the left of it where the plate ends.
         constexpr double beside_mm = 2.5;
         const double x = at.x() / sheet.px;
@@ -119,7 +125,7 @@ void print_hole_sheet(const QString& path, const Job& job, const Derived& derive
         head(sheet, job, "holes", 287);
         double y = 24;
         for (const DerivedHole& hole : derived.survey.holes) {
-            if (!hole.plan || (hole.decision != "bush" && hole.decision != "plug" && hole.decision != "close")) continue;
+            if (!with_a_row(hole)) continue;
             if (y > last_row_mm) {
                 foot();
                 writer.newPage();
@@ -128,6 +134,24 @@ void print_hole_sheet(const QString& path, const Job& job, const Derived& derive
             }
             hole_row(sheet, hole, y);
             y += row_mm;
+        }
+        QStringList elsewhere;
+        for (const DerivedHole& hole : derived.survey.holes)
+            if (hole.decision != "leave" && !with_a_row(hole))
+                elsewhere << words(hole.name + ": " + (hole.decision.empty() ? "not measured" : words_for_decision(hole.decision)));
+        constexpr qsizetype in_a_line = 4;
+        const double lines_mm = 8 + 5.0 * static_cast<double>((elsewhere.size() + in_a_line - 1) / in_a_line);
+        if (!elsewhere.isEmpty() && y + lines_mm > 200) {
+            foot();
+            writer.newPage();
+            head(sheet, job, "holes, next", 287);
+            y = 24;
+        }
+        if (!elsewhere.isEmpty()) {
+            sheet.text(left_mm, y + 6, 9, QString("Not on this sheet, and not to be left alone (%1):").arg(elsewhere.size()), true);
+            for (qsizetype i = 0; i < elsewhere.size(); i += in_a_line, y += 5)
+                sheet.text(left_mm, y + 11, 9, elsewhere.mid(i, in_a_line).join("   ·   "));
+            y += 8;
         }
         for (const ShoppingLine& line : derived.survey.shopping) {
             sheet.text(left_mm, y + 6, 9,

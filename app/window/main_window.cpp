@@ -237,33 +237,33 @@ void MainWindow::build_measure_menu() {
 
 void MainWindow::build_holes_menu() {
     QMenu* menu = menuBar()->addMenu(tr("&Holes"));
-    add(menu, tr("Take the planned bush from the drawer"), QKeySequence(), [this] { m_pivots->take_bush(); });
-    add(menu, tr("Tick the next reamer"), QKeySequence(), [this] { m_pivots->tick(); });
-    add(menu, tr("Done, or to be done again"), QKeySequence(), [this] { m_pivots->finish_or_redo(); });
+    add(menu, tr("Take the planned bush from the drawer\tT"), QKeySequence(), [this] { m_pivots->take_bush(); });
+    add(menu, tr("Tick the next reamer\tR"), QKeySequence(), [this] { m_pivots->tick(); });
+    add(menu, tr("Done, or to be done again\tD"), QKeySequence(), [this] { m_pivots->finish_or_redo(); });
     add(menu, tr("The next hole with work"), QKeySequence(tr("Ctrl+H")), [this] {
         show_station(Station::pivots);
         m_pivots->next_open();
     });
-    add(menu, tr("School of clearance: the next"), QKeySequence(), [this] { m_pivots->next_school(); });
-    add(menu, tr("Bushes: fitted direct, or broached up"), QKeySequence(), [this] { m_pivots->other_method(); });
+    add(menu, tr("School of clearance: the next\tC"), QKeySequence(), [this] { m_pivots->next_school(); });
+    add(menu, tr("Bushes: fitted direct, or broached up\tM"), QKeySequence(), [this] { m_pivots->other_method(); });
     menu->addSeparator();
     add(menu, tr("Between the plates: end shake, trials, sums"), QKeySequence(tr("Ctrl+Shift+B")), [this] {
         const bool shown = m_pivots->isVisible() && m_pivots->between_shown();
         show_station(Station::pivots);
         m_pivots->show_between(!shown);
     });
-    add(menu, tr("Runs freely alone between the plates"), QKeySequence(), [this] { m_pivots->trial(true); });
-    add(menu, tr("Does not run: its holes back on the list"), QKeySequence(), [this] { m_pivots->trial(false); });
+    add(menu, tr("Runs freely alone between the plates\tF"), QKeySequence(), [this] { m_pivots->trial(true); });
+    add(menu, tr("Does not run: its holes back on the list\tShift+F"), QKeySequence(), [this] { m_pivots->trial(false); });
     menu->addSeparator();
     add(menu, tr("Parts by their trays"), QKeySequence(tr("Ctrl+Shift+P")), [this] {
         show_station(Station::survey);
         m_survey->show_parts(!m_survey->parts_shown());
     });
-    add(menu, tr("What earlier hands did"), QKeySequence(), [this] {
+    add(menu, tr("What earlier hands did\tE"), QKeySequence(), [this] {
         show_station(Station::survey);
         m_survey->show_earlier(!m_survey->earlier_shown());
     });
-    add(menu, tr("Note at the spot…"), QKeySequence(), [this] {
+    add(menu, tr("Note at the spot…\t/"), QKeySequence(), [this] {
         show_station(Station::survey);
         m_survey->write_note();
     });
@@ -369,7 +369,9 @@ Finder* MainWindow::open_finder() {
     std::vector<Finder::Entry> entries;
     for (QAction* action : actions())
         if (!action->text().isEmpty() && action->isEnabled())
-            entries.push_back({action->text().remove('&'), action->shortcut().toString(), [action] { action->trigger(); }});
+            // A station's own plain key stands behind the name: it is told, and not bound for the whole window.
+            entries.push_back({action->text().remove('&').section('\t', 0, 0),
+                               action->shortcut().toString() + action->text().section('\t', 1), [action] { action->trigger(); }});
     for (const DerivedArbor& arbor : m_document.derived().arbors)
         entries.push_back({QString::fromStdString(arbor.name), tr("arbor"), [this, id = arbor.id] { m_document.select(id); }});
     for (const Measurable& m : m_document.derived().measurables)

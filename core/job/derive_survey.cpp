@@ -93,7 +93,11 @@ void judge_spots(const Job& job, DerivedSurvey& survey) {
     // Holes lie among the spots in their own order.
     auto hole = survey.holes.begin();
     for (Spot& spot : survey.spots) {
-        if (spot.kind == "hole") spot.pegged = (hole++)->record.pegged;
+        if (spot.kind == "hole") {
+            spot.pegged = hole->record.pegged;
+            spot.measured = !hole->decision.empty();
+            ++hole;
+        }
         spot.verdict.clear();
         spot.severity.clear();
         spot.earlier.clear();

@@ -75,6 +75,7 @@ struct Spot {
     std::string verdict = {};  ///< in words; empty: not looked at
     std::string severity = {};
     bool pegged = false;       ///< of holes
+    bool measured = false;     ///< of holes: enough was read to decide
     std::string earlier = {};  ///< what earlier hands did to it, in words; empty: nothing was seen
 };
 

@@ -120,6 +120,11 @@ std::vector<SurveyQuestion> survey_round(const Job& job, const Derived& derived)
         std::string arbor;
         const DerivedHole* holes[2] = {nullptr, nullptr};
         const ArborRecord* record = nullptr;
+        /// Neither pivot can be measured: the arbor is not there, and has no runout.
+        bool lost() const {
+            return std::all_of(std::begin(holes), std::end(holes),
+                               [](const DerivedHole* hole) { return !hole || listed(hole->record.cannot, "pivot_mm"); });
+        }
     };
     std::vector<Place> places;
     std::unordered_map<std::string, size_t> by_name;
@@ -148,7 +153,7 @@ std::vector<SurveyQuestion> survey_round(const Job& job, const Derived& derived)
     }
     const auto ask_arbors = [&](const char* field, const char* words, const char* how, std::optional<double> ArborRecord::*reading) {
         for (const Place& place : places)
-            if (place.holes[0])
+            if (place.holes[0] && (reading == &ArborRecord::plates_mm || !place.lost()))
                 round.push_back({place.arbor, field, place.arbor, words, how, unit, place.record && (place.record->*reading).has_value()});
     };
     ask_arbors("tir_mm", "runout (TIR)",

@@ -197,6 +197,9 @@ TEST_CASE("the plan and the survey are printed, whole") {
     const QString holes = words_on("holes.pdf");
     for (const DerivedHole& hole : bench.derived().survey.holes)
         if (hole.decision == "bush" && hole.plan && hole.plan->bush) CHECK(holes.contains(words(hole.plan->bush->id)));
+    // No hole is forgotten: what has no row is named below, unless it is to be left alone.
+    for (const DerivedHole& hole : bench.derived().survey.holes)
+        if (hole.decision != "leave") CHECK(holes.contains(words(hole.name)));
     const QString survey = words_on("survey.pdf");
     REQUIRE_FALSE(bench.derived().survey.earlier.empty());
     for (const auto* list : {&bench.derived().survey.needed, &bench.derived().survey.earlier})

@@ -81,6 +81,30 @@ TEST_CASE("what an earlier hand did is noted by keys on its spot, listed in one 
     CHECK(bench.survey().act("needed:great.back"));
 }
 
+TEST_CASE("Shift+P pegs the whole plate, in the line and in the picture, and once more takes it back") {
+    SurveyBench bench;
+    bench.document().edit("anew", [](Job& job) {
+        for (HoleRecord& hole : job.survey.holes) hole.pegged = false;
+    });
+    const auto pegged = [&](const char* plate) {
+        return std::count_if(bench.derived().survey.holes.begin(), bench.derived().survey.holes.end(),
+                             [&](const DerivedHole& hole) { return hole.plate == plate && hole.record.pegged; });
+    };
+    const auto on_a_plate = static_cast<std::ptrdiff_t>(bench.derived().survey.holes.size()) / 2;
+    bench.survey().go_to("centre.back");
+    bench.key(Qt::Key_P, Qt::ShiftModifier);
+    CHECK(pegged("back") == on_a_plate);
+    CHECK(pegged("front") == 0);
+    bench.key(Qt::Key_P, Qt::ShiftModifier);
+    CHECK(pegged("back") == 0);
+    bench.survey().go_to("centre.front");
+    bench.line().setFocus();
+    QTest::keyClick(&bench.line(), Qt::Key_P);
+    CHECK(pegged("front") == 1);
+    QTest::keyClick(&bench.line(), Qt::Key_P, Qt::ShiftModifier);
+    CHECK(pegged("front") == on_a_plate);
+}
+
 TEST_CASE("a spot tells its state when the pointer rests on it") {
     SurveyBench bench;
     bench.settle();

@@ -95,6 +95,20 @@ TEST_CASE("earlier repairs are listed by themselves, noted ones and those that a
     CHECK(job_from_text(job_to_text(job)).job.survey.condition("centre.wheel")->earlier == std::vector<std::string>{"stretched"});
 }
 
+TEST_CASE("an arbor neither of whose pivots can be measured is not there: nobody is asked for its runout") {
+    Job job = demo::job();
+    const auto asks = [&](const char* field) {
+        const auto round = survey_round(job, derive(job));
+        return std::any_of(round.begin(), round.end(), [&](const SurveyQuestion& q) { return q.subject == "great" && q.field == field; });
+    };
+    job.survey.hole_at("great", "front").cannot = {"pivot_mm"};
+    CHECK(asks("tir_mm"));
+    job.survey.hole_at("great", "back").cannot = {"pivot_mm"};
+    CHECK_FALSE(asks("tir_mm"));
+    CHECK_FALSE(asks("shoulders_mm"));
+    CHECK(asks("plates_mm"));
+}
+
 TEST_CASE("safety comes first among what is needed until it is ticked") {
     Job job = unsurveyed();
     CHECK_FALSE(derive(job).survey.safe);

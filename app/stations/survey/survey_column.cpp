@@ -69,7 +69,7 @@ double SurveyStation::paint_vocabulary(QPainter& painter, const Spot& spot, cons
         const HoleRecord* hole = m_document.job().survey.hole(spot.part);
         const bool pegged = hole && hole->pegged;
         const double wide = write(painter, word_font(9.5), pegged ? t.verdigris : t.amber, {room.left(), y + 10},
-                                  pegged ? tr("pegged clean (P)") : tr("not pegged yet (P)"));
+                                  pegged ? tr("pegged clean (P)") : tr("not pegged yet (P; Shift+P the whole plate)"));
         place({"pegged",
                QRectF(room.left(), y - 4, wide, 20),
                [this, part = spot.part, pegged] { m_document.set_pegged({part}, !pegged); },
@@ -159,8 +159,11 @@ void SurveyStation::paint_list(QPainter& painter, const QRectF& room, double y) 
     y += 18;
     const double floor = height() - 42.0;
     if (lines.empty()) {
-        write_wrapped(painter, word_font(9.5), m_earlier ? t.steel : t.verdigris, {room.left(), y}, room.width(),
-                      m_earlier ? tr("Nothing noted yet.") : tr("Nothing open: every spot that was looked at is in order."));
+        const auto unseen = std::count_if(survey.spots.begin(), survey.spots.end(), [](const Spot& s) { return s.verdict.empty(); });
+        write_wrapped(painter, word_font(9.5), m_earlier || unseen > 0 ? t.steel : t.verdigris, {room.left(), y}, room.width(),
+                      m_earlier    ? tr("Nothing noted yet.")
+                      : unseen > 0 ? tr("Nothing so far; %1 places still to be looked at, Enter goes to the next.").arg(unseen)
+                                   : tr("Nothing open: everything was looked at and is in order."));
         return;
     }
     size_t told = 0;

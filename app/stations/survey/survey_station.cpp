@@ -181,8 +181,9 @@ void SurveyStation::keyPressEvent(QKeyEvent* event) {
             break;
     }
     if (plain && text == "i") return turn_arbor(15);
-    if (plain && text == "p") {
+    if (plain && text.toLower() == "p") {
         if (const Spot* now = spot(); now && now->kind == "hole") {
+            if (shift) return m_document.peg_plate(now->plate);
             const HoleRecord* hole = m_document.job().survey.hole(now->part);
             m_document.set_pegged({now->part}, !(hole && hole->pegged));
         }
@@ -202,7 +203,8 @@ QColor SurveyStation::ink_of(const Spot& spot) const {
 
 QString SurveyStation::word_of(const Spot& spot) const {
     if (m_earlier) return words(spot.earlier);
-    return spot.verdict.empty() ? tr("not looked at") : words(spot.verdict);
+    if (!spot.verdict.empty()) return words(spot.verdict);
+    return spot.measured ? tr("measured") : tr("not looked at");
 }
 
 void SurveyStation::paint(QPainter& painter) {
