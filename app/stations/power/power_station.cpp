@@ -374,7 +374,8 @@ void PowerStation::paint(QPainter& painter) {
     m_picture = {};
     if (!now) return paint_nothing(painter);
     const double wide = width() - SumCard::wide;
-    const double high = height() * upper_share;
+    constexpr double flow_high = 296;  ///< what the flow of power needs below
+    const double high = std::min(height() * upper_share, height() - flow_high);
     paint_drive(painter, *now, QRectF(16, 0, wide * drive_share - 16, high));
     paint_torque(painter, *now, QRectF(wide * drive_share + 10, 0, wide * (1 - drive_share) - 30, high));
     painter.fillRect(QRectF(16, high, wide - 32, 1), t.rule);

@@ -17,7 +17,9 @@ void PowerStation::paint_drive(QPainter& painter, const DerivedPower& power, con
                                              : tr("REWOUND EVERY FEW MINUTES");
     write(painter, word_font(8.5, true), t.steel, {room.left() + 2, room.top() + 26}, title);
     const double turns = power.turns.value_or(0);
-    write(painter, word_font(9), t.steel, {room.left() + 2, room.top() + 42}, tr("drag it, or ← winds and → lets down"));
+    constexpr double roomy = 240;
+    write(painter, word_font(9), t.steel, {room.left() + 2, room.top() + 42},
+          room.width() > roomy ? tr("drag it, or ← winds and → lets down") : tr("drag it, or ← winds, → lets down"));
     m_picture = room.adjusted(0, 56, 0, -44);
     if (kind == "weight") paint_weight(painter, power, m_picture);
     else if (kind == "spring") paint_spring(painter, power, m_picture);
@@ -49,9 +51,12 @@ void PowerStation::paint_weight(QPainter& painter, const DerivedPower& power, co
     painter.drawLine(QPointF(scale_x, top), QPointF(scale_x, top + space_mm * px));
     const QColor fits = w.fall_mm <= space_mm + 1e-9 && w.warnings.empty() ? t.verdigris : t.amber;
     painter.fillRect(QRectF(scale_x - 3, top, 6, w.fall_mm * px), fits);
-    write(painter, word_font(9), t.ink, {scale_x + 10, top + w.fall_mm * px - 4}, tr("falls %1 mm").arg(w.fall_mm, 0, 'f', 0));
+    // Beside their marks, but below where a short scale would have them run into the weight.
+    const bool short_scale = space_mm * px < 120;
+    write(painter, word_font(9), t.ink, {scale_x + 10, short_scale ? room.bottom() - 24 : top + w.fall_mm * px - 4},
+          tr("falls %1 mm").arg(w.fall_mm, 0, 'f', 0));
     if (drive.room_mm)
-        write(painter, word_font(8.5), t.steel, {scale_x + 10, top + *drive.room_mm * px + 12},
+        write(painter, word_font(8.5), t.steel, {scale_x + 10, short_scale ? room.bottom() - 10 : top + *drive.room_mm * px + 12},
               tr("room %1 mm").arg(*drive.room_mm, 0, 'f', 0));
     // Drum, wound line over it.
     painter.setPen(QPen(t.brass, 1.2));
@@ -80,9 +85,9 @@ void PowerStation::paint_weight(QPainter& painter, const DerivedPower& power, co
     painter.drawRoundedRect(body, 4, 4);
     write(painter, figure_font(13), t.ink, {body.right() + 10, body.center().y() + 2}, tr("%1 kg").arg(*drive.weight_kg, 0, 'f', 2));
     if (w.weight_least_kg)
-        write(painter, word_font(9.5, true), w.verdict.starts_with("Right") ? t.verdigris : t.amber,
-              {body.right() + 10, body.center().y() + 19},
-              tr("%1 to %2 kg is right").arg(*w.weight_least_kg, 0, 'f', 2).arg(*w.weight_most_kg, 0, 'f', 2));
+        write_wrapped(painter, word_font(9.5, true), w.verdict.starts_with("Right") ? t.verdigris : t.amber,
+                      {body.right() + 10, body.center().y() + 7}, room.right() - body.right() - 10,
+                      tr("%1 to %2 kg is right").arg(*w.weight_least_kg, 0, 'f', 2).arg(*w.weight_most_kg, 0, 'f', 2));
     write(painter, word_font(9), t.ink, {axis.x() + drum / 2 + 44, axis.y() + 4},
           tr("drum ⌀ %1 mm").arg(*drive.drum_diameter_mm, 0, 'f', 1));
     if (w.layers > 1)

@@ -39,7 +39,8 @@ void PowerStation::paint_wound_log(QPainter& painter, const DerivedPower& power,
         const QPointF point = at(top - turns, torque);
         painter.drawPolygon(QPolygonF({point + QPointF(-4, 3), point + QPointF(4, 3), point + QPointF(0, -4)}));
     }
-    write(painter, word_font(8.5), t.steel, at(0, power.drive.torque_up.back()[1]) + QPointF(12, -3), tr("being wound"));
+    const auto& [middle_turns, middle_torque] = power.drive.torque_up[power.drive.torque_up.size() / 2];
+    write(painter, word_font(8.5), t.steel, at(top - middle_turns, middle_torque) + QPointF(0, -8), tr("being wound"), 0);
 }
 
 void PowerStation::paint_torque(QPainter& painter, const DerivedPower& power, const QRectF& room) {
@@ -52,7 +53,9 @@ void PowerStation::paint_torque(QPainter& painter, const DerivedPower& power, co
     }
     write(painter, word_font(9), t.steel, {room.left(), room.top() + 42},
           tr("at the %1 arbor, from %2").arg(words(m_document.job().name_of_arbor(power.arbor)).toLower(), words(power.torque_from)));
-    const QRectF plot = room.adjusted(42, 62, -6, -96);
+    // The verdict stands below in two lines, in three where there is little room.
+    const double said = room.width() > 280 ? 54 : 68;
+    const QRectF plot = room.adjusted(42, 62, -6, -said - 42);
     const double run = power.torque.back()[0];
     double most = power.least_N_mm ? 2.1 * *power.least_N_mm : 0;
     for (const auto& [turns, torque] : power.torque) most = std::max(most, torque * 1.12);
@@ -105,8 +108,8 @@ void PowerStation::paint_torque(QPainter& painter, const DerivedPower& power, co
     if (!power.verdict) return;
     const std::string& word = power.verdict->word;
     const QColor ink = word == "right" ? t.verdigris : word == "strong" ? t.amber : t.ruby;
-    write(painter, figure_font(15), ink, {room.left(), room.bottom() - 54}, words(word).left(1).toUpper() + words(word).mid(1));
-    write_wrapped(painter, word_font(9.5), t.ink, {room.left(), room.bottom() - 48}, room.width(), words(power.verdict->reason));
+    write(painter, figure_font(15), ink, {room.left(), room.bottom() - said}, words(word).left(1).toUpper() + words(word).mid(1));
+    write_wrapped(painter, word_font(9.5), t.ink, {room.left(), room.bottom() - said + 6}, room.width(), words(power.verdict->reason));
 }
 
 void PowerStation::paint_swing(QPainter& painter, const DerivedPower& power, QPointF pivot, double length) {
@@ -139,8 +142,10 @@ void PowerStation::paint_swing(QPainter& painter, const DerivedPower& power, QPo
     }
     const QPointF below = pivot + QPointF(0, length + 30);
     write(painter, figure_font(13), t.ink, below, tr("± %1°").arg(swing, 0, 'f', swing < 20 ? 1 : 0), 0);
+    write(painter, word_font(9, true), t.ink, below + QPointF(0, 16),
+          tr("%1 µJ a beat").arg(words(print_short(1e6 * now.energy_per_beat_J, 3))), 0);
     if (std::abs(end - start) > 0.05)
-        write(painter, word_font(9), t.steel, below + QPointF(0, 15),
+        write(painter, word_font(9), t.steel, below + QPointF(0, 31),
               tr("from %1° to %2°").arg(start, 0, 'f', start < 20 ? 1 : 0).arg(end, 0, 'f', end < 20 ? 1 : 0), 0);
 }
 
@@ -209,18 +214,19 @@ void PowerStation::paint_flow(QPainter& painter, const DerivedPower& power, cons
     const double last_x = first + step * static_cast<double>(arbors.size() - 1);
     painter.setPen(QPen(t.brass, 1.4));
     painter.drawLine(QPointF(last_x + 8, axis), QPointF(x - 30, axis));
-    write(painter, word_font(9, true), t.ink, {last_x + 20, axis + 44},
-          tr("%1 µJ a beat").arg(words(print_short(1e6 * chain.energy_per_beat_J, 3))), 1);
-    paint_swing(painter, power, {x, room.top() + 56}, std::min(96.0, room.height() - 150));
-    double y = room.top() + 186;
+    paint_swing(painter, power, {x, room.top() + 56}, std::min(96.0, room.height() - 160));
+    double y = room.top() + 172;
     write(painter, word_font(10, true), t.ink, {room.left() + 2, y},
           tr("%1 % of the power reaches the escape wheel").arg(100 * chain.efficiency, 0, 'f', 0));
     const bool assumed = m_document.job().oscillator && !m_document.job().oscillator->Q_measured;
     y += 6;
     y += write_wrapped(painter, word_font(9.5), t.ink, {room.left() + 2, y}, room.width() - swing_room - 16, words(power.chain->verdict));
+    const double swing_bottom = room.top() + 224;
     for (const std::string& line : power.wear)
-        y += write_wrapped(painter, word_font(9), t.amber, {room.left() + 2, y + 3}, room.width() - swing_room - 16, words(line)) + 3;
-    if (assumed)
+        y += write_wrapped(painter, word_font(9), t.amber, {room.left() + 2, y + 3},
+                           room.width() - (y < swing_bottom ? swing_room + 16 : 4), words(line)) +
+             3;
+    if (assumed && y + 18 < room.bottom())
         write(painter, word_font(8.5), t.steel, {room.left() + 2, y + 14},
               tr("with Q %1 assumed: measured from how the swing dies away it would be surer")
                   .arg(m_document.job().oscillator->Q, 0, 'f', 0));
