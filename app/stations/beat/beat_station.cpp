@@ -23,11 +23,9 @@ QString rate_words(double rate, int decimals = 1) { return (rate > 0 ? "+" : "")
 }  // namespace
 
 BeatStation::BeatStation(Document& document, Motion& motion, QWidget* parent)
-    : Canvas(parent), m_document(document), m_motion(motion), m_card(new SumCard(document, {}, this)), m_plot(new RatePlot(this)) {
+    : CardStation(document, {}, parent), m_motion(motion), m_plot(new RatePlot(this)) {
     resizeEvent(nullptr);
-    setFocusPolicy(Qt::StrongFocus);
     setAccessibleName(tr("Beat"));
-    connect(m_card, &SumCard::told, this, &BeatStation::told);
     connect(&document, &Document::changed, this, &BeatStation::refresh);
     connect(&motion, &Motion::moved, this, [this] {
         if (isVisible()) update(picture().toRect());
@@ -131,8 +129,8 @@ double BeatStation::picture_wide() const {
 
 QRectF BeatStation::picture() const { return {12, 46, picture_wide(), height() - 60.0}; }
 
-void BeatStation::resizeEvent(QResizeEvent*) {
-    m_card->setGeometry(width() - SumCard::wide, 0, SumCard::wide, height());
+void BeatStation::resizeEvent(QResizeEvent* event) {
+    CardStation::resizeEvent(event);
     const int left = static_cast<int>(picture_wide()) + 24;
     // Never without room: the plot paints itself whenever its size changes, shown or not.
     constexpr int least = 80;
@@ -165,15 +163,8 @@ void BeatStation::keyPressEvent(QKeyEvent* event) {
             return try_amount(0);
         case Qt::Key_Delete:
             return remove_picked_look();
-        case Qt::Key_Up:
-        case Qt::Key_Down:
-            return m_document.climb(event->key() == Qt::Key_Up ? 1 : -1);
-        case Qt::Key_Tab:
-            return m_card->show_sum(m_card->shown() + 1);
-        case Qt::Key_Backtab:
-            return m_card->show_sum(m_card->shown() - 1);
         default:
-            Canvas::keyPressEvent(event);
+            CardStation::keyPressEvent(event);
     }
 }
 

@@ -5,18 +5,17 @@
 #include "drawing/motion.h"
 #include "stations/beat/rate_plot.h"
 #include "stations/beat/swing_picture.h"
-#include "workings/sum_card.h"
+#include "workings/card_station.h"
 
 namespace echappe {
 
 /// What keeps time: the pendulum or balance as something one turns, the log of its rate, and what to do about it. A turn that is
 /// tried shows the rate that would follow; Enter keeps it as done, and the looks after it tell what really came of it.
-class BeatStation : public Canvas {
+class BeatStation : public CardStation {
     Q_OBJECT
 public:
     BeatStation(Document& document, Motion& motion, QWidget* parent = nullptr);
 
-    SumCard& card() { return *m_card; }
     RatePlot& plot() { return *m_plot; }
     /// The means that is turned; nullptr when there is none.
     const RateMeans* means() const;
@@ -58,9 +57,7 @@ private:
     double paint_means(QPainter& painter, const QRectF& room);
     void paint_outcomes(QPainter& painter, const QRectF& room);
 
-    Document& m_document;
     Motion& m_motion;
-    SumCard* m_card;
     RatePlot* m_plot;
     std::string m_means;
     double m_amount = 0;

@@ -42,11 +42,9 @@ double times_for(double shake_px) {
 }  // namespace
 
 BetweenView::BetweenView(Document& document, QWidget* parent)
-    : Canvas(parent), m_document(document), m_editor(new InPlaceEditor(this)), m_card(new SumCard(document, tabs(document), this)) {
-    setFocusPolicy(Qt::StrongFocus);
+    : CardStation(document, tabs(document), parent), m_editor(new InPlaceEditor(this)) {
     setAccessibleName(tr("Between the plates"));
     connect(m_editor, &InPlaceEditor::refused, this, [this](const QString& sentence) { emit told(sentence, true); });
-    connect(m_card, &SumCard::told, this, &BetweenView::told);
     connect(&document, &Document::changed, this, [this] { refresh(); });
     connect(&document, &Document::subject_changed, this, [this] {
         m_editor->hide();
@@ -118,14 +116,9 @@ void BetweenView::ask_coast() {
     m_editor->setPlaceholderText(tr("seconds to rest"));
 }
 
-void BetweenView::resizeEvent(QResizeEvent*) { m_card->setGeometry(width() - SumCard::wide, 0, SumCard::wide, height()); }
-
 void BetweenView::keyPressEvent(QKeyEvent* event) {
     const bool shift = event->modifiers() & Qt::ShiftModifier;
     switch (event->key()) {
-        case Qt::Key_Up:
-        case Qt::Key_Down:
-            return m_document.climb(event->key() == Qt::Key_Up ? 1 : -1);
         case Qt::Key_Left:
         case Qt::Key_Right:
             return m_document.select_hole(m_document.subject(), event->key() == Qt::Key_Left ? "front" : "back");
@@ -135,10 +128,6 @@ void BetweenView::keyPressEvent(QKeyEvent* event) {
             return next_trial();
         case Qt::Key_W:
             return ask_coast();
-        case Qt::Key_Tab:
-            return m_card->show_sum(m_card->shown() + 1);
-        case Qt::Key_Backtab:
-            return m_card->show_sum(m_card->shown() - 1);
         case Qt::Key_E:
         case Qt::Key_Escape:
             return emit left();
@@ -147,7 +136,7 @@ void BetweenView::keyPressEvent(QKeyEvent* event) {
     }
     const QString text = event->text();
     if (!text.isEmpty() && (text[0].isDigit() || text[0] == '.')) return emit reading_begun(text);
-    Canvas::keyPressEvent(event);
+    CardStation::keyPressEvent(event);
 }
 
 void BetweenView::paint(QPainter& painter) {

@@ -1,16 +1,14 @@
 #pragma once
 
-#include "document/document.h"
-#include "drawing/canvas.h"
 #include "drawing/in_place_editor.h"
 #include "job/trials.h"
-#include "workings/sum_card.h"
+#include "workings/card_station.h"
 
 namespace echappe {
 
 /// The selected arbor lying between its plates: end shake, side shake and runout to be seen; the sums of the bench for its pivot; and
 /// the trials of the finished pieces, alone, in pairs and all together.
-class BetweenView : public Canvas {
+class BetweenView : public CardStation {
     Q_OBJECT
 public:
     explicit BetweenView(Document& document, QWidget* parent);
@@ -22,7 +20,6 @@ public:
     void next_trial();
     void ask_coast();
     const TrialCheck* marked() const;
-    SumCard& card() { return *m_card; }
     /// What is shown follows from the job anew.
     void refresh();
 
@@ -33,7 +30,6 @@ signals:
 protected:
     void paint(QPainter& painter) override;
     void keyPressEvent(QKeyEvent* event) override;
-    void resizeEvent(QResizeEvent* event) override;
 
 private:
     void paint_elevation(QPainter& painter, const QRectF& room);
@@ -45,9 +41,7 @@ private:
     void paint_check(QPainter& painter, const TrialCheck& check, QPointF at, double radius);
     QString length(double mm) const;
 
-    Document& m_document;
     InPlaceEditor* m_editor;
-    SumCard* m_card;
     std::vector<TrialCheck> m_trials;
     std::vector<std::string> m_marked;  ///< arbors of the trial that F speaks of
 };

@@ -171,7 +171,10 @@ void PivotsStation::keyPressEvent(QKeyEvent* event) {
         case Qt::Key_M:
             return other_method();
         case Qt::Key_P:
-            if (const DerivedHole* now = hole()) m_document.set_pegged({now->id}, !now->record.pegged);
+            if (const DerivedHole* now = hole()) {
+                if (shift) m_document.peg_plate(now->plate);
+                else m_document.set_pegged({now->id}, !now->record.pegged);
+            }
             return;
         case Qt::Key_F:
             return trial(!shift);

@@ -45,10 +45,8 @@ const std::vector<std::string>& fields_of(const std::string& kind) {
 }  // namespace
 
 PowerStation::PowerStation(Document& document, Workshop& workshop, QWidget* parent)
-    : Canvas(parent), m_document(document), m_workshop(workshop), m_card(new SumCard(document, {}, this)) {
-    setFocusPolicy(Qt::StrongFocus);
+    : CardStation(document, {}, parent), m_workshop(workshop) {
     setAccessibleName(tr("Power"));
-    connect(m_card, &SumCard::told, this, &PowerStation::told);
     connect(&document, &Document::changed, this, &PowerStation::refresh);
     connect(&document, &Document::subject_changed, this, &PowerStation::refresh);
 }
@@ -306,9 +304,6 @@ void PowerStation::wind_to(double share) {
 void PowerStation::keyPressEvent(QKeyEvent* event) {
     constexpr double step = 0.05;
     switch (event->key()) {
-        case Qt::Key_Up:
-        case Qt::Key_Down:
-            return m_document.climb(event->key() == Qt::Key_Up ? 1 : -1);
         case Qt::Key_Left:
             return wind_to(m_wound + step);
         case Qt::Key_Right:
@@ -317,12 +312,8 @@ void PowerStation::keyPressEvent(QKeyEvent* event) {
             return wind_to(1);
         case Qt::Key_End:
             return wind_to(0);
-        case Qt::Key_Tab:
-            return m_card->show_sum(m_card->shown() + 1);
-        case Qt::Key_Backtab:
-            return m_card->show_sum(m_card->shown() - 1);
         default:
-            Canvas::keyPressEvent(event);
+            CardStation::keyPressEvent(event);
     }
 }
 
@@ -338,8 +329,6 @@ void PowerStation::mouseMoveEvent(QMouseEvent* event) {
 }
 
 void PowerStation::mouseReleaseEvent(QMouseEvent*) { m_dragging = false; }
-
-void PowerStation::resizeEvent(QResizeEvent*) { m_card->setGeometry(width() - SumCard::wide, 0, SumCard::wide, height()); }
 
 void PowerStation::paint_nothing(QPainter& painter) {
     const Theme& t = theme();

@@ -3,18 +3,17 @@
 #include "document/document.h"
 #include "document/workshop.h"
 #include "drawing/canvas.h"
-#include "workings/sum_card.h"
+#include "workings/card_station.h"
 
 namespace echappe {
 
 /// What drives: the spring, fusee or weight as it winds and lets down, its torque over the run against the need, and the flow of
 /// power along the train to the swing it keeps up.
-class PowerStation : public Canvas {
+class PowerStation : public CardStation {
     Q_OBJECT
 public:
     PowerStation(Document& document, Workshop& workshop, QWidget* parent = nullptr);
 
-    SumCard& card() { return *m_card; }
     /// How far it is wound, 1 wound to 0 run down; dragged in the picture.
     double wound() const { return m_wound; }
     void wind_to(double share);
@@ -31,7 +30,6 @@ protected:
     void mousePressEvent(QMouseEvent* event) override;
     void mouseMoveEvent(QMouseEvent* event) override;
     void mouseReleaseEvent(QMouseEvent* event) override;
-    void resizeEvent(QResizeEvent* event) override;
     void showEvent(QShowEvent* event) override;
 
 private:
@@ -56,9 +54,7 @@ private:
     void paint_flow(QPainter& painter, const DerivedPower& power, const QRectF& room);
     void paint_swing(QPainter& painter, const DerivedPower& power, QPointF pivot, double length);
 
-    Document& m_document;
     Workshop& m_workshop;
-    SumCard* m_card;
     double m_wound = 1;
     QRectF m_picture;  ///< of the drive: dragging in it winds
     bool m_dragging = false;

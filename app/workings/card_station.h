@@ -1,0 +1,22 @@
+#pragma once
+
+#include "workings/sum_card.h"
+
+namespace echappe {
+
+/// A picture with sheets of figures at its right: Up and Down go along the ladder, Tab leafs through the sheets.
+class CardStation : public Canvas {
+    Q_OBJECT
+public:
+    SumCard& card() { return *m_card; }
+
+protected:
+    CardStation(Document& document, std::vector<SumCard::Tab> tabs, QWidget* parent);
+    void keyPressEvent(QKeyEvent* event) override;
+    void resizeEvent(QResizeEvent* event) override;
+
+    Document& m_document;
+    SumCard* m_card;
+};
+
+}  // namespace echappe
