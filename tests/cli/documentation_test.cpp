@@ -1,4 +1,5 @@
 #include <catch2/catch.hpp>
+#include <filesystem>
 #include <regex>
 
 #include "support/command.h"
@@ -41,4 +42,19 @@ TEST_CASE("every example in the docs prints what the docs say") {
         }
     }
     CHECK(run >= 4);
+}
+
+TEST_CASE("no test can be left in silence") {
+    size_t read = 0;
+    for (const auto& entry : std::filesystem::recursive_directory_iterator(std::string(SOURCE_FOLDER) + "/tests")) {
+        if (entry.path().extension() != ".cpp") continue;
+        const std::string text = read_file(entry.path());
+        INFO(entry.path());
+        // Qt's checking macros return from a function they do not know to be a test of another house.
+        CHECK_FALSE(std::regex_search(text, std::regex(R"(\bQ(TRY_)?(VERIFY|COMPARE)[A-Z_0-9]*\()")));
+        // ctest hands names over in a list that is cut at semicolons.
+        CHECK_FALSE(std::regex_search(text, std::regex(R"(\bTEST_CASE\("[^"]*;[^"]*"\))")));
+        ++read;
+    }
+    CHECK(read > 50);
 }
