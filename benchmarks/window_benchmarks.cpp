@@ -2,9 +2,11 @@
 
 #include <QApplication>
 #include <QElapsedTimer>
+#include <algorithm>
 
 #include "instruments/calliper_line.h"
 #include "ladder/ladder.h"
+#include "stations/pivots/pivots_station.h"
 #include "stations/teeth/teeth_station.h"
 #include "stations/train/train_station.h"
 #include "theme/theme.h"
@@ -145,13 +147,15 @@ void grow_to_500_holes(Job& job) {
     }
 }
 
-/// An edit of one hole among 500, until it is on the screen: 0 Survey, 1 Pivots.
+/// An edit of one hole among 500, until it is on the screen: 0 Survey, 1 Pivots; 2 a verdict, 3 a ticked pass, 4 another school of
+/// clearance, which plans all of them anew.
 void edit_among_500_holes(benchmark::State& state) {
     MainWindow window;
     window.show();
     window.open_demo("tide-house");
     window.document().edit("grow", grow_to_500_holes);
-    window.show_station(state.range(0) == 0 ? Station::survey : Station::pivots);
+    const bool survey = state.range(0) == 0 || state.range(0) == 2;
+    window.show_station(survey ? Station::survey : Station::pivots);
     QApplication::processEvents();
     size_t at = 0;
     QElapsedTimer clock;
@@ -160,14 +164,30 @@ void edit_among_500_holes(benchmark::State& state) {
         const DerivedHole& hole = window.document().derived().survey.holes[at++ % 500];
         const double reading = *hole.record.hole_max_mm + 0.001;
         clock.start();
-        window.document().keep_survey_reading({hole.id, "hole_max_mm", hole.arbor, "hole", "", "mm"}, reading);
+        Document& document = window.document();
+        switch (state.range(0)) {
+            case 2:
+                document.set_condition(*std::find_if(document.derived().survey.spots.begin(), document.derived().survey.spots.end(),
+                                                     [&](const Spot& spot) { return spot.part == hole.id; }),
+                                       at % 2 == 0 ? "good" : "worn");
+                break;
+            case 3:
+                document.edit("pass",
+                              [id = hole.id](Job& job) { job.survey.hole_at(id.substr(0, id.find('.')), "front").reamed_mm.push_back(2); });
+                break;
+            case 4:
+                window.pivots().next_school();
+                break;
+            default:
+                document.keep_survey_reading({hole.id, "hole_max_mm", hole.arbor, "hole", "", "mm"}, reading);
+        }
         editing_ms += static_cast<double>(clock.nsecsElapsed()) / 1e6;
         QApplication::processEvents();  // what asked to be painted is painted, as on a screen
     }
     state.counters["before_painting_ms"] = benchmark::Counter(editing_ms, benchmark::Counter::kAvgIterations);
     window.document().undo_stack()->setClean();
 }
-BENCHMARK(edit_among_500_holes)->Arg(0)->Arg(1)->Unit(benchmark::kMillisecond);
+BENCHMARK(edit_among_500_holes)->DenseRange(0, 4)->Unit(benchmark::kMillisecond);
 
 void window_to_first_paint(benchmark::State& state) {
     for (auto _ : state) {

@@ -245,8 +245,7 @@ std::vector<std::array<double, 2>> goes_on(const DerivedBeat& beat, double chang
 
 std::string outcome_in_words(const RateStretch& stretch) {
     if (!stretch.began_with) return {};
-    const std::string told =
-        stretch.began_with->expected_s_per_day ? "expected " + signed_rate(*stretch.began_with->expected_s_per_day) : "";
+    std::string told = stretch.began_with->expected_s_per_day ? "expected " + signed_rate(*stretch.began_with->expected_s_per_day) : "";
     if (!stretch.changed_s_per_day) return told;
     const std::string was = "was " + signed_rate(*stretch.changed_s_per_day) + " ± " + print_fixed(stretch.changed_u_s_per_day, 1);
     return told.empty() ? was : told + ", " + was;

@@ -252,9 +252,10 @@ void derive_holes(const Job& job, const Stock* stock, const MeshIndex& index, De
     DerivedSurvey& survey = derived.survey;
     survey.rules = {job.survey.clearance, job.survey.method, job.survey.interference_mm};
     std::vector<DerivedHole> old = std::move(before.holes);
-    const bool stand = same_train && survey.rules == before.rules && !old.empty();
+    const bool same_places = same_train && !old.empty();
+    const bool stand = same_places && survey.rules == before.rules;
     auto& holes = survey.holes;
-    if (stand) holes.swap(old);
+    if (same_places) holes.swap(old);
     else holes = lay_holes(job, index, derived);
     std::vector<HoleReadings> readings = readings_of(job, holes);
     BushPlanInput in;
@@ -269,7 +270,7 @@ void derive_holes(const Job& job, const Stock* stock, const MeshIndex& index, De
         DerivedHole& hole = holes[i];
         if (stand && static_cast<const HoleReadings&>(hole) == readings[i]) continue;
         DerivedHole was;
-        if (stand) {
+        if (same_places) {
             was = std::move(hole);
             hole = DerivedHole();
             static_cast<HolePlace&>(hole) = was;

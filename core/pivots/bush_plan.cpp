@@ -95,17 +95,17 @@ void decide(const BushPlanInput& in, BushPlanResult& out) {
 using Drawer = std::vector<const Bush*>;
 
 /// There is one, and its bore can become the finished hole: not so wide that it rattles, not so narrow that it is mostly drilled away.
-bool of_use(const BushPlanInput& in, const Bush& bush) {
+bool of_use(const BushPlanInput& in, double clearance_mm, const Bush& bush) {
     if (bush.quantity <= 0 || bush.bore_mm < narrowest_bore * in.pivot_mm) return false;
     if (in.method == "broach-up") return bush.bore_mm <= in.pivot_mm + tiny_mm;
-    return bush.bore_mm <= in.pivot_mm + 2 * wanted_clearance(in, in.plate_mm);
+    return bush.bore_mm <= in.pivot_mm + 2 * clearance_mm;
 }
 
 /// Bushes whose seat cleans up the worn hole and that do not stand proud; when all of those are too tall, the lowest of them.
-Drawer that_fit_the_plate(const BushPlanInput& in, double least_outside_mm, bool& too_tall) {
+Drawer that_fit_the_plate(const BushPlanInput& in, const BushPlanResult& out, bool& too_tall) {
     Drawer fit;
     for (const Bush& bush : in.stock)
-        if (of_use(in, bush) && bush.outside_mm >= least_outside_mm - tiny_mm) fit.push_back(&bush);
+        if (bush.outside_mm >= out.wanted_outside_mm - tiny_mm && of_use(in, out.wanted_clearance_mm, bush)) fit.push_back(&bush);
     Drawer flush;
     std::copy_if(fit.begin(), fit.end(), std::back_inserter(flush), [&](auto* b) { return b->height_mm <= in.plate_mm + tiny_mm; });
     too_tall = flush.empty() && !fit.empty();
@@ -117,12 +117,12 @@ Drawer that_fit_the_plate(const BushPlanInput& in, double least_outside_mm, bool
 }
 
 /// The best by the method: first the bore, then the taller, then the one that takes less of the plate.
-std::optional<Bush> best_bush(const BushPlanInput& in, const Drawer& fit) {
+std::optional<Bush> best_bush(const BushPlanInput& in, double clearance_mm, const Drawer& fit) {
     const auto rank = [&](const Bush& bush) {
         double off = in.pivot_mm - bush.bore_mm;
         if (in.method == "fit-direct") {
             // Of two as near, the smaller bore: it can still be opened.
-            const double away = bush.bore_mm - in.pivot_mm - wanted_clearance(in, in.plate_mm);
+            const double away = bush.bore_mm - in.pivot_mm - clearance_mm;
             off = std::abs(away) + (away > 0 ? tiny_mm : 0);
         }
         return std::tuple(off, -bush.height_mm, bush.outside_mm);
@@ -137,8 +137,9 @@ std::optional<Bush> best_bush(const BushPlanInput& in, const Drawer& fit) {
 void choose_bush(const BushPlanInput& in, BushPlanResult& out) {
     const InWords mm(in);
     bool too_tall = false;
-    const Drawer fit = that_fit_the_plate(in, out.wanted_outside_mm, too_tall);
-    const bool bores_of_use = std::any_of(in.stock.begin(), in.stock.end(), [&](const Bush& b) { return of_use(in, b); });
+    const Drawer fit = that_fit_the_plate(in, out, too_tall);
+    const bool bores_of_use =
+        std::any_of(in.stock.begin(), in.stock.end(), [&](const Bush& b) { return of_use(in, out.wanted_clearance_mm, b); });
     const std::string wanted =
         "bore " +
         std::string(in.method == "broach-up" ? "up to " + mm(in.pivot_mm) : "about " + mm(in.pivot_mm + out.wanted_clearance_mm)) +
@@ -149,7 +150,7 @@ void choose_bush(const BushPlanInput& in, BushPlanResult& out) {
                      " outside): bore it out, fit a turned plug, and drill anew on the original centre.";
         return;
     }
-    out.bush = best_bush(in, fit);
+    out.bush = best_bush(in, out.wanted_clearance_mm, fit);
     if (!out.bush) {
         out.warnings.push_back("No bush in the drawer suits: order one of " + wanted + ".");
         return;
