@@ -183,7 +183,7 @@ std::vector<TorqueQuestion> torque_round(const DriveRecord& drive, std::optional
         return {};
     };
     std::vector<double> places;
-    for (double at = 0; at < *turns - step / 2; at += step) places.push_back(at);
+    for (int i = 0; i * step < *turns - step / 2; ++i) places.push_back(i * step);
     places.push_back(*turns);
     for (const double at : places) round.push_back({at, true, false, taken(at, true)});
     for (auto at = places.rbegin(); at != places.rend(); ++at) round.push_back({*at, false, false, taken(*at, false)});

@@ -210,7 +210,7 @@ double amount_for(const OscillatorRecord& o, double beats, const RateMeans& mean
 std::string amount_in_words(const OscillatorRecord& o, const RateMeans& means, double amount) {
     if (means.unit == "turn") return turns_in_words(amount);
     if (means.unit == "g") return print_fixed(std::abs(amount), 1) + " g";
-    const std::string microns = print_fixed(1000 * std::abs(amount), 0) + " µm";
+    std::string microns = print_fixed(1000 * std::abs(amount), 0) + " µm";
     if (means.id != "pins" || !o.division_mm) return microns;
     const double divisions = std::abs(amount) / *o.division_mm;
     return microns + " (" + print_fixed(divisions, 1) + (std::abs(divisions - 1) < 0.05 ? " division)" : " divisions)");

@@ -242,10 +242,13 @@ FuseeSetUpResult fusee_set_up(const FuseeSetUpInput& in) {
         if (flatness(s) < flatness(best) - 1e-12) best = s;
     }
     // Down to the kink between the two neighbours of the best step.
+    constexpr double fine = 1e-5;
     double step = (most - curve.begin()) / steps;
-    for (constexpr double fine = 1e-5; step > fine; step /= 2)
+    while (step > fine) {
         for (const double s : {best - step, best + step})
             if (s >= curve.begin() && s <= most && flatness(s) < flatness(best)) best = s;
+        step /= 2;
+    }
     const Levelled level = with_set_up(best, curve, radii, turns, Rb);
     FuseeSetUpResult out;
     out.set_up_turns = best;

@@ -24,7 +24,7 @@ QString rate_words(double rate, int decimals = 1) { return (rate > 0 ? "+" : "")
 
 BeatStation::BeatStation(Document& document, Motion& motion, QWidget* parent)
     : CardStation(document, {}, parent), m_motion(motion), m_plot(new RatePlot(this)) {
-    resizeEvent(nullptr);
+    BeatStation::resizeEvent(nullptr);
     setAccessibleName(tr("Beat"));
     connect(&document, &Document::changed, this, &BeatStation::refresh);
     connect(&motion, &Motion::moved, this, [this] {
