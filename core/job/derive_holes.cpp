@@ -152,7 +152,6 @@ void plan_hole(BushPlanInput& in, DerivedHole& hole, DerivedHole& before) {
     reamers.swap(in.own_reamers_mm);
     if (before.asked && before.record.bush == r.bush && same(BushPlanInput::record(), &*hole.asked, &*before.asked)) {
         hole.plan = std::move(before.plan);
-        hole.clearances = std::move(before.clearances);
         hole.fault = std::move(before.fault);
         return;
     }
@@ -160,7 +159,6 @@ void plan_hole(BushPlanInput& in, DerivedHole& hole, DerivedHole& before) {
     if (taken) in.stock.swap(*taken);
     try {
         hole.plan = plan_bush(in);
-        hole.clearances = compare_clearances({in.pivot_mm, in.plate_mm, in.clearance}).schools;
     } catch (const InputError& error) {
         hole.fault = error.what();
     }
@@ -321,6 +319,11 @@ Offset table_move(const DerivedHole& hole) {
 std::string move_in_words(const Offset& move) {
     return std::string(move.x < 0 ? "←" : "→") + " " + print_fixed(std::abs(move.x), 2) + "  " + (move.y < 0 ? "↓" : "↑") + " " +
            print_fixed(std::abs(move.y), 2) + " mm";
+}
+
+std::vector<SchoolClearance> clearances_of(const DerivedHole& hole) {
+    if (!hole.plan) return {};
+    return compare_clearances({hole.asked->pivot_mm, hole.asked->plate_mm, hole.asked->clearance}).schools;
 }
 
 std::vector<SimulatedEffect> simulate_effects(const Derived& derived, const DerivedHole& hole) {

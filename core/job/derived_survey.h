@@ -56,7 +56,6 @@ struct DerivedHole : HolePlace, HoleReadings {
     std::string decision;  ///< by hand or by the plan; empty: not measured
     std::string reason;
     bool by_hand = false;
-    std::vector<SchoolClearance> clearances;
     std::optional<TiltResult> wobble;  ///< the hole by the sway of the arbor's free end, where it and the plates' distance were read
     std::vector<HoleEffect> effects;
     /// There is work to do on it that is not done.
@@ -134,6 +133,9 @@ std::string move_in_words(const Offset& move);
 void derive_survey(const Job& job, const Stock* stock, Derived& derived, DerivedSurvey before = {}, bool same_train = false);
 /// The first part of it: the holes alone.
 void derive_holes(const Job& job, const Stock* stock, const MeshIndex& index, Derived& derived, DerivedSurvey& before, bool same_train);
+
+/// What each school of clearance gives for a hole; worked out for the one that is looked at. Empty without a plan.
+std::vector<SchoolClearance> clearances_of(const DerivedHole& hole);
 
 /// One case of a hole's effect, by the mesh simulation.
 struct SimulatedEffect {

@@ -138,13 +138,8 @@ void choose_bush(const BushPlanInput& in, BushPlanResult& out) {
     const InWords mm(in);
     bool too_tall = false;
     const Drawer fit = that_fit_the_plate(in, out, too_tall);
-    const bool bores_of_use =
-        std::any_of(in.stock.begin(), in.stock.end(), [&](const Bush& b) { return of_use(in, out.wanted_clearance_mm, b); });
-    const std::string wanted =
-        "bore " +
-        std::string(in.method == "broach-up" ? "up to " + mm(in.pivot_mm) : "about " + mm(in.pivot_mm + out.wanted_clearance_mm)) +
-        ", outside from " + mm(out.wanted_outside_mm) + ", height up to " + mm(in.plate_mm);
-    if (fit.empty() && bores_of_use) {
+    if (fit.empty() &&
+        std::any_of(in.stock.begin(), in.stock.end(), [&](const Bush& b) { return of_use(in, out.wanted_clearance_mm, b); })) {
         out.decision = "plug";
         out.reason = "No bush of this bore in the drawer is wide enough for the worn hole (" + mm(out.wanted_outside_mm) +
                      " outside): bore it out, fit a turned plug, and drill anew on the original centre.";
@@ -152,7 +147,10 @@ void choose_bush(const BushPlanInput& in, BushPlanResult& out) {
     }
     out.bush = best_bush(in, out.wanted_clearance_mm, fit);
     if (!out.bush) {
-        out.warnings.push_back("No bush in the drawer suits: order one of " + wanted + ".");
+        out.warnings.push_back(
+            "No bush in the drawer suits: order one of bore " +
+            (in.method == "broach-up" ? "up to " + mm(in.pivot_mm) : "about " + mm(in.pivot_mm + out.wanted_clearance_mm)) +
+            ", outside from " + mm(out.wanted_outside_mm) + ", height up to " + mm(in.plate_mm) + ".");
         return;
     }
     if (too_tall) out.warnings.push_back("Every bush that fits is taller than the plate: face it down to " + mm(in.plate_mm) + ".");

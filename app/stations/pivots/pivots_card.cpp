@@ -98,11 +98,12 @@ double PivotsStation::paint_figures(QPainter& painter, const DerivedHole& hole, 
 
 double PivotsStation::paint_schools(QPainter& painter, const DerivedHole& hole, const QRectF& room, double y) {
     const Theme& t = theme();
-    if (hole.clearances.empty()) return y;
+    const auto clearances = clearances_of(hole);
+    if (clearances.empty()) return y;
     write(painter, word_font(8.5, true), t.steel, {room.left(), y + 8},
           tr("CLEARANCE, THREE SCHOOLS, %1").arg(words(m_document.job().length_unit)));
     y += 16;
-    for (const SchoolClearance& school : hole.clearances) {
+    for (const SchoolClearance& school : clearances) {
         const bool on = school.school == m_document.job().survey.clearance.school;
         const QRectF line(room.left() - 6, y, room.width() + 12, 22);
         if (on) painter.fillRect(QRectF(line.left(), line.top() + 2, 3, line.height() - 4), t.blued);
