@@ -216,9 +216,11 @@ void PowerStation::paint_fusee(QPainter& painter, const DerivedPower& power, con
     painter.drawLine(QPointF(top.x() - here, top.y() + run_quarters * pitch), barrel + QPointF(radius * 1.13 * 0.8, -radius * 1.13 * 0.6));
     // What lies on the barrel by now, turn by turn round it.
     const double on_barrel = power.barrel_along[std::min(next, power.barrel_along.size() - 1)];
-    for (double left = on_barrel, ring = radius * 1.13; left > 0.01; left -= 1, ring += 1.6)
+    for (int turn = 0; on_barrel - turn > 0.01; ++turn) {
+        const double ring = radius * 1.13 + 1.6 * turn;
         painter.drawArc(QRectF(barrel - QPointF(ring, ring), QSizeF(2 * ring, 2 * ring)), 37 * 16,
-                        static_cast<int>(std::min(1.0, left) * 360 * 16));
+                        static_cast<int>(std::min(1.0, on_barrel - turn) * 360 * 16));
+    }
     write(painter, word_font(9), t.steel, {barrel.x(), barrel.y() + radius * 1.13 + 28},
           tr("%1 turns of chain on it").arg(on_barrel, 0, 'f', 1), 0);
     // The stop arm comes in at the small end.
