@@ -1,5 +1,7 @@
 #include "ladder/ladder.h"
 
+#include <QDataStream>
+#include <QIODevice>
 #include <QKeyEvent>
 #include <algorithm>
 
@@ -27,13 +29,74 @@ QString count_text(const DerivedCount& count) {
     return QString::number(count.count.value) + (count.known == Known::missing ? "?" : "");
 }
 
+/// Findings that wait at an arbor, and how bad the worst is.
+struct Waiting {
+    int findings = 0;
+    std::string worst;
+};
+
+Waiting waiting_at(const Document& document, const std::string& arbor) {
+    Waiting waiting;
+    for (const Finding& finding : document.derived().findings) {
+        if (finding.arbor != arbor || !finding.verdict.empty()) continue;
+        if (waiting.findings++ == 0) waiting.worst = finding.severity;
+    }
+    return waiting;
+}
+
+bool lost_at(const Document& document, const std::string& arbor) {
+    const ArborInput& train = document.job().arbor(arbor)->train;
+    return train.wheel.is == Count::Is::lost || train.pinion.is == Count::Is::lost;
+}
+
+double largest_wheel_mm(const Document& document) {
+    double largest = 1;
+    for (const DerivedArbor& arbor : document.derived().arbors) largest = std::max(largest, arbor.wheel_radius_mm);
+    return largest;
+}
+
+/// Everything `paint` draws from the document. Most edits leave it as it is, and painting the ladder is a tenth of an edit.
+QByteArray content_of(const Document& document) {
+    QByteArray content;
+    QDataStream out(&content, QIODevice::WriteOnly);
+    const auto put = [&](const std::string& text) { out << QString::fromStdString(text); };
+    const auto put_count = [&](const DerivedCount& count) {
+        out << static_cast<qint64>(count.count.value) << count.count.known() << count.count.present() << static_cast<int>(count.known);
+    };
+    const Derived& derived = document.derived();
+    out << static_cast<int>(document.job().trains.size()) << largest_wheel_mm(document) << derived.chosen;
+    out << derived.beats_per_hour.value_or(0) << derived.run_s.value_or(0);
+    const TrainList* train = document.train();
+    if (!train) return content;
+    put(train->name);
+    for (const std::string& id : train->arbors) {
+        put(id);
+        const DerivedArbor* arbor = derived.arbor(id);
+        if (!arbor) continue;
+        const Waiting waiting = waiting_at(document, id);
+        put(arbor->name);
+        put(arbor->direction);
+        put_count(arbor->wheel);
+        put_count(arbor->pinion);
+        put(waiting.worst);
+        out << waiting.findings << lost_at(document, id) << arbor->wheel_radius_mm << arbor->period_s.value_or(0)
+            << static_cast<int>(arbor->period_known) << (id == document.subject());
+    }
+    return content;
+}
+
 }  // namespace
 
 Ladder::Ladder(Document& document, QWidget* parent) : Canvas(parent), m_document(document) {
     setFixedWidth(224);
     setFocusPolicy(Qt::StrongFocus);
     setAccessibleName(tr("Ladder"));
-    connect(&document, &Document::changed, this, qOverload<>(&QWidget::update));
+    connect(&document, &Document::changed, this, [this, shown = QByteArray()]() mutable {
+        QByteArray now = content_of(m_document);
+        if (now == shown) return;
+        shown = std::move(now);
+        update();
+    });
     connect(&document, &Document::subject_changed, this, qOverload<>(&QWidget::update));
 }
 
@@ -52,8 +115,7 @@ void Ladder::paint(QPainter& painter) {
     const bool several = job.trains.size() > 1;
     write(painter, word_font(8), several ? t.blued : t.steel, {206.0, 27}, several ? tr("other train →") : tr("power climbs ↑"), 1);
     if (several) place({"other train", QRectF(110, 10, 104, 26), [this] { m_document.next_train(); }, tr("Shows the next train (→)"), {}});
-    double largest = 1;
-    for (const DerivedArbor& arbor : m_document.derived().arbors) largest = std::max(largest, arbor.wheel_radius_mm);
+    const double largest = largest_wheel_mm(m_document);
     const double step = std::min(150.0, (height() - top - bottom) / static_cast<double>(train.arbors.size()));
     double y = height() - bottom;
     for (const std::string& id : train.arbors) {
@@ -110,15 +172,8 @@ void Ladder::paint_rung(QPainter& painter, const DerivedArbor& arbor, const QRec
     if (!arbor.direction.empty())
         write(painter, word_font(8.5), t.steel, {text_x, line += line_height},
               arbor.direction == "cw" ? tr("turns right ↻") : tr("turns left ↺"));
-    std::string worst;
-    int open = 0;
-    for (const Finding& finding : m_document.derived().findings) {
-        if (finding.arbor != arbor.id || !finding.verdict.empty()) continue;
-        if (open++ == 0) worst = finding.severity;
-    }
-    const bool lost = m_document.job().arbor(arbor.id)->train.wheel.is == Count::Is::lost ||
-                      m_document.job().arbor(arbor.id)->train.pinion.is == Count::Is::lost;
-    QString marks = lost ? (m_document.derived().chosen ? tr("chosen") : tr("lost")) : QString();
+    const auto [open, worst] = waiting_at(m_document, arbor.id);
+    QString marks = lost_at(m_document, arbor.id) ? (m_document.derived().chosen ? tr("chosen") : tr("lost")) : QString();
     if (open > 0) marks += (marks.isEmpty() ? "" : " · ") + (open == 1 ? tr("1 finding") : tr("%1 findings").arg(open));
     if (!marks.isEmpty()) write(painter, word_font(8.5), open > 0 ? t.severity(worst) : t.steel, {text_x, line + line_height}, marks);
     place({"rung:" + QString::fromStdString(arbor.id), rung, [this, id = arbor.id] { m_document.select(id); }, {}, {}});

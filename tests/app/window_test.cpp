@@ -1,6 +1,7 @@
 #include <QMimeData>
 #include <QTemporaryDir>
 #include <catch2/catch.hpp>
+#include <functional>
 
 #include "app/bench.h"
 #include "job/file.h"
@@ -468,4 +469,36 @@ TEST_CASE("a damaged file opens as a copy that cannot overwrite it, a newer one 
     CHECK_THROWS(bench.window.save_to(newer));
     CHECK_THROWS(bench.window.open_file(folder.filePath("none.json")));
     CHECK(bench.document().read_only());
+}
+
+TEST_CASE("the ladder is painted anew when what it shows changes, and left alone otherwise") {
+    struct Paints : QObject {
+        int seen = 0;
+        bool eventFilter(QObject*, QEvent* event) override {
+            seen += event->type() == QEvent::Paint ? 1 : 0;
+            return false;
+        }
+    };
+    Bench bench;
+    Paints paints;
+    bench.window.ladder().installEventFilter(&paints);
+    const auto painted_by = [&](const std::function<void()>& edit) {
+        bench.settle();
+        paints.seen = 0;
+        edit();
+        bench.settle();
+        return paints.seen > 0;
+    };
+    painted_by([&] { bench.document().edit("note", [](Job& job) { job.note += "."; }); });
+    CHECK_FALSE(painted_by([&] { bench.document().edit("note", [](Job& job) { job.note += "."; }); }));
+    CHECK(painted_by([&] { bench.document().set_count("centre.wheel", "94"); }));
+    CHECK(painted_by([&] { bench.document().undo_stack()->undo(); }));
+    CHECK(painted_by([&] { bench.document().select("great"); }));
+    CHECK(painted_by([&] { bench.document().edit("name", [](Job& job) { job.arbors.front().name = "First"; }); }));
+    const auto& findings = bench.derived().findings;
+    const auto open =
+        std::find_if(findings.begin(), findings.end(), [](const Finding& f) { return f.verdict.empty() && f.arbor == "great"; });
+    REQUIRE(open != findings.end());
+    CHECK(painted_by([&, id = open->id] { bench.document().judge(id, "accepted", ""); }));
+    CHECK(painted_by([&] { bench.document().next_train(); }));
 }
