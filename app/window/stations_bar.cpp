@@ -3,12 +3,40 @@
 #include "theme/theme.h"
 
 namespace echappe {
+namespace {
+
+/// The job's name, and under it where it belongs and whether it is kept.
+struct Heading {
+    QString name;
+    QString under;
+    bool operator==(const Heading&) const = default;
+};
+
+Heading heading_of(const Document& document) {
+    const Job& job = document.job();
+    QStringList under;
+    if (!job.place.empty()) under << QString::fromStdString(job.place);
+    if (!job.number.empty())
+        under << StationsBar::tr("%1 job %2").arg(QString::fromStdString(job.workshop), QString::fromStdString(job.number));
+    under << (document.read_only()        ? StationsBar::tr("read only")
+              : document.dirty()          ? StationsBar::tr("not saved yet")
+              : document.path().isEmpty() ? StationsBar::tr("not a file yet")
+                                          : StationsBar::tr("saved"));
+    return {document.display_name() + (document.dirty() ? "  •" : ""), under.join(" · ")};
+}
+
+}  // namespace
 
 StationsBar::StationsBar(Document& document, QStringList stations, QWidget* parent)
     : Canvas(parent), m_document(document), m_stations(std::move(stations)) {
     setFixedHeight(52);
     setAccessibleName(tr("Stations"));
-    connect(&document, &Document::changed, this, qOverload<>(&QWidget::update));
+    connect(&document, &Document::changed, this, [this, shown = Heading()]() mutable {
+        if (Heading now = heading_of(m_document); !(now == shown)) {
+            shown = std::move(now);
+            update();
+        }
+    });
 }
 
 void StationsBar::show_station(int index) {
@@ -19,18 +47,11 @@ void StationsBar::show_station(int index) {
 void StationsBar::paint(QPainter& painter) {
     const Theme& t = theme();
     painter.fillRect(rect(), t.band);
-    const Job& job = m_document.job();
-    write(painter, word_font(11.5, true), t.on_band, {18, 23}, m_document.display_name() + (m_document.dirty() ? "  •" : ""));
-    QStringList under;
-    if (!job.place.empty()) under << QString::fromStdString(job.place);
-    if (!job.number.empty()) under << tr("%1 job %2").arg(QString::fromStdString(job.workshop), QString::fromStdString(job.number));
-    under << (m_document.read_only()        ? tr("read only")
-              : m_document.dirty()          ? tr("not saved yet")
-              : m_document.path().isEmpty() ? tr("not a file yet")
-                                            : tr("saved"));
+    const Heading heading = heading_of(m_document);
+    write(painter, word_font(11.5, true), t.on_band, {18, 23}, heading.name);
     QColor quiet = t.on_band;
     quiet.setAlphaF(0.72f);
-    write(painter, word_font(8.5), quiet, {18, 41}, under.join(" · "));
+    write(painter, word_font(8.5), quiet, {18, 41}, heading.under);
     double x = 336;
     for (int i = 0; i < m_stations.size(); ++i) {
         const QRectF tab(x, 8, 92, 44);
