@@ -16,8 +16,41 @@ protected:
     void keyPressEvent(QKeyEvent* event) override;
 
 private:
-    void paint_rung(QPainter& painter, const DerivedArbor& arbor, const QRectF& rung, double mm_to_px);
+    struct Part {
+        Count count;
+        Known known = Known::missing;
+        bool operator==(const Part&) const = default;
+    };
+    struct Rung {
+        std::string arbor;
+        QString name;
+        Part wheel;
+        Part pinion;
+        double radius_mm = 0;  ///< of the wheel
+        QString period;
+        bool period_open = false;  ///< hangs on a count that was not decided
+        QString direction;
+        QString marks;
+        std::string worst;  ///< of the findings that wait there
+        bool subject = false;
+        bool operator==(const Rung&) const = default;
+    };
+    /// All that is painted from the document. Most edits leave it as it is, and painting it is a tenth of an edit.
+    struct Content {
+        QString train;
+        bool several = false;  ///< trains
+        double largest_mm = 1;
+        std::vector<Rung> rungs;  ///< from the great wheel up
+        QString beats;
+        QString run;
+        bool operator==(const Content&) const = default;
+    };
+    Content content() const;
+    Rung rung_of(const DerivedArbor& arbor) const;
+    void paint_rung(QPainter& painter, const Rung& rung, const QRectF& room, double mm_to_px);
+
     Document& m_document;
+    Content m_content;
 };
 
 }  // namespace echappe

@@ -99,7 +99,9 @@ void RatePlot::draw_event(const RateEvent& event) {
     words_at->position->setTypeY(QCPItemPosition::ptAxisRectRatio);
     words_at->position->setCoords(event.reference_s, 0.97);
     constexpr qsizetype longest = 34;
-    const QString text = words(event.what);
+    QString text = words(event.what);
+    // Where it is long, without which way the rate goes: the curve shows that.
+    if (text.size() > longest && text.contains(": ")) text.truncate(text.lastIndexOf(": "));
     words_at->setText(text.size() > longest ? text.left(longest) + QString::fromUtf8("…") : text);
 }
 

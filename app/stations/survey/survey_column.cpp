@@ -17,8 +17,7 @@ void SurveyStation::paint_column(QPainter& painter, const QRectF& room) {
     const QRectF inner = room.adjusted(margin, 0, -margin, 0);
     double y = 20;
     if (!m_document.derived().survey.safe) y = paint_safety(painter, inner, y);
-    else if (const Spot* now = spot(); now && !m_parts)
-        y = m_earlier ? paint_earlier_works(painter, *now, inner, y) : paint_vocabulary(painter, *now, inner, y);
+    else if (const Spot* now = spot(); now && !m_parts) y = paint_vocabulary(painter, *now, inner, y);
     paint_list(painter, inner, y);
     write(painter, word_font(8), t.steel, {inner.left(), height() - 24.0},
           m_parts     ? QString()
@@ -62,71 +61,42 @@ double SurveyStation::paint_safety(QPainter& painter, const QRectF& room, double
 
 double SurveyStation::paint_vocabulary(QPainter& painter, const Spot& spot, const QRectF& room, double y) {
     const Theme& t = theme();
-    const ConditionRecord* condition = m_document.job().survey.condition(spot.part);
     write(painter, figure_font(14), t.ink, {room.left(), y + 12}, words(spot.name));
     y += 24;
-    if (spot.kind == "hole") {
-        const HoleRecord* hole = m_document.job().survey.hole(spot.part);
-        const bool pegged = hole && hole->pegged;
-        const double wide = write(painter, word_font(9.5), pegged ? t.verdigris : t.amber, {room.left(), y + 10},
-                                  pegged ? tr("pegged clean (P)") : tr("not pegged yet (P; Shift+P the whole plate)"));
+    if (m_earlier) {
+        write(painter, word_font(9.5), t.steel, {room.left(), y + 10}, tr("what an earlier hand did to it"));
+        y += 20;
+    } else if (spot.kind == "hole") {
+        const double wide = write(painter, word_font(9.5), spot.pegged ? t.verdigris : t.amber, {room.left(), y + 10},
+                                  spot.pegged ? tr("pegged clean (P)") : tr("not pegged yet (P; Shift+P the whole plate)"));
         place({"pegged",
                QRectF(room.left(), y - 4, wide, 20),
-               [this, part = spot.part, pegged] { m_document.set_pegged({part}, !pegged); },
+               [this, part = spot.part, pegged = spot.pegged] { m_document.set_pegged({part}, !pegged); },
                tr("Readings from before pegging are marked doubtful"),
                {}});
         y += 20;
     }
-    const Spot here = spot;
-    for (const ConditionWord& word : conditions_for(spot.kind)) {
-        const QRectF line(room.left() - 6, y, room.width() + 12, 22);
-        paint_word(painter, line, word.key, words(word.words), word.severity.empty() ? t.verdigris : t.severity(word.severity),
-                   condition && condition->verdict == word.id);
-        place({"verdict:" + words(word.id),
-               line,
-               [this, here, id = word.id] { attempt([&] { m_document.set_condition(here, id); }); },
-               {},
-               {}});
-        y += 23;
-    }
-    if (condition) y = paint_note(painter, *condition, room, y);
+    for (const Word& word : vocabulary(spot)) y = paint_word(painter, word, room, y);
+    if (const ConditionRecord* condition = m_document.job().survey.condition(spot.part)) y = paint_note(painter, *condition, room, y);
     return y + 18;
 }
 
-/// What an earlier hand did to it, and why that matters.
-double SurveyStation::paint_earlier_works(QPainter& painter, const Spot& spot, const QRectF& room, double y) {
+/// Its key and itself; once it is said, why it matters.
+double SurveyStation::paint_word(QPainter& painter, const Word& word, const QRectF& room, double y) {
     const Theme& t = theme();
-    const ConditionRecord* condition = m_document.job().survey.condition(spot.part);
-    write(painter, figure_font(14), t.ink, {room.left(), y + 12}, words(spot.name));
-    y += 24;
-    write(painter, word_font(9.5), t.steel, {room.left(), y + 10}, tr("what an earlier hand did to it"));
-    y += 20;
-    const Spot here = spot;
-    for (const EarlierWork& work : earlier_works_for(spot.kind)) {
-        const bool on = condition && std::find(condition->earlier.begin(), condition->earlier.end(), work.id) != condition->earlier.end();
-        const QRectF line(room.left() - 6, y, room.width() + 12, 22);
-        paint_word(painter, line, work.key, words(work.words), t.blued, on);
-        place({"earlier:" + words(work.id),
-               line,
-               [this, here, work] { attempt([&] { m_document.toggle_earlier(here, work); }); },
-               words(work.why),
-               {}});
-        y += 23;
-        if (on) y += write_wrapped(painter, word_font(8.5), t.steel, {room.left() + 32, y - 2}, room.width() - 32, words(work.why)) + 4;
-    }
-    if (condition) y = paint_note(painter, *condition, room, y);
-    return y + 18;
-}
-
-/// A word of a vocabulary with its key.
-void SurveyStation::paint_word(QPainter& painter, const QRectF& line, char key, const QString& said, const QColor& ink, bool on) {
-    const Theme& t = theme();
-    if (on) painter.fillRect(QRectF(line.left(), line.top() + 2, 3, 18), ink);
-    painter.setPen(QPen(on ? ink : t.rule, 1));
+    const QRectF line(room.left() - 6, y, room.width() + 12, 22);
+    if (word.said) painter.fillRect(QRectF(line.left(), line.top() + 2, 3, 18), word.ink);
+    painter.setPen(QPen(word.said ? word.ink : t.rule, 1));
     painter.setBrush(Qt::NoBrush);
     painter.drawRoundedRect(QRectF(line.left() + 10, line.top() + 2, 18, 18), 3, 3);
-    write(painter, word_font(9.5, true), on ? ink : t.steel, line.topLeft() + QPointF(19, 15), QString(QChar(key)).toUpper(), 0);
-    write(painter, word_font(10, on), on ? ink : t.ink, line.topLeft() + QPointF(38, 15), said);
+    write(painter, word_font(9.5, true), word.said ? word.ink : t.steel, line.topLeft() + QPointF(19, 15),
+          QString(QChar(word.key)).toUpper(), 0);
+    write(painter, word_font(10, word.said), word.said ? word.ink : t.ink, line.topLeft() + QPointF(38, 15), word.words);
+    place({word.tag, line, [this, say = word.say] { attempt(say); }, word.why, {}});
+    y += 23;
+    if (word.said && !word.why.isEmpty())
+        y += write_wrapped(painter, word_font(8.5), t.steel, {room.left() + 32, y - 2}, room.width() - 32, word.why) + 4;
+    return y;
 }
 
 /// The note of a spot and its picture.

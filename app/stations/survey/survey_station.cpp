@@ -82,35 +82,43 @@ void SurveyStation::add_photo(const QString& path) {
     m_document.edit(tr("Photo of %1").arg(words(now->name)), [&](Job& job) { job.survey.condition_at(part).photo = kept.toStdString(); });
 }
 
-bool SurveyStation::verdict_key(const QString& letter) {
-    const Spot* now = spot();
-    if (!now || letter.size() != 1) return false;
-    const Spot here = *now;
-    for (const ConditionWord& word : conditions_for(here.kind)) {
-        if (QChar(word.key) != letter[0]) continue;
-        m_spot = here.part;
-        attempt([&] {
-            m_document.set_condition(here, word.id);
-            emit told(tr("%1: %2").arg(words(here.name), words(word.words)), false);
-            // What is in order needs no more; a fault may want its teeth, a note or a photo first.
-            if (word.severity.empty()) next_open();
-        });
-        return true;
+std::vector<SurveyStation::Word> SurveyStation::vocabulary(const Spot& spot) {
+    const Theme& t = theme();
+    const ConditionRecord* condition = m_document.job().survey.condition(spot.part);
+    std::vector<Word> list;
+    if (m_earlier) {
+        const std::vector<std::string> noted = condition ? condition->earlier : std::vector<std::string>();
+        for (const EarlierWork& work : earlier_works_for(spot.kind))
+            list.push_back({work.key, "earlier:" + words(work.id), words(work.words), t.blued,
+                            std::find(noted.begin(), noted.end(), work.id) != noted.end(), words(work.why), [this, spot, work] {
+                                m_document.toggle_earlier(spot, work);
+                                emit told(words(spot.name + ": " + work.words + ". " + work.why), false);
+                            }});
+        return list;
     }
-    return false;
+    for (const ConditionWord& word : conditions_for(spot.kind))
+        list.push_back({word.key,
+                        "verdict:" + words(word.id),
+                        words(word.words),
+                        word.severity.empty() ? t.verdigris : t.severity(word.severity),
+                        condition && condition->verdict == word.id,
+                        {},
+                        [this, spot, word] {
+                            m_document.set_condition(spot, word.id);
+                            emit told(words(spot.name + ": " + word.words), false);
+                            // What is in order needs no more; a fault may want its teeth, a note or a photo first.
+                            if (word.severity.empty()) next_open();
+                        }});
+    return list;
 }
 
-bool SurveyStation::earlier_key(const QString& letter) {
+bool SurveyStation::word_key(const QString& letter) {
     const Spot* now = spot();
     if (!now || letter.size() != 1) return false;
-    const Spot here = *now;
-    for (const EarlierWork& work : earlier_works_for(here.kind)) {
-        if (QChar(work.key) != letter[0]) continue;
-        m_spot = here.part;
-        attempt([&] {
-            m_document.toggle_earlier(here, work);
-            emit told(tr("%1: %2").arg(words(here.name), words(work.words)) + ". " + words(work.why), false);
-        });
+    for (const Word& word : vocabulary(*now)) {
+        if (QChar(word.key) != letter[0]) continue;
+        m_spot = now->part;
+        attempt(word.say);
         return true;
     }
     return false;
@@ -189,7 +197,7 @@ void SurveyStation::keyPressEvent(QKeyEvent* event) {
         }
         return;
     }
-    if (plain && (m_earlier ? earlier_key(text) : verdict_key(text))) return;
+    if (plain && word_key(text)) return;
     if (!text.isEmpty() && (text[0].isDigit() || text == ".")) return emit reading_begun(text);
     Canvas::keyPressEvent(event);
 }
@@ -305,9 +313,8 @@ void SurveyStation::paint_plate(QPainter& painter, const std::string& plate, con
               s.kind == "drive"   ? tr("Drive")
               : s.kind == "plate" ? tr("Plate")
                                   : words(s.name));
-        const QFont plain = word_font(8.5);
-        write(painter, plain, ink_of(s), {x + 16, y + 12}, QFontMetricsF(plain).elidedText(word_of(s), Qt::ElideRight, list_width - 14));
-        y += 40;
+        constexpr double below = 26;
+        y += below + std::max(14.0, write_wrapped(painter, word_font(8.5), ink_of(s), {x + 16, y + 1}, list_width - 12, word_of(s)));
     }
 }
 

@@ -46,8 +46,19 @@ protected:
     void keyPressEvent(QKeyEvent* event) override;
 
 private:
-    bool verdict_key(const QString& letter);
-    bool earlier_key(const QString& letter);
+    /// A word that can be said of a spot, with its key.
+    struct Word {
+        char key;
+        QString tag;
+        QString words;
+        QColor ink;
+        bool said = false;
+        QString why;  ///< it matters
+        std::function<void()> say;
+    };
+    /// Of its kind: the verdicts, or what an earlier hand may have done.
+    std::vector<Word> vocabulary(const Spot& spot);
+    bool word_key(const QString& letter);
     void safety_key(bool overrule);
     void toggle_tooth(long long tooth);
     void paint_plate(QPainter& painter, const std::string& plate, const QRectF& room);
@@ -59,8 +70,7 @@ private:
     void paint_column(QPainter& painter, const QRectF& room);
     double paint_safety(QPainter& painter, const QRectF& room, double y);
     double paint_vocabulary(QPainter& painter, const Spot& spot, const QRectF& room, double y);
-    double paint_earlier_works(QPainter& painter, const Spot& spot, const QRectF& room, double y);
-    void paint_word(QPainter& painter, const QRectF& line, char key, const QString& said, const QColor& ink, bool on);
+    double paint_word(QPainter& painter, const Word& word, const QRectF& room, double y);
     double paint_note(QPainter& painter, const ConditionRecord& condition, const QRectF& room, double y);
     void paint_list(QPainter& painter, const QRectF& room, double y);
     void paint_parts(QPainter& painter, const QRectF& room);
