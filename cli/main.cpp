@@ -85,9 +85,10 @@ std::string read_all(const std::string& file) {
         return text.str();
     }
     std::ifstream in(file, std::ios::binary);
-    if (!in) throw InputError("input", "\"" + file + "\", which cannot be read", "a readable file, or - for standard input");
-    text << in.rdbuf();
-    if (in.bad()) throw InputError("input", "\"" + file + "\", which cannot be read", "a readable file, or - for standard input");
+    // An empty file leaves the stream failed and is no fault of reading.
+    if (in && in.peek() != std::ifstream::traits_type::eof()) text << in.rdbuf();
+    if (!in.is_open() || in.bad())
+        throw InputError("input", "\"" + file + "\", which cannot be read", "a readable file, or - for standard input");
     return text.str();
 }
 
@@ -196,7 +197,9 @@ int run(const std::vector<std::string>& arguments) {
 
 int main(int argc, char** argv) {
     try {
-        return run({argv + 1, argv + argc});
+        const int done = run({argv + 1, argv + argc});
+        if (!std::cout.flush()) throw InputError("output", "a place that cannot be written", "one with room");
+        return done;
     } catch (const InputError& error) {
         std::cerr << error.what() << "\n";
     } catch (const std::exception& error) {

@@ -6,6 +6,7 @@
 #include <stdexcept>
 
 #include "exchange/drawing.h"
+#include "number/input_error.h"
 
 namespace echappe {
 namespace {
@@ -25,9 +26,11 @@ public:
     std::string path() const { return "/proc/self/fd/" + std::to_string(m_fd); }
     std::string text() const {
         std::string out(static_cast<size_t>(lseek(m_fd, 0, SEEK_END)), '\0');
-        return pread(m_fd, out.data(), out.size(), 0) == static_cast<ssize_t>(out.size())
-                   ? out
-                   : throw std::runtime_error("the drawing could not be read back");
+        const bool read = pread(m_fd, out.data(), out.size(), 0) == static_cast<ssize_t>(out.size());
+        // The library does not say when there was no room.
+        if (!read || out.find("EOF", out.size() < 8 ? 0 : out.size() - 8) == std::string::npos)
+            throw InputError("drawing", "no room to write it whole", "more memory, or a smaller part");
+        return out;
     }
 
 private:

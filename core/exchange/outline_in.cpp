@@ -2,21 +2,28 @@
 
 #include <dxflib/dl_creationadapter.h>
 #include <dxflib/dl_dxf.h>
-#include <libfccp/csv.h>
-
+#include <cmath>
 #include <fstream>
 #include <sstream>
 
+#include "exchange/csv_sheet.h"
+#include "exchange/whole_file.h"
 #include "number/input_error.h"
 
 namespace echappe {
 namespace {
 
+/// Beyond any part of a clock; a drawing in another unit is seen by its size before that.
+constexpr double farthest_mm = 1e6;
+
 struct Polylines : DL_CreationAdapter {
     std::vector<std::vector<Point>> outlines;
+    bool far = false;
     void addPolyline(const DL_PolylineData&) override { outlines.emplace_back(); }
     void addVertex(const DL_VertexData& v) override {
-        if (!outlines.empty()) outlines.back().push_back({v.x, v.y});
+        // Written so that what is no number fails.
+        if (!(std::abs(v.x) <= farthest_mm && std::abs(v.y) <= farthest_mm)) far = true;
+        else if (!outlines.empty()) outlines.back().push_back({v.x, v.y});
     }
 };
 
@@ -34,6 +41,7 @@ std::vector<std::vector<Point>> outlines_from_dxf(const std::filesystem::path& p
     std::ifstream in(path);
     if (!in || !DL_Dxf().in(in, &polylines))
         throw InputError("file", "\"" + path.string() + "\", which cannot be read as DXF", "a DXF file");
+    if (polylines.far) throw InputError("file", "a point that is no number or lies beyond 1 km", "an outline in mm");
     tidy(polylines.outlines);
     if (polylines.outlines.empty())
         throw InputError("file", "no polyline", "a DXF whose outline is a polyline; join single lines and arcs first");
@@ -41,23 +49,15 @@ std::vector<std::vector<Point>> outlines_from_dxf(const std::filesystem::path& p
 }
 
 std::vector<std::vector<Point>> outlines_from_csv(const std::string& text) {
-    std::istringstream stream(text);
     std::vector<std::vector<Point>> outlines;
-    try {
-        io::CSVReader<3, io::trim_chars<' ', '\t'>, io::double_quote_escape<',', '"'>> in("outline", stream);
-        in.read_header(io::ignore_extra_column | io::ignore_missing_column, "x_mm", "y_mm", "outline");
-        if (!in.has_column("x_mm") || !in.has_column("y_mm")) throw InputError("file", "other columns", "CSV with the columns x_mm, y_mm");
-        double x = 0;
-        double y = 0;
-        std::string name;
-        std::string last;
-        while (in.read_row(x, y, name)) {
-            if (outlines.empty() || name != last) outlines.emplace_back();
-            last = name;
-            outlines.back().push_back({x, y});
-        }
-    } catch (const io::error::base& error) {
-        throw InputError("file", error.what(), "CSV with the columns x_mm, y_mm and, for several, outline");
+    static const std::array<const char*, 3> columns = {"x_mm", "y_mm", "outline"};
+    Sheet<3> sheet(text, columns, 2);
+    std::string last;
+    while (const auto row = sheet.next()) {
+        const Point point{sheet.number(*row, 0, -farthest_mm, farthest_mm), sheet.number(*row, 1, -farthest_mm, farthest_mm)};
+        if (outlines.empty() || (*row)[2] != last) outlines.emplace_back();
+        last = (*row)[2];
+        outlines.back().push_back(point);
     }
     tidy(outlines);
     if (outlines.empty()) throw InputError("file", "fewer than 3 points", "the points of a closed outline");
@@ -68,10 +68,7 @@ std::vector<std::vector<Point>> outlines_from_file(const std::filesystem::path& 
     if (!std::filesystem::is_regular_file(path)) throw InputError("file", "\"" + path.string() + "\"", "a DXF or CSV file that is there");
     if (path.extension() == ".dxf") return outlines_from_dxf(path);
     if (path.extension() != ".csv") throw InputError("file", "\"" + path.string() + "\"", "a name ending in .dxf or .csv");
-    std::ifstream in(path, std::ios::binary);
-    std::ostringstream text;
-    text << in.rdbuf();
-    return outlines_from_csv(text.str());
+    return outlines_from_csv(read_text(path));
 }
 
 }  // namespace echappe

@@ -5,10 +5,9 @@
 #include <unistd.h>
 
 #include <filesystem>
-#include <fstream>
-#include <sstream>
 
 #include "exchange/step_module.h"
+#include "exchange/whole_file.h"
 #include "number/input_error.h"
 
 namespace echappe {
@@ -72,16 +71,17 @@ std::string to_step(const FlatPart& part) {
     const ScratchFile scratch;
     if (const std::string fault = module().write(part, scratch.path); !fault.empty())
         throw InputError("format", "step: " + fault, "dxf or svg");
-    std::ifstream in(scratch.path, std::ios::binary);
-    std::ostringstream text;
-    text << in.rdbuf();
-    return text.str();
+    std::string text = read_text(scratch.path);
+    // The modeller does not say when its disk is full.
+    if (text.find("END-ISO-10303-21;") == std::string::npos)
+        throw InputError("format", "step, whose scratch file was cut short", "room in " + std::filesystem::temp_directory_path().string());
+    return text;
 }
 
 double step_volume_mm3(const std::string& step) {
     require_module();
     const ScratchFile scratch;
-    std::ofstream(scratch.path, std::ios::binary) << step;
+    save_text(scratch.path, step, false);
     const double volume = module().volume(scratch.path);
     if (!(volume > 0)) throw InputError("step", "no solid", "a STEP text with one");
     return volume;

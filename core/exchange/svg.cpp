@@ -1,6 +1,7 @@
 #include <algorithm>
+#include <array>
+#include <charconv>
 #include <cmath>
-#include <cstdio>
 
 #include "exchange/drawing.h"
 
@@ -10,10 +11,11 @@ namespace {
 constexpr double margin_mm = 2;
 constexpr double mark_mm = 1;
 
+/// Not by printf: that asks the system's language for the point.
 std::string figure(double value) {
-    char buffer[40];
-    std::snprintf(buffer, sizeof buffer, "%.4f", value == 0 ? 0.0 : value);
-    return buffer;
+    std::array<char, 400> buffer{};
+    const double plain = value == 0 ? 0.0 : value;
+    return {buffer.data(), std::to_chars(buffer.data(), buffer.data() + buffer.size(), plain, std::chars_format::fixed, 4).ptr};
 }
 
 std::string escaped(const std::string& text) {

@@ -5,7 +5,7 @@
 #include <cmath>
 #include <cstdio>
 
-#include "job/csv_sheet.h"
+#include "exchange/csv_sheet.h"
 
 namespace echappe {
 namespace {
@@ -21,12 +21,9 @@ std::optional<double> seconds_of(const std::string& word) {
     int parts = 0;
     while (from <= word.size()) {
         const size_t colon = std::min(word.find(':', from), word.size());
-        double part = 0;
-        const char* const begin = word.data() + from;
-        const char* const end = word.data() + colon;
-        const auto [stop, fault] = std::from_chars(begin, end, part);
-        if (fault != std::errc() || stop != end || part < 0 || (parts > 0 && part >= 60)) return {};
-        total = total * 60 + part;
+        const auto part = read_number(std::string_view(word).substr(from, colon - from));
+        if (!part || !(*part >= 0) || (parts > 0 && *part >= 60)) return {};
+        total = total * 60 + *part;
         from = colon + 1;
         if (++parts > 3) return {};
     }
@@ -62,11 +59,8 @@ std::string clock_words(double reference_s, bool seconds) {
     return two(of_day / 3600) + ":" + two(of_day / 60 % 60) + (seconds ? ":" + two(of_day % 60) : "");
 }
 
-std::vector<std::string> words_in(std::string text) {
-    for (const std::string& minus : {std::string("−"), std::string("–")})
-        for (size_t at = text.find(minus); at != std::string::npos; at = text.find(minus)) text.replace(at, minus.size(), "-");
-    std::replace(text.begin(), text.end(), ',', '.');
-    std::istringstream in(text);
+std::vector<std::string> words_in(const std::string& text) {
+    std::istringstream in(as_typed(text));
     std::vector<std::string> words;
     for (std::string word; in >> word;) words.push_back(word);
     return words;
@@ -78,9 +72,7 @@ std::optional<double> temperature_of(const std::string& word) {
     end -= 1;
     const std::string degree = "°";
     if (end >= degree.size() && word.compare(end - degree.size(), degree.size(), degree) == 0) end -= degree.size();
-    double value = 0;
-    const auto [stop, fault] = std::from_chars(word.data(), word.data() + end, value);
-    return fault == std::errc() && stop == word.data() + end ? std::optional(value) : std::nullopt;
+    return read_number(std::string_view(word).substr(0, end));
 }
 
 std::vector<std::array<double, 2>>& readings_of(DriveRecord& drive, bool winding) { return winding ? drive.torque_up : drive.torque_down; }
@@ -88,7 +80,7 @@ std::vector<std::array<double, 2>>& readings_of(DriveRecord& drive, bool winding
 }  // namespace
 
 RateObservation read_look(const std::string& text, double now_s) {
-    const auto refuse = [&] { return InputError("the clock beside the reference", text.empty() ? "nothing" : "\"" + text + "\"", takes); };
+    const auto refuse = [&] { return InputError("the clock beside the reference", text.empty() ? "nothing" : in_quotes(text), takes); };
     std::vector<std::string> words = words_in(text);
     RateObservation look;
     if (!words.empty())

@@ -351,12 +351,28 @@ void derive_movement(const Job& job, const WeighedTrain* weighed, Derived& deriv
         lay_out(job, derived);
         derive_radii(job, derived);
         if (derived.restore) derive_ghosts(derived);
-    } catch (const InputError& error) {
+    } catch (const std::exception& error) {
         derived.problem = error.what();
         if (derived.arbors.empty()) derive_arbors(job, derived);
     }
     derived.quantities = derived.problem.empty() ? quantities_of(job, derived, train ? &*train : nullptr) : std::vector<Quantity>();
     derived.measurables = measurables_of(job, derived);
+}
+
+}  // namespace
+
+namespace {
+
+/// What throws in one topic leaves the others derived and says so. `clear` takes away what was half done.
+template <class Work, class Clear>
+void derive_topic(Derived& derived, const std::string& topic, const Work& work, const Clear& clear) {
+    std::erase_if(derived.faults, [&](const TopicFault& fault) { return fault.topic == topic; });
+    try {
+        work();
+    } catch (const std::exception& error) {
+        clear();
+        derived.faults.push_back({topic, error.what()});
+    }
 }
 
 }  // namespace
@@ -367,12 +383,20 @@ Derived derive(const Job& job, const DeriveAids& aids) {
     if (aids.before && aids.same_stock) before = std::move(aids.before->survey);
     const bool survey_only =
         aids.before && aids.job_before && !(aids.before->to_weigh && aids.weighed) && same(Job::record(), &job, aids.job_before, "survey");
-    if (survey_only) derived = std::move(*aids.before);
-    else derive_movement(job, aids.weighed, derived);
-    if (!survey_only) derive_beat(job, derived);
-    derive_power(job, derived, survey_only ? nullptr : aids.before);
-    derive_survey(job, aids.stock, derived, std::move(before), survey_only);
-    derived.findings = findings_of(job, derived);
+    if (survey_only) {
+        derived = std::move(*aids.before);
+    } else {
+        derive_topic(
+            derived, "train", [&] { derive_movement(job, aids.weighed, derived); }, [&] { derived = Derived(); });
+        derive_topic(
+            derived, "rate", [&] { derive_beat(job, derived); }, [&] { derived.beat = {}; });
+    }
+    derive_topic(
+        derived, "power", [&] { derive_power(job, derived, survey_only ? nullptr : aids.before); }, [&] { derived.power.clear(); });
+    derive_topic(
+        derived, "survey", [&] { derive_survey(job, aids.stock, derived, std::move(before), survey_only); }, [&] { derived.survey = {}; });
+    derive_topic(
+        derived, "findings", [&] { derived.findings = findings_of(job, derived); }, [&] { derived.findings.clear(); });
     return derived;
 }
 

@@ -107,6 +107,12 @@ struct Measurable {
     bool taken = false;
 };
 
+/// A topic that could not be derived at all, and why; the others stand.
+struct TopicFault {
+    std::string topic;  ///< train, rate, power, survey, findings
+    std::string sentence;
+};
+
 /// Everything that follows from a job. Pure: the same job gives the same derivation.
 struct Derived {
     std::vector<DerivedArbor> arbors;
@@ -129,7 +135,8 @@ struct Derived {
     DerivedSurvey survey;
     std::vector<DerivedPower> power;  ///< of each drive
     DerivedBeat beat;
-    std::string problem;  ///< why nothing can be derived, else empty
+    std::string problem;             ///< why nothing can be derived, else empty
+    std::vector<TopicFault> faults;  ///< of the derivation itself
 
     const DerivedArbor* arbor(const std::string& id) const;
     const DerivedMesh* mesh(const std::string& wheel_of, const std::string& pinion_of) const;

@@ -1,22 +1,12 @@
 #include "job/file.h"
 
-#include <fcntl.h>
-#include <sys/stat.h>
-#include <unistd.h>
-
 #include <algorithm>
-#include <cerrno>
-#include <cstring>
-#include <fstream>
 #include <set>
-#include <sstream>
 
 #include "workings/record_json.h"
 
 namespace echappe {
 namespace {
-
-constexpr std::uintmax_t largest_file = 64u << 20;
 
 /// Ids that must be there once, names that must exist: what the fields alone cannot tell.
 void check_references(const Job& job, std::vector<InputError>& faults) {
@@ -59,8 +49,6 @@ void check_references(const Job& job, std::vector<InputError>& faults) {
     if (job.limits.wheel.min > job.limits.wheel.max) faults.emplace_back("limits.wheel", "min above max", "min not above max");
     if (job.limits.pinion.min > job.limits.pinion.max) faults.emplace_back("limits.pinion", "min above max", "min not above max");
 }
-
-std::string reason() { return std::strerror(errno); }
 
 }  // namespace
 
@@ -129,51 +117,7 @@ LoadedJob job_from_text(const std::string& text) {
 
 std::string job_to_text(const Job& job) { return write_json(Job::record(), &job, Empty::left_out); }
 
-LoadedJob load_job(const std::filesystem::path& path) {
-    std::error_code error;
-    const auto size = std::filesystem::file_size(path, error);
-    if (error) throw InputError("file", "\"" + path.string() + "\" (" + error.message() + ")", "a job file that can be read");
-    if (size > largest_file) throw InputError("file", std::to_string(size >> 20) + " MB", "a job file under 64 MB");
-    std::ifstream in(path, std::ios::binary);
-    std::ostringstream text;
-    text << in.rdbuf();
-    if (!in) throw InputError("file", "\"" + path.string() + "\", which cannot be read", "a job file that can be read");
-    return job_from_text(text.str());
-}
-
-void save_text(const std::filesystem::path& path, const std::string& text, bool sync) {
-    std::error_code error;
-    // Through a link: the file it points to is replaced, not the link.
-    const std::filesystem::path target = std::filesystem::is_symlink(path, error) ? std::filesystem::weakly_canonical(path, error) : path;
-    std::string beside = target.string() + ".XXXXXX";
-    const int fd = mkstemp(beside.data());
-    if (fd < 0) throw InputError("file", "\"" + path.string() + "\" (" + reason() + ")", "a place that can be written");
-    const auto fail = [&](const std::string& why) {
-        unlink(beside.c_str());
-        throw InputError("file", "\"" + path.string() + "\" (" + why + ")",
-                         "a place with room that can be written; the old file is untouched");
-    };
-    struct Closer {
-        int fd;
-        ~Closer() { close(fd); }
-    };
-    {
-        const Closer closer{fd};
-        const char* at = text.data();
-        for (size_t left = text.size(); left > 0;) {
-            const ssize_t written = write(fd, at, left);
-            if (written < 0 && errno == EINTR) continue;
-            if (written < 0) fail(reason());
-            at += written;
-            left -= static_cast<size_t>(written);
-        }
-        const auto old = std::filesystem::status(target, error);
-        const auto mode = std::filesystem::exists(old) ? static_cast<mode_t>(old.permissions()) : mode_t{0644};
-        fchmod(fd, mode);
-        if (sync && fsync(fd) != 0) fail(reason());
-    }
-    if (rename(beside.c_str(), target.c_str()) != 0) fail(reason());
-}
+LoadedJob load_job(const std::filesystem::path& path) { return job_from_text(read_text(path)); }
 
 void save_job(const std::filesystem::path& path, const Job& job) { save_text(path, job_to_text(job)); }
 

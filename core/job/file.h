@@ -3,6 +3,7 @@
 #include <filesystem>
 #include <vector>
 
+#include "exchange/whole_file.h"
 #include "job/job.h"
 #include "number/input_error.h"
 
@@ -22,9 +23,7 @@ std::string job_to_text(const Job& job);
 /// Throws InputError when the file cannot be read at all; over 64 MB is refused.
 LoadedJob load_job(const std::filesystem::path& path);
 
-/// Writes beside the target, syncs and renames over it: the old file or the new one is there, never half of one.
-/// Throws InputError naming the path when it cannot be written; the old file is then untouched.
-void save_text(const std::filesystem::path& path, const std::string& text, bool sync = true);
+/// Whole or not at all, as save_text.
 void save_job(const std::filesystem::path& path, const Job& job);
 
 /// The longest beginning of a cut-off JSON text, closed so that it parses. Empty when nothing can be saved.

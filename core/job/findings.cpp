@@ -187,6 +187,9 @@ std::vector<Finding> findings_of(const Job& job, const Derived& derived) {
     std::vector<Finding> out;
     if (!derived.problem.empty())
         out.push_back({"problem", "fault", "The train cannot be worked out.", derived.problem, job.reference.arbor, ""});
+    for (const TopicFault& fault : derived.faults)
+        out.push_back({"not-derived:" + fault.topic, "fault", "The " + fault.topic + " cannot be worked out; the rest stands.",
+                       fault.sentence, job.reference.arbor, ""});
     if (derived.to_weigh)
         out.push_back({"to-weigh", "note", "What is lost is not weighed yet.",
                        print_many(static_cast<double>(*derived.to_weigh)) +

@@ -2,6 +2,7 @@
 
 #include <cmath>
 
+#include "number/numeral.h"
 #include "number/units.h"
 
 namespace echappe {
@@ -12,17 +13,21 @@ const Unit& typed_unit(const Job& job, const QuantityKey& key) {
     return dimension == Dimension::length ? *find_unit(job.length_unit, dimension) : base_unit(dimension);
 }
 
-std::string lower(std::string text) {
-    for (char& c : text) c = static_cast<char>(std::tolower(static_cast<unsigned char>(c)));
-    const auto from = text.find_first_not_of(" \t");
-    return from == std::string::npos ? "" : text.substr(from, text.find_last_not_of(" \t") - from + 1);
+std::string lower(const std::string& text) {
+    std::string out = as_typed(text);
+    for (char& c : out) c = static_cast<char>(std::tolower(static_cast<unsigned char>(c)));
+    return out;
 }
 
 Evidence sized(const Job& job, const QuantityKey& key, const std::string& text) {
     const std::string field = job.name_of_quantity(key);
     const Reading reading = parse_reading(text, typed_unit(job, key), field);
-    if (!(reading.value > 0)) throw InputError(field, text, "a number above 0");
-    return {key, reading.value, reading.u.value_or(key.declared().workshop_u)};
+    Evidence out{key, reading.value, reading.u.value_or(key.declared().workshop_u)};
+    // What the file would refuse is refused here.
+    for (const auto& [name, value] : {std::pair("value", out.value), std::pair("u", out.u)})
+        if (const Range& range = Evidence::record().find(name)->range; !range.holds(value))
+            throw InputError(field, in_quotes(text), value > 0 ? range.sentence() : "a number above 0");
+    return out;
 }
 
 Evidence direction(const Job& job, const QuantityKey& key, const std::string& text) {
@@ -30,7 +35,7 @@ Evidence direction(const Job& job, const QuantityKey& key, const std::string& te
     Evidence out{key, 0, 0};
     if (word == "right" || word == "r" || word == "cw") out.direction = "cw";
     else if (word == "left" || word == "l" || word == "ccw") out.direction = "ccw";
-    else throw InputError(job.name_of_quantity(key), "\"" + text + "\"", "right or left, seen from the dial");
+    else throw InputError(job.name_of_quantity(key), in_quotes(text), "right or left, seen from the dial");
     return out;
 }
 
@@ -38,11 +43,12 @@ Evidence fragment(const Job& job, const QuantityKey& key, const std::string& tex
     const std::string field = job.name_of_quantity(key);
     const char* const takes = "tooth spaces / degrees, as in 11 / 38.5";
     const auto slash = text.find('/');
-    if (slash == std::string::npos) throw InputError(field, "\"" + text + "\"", takes);
-    const double spaces = parse_reading(text.substr(0, slash), base_unit(Dimension::number), field).value;
-    if (!(spaces >= 1) || spaces != std::floor(spaces)) throw InputError(field, "\"" + text + "\"", takes);
+    if (slash == std::string::npos) throw InputError(field, in_quotes(text), takes);
+    constexpr long long most_spaces = 1000;
+    const auto spaces = read_whole(text.substr(0, slash));
+    if (!spaces || *spaces < 1 || *spaces > most_spaces) throw InputError(field, in_quotes(text), takes);
     Evidence out = sized(job, key, text.substr(slash + 1));
-    out.teeth = static_cast<long long>(spaces);
+    out.teeth = *spaces;
     return out;
 }
 

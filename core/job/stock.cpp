@@ -1,29 +1,21 @@
 #include "job/stock.h"
 
-#include <fstream>
 #include <sstream>
 
+#include "exchange/csv_sheet.h"
 #include "exchange/outline_in.h"
-#include "job/csv_sheet.h"
-#include "job/file.h"
+#include "exchange/whole_file.h"
 #include "number/input_error.h"
 #include "number/units.h"
 
 namespace echappe {
 namespace {
 
-std::string text_of(const std::filesystem::path& path) {
-    std::ifstream in(path, std::ios::binary);
-    std::ostringstream text;
-    text << in.rdbuf();
-    return text.str();
-}
-
 template <class List>
 List list_of(const std::filesystem::path& path, List (*read)(const std::string&)) {
     if (!std::filesystem::exists(path)) return {};
     try {
-        return read(text_of(path));
+        return read(read_text(path));
     } catch (const InputError& error) {
         throw InputError(path.filename().string() + ", " + error.field(), error.got(), error.accepts());
     }
@@ -230,13 +222,15 @@ Stock load_stock(const std::filesystem::path& folder) {
 }
 
 void save_stock(const std::filesystem::path& folder, const Stock& stock) {
-    std::filesystem::create_directories(folder);
-    save_text(folder / "cutters.csv", cutters_to_csv(stock.cutters));
-    save_text(folder / "plates.csv", plates_to_csv(stock.plates));
-    save_text(folder / "leaves.csv", leaves_to_csv(stock.leaves));
-    save_text(folder / "bushes.csv", bushes_to_csv(stock.bushes));
-    save_text(folder / "reamers.csv", reamers_to_csv(stock.reamers));
-    save_text(folder / "strips.csv", strips_to_csv(stock.strips));
+    std::error_code error;
+    std::filesystem::create_directories(folder, error);
+    if (error) throw InputError("stock", "\"" + folder.string() + "\" (" + error.message() + ")", "a folder that can be written");
+    save_texts({{folder / "cutters.csv", cutters_to_csv(stock.cutters)},
+                {folder / "plates.csv", plates_to_csv(stock.plates)},
+                {folder / "leaves.csv", leaves_to_csv(stock.leaves)},
+                {folder / "bushes.csv", bushes_to_csv(stock.bushes)},
+                {folder / "reamers.csv", reamers_to_csv(stock.reamers)},
+                {folder / "strips.csv", strips_to_csv(stock.strips)}});
 }
 
 const Calculation& trace_calculation() {

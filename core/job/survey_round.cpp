@@ -5,7 +5,7 @@
 #include <set>
 #include <unordered_map>
 
-#include "job/csv_sheet.h"
+#include "exchange/csv_sheet.h"
 #include "number/input_error.h"
 #include "number/units.h"
 
@@ -86,11 +86,11 @@ double read_direction(const SurveyQuestion& question, const std::string& name, c
     double seen = 0;
     if (hour != std::string::npos) {
         const double h = parse_reading(word.substr(0, hour), base_unit(Dimension::number), name).value;
-        if (!(h >= 0 && h <= 12)) throw InputError(name, "\"" + text + "\"", "an hour from 0 to 12, as in 4 h");
+        if (!(h >= 0 && h <= 12)) throw InputError(name, in_quotes(text), "an hour from 0 to 12, as in 4 h");
         seen = 90 - 30 * h;
     } else {
         seen = parse_reading(word, base_unit(Dimension::angle), name).value;
-        if (!(std::abs(seen) <= 360)) throw InputError(name, "\"" + text + "\"", "degrees up to 360, or an hour, as in 4 h");
+        if (!(std::abs(seen) <= 360)) throw InputError(name, in_quotes(text), "degrees up to 360, or an hour, as in 4 h");
     }
     const double from_dial = behind ? seen_from_behind_deg(seen) : seen;
     return std::fmod(from_dial + 720, 360);
@@ -187,7 +187,7 @@ std::vector<SurveyQuestion> survey_round(const Job& job, const Derived& derived)
 }
 
 double read_survey(const Job& job, const SurveyQuestion& question, const std::string& text) {
-    const bool empty = text.find_first_not_of(" \t") == std::string::npos;
+    const bool empty = as_typed(text).empty();
     if (empty && question.expected) return *question.expected;
     if (question.field == "wear_direction_deg") return read_direction(question, name_of(job, question), text);
     const double value = parse_reading(text, *find_unit(job.length_unit, Dimension::length), name_of(job, question)).value;
@@ -195,7 +195,7 @@ double read_survey(const Job& job, const SurveyQuestion& question, const std::st
                            : question.subject.find('.') == std::string::npos ? ArborRecord::record()
                                                                              : HoleRecord::record();
     const Range& range = record.find(question.field)->range;
-    if (!range.holds(value)) throw InputError(name_of(job, question), "\"" + text + "\"", range.sentence() + " mm");
+    if (!range.holds(value)) throw InputError(name_of(job, question), in_quotes(text), range.sentence() + " mm");
     return value;
 }
 

@@ -5,6 +5,7 @@
 #include <sstream>
 
 #include "job/derived.h"
+#include "number/numeral.h"
 #include "number/units.h"
 #include "train/hands.h"
 
@@ -21,22 +22,31 @@ constexpr const char* takes =
     "great "
     "stages 2 teeth 24-120\"";
 
-std::string lower(std::string text) {
-    for (char& c : text) c = c == ',' || c == ';' ? ' ' : static_cast<char>(std::tolower(static_cast<unsigned char>(c)));
-    return text;
+bool is_digit(char c) { return c >= '0' && c <= '9'; }
+
+/// In small letters, words apart: a comma before a digit that no letter precedes is a decimal comma, any other parts words.
+std::string lower(const std::string& text) {
+    std::string out = as_typed(text);
+    for (size_t i = 0; i < out.size(); ++i) {
+        const bool begins = i == 0 || out[i - 1] == ' ' || is_digit(out[i - 1]);
+        const bool decimal = out[i] == ',' && begins && i + 1 < out.size() && is_digit(out[i + 1]);
+        out[i] = decimal ? '.' : out[i] == ',' || out[i] == ';' ? ' ' : static_cast<char>(std::tolower(static_cast<unsigned char>(out[i])));
+    }
+    return out;
 }
 
 [[noreturn]] void refuse(const std::string& got) { throw InputError(field, got, takes); }
 
 long long whole(const std::string& word) {
-    if (word.empty() || word.find_first_not_of("0123456789") != std::string::npos || word.size() > 6) refuse("\"" + word + "\"");
-    return std::stoll(word);
+    const auto read = word.size() <= 6 ? read_whole(word) : std::nullopt;
+    if (!read || *read < 0) refuse(in_quotes(word));
+    return *read;
 }
 
 std::string ranking(const std::string& word) {
     for (const char* known : {"error", "evenness", "teeth", "hunting", "cutters"})
         if (word == known) return word;
-    throw InputError(field, "rank \"" + word + "\"", "rank error, evenness, teeth, hunting or cutters");
+    throw InputError(field, "rank " + in_quotes(word), "rank error, evenness, teeth, hunting or cutters");
 }
 
 CountRange range(std::string word) {
@@ -45,14 +55,14 @@ CountRange range(std::string word) {
     const auto dash = word.find('-');
     const CountRange out = dash == std::string::npos ? CountRange{whole(word), whole(word)}
                                                      : CountRange{whole(word.substr(0, dash)), whole(word.substr(dash + 1))};
-    if (out.min < 4 || out.max > 1000 || out.min > out.max) refuse("\"" + word + "\"");
+    if (out.min < 4 || out.max > 1000 || out.min > out.max) refuse(in_quotes(word));
     return out;
 }
 
 std::string arbor_named(const Job& job, const std::string& word) {
     for (const JobArbor& arbor : job.arbors)
         if (lower(arbor.train.id) == word || lower(arbor.name) == word) return arbor.train.id;
-    throw InputError(field, "\"" + word + "\"", "the name of an arbor of this job");
+    throw InputError(field, in_quotes(word), "the name of an arbor of this job");
 }
 
 Network network_of_job(const Job& job) { return network_of(restore_input(job).train); }
@@ -269,7 +279,7 @@ TrainQuestion read_train_question(const Job& job, const std::string& text, const
     while (words >> word) {
         const auto next = [&] {
             std::string value;
-            if (!(words >> value)) refuse("nothing after \"" + word + "\"");
+            if (!(words >> value)) refuse("nothing after " + in_quotes(word));
             return value;
         };
         if (word == "from") question.from = arbor_named(job, next());
@@ -289,7 +299,7 @@ TrainQuestion read_train_question(const Job& job, const std::string& text, const
         else if (motion && (word == "12" || word == "24"))
             question.motion->ratio = whole(word), question.find.hand = word == "24" ? "day" : "hours";
         else if (word == "hunting") question.find.hunting_only = true;
-        else refuse("\"" + word + "\"");
+        else refuse(in_quotes(word));
     }
     const auto carries = [&](const JobArbor& arbor) { return arbor.hand == question.find.hand; };
     const auto hand = branch && !another ? std::find_if(job.arbors.begin(), job.arbors.end(), carries) : job.arbors.end();

@@ -2,6 +2,7 @@
 
 #include <algorithm>
 
+#include "number/numeral.h"
 #include "number/units.h"
 
 namespace echappe {
@@ -53,6 +54,13 @@ std::string coast_told(const TrialRecord& trial) {
 }
 
 }  // namespace
+
+double read_coast(const std::string& text) {
+    const double seconds = parse_reading(text, base_unit(Dimension::time), "coast").value;
+    if (!TrialRecord::record().find("coast_s")->range.holds(seconds))
+        throw InputError("coast", in_quotes(text), "seconds from a light touch to rest, 0 to 3600");
+    return seconds;
+}
 
 std::vector<TrialCheck> trials_of(const Job& job, const Derived& derived, const TrainList& train) {
     std::vector<TrialCheck> all;

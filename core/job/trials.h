@@ -16,6 +16,9 @@ struct TrialCheck {
     bool failed() const { return last && !passed(); }
 };
 
+/// What was typed for the coast of a trial, in seconds. Throws InputError.
+double read_coast(const std::string& text);
+
 /// The trials of one train in the order to make them: each arbor alone, each mesh as a pair, then all together. Arbors as in the
 /// train's list, the power's end first.
 std::vector<TrialCheck> trials_of(const Job& job, const Derived& derived, const TrainList& train);

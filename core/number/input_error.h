@@ -2,19 +2,14 @@
 
 #include <stdexcept>
 #include <string>
-#include <string_view>
 
 namespace echappe {
 
 /// What was given cannot be used. `what()` is one sentence that names the field, what it got and
-/// what it takes: "arbors[1].pinion: got 0, takes 4 to 200".
+/// what it takes: "arbors[1].pinion: got 0, takes 4 to 200". What was given is cut when it is long.
 class InputError : public std::runtime_error {
 public:
-    InputError(std::string field, std::string got, std::string accepts)
-        : std::runtime_error(field + ": got " + got + ", takes " + accepts),
-          m_field(std::move(field)),
-          m_got(std::move(got)),
-          m_accepts(std::move(accepts)) {}
+    InputError(std::string field, std::string got, std::string accepts);
 
     const std::string& field() const { return m_field; }
     const std::string& got() const { return m_got; }

@@ -7,6 +7,7 @@
 #include <utility>
 
 #include "number/input_error.h"
+#include "number/numeral.h"
 
 namespace echappe {
 namespace {
@@ -59,7 +60,7 @@ bool read_decimal(std::string_view text, Rational& out) {
     if (i < text.size() && (text[i] == '+' || text[i] == '-')) negative = text[i++] == '-';
     bool fraction = false;
     for (; i < text.size(); ++i) {
-        if (text[i] == '.' && !fraction) {
+        if ((text[i] == '.' || text[i] == ',') && !fraction) {
             fraction = true;
             continue;
         }
@@ -109,9 +110,9 @@ Rational Rational::parse(std::string_view text, const std::string& field) {
             (slash == std::string_view::npos || read_decimal(text.substr(slash + 1), below)) && below.num() != 0)
             return above / below;
     } catch (const RationalOverflow&) {
-        throw InputError(field, "\"" + std::string(text) + "\"", "a fraction whose parts stay under 38 digits");
+        throw InputError(field, in_quotes(text), "a fraction whose parts stay under 38 digits");
     }
-    throw InputError(field, "\"" + std::string(text) + "\"", accepts);
+    throw InputError(field, in_quotes(text), accepts);
 }
 
 Rational Rational::from_decimal(double value) {

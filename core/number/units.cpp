@@ -3,21 +3,15 @@
 #include <array>
 #include <charconv>
 #include <cmath>
-#include <cstdio>
 #include <sstream>
 
 #include "number/input_error.h"
+#include "number/numeral.h"
 
 namespace echappe {
 namespace {
 
 constexpr double pi = 3.14159265358979323846;
-
-std::string trimmed(std::string_view text) {
-    const auto first = text.find_first_not_of(" \t");
-    if (first == std::string_view::npos) return {};
-    return std::string(text.substr(first, text.find_last_not_of(" \t") - first + 1));
-}
 
 /// Splits "1.513in" into the numeral and the unit's name.
 std::pair<std::string, std::string> split_unit(std::string_view text) {
@@ -25,38 +19,26 @@ std::pair<std::string, std::string> split_unit(std::string_view text) {
     while (i < text.size() && std::string_view("0123456789.,/+- \t").find(text[i]) != std::string_view::npos) ++i;
     // An exponent belongs to the numeral: "1e-3".
     if (i > 0 && i + 1 < text.size() && (text[i] == 'e' || text[i] == 'E') &&
-        (std::isdigit(static_cast<unsigned char>(text[i + 1])) || text[i + 1] == '-')) {
-        ++i;
-        while (i < text.size() && (std::isdigit(static_cast<unsigned char>(text[i])) || text[i] == '-')) ++i;
+        (std::isdigit(static_cast<unsigned char>(text[i + 1])) || text[i + 1] == '-' || text[i + 1] == '+')) {
+        i += 2;
+        while (i < text.size() && std::isdigit(static_cast<unsigned char>(text[i]))) ++i;
     }
-    return {trimmed(text.substr(0, i)), trimmed(text.substr(i))};
-}
-
-std::optional<double> read_number(std::string text) {
-    const auto comma = text.find(',');
-    if (comma != std::string::npos) {
-        if (text.find('.') != std::string::npos || text.find(',', comma + 1) != std::string::npos) return {};
-        text[comma] = '.';
-    }
-    const char* begin = text.data() + (text.starts_with('+') ? 1 : 0);
-    const char* end = text.data() + text.size();
-    double value = 0;
-    const auto [stop, error] = std::from_chars(begin, end, value);
-    if (begin == end || error != std::errc() || stop != end || !std::isfinite(value)) return {};
-    return value;
+    return {as_typed(text.substr(0, i)), as_typed(text.substr(i))};
 }
 
 /// "3/8", "1 3/8" or a plain number.
 std::optional<double> read_mixed(const std::string& text) {
     const auto slash = text.find('/');
     if (slash == std::string::npos) return read_number(text);
-    const std::string before = trimmed(text.substr(0, slash));
+    const std::string before = as_typed(text.substr(0, slash));
     const auto space = before.find(' ');
     const auto whole = space == std::string::npos ? std::optional(0.0) : read_number(before.substr(0, space));
-    const auto above = read_number(trimmed(space == std::string::npos ? before : before.substr(space)));
-    const auto below = read_number(trimmed(text.substr(slash + 1)));
+    const auto above = read_number(as_typed(space == std::string::npos ? before : before.substr(space)));
+    const auto below = read_number(as_typed(text.substr(slash + 1)));
     if (!whole || !above || !below || *below == 0) return {};
-    return *whole + *above / *below;
+    // "-1 3/8" lies below −1.
+    const double value = *whole + (before.starts_with('-') && space != std::string::npos ? -1 : 1) * *above / *below;
+    return std::isfinite(value) ? std::optional(value) : std::nullopt;
 }
 
 struct Part {
@@ -74,12 +56,12 @@ std::string unit_names(Dimension dimension) {
 Part read_part(const std::string& text, Dimension dimension, const std::string& whole, const std::string& field) {
     const auto [numeral, name] = split_unit(text);
     const auto value = read_mixed(numeral);
-    if (!value) throw InputError(field, "\"" + whole + "\"", "a number such as 38.42, 38.42±0.02 or 3/8in");
+    if (!value) throw InputError(field, in_quotes(whole), "a number such as 38.42, 38.42±0.02 or 3/8in");
     if (name.empty()) return {*value, nullptr};
     const Unit* unit = find_unit(name, dimension);
     if (!unit) {
         const std::string names = unit_names(dimension);
-        throw InputError(field, "\"" + whole + "\" with the unit \"" + name + "\"",
+        throw InputError(field, in_quotes(whole) + " with the unit " + in_quotes(name),
                          names.empty() ? "a plain number" : "a number in " + names);
     }
     return {*value, unit};
@@ -146,32 +128,43 @@ Dimension dimension_of(std::string_view declared_unit) {
 }
 
 Reading parse_reading(std::string_view text, const Unit& assumed, const std::string& field) {
-    const std::string whole = trimmed(text);
+    const std::string whole = as_typed(text);
     const auto [at, length] = find_plus_minus(whole);
-    const Part value = read_part(trimmed(whole.substr(0, at)), assumed.dimension, whole, field);
-    if (at == std::string::npos) return {value.value * (value.unit ? value.unit : &assumed)->base_per_unit, {}};
-    const Part u = read_part(trimmed(whole.substr(at + length)), assumed.dimension, whole, field);
-    if (u.value <= 0) throw InputError(field, "\"" + whole + "\"", "an uncertainty above 0 after the ±");
+    const auto in_base = [&](double value, const Unit& unit) {
+        const double base = value * unit.base_per_unit;
+        if (!std::isfinite(base) || (base == 0) != (value == 0)) throw InputError(field, in_quotes(whole), "a number of ordinary size");
+        return base;
+    };
+    const Part value = read_part(as_typed(whole.substr(0, at)), assumed.dimension, whole, field);
+    if (at == std::string::npos) return {in_base(value.value, *(value.unit ? value.unit : &assumed)), {}};
+    const Part u = read_part(as_typed(whole.substr(at + length)), assumed.dimension, whole, field);
+    if (u.value <= 0) throw InputError(field, in_quotes(whole), "an uncertainty above 0 after the ±");
     // "1.513±0.001in": one unit behind both serves both.
     const Unit* value_unit = value.unit ? value.unit : u.unit ? u.unit : &assumed;
     const Unit* u_unit = u.unit ? u.unit : value_unit;
-    return {value.value * value_unit->base_per_unit, u.value * u_unit->base_per_unit};
+    return {in_base(value.value, *value_unit), in_base(u.value, *u_unit)};
 }
 
+namespace {
+
+/// The digits of its size. Not by printf: that asks the system's language for the point.
+std::string figures(double value, std::chars_format format, int precision) {
+    std::array<char, 400> buffer{};  // a double has up to 309 digits before the point
+    const auto end = std::to_chars(buffer.data(), buffer.data() + buffer.size(), std::abs(value), format, precision).ptr;
+    return {buffer.data(), end};
+}
+
+}  // namespace
+
 std::string print_fixed(double value, int decimals) {
-    std::array<char, 64> buffer{};
-    std::snprintf(buffer.data(), buffer.size(), "%.*f", decimals, std::abs(value));
-    const std::string size = buffer.data();
+    const std::string size = figures(value, std::chars_format::fixed, decimals);
     const bool zero = size.find_first_not_of("0.") == std::string::npos;
     return (value < 0 && !zero ? "−" : "") + size;
 }
 
 std::string print_short(double value, int significant) {
-    std::array<char, 64> buffer{};
-    const double size = std::abs(value);
-    // %g goes over to an exponent below 1e-4; those sizes are told apart better by it.
-    std::snprintf(buffer.data(), buffer.size(), "%.*g", significant, size);
-    return (value < 0 ? "−" : "") + std::string(buffer.data());
+    // The general form goes over to an exponent below 1e-4; those sizes are told apart better by it.
+    return (value < 0 ? "−" : "") + figures(value, std::chars_format::general, significant);
 }
 
 std::string print_in(double base_value, const Unit& unit, int decimals, bool with_symbol) {

@@ -221,6 +221,12 @@ std::string place_of_byte(std::string_view text, size_t byte) {
     return "line " + std::to_string(line) + ", column " + std::to_string(column);
 }
 
+/// A fault of ours, named by its field: no such number may leave the core.
+struct NotFinite : std::logic_error {
+    explicit NotFinite(const std::string& where) : std::logic_error(where + " is not a finite number"), place(where) {}
+    std::string place;
+};
+
 class Writer {
 public:
     explicit Writer(Empty empty) : m_empty(empty) {}
@@ -258,7 +264,12 @@ public:
         Json json = Json::object();
         for (const Field& field : record.fields()) {
             bool there = true;
-            Json value = std::visit([&](auto slot) { return write(slot, there); }, field.slot(source));
+            Json value;
+            try {
+                value = std::visit([&](auto slot) { return write(slot, there); }, field.slot(source));
+            } catch (const NotFinite& fault) {
+                throw NotFinite(fault.place.empty() ? field.name : field.name + "." + fault.place);
+            }
             if (there) json[field.name] = std::move(value);
         }
         return json;
@@ -268,7 +279,7 @@ private:
     Empty m_empty;
 
     static Json write(double* value, bool&) {
-        if (!std::isfinite(*value)) throw std::logic_error("a result is not a finite number");
+        if (!std::isfinite(*value)) throw NotFinite({});
         // A whole double is written as 96 and not 96.0: the same number to every reader.
         if (*value == std::floor(*value) && std::abs(*value) < exact_integers) return static_cast<long long>(*value);
         return *value;
