@@ -1,0 +1,21 @@
+#include <sys/mman.h>
+#include <unistd.h>
+
+#include <cmath>
+
+#include "exchange/outline_in.h"
+#include "fuzz.h"
+
+using namespace echappe;
+using namespace echappe::fuzz;
+
+// A drawing that another program wrote: outlines of finite points, or a sentence.
+extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size) {
+    static const int file = memfd_create("drawing", 0);
+    must(ftruncate(file, 0) == 0 && pwrite(file, data, size, 0) == static_cast<ssize_t>(size), "a file in memory can be written");
+    answered([] {
+        for (const auto& outline : outlines_from_dxf("/proc/self/fd/" + std::to_string(file)))
+            for (const Point& point : outline) must(std::isfinite(point[0]) && std::isfinite(point[1]), "points are finite");
+    });
+    return 0;
+}
