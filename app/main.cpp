@@ -1,48 +1,93 @@
-#include <QApplication>
 #include <QCommandLineParser>
 #include <QFileInfo>
 #include <QTextStream>
 #include <algorithm>
+#include <memory>
 #include <string_view>
+#include <vector>
 
 #include "number/input_error.h"
 #include "theme/theme.h"
+#include "window/application.h"
 #include "window/main_window.h"
 #include "window/tour.h"
 
-int main(int argc, char** argv) {
-    // The tour needs no screen: it renders without one when there is none.
-    const bool tour = std::any_of(argv, argv + argc, [](const char* word) { return std::string_view(word).starts_with("--tour"); });
-    // Set but empty is no screen either.
-    const bool screen = !qEnvironmentVariableIsEmpty("DISPLAY") || !qEnvironmentVariableIsEmpty("WAYLAND_DISPLAY") ||
-                        !qEnvironmentVariableIsEmpty("QT_QPA_PLATFORM");
-    if (tour && !screen) qputenv("QT_QPA_PLATFORM", "offscreen");
-    QApplication application(argc, argv);
-    QApplication::setApplicationName("echappe");
-    QApplication::setOrganizationName("echappe");
-    QApplication::setApplicationVersion(ECHAPPE_VERSION);
-    QCommandLineParser words;
+namespace {
+
+using namespace echappe;
+
+void describe(QCommandLineParser& words) {
+    QCoreApplication::setApplicationName("echappe");
+    QCoreApplication::setOrganizationName("echappe");
+    QCoreApplication::setApplicationVersion(ECHAPPE_VERSION);
     words.setApplicationDescription("Echappe: the bench companion for clock and watch work.");
     words.addHelpOption();
     words.addVersionOption();
     words.addOptions({{"demo", "Start on a demo job: tide-house, saloon or watch.", "name"},
                       {"tour", "Render every main view of the demo into a folder and end.", "folder"},
                       {"dark", "Start dark."}});
-    words.addPositionalArgument("file", "A job file to open.");
-    words.process(application);
+    words.addPositionalArgument("file", "Job files to open, each in a window of its own.", "[file…]");
+}
+
+/// One window for each file that can be opened; the others are told. Throws what the first window cannot start on.
+std::vector<std::unique_ptr<MainWindow>> open_windows(const QCommandLineParser& words, QTextStream& err) {
+    std::vector<std::unique_ptr<MainWindow>> windows;
+    const QStringList files = words.positionalArguments();
+    for (const QString& file : files) try {
+            auto window = std::make_unique<MainWindow>();
+            window->open_file(QFileInfo(file).absoluteFilePath());
+            windows.push_back(std::move(window));
+        } catch (const InputError& error) {
+            err << error.what() << "\n";
+        }
+    if (!files.isEmpty()) return windows;
+    windows.push_back(std::make_unique<MainWindow>());
+    if (words.isSet("demo")) windows.back()->open_demo(words.value("demo"));
+    return windows;
+}
+
+}  // namespace
+
+int main(int argc, char** argv) {
+    const auto given = [&](std::initializer_list<std::string_view> names) {
+        return std::any_of(argv + 1, argv + argc, [&](const char* word) {
+            return std::any_of(names.begin(), names.end(), [&](std::string_view name) { return std::string_view(word).starts_with(name); });
+        });
+    };
+    QCommandLineParser words;
+    // What is only told needs no screen.
+    if (given({"--help", "-h", "--version", "-v", "-?"})) {
+        QCoreApplication told(argc, argv);
+        describe(words);
+        words.process(told);
+    }
     QTextStream err(stderr);
-    if (!echappe::load_fonts()) err << "fonts: the fonts that ship with Echappe could not be loaded; the system's are used\n";
-    echappe::apply_theme(words.isSet("dark"));
-    echappe::MainWindow window;
+    // The tour renders without a screen when there is none. Set but empty is no screen either.
+    const bool screen = !qEnvironmentVariableIsEmpty("DISPLAY") || !qEnvironmentVariableIsEmpty("WAYLAND_DISPLAY") ||
+                        !qEnvironmentVariableIsEmpty("QT_QPA_PLATFORM");
+    if (!screen && !given({"--tour"})) {
+        err << "display: got none, takes a desktop to open a window on; --tour FOLDER renders the views without one\n";
+        return 2;
+    }
+    if (!screen) qputenv("QT_QPA_PLATFORM", "offscreen");
+    Application application(argc, argv);
+    describe(words);
+    words.process(application);
+    if (!load_fonts()) err << "fonts: the fonts that ship with Echappe could not be loaded; the system's are used\n";
+    apply_theme(words.isSet("dark"));
     try {
-        if (words.isSet("tour")) return echappe::take_tour(window, words.value("tour"));
-        if (!words.positionalArguments().isEmpty()) window.open_file(QFileInfo(words.positionalArguments().front()).absoluteFilePath());
-        else if (words.isSet("demo")) window.open_demo(words.value("demo"));
-        window.recover(window.document().path());
+        if (words.isSet("tour")) {
+            MainWindow window;
+            return take_tour(window, words.value("tour"));
+        }
+        const auto windows = open_windows(words, err);
+        err.flush();
+        if (windows.empty()) return 2;
+        for (const auto& window : windows) window->show();
+        windows.front()->offer_left_work();
+        return QApplication::exec();
     } catch (const std::exception& error) {
         err << error.what() << "\n";
         return 2;
     }
-    window.show();
-    return QApplication::exec();
 }

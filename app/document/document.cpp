@@ -1,6 +1,7 @@
 #include "document/document.h"
 
 #include <QDate>
+#include <QDateTime>
 #include <QDir>
 #include <QFile>
 #include <QFileInfo>
@@ -9,37 +10,54 @@
 #include <QUuid>
 #include <algorithm>
 
+#include "document/folders.h"
+#include "drawing/words.h"
 #include "number/input_error.h"
+#include "number/numeral.h"
 #include "number/units.h"
 #include "workings/record_json.h"
 
 namespace echappe {
 
-/// One edit: the job before and after. Values are shared, not copied again.
+/// One edit: the job before and after. Values are shared, not copied again. It is made when the edit is done already: what cannot
+/// be derived never gets among what can be undone.
 class EditCommand : public QUndoCommand {
 public:
     EditCommand(Document& document, const QString& name, std::shared_ptr<const Job> before, std::shared_ptr<const Job> after,
                 std::function<void(bool)> beside)
         : QUndoCommand(name), m_document(document), m_before(std::move(before)), m_after(std::move(after)), m_beside(std::move(beside)) {}
-    void undo() override {
-        m_document.put(m_before);
-        if (m_beside) m_beside(false);
-    }
+    void undo() override { go(m_before, false); }
     void redo() override {
-        m_document.put(m_after);
-        if (m_beside) m_beside(true);
+        if (!std::exchange(m_done, false)) go(m_after, true);
     }
 
 private:
+    /// The stack knows no failing: what goes wrong is told.
+    void go(const std::shared_ptr<const Job>& to, bool done) {
+        try {
+            m_document.put(to);
+            if (m_beside) m_beside(done);
+        } catch (const std::exception& error) {
+            emit m_document.told(QString::fromUtf8(error.what()), true);
+        }
+    }
     Document& m_document;
     std::shared_ptr<const Job> m_before;
     std::shared_ptr<const Job> m_after;
     std::function<void(bool)> m_beside;
+    bool m_done = true;
 };
 
 namespace {
 
 constexpr size_t journal_lines = 400;  ///< then the job is kept whole again
+
+QString canonical(const QString& path) { return path.isEmpty() ? path : QString::fromStdString(behind_links(path.toStdString()).string()); }
+
+QString pictures_beside(const QString& path) {
+    const QFileInfo file(path);
+    return file.absolutePath() + "/" + file.fileName().section('.', 0, 0) + ".pictures";
+}
 
 std::string today() { return QDate::currentDate().toString(Qt::ISODate).toStdString(); }
 
@@ -60,15 +78,15 @@ struct TypedCount {
 /// Turns "12", "?", "12?" or "12 80%" into a count and how far it is trusted.
 TypedCount read_count(const QString& text, const std::string& part) {
     const bool wheel = !part.ends_with(".pinion");
-    const QString word = text.trimmed();
+    const QString word = QString::fromStdString(as_typed(text.toStdString()));
     if (word == "?") return {Count::lost(), {}};
     static const QRegularExpression form("^(\\d{1,4})\\s*(\\?|(\\d{1,2})\\s*%)?$");
     const QRegularExpressionMatch match = form.match(word);
-    const long long value = match.captured(1).toLongLong();
-    const double percent = match.captured(3).toDouble();
+    const long long value = read_whole(match.captured(1).toStdString()).value_or(0);
+    const double percent = read_number(match.captured(3).toStdString()).value_or(0);
     const bool trust_wrong = !match.captured(3).isEmpty() && percent < 1;
     if (!match.hasMatch() || trust_wrong || value < 4 || value > (wheel ? 1000 : 200))
-        throw InputError(part, "\"" + word.toStdString() + "\"",
+        throw InputError(part, in_quotes(word.toStdString()),
                          std::string(wheel ? "4 to 1000" : "4 to 200") +
                              ", ? when it is lost, 96? when it is doubted, 96 80% when it is trusted that far");
     if (match.captured(2).isEmpty()) return {value, {}};
@@ -91,9 +109,15 @@ QString Document::display_name() const {
 
 void Document::show(std::shared_ptr<const Job> job) {
     const std::shared_ptr<const Job> before = std::exchange(m_job, std::move(job));
-    Derived derived = derive(*m_job, {m_weighed ? &*m_weighed : nullptr, &m_stock, before.get(), &m_derived, m_same_stock});
+    try {
+        m_derived = derive(*m_job, {m_weighed ? &*m_weighed : nullptr, &m_stock, before.get(), &m_derived, m_same_stock});
+    } catch (const std::exception& error) {
+        // What was derived before is spent: it is made anew from the job that stays.
+        m_job = before;
+        m_derived = derive(*m_job, {m_weighed ? &*m_weighed : nullptr, &m_stock});
+        throw InputError("job", std::string("what cannot be worked out (") + error.what() + ")", "values of ordinary size");
+    }
     m_same_stock = true;
-    m_derived = std::move(derived);
     ++m_revision;
     if (!m_job->arbor(m_subject)) m_subject = m_job->arbors.empty() ? "" : m_job->arbors.front().train.id;
     if (m_derived.to_weigh) weigh();
@@ -138,12 +162,28 @@ void Document::weighed(std::uint64_t run, const WeighedTrain& answer) {
 /// Before the edit is told: what is seen to be kept is kept.
 void Document::keep_journal(const Job& before) {
     try {
-        if (m_journal.begun() && m_journal.changes_kept() < journal_lines)
+        if (m_journal.begun() && m_journal_fault.isEmpty() && m_journal.changes_kept() < journal_lines)
             m_journal.add(changes_between(Job::record(), &before, m_job.get()));
-        else m_journal.keep(m_path, QString::fromStdString(job_to_text(*m_job)));
+        else m_journal.keep({canonical(m_path), m_demo, m_stamp}, QString::fromStdString(job_to_text(*m_job)));
+        journal_fails({});
     } catch (const std::exception& error) {
-        emit told(tr("The journal could not be written: %1").arg(error.what()), true);
+        journal_fails(error.what());
     }
+}
+
+/// Said for as long as it is so: every edit tries again.
+void Document::journal_fails(const QString& why) {
+    if (!why.isEmpty()) emit told(tr("The journal could not be written: %1").arg(why), true);
+    if (m_journal_fault == why) return;
+    m_journal_fault = why;
+    emit standing_changed();
+}
+
+QStringList Document::standing() const {
+    QStringList list;
+    if (!m_journal_fault.isEmpty()) list << tr("Edits are not safe from a crash: %1. Save often.").arg(m_journal_fault);
+    if (!m_read_only.isEmpty()) list << m_read_only;
+    return list;
 }
 
 void Document::put(std::shared_ptr<const Job> job) {
@@ -162,7 +202,16 @@ void Document::edit(const QString& name, const std::function<void(Job&)>& change
     auto after = std::make_shared<Job>(*m_job);
     change(*after);
     if (*after == *m_job) return;
-    m_undo.push(new EditCommand(*this, name, m_job, std::move(after), beside));
+    if (!m_read_only.isEmpty()) throw InputError("job", "an edit, and it is open for reading only", "a copy: Ctrl+Shift+S saves one");
+    const std::shared_ptr<const Job> before = m_job;
+    put(after);
+    try {
+        if (beside) beside(true);
+    } catch (...) {
+        put(before);
+        throw;
+    }
+    m_undo.push(new EditCommand(*this, name, before, m_job, beside));
 }
 
 void Document::select(const std::string& arbor) {
@@ -210,58 +259,124 @@ void Document::climb(int rungs) {
     select(rungs_of[static_cast<size_t>(std::clamp<std::ptrdiff_t>(at + rungs, 0, last))]);
 }
 
-void Document::take(const LoadedJob& loaded, const QString& path) {
+void Document::take(const LoadedJob& loaded, const QString& path, const FileStamp& stamp) {
     m_undo.clear();
     m_journal.clear();
+    m_journal_fault.clear();
     m_calliper.reset();
+    m_demo.clear();
     m_weighed.reset();
-    m_read_only = loaded.newer;
     // A damaged file is opened as a copy without a name: saving can never overwrite what is left of it.
     m_path = loaded.damaged ? QString() : path;
+    m_stamp = m_path.isEmpty() ? FileStamp() : stamp;
+    m_read_only = loaded.newer ? tr("A newer Echappe wrote this file: it is open for reading only.") : QString();
+    if (m_path.isEmpty()) m_lock.let_go();
+    else if (!m_lock.take(m_path)) {
+        m_lock.let_go();
+        m_read_only = tr("Open for reading only: %1 has this file. Ctrl+Shift+S saves a copy; opened again once that is closed it can be "
+                         "changed.")
+                          .arg(JobLock::holder(m_path));
+    }
     m_subject.clear();
     m_train = 0;
     for (const JobArbor& arbor : loaded.job.arbors)
         if (arbor.train.wheel.is == Count::Is::lost || arbor.train.pinion.is == Count::Is::lost) m_subject = arbor.train.id;
     show(std::make_shared<Job>(loaded.job));
     emit subject_changed();
-    if (loaded.newer) emit told(tr("A newer Echappe wrote this file: it is open for reading only."), true);
+    emit standing_changed();
+    if (!m_read_only.isEmpty()) emit told(m_read_only, true);
     else if (loaded.damaged)
         emit told(tr("This file is damaged; what could be read is open as a copy. First fault: %1").arg(loaded.faults.front().what()),
                   true);
 }
 
-void Document::open(const QString& path) { take(load_job(path.toStdString()), path); }
+void Document::open(const QString& path) {
+    const std::string text = read_text(path.toStdString());
+    take(job_from_text(text), path, {true, QFileInfo(path).lastModified().toSecsSinceEpoch(), content_hash(text)});
+}
 
 void Document::open_demo(const QString& name) {
     const QString text = resource_text(":/demo/" + name + ".echappe.json");
-    if (text.isEmpty()) throw InputError("demo", "\"" + name.toStdString() + "\"", "tide-house, saloon or watch");
-    take(job_from_text(text.toStdString()), {});
-    m_calliper.emplace(practice_from_text(resource_text(":/demo/" + name + ".practice.json").toStdString()));
+    if (text.isEmpty()) throw InputError("demo", in_quotes(name.toStdString()), "tide-house, saloon or watch");
+    take(job_from_text(text.toStdString()), {}, {});
+    take_instruments(name);
+}
+
+/// The instruments that read a demo's hidden movement.
+void Document::take_instruments(const QString& demo) {
+    const QString practice = resource_text(":/demo/" + demo + ".practice.json");
+    if (practice.isEmpty()) return;
+    m_demo = demo;
+    m_calliper.emplace(practice_from_text(practice.toStdString()));
     emit changed();
 }
 
-void Document::save_as(const QString& path) {
-    if (m_read_only) throw InputError("file", "a job from a newer Echappe", "a job this version can write");
-    save_job(path.toStdString(), *m_job);
-    const QString pictures = pictures_folder();
+FileChanged::FileChanged(const QString& path, const FileStamp& opened, const FileStamp& now)
+    : InputError("file", "\"" + path.toStdString() + "\", which is not the one that was opened", "another name, or leave to replace it") {
+    const auto date = [](const FileStamp& stamp) {
+        return QDateTime::fromSecsSinceEpoch(stamp.modified_s).toString("yyyy-MM-dd HH:mm:ss");
+    };
+    const QString was = opened.there ? QObject::tr("Opened here as it was written on %1.").arg(date(opened))
+                                     : QObject::tr("There was no such file when this job was opened.");
+    sentence = was + "\n" +
+               (now.there ? QObject::tr("The file there now was written on %1: saving would replace it.").arg(date(now))
+                          : QObject::tr("The file is no longer there."));
+}
+
+void Document::save_as(const QString& path, bool replace) {
+    if (m_job->schema > newest_schema) throw InputError("file", "a job from a newer Echappe", "a job this version can write");
+    const bool same_file = !m_path.isEmpty() && canonical(path) == canonical(m_path);
+    if (same_file && !m_read_only.isEmpty())
+        throw InputError("file", "\"" + path.toStdString() + "\", which is open here for reading only", "another name");
+    if (const FileStamp now = stamp_of(path.toStdString()); same_file && !replace && !now.same_content(m_stamp))
+        throw FileChanged(path, m_stamp, now);
+    JobLock lock;
+    if (!same_file && !lock.take(path))
+        throw InputError("file", "\"" + path.toStdString() + "\", which " + JobLock::holder(path).toStdString() + " has open",
+                         "another name");
+    const std::string text = job_to_text(*m_job);
+    copy_pictures(pictures_folder(), pictures_beside(path));
+    save_text(path.toStdString(), text);
+    if (!same_file) m_lock = std::move(lock);
     m_path = path;
-    move_pictures(pictures);
+    m_read_only.clear();
+    m_stamp = {true, QFileInfo(path).lastModified().toSecsSinceEpoch(), content_hash(text)};
     m_undo.setClean();
     m_journal.clear();
+    journal_fails({});
+    emit standing_changed();
     emit changed();
 }
 
 void Document::recover(const Journal::Entry& entry) {
+    const Journal::Claim claim(entry);
+    if (!claim.held()) throw InputError("journal", "work that another window has taken up meanwhile", "another from the list");
     const LoadedJob kept = job_from_text(entry.job_text.toStdString());
-    Job before;
-    if (!entry.job_path.isEmpty() && QFileInfo::exists(entry.job_path)) before = load_job(entry.job_path.toStdString()).job;
-    take({before, {}, false, false}, entry.job_path);
+    const QString path = entry.about.job_path;
+    const FileStamp now = path.isEmpty() ? FileStamp() : stamp_of(path.toStdString());
+    LoadedJob before;
+    try {
+        if (now.there) before.job = load_job(path.toStdString()).job;
+    } catch (const InputError&) {
+        // What cannot be read has gone on, too: below.
+    }
+    // The file may have gone on without these edits, or belong to another window: then they must not be saved over it.
+    const bool file_went_on = now.there && !now.same_content(entry.about.base);
+    const bool ours = canonical(m_path) == path && m_read_only.isEmpty();
+    const bool as_copy = file_went_on || (!path.isEmpty() && !ours && !JobLock().take(path));
+    take(before, as_copy ? QString() : path, entry.about.base);
     edit(tr("Put back after a crash"), [&](Job& job) { job = kept.job; });
+    if (!entry.about.demo.isEmpty()) take_instruments(entry.about.demo);
     m_subject.clear();
     show(m_job);
+    if (!m_journal_fault.isEmpty())
+        throw InputError("journal", m_journal_fault.toStdString(), "room for it; what was left stays where it lies");
     Journal::discard(entry);
-    emit told(tr("The last run ended before saving: its edits of %1 are back. Save to keep them, undo to drop them.").arg(entry.when),
-              false);
+    const QString when = entry.last.toString("yyyy-MM-dd HH:mm");
+    emit told(as_copy ? tr("The edits of %1 are back as a job without a name: %2.")
+                            .arg(when, file_went_on ? tr("the file was saved after them") : tr("another window has the file"))
+                      : tr("The edits of %1 are back. Save to keep them, undo to drop them.").arg(when),
+              as_copy);
 }
 
 void Document::store_reading(const Evidence& evidence, const QString& instrument) {
@@ -308,6 +423,18 @@ void Document::set_count(const std::string& part, const QString& text) {
             }
         std::erase_if(job.choices, [&](const Choice& choice) { return choice.part == part; });
     });
+}
+
+QString Document::count_text(const std::string& part) const {
+    const JobArbor* arbor = m_job->arbor(part.substr(0, part.find('.')));
+    if (!arbor) return {};
+    const bool wheel = part.ends_with(".wheel");
+    const Count& count = wheel ? arbor->train.wheel : arbor->train.pinion;
+    const std::optional<double>& trust = wheel ? arbor->wheel_trust : arbor->pinion_trust;
+    if (!count.present()) return {};
+    if (!count.known()) return "?";
+    const QString number = QString::number(count.value);
+    return !trust ? number : *trust == doubted_trust ? number + "?" : number + " " + words(print_short(100 * *trust)) + "%";
 }
 
 void Document::set_form(const DerivedMesh& mesh, const FormChoice& form) {
@@ -402,11 +529,7 @@ void Document::tick_safety(const std::string& step, const QString& because) {
     });
 }
 
-QString Document::pictures_folder() const {
-    if (m_path.isEmpty()) return QDir::cleanPath(Journal::folder() + "/../pictures");
-    const QFileInfo file(m_path);
-    return file.absolutePath() + "/" + file.fileName().section('.', 0, 0) + ".pictures";
-}
+QString Document::pictures_folder() const { return m_path.isEmpty() ? state_folder() + "/pictures" : pictures_beside(m_path); }
 
 QString Document::keep_picture(const QString& path, const QString& name) {
     if (QImageReader(path).size().isEmpty())
@@ -414,19 +537,19 @@ QString Document::keep_picture(const QString& path, const QString& name) {
     const QString kept =
         QString(name).replace('.', '-') + "-" + QString::fromStdString(fresh_id()) + "." + QFileInfo(path).suffix().toLower();
     QDir().mkpath(pictures_folder());
-    if (!QFile::copy(path, pictures_folder() + "/" + kept))
-        throw InputError("photo", pictures_folder().toStdString(), "a folder with room that can be written");
+    save_text((pictures_folder() + "/" + kept).toStdString(), read_text(path.toStdString()));
     return kept;
 }
 
 /// A job saved elsewhere takes its pictures along; what lies at the old place stays there.
-void Document::move_pictures(const QString& from) {
-    if (from == pictures_folder()) return;
+void Document::copy_pictures(const QString& from, const QString& to) const {
+    if (from == to) return;
     for (const ConditionRecord& condition : m_job->survey.conditions) {
-        if (condition.photo.empty()) continue;
         const QString name = QString::fromStdString(condition.photo);
-        QDir().mkpath(pictures_folder());
-        QFile::copy(from + "/" + name, pictures_folder() + "/" + name);
+        // One that is gone already is nobody's fault now: the record still names it.
+        if (name.isEmpty() || !QFile::exists(from + "/" + name) || QFile::exists(to + "/" + name)) continue;
+        QDir().mkpath(to);
+        save_text((to + "/" + name).toStdString(), read_text((from + "/" + name).toStdString()));
     }
 }
 

@@ -7,14 +7,23 @@
 #include <memory>
 #include <thread>
 
+#include "document/job_lock.h"
 #include "document/journal.h"
 #include "job/derived.h"
 #include "job/file.h"
 #include "job/practice.h"
 #include "job/stock.h"
 #include "job/survey_round.h"
+#include "number/input_error.h"
 
 namespace echappe {
+
+/// The file to be saved over is not the one that was opened.
+class FileChanged : public InputError {
+public:
+    FileChanged(const QString& path, const FileStamp& opened, const FileStamp& now);
+    QString sentence;  ///< with both dates
+};
 
 /// The one job on the bench: its value, what follows from it, what is selected, and its history.
 /// Views read and send intent; they never hold a copy.
@@ -29,7 +38,10 @@ public:
     std::uint64_t revision() const { return m_revision; }
     const QString& path() const { return m_path; }
     QString display_name() const;
-    bool read_only() const { return m_read_only; }
+    /// Why nothing can be changed or saved here, else empty.
+    const QString& read_only() const { return m_read_only; }
+    /// What stands wrong until it is put right, a sentence each: no journal can be written, open for reading only.
+    QStringList standing() const;
     bool dirty() const { return !m_undo.isClean(); }
     QUndoStack* undo_stack() { return &m_undo; }
 
@@ -48,13 +60,19 @@ public:
     void climb(int rungs);
 
     /// Makes a new job value under this name. Nothing happens when the value stays the same. `beside` goes along with it,
-    /// with true when the edit is done and with false when it is undone: a part that leaves the drawer.
+    /// with true when the edit is done and with false when it is undone: a part that leaves the drawer. Throws InputError where
+    /// the job is open for reading only, and what `change` or the derivation throws; the job then stays as it was.
     void edit(const QString& name, const std::function<void(Job&)>& change, const std::function<void(bool)>& beside = {});
 
+    /// A file that another window has is opened for reading.
     void open(const QString& path);
     void open_demo(const QString& name);
-    void save_as(const QString& path);
-    /// Puts back what an earlier run left behind unsaved.
+    /// Throws FileChanged when the file is not the one that was opened, unless told to replace it; InputError when it cannot be
+    /// written.
+    void save_as(const QString& path, bool replace = false);
+    /// Puts back what an earlier run left behind unsaved, over the file as it is: undo drops it. Where the file was saved later, or
+    /// another window has it, it comes back as a job without a name. Throws InputError when it cannot be kept here: then it stays
+    /// where it lies.
     void recover(const Journal::Entry& entry);
     Journal& journal() { return m_journal; }
     const std::optional<SimulatedCalliper>& calliper() const { return m_calliper; }
@@ -68,6 +86,8 @@ public:
     /// `part` as in "centre.wheel"; text is a count, "?" when it is lost, "96?" when it is doubted, "96 80%" when it is
     /// trusted that far. Throws InputError.
     void set_count(const std::string& part, const QString& text);
+    /// A count of the job as it would be typed: "96", "?", "96 80%"; nothing for a part that is not there.
+    QString count_text(const std::string& part) const;
     /// The form of tooth of a mesh. Throws InputError when its sizes cannot be.
     void set_form(const DerivedMesh& mesh, const FormChoice& form);
     void set_blank(const std::string& part, const BlankChoice& choice);
@@ -109,13 +129,16 @@ signals:
     void changed();
     void weighing_moved();
     void subject_changed();
+    void standing_changed();
     void told(const QString& sentence, bool fault);
 
 private:
     friend class EditCommand;
     void show(std::shared_ptr<const Job> job);
-    void take(const LoadedJob& loaded, const QString& path);
-    void move_pictures(const QString& from);
+    void take(const LoadedJob& loaded, const QString& path, const FileStamp& stamp);
+    void take_instruments(const QString& demo);
+    void journal_fails(const QString& why);
+    void copy_pictures(const QString& from, const QString& to) const;
     void put(std::shared_ptr<const Job> job);
     void keep_journal(const Job& before);
     void follow_subject();
@@ -124,7 +147,11 @@ private:
     std::shared_ptr<const Job> m_job;
     Derived m_derived;
     QString m_path;
-    bool m_read_only = false;
+    QString m_demo;  ///< the demo it was begun on
+    QString m_read_only;
+    FileStamp m_stamp;  ///< of the file as it was opened or saved
+    JobLock m_lock;
+    QString m_journal_fault;
     std::string m_subject;
     std::string m_plate = "front";
     size_t m_train = 0;

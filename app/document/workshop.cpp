@@ -3,7 +3,7 @@
 #include <QDir>
 #include <QFile>
 
-#include "document/journal.h"
+#include "document/folders.h"
 #include "number/input_error.h"
 
 namespace echappe {
@@ -21,7 +21,7 @@ Stock shipped_stock() {
 
 }  // namespace
 
-QString Workshop::folder() { return QDir::cleanPath(Journal::folder() + "/../stock"); }
+QString Workshop::folder() { return data_folder() + "/stock"; }
 
 std::vector<Bush> Workshop::shipped_bushes(bool numbered) {
     return bushes_from_csv(shipped(numbered ? "bushes-numbered.csv" : "bushes.csv"));

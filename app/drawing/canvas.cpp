@@ -3,8 +3,7 @@
 #include <QHelpEvent>
 #include <QMouseEvent>
 #include <QToolTip>
-
-#include "number/input_error.h"
+#include <exception>
 
 namespace echappe {
 
@@ -16,7 +15,7 @@ Canvas::Canvas(QWidget* parent) : QWidget(parent) {
 void Canvas::attempt(const std::function<void()>& action) {
     try {
         action();
-    } catch (const InputError& error) {
+    } catch (const std::exception& error) {
         emit told(QString::fromUtf8(error.what()), true);
     }
 }
@@ -79,6 +78,12 @@ void Canvas::mouseMoveEvent(QMouseEvent* event) {
 }
 
 bool Canvas::event(QEvent* event) {
+    bool taken = true;
+    attempt([&] { taken = answer(event); });
+    return taken;
+}
+
+bool Canvas::answer(QEvent* event) {
     if (event->type() != QEvent::ToolTip) return QWidget::event(event);
     const auto* help = static_cast<QHelpEvent*>(event);
     const Place* place = at(help->pos());

@@ -28,7 +28,8 @@ signals:
     void told(const QString& sentence, bool fault);
 
 protected:
-    /// What cannot be done is told in its sentence; nothing else changes.
+    /// What cannot be done is told in its sentence; nothing else changes. All that a canvas does in answer to an event is
+    /// attempted so: nothing thrown gets into the toolkit.
     void attempt(const std::function<void()>& action);
     /// Covers the whole of its rectangle: nothing is painted under it.
     virtual void paint(QPainter& painter) = 0;
@@ -49,6 +50,7 @@ protected:
     void place(Place place) { m_places.push_back(std::move(place)); }
 
 private:
+    bool answer(QEvent* event);
     const Place* at(const QPointF& point) const;
     std::vector<Place> m_places;
 };

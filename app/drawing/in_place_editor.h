@@ -2,26 +2,45 @@
 
 #include <QLineEdit>
 #include <functional>
+#include <map>
 
 namespace echappe {
 
-/// A line of text over a figure in a picture: Return takes it, Escape or a click elsewhere leaves things as they are.
+/// Longest text of an entry; what is pasted beyond it is cut, and that is told.
+constexpr int longest_entry = 400;
+
+/// A line that lies over the picture where the figure is, asks one thing and hides again. What is typed belongs to what was asked:
+/// Enter and Tab keep it, Escape drops it, and going elsewhere leaves it for the next time the same is asked.
 class InPlaceEditor : public QLineEdit {
     Q_OBJECT
 public:
     explicit InPlaceEditor(QWidget* parent);
 
-    /// Opens over the middle of `at`. `take` may throw InputError: the line then stays open and the fault is told.
-    void ask(const QRectF& at, const QString& text, std::function<void(const QString&)> take);
+    /// `what` names what is asked, once in the job: "Centre, note". It opens with `text`, what stands there now, or with what was
+    /// typed for it and not kept. `take` gets what was typed; an InputError from it leaves the line open.
+    void ask(const QString& what, const QRectF& at, const QString& text, std::function<void(const QString&)> take);
+    /// Away from it; what was typed and not kept stays for what it was typed for.
+    void leave();
+    /// What was typed and not kept, with what for.
+    QStringList unkept() const;
+    void forget_unkept();
 
 signals:
     void refused(const QString& sentence);
 
 protected:
     void keyPressEvent(QKeyEvent* event) override;
+    void focusOutEvent(QFocusEvent* event) override;
+    bool event(QEvent* event) override;
 
 private:
+    bool pending() const { return m_asking && text() != m_stood; }
+    void keep();
     void close_line();
+    bool m_asking = false;
+    QString m_what;
+    QString m_stood;  ///< the text that stood there
+    std::map<QString, QString> m_unkept;
     std::function<void(const QString&)> m_take;
 };
 

@@ -1,9 +1,12 @@
 #include "instruments/calliper_line.h"
 
+#include <QCoreApplication>
 #include <QKeyEvent>
 #include <QPainterPath>
+#include <algorithm>
 #include <cmath>
 
+#include "drawing/in_place_editor.h"
 #include "number/input_error.h"
 #include "theme/theme.h"
 
@@ -60,42 +63,55 @@ CalliperLine::CalliperLine(Document& document, QWidget* parent)
     setFixedHeight(70);
     m_line->setFont(figure_font(18));
     m_line->setAccessibleName(tr("Reading"));
+    m_line->setMaxLength(longest_entry);
     m_line->installEventFilter(this);
     connect(&document, &Document::changed, this, &CalliperLine::refresh);
     connect(&document, &Document::subject_changed, this, [this] {
         if (m_round == &m_plates) m_plates.go_to(m_document.hole());
-        update();
+        refresh();
     });
-    connect(m_line, &QLineEdit::textEdited, this, [this] { tell({}, false); });
+    connect(m_line, &QLineEdit::textEdited, this, [this](const QString& text) {
+        // From the first letter on the question is held: what is asked next must not change under the hand.
+        if (!text.isEmpty() && !m_ask_again) m_ask_again = m_round->hold();
+        if (text.isEmpty()) m_ask_again = {};
+        m_simulated = false;
+        if (text.size() < longest_entry) tell({}, false);
+        else tell(tr("Cut after %1 letters: a reading is shorter.").arg(longest_entry), true);
+    });
     refresh();
+}
+
+ReadingRound& CalliperLine::round_of(Asks what) {
+    ReadingRound* const rounds[] = {&m_solver, &m_plates, &m_torque, &m_looks};
+    return *rounds[static_cast<int>(what)];
 }
 
 void CalliperLine::ask(const QuantityKey& key) {
     take(Asks::train);
     m_solver.ask(key);
+    refresh();
     m_line->setFocus();
     m_line->selectAll();
-    update();
 }
 
 void CalliperLine::take(Asks what) {
-    ReadingRound* const rounds[] = {&m_solver, &m_plates, &m_torque, &m_looks};
-    m_round = rounds[static_cast<int>(what)];
+    m_asks = what;
+    m_round = &round_of(what);
     // What is typed must go to the hole that is looked at; before anything was read the round begins at its beginning.
     if (what == Asks::plates && !m_document.job().survey.holes.empty()) m_plates.go_to(m_document.hole());
-    m_line->clear();
     tell({}, false);
     refresh();
 }
 
 void CalliperLine::ask_next(int step) {
+    // Tab as Enter: some instruments end their reading with it.
+    if (!m_line->text().isEmpty()) {
+        if (step > 0) return store();
+        return tell(tr("%1 stands here for %2: Enter keeps it, Escape takes it out.").arg(m_line->text().left(40), m_typed_for.name), true);
+    }
     m_round->step(step);
     tell({}, false);
-}
-
-void CalliperLine::begin(const QString& text) {
-    m_line->setFocus();
-    m_line->setText(text);
+    refresh();
 }
 
 bool CalliperLine::has_simulated() const { return m_document.calliper().has_value(); }
@@ -107,6 +123,7 @@ void CalliperLine::send_simulated() {
         m_line->setFocus();
         m_line->clear();
         m_line->insert(reading);
+        m_ask_again = m_round->hold();
         tell(tr("Simulated reading. Enter keeps it; F3 reads again."), false);
         m_simulated = true;
     } catch (const InputError& error) {
@@ -121,55 +138,161 @@ void CalliperLine::explain() {
 void CalliperLine::tell(const QString& sentence, bool fault) {
     m_message = sentence;
     m_fault = fault;
-    m_simulated = false;
     update();
 }
 
 void CalliperLine::store() {
     if (!m_round->asked()) return;
+    const QString text = m_line->text();
+    // An instrument may end its reading with two line ends: the second is no answer to the next question.
+    constexpr int two_line_ends_ms = 150;
+    if (text.isEmpty() && m_kept.isValid() && m_kept.elapsed() < two_line_ends_ms) return;
     try {
-        const QString text = m_line->text();
-        const QString kept = m_round->keep(text, m_simulated);
+        // Kept first, and the line emptied before the next question comes up: what was typed must not go with it.
+        const bool simulated = m_simulated;
+        const auto typed = m_typed_for;
+        m_typed_for = {};
+        const QString kept = [&] {
+            try {
+                return m_round->keep(text, simulated);
+            } catch (...) {
+                m_typed_for = typed;
+                throw;
+            }
+        }();
         m_line->clear();
+        m_ask_again = {};
+        m_simulated = false;
+        m_kept.start();
+        refresh();
         tell(kept, false);
-    } catch (const InputError& error) {
+    } catch (const std::exception& error) {
         m_line->selectAll();
-        tell(error.what(), true);
+        tell(QString::fromUtf8(error.what()), true);
     }
 }
 
+CalliperLine::Question CalliperLine::question() const {
+    const auto now = m_round->asked();
+    return {m_round, now ? now->name : QString()};
+}
+
+/// Where another question has come up, what was typed for the one before waits for it, and what waits for this one stands again.
+void CalliperLine::follow_question() {
+    Question now = question();
+    if (now == m_typed_for) return;
+    const bool was_asked = m_typed_for.round != nullptr;
+    if (was_asked && !m_line->text().isEmpty()) {
+        Asks asks = Asks::train;
+        for (const Asks one : {Asks::train, Asks::plates, Asks::torque, Asks::looks})
+            if (&round_of(one) == m_typed_for.round) asks = one;
+        std::erase_if(m_unkept, [&](const Unkept& old) { return old.question == m_typed_for; });
+        m_unkept.push_back({m_typed_for, m_line->text(), m_simulated, asks, m_ask_again});
+    }
+    m_typed_for = std::move(now);
+    m_ask_again = {};
+    const auto waits = std::find_if(m_unkept.begin(), m_unkept.end(), [&](const Unkept& old) { return old.question == m_typed_for; });
+    m_line->setText(waits == m_unkept.end() ? QString() : waits->text);
+    m_simulated = waits != m_unkept.end() && waits->simulated;
+    if (waits == m_unkept.end()) return;
+    m_ask_again = waits->ask_again;
+    m_unkept.erase(waits);
+}
+
+QStringList CalliperLine::unkept() const {
+    QStringList list;
+    for (const Unkept& one : m_unkept) list << one.question.name + ": " + one.text.left(40);
+    if (!m_line->text().isEmpty()) list << m_typed_for.name + ": " + m_line->text().left(40);
+    return list;
+}
+
+void CalliperLine::forget_unkept() {
+    m_unkept.clear();
+    m_line->clear();
+    m_ask_again = {};
+    update();
+}
+
+void CalliperLine::back_to_unkept() {
+    if (m_unkept.empty()) return;
+    const Unkept last = m_unkept.back();
+    take(last.asks);
+    if (last.ask_again) last.ask_again();
+    refresh();
+    m_line->setFocus();
+}
+
 void CalliperLine::refresh() {
+    if (m_typed_for.round || m_line->text().isEmpty()) follow_question();
     m_line->setEnabled(m_round->asked().has_value());
     update();
 }
 
+bool CalliperLine::wants(const QKeyEvent& key) const {
+    if (key.modifiers() & (Qt::ControlModifier | Qt::AltModifier | Qt::MetaModifier)) return false;
+    const bool stands = !m_line->text().isEmpty();
+    switch (key.key()) {
+        case Qt::Key_Return:
+        case Qt::Key_Enter:
+        case Qt::Key_Tab:
+        case Qt::Key_Backtab:
+        case Qt::Key_Backspace:
+            return stands;
+        default:
+            break;
+    }
+    const QString text = key.text();
+    if (text.isEmpty() || !text[0].isPrint()) return false;
+    if (stands) return true;
+    const auto now = m_round->asked();
+    return text[0].isDigit() || QString::fromUtf8("+-.,−±").contains(text[0]) || (now && now->letters.contains(text[0]));
+}
+
+void CalliperLine::type(QKeyEvent& key) {
+    if (!m_line->isEnabled()) return tell(tr("“%1” goes nowhere: nothing is asked here.").arg(key.text()), true);
+    if (!m_line->hasFocus()) {
+        m_line->setFocus();
+        // Typing goes on where it stopped: coming to the line does not put all of it up to be written over.
+        m_line->end(false);
+    }
+    QCoreApplication::sendEvent(m_line, &key);
+}
+
 bool CalliperLine::eventFilter(QObject* watched, QEvent* event) {
-    if (watched == m_line && event->type() == QEvent::KeyPress) {
-        const auto* key = static_cast<QKeyEvent*>(event);
-        if (m_line->text().isEmpty() && !(key->modifiers() & (Qt::ControlModifier | Qt::AltModifier)) &&
-            m_round->key_on_empty_line(key->key(), key->modifiers() & Qt::ShiftModifier)) {
+    if (watched == m_line && event->type() == QEvent::KeyPress && key(*static_cast<QKeyEvent*>(event))) return true;
+    return Canvas::eventFilter(watched, event);
+}
+
+bool CalliperLine::key(QKeyEvent& event) {
+    if (m_line->text().isEmpty() && !(event.modifiers() & (Qt::ControlModifier | Qt::AltModifier | Qt::ShiftModifier)) &&
+        m_round->key_on_empty_line(event.key())) {
+        tell({}, false);
+        refresh();
+        return true;
+    }
+    switch (event.key()) {
+        case Qt::Key_Return:
+        case Qt::Key_Enter:
+            store();
+            return true;
+        case Qt::Key_Tab:
+            ask_next(1);
+            return true;
+        case Qt::Key_Backtab:
+            ask_next(-1);
+            return true;
+        case Qt::Key_Question:
+            explain();
+            return true;
+        case Qt::Key_Escape:
+            if (m_line->text().isEmpty()) return false;
+            m_line->clear();
+            m_ask_again = {};
             tell({}, false);
             return true;
-        }
-        switch (key->key()) {
-            case Qt::Key_Return:
-            case Qt::Key_Enter:
-                store();
-                return true;
-            case Qt::Key_Tab:
-                ask_next(1);
-                return true;
-            case Qt::Key_Backtab:
-                ask_next(-1);
-                return true;
-            case Qt::Key_Question:
-                explain();
-                return true;
-            default:
-                break;
-        }
+        default:
+            return false;
     }
-    return Canvas::eventFilter(watched, event);
 }
 
 void CalliperLine::resizeEvent(QResizeEvent*) { m_line->setGeometry(static_cast<int>(label_x), 26, 190, 36); }
@@ -189,13 +312,7 @@ void CalliperLine::paint(QPainter& painter) {
     const double keys_x = std::max(words_x, label_x + name_wide + 18);
     const QFont small = word_font(8.5);
     write(painter, small, t.steel, {keys_x, 20}, QFontMetricsF(small).elidedText(m_round->keys(), Qt::ElideRight, words_x + room - keys_x));
-    QString line = m_message;
-    QColor ink = m_fault ? t.ruby : t.blued;
-    if (line.isEmpty() && now) {
-        line = now->note;
-        if (now->warns) ink = t.amber;
-    }
-    write_wrapped(painter, word_font(9), ink, {words_x + 20, 29}, room - 20, line);
+    paint_message(painter, words_x + 20, room - 20);
     if (!has_simulated()) return;
     const QRectF tray(width() - tray_width, 12, tray_width - 18, 46);
     painter.setPen(QPen(t.rule, 1));
@@ -209,6 +326,22 @@ void CalliperLine::paint(QPainter& painter) {
            [this] { send_simulated(); },
            tr("A stand-in for practice: types a reading of the demo's hidden movement"),
            {}});
+}
+
+/// What was just said, else what is still to be kept elsewhere, else a word about the question.
+void CalliperLine::paint_message(QPainter& painter, double x, double room) {
+    const Theme& t = theme();
+    const QFont font = word_font(9);
+    if (!m_message.isEmpty()) {
+        write_wrapped(painter, font, m_fault ? t.ruby : t.blued, {x, 29}, room, m_message);
+    } else if (!m_unkept.empty()) {
+        const Unkept& last = m_unkept.back();
+        const QString words = tr("typed and not kept: %1 for %2. Shift+F2 goes back to it.").arg(last.text.left(40), last.question.name);
+        write_wrapped(painter, font, t.amber, {x, 29}, room, words);
+        place({"unkept", QRectF(x, 26, room, 36), [this] { back_to_unkept(); }, unkept().join("\n"), {}});
+    } else if (const auto now = m_round->asked()) {
+        write_wrapped(painter, font, now->warns ? t.amber : t.blued, {x, 29}, room, now->note);
+    }
 }
 
 }  // namespace echappe

@@ -1,7 +1,9 @@
 #pragma once
 
+#include <QElapsedTimer>
 #include <QLabel>
 #include <QLineEdit>
+#include <deque>
 
 #include "document/document.h"
 #include "drawing/canvas.h"
@@ -9,7 +11,9 @@
 
 namespace echappe {
 
-/// The line that takes readings: always there. It asks for the most useful one, and Enter stores it and goes on.
+/// The line that takes readings: always there. It asks for the most useful one, and Enter stores it and goes on. What is typed
+/// belongs to the question it was typed for: Enter and Tab keep it, and where another question comes up before that it waits for
+/// its own.
 class CalliperLine : public Canvas {
     Q_OBJECT
 public:
@@ -29,9 +33,21 @@ public:
     void send_simulated();
     bool has_simulated() const;
     void explain();
-    /// A digit pressed in a picture begins a reading.
-    void begin(const QString& text);
     void tell(const QString& sentence, bool fault);
+    /// What was said last.
+    const QString& message() const { return m_message; }
+
+    /// Whether this key, pressed anywhere in the window but in an entry, is typed into the line: figures and signs always, all that
+    /// can be typed while something stands there.
+    bool wants(const QKeyEvent& key) const;
+    /// Types it there.
+    void type(QKeyEvent& key);
+
+    /// What was typed and not kept, each with what for.
+    QStringList unkept() const;
+    void forget_unkept();
+    /// To the question that something was typed for last and not kept.
+    void back_to_unkept();
 
 protected:
     void paint(QPainter& painter) override;
@@ -39,8 +55,25 @@ protected:
     void resizeEvent(QResizeEvent* event) override;
 
 private:
+    struct Question {
+        ReadingRound* round = nullptr;
+        QString name;
+        bool operator==(const Question&) const = default;
+    };
+    struct Unkept {
+        Question question;
+        QString text;
+        bool simulated = false;
+        Asks asks = Asks::train;
+        std::function<void()> ask_again;
+    };
+    Question question() const;
+    ReadingRound& round_of(Asks what);
+    bool key(QKeyEvent& event);
     void store();
     void refresh();
+    void follow_question();
+    void paint_message(QPainter& painter, double x, double room);
 
     Document& m_document;
     SolverRound m_solver;
@@ -48,7 +81,12 @@ private:
     TorqueRound m_torque;
     LookRound m_looks;
     ReadingRound* m_round;
+    Asks m_asks = Asks::train;
     QLineEdit* m_line;
+    Question m_typed_for;               ///< the question that stands in the line
+    std::function<void()> m_ask_again;  ///< it, once something is typed
+    std::deque<Unkept> m_unkept;
+    QElapsedTimer m_kept;  ///< since a reading was kept
     QString m_message;
     bool m_fault = false;
     bool m_simulated = false;  ///< what stands in the line came from the stand-in and was not touched since

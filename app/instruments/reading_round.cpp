@@ -6,6 +6,7 @@
 #include "drawing/words.h"
 #include "job/reading.h"
 #include "number/input_error.h"
+#include "number/numeral.h"
 #include "number/units.h"
 
 namespace echappe {
@@ -32,11 +33,19 @@ std::optional<ReadingRound::Asked> SolverRound::asked() const {
     const Measurable* now = measurable();
     if (!now) return {};
     Asked asked{words(now->name), words(now->how), words(typed_as(m_document.job(), now->key)), {}};
+    if (now->key.kind == "direction") asked.letters = "rlcRLC";
     const auto& restore = m_document.derived().restore;
     if (restore && restore->next_measurement && now->key == restore->next_measurement->key)
         asked.note = QObject::tr("of all readings this one tells most: %1 bit").arg(m_document.derived().next_bits.value_or(0), 0, 'f', 1);
     else if (now->taken) asked.note = QObject::tr("taken already; a new reading replaces it");
     return asked;
+}
+
+std::function<void()> SolverRound::hold() {
+    const Measurable* now = measurable();
+    if (!now) return {};
+    m_wanted = now->key;
+    return [this, key = now->key] { ask(key); };
 }
 
 void SolverRound::step(int by) {
@@ -105,10 +114,10 @@ std::optional<ReadingRound::Asked> PlateRound::asked() const {
     const HoleRecord* hole = m_document.job().survey.hole(now->subject);
     const bool of_the_hole = now->field.starts_with("hole_") || now->field.starts_with("wear_");
     if (now->subject.starts_with("plate.") && now->field == "thickness_mm") {
-        asked.note = QObject::tr("P here marks every hole of this plate as pegged clean");
+        asked.note = QObject::tr("P and Enter here marks every hole of this plate as pegged clean");
     } else if (of_the_hole && !(hole && hole->pegged)) {
         asked.note =
-            QObject::tr("not pegged yet: the reading will be marked doubtful. P when it is pegged clean, Shift+P this whole plate");
+            QObject::tr("not pegged yet: the reading will be marked doubtful. P and Enter when it is pegged clean, PP this whole plate");
         asked.warns = true;
     } else if (now->expected && !now->taken) {
         const bool behind = now->subject.ends_with(".back");
@@ -120,6 +129,16 @@ std::optional<ReadingRound::Asked> PlateRound::asked() const {
         asked.note = QObject::tr("marked as not to be measured");
     }
     return asked;
+}
+
+std::function<void()> PlateRound::hold() {
+    const SurveyQuestion* now = question();
+    if (!now) return {};
+    m_at = *now;
+    return [this, at = *now] {
+        m_at = at;
+        show_subject();
+    };
 }
 
 void PlateRound::show_subject() {
@@ -156,10 +175,38 @@ void PlateRound::go_on() {
     step(1);
 }
 
+/// A word instead of a reading: it cannot be taken, the hole is pegged, the whole plate is. What was done, or nothing for another
+/// word.
+QString PlateRound::keep_word(const QString& word, const SurveyQuestion& now) {
+    const QString name = words(name_of(m_document.job(), now));
+    if (word == "n") {
+        m_at = now;
+        m_document.cannot_be_measured(now);
+        go_on();
+        return QObject::tr("Cannot be measured: %1. Undo with Ctrl+Z.").arg(name);
+    }
+    const bool at_a_plate = now.subject.find('.') != std::string::npos;
+    if ((word != "p" && word != "pp") || !at_a_plate) return {};
+    m_at = now;
+    const HoleRecord* hole = m_document.job().survey.hole(now.subject);
+    const QString plate = words(now.subject.substr(now.subject.rfind('.') + 1));
+    // At the head of a plate's round the whole plate was pegged.
+    if (word == "pp" || now.subject.starts_with("plate.")) {
+        m_document.peg_plate(plate.toStdString());
+        return QObject::tr("The whole %1 plate: pegged clean, or not where all were. Undo with Ctrl+Z.").arg(plate);
+    }
+    const bool pegged = !(hole && hole->pegged);
+    m_document.set_pegged({now.subject}, pegged);
+    return (pegged ? QObject::tr("Pegged clean: %1. Undo with Ctrl+Z.") : QObject::tr("Not pegged: %1. Undo with Ctrl+Z."))
+        .arg(name.section(QString::fromUtf8(" · "), 0, 0));
+}
+
 QString PlateRound::keep(const QString& text, bool) {
     const SurveyQuestion now = *question();
-    if (text.trimmed().isEmpty() && !now.expected)
-        throw InputError(name_of(m_document.job(), now), "nothing", "the reading; N when it cannot be measured, Tab to pass on");
+    const QString word = words(as_typed(text.toStdString())).toLower();
+    if (const QString done = keep_word(word, now); !done.isEmpty()) return done;
+    if (word.isEmpty() && !now.expected)
+        throw InputError(name_of(m_document.job(), now), "nothing", "the reading; N and Enter when it cannot be measured, Tab to pass on");
     const double value = read_survey(m_document.job(), now, text.toStdString());
     m_at = now;
     m_document.keep_survey_reading(now, value);
@@ -175,7 +222,7 @@ QString PlateRound::simulated() {
     if (!now || !m_document.calliper()) throw no_instrument();
     const HoleRecord* hole = m_document.job().survey.hole(now->subject);
     const auto reading = m_document.calliper()->read(*now, hole && hole->pegged, m_turn[now->subject + std::string(now->field)]++);
-    if (!reading) throw InputError(name_of(m_document.job(), *now), "nothing there to measure", "N: cannot be measured");
+    if (!reading) throw InputError(name_of(m_document.job(), *now), "nothing there to measure", "N and Enter: cannot be measured");
     if (now->field != "wear_direction_deg") return length(m_document.job(), *reading);
     return words(print_short(now->subject.ends_with(".back") ? seen_from_behind_deg(*reading) : *reading));
 }
@@ -186,25 +233,9 @@ QString PlateRound::instrument() const {
     return now && now->field.starts_with("hole_") ? QObject::tr("pin gauges") : QObject::tr("calliper");
 }
 
-bool PlateRound::key_on_empty_line(int key, bool shift) {
-    const SurveyQuestion* now = question();
-    if (!now) return false;
-    const SurveyQuestion here = *now;
-    if (key == Qt::Key_Left || key == Qt::Key_Backspace) {
-        step(-1);
-    } else if (key == Qt::Key_N) {
-        m_at = here;
-        m_document.cannot_be_measured(here);
-        go_on();
-    } else if (key == Qt::Key_P && here.subject.find('.') != std::string::npos) {
-        m_at = here;
-        const HoleRecord* hole = m_document.job().survey.hole(here.subject);
-        // At the head of a plate's round the whole plate was pegged.
-        if (shift || here.subject.starts_with("plate.")) m_document.peg_plate(here.subject.substr(here.subject.rfind('.') + 1));
-        else m_document.set_pegged({here.subject}, !(hole && hole->pegged));
-    } else {
-        return false;
-    }
+bool PlateRound::key_on_empty_line(int key) {
+    if (key != Qt::Key_Left || !question()) return false;
+    step(-1);
     return true;
 }
 

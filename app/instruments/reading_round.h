@@ -15,9 +15,13 @@ public:
         QString typed_as;
         QString note;  ///< a word about this one: taken already, doubtful, most telling
         bool warns = false;
+        QString letters = {};  ///< a reading here may begin with one of these, besides figures and signs
     };
     virtual ~ReadingRound() = default;
     virtual std::optional<Asked> asked() const = 0;
+    /// Which question stands, to ask it again: what is typed belongs to it. It is held from then on, whatever else would be asked
+    /// now; empty when nothing is asked.
+    virtual std::function<void()> hold() = 0;
     virtual void step(int by) = 0;
     /// Keeps what was typed and goes on; returns what is to be told. Throws InputError.
     virtual QString keep(const QString& text, bool simulated) = 0;
@@ -28,7 +32,7 @@ public:
     virtual QString precision() const { return QObject::tr("reads the hidden movement, ±0.01 mm"); }
     /// The line's own keys while it is empty.
     virtual QString keys() const = 0;
-    virtual bool key_on_empty_line(int /*key*/, bool /*shift*/) { return false; }
+    virtual bool key_on_empty_line(int /*key*/) { return false; }
 };
 
 /// Counts, sizes and beats: the solver says which reading tells most.
@@ -38,6 +42,7 @@ public:
     const Measurable* measurable() const;
     void ask(const QuantityKey& key) { m_wanted = key; }
     std::optional<Asked> asked() const override;
+    std::function<void()> hold() override;
     void step(int by) override;
     QString keep(const QString& text, bool simulated) override;
     QString simulated() override;
@@ -60,18 +65,20 @@ public:
     /// From the first reading that is open.
     void begin() { m_at.reset(); }
     std::optional<Asked> asked() const override;
+    std::function<void()> hold() override;
     void step(int by) override;
     QString keep(const QString& text, bool simulated) override;
     QString simulated() override;
     QString instrument() const override;
     QString keys() const override {
-        return QObject::tr("Enter keeps, goes on  ·  ← back  ·  Tab skip  ·  N cannot measure  ·  P pegged  ·  ? how");
+        return QObject::tr("Enter keeps, goes on  ·  ← back  ·  Tab skip  ·  type N cannot measure, P pegged  ·  ? how");
     }
-    bool key_on_empty_line(int key, bool shift) override;
+    bool key_on_empty_line(int key) override;
 
 private:
     /// Made anew when the job changed.
     const std::vector<SurveyQuestion>& round() const;
+    QString keep_word(const QString& word, const SurveyQuestion& now);
     void go_on();
     void show_subject();
     Document& m_document;

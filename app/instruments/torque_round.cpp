@@ -86,8 +86,17 @@ QString TorqueRound::simulated() {
     return words(print_short(*reading, 4));
 }
 
-bool TorqueRound::key_on_empty_line(int key, bool) {
-    if (key != Qt::Key_Left && key != Qt::Key_Backspace) return false;
+std::function<void()> TorqueRound::hold() {
+    m_at = question();
+    if (!m_at) return {};
+    return [this, at = m_at, train = m_document.train()->id] {
+        while (m_document.train() && m_document.train()->id != train && m_document.job().trains.size() > 1) m_document.next_train();
+        m_at = at;
+    };
+}
+
+bool TorqueRound::key_on_empty_line(int key) {
+    if (key != Qt::Key_Left) return false;
     step(-1);
     return true;
 }

@@ -11,13 +11,14 @@ public:
     explicit TorqueRound(Document& document) : m_document(document) {}
     std::optional<TorqueQuestion> question() const;
     std::optional<Asked> asked() const override;
+    std::function<void()> hold() override;
     void step(int by) override;
     QString keep(const QString& text, bool simulated) override;
     QString simulated() override;
     QString instrument() const override { return QObject::tr("torque gauge"); }
     QString precision() const override { return QObject::tr("reads the hidden drive, ±1 %"); }
     QString keys() const override { return QObject::tr("Enter keeps it, next turn  ·  ← back  ·  Tab skip  ·  ? how"); }
-    bool key_on_empty_line(int key, bool shift) override;
+    bool key_on_empty_line(int key) override;
 
 private:
     const DriveRecord* drive() const;
@@ -32,6 +33,9 @@ class LookRound : public ReadingRound {
 public:
     explicit LookRound(Document& document) : m_document(document) {}
     std::optional<Asked> asked() const override;
+    std::function<void()> hold() override {
+        return [] {};
+    }
     void step(int) override {}
     QString keep(const QString& text, bool simulated) override;
     QString simulated() override;

@@ -3,15 +3,19 @@
 #include <QCloseEvent>
 #include <QDragEnterEvent>
 #include <QFileDialog>
+#include <QFileInfo>
 #include <QHBoxLayout>
 #include <QInputDialog>
 #include <QMenuBar>
 #include <QMessageBox>
 #include <QMimeData>
+#include <QPushButton>
 #include <QSettings>
 #include <QVBoxLayout>
 
+#include "drawing/in_place_editor.h"
 #include "instruments/calliper_line.h"
+#include "instruments/typing.h"
 #include "job/bench_readings.h"
 #include "ladder/ladder.h"
 #include "number/input_error.h"
@@ -24,7 +28,10 @@
 #include "stations/teeth/teeth_station.h"
 #include "stations/train/train_station.h"
 #include "theme/theme.h"
+#include "window/application.h"
 #include "window/finder.h"
+#include "window/left_work_sheet.h"
+#include "window/notice_strip.h"
 #include "window/stations_bar.h"
 #include "workings/workings_panel.h"
 
@@ -33,6 +40,7 @@ namespace {
 
 constexpr int recent_kept = 8;
 const QString filter = "Echappe jobs (*.echappe.json);;All files (*)";
+const QString csv_filter = "CSV (*.csv)";
 
 }  // namespace
 
@@ -59,13 +67,21 @@ MainWindow::MainWindow(QWidget* parent)
     auto* column = new QVBoxLayout;
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(0);
+    auto* notices = new NoticeStrip(m_document);
     column->addWidget(m_bar);
+    column->addWidget(notices);
     column->addLayout(middle, 1);
     column->addWidget(m_calliper);
     auto* whole = new QWidget;
     whole->setLayout(column);
     setCentralWidget(whole);
     setAcceptDrops(true);
+    // Figures are shown one way everywhere, whatever the system's language.
+    setLocale(QLocale::c());
+    new Typing(*m_calliper);
+    connect(notices, &NoticeStrip::save_elsewhere_wanted, this, [this] { guarded([this] { save_as(); }); });
+    if (auto* application = qobject_cast<Application*>(qApp))
+        connect(application, &Application::told, m_calliper, [this](const QString& sentence) { m_calliper->tell(sentence, true); });
     setMinimumSize(1024, 700);
     resize(1280, 800);
     build_menus();
@@ -83,9 +99,7 @@ MainWindow::MainWindow(QWidget* parent)
     connect(&m_workshop, &Workshop::changed, this, tell_cutters);
     connect(&m_workshop, &Workshop::changed, this, [this] { m_document.use_stock(m_workshop.stock()); });
     connect(m_pivots, &PivotsStation::told, m_calliper, &CalliperLine::tell);
-    connect(m_pivots, &PivotsStation::reading_begun, m_calliper, &CalliperLine::begin);
     connect(m_survey, &SurveyStation::told, m_calliper, &CalliperLine::tell);
-    connect(m_survey, &SurveyStation::reading_begun, m_calliper, &CalliperLine::begin);
     connect(m_power, &PowerStation::told, m_calliper, &CalliperLine::tell);
     connect(m_beat, &BeatStation::told, m_calliper, &CalliperLine::tell);
     connect(m_teeth, &TeethStation::stock_wanted, this, [this] { open_stock(); });
@@ -140,6 +154,9 @@ void MainWindow::build_job_menu() {
     menu->addSeparator();
     add(menu, tr("Save"), QKeySequence::Save, [this] { save(); });
     add(menu, tr("Save as…"), QKeySequence(tr("Ctrl+Shift+S")), [this] { save_as(); });
+    add(menu, tr("Unsaved work of earlier runs…"), QKeySequence(), [this] {
+        if (!offer_left_work()) m_calliper->tell(tr("No earlier run left anything unsaved."), false);
+    });
     menu->addSeparator();
     add(menu, tr("Export the drawn part as SVG…"), QKeySequence(tr("Ctrl+E")), [this] { ask_export("svg"); });
     add(menu, tr("Export the drawn part as DXF…"), QKeySequence(tr("Ctrl+Shift+E")), [this] { ask_export("dxf"); });
@@ -219,7 +236,7 @@ void MainWindow::build_view_menu() {
     add(menu, tr("Run or pause the movement"), QKeySequence(Qt::Key_Space), [this] { m_motion.toggle(); });
     add(menu, tr("Slower"), QKeySequence("["), [this] { m_motion.slower(); });
     add(menu, tr("Faster"), QKeySequence("]"), [this] { m_motion.faster(); });
-    add(menu, tr("One beat on"), QKeySequence("."), [this] {
+    add(menu, tr("One beat on"), QKeySequence(tr("Shift+Space")), [this] {
         if (const auto beats = m_document.derived().beats_per_hour) m_motion.step(3600 / *beats);
     });
 }
@@ -230,6 +247,7 @@ void MainWindow::build_measure_menu() {
         m_calliper->line().setFocus();
         m_calliper->line().selectAll();
     });
+    add(menu, tr("Back to what was typed and not kept"), QKeySequence(tr("Shift+F2")), [this] { m_calliper->back_to_unkept(); });
     add(menu, tr("Read the simulated calliper"), QKeySequence(Qt::Key_F3), [this] { m_calliper->send_simulated(); });
     add(menu, tr("How to take this reading"), QKeySequence(Qt::Key_F1), [this] { m_calliper->explain(); });
     add(menu, tr("Another quantity"), QKeySequence(tr("Ctrl+Tab")), [this] { m_calliper->ask_next(1); });
@@ -277,13 +295,10 @@ void MainWindow::build_holes_menu() {
         m_calliper->plates().begin();
     });
     add(menu, tr("Read measurements from CSV…"), QKeySequence(), [this] {
-        const QString path = QFileDialog::getOpenFileName(this, tr("Readings"), {}, "CSV (*.csv)");
+        const QString path = QFileDialog::getOpenFileName(this, tr("Readings"), {}, csv_filter);
         if (!path.isEmpty()) import_readings(path);
     });
-    add(menu, tr("Write the holes as CSV…"), QKeySequence(), [this] {
-        const QString path = QFileDialog::getSaveFileName(this, tr("Holes"), "holes.csv", "CSV (*.csv)");
-        if (!path.isEmpty()) save_text(path.toStdString(), survey_to_csv(m_document.derived()));
-    });
+    add(menu, tr("Write the holes as CSV…"), QKeySequence(), [this] { write_csv(tr("holes.csv"), survey_to_csv(m_document.derived())); });
 }
 
 void MainWindow::build_rate_menu() {
@@ -304,15 +319,37 @@ void MainWindow::build_rate_menu() {
 }
 
 void MainWindow::write_csv(const QString& name, const std::string& csv) {
-    const QString path = QFileDialog::getSaveFileName(this, tr("Write"), name, "CSV (*.csv)");
-    if (!path.isEmpty()) save_text(path.toStdString(), csv);
+    const QString path = ask_path(tr("Write"), name, ".csv", csv_filter);
+    if (path.isEmpty()) return;
+    save_text(path.toStdString(), csv);
+    m_calliper->tell(tr("Written: %1").arg(path), false);
+}
+
+/// Where to write, with the ending that belongs there. A name that gets its ending here is another name than the one that was asked
+/// about: where that is taken the question is put again.
+QString MainWindow::ask_path(const QString& title, const QString& name, const QString& ending, const QString& kinds) {
+    const QString path = QFileDialog::getSaveFileName(this, title, name, kinds);
+    const QString own = ending == ".echappe.json" ? ".json" : ending;
+    if (path.isEmpty() || path.endsWith(own)) return path;
+    const QString whole = path + ending;
+    if (QFileInfo::exists(whole) && ask(title, tr("%1 is there already.").arg(whole), {tr("Cancel"), tr("Replace it")}) != 1) return {};
+    return whole;
+}
+
+/// One question with its answers, the first of them safe; which was given.
+int MainWindow::ask(const QString& title, const QString& sentence, const QStringList& answers) {
+    QMessageBox box(QMessageBox::NoIcon, title, sentence, QMessageBox::NoButton, this);
+    std::vector<QAbstractButton*> buttons;
+    for (const QString& answer : answers) buttons.push_back(box.addButton(answer, QMessageBox::ActionRole));
+    box.setDefaultButton(static_cast<QPushButton*>(buttons.front()));
+    box.setEscapeButton(buttons.front());
+    box.exec();
+    return static_cast<int>(std::find(buttons.begin(), buttons.end(), box.clickedButton()) - buttons.begin());
 }
 
 /// A CSV goes where its columns belong: torque, looks at the clock, or holes.
 void MainWindow::import_readings(const QString& path) {
-    QFile file(path);
-    if (!file.open(QIODevice::ReadOnly)) throw InputError("file", path.toStdString(), "a CSV file that can be read");
-    const std::string csv = file.readAll().toStdString();
+    const std::string csv = read_text(path.toStdString());
     const std::string header = csv.substr(0, csv.find('\n'));
     const DerivedPower* power = m_power->power();
     size_t kept = 0;
@@ -351,18 +388,29 @@ void MainWindow::set_dark(bool dark) {
 
 void MainWindow::open_file(const QString& path) {
     m_document.open(path);
+    forget_unkept();
     if (!m_document.path().isEmpty()) remember(path);
+    if (isVisible()) offer_left_work(path);
 }
 
-void MainWindow::open_demo(const QString& name) { m_document.open_demo(name); }
+void MainWindow::open_demo(const QString& name) {
+    m_document.open_demo(name);
+    forget_unkept();
+}
 
-bool MainWindow::recover(const QString& only_path) {
-    for (const Journal::Entry& entry : Journal::left_behind()) {
-        if (!only_path.isEmpty() && entry.job_path != only_path) continue;
-        m_document.recover(entry);
-        return true;
-    }
-    return false;
+LeftWorkSheet* MainWindow::offer_left_work(const QString& only_path) {
+    auto entries = Journal::left_behind(only_path);
+    if (entries.empty()) return nullptr;
+    auto* sheet = new LeftWorkSheet(std::move(entries), this);
+    connect(&sheet->slips(), &LeftWorkSlips::taken_up, this, [this](const Journal::Entry& entry) { guarded([&] { take_up(entry); }); });
+    sheet->open();
+    return sheet;
+}
+
+void MainWindow::take_up(const Journal::Entry& entry) {
+    if (!may_drop_edits()) return;
+    m_document.recover(entry);
+    forget_unkept();
 }
 
 Finder* MainWindow::open_finder() {
@@ -390,20 +438,36 @@ StockSheet* MainWindow::open_stock() {
 }
 
 bool MainWindow::save_to(const QString& path) {
-    m_document.save_as(path);
+    try {
+        m_document.save_as(path);
+    } catch (const FileChanged& changed) {
+        const int answer =
+            ask(tr("The file has changed"), path + "\n\n" + changed.sentence, {tr("Save elsewhere…"), tr("Replace it"), tr("Cancel")});
+        if (answer != 1) return answer == 0 && save_as();
+        try {
+            m_document.save_as(path, true);
+        } catch (const InputError& error) {
+            return save_elsewhere_after(error.what());
+        }
+    } catch (const InputError& error) {
+        return save_elsewhere_after(error.what());
+    }
     remember(path);
     m_calliper->tell(tr("Saved: %1").arg(path), false);
     return true;
 }
 
+bool MainWindow::save_elsewhere_after(const QString& sentence) {
+    m_calliper->tell(tr("Not saved. %1").arg(sentence), true);
+    return ask(tr("Not saved"), sentence, {tr("Save elsewhere…"), tr("Cancel")}) == 0 && save_as();
+}
+
 bool MainWindow::save() { return m_document.path().isEmpty() ? save_as() : save_to(m_document.path()); }
 
 bool MainWindow::save_as() {
-    QString path = QFileDialog::getSaveFileName(this, tr("Save the job"),
-                                                m_document.display_name().toLower().replace(' ', '-') + ".echappe.json", filter);
-    if (path.isEmpty()) return false;
-    if (!path.endsWith(".json")) path += ".echappe.json";
-    return save_to(path);
+    const QString name = m_document.display_name().toLower().replace(' ', '-').replace('/', '-') + ".echappe.json";
+    const QString path = ask_path(tr("Save the job"), name, ".echappe.json", filter);
+    return !path.isEmpty() && save_to(path);
 }
 
 /// A solid takes a second or two: it is made beside the window.
@@ -436,23 +500,43 @@ void MainWindow::ask_export(const QString& ending) {
     const auto shown = static_cast<Station>(m_stations->currentIndex());
     const bool sheet = ending == "pdf" && (shown == Station::pivots || shown == Station::survey);
     const QString name = sheet ? shown == Station::pivots ? "holes." : "survey." : m_teeth->wheel_selected() ? "wheel." : "pinion.";
-    const QString path = QFileDialog::getSaveFileName(this, tr("Export"), name + ending);
-    if (!path.isEmpty()) export_to(path.endsWith("." + ending) ? path : path + "." + ending);
+    const QString path = ask_path(tr("Export"), name + ending, "." + ending, {});
+    if (!path.isEmpty()) export_to(path);
 }
 
 void MainWindow::ask_overrule(const std::string& finding) {
     bool said = false;
-    const QString reason = QInputDialog::getText(this, tr("Overrule"), tr("Because (kept with the job):"), QLineEdit::Normal, {}, &said);
+    QString stands;
+    for (const Judgement& judgement : m_document.job().judgements)
+        if (judgement.finding == finding) stands = QString::fromStdString(judgement.reason);
+    const QString reason =
+        QInputDialog::getText(this, tr("Overrule"), tr("Because (kept with the job):"), QLineEdit::Normal, stands, &said);
     if (said && reason.trimmed().isEmpty())
         m_calliper->tell(tr("reason: got nothing, takes a few words: they are what you will want to read in a year"), true);
-    else if (said) m_document.judge(finding, "overruled", reason.trimmed());
+    else if (said) guarded([&] { m_document.judge(finding, "overruled", reason.trimmed()); });
+}
+
+QStringList MainWindow::unkept() const {
+    QStringList list = m_calliper->unkept();
+    for (const InPlaceEditor* editor : findChildren<InPlaceEditor*>()) list += editor->unkept();
+    return list;
+}
+
+void MainWindow::forget_unkept() {
+    m_calliper->forget_unkept();
+    for (InPlaceEditor* editor : findChildren<InPlaceEditor*>()) editor->forget_unkept();
 }
 
 bool MainWindow::may_drop_edits() {
+    if (const QStringList typed = unkept(); !typed.isEmpty()) {
+        const QString sentence = tr("Typed and not kept:\n\n%1").arg(typed.join("\n"));
+        if (ask(tr("Not kept"), sentence, {tr("Go back to it"), tr("Drop it")}) != 1) return m_calliper->back_to_unkept(), false;
+        forget_unkept();
+    }
     if (!m_document.dirty()) return true;
-    const auto answer = QMessageBox::question(this, tr("Not saved"), tr("%1 has edits that are not saved.").arg(m_document.display_name()),
-                                              QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel);
-    return answer == QMessageBox::Discard || (answer == QMessageBox::Save && save());
+    const int answer = ask(tr("Not saved"), tr("%1 has edits that are not saved.").arg(m_document.display_name()),
+                           {tr("Save"), tr("Drop the edits"), tr("Cancel")});
+    return answer == 1 || (answer == 0 && save());
 }
 
 void MainWindow::remember(const QString& path) {

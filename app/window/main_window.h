@@ -17,6 +17,8 @@ class PowerStation;
 class SurveyStation;
 class CalliperLine;
 class Finder;
+class LeftWorkSheet;
+class NoticeStrip;
 class Ladder;
 class StationsBar;
 class StockSheet;
@@ -49,14 +51,19 @@ public:
     StockSheet* open_stock();
     void show_station(Station station);
     void set_dark(bool dark);
+    /// Opens it, and asks about what an earlier run left of it unsaved. Throws InputError.
     void open_file(const QString& path);
     void open_demo(const QString& name);
-    /// Puts back what a crashed run left; true when there was something. When a file was asked for, only that file's.
-    bool recover(const QString& only_path = {});
+    /// The unsaved work of earlier runs, of one file or all, for the user to take up or leave; nullptr when there is none.
+    LeftWorkSheet* offer_left_work(const QString& only_path = {});
+    void take_up(const Journal::Entry& entry);
     Finder* open_finder();
     /// By the ending: .svg, .dxf, .pdf at once, .step beside the window.
     void export_to(const QString& path);
+    /// Asks where the file is not the one that was opened; offers another place where it cannot be written. True when it is saved.
     bool save_to(const QString& path);
+    /// What was typed anywhere and not kept, each with what for.
+    QStringList unkept() const;
     /// Torque, looks at the clock or holes, by the columns of the CSV. Throws InputError.
     void import_readings(const QString& path);
 
@@ -77,6 +84,10 @@ private:
     void build_holes_menu();
     void build_rate_menu();
     void write_csv(const QString& name, const std::string& csv);
+    QString ask_path(const QString& title, const QString& name, const QString& ending, const QString& kinds);
+    int ask(const QString& title, const QString& sentence, const QStringList& answers);
+    bool save_elsewhere_after(const QString& sentence);
+    void forget_unkept();
     QAction* add(QMenu* menu, const QString& name, const QKeySequence& keys, const std::function<void()>& action);
     void export_solid(const QString& path);
     void guarded(const std::function<void()>& action);

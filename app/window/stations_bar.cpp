@@ -18,10 +18,10 @@ Heading heading_of(const Document& document) {
     if (!job.place.empty()) under << QString::fromStdString(job.place);
     if (!job.number.empty())
         under << StationsBar::tr("%1 job %2").arg(QString::fromStdString(job.workshop), QString::fromStdString(job.number));
-    under << (document.read_only()        ? StationsBar::tr("read only")
-              : document.dirty()          ? StationsBar::tr("not saved yet")
-              : document.path().isEmpty() ? StationsBar::tr("not a file yet")
-                                          : StationsBar::tr("saved"));
+    under << (!document.read_only().isEmpty() ? StationsBar::tr("read only")
+              : document.dirty()              ? StationsBar::tr("not saved yet")
+              : document.path().isEmpty()     ? StationsBar::tr("not a file yet")
+                                              : StationsBar::tr("saved"));
     return {document.display_name() + (document.dirty() ? "  •" : ""), under.join(" · ")};
 }
 

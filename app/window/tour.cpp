@@ -7,6 +7,7 @@
 #include <QTextStream>
 
 #include "instruments/calliper_line.h"
+#include "number/input_error.h"
 #include "stations/beat/beat_station.h"
 #include "stations/pivots/pivots_station.h"
 #include "stations/power/power_station.h"
@@ -26,7 +27,8 @@ void shoot(MainWindow& window, const QDir& folder, const QString& name) {
     QApplication::processEvents();
     QApplication::processEvents();
     const QString path = folder.filePath(name + ".png");
-    window.grab().toImage().save(path);
+    if (!window.grab().toImage().save(path))
+        throw InputError("tour", "\"" + path.toStdString() + "\", which cannot be written", "a folder with room that can be written");
     QTextStream(stdout) << path << "\n";
 }
 
@@ -48,8 +50,8 @@ void read_one(MainWindow& window) {
 }  // namespace
 
 int take_tour(MainWindow& window, const QString& folder) {
-    QDir().mkpath(folder);
     const QDir to(folder);
+    if (!to.mkpath(".")) throw InputError("tour", "\"" + folder.toStdString() + "\", which cannot be made", "a folder that can be written");
     window.open_demo("tide-house");
     window.resize(1280, 800);
     window.show();

@@ -27,7 +27,7 @@ SumCard::Tab SumCard::of_sum(Document& document, const QString& name, const Calc
 }
 
 void SumCard::show_part(const QString& title) {
-    if (title != m_title) m_editor->hide();
+    if (title != m_title) m_editor->leave();
     m_title = title;
     refresh();
 }
@@ -46,7 +46,7 @@ void SumCard::show_sum(int which) {
     const int count = std::max(1, static_cast<int>(m_tabs.size()));
     m_sum = (which % count + count) % count;
     m_scrolled = 0;
-    m_editor->hide();
+    m_editor->leave();
     refresh();
 }
 
@@ -54,8 +54,9 @@ void SumCard::ask(const SumLine& line) {
     if (!tab().take) return;
     const QRectF at = place_of("sum:" + words(line.field));
     constexpr double room = 130;
-    m_editor->ask(QRectF(at.right() - room, at.top(), room, std::max(24.0, at.height())),
-                  line.from == "typed" ? words(line.text) : QString(), [this, field = line.field](const QString& text) {
+    m_editor->ask(tr("%1 · %2, %3").arg(m_title, tab().words, words(line.words)),
+                  QRectF(at.right() - room, at.top(), room, std::max(24.0, at.height())), words(line.text),
+                  [this, field = line.field](const QString& text) {
                       m_document.edit(tr("Figures: %1").arg(tab().words),
                                       [&](Job& job) { tab().take(job, field, text.trimmed().toStdString()); });
                   });
@@ -87,7 +88,7 @@ void SumCard::paint(QPainter& painter) {
 void SumCard::wheelEvent(QWheelEvent* event) {
     const double most = std::max(0.0, m_long - height());
     m_scrolled = std::clamp(m_scrolled - event->angleDelta().y() / 2.0, 0.0, most);
-    m_editor->hide();
+    m_editor->leave();
     update();
 }
 

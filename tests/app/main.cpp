@@ -4,6 +4,7 @@
 #include <catch2/catch.hpp>
 
 #include "theme/theme.h"
+#include "window/application.h"
 
 // One application for all tests of the window; its state and settings go to a folder of their own.
 int main(int argc, char** argv) {
@@ -11,7 +12,7 @@ int main(int argc, char** argv) {
     qputenv("ECHAPPE_STATE", state.path().toUtf8());
     qputenv("XDG_CONFIG_HOME", state.path().toUtf8());
     if (qEnvironmentVariableIsEmpty("QT_QPA_PLATFORM")) qputenv("QT_QPA_PLATFORM", "offscreen");
-    QApplication application(argc, argv);
+    echappe::Application application(argc, argv);
     QApplication::setApplicationName("echappe-tests");
     QApplication::setOrganizationName("echappe-tests");
     echappe::load_fonts();

@@ -15,6 +15,8 @@ constexpr int warmth_high = 58;
 
 RatePlot::RatePlot(QWidget* parent) : QCustomPlot(parent), m_warmth(new QCPAxisRect(this)) {
     setAccessibleName(tr("Rate log"));
+    // The plot takes the system's language for its axes by itself.
+    setLocale(QLocale::c());
     plotLayout()->addElement(1, 0, m_warmth);
     plotLayout()->setRowSpacing(0);
     m_warmth->setMaximumSize(QWIDGETSIZE_MAX, warmth_high);

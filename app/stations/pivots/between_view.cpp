@@ -47,7 +47,7 @@ BetweenView::BetweenView(Document& document, QWidget* parent)
     connect(m_editor, &InPlaceEditor::refused, this, [this](const QString& sentence) { emit told(sentence, true); });
     connect(&document, &Document::changed, this, [this] { refresh(); });
     connect(&document, &Document::subject_changed, this, [this] {
-        m_editor->hide();
+        m_editor->leave();
         if (std::find(m_marked.begin(), m_marked.end(), m_document.subject()) == m_marked.end()) m_marked = {m_document.subject()};
         refresh();
     });
@@ -101,12 +101,10 @@ void BetweenView::ask_coast() {
     const TrialCheck* now = marked();
     if (!now) return;
     const QRectF at = place_of("coast");
-    m_editor->ask(at.isNull() ? QRectF(20, height() - 40, 160, 26) : at, {}, [this, arbors = now->arbors](const QString& text) {
-        bool number = false;
-        const double seconds = QString(text).remove('s').trimmed().toDouble(&number);
-        constexpr double longest_s = 3600;
-        if (!number || seconds < 0 || seconds > longest_s)
-            throw InputError("coast", "\"" + text.toStdString() + "\"", "seconds from a light touch to rest, 0 to 3600");
+    const QString stands = now->last && now->last->coast_s ? words(print_short(*now->last->coast_s)) : QString();
+    const QRectF box = at.isNull() ? QRectF(20, height() - 40, 160, 26) : at;
+    m_editor->ask(tr("%1, coast").arg(words(now->name)), box, stands, [this, arbors = now->arbors](const QString& text) {
+        const double seconds = read_coast(text.toStdString());
         TrialRecord record;
         record.arbors = arbors;
         record.free = record.end_shake = true;
@@ -134,8 +132,6 @@ void BetweenView::keyPressEvent(QKeyEvent* event) {
         default:
             break;
     }
-    const QString text = event->text();
-    if (!text.isEmpty() && (text[0].isDigit() || text[0] == '.')) return emit reading_begun(text);
     CardStation::keyPressEvent(event);
 }
 

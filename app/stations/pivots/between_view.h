@@ -25,7 +25,6 @@ public:
 
 signals:
     void left();
-    void reading_begun(const QString& text);
 
 protected:
     void paint(QPainter& painter) override;

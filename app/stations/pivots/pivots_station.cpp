@@ -42,11 +42,10 @@ PivotsStation::PivotsStation(Document& document, Workshop& workshop, QWidget* pa
     connect(m_editor, &InPlaceEditor::refused, this, [this](const QString& sentence) { emit told(sentence, true); });
     m_between->hide();
     connect(m_between, &BetweenView::told, this, &PivotsStation::told);
-    connect(m_between, &BetweenView::reading_begun, this, &PivotsStation::reading_begun);
     connect(m_between, &BetweenView::left, this, [this] { show_between(false); });
     connect(&document, &Document::changed, this, qOverload<>(&QWidget::update));
     connect(&document, &Document::subject_changed, this, [this] {
-        m_editor->hide();
+        m_editor->leave();
         update();
     });
 }
@@ -105,9 +104,11 @@ void PivotsStation::overrule(const std::string& decision) {
         return;
     }
     const QRectF at = place_of("decide:" + words(decision));
-    m_editor->ask(QRectF(width() - card_width + 10, at.isNull() ? 80 : at.top(), card_width - 24, 26), {},
-                  [this, decision](const QString& because) {
-                      if (const DerivedHole* then = hole()) m_document.decide_hole(*then, decision, because);
+    const QString stands = now->by_hand ? words(now->record.because) : QString();
+    m_editor->ask(tr("%1, %2 because").arg(words(now->name), words(words_for_decision(decision))),
+                  QRectF(width() - card_width + 10, at.isNull() ? 80 : at.top(), card_width - 24, 26), stands,
+                  [this, decision, id = now->id](const QString& because) {
+                      if (const DerivedHole* then = m_document.derived().survey.hole(id)) m_document.decide_hole(*then, decision, because);
                   });
     m_editor->setPlaceholderText(tr("%1 because… (kept)").arg(words(words_for_decision(decision))));
 }
@@ -120,9 +121,10 @@ void PivotsStation::finish_or_redo() {
     const DerivedHole* now = hole();
     if (!now || now->decision.empty()) return;
     if (!now->record.done) return m_document.set_done(*now, true, {});
-    m_editor->ask(QRectF(width() - card_width + 10, 70, card_width - 24, 26), {}, [this](const QString& because) {
-        if (const DerivedHole* then = hole()) m_document.set_done(*then, false, because);
-    });
+    m_editor->ask(tr("%1, again because").arg(words(now->name)), QRectF(width() - card_width + 10, 70, card_width - 24, 26), {},
+                  [this, id = now->id](const QString& because) {
+                      if (const DerivedHole* then = m_document.derived().survey.hole(id)) m_document.set_done(*then, false, because);
+                  });
     m_editor->setPlaceholderText(tr("again, because… (kept)"));
 }
 
@@ -181,8 +183,6 @@ void PivotsStation::keyPressEvent(QKeyEvent* event) {
         default:
             break;
     }
-    const QString text = event->text();
-    if (!text.isEmpty() && (text[0].isDigit() || text[0] == '.')) return emit reading_begun(text);
     Canvas::keyPressEvent(event);
 }
 

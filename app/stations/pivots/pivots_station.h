@@ -36,7 +36,6 @@ public:
 
 signals:
     /// A digit was pressed: it belongs to a reading.
-    void reading_begun(const QString& text);
 
 protected:
     void paint(QPainter& painter) override;

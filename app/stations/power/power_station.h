@@ -22,7 +22,6 @@ public:
     std::optional<SpringMatchResult> strips() const;
 
 signals:
-    void reading_begun(const QString& text);
 
 protected:
     void paint(QPainter& painter) override;

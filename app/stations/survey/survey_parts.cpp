@@ -25,7 +25,7 @@ QString line_of(const TallyLine& part) { return words(part.name + "; " + part.tr
 
 void SurveyStation::show_parts(bool shown) {
     m_parts = shown;
-    m_editor->hide();
+    m_editor->leave();
     update();
 }
 
@@ -34,27 +34,31 @@ void SurveyStation::ask_part(size_t line) {
     const auto& tally = m_document.job().survey.tally;
     const bool there = line < tally.size();
     const QString text = there ? line_of(tally[line]) : QString();
-    m_editor->ask(QRectF(30, 60, width() - 420.0, 26), text, [this, line, there](const QString& typed) {
-        if (typed.trimmed().isEmpty() && there)
-            return m_document.edit(tr("Take a part off the list"),
-                                   [&](Job& job) { job.survey.tally.erase(job.survey.tally.begin() + static_cast<std::ptrdiff_t>(line)); });
-        TallyLine part = part_from(typed);
-        m_document.edit(tr("Part: %1").arg(words(part.name)), [&](Job& job) {
-            if (there) {
-                part.state = job.survey.tally[line].state;
-                job.survey.tally[line] = part;
-            } else {
-                job.survey.tally.push_back(part);
-            }
-        });
-    });
+    m_editor->ask(there ? tr("part %1").arg(text) : tr("one more part"), QRectF(30, 60, width() - 420.0, 26), text,
+                  [this, line, there](const QString& typed) {
+                      if (there && line >= m_document.job().survey.tally.size())
+                          throw InputError("part", "a line that is gone", "the list as it is now");
+                      if (typed.trimmed().isEmpty() && there)
+                          return m_document.edit(tr("Take a part off the list"), [&](Job& job) {
+                              job.survey.tally.erase(job.survey.tally.begin() + static_cast<std::ptrdiff_t>(line));
+                          });
+                      TallyLine part = part_from(typed);
+                      m_document.edit(tr("Part: %1").arg(words(part.name)), [&](Job& job) {
+                          if (there) {
+                              part.state = job.survey.tally[line].state;
+                              job.survey.tally[line] = part;
+                          } else {
+                              job.survey.tally.push_back(part);
+                          }
+                      });
+                  });
     m_editor->setPlaceholderText(tr("part; tray; which way round it goes"));
 }
 
 bool SurveyStation::parts_key(int key) {
     const auto& tally = m_document.job().survey.tally;
     const std::map<int, std::string> states = {{Qt::Key_O, "out"}, {Qt::Key_B, "back"}, {Qt::Key_R, "replaced"}, {Qt::Key_L, "left over"}};
-    if (key == Qt::Key_Plus || key == Qt::Key_Insert) ask_part(tally.size());
+    if (key == Qt::Key_A || key == Qt::Key_Insert) ask_part(tally.size());
     else if (key == Qt::Key_Up || key == Qt::Key_Down)
         m_line = static_cast<size_t>(std::clamp<long long>(static_cast<long long>(m_line) + (key == Qt::Key_Down ? 1 : -1), 0,
                                                            std::max<long long>(0, static_cast<long long>(tally.size()) - 1)));
@@ -133,7 +137,7 @@ void SurveyStation::paint_parts(QPainter& painter, const QRectF& room) {
         column_y[side] = line_y + 18;
     }
     write(painter, word_font(9), t.steel, {room.left(), room.bottom() - 4},
-          tr("+ a part taken out · ↑ ↓ choose · B put back · R replaced · L left over · O out · Enter changes, empty takes it off"));
+          tr("A a part taken out · ↑ ↓ choose · B put back · R replaced · L left over · O out · Enter changes, empty takes it off"));
 }
 
 }  // namespace echappe

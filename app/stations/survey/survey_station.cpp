@@ -45,7 +45,7 @@ const Spot* SurveyStation::spot() const {
 
 void SurveyStation::go_to(const std::string& part) {
     m_spot = part;
-    m_editor->hide();
+    m_editor->leave();
     const Spot* now = spot();
     if (now && now->kind == "hole") m_document.select_hole(now->arbor, now->plate);
     else if (now && !now->arbor.empty()) m_document.select(now->arbor);
@@ -67,8 +67,8 @@ void SurveyStation::write_note() {
     const Spot* now = spot();
     if (!now) return;
     const ConditionRecord* condition = m_document.job().survey.condition(now->part);
-    m_editor->ask(QRectF(width() - column_width + 12, 62, column_width - 28, 26), condition ? words(condition->note) : QString(),
-                  [this, part = now->part](const QString& note) {
+    m_editor->ask(tr("%1, note").arg(words(now->name)), QRectF(width() - column_width + 12, 62, column_width - 28, 26),
+                  condition ? words(condition->note) : QString(), [this, part = now->part](const QString& note) {
                       m_document.edit(tr("Note"), [&](Job& job) { job.survey.condition_at(part).note = note.trimmed().toStdString(); });
                   });
     m_editor->setPlaceholderText(tr("a word about it"));
@@ -135,10 +135,12 @@ void SurveyStation::safety_key(bool overrule) {
         std::find_if(steps.begin(), steps.end(), [&](const SafetyStep& step) { return !m_document.job().survey.step(step.id); });
     if (open == steps.end()) return;
     if (!overrule) return m_document.tick_safety(open->id, {});
-    m_editor->ask(QRectF(width() - column_width + 12, 62, column_width - 28, 26), {}, [this, id = open->id](const QString& because) {
-        if (because.trimmed().isEmpty()) throw InputError("because", "nothing", "why this step is passed over: it stays with the job");
-        m_document.tick_safety(id, because.trimmed());
-    });
+    m_editor->ask(tr("step of safety passed over, %1").arg(words(open->id)), QRectF(width() - column_width + 12, 62, column_width - 28, 26),
+                  {}, [this, id = open->id](const QString& because) {
+                      if (because.trimmed().isEmpty())
+                          throw InputError("because", "nothing", "why this step is passed over: it stays with the job");
+                      m_document.tick_safety(id, because.trimmed());
+                  });
     m_editor->setPlaceholderText(tr("passed over, because…"));
 }
 
@@ -198,7 +200,6 @@ void SurveyStation::keyPressEvent(QKeyEvent* event) {
         return;
     }
     if (plain && word_key(text)) return;
-    if (!text.isEmpty() && (text[0].isDigit() || text == ".")) return emit reading_begun(text);
     Canvas::keyPressEvent(event);
 }
 

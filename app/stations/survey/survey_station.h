@@ -39,7 +39,6 @@ public:
     double indicator_tir_mm() const { return m_highest - m_lowest; }
 
 signals:
-    void reading_begun(const QString& text);
 
 protected:
     void paint(QPainter& painter) override;

@@ -42,7 +42,7 @@ void BlankView::show_part(const DerivedMesh& mesh, bool wheel) {
     m_pinion_of = mesh.pinion_of;
     m_wheel = wheel || !mesh.pinion_blank;
     m_trial.reset();
-    m_editor->hide();
+    m_editor->leave();
     update();
 }
 
@@ -60,6 +60,7 @@ const std::string& BlankView::part_name() const { return m_wheel ? mesh()->wheel
 BlankChoice BlankView::decided() const { return m_document.job().blank_of(part_name()); }
 
 void BlankView::decide(const BlankChoice& choice) {
+    if (!mesh()) throw InputError("blank", "a wheel that is in no mesh now", "another");
     // Refused here, with the sentence, before it gets into the job.
     plan_blank({mesh()->geometry(), m_wheel ? "wheel" : "pinion", choice});
     m_document.set_blank(part_name(), choice);
@@ -73,7 +74,8 @@ void BlankView::set_arms(long long arms) {
 
 void BlankView::ask(const QString& tag, Size size, double now_mm) {
     const Unit& unit = *find_unit(m_document.job().length_unit, Dimension::length);
-    m_editor->ask(place_of(tag), QString::fromStdString(print_in(now_mm, unit, unit.symbol == "in" ? 4 : 3, false)),
+    m_editor->ask(QString::fromStdString(part_name() + ", ").replace('.', ' ') + tag, place_of(tag),
+                  QString::fromStdString(print_in(now_mm, unit, unit.symbol == "in" ? 4 : 3, false)),
                   [this, size, &unit](const QString& text) {
                       BlankChoice choice = decided();
                       if (text.trimmed().isEmpty()) (choice.*size).reset();
@@ -117,8 +119,8 @@ void BlankView::paint(QPainter& painter) {
     write(painter, word_font(8.5), t.ink, from + QPointF(bar * scale(*planned) / 2, -7), QString::number(bar) + " mm", 0);
     write(painter, word_font(8.5), t.steel, {24, height() - 12.0},
           width() < roomy
-              ? tr("Drag rim or hub  ·  click a figure  ·  + − arms  ·  B back")
-              : tr("Drag the rim or the hub  ·  click a figure to type it, empty for the rule  ·  + − arms  ·  B back to the mesh"));
+              ? tr("Drag rim or hub  ·  click a figure  ·  A, Shift+A arms  ·  B back")
+              : tr("Drag the rim or the hub  ·  click a figure to type it, empty for the rule  ·  A, Shift+A arms  ·  B back to the mesh"));
 }
 
 void BlankView::paint_wheel(QPainter& painter, const DerivedMesh& mesh, const BlankResult& blank) {
@@ -369,12 +371,10 @@ void BlankView::mouseReleaseEvent(QMouseEvent* event) {
 void BlankView::keyPressEvent(QKeyEvent* event) {
     const BlankResult* planned = blank();
     switch (event->key()) {
-        case Qt::Key_Plus:
-        case Qt::Key_Equal:
-            if (planned) set_arms(planned->arms < 3 ? 3 : std::min(8LL, planned->arms + 1));
-            return;
-        case Qt::Key_Minus:
-            if (planned) set_arms(planned->arms <= 3 ? 0 : planned->arms - 1);
+        case Qt::Key_A:
+            if (!planned) return;
+            if (event->modifiers() & Qt::ShiftModifier) set_arms(planned->arms <= 3 ? 0 : planned->arms - 1);
+            else set_arms(planned->arms < 3 ? 3 : std::min(8LL, planned->arms + 1));
             return;
         case Qt::Key_B:
         case Qt::Key_Escape:

@@ -2,9 +2,10 @@
 #include <QCursor>
 #include <QFileDialog>
 
-#include "job/file.h"
+#include "exchange/whole_file.h"
 #include "job/stock.h"
 #include "number/input_error.h"
+#include "number/numeral.h"
 #include "number/units.h"
 #include "print/tooth_sheet.h"
 #include "stations/teeth/teeth_station.h"
@@ -163,46 +164,53 @@ QMenu* TeethStation::fault_menu() {
     return menu;
 }
 
+const DerivedMesh& TeethStation::the_mesh() const {
+    if (const DerivedMesh* shown = mesh()) return *shown;
+    throw InputError("teeth", "an arbor without a mesh", "an arbor whose teeth are drawn");
+}
+
 void TeethStation::ask_fault(const MeshTrial::Fault& fault) {
     const bool length = fault.size != &MeshSimulationInput::friction;
     const Unit& unit = *find_unit(m_document.job().length_unit, Dimension::length);
-    m_editor->ask(place_of("faults"), QString::number(m_trial.fault(fault)), [this, fault, length, &unit](const QString& text) {
-        bool number = false;
-        double size = text.trimmed().toDouble(&number);
-        if (length && !number) size = parse_reading(text.toStdString(), unit, fault.words).value;
-        else if (length) size *= unit.base_per_unit;
-        if ((!number && !length) || size < fault.least || size > fault.most)
-            throw InputError(fault.words, "\"" + text.toStdString() + "\"",
-                             print_short(fault.least) + " to " + print_short(fault.most) + (length ? " mm" : ""));
-        m_trial.set_fault(fault, size);
-        update();
-    });
+    const Unit& read_in = length ? unit : base_unit(Dimension::number);
+    const QString stands = words(print_short(m_trial.fault(fault) / read_in.base_per_unit));
+    m_editor->ask(QString::fromStdString(the_mesh().name()) + ", " + fault.words, place_of("faults"), stands,
+                  [this, fault, length, &read_in](const QString& text) {
+                      const double size = parse_reading(text.toStdString(), read_in, fault.words).value;
+                      if (!(size >= fault.least && size <= fault.most))
+                          throw InputError(fault.words, in_quotes(text.toStdString()),
+                                           print_short(fault.least) + " to " + print_short(fault.most) + (length ? " mm" : ""));
+                      m_trial.set_fault(fault, size);
+                      update();
+                  });
 }
 
 void TeethStation::ask_trundle() {
     const Unit& unit = *find_unit(m_document.job().length_unit, Dimension::length);
     const QRectF at = place_of("trundles").isNull() ? QRectF(width() / 2.0, height() - 70.0, 0, 0) : place_of("trundles");
-    m_editor->ask(at, QString::fromStdString(print_in(mesh()->sizes.trundle_diameter_mm.value_or(0), unit, 3, false)),
+    m_editor->ask(QString::fromStdString(the_mesh().name()) + tr(", trundles"), at,
+                  QString::fromStdString(print_in(the_mesh().sizes.trundle_diameter_mm.value_or(0), unit, 3, false)),
                   [this, &unit](const QString& text) {
-                      FormChoice form = mesh()->form;
+                      FormChoice form = the_mesh().form;
                       form.trundle_diameter_mm.reset();
                       if (!text.trimmed().isEmpty()) form.trundle_diameter_mm = parse_reading(text.toStdString(), unit, "trundle").value;
-                      m_document.set_form(*mesh(), form);
+                      m_document.set_form(the_mesh(), form);
                   });
 }
 
 void TeethStation::ask_shift() {
-    m_editor->ask(QRectF(width() / 2.0, height() - 70.0, 0, 0), QString::number(mesh()->sizes.pinion_profile_shift, 'f', 3),
-                  [this](const QString& text) {
-                      FormChoice form = mesh()->form;
+    m_editor->ask(QString::fromStdString(the_mesh().name()) + tr(", profile shift"), QRectF(width() / 2.0, height() - 70.0, 0, 0),
+                  QString::number(the_mesh().sizes.pinion_profile_shift, 'f', 3), [this](const QString& text) {
+                      FormChoice form = the_mesh().form;
                       form.pinion_profile_shift.reset();
-                      bool number = false;
-                      const double shift = text.toDouble(&number);
-                      if (!text.trimmed().isEmpty() && !(number && std::abs(shift) <= 1))
-                          throw InputError("profile shift", "\"" + text.toStdString() + "\"",
-                                           "−1 to 1 modules, or nothing for what avoids undercut");
-                      if (!text.trimmed().isEmpty()) form.pinion_profile_shift = shift;
-                      m_document.set_form(*mesh(), form);
+                      if (!text.trimmed().isEmpty()) {
+                          const auto shift = read_number(text.toStdString());
+                          if (!shift || std::abs(*shift) > 1)
+                              throw InputError("profile shift", in_quotes(text.toStdString()),
+                                               "−1 to 1 modules, or nothing for what avoids undercut");
+                          form.pinion_profile_shift = shift;
+                      }
+                      m_document.set_form(the_mesh(), form);
                   });
 }
 
@@ -219,7 +227,7 @@ void TeethStation::ask_trace(bool wheel) {
 }
 
 void TeethStation::trace_part(bool wheel, const QString& path) {
-    const DerivedMesh& shown = *mesh();
+    const DerivedMesh& shown = the_mesh();
     TraceInput input;
     input.file = path.toStdString();
     input.teeth = wheel ? shown.wheel : shown.pinion;

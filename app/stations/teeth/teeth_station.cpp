@@ -43,6 +43,7 @@ TeethStation::TeethStation(Document& document, Motion& motion, Workshop& worksho
     });
     connect(&document, &Document::changed, this, qOverload<>(&QWidget::update));
     connect(&document, &Document::subject_changed, this, [this] {
+        m_editor->leave();
         m_other = false;
         m_wheel = !mesh() || mesh()->wheel_of == m_document.subject();
         fit();
@@ -70,6 +71,7 @@ void TeethStation::select_part(bool wheel) {
 }
 
 void TeethStation::other_mesh() {
+    m_editor->leave();
     m_other = !m_other;
     m_wheel = !mesh() || mesh()->wheel_of == m_document.subject();
     fit();
@@ -265,7 +267,7 @@ void TeethStation::paint_sizes(QPainter& painter, const DerivedMesh& mesh, doubl
     painter.drawLine(from + QPointF(bar * scale, -4), from + QPointF(bar * scale, 4));
     write(painter, word_font(8.5), t.ink, from + QPointF(bar * scale / 2, -7), QString::number(bar) + " mm", 0);
     write(painter, word_font(8.5), t.steel, {width() - right_column() - 20, height() - card_height - depths_height - 12.0},
-          width() < roomy ? QString() : tr("+ − zoom  ·  M other mesh  ·  B blank"), 1);
+          width() < roomy ? QString() : tr("Z closer  ·  Shift+Z farther  ·  W whole  ·  M other mesh  ·  B blank"), 1);
     paint_dimensions(painter, mesh, scale, pitch_point);
 }
 
@@ -534,18 +536,15 @@ void TeethStation::mouseMoveEvent(QMouseEvent* event) {
 
 void TeethStation::keyPressEvent(QKeyEvent* event) {
     switch (event->key()) {
-        case Qt::Key_Plus:
-        case Qt::Key_Equal:
-            return zoom(1.25, middle());
-        case Qt::Key_Minus:
-            return zoom(0.8, middle());
+        case Qt::Key_Z:
+            return zoom(event->modifiers() & Qt::ShiftModifier ? 0.8 : 1.25, middle());
         case Qt::Key_Left:
             return try_depth(m_trial.depth_mm() + tried_step_mm);
         case Qt::Key_Right:
             return try_depth(m_trial.depth_mm() - tried_step_mm);
         case Qt::Key_Home:
             return try_depth(m_trial.measured_depth_mm());
-        case Qt::Key_0:
+        case Qt::Key_W:
             return fit();
         case Qt::Key_M:
             return other_mesh();

@@ -74,6 +74,8 @@ private:
     void paint_card(QPainter& painter, const DerivedMesh& mesh);
     void paint_items(QPainter& painter, const DerivedMesh& mesh, double top);
     void set_form(const FormChoice& form);
+    /// The mesh that is acted on. Throws InputError when the subject is in none.
+    const DerivedMesh& the_mesh() const;
     void ask_fault(const MeshTrial::Fault& fault);
     void ask_trundle();
     void ask_shift();

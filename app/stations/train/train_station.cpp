@@ -519,7 +519,7 @@ void TrainStation::paint_foot(QPainter& painter, const View& view) {
     write(painter, word_font(8.5), t.ink, from + QPointF(bar / 2, -8), "20 mm", 0);
     write(painter, word_font(8.5), t.steel, {width() - 20.0, height() - 18.0},
           (m_motion.running() ? tr("turning, ") : tr("standing, ")) + m_motion.speed_text() +
-              tr("   ·   Space  [ slower  ] faster  . one beat"),
+              tr("   ·   Space  ·  Shift+Space one beat  ·  [ slower  ] faster"),
           1);
 }
 
@@ -530,8 +530,8 @@ long long TrainStation::count_at(const std::string& part) const {
 
 void TrainStation::edit_count(const std::string& part) {
     const QRectF box = place_of(QString::fromStdString(part));
-    m_editor->ask(box.isNull() ? QRectF(width() / 2.0 - 34, 30, 68, 32) : QRectF(box.center(), QSizeF()),
-                  box.isNull() ? QString() : QString::number(count_at(part)),
+    m_editor->ask(QString::fromStdString(part).replace('.', ' '),
+                  box.isNull() ? QRectF(width() / 2.0 - 34, 30, 68, 32) : QRectF(box.center(), QSizeF()), m_document.count_text(part),
                   [this, part](const QString& text) { m_document.set_count(part, text); });
 }
 
@@ -551,6 +551,6 @@ void TrainStation::keyPressEvent(QKeyEvent* event) {
     else QWidget::keyPressEvent(event);
 }
 
-void TrainStation::resizeEvent(QResizeEvent*) { m_editor->hide(); }
+void TrainStation::resizeEvent(QResizeEvent*) { m_editor->leave(); }
 
 }  // namespace echappe

@@ -1,0 +1,23 @@
+#include "window/application.h"
+
+#include <clocale>
+#include <exception>
+
+namespace echappe {
+
+Application::Application(int& argc, char** argv) : QApplication(argc, argv) {
+    // The toolkit takes over the system's language, and with it the decimal comma of every library that prints by it.
+    std::setlocale(LC_NUMERIC, "C");
+    QLocale::setDefault(QLocale::c());
+}
+
+bool Application::notify(QObject* receiver, QEvent* event) {
+    try {
+        return QApplication::notify(receiver, event);
+    } catch (const std::exception& error) {
+        emit told(QString::fromUtf8(error.what()));
+    }
+    return true;
+}
+
+}  // namespace echappe

@@ -1,0 +1,49 @@
+#include "window/notice_strip.h"
+
+#include <QFontMetricsF>
+
+#include "theme/theme.h"
+
+namespace echappe {
+namespace {
+
+constexpr int line_high = 30;
+
+}  // namespace
+
+NoticeStrip::NoticeStrip(Document& document, QWidget* parent) : Canvas(parent), m_document(document) {
+    setAccessibleName(tr("Notices"));
+    connect(&document, &Document::standing_changed, this, &NoticeStrip::refresh);
+    refresh();
+}
+
+void NoticeStrip::refresh() {
+    const auto lines = m_document.standing().size();
+    setFixedHeight(std::max(1, line_high * static_cast<int>(lines)));
+    setVisible(lines > 0);
+    update();
+}
+
+void NoticeStrip::paint(QPainter& painter) {
+    const Theme& t = theme();
+    painter.fillRect(rect(), t.sheet);
+    painter.fillRect(QRectF(0, 0, 6, height()), t.ruby);
+    painter.fillRect(QRectF(0, height() - 1, width(), 1), t.rule);
+    const QFont font = word_font(9.5);
+    const QFont act = word_font(9.5, true);
+    const QString save = tr("Save elsewhere…");
+    const double button = width_of(act, save) + 36;
+    double y = 0;
+    for (const QString& sentence : m_document.standing()) {
+        const QRectF row(18, y, width() - 18 - button, line_high);
+        const QString shown = QFontMetricsF(font).elidedText(sentence, Qt::ElideRight, row.width() - 12);
+        write(painter, font, t.ruby, {row.left(), y + 20}, shown);
+        place({"notice", row, {}, sentence, {}});
+        y += line_high;
+    }
+    const QRectF at(width() - button, 0, button, line_high);
+    write(painter, act, t.blued, {at.right() - 18, 20}, save, 1);
+    place({"save elsewhere", at, [this] { emit save_elsewhere_wanted(); }, tr("Ctrl+Shift+S"), {}});
+}
+
+}  // namespace echappe
