@@ -216,6 +216,7 @@ void CalliperLine::forget_unkept() {
 void CalliperLine::back_to_unkept() {
     if (m_unkept.empty()) return;
     const Unkept last = m_unkept.back();
+    emit station_wanted(last.asks);
     take(last.asks);
     if (last.ask_again) last.ask_again();
     refresh();

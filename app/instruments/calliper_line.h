@@ -49,6 +49,10 @@ public:
     /// To the question that something was typed for last and not kept.
     void back_to_unkept();
 
+signals:
+    /// The station is wanted where these readings are asked for.
+    void station_wanted(Asks asks);
+
 protected:
     void paint(QPainter& painter) override;
     bool eventFilter(QObject* watched, QEvent* event) override;

@@ -87,6 +87,11 @@ MainWindow::MainWindow(QWidget* parent)
     build_menus();
     connect(m_bar, &StationsBar::chosen, this, [this](int index) { show_station(static_cast<Station>(index)); });
     connect(m_bar, &StationsBar::finder_wanted, this, [this] { open_finder(); });
+    connect(m_calliper, &CalliperLine::station_wanted, this, [this](CalliperLine::Asks asks) {
+        const Station homes[] = {Station::train, Station::survey, Station::power, Station::beat};
+        const bool at_pivots = asks == CalliperLine::Asks::plates && m_stations->currentWidget() == m_pivots;
+        if (!at_pivots) show_station(homes[static_cast<int>(asks)]);
+    });
     connect(m_train, &TrainStation::quantity_wanted, m_calliper, &CalliperLine::ask);
     const auto tell_cutters = [this] {
         std::vector<double> modules;

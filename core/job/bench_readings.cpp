@@ -190,7 +190,8 @@ std::string name_of(const TorqueQuestion& question) {
 }
 
 void keep_torque(DriveRecord& drive, const TorqueQuestion& question, double N_mm) {
-    if (!(N_mm > 0 && N_mm < 1e7)) throw InputError(name_of(question), print_short(N_mm), "N mm above 0");
+    if (!DriveRecord::record().find("least_N_mm")->range.holds(N_mm))
+        throw InputError(name_of(question), print_short(N_mm), "N mm above 0");
     if (question.least) {
         drive.least_N_mm = N_mm;
         return;

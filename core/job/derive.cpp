@@ -1,6 +1,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "job/derive_topic.h"
 #include "job/derived.h"
 #include "job/findings.h"
 #include "job/layout.h"
@@ -357,22 +358,6 @@ void derive_movement(const Job& job, const WeighedTrain* weighed, Derived& deriv
     }
     derived.quantities = derived.problem.empty() ? quantities_of(job, derived, train ? &*train : nullptr) : std::vector<Quantity>();
     derived.measurables = measurables_of(job, derived);
-}
-
-}  // namespace
-
-namespace {
-
-/// What throws in one topic leaves the others derived and says so. `clear` takes away what was half done.
-template <class Work, class Clear>
-void derive_topic(Derived& derived, const std::string& topic, const Work& work, const Clear& clear) {
-    std::erase_if(derived.faults, [&](const TopicFault& fault) { return fault.topic == topic; });
-    try {
-        work();
-    } catch (const std::exception& error) {
-        clear();
-        derived.faults.push_back({topic, error.what()});
-    }
 }
 
 }  // namespace

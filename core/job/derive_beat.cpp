@@ -199,7 +199,7 @@ void advise(const OscillatorRecord& o, double beats, DerivedBeat& out) {
             means.left_s_per_day.reset();
             means.advice = "More than the " + means.name + " can do: " + fit->verdict;
         }
-    out.advice = out.means.front().advice;
+    if (!out.means.empty()) out.advice = out.means.front().advice;
 }
 
 }  // namespace

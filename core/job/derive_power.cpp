@@ -275,7 +275,8 @@ PowerChainInput chain_input(const Job& job, Derived& derived, const DerivedPower
 
 void chain_of(const Job& job, Derived& derived, DerivedPower& out, const Derived* before) {
     if (!job.oscillator || !job.escape_arbor || out.torque.empty() || derived.meshes.empty()) return;
-    if (out.train != job.trains.front().id) return;
+    // The flow is worked out for the first train; a job may have a drive and no train yet.
+    if (job.trains.empty() || out.train != job.trains.front().id) return;
     PowerChainInput in = chain_input(job, derived, out, job.trains.front(), before);
     const bool known =
         in.oscillator.kind == "pendulum" ? in.oscillator.mass_kg && in.oscillator.length_mm : in.oscillator.inertia_kg_m2.has_value();
@@ -351,7 +352,7 @@ void derive_drive(const Job& job, Derived& derived, const DriveRecord& drive, co
             double work = 0;
             for (size_t i = 1; i < out.torque.size(); ++i)
                 work += (out.torque[i][0] - out.torque[i - 1][0]) * (out.torque[i][1] + out.torque[i - 1][1]) / 2;
-            out.verdict = judge_drive(work / out.torque.back()[0], *out.least_N_mm);
+            if (const double run = out.torque.back()[0]; run > 0) out.verdict = judge_drive(work / run, *out.least_N_mm);
         }
         chain_of(job, derived, out, before);
         judge_wear(job, derived, out);

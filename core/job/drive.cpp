@@ -51,8 +51,8 @@ const Record& DriveRecord::record() {
             .add("insulation_Mohm", &In::insulation_Mohm, "MΩ", "coil to frame, disconnected", between(0, 1e6))
             .add("contact_gf", &In::contact_gf, "gf", "pressure of the contacts", between(0, 1e4))
             .add("least_N_mm", &In::least_N_mm, "N mm", "at the first arbor, that just keeps it going", above(0, 1e7))
-            .add("torque_down", &In::torque_down, "", "[[turns from let down, N mm], …] driving, at the first arbor")
-            .add("torque_up", &In::torque_up, "", "the same, being wound")
+            .add("torque_down", &In::torque_down, "", "[[turns from let down, N mm], …] driving, at the first arbor", between(0, 1e7))
+            .add("torque_up", &In::torque_up, "", "the same, being wound", between(0, 1e7))
             .add("steps_done", &In::steps_done, "", "of the assembly, by their ids")
             .add("outcomes", &In::outcomes, "", "what became of springs kept or replaced");
     return record;

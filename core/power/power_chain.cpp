@@ -113,7 +113,7 @@ void judge(const PowerChainInput& in, PowerChainResult& out, double omega) {
     const double needed = energy_of(o, *o.needed_deg, omega);
     const double kept_end = out.energy_end_per_beat_J * o.escapement_efficiency * o.Q / pi;
     out.margin = kept_end / needed;
-    out.least_torque_N_mm = in.torque_end_N_mm.value_or(in.torque_N_mm) / *out.margin;
+    if (*out.margin > 0) out.least_torque_N_mm = in.torque_end_N_mm.value_or(in.torque_N_mm) / *out.margin;
     if (!out.verdict.empty()) return;
     const std::string times = print_fixed(*out.margin, 1) + " times the energy for " + print_fixed(*o.needed_deg, 1) + " deg";
     if (*out.margin < 1) out.verdict = told + ": too weak, " + times + ". Look for the worst mesh and dry pivots before a stronger drive.";
@@ -225,7 +225,8 @@ PowerChainResult power_chain(const PowerChainInput& in) {
         if (!network.parts[part].count.known()) throw InputError(network.parts[part].place, "a lost count", "a count: restore it first");
         return static_cast<double>(network.parts[part].count.value);
     };
-    const double end_share = in.torque_end_N_mm.value_or(in.torque_N_mm) / in.torque_N_mm;
+    // A spring that has run down drives nothing: there is no share of nothing.
+    const double end_share = in.torque_N_mm > 0 ? in.torque_end_N_mm.value_or(in.torque_N_mm) / in.torque_N_mm : 0;
     PowerChainResult out;
     const auto add = [&](size_t arbor, double torque) -> PowerAtArbor& {
         PowerAtArbor& at = out.arbors.emplace_back();
@@ -260,13 +261,13 @@ PowerChainResult power_chain(const PowerChainInput& in) {
         at.pivot_friction_N_mm = in.friction * pivot_of(in, at.id) / 2 * std::hypot(load, load_before);
         at.torque_N_mm = torque = std::max(0.0, torque - at.pivot_friction_N_mm);
         at.power_W = torque / 1000 * 2 * pi / std::abs(period[arbor].to_double());
-        at.lost_share = 1 - torque / ideal;
+        at.lost_share = ideal > 0 ? 1 - torque / ideal : 0;
     }
     for (PowerAtArbor& at : out.arbors) at.torque_end_N_mm = at.torque_N_mm * end_share;
     const double beats_a_turn = count(*network.escape_part) * static_cast<double>(in.train.beats_per_tooth);
     out.energy_per_beat_J = torque / 1000 * 2 * pi / beats_a_turn;
     out.energy_end_per_beat_J = out.energy_per_beat_J * end_share;
-    out.efficiency = out.arbors.back().power_W / out.arbors.front().power_W;
+    out.efficiency = out.arbors.front().power_W > 0 ? out.arbors.back().power_W / out.arbors.front().power_W : 0;
     const double beat_s = std::abs(period[escape].to_double()) / beats_a_turn;
     judge(in, out, pi / beat_s);
     return out;

@@ -34,7 +34,11 @@ std::string plain(double value) { return (value < 0 ? "-" : "") + print_short(st
 
 }  // namespace
 
-bool Range::holds(double value) const { return (above_min ? value > min : value >= min) && value <= max; }
+bool Range::holds(double value) const {
+    // What is divided by must not vanish in double precision, nor a product of a few figures overflow.
+    const double least = above_min && min == 0 ? smallest_ordinary : min;
+    return std::abs(value) <= largest_ordinary && (above_min && min != 0 ? value > min : value >= least) && value <= max;
+}
 
 std::string Range::sentence() const {
     const bool floor = std::isfinite(min);

@@ -18,13 +18,17 @@ namespace echappe {
 
 class Record;
 
+/// No figure of a clock, in any unit, is larger or, where it must be above 0, smaller.
+constexpr double largest_ordinary = 1e30;
+constexpr double smallest_ordinary = 1e-30;
+
 /// What a number may be. `sentence()` is what an error says it takes.
 struct Range {
     double min = -std::numeric_limits<double>::infinity();
     double max = std::numeric_limits<double>::infinity();
     bool above_min = false;  ///< min itself is excluded
 
-    bool holds(double value) const;  ///< false for NaN
+    bool holds(double value) const;  ///< false for NaN and for what is not of ordinary size
     std::string sentence() const;
 };
 inline Range any_number() { return {}; }

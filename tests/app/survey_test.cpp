@@ -1,7 +1,10 @@
 #include <QApplication>
 #include <QFile>
 #include <QHelpEvent>
+#include <QMessageBox>
+#include <QPushButton>
 #include <QTemporaryDir>
+#include <QTimer>
 #include <QToolTip>
 #include <catch2/catch.hpp>
 #include <set>
@@ -212,6 +215,31 @@ TEST_CASE("the stand-in reads the hole it is asked for, and Enter keeps it") {
     bench.read_simulated();
     REQUIRE(bench.job().survey.hole("great.back")->pivot_mm);
     CHECK(*bench.job().survey.hole("great.back")->pivot_mm == Approx(3.6).margin(0.03));
+}
+
+TEST_CASE("a drawer with a row that cannot be kept asks before it closes") {
+    Bench bench;
+    StockSheet* sheet = bench.window.open_stock();
+    sheet->bushes().item(0, 1)->setText("nan");
+    CHECK(sheet->said().startsWith("Not kept yet"));
+    QString asked;
+    const auto answer = [&](const QString& words) {
+        QTimer::singleShot(30, [&, words] {
+            auto* box = qobject_cast<QMessageBox*>(QApplication::activeModalWidget());
+            if (!box) return;
+            asked = box->text();
+            for (QAbstractButton* button : box->buttons())
+                if (button->text() == words) return button->click();
+        });
+    };
+    answer("Go back to it");
+    sheet->reject();
+    CHECK(asked.contains("nan"));
+    CHECK(sheet->isVisible());
+    CHECK(sheet->bushes().item(0, 1)->text() == "nan");
+    answer("Drop it");
+    sheet->reject();
+    CHECK_FALSE(sheet->isVisible());
 }
 
 TEST_CASE("school and method change every plan at once, and undo brings them back") {

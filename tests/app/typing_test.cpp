@@ -155,7 +155,8 @@ TEST_CASE("what was typed and not kept waits when the station is left, and is as
     CHECK(bench.window.calliper().tags().contains("unkept"));
     bench.window.show_station(Station::train);
     CHECK(bench.line().text() == "35.12");
-    // Closing asks; going back to it is the safe answer.
+    // Closing asks, from another station too; going back to it is the safe answer.
+    bench.window.show_station(Station::beat);
     QString sentence;
     QTimer::singleShot(50, [&] {
         auto* box = qobject_cast<QMessageBox*>(QApplication::activeModalWidget());
@@ -166,6 +167,8 @@ TEST_CASE("what was typed and not kept waits when the station is left, and is as
     bench.window.close();
     CHECK(sentence.contains("35.12"));
     CHECK(bench.window.isVisible());
+    CHECK(bench.window.train().isVisible());
+    CHECK(bench.line().text() == "35.12");
     QTest::keyClick(&bench.line(), Qt::Key_Return);
     CHECK(bench.job().measurements.back().evidence.key == asked);
     CHECK(bench.window.unkept().isEmpty());

@@ -3,6 +3,7 @@
 #include <clocale>
 #include <cmath>
 #include <cstdlib>
+#include <filesystem>
 #include <functional>
 
 #include "exchange/drawing.h"
@@ -233,8 +234,10 @@ TEST_CASE("a table written with decimal commas parts its columns at semicolons")
 
 TEST_CASE("figures are printed with a point though the system's language has a comma") {
     // The language is made here: a machine has none of its own until somebody asks for it.
-    REQUIRE(std::system("mkdir -p locales && localedef -i de_DE -f UTF-8 locales/de_DE.UTF-8 > /dev/null 2>&1") >= 0);
-    setenv("LOCPATH", "locales", 1);
+    std::string folder = (std::filesystem::temp_directory_path() / "echappe-language-XXXXXX").string();
+    REQUIRE(mkdtemp(folder.data()));
+    REQUIRE(std::system(("localedef -i de_DE -f UTF-8 " + folder + "/de_DE.UTF-8 > /dev/null 2>&1").c_str()) >= 0);
+    setenv("LOCPATH", folder.c_str(), 1);
     REQUIRE(std::setlocale(LC_NUMERIC, "de_DE.UTF-8"));
     char comma[8];
     std::snprintf(comma, sizeof comma, "%.1f", 0.5);
@@ -247,6 +250,7 @@ TEST_CASE("figures are printed with a point though the system's language has a c
     const std::string dxf = to_dxf(drawing);
     const double read = parse_reading("35.12", *find_unit("mm", Dimension::length), "x").value;
     std::setlocale(LC_NUMERIC, "C");
+    std::filesystem::remove_all(folder);
     CHECK(std::string(comma) == "0,5");  // the language was really in force
     CHECK(fixed == "35.12");
     CHECK(brief == "1234.5");

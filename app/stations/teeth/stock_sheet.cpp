@@ -2,6 +2,7 @@
 
 #include <QHBoxLayout>
 #include <QHeaderView>
+#include <QMessageBox>
 #include <QPainter>
 #include <QPushButton>
 #include <QVBoxLayout>
@@ -242,11 +243,29 @@ void StockSheet::keep() {
                               strips_from_csv(csv_of(*m_strips))});
         m_said->setText(tr("Kept in %1").arg(Workshop::folder()));
         m_said->setStyleSheet({});
+        m_all_kept = true;
         fill();
     } catch (const InputError& error) {
+        m_all_kept = false;
         m_said->setText(tr("Not kept yet. %1").arg(QString::fromUtf8(error.what())));
         m_said->setStyleSheet("color: " + theme().ruby.name());
     }
+}
+
+/// What is typed into the drawers and cannot be kept is not dropped without a word.
+bool StockSheet::may_close() {
+    if (m_all_kept) return true;
+    QMessageBox box(QMessageBox::NoIcon, windowTitle(), m_said->text(), QMessageBox::NoButton, this);
+    auto* back = box.addButton(tr("Go back to it"), QMessageBox::ActionRole);
+    auto* drop = box.addButton(tr("Drop it"), QMessageBox::ActionRole);
+    box.setDefaultButton(back);
+    box.setEscapeButton(back);
+    box.exec();
+    return box.clickedButton() == drop;
+}
+
+void StockSheet::reject() {
+    if (may_close()) QDialog::reject();
 }
 
 void StockSheet::add_row() {

@@ -28,12 +28,15 @@ public:
     void add_row();
     void remove_row();
     QString said() const { return m_said->text(); }
+    /// Closing asks first while something typed is not kept.
+    void reject() override;
 
 private:
     QTableWidget* make_table(const QString& name, const QStringList& columns);
     void fill();
     void fill_pivot_drawers(const Stock& stock);
     void keep();
+    bool may_close();
     QTableWidget& front() const { return *static_cast<QTableWidget*>(m_tabs->currentWidget()); }
 
     Workshop& m_workshop;
@@ -46,6 +49,7 @@ private:
     QTableWidget* m_strips;
     QLabel* m_said;
     bool m_filling = false;
+    bool m_all_kept = true;
 };
 
 }  // namespace echappe

@@ -1,0 +1,103 @@
+#include <algorithm>
+#include <catch2/catch.hpp>
+#include <cmath>
+#include <stdexcept>
+
+#include "job/derive_topic.h"
+#include "job/file.h"
+#include "job/findings.h"
+#include "power/power_chain.h"
+#include "support/demo.h"
+#include "workings/record_json.h"
+
+using namespace echappe;
+
+// What random jobs, tables and readings brought down: each find stays mended.
+
+namespace {
+
+Job saloon() { return job_from_text(demo::text("saloon.echappe.json")).job; }
+
+PowerChainInput chain_with(double torque) {
+    PowerChainInput in;
+    in.train.arbors.resize(2);
+    in.train.arbors[0].id = "great";
+    in.train.arbors[0].wheel = 96;
+    in.train.arbors[1].id = "escape";
+    in.train.arbors[1].pinion = 8;
+    in.train.arbors[1].wheel = 30;
+    in.train.reference = {"escape", 60, "cw"};
+    in.train.escape_arbor = "escape";
+    in.torque_N_mm = torque;
+    in.torque_end_N_mm = torque;
+    in.oscillator.mass_kg = 1;
+    in.oscillator.length_mm = 250;
+    in.oscillator.needed_deg = 2;
+    return in;
+}
+
+}  // namespace
+
+TEST_CASE("a job with a drive and no train yet is derived") {
+    Job job = saloon();
+    REQUIRE_FALSE(job.drives.empty());
+    job.trains.clear();
+    const Derived derived = derive(job);
+    CHECK(derived.faults.empty());
+    CHECK_FALSE(derived.power.empty());
+    CHECK_FALSE(derived.power.front().chain);
+}
+
+TEST_CASE("a drive that gives nothing keeps nothing swinging, and no share of nothing is told") {
+    const PowerChainResult out = power_chain(chain_with(0));
+    for (const PowerAtArbor& at : out.arbors) CHECK(at.lost_share == 0);
+    CHECK(out.efficiency == 0);
+    CHECK(out.semi_arc_deg == 0.0);
+    CHECK_FALSE(out.least_torque_N_mm);
+    CHECK_NOTHROW(write_json(PowerChainResult::record(), &out, Empty::null));
+    // As it goes to nothing everything goes with it.
+    CHECK(power_chain(chain_with(1e-9)).energy_per_beat_J < 1e-9);
+}
+
+TEST_CASE("what throws in one topic leaves the others derived and says so until it is mended") {
+    const Job job = demo::job();
+    Derived derived = derive(job);
+    const size_t drives = derived.power.size();
+    const auto said = [&] {
+        const auto findings = findings_of(job, derived);
+        return std::any_of(findings.begin(), findings.end(),
+                           [](const Finding& f) { return f.id == "not-derived:rate" && f.severity == "fault"; });
+    };
+    CHECK_FALSE(said());
+    // Not an InputError only: whatever comes out of a library, or of us.
+    derive_topic(
+        derived, "rate", [&] { derived.beat.looks.clear(), throw std::out_of_range("vector"); }, [&] { derived.beat = {}; });
+    CHECK(derived.beat.means.empty());
+    CHECK(derived.power.size() == drives);
+    CHECK(said());
+    derive_topic(
+        derived, "rate", [] {}, [] {});
+    CHECK_FALSE(said());
+}
+
+TEST_CASE("a result that is not finite is named by its field when it is refused") {
+    PowerAtArbor at;
+    at.lost_share = NAN;
+    CHECK_THROWS_WITH(write_json(PowerAtArbor::record(), &at, Empty::null), Catch::Contains("lost_share"));
+}
+
+TEST_CASE("a job that was damaged anywhere is opened as far as it can be read") {
+    // Every part taken out, every number made another: none of it stops the derivation.
+    const std::string text = demo::text("watch.echappe.json");
+    for (const auto& [from, to] :
+         {std::pair("\"trains\"", "\"brains\""), std::pair("\"arbors\"", "\"harbours\""), std::pair("\"drives\"", "\"dives\""),
+          std::pair("18000", "-18000"), std::pair("\"oscillator\"", "\"oscillators\"")}) {
+        std::string spoilt = text;
+        const auto at = spoilt.find(from);
+        if (at == std::string::npos) continue;
+        spoilt.replace(at, std::string(from).size(), to);
+        const LoadedJob loaded = job_from_text(spoilt);
+        INFO(from);
+        CHECK(derive(loaded.job).faults.empty());
+    }
+}
