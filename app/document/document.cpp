@@ -146,9 +146,17 @@ void Document::weigh() {
                 emit weighing_moved();
             });
         };
-        const WeighedTrain answer{question_of(input), restore_train(input, {stop, report})};
-        if (!answer.answer.complete) return;
-        QMetaObject::invokeMethod(this, [this, run, answer] { weighed(run, answer); });
+        try {
+            const WeighedTrain answer{question_of(input), restore_train(input, {stop, report})};
+            if (!answer.answer.complete) return;
+            QMetaObject::invokeMethod(this, [this, run, answer] { weighed(run, answer); });
+        } catch (const std::exception& error) {
+            QMetaObject::invokeMethod(this, [this, run, why = QString::fromUtf8(error.what())] {
+                if (run != m_weighing_run) return;
+                stop_weighing();
+                emit told(why, true);
+            });
+        }
     });
     emit weighing_moved();
 }

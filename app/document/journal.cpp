@@ -16,6 +16,7 @@
 #include <cstring>
 
 #include "document/folders.h"
+#include "exchange/write_all.h"
 #include "job/file.h"
 #include "number/input_error.h"
 #include "workings/record_json.h"
@@ -27,19 +28,6 @@ constexpr int discarded_kept = 20;
 
 InputError cannot_be_kept(const QString& file) {
     return {"journal", "\"" + file.toStdString() + "\" (" + std::strerror(errno) + ")", "a place with room that can be written"};
-}
-
-bool write_all(int fd, const std::string& text) {
-    const char* at = text.data();
-    for (size_t left = text.size(); left > 0;) {
-        const ssize_t written = write(fd, at, left);
-        if (written < 0 && errno == EINTR) continue;
-        if (written == 0) errno = ENOSPC;
-        if (written <= 0) return false;
-        at += written;
-        left -= static_cast<size_t>(written);
-    }
-    return true;
 }
 
 /// The name still leads to the file that is open: a living journal is renamed over the old one when it is kept whole again.

@@ -12,6 +12,7 @@
 #include <sstream>
 #include <utility>
 
+#include "exchange/write_all.h"
 #include "number/input_error.h"
 
 namespace echappe {
@@ -37,7 +38,7 @@ public:
             throw InputError("file", "\"" + path().string() + "\", which is write-protected", "another name, or leave to write this one");
         open_new();
         if (there) take_over(old);
-        write_all(text);
+        if (!write_all(m_fd, text)) fail();
         if (m_sync && fsync(m_fd) != 0) fail();
         if (close(std::exchange(m_fd, -1)) != 0) fail();
     }
@@ -78,18 +79,6 @@ private:
         if (fchmod(m_fd, old.st_mode & 07777) != 0) errno = 0;
     }
 
-    void write_all(const std::string& text) const {
-        const char* at = text.data();
-        for (size_t left = text.size(); left > 0;) {
-            const ssize_t written = write(m_fd, at, left);
-            if (written < 0 && errno == EINTR) continue;
-            if (written == 0) errno = ENOSPC;
-            if (written <= 0) fail();
-            at += written;
-            left -= static_cast<size_t>(written);
-        }
-    }
-
     /// The new name must outlive a power cut as the bytes do; file systems that cannot say so are left to their own ways.
     void sync_folder() const {
         const int folder = open(m_target.parent_path().c_str(), O_RDONLY | O_DIRECTORY | O_CLOEXEC);
@@ -106,6 +95,17 @@ private:
 };
 
 }  // namespace
+
+bool write_all(int file, std::string_view text) {
+    while (!text.empty()) {
+        const ssize_t written = write(file, text.data(), text.size());
+        if (written < 0 && errno == EINTR) continue;
+        if (written == 0) errno = ENOSPC;
+        if (written <= 0) return false;
+        text.remove_prefix(static_cast<size_t>(written));
+    }
+    return true;
+}
 
 std::filesystem::path behind_links(const std::filesystem::path& path) {
     std::error_code error;

@@ -1,4 +1,3 @@
-#include <sys/resource.h>
 #include <sys/stat.h>
 
 #include <QDir>
@@ -9,12 +8,12 @@
 #include <QTemporaryDir>
 #include <QTimer>
 #include <catch2/catch.hpp>
-#include <csignal>
 #include <filesystem>
 
 #include "app/bench.h"
 #include "job/file.h"
 #include "support/demo.h"
+#include "support/files.h"
 #include "window/notice_strip.h"
 
 using namespace echappe;
@@ -60,18 +59,6 @@ struct FileBench {
         FAIL(words.toStdString());
     }
     std::string saved_note(const QString& at) { return load_job(at.toStdString()).job.note; }
-};
-
-/// A disk on which no file may be larger, for as long as this lives.
-struct FullDisk {
-    rlimit before{};
-    explicit FullDisk(rlim_t bytes) {
-        std::signal(SIGXFSZ, SIG_IGN);
-        getrlimit(RLIMIT_FSIZE, &before);
-        const rlimit small{bytes, before.rlim_max};
-        setrlimit(RLIMIT_FSIZE, &small);
-    }
-    ~FullDisk() { setrlimit(RLIMIT_FSIZE, &before); }
 };
 
 }  // namespace

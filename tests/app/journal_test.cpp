@@ -1,4 +1,3 @@
-#include <sys/resource.h>
 #include <QDir>
 #include <QMessageBox>
 #include <QProcess>
@@ -6,12 +5,12 @@
 #include <QThread>
 #include <QTimer>
 #include <catch2/catch.hpp>
-#include <csignal>
 #include <filesystem>
 
 #include "app/bench.h"
 #include "job/file.h"
 #include "support/demo.h"
+#include "support/files.h"
 #include "window/left_work_sheet.h"
 #include "window/notice_strip.h"
 
@@ -266,13 +265,10 @@ TEST_CASE("on a full disk no half line gets into the journal, and what was kept 
     run.document().open(path);
     note(run.document(), "kept");
     const auto size = QFileInfo(state.path("journal/" + state.in("journal").front())).size();
-    std::signal(SIGXFSZ, SIG_IGN);
-    rlimit before{};
-    getrlimit(RLIMIT_FSIZE, &before);
-    const rlimit small{static_cast<rlim_t>(size) + 20, before.rlim_max};
-    setrlimit(RLIMIT_FSIZE, &small);
-    note(run.document(), "a longer note than there is room for on this disk");
-    setrlimit(RLIMIT_FSIZE, &before);
+    {
+        const FullDisk full(static_cast<rlim_t>(size) + 20);
+        note(run.document(), "a longer note than there is room for on this disk");
+    }
     CHECK(run.document().standing().size() == 1);
     run.crash();
     const auto left = Journal::left_behind();
@@ -288,14 +284,11 @@ TEST_CASE("work that cannot be kept where it is taken up stays where it lies") {
     crash_on(path, "left");
     const auto left = Journal::left_behind();
     REQUIRE(left.size() == 1);
-    std::signal(SIGXFSZ, SIG_IGN);
-    rlimit before{};
-    getrlimit(RLIMIT_FSIZE, &before);
-    const rlimit none{0, before.rlim_max};
-    setrlimit(RLIMIT_FSIZE, &none);
     MainWindow window;
-    CHECK_THROWS_AS(window.take_up(left.front()), InputError);
-    setrlimit(RLIMIT_FSIZE, &before);
+    {
+        const FullDisk full(0);
+        CHECK_THROWS_AS(window.take_up(left.front()), InputError);
+    }
     CHECK(Journal::left_behind().size() == 1);
     window.document().undo_stack()->setClean();
 }

@@ -70,7 +70,7 @@ TEST_CASE("nothing confirmed is lost and nothing newer replaced by older in kill
         REQUIRE(working.waitForStarted());
         // One in four while it starts and takes up what was left, the others while it works.
         if (i % 4 != 3) {
-            REQUIRE(working.waitForReadyRead(20000));
+            REQUIRE(working.waitForReadyRead(60000));
             QThread::usleep(moment_us(random));
         } else {
             QThread::usleep(early_us(random));

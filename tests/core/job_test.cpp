@@ -8,20 +8,12 @@
 #include "job/report.h"
 #include "job/train_question.h"
 #include "support/demo.h"
+#include "support/files.h"
 
 using namespace echappe;
 namespace fs = std::filesystem;
 
 namespace {
-
-struct Folder {
-    fs::path path;
-    Folder() {
-        std::string name = (fs::temp_directory_path() / "echappe-test-XXXXXX").string();
-        path = mkdtemp(name.data());
-    }
-    ~Folder() { fs::remove_all(path); }
-};
 
 std::string text_of(const fs::path& path) {
     std::ifstream in(path);

@@ -1,42 +1,16 @@
-#include <sys/resource.h>
 #include <sys/stat.h>
 
 #include <catch2/catch.hpp>
-#include <csignal>
 #include <filesystem>
-#include <fstream>
 
 #include "exchange/whole_file.h"
 #include "number/input_error.h"
+#include "support/files.h"
 
 using namespace echappe;
 namespace fs = std::filesystem;
 
 namespace {
-
-/// A folder that is gone afterwards.
-struct Folder {
-    fs::path path;
-    Folder() {
-        std::string name = (fs::temp_directory_path() / "echappe-files-XXXXXX").string();
-        path = mkdtemp(name.data());
-    }
-    ~Folder() { fs::remove_all(path); }
-    fs::path operator/(const char* name) const { return path / name; }
-    size_t files() const { return static_cast<size_t>(std::distance(fs::directory_iterator(path), fs::directory_iterator())); }
-};
-
-/// A disk that is full after so many bytes of a file, for as long as this lives.
-struct FullDisk {
-    rlimit before{};
-    explicit FullDisk(rlim_t bytes) {
-        std::signal(SIGXFSZ, SIG_IGN);
-        getrlimit(RLIMIT_FSIZE, &before);
-        const rlimit small{bytes, before.rlim_max};
-        setrlimit(RLIMIT_FSIZE, &small);
-    }
-    ~FullDisk() { setrlimit(RLIMIT_FSIZE, &before); }
-};
 
 mode_t mode_of(const fs::path& path) {
     struct stat found {};

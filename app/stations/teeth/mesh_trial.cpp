@@ -99,7 +99,12 @@ void MeshTrial::start_looking() {
     one_pitch.span = "pitch";
     one_pitch.steps = stands;
     m_looker = std::jthread([this, look, input = one_pitch](const std::stop_token& stop) {
-        const auto window = good_depths(input, {stop, {}});
+        std::optional<DepthWindow> window;
+        try {
+            window = good_depths(input, {stop, {}});
+        } catch (const std::exception&) {
+            // No depth at which it runs: what is wrong with the mesh is said where it is drawn.
+        }
         if (stop.stop_requested()) return;
         QMetaObject::invokeMethod(this, [this, look, window] {
             if (look != m_look) return;

@@ -266,8 +266,6 @@ void TeethStation::paint_sizes(QPainter& painter, const DerivedMesh& mesh, doubl
     painter.drawLine(from + QPointF(0, -4), from + QPointF(0, 4));
     painter.drawLine(from + QPointF(bar * scale, -4), from + QPointF(bar * scale, 4));
     write(painter, word_font(8.5), t.ink, from + QPointF(bar * scale / 2, -7), QString::number(bar) + " mm", 0);
-    write(painter, word_font(8.5), t.steel, {width() - right_column() - 20, height() - card_height - depths_height - 12.0},
-          width() < roomy ? QString() : tr("Z closer  ·  Shift+Z farther  ·  W whole  ·  M other mesh  ·  B blank"), 1);
     paint_dimensions(painter, mesh, scale, pitch_point);
 }
 
@@ -369,6 +367,14 @@ void TeethStation::paint_running(QPainter& painter, const DerivedMesh& mesh) {
            tr("A wheel off its centre, a bent or short tooth, worn leaves, more friction"),
            {}});
     if (!narrow && mesh.module_known == Known::assumed) write(painter, word_font(8.5), t.steel, {x + wide, y}, tr("module assumed"), 1);
+    if (width() >= roomy) {
+        // Beside the picture, under what runs: teeth reach as far as they are zoomed.
+        QPointF line(width() - right_column(), height() - card_height - depths_height - 36.0);
+        for (const QString& keys : {tr("Z, Shift+Z zoom  ·  W whole"), tr("M other mesh  ·  P other part"), tr("B blank  ·  T one turn  ·  F faults")}) {
+            write(painter, word_font(8.5), t.steel, line, keys);
+            line.ry() += 14;
+        }
+    }
 }
 
 /// Speed against the steady one; the line of centres and the stand now drawn are marked.
