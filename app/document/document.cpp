@@ -189,7 +189,7 @@ void Document::journal_fails(const QString& why) {
 
 QStringList Document::standing() const {
     QStringList list;
-    if (!m_journal_fault.isEmpty()) list << tr("Edits are not safe from a crash: %1. Save often.").arg(m_journal_fault);
+    if (!m_journal_fault.isEmpty()) list << tr("Edits are not safe from a crash, save often. %1").arg(m_journal_fault);
     if (!m_read_only.isEmpty()) list << m_read_only;
     return list;
 }
@@ -359,6 +359,8 @@ void Document::save_as(const QString& path, bool replace) {
 void Document::recover(const Journal::Entry& entry) {
     const Journal::Claim claim(entry);
     if (!claim.held()) throw InputError("journal", "work that another window has taken up meanwhile", "another from the list");
+    if (entry.job_text.isEmpty())
+        throw InputError("journal", "nothing that can be read", "a look at \"" + entry.file.toStdString() + "\", or throwing it away");
     const LoadedJob kept = job_from_text(entry.job_text.toStdString());
     const QString path = entry.about.job_path;
     const FileStamp now = path.isEmpty() ? FileStamp() : stamp_of(path.toStdString());

@@ -27,7 +27,7 @@ namespace {
 constexpr int discarded_kept = 20;
 
 InputError cannot_be_kept(const QString& file) {
-    return {"journal", "\"" + file.toStdString() + "\" (" + std::strerror(errno) + ")", "a place with room that can be written"};
+    return {"journal", std::string(std::strerror(errno)) + " for \"" + file.toStdString() + "\"", "a place with room that can be written"};
 }
 
 /// The name still leads to the file that is open: a living journal is renamed over the old one when it is kept whole again.

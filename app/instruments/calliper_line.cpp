@@ -147,19 +147,10 @@ void CalliperLine::store() {
     // An instrument may end its reading with two line ends: the second is no answer to the next question.
     constexpr int two_line_ends_ms = 150;
     if (text.isEmpty() && m_kept.isValid() && m_kept.elapsed() < two_line_ends_ms) return;
+    // While it is being kept it belongs to no question: what comes up next must not take it for its own.
+    const Question typed_for = std::exchange(m_typed_for, {});
     try {
-        // Kept first, and the line emptied before the next question comes up: what was typed must not go with it.
-        const bool simulated = m_simulated;
-        const auto typed = m_typed_for;
-        m_typed_for = {};
-        const QString kept = [&] {
-            try {
-                return m_round->keep(text, simulated);
-            } catch (...) {
-                m_typed_for = typed;
-                throw;
-            }
-        }();
+        const QString kept = m_round->keep(text, m_simulated);
         m_line->clear();
         m_ask_again = {};
         m_simulated = false;
@@ -167,6 +158,7 @@ void CalliperLine::store() {
         refresh();
         tell(kept, false);
     } catch (const std::exception& error) {
+        m_typed_for = typed_for;
         m_line->selectAll();
         tell(QString::fromUtf8(error.what()), true);
     }
@@ -174,20 +166,16 @@ void CalliperLine::store() {
 
 CalliperLine::Question CalliperLine::question() const {
     const auto now = m_round->asked();
-    return {m_round, now ? now->name : QString()};
+    return {m_asks, now ? now->id : QString(), now ? now->name : QString()};
 }
 
 /// Where another question has come up, what was typed for the one before waits for it, and what waits for this one stands again.
 void CalliperLine::follow_question() {
     Question now = question();
     if (now == m_typed_for) return;
-    const bool was_asked = m_typed_for.round != nullptr;
-    if (was_asked && !m_line->text().isEmpty()) {
-        Asks asks = Asks::train;
-        for (const Asks one : {Asks::train, Asks::plates, Asks::torque, Asks::looks})
-            if (&round_of(one) == m_typed_for.round) asks = one;
+    if (m_typed_for.asks && !m_line->text().isEmpty()) {
         std::erase_if(m_unkept, [&](const Unkept& old) { return old.question == m_typed_for; });
-        m_unkept.push_back({m_typed_for, m_line->text(), m_simulated, asks, m_ask_again});
+        m_unkept.push_back({m_typed_for, m_line->text(), m_simulated, m_ask_again});
     }
     m_typed_for = std::move(now);
     m_ask_again = {};
@@ -216,15 +204,15 @@ void CalliperLine::forget_unkept() {
 void CalliperLine::back_to_unkept() {
     if (m_unkept.empty()) return;
     const Unkept last = m_unkept.back();
-    emit station_wanted(last.asks);
-    take(last.asks);
+    emit station_wanted(*last.question.asks);
+    take(*last.question.asks);
     if (last.ask_again) last.ask_again();
     refresh();
     m_line->setFocus();
 }
 
 void CalliperLine::refresh() {
-    if (m_typed_for.round || m_line->text().isEmpty()) follow_question();
+    if (m_typed_for.asks || m_line->text().isEmpty()) follow_question();
     m_line->setEnabled(m_round->asked().has_value());
     update();
 }

@@ -60,7 +60,8 @@ protected:
 
 private:
     struct Question {
-        ReadingRound* round = nullptr;
+        std::optional<Asks> asks;  ///< none: nothing was asked yet, or it is being kept
+        QString id;
         QString name;
         bool operator==(const Question&) const = default;
     };
@@ -68,7 +69,6 @@ private:
         Question question;
         QString text;
         bool simulated = false;
-        Asks asks = Asks::train;
         std::function<void()> ask_again;
     };
     Question question() const;

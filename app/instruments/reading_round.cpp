@@ -33,6 +33,7 @@ std::optional<ReadingRound::Asked> SolverRound::asked() const {
     const Measurable* now = measurable();
     if (!now) return {};
     Asked asked{words(now->name), words(now->how), words(typed_as(m_document.job(), now->key)), {}};
+    asked.id = words(name_of(now->key));
     if (now->key.kind == "direction") asked.letters = "rlcRLC";
     const auto& restore = m_document.derived().restore;
     if (restore && restore->next_measurement && now->key == restore->next_measurement->key)
@@ -111,6 +112,7 @@ std::optional<ReadingRound::Asked> PlateRound::asked() const {
     const SurveyQuestion* now = question();
     if (!now) return {};
     Asked asked{words(name_of(m_document.job(), *now)), words(std::string(now->how)), words(std::string(now->typed_as)), {}};
+    asked.id = words(now->subject + "." + std::string(now->field));
     const HoleRecord* hole = m_document.job().survey.hole(now->subject);
     const bool of_the_hole = now->field.starts_with("hole_") || now->field.starts_with("wear_");
     if (now->subject.starts_with("plate.") && now->field == "thickness_mm") {

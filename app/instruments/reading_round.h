@@ -15,6 +15,7 @@ public:
         QString typed_as;
         QString note;  ///< a word about this one: taken already, doubtful, most telling
         bool warns = false;
+        QString id = {};       ///< of the question, once in the job: two arbors may bear one name
         QString letters = {};  ///< a reading here may begin with one of these, besides figures and signs
     };
     virtual ~ReadingRound() = default;

@@ -41,6 +41,7 @@ std::optional<ReadingRound::Asked> TorqueRound::asked() const {
     if (!now) return {};
     Asked asked;
     asked.name = words(name_of(*now));
+    asked.id = words(drive()->train + ": " + name_of(*now));
     asked.typed_as = QObject::tr("N mm");
     asked.how =
         now->least

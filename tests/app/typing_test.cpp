@@ -174,6 +174,20 @@ TEST_CASE("what was typed and not kept waits when the station is left, and is as
     CHECK(bench.window.unkept().isEmpty());
 }
 
+TEST_CASE("two arbors of one name are two questions") {
+    TypingBench bench;
+    bench.document().edit("names", [](Job& job) {
+        for (JobArbor& arbor : job.arbors) arbor.name = "Wheel";
+    });
+    bench.window.show_station(Station::pivots);
+    bench.document().select_hole("great", "front");
+    QTest::keyClicks(&bench.line(), "5.55");
+    bench.document().select_hole("centre", "front");
+    CHECK(bench.line().text().isEmpty());
+    CHECK(bench.window.unkept().size() == 1);
+    bench.window.calliper().forget_unkept();
+}
+
 TEST_CASE("the question does not change under the hand that types") {
     TypingBench bench;
     bench.window.show_station(Station::train);
