@@ -1,16 +1,13 @@
 #include <sys/stat.h>
 
 #include <QDir>
-#include <QFileDialog>
 #include <QImage>
-#include <QMessageBox>
-#include <QPushButton>
 #include <QTemporaryDir>
-#include <QTimer>
 #include <catch2/catch.hpp>
 #include <filesystem>
 
 #include "app/bench.h"
+#include "app/hands.h"
 #include "job/file.h"
 #include "support/demo.h"
 #include "support/files.h"
@@ -19,21 +16,6 @@
 using namespace echappe;
 
 namespace {
-
-/// The button with these words, pressed in whatever question comes up; what was asked.
-struct Answer {
-    QString asked;
-    explicit Answer(const QString& words) {
-        QTimer::singleShot(30, [this, words] {
-            auto* box = qobject_cast<QMessageBox*>(QApplication::activeModalWidget());
-            if (!box) return;
-            asked = box->text();
-            for (QAbstractButton* button : box->buttons())
-                if (button->text() == words) return button->click();
-            box->reject();
-        });
-    }
-};
 
 void note(Document& document, const std::string& words) {
     document.edit("Note", [&](Job& job) { job.note = words; });
@@ -69,12 +51,14 @@ TEST_CASE("a file that was changed meanwhile is not overwritten without a questi
     Job other = demo::job();
     other.note = "theirs";
     save_job(bench.path.toStdString(), other);
-    Answer cancel("Cancel");
+    Hands cancel;
+    cancel.press("Cancel");
     CHECK_FALSE(bench.window.save_to(bench.path));
     CHECK(cancel.asked.count("20") >= 2);  // two dates
     CHECK(bench.saved_note(bench.path) == "theirs");
     CHECK(bench.document().dirty());
-    Answer replace("Replace it");
+    Hands replace;
+    replace.press("Replace it");
     CHECK(bench.window.save_to(bench.path));
     CHECK(bench.saved_note(bench.path) == "mine");
     // Now it is ours again: no question.
@@ -87,11 +71,13 @@ TEST_CASE("a file that was deleted or replaced is asked about too, one only touc
     FileBench bench;
     note(bench.document(), "mine");
     QFile::remove(bench.path);
-    Answer cancel("Cancel");
+    Hands cancel;
+    cancel.press("Cancel");
     CHECK_FALSE(bench.window.save_to(bench.path));
     CHECK(cancel.asked.contains("no longer there"));
     CHECK_FALSE(QFile::exists(bench.path));
-    Answer replace("Replace it");
+    Hands replace;
+    replace.press("Replace it");
     CHECK(bench.window.save_to(bench.path));
     // The same bytes at another time are the same file.
     const std::string same = read_text(bench.path.toStdString());
@@ -147,7 +133,8 @@ TEST_CASE("when saving fails the old file stands and another place is offered") 
     FileBench bench;
     note(bench.document(), "mine");
     chmod(bench.path.toUtf8().constData(), 0444);
-    Answer cancel("Cancel");
+    Hands cancel;
+    cancel.press("Cancel");
     CHECK_FALSE(bench.window.save_to(bench.path));
     CHECK(cancel.asked.contains("write-protected"));
     CHECK(bench.document().dirty());
@@ -155,20 +142,16 @@ TEST_CASE("when saving fails the old file stands and another place is offered") 
     chmod(bench.path.toUtf8().constData(), 0644);
     {
         const FullDisk full(100);
-        Answer full_cancel("Cancel");
+        Hands full_cancel;
+        full_cancel.press("Cancel");
         CHECK_FALSE(bench.window.save_to(bench.path));
         CHECK_FALSE(full_cancel.asked.isEmpty());
     }
     CHECK(bench.saved_note(bench.path).empty());
     // Elsewhere, through the real dialog.
     chmod(bench.path.toUtf8().constData(), 0444);
-    QTimer::singleShot(200, [&] {
-        if (auto* dialog = qobject_cast<QFileDialog*>(QApplication::activeModalWidget())) {
-            dialog->findChild<QLineEdit*>()->setText(bench.folder.filePath("elsewhere"));
-            static_cast<QDialog*>(dialog)->accept();
-        }
-    });
-    Answer elsewhere("Save elsewhere…");
+    Hands elsewhere;
+    elsewhere.press("Save elsewhere…").name_file(bench.folder.filePath("elsewhere"));
     CHECK(bench.window.save_to(bench.path));
     CHECK(bench.saved_note(bench.folder.filePath("elsewhere.echappe.json")) == "mine");
     CHECK_FALSE(bench.document().dirty());
@@ -180,31 +163,12 @@ TEST_CASE("a name that gets its ending added asks before it replaces a file") {
     note(bench.document(), "mine");
     const QString taken = bench.folder.filePath("taken.echappe.json");
     save_text(taken.toStdString(), "another's");
-    const auto type_name = [&] {
-        QTimer::singleShot(200, [&] {
-            if (auto* dialog = qobject_cast<QFileDialog*>(QApplication::activeModalWidget())) {
-                dialog->findChild<QLineEdit*>()->setText(bench.folder.filePath("taken"));
-                static_cast<QDialog*>(dialog)->accept();
-            }
-        });
-    };
-    const auto answer = [&](const QString& words, QString& asked) {
-        QTimer::singleShot(600, [&asked, words] {
-            auto* box = qobject_cast<QMessageBox*>(QApplication::activeModalWidget());
-            if (!box) return;
-            asked = box->text();
-            for (QAbstractButton* button : box->buttons())
-                if (button->text() == words) return button->click();
-        });
-    };
-    QString asked;
-    type_name();
-    answer("Cancel", asked);
+    Hands cancel, replace;
+    cancel.name_file(bench.folder.filePath("taken")).press("Cancel");
     bench.act("Save as…");
-    CHECK(asked.contains("is there already"));
+    CHECK(cancel.asked.contains("is there already"));
     CHECK(read_text(taken.toStdString()) == "another's");
-    type_name();
-    answer("Replace it", asked);
+    replace.name_file(bench.folder.filePath("taken")).press("Replace it");
     bench.act("Save as…");
     CHECK(bench.saved_note(taken) == "mine");
 }

@@ -1,15 +1,13 @@
 #include <QApplication>
 #include <QFile>
 #include <QHelpEvent>
-#include <QMessageBox>
-#include <QPushButton>
 #include <QTemporaryDir>
-#include <QTimer>
 #include <QToolTip>
 #include <catch2/catch.hpp>
 #include <set>
 
 #include "app/bench.h"
+#include "app/hands.h"
 #include "stations/pivots/pivots_station.h"
 #include "stations/survey/survey_station.h"
 #include "stations/teeth/stock_sheet.h"
@@ -222,22 +220,13 @@ TEST_CASE("a drawer with a row that cannot be kept asks before it closes") {
     StockSheet* sheet = bench.window.open_stock();
     sheet->bushes().item(0, 1)->setText("nan");
     CHECK(sheet->said().startsWith("Not kept yet"));
-    QString asked;
-    const auto answer = [&](const QString& words) {
-        QTimer::singleShot(30, [&, words] {
-            auto* box = qobject_cast<QMessageBox*>(QApplication::activeModalWidget());
-            if (!box) return;
-            asked = box->text();
-            for (QAbstractButton* button : box->buttons())
-                if (button->text() == words) return button->click();
-        });
-    };
-    answer("Go back to it");
+    Hands hands;
+    hands.press("Go back to it");
     sheet->reject();
-    CHECK(asked.contains("nan"));
+    CHECK(hands.asked.contains("nan"));
     CHECK(sheet->isVisible());
     CHECK(sheet->bushes().item(0, 1)->text() == "nan");
-    answer("Drop it");
+    hands.press("Drop it");
     sheet->reject();
     CHECK_FALSE(sheet->isVisible());
 }
