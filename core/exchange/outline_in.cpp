@@ -3,7 +3,6 @@
 #include <dxflib/dl_creationadapter.h>
 #include <dxflib/dl_dxf.h>
 #include <cmath>
-#include <fstream>
 #include <sstream>
 
 #include "exchange/csv_sheet.h"
@@ -27,6 +26,19 @@ struct Polylines : DL_CreationAdapter {
     }
 };
 
+/// The library makes room for as many points as a whole number of the file says, before it has seen one.
+void refuse_false_counts(const std::string& dxf) {
+    constexpr double most = 1e6;
+    constexpr long long first_count = 70, last_count = 99;
+    std::istringstream lines(dxf);
+    for (std::string code, value; std::getline(lines, code) && std::getline(lines, value);) {
+        const auto group = read_whole(code);
+        const auto count = read_number(value);
+        if (group && count && *group >= first_count && *group <= last_count && std::abs(*count) > most)
+            throw InputError("file", "a count of " + print_short(*count), "a DXF file whose counts are those of its points");
+    }
+}
+
 /// A last point that repeats the first closes the outline a second time.
 void tidy(std::vector<std::vector<Point>>& outlines) {
     for (auto& outline : outlines)
@@ -38,9 +50,15 @@ void tidy(std::vector<std::vector<Point>>& outlines) {
 
 std::vector<std::vector<Point>> outlines_from_dxf(const std::filesystem::path& path) {
     Polylines polylines;
-    std::ifstream in(path);
-    if (!in || !DL_Dxf().in(in, &polylines))
-        throw InputError("file", "\"" + path.string() + "\", which cannot be read as DXF", "a DXF file");
+    std::istringstream in(read_text(path));
+    refuse_false_counts(in.str());
+    bool read = false;
+    try {
+        read = DL_Dxf().in(in, &polylines);
+    } catch (const std::exception&) {
+        // A count below 0, or more than there is memory for: the library takes what it is told.
+    }
+    if (!read) throw InputError("file", "\"" + path.string() + "\", which cannot be read as DXF", "a DXF file");
     if (polylines.far) throw InputError("file", "a point that is no number or lies beyond 1 km", "an outline in mm");
     tidy(polylines.outlines);
     if (polylines.outlines.empty())

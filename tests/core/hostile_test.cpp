@@ -3,11 +3,13 @@
 #include <cmath>
 #include <stdexcept>
 
+#include "exchange/outline_in.h"
 #include "job/derive_topic.h"
 #include "job/file.h"
 #include "job/findings.h"
 #include "power/power_chain.h"
 #include "support/demo.h"
+#include "support/files.h"
 #include "workings/record_json.h"
 
 using namespace echappe;
@@ -84,6 +86,17 @@ TEST_CASE("a result that is not finite is named by its field when it is refused"
     PowerAtArbor at;
     at.lost_share = NAN;
     CHECK_THROWS_WITH(write_json(PowerAtArbor::record(), &at, Empty::null), Catch::Contains("lost_share"));
+}
+
+TEST_CASE("a drawing that claims more points than it has is refused in a sentence") {
+    const Folder folder;
+    for (const char* count : {"999999999", "-5", "2147483647", "nan"}) {
+        INFO(count);
+        const auto path = folder / "claims.dxf";
+        save_text(path, "  0\nSECTION\n  2\nENTITIES\n  0\nLWPOLYLINE\n 90\n" + std::string(count) +
+                            "\n 10\n0.0\n 20\n0.0\n  0\nENDSEC\n  0\nEOF\n");
+        CHECK_THROWS_AS(outlines_from_dxf(path), InputError);
+    }
 }
 
 TEST_CASE("a job that was damaged anywhere is opened as far as it can be read") {
