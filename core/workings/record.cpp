@@ -49,6 +49,62 @@ std::string Range::sentence() const {
     return "a number";
 }
 
+Slot Field::slot(void* object) const {
+    Slot slot = type->slot(static_cast<char*>(object) + offset);
+    if (file_offset) std::get<ListSlot>(slot).file = reinterpret_cast<std::string*>(static_cast<char*>(object) + *file_offset);
+    return slot;
+}
+
+bool Field::same(const void* a, const void* b) const {
+    const auto at = [](const void* object, size_t place) -> const void* { return static_cast<const char*>(object) + place; };
+    const auto path = [&](const void* object) { return *static_cast<const std::string*>(at(object, *file_offset)); };
+    return type->same(at(a, offset), at(b, offset)) && (!file_offset || path(a) == path(b));
+}
+
+template <class M>
+const MemberType& plain_member() {
+    static constexpr MemberType type{[](void* member) -> Slot { return static_cast<M*>(member); },
+                                     [](const void* a, const void* b) { return *static_cast<const M*>(a) == *static_cast<const M*>(b); }};
+    return type;
+}
+template const MemberType& plain_member<double>();
+template const MemberType& plain_member<std::optional<double>>();
+template const MemberType& plain_member<long long>();
+template const MemberType& plain_member<std::optional<long long>>();
+template const MemberType& plain_member<bool>();
+template const MemberType& plain_member<std::string>();
+template const MemberType& plain_member<std::optional<std::string>>();
+template const MemberType& plain_member<Count>();
+template const MemberType& plain_member<Rational>();
+template const MemberType& plain_member<std::vector<double>>();
+template const MemberType& plain_member<std::vector<long long>>();
+template const MemberType& plain_member<std::vector<std::vector<long long>>>();
+template const MemberType& plain_member<std::vector<std::string>>();
+template const MemberType& plain_member<std::optional<std::vector<std::string>>>();
+template const MemberType& plain_member<std::vector<std::array<double, 2>>>();
+template const MemberType& plain_member<std::vector<std::vector<std::array<double, 2>>>>();
+template const MemberType& plain_member<std::map<std::string, long long>>();
+template const MemberType& plain_member<std::map<std::string, double>>();
+
+void FieldList::append(std::string_view name, size_t offset, const MemberType& type, std::string_view unit, std::string_view meaning,
+                       Range range) {
+    Field& field = m_fields.emplace_back();
+    field.name = name;
+    field.unit = unit;
+    field.meaning = meaning;
+    field.range = range;
+    field.offset = offset;
+    field.type = &type;
+}
+
+void FieldList::append_all(const Record& record, size_t offset) {
+    for (Field field : record.fields()) {
+        field.offset += offset;
+        if (field.file_offset) *field.file_offset += offset;
+        m_fields.push_back(std::move(field));
+    }
+}
+
 const Field* Record::find(std::string_view name) const {
     const auto at = std::find_if(m_fields.begin(), m_fields.end(), [&](const Field& field) { return field.name == name; });
     return at == m_fields.end() ? nullptr : &*at;

@@ -1,8 +1,9 @@
 #pragma once
 
-#include <algorithm>
 #include <array>
+#include <concepts>
 #include <functional>
+#include <initializer_list>
 #include <limits>
 #include <map>
 #include <optional>
@@ -55,6 +56,12 @@ using Slot = std::variant<double*, std::optional<double>*, long long*, std::opti
                           std::vector<std::array<double, 2>>*, std::vector<std::vector<std::array<double, 2>>>*,
                           std::map<std::string, long long>*, std::map<std::string, double>*, NestedSlot, ListSlot>;
 
+/// How members of one type are reached and compared: made once for each type, whatever struct the member is in.
+struct MemberType {
+    Slot (*slot)(void* member);
+    bool (*same)(const void* a, const void* b);
+};
+
 struct Field {
     std::string name;  ///< carries its unit: "centre_distance_mm"
     std::string unit;
@@ -62,8 +69,13 @@ struct Field {
     Range range;
     std::vector<std::string> choices;  ///< for words; empty: any
     bool required = false;
-    std::function<Slot(void*)> slot;
-    std::function<bool(const void*, const void*)> same;  ///< of two objects: straight from the members, for it is asked at every edit
+    size_t offset = 0;  ///< of the member in its struct
+    const MemberType* type = nullptr;
+    std::optional<size_t> file_offset = std::nullopt;  ///< of the path that may stand for the list
+
+    Slot slot(void* object) const;
+    /// Of two objects: straight from the members, for it is asked at every edit.
+    bool same(const void* a, const void* b) const;
 };
 
 /// The declaration of a plain struct's fields, made once beside the struct. Parsing, printing, help,
@@ -83,89 +95,106 @@ private:
 /// Field by field, nested ones too; `but` names a field of the outermost record that may differ.
 bool same(const Record& record, const void* a, const void* b, const std::string& but = {});
 
+/// The member type of plain values, those that a slot points to.
+template <class M>
+const MemberType& plain_member();
+
+template <class M>
+const MemberType& member_type() {
+    if constexpr (requires { M::record(); }) {
+        static constexpr MemberType nested{
+            [](void* member) -> Slot { return NestedSlot{&M::record(), member, [member] { return member; }}; },
+            [](const void* a, const void* b) {
+                if constexpr (std::equality_comparable<M>) return *static_cast<const M*>(a) == *static_cast<const M*>(b);
+                else return same(M::record(), a, b);
+            }};
+        return nested;
+    } else if constexpr (requires { M::value_type::record(); }) {
+        using Item = typename M::value_type;
+        if constexpr (requires(M& list) { list.push_back(Item{}); }) {
+            static constexpr MemberType listed{
+                [](void* member) -> Slot {
+                    auto& list = *static_cast<M*>(member);
+                    ListSlot slot{&Item::record(), {}, [&list]() -> void* { return &list.emplace_back(); }};
+                    for (Item& item : list) slot.items.push_back(&item);
+                    return slot;
+                },
+                [](const void* a, const void* b) {
+                    const auto& one = *static_cast<const M*>(a);
+                    const auto& other = *static_cast<const M*>(b);
+                    if (one.size() != other.size()) return false;
+                    for (size_t i = 0; i < one.size(); ++i)
+                        if (!member_type<Item>().same(&one[i], &other[i])) return false;
+                    return true;
+                }};
+            return listed;
+        } else {
+            static constexpr MemberType optional{
+                [](void* member) -> Slot {
+                    auto& item = *static_cast<M*>(member);
+                    return NestedSlot{&Item::record(), item ? &*item : nullptr, [&item]() -> void* { return &item.emplace(); }};
+                },
+                [](const void* a, const void* b) {
+                    const auto& one = *static_cast<const M*>(a);
+                    const auto& other = *static_cast<const M*>(b);
+                    return one.has_value() == other.has_value() && (!one || member_type<Item>().same(&*one, &*other));
+                }};
+            return optional;
+        }
+    } else {
+        return plain_member<M>();
+    }
+}
+
+/// Builds the declaration of a struct; `Fields` adds what depends on its type. Nothing here is compiled anew for each struct.
+class FieldList {
+protected:
+    void append(std::string_view name, size_t offset, const MemberType& type, std::string_view unit, std::string_view meaning, Range range);
+    void append_all(const Record& record, size_t offset);
+    Field& last() { return m_fields.back(); }
+    std::vector<Field> m_fields;
+};
+
 /// Builds the declaration of T. Struct members of other declared structs (and vectors of them) nest.
 template <class T>
-class Fields {
+class Fields : FieldList {
 public:
     template <class M>
-    Fields& add(std::string name, M T::*member, std::string unit, std::string meaning, Range range = {}) {
-        m_fields.push_back({std::move(name),
-                            std::move(unit),
-                            std::move(meaning),
-                            range,
-                            {},
-                            false,
-                            [member](void* object) { return slot_of(static_cast<T*>(object)->*member); },
-                            [member](const void* a, const void* b) {
-                                return same_member(static_cast<const T*>(a)->*member, static_cast<const T*>(b)->*member);
-                            }});
+    Fields& add(std::string_view name, M T::*member, std::string_view unit, std::string_view meaning, Range range = {}) {
+        append(name, offset_of(member), member_type<M>(), unit, meaning, range);
         return *this;
     }
     /// The fields of a declared member, as if they were T's own.
     template <class M>
     Fields& include(M T::*member) {
-        for (Field field : M::record().fields()) {
-            field.slot = [member, inner = field.slot](void* object) { return inner(&(static_cast<T*>(object)->*member)); };
-            field.same = [member, inner = field.same](const void* a, const void* b) {
-                return inner(&(static_cast<const T*>(a)->*member), &(static_cast<const T*>(b)->*member));
-            };
-            m_fields.push_back(std::move(field));
-        }
+        append_all(M::record(), offset_of(member));
         return *this;
     }
     Fields& required() {
-        m_fields.back().required = true;
+        last().required = true;
         return *this;
     }
     /// The list just added may also be given as the path of a file, which goes here.
     Fields& or_file(std::string T::*path) {
-        m_fields.back().slot = [path, inner = m_fields.back().slot](void* object) {
-            Slot slot = inner(object);
-            std::get<ListSlot>(slot).file = &(static_cast<T*>(object)->*path);
-            return slot;
-        };
-        m_fields.back().same = [path, inner = m_fields.back().same](const void* a, const void* b) {
-            return static_cast<const T*>(a)->*path == static_cast<const T*>(b)->*path && inner(a, b);
-        };
+        last().file_offset = offset_of(path);
+        return *this;
+    }
+    Fields& choices(std::initializer_list<const char*> words) {
+        last().choices.assign(words.begin(), words.end());
         return *this;
     }
     Fields& choices(std::vector<std::string> words) {
-        m_fields.back().choices = std::move(words);
+        last().choices = std::move(words);
         return *this;
     }
     operator Record() { return Record(std::move(m_fields)); }
 
 private:
     template <class M>
-    static bool same_member(const M& a, const M& b) {
-        if constexpr (requires { M::record(); }) {
-            if constexpr (requires { a == b; }) return a == b;
-            else return same(M::record(), &a, &b);
-        } else if constexpr (requires { M::value_type::record(); }) {
-            if constexpr (requires { a.has_value(); }) return a.has_value() == b.has_value() && (!a || same_member(*a, *b));
-            else return std::equal(a.begin(), a.end(), b.begin(), b.end(), &same_member<typename M::value_type>);
-        } else {
-            return a == b;
-        }
+    static size_t offset_of(M T::*member) {
+        static const T object{};
+        return static_cast<size_t>(reinterpret_cast<const char*>(&(object.*member)) - reinterpret_cast<const char*>(&object));
     }
-    template <class M>
-    static Slot slot_of(M& member) {
-        if constexpr (requires { M::record(); }) {
-            return NestedSlot{&M::record(), &member, [&member]() -> void* { return &member; }};
-        } else if constexpr (requires { M::value_type::record(); }) {
-            using Item = typename M::value_type;
-            if constexpr (requires { member.push_back(Item{}); }) {
-                ListSlot list{&Item::record(), {}, [&member]() -> void* { return &member.emplace_back(); }};
-                for (Item& item : member) list.items.push_back(&item);
-                return list;
-            } else {
-                return NestedSlot{&Item::record(), member ? &*member : nullptr, [&member]() -> void* { return &member.emplace(); }};
-            }
-        } else {
-            return &member;
-        }
-    }
-    std::vector<Field> m_fields;
 };
 
 }  // namespace echappe
