@@ -1,8 +1,8 @@
 #include <benchmark/benchmark.h>
 
-#include "job/derived.h"
 #include "support/demo.h"
 #include "teeth/mesh_simulation.h"
+#include "topic.h"
 #include "train/find.h"
 
 // The figures the issue of this slice names: restore over the full limits under 50 ms, derive() of the demo.
@@ -12,14 +12,14 @@ namespace {
 using namespace echappe;
 
 void restore_demo_full_limits(benchmark::State& state) {
-    RestoreInput input = restore_input(demo::measured_job());
+    RestoreInput input = demo::question(demo::measured_job());
     input.limits = RestoreLimits();
     for (auto _ : state) benchmark::DoNotOptimize(restore_train(input));
 }
 BENCHMARK(restore_demo_full_limits)->Unit(benchmark::kMillisecond);
 
 void restore_demo_before_measuring_full_limits(benchmark::State& state) {
-    RestoreInput input = restore_input(demo::job());
+    RestoreInput input = demo::question(demo::job());
     input.limits = RestoreLimits();
     for (auto _ : state) benchmark::DoNotOptimize(restore_train(input));
 }

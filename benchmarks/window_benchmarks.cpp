@@ -45,8 +45,8 @@ void edit_of_power_or_rate(benchmark::State& state) {
     for (auto _ : state) {
         by += 0.001;
         window.document().edit("edit", [&](Job& job) {
-            if (state.range(0) == 0) job.drives.front().weight_kg = 5 + by;
-            else if (state.range(0) == 1) job.drives.front().thickness_mm = 0.44 + by / 100;
+            if (state.range(0) == 0) job.power.drives.front().weight_kg = 5 + by;
+            else if (state.range(0) == 1) job.power.drives.front().thickness_mm = 0.44 + by / 100;
             else job.rate_log.looks.back().shown_s += by;
         });
         QApplication::processEvents();  // the plot replots and the window paints, as on a screen
@@ -92,8 +92,8 @@ void frame_of_two_wheels_of_100(benchmark::State& state) {
     window.show();
     window.open_demo("tide-house");
     window.document().edit("wheels of 100", [](Job& job) {
-        job.arbors[0].train.wheels.front().teeth = 100;
-        job.arbors[4].train.pinion = 100;
+        job.train.arbors[0].train.wheels.front().teeth = 100;
+        job.train.arbors[4].train.pinion = 100;
     });
     window.document().select("tide-1");
     window.show_station(Station::teeth);
@@ -115,16 +115,16 @@ void grow_to_500_holes(Job& job) {
     constexpr int arbors = 250;
     constexpr int in_a_train = 10;
     const auto id = [](int i) { return "a" + std::to_string(i); };
-    job.arbors.clear();
-    job.measurements.clear();
-    job.choices.clear();
-    job.escape_arbor.reset();
-    job.survey.holes.clear();
+    job.train.arbors.clear();
+    job.train.measurements.clear();
+    job.train.choices.clear();
+    job.train.escape_arbor.reset();
+    job.survey.pivots.holes.clear();
     job.survey.conditions.clear();
-    job.survey.arbors.clear();
-    job.trains = {{"all", "One of many", {id(0), id(1), id(2), id(3)}}};
-    job.reference.arbor = id(0);
-    job.plate = Plate{400, 520, "arched", 9, {}};
+    job.survey.pivots.arbors.clear();
+    job.train.trains = {{"all", "One of many", {id(0), id(1), id(2), id(3)}}};
+    job.train.reference.arbor = id(0);
+    job.train.plate = Plate{400, 520, "arched", 9, {}};
     for (int i = 0; i < arbors; ++i) {
         JobArbor arbor;
         arbor.train.id = id(i);
@@ -135,9 +135,9 @@ void grow_to_500_holes(Job& job) {
         if (i > 0 && i % in_a_train != 0 && i + 1 < arbors) arbor.train.drives->push_back(id(i + 1));
         for (int k = 1; i == 0 && k < arbors; k += in_a_train) arbor.train.drives->push_back(id(k));
         arbor.position_mm = {i % 25 * 12.0 - 150, i == 0 ? 500.0 : i / 25 * 20.0 + 10};
-        job.arbors.push_back(arbor);
+        job.train.arbors.push_back(arbor);
         for (const std::string& plate : plate_names()) {
-            HoleRecord& hole = job.survey.hole_at(id(i), plate);
+            HoleRecord& hole = job.survey.pivots.hole_at(id(i), plate);
             hole.pegged = true;
             hole.pivot_mm = 1.0 + i % 20 / 10.0;
             hole.hole_min_mm = *hole.pivot_mm + 0.1;
@@ -161,7 +161,7 @@ void edit_among_500_holes(benchmark::State& state) {
     QElapsedTimer clock;
     double editing_ms = 0;
     for (auto _ : state) {
-        const DerivedHole& hole = window.document().derived().survey.holes[at++ % 500];
+        const DerivedHole& hole = window.document().derived().pivots.holes[at++ % 500];
         const double reading = *hole.record.hole_max_mm + 0.001;
         clock.start();
         Document& document = window.document();
@@ -172,8 +172,9 @@ void edit_among_500_holes(benchmark::State& state) {
                                        at % 2 == 0 ? "good" : "worn");
                 break;
             case 3:
-                document.edit("pass",
-                              [id = hole.id](Job& job) { job.survey.hole_at(id.substr(0, id.find('.')), "front").reamed_mm.push_back(2); });
+                document.edit("pass", [id = hole.id](Job& job) {
+                    job.survey.pivots.hole_at(id.substr(0, id.find('.')), "front").reamed_mm.push_back(2);
+                });
                 break;
             case 4:
                 window.pivots().next_school();

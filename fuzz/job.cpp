@@ -1,7 +1,7 @@
 #include "fuzz.h"
-#include "job/derived.h"
 #include "job/file.h"
-#include "job/report.h"
+#include "report/report.h"
+#include "topic.h"
 #include "workings/record_json.h"
 
 using namespace echappe;

@@ -2,14 +2,14 @@
 #include <functional>
 #include <vector>
 
+#include "beat/readings.h"
 #include "fuzz.h"
-#include "job/bench_readings.h"
-#include "job/derived.h"
 #include "job/file.h"
-#include "job/reading.h"
-#include "job/survey_round.h"
 #include "number/numeral.h"
 #include "number/units.h"
+#include "survey/round.h"
+#include "topic.h"
+#include "train/reading.h"
 
 using namespace echappe;
 using namespace echappe::fuzz;
@@ -37,10 +37,12 @@ std::vector<std::function<void(const std::string&)>> entries() {
             must_be_finite(reading.value);
             if (reading.u) must(std::isfinite(*reading.u) && *reading.u > 0, "an uncertainty is finite and above 0");
         });
-    for (const Measurable& measurable : derived.measurables)
-        all.push_back([&measurable](const std::string& text) { must_be_finite(read_evidence(demo(), measurable.key, text).value); });
-    for (const SurveyQuestion& question : survey_round(demo(), derived))
-        all.push_back([question](const std::string& text) { must_be_finite(read_survey(demo(), question, text)); });
+    for (const Measurable& measurable : derived.train.measurables)
+        all.push_back([&measurable](const std::string& text) {
+            must_be_finite(read_evidence(demo().train, demo().length, measurable.key, text).value);
+        });
+    for (const SurveyQuestion& question : survey_round(demo().survey, demo().train, demo().length, derived.pivots))
+        all.push_back([question](const std::string& text) { must_be_finite(read_survey(demo().train, demo().length, question, text)); });
     return all;
 }
 

@@ -1,12 +1,13 @@
 #include <functional>
 #include <vector>
 
+#include "beat/readings.h"
 #include "exchange/outline_in.h"
 #include "fuzz.h"
-#include "job/bench_readings.h"
 #include "job/file.h"
-#include "job/stock.h"
-#include "job/survey_round.h"
+#include "power/readings.h"
+#include "stock/stock.h"
+#include "survey/round.h"
 
 using namespace echappe;
 using namespace echappe::fuzz;
@@ -38,8 +39,8 @@ void torque(const std::string& csv) {
 
 void holes(const std::string& csv) {
     Job job;
-    for (const char* name : {"great", "centre", "third"}) job.arbors.emplace_back().train.id = name;
-    keep_survey_csv(job, csv);
+    for (const char* name : {"great", "centre", "third"}) job.train.arbors.emplace_back().train.id = name;
+    keep_survey_csv(job.survey.pivots, job.train, csv);
     must(job_to_text(job_from_text(job_to_text(job)).job) == job_to_text(job), "holes that were read are kept");
 }
 

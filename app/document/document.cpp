@@ -119,8 +119,8 @@ void Document::show(std::shared_ptr<const Job> job) {
     }
     m_same_stock = true;
     ++m_revision;
-    if (!m_job->arbor(m_subject)) m_subject = m_job->arbors.empty() ? "" : m_job->arbors.front().train.id;
-    if (m_derived.to_weigh) weigh();
+    if (!m_job->train.arbor(m_subject)) m_subject = m_job->train.arbors.empty() ? "" : m_job->train.arbors.front().train.id;
+    if (m_derived.train.to_weigh) weigh();
     else stop_weighing();
     emit changed();
 }
@@ -138,7 +138,7 @@ void Document::weigh() {
     stop_weighing();
     m_weighing_done = 0;
     const std::uint64_t run = ++m_weighing_run;
-    m_weigher = std::jthread([this, run, input = restore_input(*m_job)](const std::stop_token& stop) {
+    m_weigher = std::jthread([this, run, input = restore_input(m_job->train, m_job->teeth)](const std::stop_token& stop) {
         const auto report = [this, run](double done) {
             QMetaObject::invokeMethod(this, [this, run, done] {
                 if (run != m_weighing_run || done < m_weighing_done + 0.004) return;
@@ -223,14 +223,14 @@ void Document::edit(const QString& name, const std::function<void(Job&)>& change
 }
 
 void Document::select(const std::string& arbor) {
-    if (arbor == m_subject || !m_job->arbor(arbor)) return;
+    if (arbor == m_subject || !m_job->train.arbor(arbor)) return;
     m_subject = arbor;
     follow_subject();
     emit subject_changed();
 }
 
 void Document::select_hole(const std::string& arbor, const std::string& plate) {
-    if (!m_job->arbor(arbor) || (arbor == m_subject && plate == m_plate)) return;
+    if (!m_job->train.arbor(arbor) || (arbor == m_subject && plate == m_plate)) return;
     m_plate = plate;
     m_subject = arbor;
     follow_subject();
@@ -238,7 +238,7 @@ void Document::select_hole(const std::string& arbor, const std::string& plate) {
 }
 
 const TrainList* Document::train() const {
-    return m_job->trains.empty() ? nullptr : &m_job->trains[std::min(m_train, m_job->trains.size() - 1)];
+    return m_job->train.trains.empty() ? nullptr : &m_job->train.trains[std::min(m_train, m_job->train.trains.size() - 1)];
 }
 
 /// The ladder stays where it is while the subject is on it, else goes to the first train that has it.
@@ -247,13 +247,13 @@ void Document::follow_subject() {
         return std::find(list.arbors.begin(), list.arbors.end(), m_subject) != list.arbors.end();
     };
     if (const TrainList* shown = train(); !shown || has(*shown)) return;
-    const auto at = std::find_if(m_job->trains.begin(), m_job->trains.end(), has);
-    if (at != m_job->trains.end()) m_train = static_cast<size_t>(at - m_job->trains.begin());
+    const auto at = std::find_if(m_job->train.trains.begin(), m_job->train.trains.end(), has);
+    if (at != m_job->train.trains.end()) m_train = static_cast<size_t>(at - m_job->train.trains.begin());
 }
 
 void Document::next_train() {
-    if (m_job->trains.size() < 2) return;
-    m_train = (m_train + 1) % m_job->trains.size();
+    if (m_job->train.trains.size() < 2) return;
+    m_train = (m_train + 1) % m_job->train.trains.size();
     if (train()->arbors.empty()) return;
     m_subject = train()->arbors.back();
     emit subject_changed();
@@ -287,7 +287,7 @@ void Document::take(const LoadedJob& loaded, const QString& path, const FileStam
     }
     m_subject.clear();
     m_train = 0;
-    for (const JobArbor& arbor : loaded.job.arbors)
+    for (const JobArbor& arbor : loaded.job.train.arbors)
         if (arbor.train.wheel.is == Count::Is::lost || arbor.train.pinion.is == Count::Is::lost) m_subject = arbor.train.id;
     show(std::make_shared<Job>(loaded.job));
     emit subject_changed();
@@ -390,35 +390,36 @@ void Document::recover(const Journal::Entry& entry) {
 }
 
 void Document::store_reading(const Evidence& evidence, const QString& instrument) {
-    const QString name = QString::fromStdString(m_job->name_of_quantity(evidence.key));
+    const QString name = QString::fromStdString(m_job->train.name_of_quantity(evidence.key));
     edit(tr("Reading: %1").arg(name), [&](Job& job) {
-        std::erase_if(job.measurements, [&](const Measurement& m) { return m.evidence.key == evidence.key; });
-        job.measurements.push_back({fresh_id(), evidence, instrument.toStdString(), today(), "", false});
+        std::erase_if(job.train.measurements, [&](const Measurement& m) { return m.evidence.key == evidence.key; });
+        job.train.measurements.push_back({fresh_id(), evidence, instrument.toStdString(), today(), "", false});
     });
 }
 
 void Document::remove_reading(const std::string& id) {
-    edit(tr("Remove a reading"), [&](Job& job) { std::erase_if(job.measurements, [&](const Measurement& m) { return m.id == id; }); });
+    edit(tr("Remove a reading"),
+         [&](Job& job) { std::erase_if(job.train.measurements, [&](const Measurement& m) { return m.id == id; }); });
 }
 
 void Document::leave_out(const QuantityKey& key, bool out) {
     edit(out ? tr("Leave out a reading") : tr("Believe a reading again"), [&](Job& job) {
-        for (Measurement& m : job.measurements)
+        for (Measurement& m : job.train.measurements)
             if (m.evidence.key == key) m.left_out = out;
     });
 }
 
 void Document::choose_candidate(size_t index) {
-    if (!m_derived.restore || index >= m_derived.restore->candidates.size()) return;
-    const Candidate candidate = m_derived.restore->candidates[index];
+    if (!m_derived.train.restore || index >= m_derived.train.restore->candidates.size()) return;
+    const Candidate candidate = m_derived.train.restore->candidates[index];
     edit(tr("Choose %1").arg(QString::fromStdString(counts_in_words(candidate))), [&](Job& job) {
-        job.choices.clear();
-        for (const auto& [part, count] : candidate.counts) job.choices.push_back({part, count, candidate.weight, today()});
+        job.train.choices.clear();
+        for (const auto& [part, count] : candidate.counts) job.train.choices.push_back({part, count, candidate.weight, today()});
     });
 }
 
 void Document::withdraw_choice() {
-    edit(tr("Withdraw the choice"), [](Job& job) { job.choices.clear(); });
+    edit(tr("Withdraw the choice"), [](Job& job) { job.train.choices.clear(); });
 }
 
 void Document::set_count(const std::string& part, const QString& text) {
@@ -426,17 +427,17 @@ void Document::set_count(const std::string& part, const QString& text) {
     const std::string arbor = part.substr(0, part.find('.'));
     const bool wheel = part.ends_with(".wheel");
     edit(tr("%1 to %2").arg(QString::fromStdString(part).replace('.', ' '), text.trimmed()), [&](Job& job) {
-        for (JobArbor& a : job.arbors)
+        for (JobArbor& a : job.train.arbors)
             if (a.train.id == arbor) {
                 (wheel ? a.train.wheel : a.train.pinion) = typed.count;
                 (wheel ? a.wheel_trust : a.pinion_trust) = typed.trust;
             }
-        std::erase_if(job.choices, [&](const Choice& choice) { return choice.part == part; });
+        std::erase_if(job.train.choices, [&](const Choice& choice) { return choice.part == part; });
     });
 }
 
 QString Document::count_text(const std::string& part) const {
-    const JobArbor* arbor = m_job->arbor(part.substr(0, part.find('.')));
+    const JobArbor* arbor = m_job->train.arbor(part.substr(0, part.find('.')));
     if (!arbor) return {};
     const bool wheel = part.ends_with(".wheel");
     const Count& count = wheel ? arbor->train.wheel : arbor->train.pinion;
@@ -453,15 +454,15 @@ void Document::set_form(const DerivedMesh& mesh, const FormChoice& form) {
     tooth_geometry(geometry);
     const MeshForm chosen{mesh.wheel_of, mesh.pinion_of, form};
     edit(tr("Teeth of %1: %2").arg(QString::fromStdString(mesh.name()), school_of(form.school).words), [&](Job& job) {
-        std::erase_if(job.forms, [&](const MeshForm& f) { return f.wheel_of == chosen.wheel_of && f.pinion_of == chosen.pinion_of; });
-        if (!(form == FormChoice())) job.forms.push_back(chosen);
+        std::erase_if(job.teeth.forms, [&](const MeshForm& f) { return f.wheel_of == chosen.wheel_of && f.pinion_of == chosen.pinion_of; });
+        if (!(form == FormChoice())) job.teeth.forms.push_back(chosen);
     });
 }
 
 void Document::set_blank(const std::string& part, const BlankChoice& choice) {
     edit(tr("Blank of %1").arg(QString::fromStdString(part).replace('.', ' ')), [&](Job& job) {
-        std::erase_if(job.blanks, [&](const PartBlank& blank) { return blank.part == part; });
-        if (!(choice == BlankChoice())) job.blanks.push_back({part, choice});
+        std::erase_if(job.making.blanks, [&](const PartBlank& blank) { return blank.part == part; });
+        if (!(choice == BlankChoice())) job.making.blanks.push_back({part, choice});
     });
 }
 
@@ -473,25 +474,25 @@ void Document::judge(const std::string& finding, const QString& verdict, const Q
 }
 
 void Document::keep_survey_reading(const SurveyQuestion& question, double value) {
-    edit(tr("Reading: %1").arg(QString::fromStdString(name_of(*m_job, question))),
-         [&](Job& job) { echappe::keep_survey_reading(job, question, value); });
+    edit(tr("Reading: %1").arg(QString::fromStdString(name_of(m_job->train, question))),
+         [&](Job& job) { echappe::keep_survey_reading(job.survey.pivots, question, value); });
 }
 
 void Document::cannot_be_measured(const SurveyQuestion& question) {
-    edit(tr("Cannot be measured: %1").arg(QString::fromStdString(name_of(*m_job, question))),
-         [&](Job& job) { echappe::cannot_be_measured(job, question); });
+    edit(tr("Cannot be measured: %1").arg(QString::fromStdString(name_of(m_job->train, question))),
+         [&](Job& job) { echappe::cannot_be_measured(job.survey.pivots, question); });
 }
 
 void Document::set_pegged(const std::vector<std::string>& holes, bool pegged) {
     edit(pegged ? tr("Pegged clean") : tr("Not pegged"), [&](Job& job) {
-        for (const std::string& hole : holes) echappe::set_pegged(job, hole, pegged);
+        for (const std::string& hole : holes) echappe::set_pegged(job.survey.pivots, hole, pegged);
     });
 }
 
 void Document::peg_plate(const std::string& plate) {
     std::vector<std::string> holes;
     bool all = true;
-    for (const DerivedHole& hole : m_derived.survey.holes) {
+    for (const DerivedHole& hole : m_derived.pivots.holes) {
         if (hole.plate != plate) continue;
         holes.push_back(hole.id);
         all = all && hole.record.pegged;
@@ -508,28 +509,28 @@ void Document::require_safe() const {
 void Document::toggle_earlier(const Spot& spot, const EarlierWork& work) {
     require_safe();
     edit(tr("%1, earlier: %2").arg(QString::fromStdString(spot.name), QString::fromStdString(work.words)),
-         [&](Job& job) { echappe::toggle_earlier(job, spot.part, work.id, today()); });
+         [&](Job& job) { echappe::toggle_earlier(job.survey, spot.part, work.id, today()); });
 }
 
 void Document::set_condition(const Spot& spot, const std::string& verdict) {
     require_safe();
     edit(tr("%1: %2").arg(QString::fromStdString(spot.name), verdict.empty() ? tr("not looked at") : QString::fromStdString(verdict)),
-         [&](Job& job) { echappe::set_condition(job, spot.part, verdict, today()); });
+         [&](Job& job) { echappe::set_condition(job.survey, spot.part, verdict, today()); });
 }
 
 void Document::decide_hole(const DerivedHole& hole, const std::string& decision, const QString& because) {
     edit(tr("Decide %1").arg(QString::fromStdString(hole.name)),
-         [&](Job& job) { decide_by_hand(job, hole.id, decision, because.toStdString(), today()); });
+         [&](Job& job) { decide_by_hand(job.survey.pivots, hole.id, decision, because.toStdString(), today()); });
 }
 
 void Document::set_done(const DerivedHole& hole, bool done, const QString& because) {
     edit((done ? tr("Done: %1") : tr("Again: %1")).arg(QString::fromStdString(hole.name)),
-         [&](Job& job) { echappe::set_done(job, hole.id, done, because.toStdString(), today()); });
+         [&](Job& job) { echappe::set_done(job.survey.pivots, hole.id, done, because.toStdString(), today()); });
 }
 
 void Document::keep_trial(TrialRecord trial) {
     trial.date = today();
-    edit(tr("Trial in the plates"), [&](Job& job) { echappe::keep_trial(job, trial); });
+    edit(tr("Trial in the plates"), [&](Job& job) { echappe::keep_trial(job.survey, trial); });
 }
 
 void Document::tick_safety(const std::string& step, const QString& because) {

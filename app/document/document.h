@@ -9,12 +9,12 @@
 
 #include "document/job_lock.h"
 #include "document/journal.h"
-#include "job/derived.h"
 #include "job/file.h"
-#include "job/practice.h"
-#include "job/stock.h"
-#include "job/survey_round.h"
 #include "number/input_error.h"
+#include "simulate/practice.h"
+#include "stock/stock.h"
+#include "survey/round.h"
+#include "topic.h"
 
 namespace echappe {
 

@@ -3,7 +3,7 @@
 #include <QObject>
 #include <QString>
 
-#include "job/stock.h"
+#include "stock/stock.h"
 
 namespace echappe {
 

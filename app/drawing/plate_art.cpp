@@ -41,13 +41,13 @@ QPainterPath outline(const Plate& plate, const PlateMap& map) {
 
 PlateMap fitted(const Job& job, const Derived& derived, const QRectF& room, bool mirrored) {
     double left = 0, right = 1, bottom = 0, top = 1;
-    if (job.plate) {
-        left = -job.plate->width_mm / 2;
-        right = job.plate->width_mm / 2;
-        top = job.plate->height_mm;
+    if (job.train.plate) {
+        left = -job.train.plate->width_mm / 2;
+        right = job.train.plate->width_mm / 2;
+        top = job.train.plate->height_mm;
     }
     const double around_mm = std::min(6.0, (right - left) / 8);
-    for (const DerivedArbor& arbor : derived.arbors) {
+    for (const DerivedArbor& arbor : derived.train.arbors) {
         left = std::min(left, arbor.x_mm - around_mm);
         right = std::max(right, arbor.x_mm + around_mm);
         bottom = std::min(bottom, arbor.y_mm - around_mm);
@@ -68,15 +68,15 @@ QString title(bool behind, double room) {
 }
 
 void paint(QPainter& painter, const Job& job, const PlateMap& map) {
-    if (!job.plate) return;
+    if (!job.train.plate) return;
     const Theme& t = theme();
     painter.setPen(QPen(t.rule, 1));
     painter.setBrush(t.sheet);
-    painter.drawPath(outline(*job.plate, map));
+    painter.drawPath(outline(*job.train.plate, map));
     painter.setBrush(t.ground);
     painter.setPen(QPen(t.steel, 0.8));
-    const double radius = job.plate->pillar_mm / 2 * map.px_per_mm;
-    for (const auto& pillar : job.plate->pillars) painter.drawEllipse(map.at(pillar[0], pillar[1]), radius, radius);
+    const double radius = job.train.plate->pillar_mm / 2 * map.px_per_mm;
+    for (const auto& pillar : job.train.plate->pillars) painter.drawEllipse(map.at(pillar[0], pillar[1]), radius, radius);
 }
 
 QPainterPath worn_hole(QPointF centre, double radius, QPointF walk) {

@@ -98,7 +98,7 @@ void CalliperLine::take(Asks what) {
     m_asks = what;
     m_round = &round_of(what);
     // What is typed must go to the hole that is looked at; before anything was read the round begins at its beginning.
-    if (what == Asks::plates && !m_document.job().survey.holes.empty()) m_plates.go_to(m_document.hole());
+    if (what == Asks::plates && !m_document.job().survey.pivots.holes.empty()) m_plates.go_to(m_document.hole());
     tell({}, false);
     refresh();
 }

@@ -4,16 +4,16 @@
 #include <algorithm>
 
 #include "drawing/words.h"
-#include "job/reading.h"
 #include "number/input_error.h"
 #include "number/numeral.h"
 #include "number/units.h"
+#include "train/reading.h"
 
 namespace echappe {
 namespace {
 
 QString length(const Job& job, double mm) {
-    const Unit& unit = *find_unit(job.length_unit, Dimension::length);
+    const Unit& unit = *find_unit(job.length.symbol, Dimension::length);
     return words(print_in(mm, unit, job.length_decimals(), false));
 }
 
@@ -22,7 +22,7 @@ InputError no_instrument() { return {"instrument", "none here", "the demo's, or 
 }  // namespace
 
 const Measurable* SolverRound::measurable() const {
-    const auto& all = m_document.derived().measurables;
+    const auto& all = m_document.derived().train.measurables;
     if (m_wanted)
         for (const Measurable& m : all)
             if (m.key == *m_wanted) return &m;
@@ -32,12 +32,13 @@ const Measurable* SolverRound::measurable() const {
 std::optional<ReadingRound::Asked> SolverRound::asked() const {
     const Measurable* now = measurable();
     if (!now) return {};
-    Asked asked{words(now->name), words(now->how), words(typed_as(m_document.job(), now->key)), {}};
+    Asked asked{words(now->name), words(now->how), words(typed_as(m_document.job().length, now->key)), {}};
     asked.id = words(name_of(now->key));
     if (now->key.kind == "direction") asked.letters = "rlcRLC";
-    const auto& restore = m_document.derived().restore;
+    const auto& restore = m_document.derived().train.restore;
     if (restore && restore->next_measurement && now->key == restore->next_measurement->key)
-        asked.note = QObject::tr("of all readings this one tells most: %1 bit").arg(m_document.derived().next_bits.value_or(0), 0, 'f', 1);
+        asked.note =
+            QObject::tr("of all readings this one tells most: %1 bit").arg(m_document.derived().train.next_bits.value_or(0), 0, 'f', 1);
     else if (now->taken) asked.note = QObject::tr("taken already; a new reading replaces it");
     return asked;
 }
@@ -50,7 +51,7 @@ std::function<void()> SolverRound::hold() {
 }
 
 void SolverRound::step(int by) {
-    const auto& all = m_document.derived().measurables;
+    const auto& all = m_document.derived().train.measurables;
     const Measurable* now = measurable();
     if (!now) return;
     const auto count = static_cast<std::ptrdiff_t>(all.size());
@@ -60,7 +61,7 @@ void SolverRound::step(int by) {
 
 QString SolverRound::keep(const QString& text, bool simulated) {
     const Measurable now = *measurable();
-    const Evidence reading = read_evidence(m_document.job(), now.key, text.toStdString());
+    const Evidence reading = read_evidence(m_document.job().train, m_document.job().length, now.key, text.toStdString());
     m_wanted.reset();
     m_document.store_reading(reading, simulated ? QObject::tr("calliper, simulated") : QObject::tr("calliper"));
     const QString kept = reading.value > 0 ? words(print_short(reading.value, 7) + " " + now.key.unit()) : text.trimmed();
@@ -77,7 +78,7 @@ QString SolverRound::simulated() {
 
 const std::vector<SurveyQuestion>& PlateRound::round() const {
     if (m_round_of != m_document.revision()) {
-        m_round = survey_round(m_document.job(), m_document.derived());
+        m_round = survey_round(m_document.job().survey, m_document.job().train, m_document.job().length, m_document.derived().pivots);
         m_round_of = m_document.revision();
     }
     return m_round;
@@ -111,9 +112,9 @@ void PlateRound::go_to(const std::string& subject) {
 std::optional<ReadingRound::Asked> PlateRound::asked() const {
     const SurveyQuestion* now = question();
     if (!now) return {};
-    Asked asked{words(name_of(m_document.job(), *now)), words(std::string(now->how)), words(std::string(now->typed_as)), {}};
+    Asked asked{words(name_of(m_document.job().train, *now)), words(std::string(now->how)), words(std::string(now->typed_as)), {}};
     asked.id = words(now->subject + "." + std::string(now->field));
-    const HoleRecord* hole = m_document.job().survey.hole(now->subject);
+    const HoleRecord* hole = m_document.job().survey.pivots.hole(now->subject);
     const bool of_the_hole = now->field.starts_with("hole_") || now->field.starts_with("wear_");
     if (now->subject.starts_with("plate.") && now->field == "thickness_mm") {
         asked.note = QObject::tr("P and Enter here marks every hole of this plate as pegged clean");
@@ -180,7 +181,7 @@ void PlateRound::go_on() {
 /// A word instead of a reading: it cannot be taken, the hole is pegged, the whole plate is. What was done, or nothing for another
 /// word.
 QString PlateRound::keep_word(const QString& word, const SurveyQuestion& now) {
-    const QString name = words(name_of(m_document.job(), now));
+    const QString name = words(name_of(m_document.job().train, now));
     if (word == "n") {
         m_at = now;
         m_document.cannot_be_measured(now);
@@ -190,7 +191,7 @@ QString PlateRound::keep_word(const QString& word, const SurveyQuestion& now) {
     const bool at_a_plate = now.subject.find('.') != std::string::npos;
     if ((word != "p" && word != "pp") || !at_a_plate) return {};
     m_at = now;
-    const HoleRecord* hole = m_document.job().survey.hole(now.subject);
+    const HoleRecord* hole = m_document.job().survey.pivots.hole(now.subject);
     const QString plate = words(now.subject.substr(now.subject.rfind('.') + 1));
     // At the head of a plate's round the whole plate was pegged.
     if (word == "pp" || now.subject.starts_with("plate.")) {
@@ -208,23 +209,24 @@ QString PlateRound::keep(const QString& text, bool) {
     const QString word = words(as_typed(text.toStdString())).toLower();
     if (const QString done = keep_word(word, now); !done.isEmpty()) return done;
     if (word.isEmpty() && !now.expected)
-        throw InputError(name_of(m_document.job(), now), "nothing", "the reading; N and Enter when it cannot be measured, Tab to pass on");
-    const double value = read_survey(m_document.job(), now, text.toStdString());
+        throw InputError(name_of(m_document.job().train, now), "nothing",
+                         "the reading; N and Enter when it cannot be measured, Tab to pass on");
+    const double value = read_survey(m_document.job().train, m_document.job().length, now, text.toStdString());
     m_at = now;
     m_document.keep_survey_reading(now, value);
     const bool way = now.field == "wear_direction_deg";
     const QString kept = way ? words(way_in_words(now.subject.ends_with(".back") ? seen_from_behind_deg(value) : value))
-                             : length(m_document.job(), value) + " " + words(m_document.job().length_unit);
+                             : length(m_document.job(), value) + " " + words(m_document.job().length.symbol);
     go_on();
-    return QObject::tr("Kept: %1 %2. Undo with Ctrl+Z.").arg(words(name_of(m_document.job(), now)), kept);
+    return QObject::tr("Kept: %1 %2. Undo with Ctrl+Z.").arg(words(name_of(m_document.job().train, now)), kept);
 }
 
 QString PlateRound::simulated() {
     const SurveyQuestion* now = question();
     if (!now || !m_document.calliper()) throw no_instrument();
-    const HoleRecord* hole = m_document.job().survey.hole(now->subject);
+    const HoleRecord* hole = m_document.job().survey.pivots.hole(now->subject);
     const auto reading = m_document.calliper()->read(*now, hole && hole->pegged, m_turn[now->subject + std::string(now->field)]++);
-    if (!reading) throw InputError(name_of(m_document.job(), *now), "nothing there to measure", "N and Enter: cannot be measured");
+    if (!reading) throw InputError(name_of(m_document.job().train, *now), "nothing there to measure", "N and Enter: cannot be measured");
     if (now->field != "wear_direction_deg") return length(m_document.job(), *reading);
     return words(print_short(now->subject.ends_with(".back") ? seen_from_behind_deg(*reading) : *reading));
 }

@@ -17,14 +17,14 @@ InputError no_instrument() { return {"instrument", "none here", "the demo's, or 
 
 const DriveRecord* TorqueRound::drive() const {
     const TrainList* train = m_document.train();
-    for (const DriveRecord& drive : m_document.job().drives)
+    for (const DriveRecord& drive : m_document.job().power.drives)
         if (train && drive.train == train->id) return &drive;
     return nullptr;
 }
 
 std::vector<TorqueQuestion> TorqueRound::round() const {
     const DriveRecord* now = drive();
-    return now ? torque_round(*now, m_document.job().winding_turns) : std::vector<TorqueQuestion>();
+    return now ? torque_round(*now, m_document.job().train.winding_turns) : std::vector<TorqueQuestion>();
 }
 
 std::optional<TorqueQuestion> TorqueRound::question() const {
@@ -69,7 +69,7 @@ QString TorqueRound::keep(const QString& text, bool) {
     const double torque = parse_reading(text.toStdString(), base_unit(Dimension::torque), name_of(now)).value;
     const std::string train = drive()->train;
     m_document.edit(QObject::tr("Reading: %1").arg(words(name_of(now))), [&](Job& job) {
-        for (DriveRecord& drive : job.drives)
+        for (DriveRecord& drive : job.power.drives)
             if (drive.train == train) keep_torque(drive, now, torque);
     });
     m_at = now;
@@ -91,7 +91,7 @@ std::function<void()> TorqueRound::hold() {
     m_at = question();
     if (!m_at) return {};
     return [this, at = m_at, train = m_document.train()->id] {
-        while (m_document.train() && m_document.train()->id != train && m_document.job().trains.size() > 1) m_document.next_train();
+        while (m_document.train() && m_document.train()->id != train && m_document.job().train.trains.size() > 1) m_document.next_train();
         m_at = at;
     };
 }

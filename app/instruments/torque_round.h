@@ -1,7 +1,8 @@
 #pragma once
 
+#include "beat/readings.h"
 #include "instruments/reading_round.h"
-#include "job/bench_readings.h"
+#include "power/readings.h"
 
 namespace echappe {
 

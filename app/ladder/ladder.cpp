@@ -49,12 +49,12 @@ Ladder::Content Ladder::content() const {
     if (!train) return content;
     const Derived& derived = m_document.derived();
     content.train = words(train->name).toUpper();
-    content.several = m_document.job().trains.size() > 1;
-    for (const DerivedArbor& arbor : derived.arbors) content.largest_mm = std::max(content.largest_mm, arbor.wheel_radius_mm);
+    content.several = m_document.job().train.trains.size() > 1;
+    for (const DerivedArbor& arbor : derived.train.arbors) content.largest_mm = std::max(content.largest_mm, arbor.wheel_radius_mm);
     for (const std::string& id : train->arbors)
-        if (const DerivedArbor* arbor = derived.arbor(id)) content.rungs.push_back(rung_of(*arbor));
-    if (derived.beats_per_hour) content.beats = tr("%1 beats an hour").arg(words(print_short(*derived.beats_per_hour, 7)));
-    if (derived.run_s) content.run = tr("runs %1").arg(words(print_span(*derived.run_s)));
+        if (const DerivedArbor* arbor = derived.train.arbor(id)) content.rungs.push_back(rung_of(*arbor));
+    if (derived.train.beats_per_hour) content.beats = tr("%1 beats an hour").arg(words(print_short(*derived.train.beats_per_hour, 7)));
+    if (derived.train.run_s) content.run = tr("runs %1").arg(words(print_span(*derived.train.run_s)));
     return content;
 }
 
@@ -69,9 +69,9 @@ Ladder::Rung Ladder::rung_of(const DerivedArbor& arbor) const {
     rung.period_open = arbor.period_known == Known::missing;
     if (!arbor.direction.empty()) rung.direction = arbor.direction == "cw" ? tr("turns right ↻") : tr("turns left ↺");
     rung.subject = arbor.id == m_document.subject();
-    const ArborInput& written = m_document.job().arbor(arbor.id)->train;
+    const ArborInput& written = m_document.job().train.arbor(arbor.id)->train;
     if (written.wheel.is == Count::Is::lost || written.pinion.is == Count::Is::lost)
-        rung.marks = m_document.derived().chosen ? tr("chosen") : tr("lost");
+        rung.marks = m_document.derived().train.chosen ? tr("chosen") : tr("lost");
     int open = 0;
     for (const Finding& finding : m_document.derived().findings) {
         if (finding.arbor != arbor.id || !finding.verdict.empty()) continue;

@@ -85,12 +85,12 @@ void plate_map(Sheet& sheet, const Job& job, const Derived& derived, const std::
     QPen pen(black, 0.2 * sheet.px);
     sheet.painter.setPen(pen);
     sheet.painter.setBrush(Qt::NoBrush);
-    if (job.plate) sheet.painter.drawPath(PlateArt::outline(*job.plate, map));
+    if (job.train.plate) sheet.painter.drawPath(PlateArt::outline(*job.train.plate, map));
     sheet.text(room_mm.left(), room_mm.top() - 2, 9, PlateArt::title(plate == "back", INFINITY), true);
-    if (job.plate)
-        for (const auto& pillar : job.plate->pillars)
-            sheet.painter.drawEllipse(map.at(pillar[0], pillar[1]), job.plate->pillar_mm / 2 * map.px_per_mm,
-                                      job.plate->pillar_mm / 2 * map.px_per_mm);
+    if (job.train.plate)
+        for (const auto& pillar : job.train.plate->pillars)
+            sheet.painter.drawEllipse(map.at(pillar[0], pillar[1]), job.train.plate->pillar_mm / 2 * map.px_per_mm,
+                                      job.train.plate->pillar_mm / 2 * map.px_per_mm);
     for (const Spot& spot : derived.survey.spots) {
         if (spot.plate != plate || (spot.kind != "hole" && spot.kind != "pillar")) continue;
         const QPointF at = map.at(spot.x_mm, spot.y_mm);
@@ -98,8 +98,8 @@ void plate_map(Sheet& sheet, const Job& job, const Derived& derived, const std::
         sheet.painter.setBrush(spot.severity == "fault" ? QBrush(black) : QBrush(Qt::NoBrush));
         sheet.painter.drawEllipse(at, 1.3 * sheet.px, 1.3 * sheet.px);
         if (spot.kind == "pillar" && spot.severity.empty()) continue;
-        const DerivedHole* hole = derived.survey.hole(spot.part);
-        const QString name = words(hole ? job.name_of_arbor(spot.arbor) : spot.name);
+        const DerivedHole* hole = derived.pivots.hole(spot.part);
+        const QString name = words(hole ? job.train.name_of_arbor(spot.arbor) : spot.name);
         QStringList said;
         if (!spot.verdict.empty()) said << words(spot.verdict);
         if (hole && !hole->decision.empty()) said << words(words_for_decision(hole->decision));
@@ -124,7 +124,7 @@ void print_hole_sheet(const QString& path, const Job& job, const Derived& derive
         };
         head(sheet, job, "holes", 287);
         double y = 24;
-        for (const DerivedHole& hole : derived.survey.holes) {
+        for (const DerivedHole& hole : derived.pivots.holes) {
             if (!with_a_row(hole)) continue;
             if (y > last_row_mm) {
                 foot();
@@ -136,7 +136,7 @@ void print_hole_sheet(const QString& path, const Job& job, const Derived& derive
             y += row_mm;
         }
         QStringList elsewhere;
-        for (const DerivedHole& hole : derived.survey.holes)
+        for (const DerivedHole& hole : derived.pivots.holes)
             if (hole.decision != "leave" && !with_a_row(hole))
                 elsewhere << words(hole.name + ": " + (hole.decision.empty() ? "not measured" : words_for_decision(hole.decision)));
         constexpr qsizetype in_a_line = 4;
@@ -153,7 +153,7 @@ void print_hole_sheet(const QString& path, const Job& job, const Derived& derive
                 sheet.text(left_mm, y + 11, 9, elsewhere.mid(i, in_a_line).join("   ·   "));
             y += 8;
         }
-        for (const ShoppingLine& line : derived.survey.shopping) {
+        for (const ShoppingLine& line : derived.pivots.shopping) {
             sheet.text(left_mm, y + 6, 9,
                        QString("To order: %1, %2 wanted, %3 there").arg(words(line.words)).arg(line.wanted).arg(line.there), true);
             y += 6;

@@ -26,7 +26,7 @@ void check_scales(Sheet& sheet) {
 
 }  // namespace
 
-void print_tooth_sheet(const QString& path, const Job& job, const DerivedMesh& mesh, bool wheel) {
+void print_tooth_sheet(const QString& path, const Job& job, const DerivedMesh& mesh, const MadeMesh& made, bool wheel) {
     const PartSizes& part = wheel ? mesh.sizes.wheel : mesh.sizes.pinion;
     const auto page = part.outside_diameter_mm <= largest_on_a4_mm ? QPageSize::A4 : QPageSize::A3;
     write_pdf(path, QString::fromStdString(job.title), page, QPageLayout::Portrait, [&](Sheet& sheet, QPdfWriter&) {
@@ -36,8 +36,8 @@ void print_tooth_sheet(const QString& path, const Job& job, const DerivedMesh& m
             20, 27, 9,
             QString("Job %1 · %2 · %3")
                 .arg(QString::fromStdString(job.number), QString::fromStdString(job.workshop), QDate::currentDate().toString(Qt::ISODate)));
-        const QString owner = QString::fromStdString(job.name_of_arbor(wheel ? mesh.wheel_of : mesh.pinion_of));
-        const QString mate = QString::fromStdString(job.name_of_arbor(wheel ? mesh.pinion_of : mesh.wheel_of));
+        const QString owner = QString::fromStdString(job.train.name_of_arbor(wheel ? mesh.wheel_of : mesh.pinion_of));
+        const QString mate = QString::fromStdString(job.train.name_of_arbor(wheel ? mesh.pinion_of : mesh.wheel_of));
         sheet.text(20, 38, 13,
                    QString("%1 %2, %3 %4, for %5").arg(owner, wheel ? "wheel" : "pinion").arg(count).arg(wheel ? "teeth" : "leaves", mate),
                    true);
@@ -55,11 +55,11 @@ void print_tooth_sheet(const QString& path, const Job& job, const DerivedMesh& m
         row("root diameter", part.root_diameter_mm);
         row("gap at pitch circle", part.gap_mm);
         row("centre distance with mate", mesh.sizes.centre_distance_mm);
-        for (const std::string& caution : mesh.cautions) {
+        for (const std::string& caution : made.cautions) {
             sheet.text(20, y + 1, 9, QString::fromStdString(caution), true);
             y += 5.5;
         }
-        const std::optional<BlankResult>& blank = wheel ? mesh.wheel_blank : mesh.pinion_blank;
+        const std::optional<BlankResult>& blank = wheel ? made.wheel_blank : made.pinion_blank;
         const QPainterPath& outline = WheelArt::part(mesh.geometry(), wheel, 40, blank ? &*blank : nullptr);
         const double radius = part.outside_diameter_mm / 2;
         const double x = std::max(30 + radius, 130 - std::max(0.0, radius - 65));

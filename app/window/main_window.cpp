@@ -13,12 +13,13 @@
 #include <QSettings>
 #include <QVBoxLayout>
 
+#include "beat/readings.h"
 #include "drawing/in_place_editor.h"
 #include "instruments/calliper_line.h"
 #include "instruments/typing.h"
-#include "job/bench_readings.h"
 #include "ladder/ladder.h"
 #include "number/input_error.h"
+#include "power/readings.h"
 #include "print/hole_sheet.h"
 #include "stations/beat/beat_station.h"
 #include "stations/pivots/pivots_station.h"
@@ -193,7 +194,7 @@ void MainWindow::build_edit_menu() {
     add(menu, tr("Find a train…"), QKeySequence(tr("Ctrl+F")), [this] {
         show_station(Station::train);
         // A hand is asked for by its name.
-        const JobArbor* subject = m_document.job().arbor(m_document.subject());
+        const JobArbor* subject = m_document.job().train.arbor(m_document.subject());
         m_train->ask_for_trains(subject && subject->hand ? QString::fromStdString(*subject->hand) : QString());
     });
     add(menu, tr("Choose the likeliest counts"), QKeySequence(tr("Ctrl+Return")), [this] { m_document.choose_candidate(0); });
@@ -203,10 +204,10 @@ void MainWindow::build_edit_menu() {
     add(menu, tr("Divide with the workshop's plates"), QKeySequence(), [this] {
         const auto head = m_workshop.stock().head();
         if (!head) throw InputError("plates", "none in the drawer", "a dividing plate with its worm ratio: Ctrl+Shift+W");
-        m_document.edit(tr("Divide with the workshop's plates"), [&](Job& job) { job.dividing_head = head; });
+        m_document.edit(tr("Divide with the workshop's plates"), [&](Job& job) { job.making.dividing_head = head; });
     });
     add(menu, tr("Show lengths in inches or millimetres"), QKeySequence(tr("Ctrl+U")), [this] {
-        m_document.edit(tr("Change the unit shown"), [](Job& job) { job.length_unit = job.length_unit == "mm" ? "in" : "mm"; });
+        m_document.edit(tr("Change the unit shown"), [](Job& job) { job.length.symbol = job.length.symbol == "mm" ? "in" : "mm"; });
     });
 }
 
@@ -242,7 +243,7 @@ void MainWindow::build_view_menu() {
     add(menu, tr("Slower"), QKeySequence("["), [this] { m_motion.slower(); });
     add(menu, tr("Faster"), QKeySequence("]"), [this] { m_motion.faster(); });
     add(menu, tr("One beat on"), QKeySequence(tr("Shift+Space")), [this] {
-        if (const auto beats = m_document.derived().beats_per_hour) m_motion.step(3600 / *beats);
+        if (const auto beats = m_document.derived().train.beats_per_hour) m_motion.step(3600 / *beats);
     });
 }
 
@@ -292,9 +293,9 @@ void MainWindow::build_holes_menu() {
     });
     add(menu, tr("Survey the plates anew"), QKeySequence(), [this] {
         m_document.edit(tr("Survey the plates anew"), [](Job& job) {
-            Survey fresh;
-            fresh.clearance = job.survey.clearance;
-            fresh.method = job.survey.method;
+            SurveyRecord fresh;
+            fresh.pivots.clearance = job.survey.pivots.clearance;
+            fresh.pivots.method = job.survey.pivots.method;
             job.survey = fresh;
         });
         m_calliper->plates().begin();
@@ -303,7 +304,8 @@ void MainWindow::build_holes_menu() {
         const QString path = QFileDialog::getOpenFileName(this, tr("Readings"), {}, csv_filter);
         if (!path.isEmpty()) import_readings(path);
     });
-    add(menu, tr("Write the holes as CSV…"), QKeySequence(), [this] { write_csv(tr("holes.csv"), survey_to_csv(m_document.derived())); });
+    add(menu, tr("Write the holes as CSV…"), QKeySequence(),
+        [this] { write_csv(tr("holes.csv"), survey_to_csv(m_document.derived().pivots)); });
 }
 
 void MainWindow::build_rate_menu() {
@@ -317,7 +319,7 @@ void MainWindow::build_rate_menu() {
     add(menu, tr("Write the looks as CSV…"), QKeySequence(),
         [this] { write_csv(tr("looks.csv"), looks_to_csv(m_document.job().rate_log)); });
     add(menu, tr("Write the torque log as CSV…"), QKeySequence(), [this] {
-        const DerivedPower* power = m_power->power();
+        const DerivedDrive* power = m_power->power();
         if (!power) throw InputError("drive", "none", "a drive with a torque log: Ctrl+5");
         write_csv(tr("torque.csv"), torque_to_csv(power->drive));
     });
@@ -356,17 +358,17 @@ int MainWindow::ask(const QString& title, const QString& sentence, const QString
 void MainWindow::import_readings(const QString& path) {
     const std::string csv = read_text(path.toStdString());
     const std::string header = csv.substr(0, csv.find('\n'));
-    const DerivedPower* power = m_power->power();
+    const DerivedDrive* power = m_power->power();
     size_t kept = 0;
     m_document.edit(tr("Readings from %1").arg(QFileInfo(path).fileName()), [&](Job& job) {
         if (header.find("reference_s") != std::string::npos) {
             kept = keep_looks_csv(job.rate_log, csv);
         } else if (header.find("down_N_mm") != std::string::npos) {
             if (!power) throw InputError("drive", "none", "a drive for its torque: Ctrl+5");
-            for (DriveRecord& drive : job.drives)
+            for (DriveRecord& drive : job.power.drives)
                 if (drive.train == power->train) kept = keep_torque_csv(drive, csv);
         } else {
-            kept = keep_survey_csv(job, csv);
+            kept = keep_survey_csv(job.survey.pivots, job.train, csv);
         }
     });
     m_calliper->tell(tr("%1 readings kept from %2.").arg(kept).arg(path), false);
@@ -425,9 +427,9 @@ Finder* MainWindow::open_finder() {
             // A station's own plain key stands behind the name: it is told, and not bound for the whole window.
             entries.push_back({action->text().remove('&').section('\t', 0, 0),
                                action->shortcut().toString() + action->text().section('\t', 1), [action] { action->trigger(); }});
-    for (const DerivedArbor& arbor : m_document.derived().arbors)
+    for (const DerivedArbor& arbor : m_document.derived().train.arbors)
         entries.push_back({QString::fromStdString(arbor.name), tr("arbor"), [this, id = arbor.id] { m_document.select(id); }});
-    for (const Measurable& m : m_document.derived().measurables)
+    for (const Measurable& m : m_document.derived().train.measurables)
         entries.push_back({QString::fromStdString(m.name), tr("reading"), [this, key = m.key] { m_calliper->ask(key); }});
     auto* finder = new Finder(std::move(entries), this);
     finder->move(mapToGlobal(QPoint((width() - finder->width()) / 2, 110)));

@@ -22,8 +22,10 @@ SumCard::SumCard(Document& document, std::vector<Tab> tabs, QWidget* parent)
 SumCard::Tab SumCard::of_sum(Document& document, const QString& name, const Calculation& sum, std::function<std::string()> part,
                              std::function<std::map<std::string, double>()> facts) {
     return {name, echappe::words(sum.sentence),
-            [&document, &sum, part, facts] { return answer_sum(sum, facts(), typed_into(document.job(), sum.verb, part())); },
-            [&sum, part](Job& job, const std::string& field, const std::string& word) { type_into(job, sum, part(), field, word); }};
+            [&document, &sum, part, facts] { return answer_sum(sum, facts(), typed_into(document.job().survey.pivots, sum.verb, part())); },
+            [&sum, part](Job& job, const std::string& field, const std::string& word) {
+                type_into(job.survey.pivots, sum, part(), field, word);
+            }};
 }
 
 void SumCard::show_part(const QString& title) {

@@ -3,7 +3,7 @@
 #include "document/document.h"
 #include "drawing/canvas.h"
 #include "drawing/in_place_editor.h"
-#include "job/bench_sum.h"
+#include "survey/hole_sums.h"
 
 namespace echappe {
 

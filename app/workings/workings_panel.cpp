@@ -38,7 +38,7 @@ void WorkingsSheet::unfold(const std::string& name) {
 void WorkingsSheet::paint(QPainter& painter) {
     const Theme& t = theme();
     painter.fillRect(rect(), t.sheet);
-    const DerivedArbor* subject = m_document.derived().arbor(m_document.subject());
+    const DerivedArbor* subject = m_document.derived().train.arbor(m_document.subject());
     double y = 34;
     if (!subject) {
         write_wrapped(painter, word_font(10), t.steel, {margin, 20}, panel_width - 2 * margin,
@@ -49,7 +49,7 @@ void WorkingsSheet::paint(QPainter& painter) {
     if (named < panel_width - 2 * margin - 110)
         write(painter, word_font(8.5), t.steel, {panel_width - margin, y}, tr("click a figure: why"), 1);
     y += 16;
-    for (const Quantity& quantity : m_document.derived().quantities)
+    for (const Quantity& quantity : m_document.derived().train.quantities)
         if (quantity.arbor == subject->id) y = paint_quantity(painter, quantity, y);
     write(painter, word_font(8), t.steel, {margin, y + 14}, tr("● measured   → follows   ○ assumed   ? missing"));
     y += 42;

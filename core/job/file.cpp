@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <set>
 
+#include "train/derive.h"
 #include "workings/record_json.h"
 
 namespace echappe {
@@ -11,43 +12,44 @@ namespace {
 /// Ids that must be there once, names that must exist: what the fields alone cannot tell.
 void check_references(const Job& job, std::vector<InputError>& faults) {
     const auto unknown_arbor = [&](const std::string& place, const std::optional<std::string>& id) {
-        if (id && !job.arbor(*id)) faults.emplace_back(place, "\"" + *id + "\"", "the id of an arbor of this job");
+        if (id && !job.train.arbor(*id)) faults.emplace_back(place, "\"" + *id + "\"", "the id of an arbor of this job");
     };
     std::set<std::string> ids;
-    for (size_t i = 0; i < job.measurements.size(); ++i) {
+    for (size_t i = 0; i < job.train.measurements.size(); ++i) {
         const std::string place = "measurements[" + std::to_string(i) + "]";
-        const Measurement& m = job.measurements[i];
+        const Measurement& m = job.train.measurements[i];
         if (!ids.insert(m.id).second) faults.emplace_back(place + ".id", "\"" + m.id + "\" a second time", "an id used once");
         if (const auto fault = fault_of(m.evidence, place); fault && !m.evidence.key.kind.empty()) faults.push_back(*fault);
         unknown_arbor(place + ".arbor", m.evidence.key.arbor);
         unknown_arbor(place + ".wheel_of", m.evidence.key.wheel_of);
         unknown_arbor(place + ".pinion_of", m.evidence.key.pinion_of);
     }
-    for (size_t i = 0; i < job.forms.size(); ++i) {
-        unknown_arbor("forms[" + std::to_string(i) + "].wheel_of", job.forms[i].wheel_of);
-        unknown_arbor("forms[" + std::to_string(i) + "].pinion_of", job.forms[i].pinion_of);
+    for (size_t i = 0; i < job.teeth.forms.size(); ++i) {
+        unknown_arbor("forms[" + std::to_string(i) + "].wheel_of", job.teeth.forms[i].wheel_of);
+        unknown_arbor("forms[" + std::to_string(i) + "].pinion_of", job.teeth.forms[i].pinion_of);
     }
-    for (size_t i = 0; i < job.blanks.size(); ++i) {
-        const std::string& part = job.blanks[i].part;
+    for (size_t i = 0; i < job.making.blanks.size(); ++i) {
+        const std::string& part = job.making.blanks[i].part;
         unknown_arbor("blanks[" + std::to_string(i) + "].part", part.substr(0, part.find('.')));
     }
     const auto survey = [&](const std::string& list, size_t i, const std::string& field, const std::string& id) {
         unknown_arbor("survey." + list + "[" + std::to_string(i) + "]." + field, id);
     };
-    for (size_t i = 0; i < job.survey.holes.size(); ++i) survey("holes", i, "arbor", job.survey.holes[i].arbor);
-    for (size_t i = 0; i < job.survey.arbors.size(); ++i) survey("arbors", i, "arbor", job.survey.arbors[i].arbor);
+    for (size_t i = 0; i < job.survey.pivots.holes.size(); ++i) survey("holes", i, "arbor", job.survey.pivots.holes[i].arbor);
+    for (size_t i = 0; i < job.survey.pivots.arbors.size(); ++i) survey("arbors", i, "arbor", job.survey.pivots.arbors[i].arbor);
     for (size_t i = 0; i < job.survey.trials.size(); ++i)
         for (const std::string& arbor : job.survey.trials[i].arbors) survey("trials", i, "arbors", arbor);
-    if (job.survey.end_shake_least_mm > job.survey.end_shake_most_mm)
+    if (job.survey.pivots.end_shake_least_mm > job.survey.pivots.end_shake_most_mm)
         faults.emplace_back("survey.end_shake_least_mm", "above end_shake_most_mm", "at most that");
-    for (size_t i = 0; i < job.trains.size(); ++i)
-        for (size_t k = 0; k < job.trains[i].arbors.size(); ++k)
-            unknown_arbor("trains[" + std::to_string(i) + "].arbors[" + std::to_string(k) + "]", job.trains[i].arbors[k]);
-    for (size_t i = 0; i < job.arbors.size(); ++i)
-        if (const size_t n = job.arbors[i].position_mm.size(); n != 0 && n != 2)
+    for (size_t i = 0; i < job.train.trains.size(); ++i)
+        for (size_t k = 0; k < job.train.trains[i].arbors.size(); ++k)
+            unknown_arbor("trains[" + std::to_string(i) + "].arbors[" + std::to_string(k) + "]", job.train.trains[i].arbors[k]);
+    for (size_t i = 0; i < job.train.arbors.size(); ++i)
+        if (const size_t n = job.train.arbors[i].position_mm.size(); n != 0 && n != 2)
             faults.emplace_back("arbors[" + std::to_string(i) + "].position_mm", std::to_string(n) + " numbers", "two: x and y");
-    if (job.limits.wheel.min > job.limits.wheel.max) faults.emplace_back("limits.wheel", "min above max", "min not above max");
-    if (job.limits.pinion.min > job.limits.pinion.max) faults.emplace_back("limits.pinion", "min above max", "min not above max");
+    if (job.train.limits.wheel.min > job.train.limits.wheel.max) faults.emplace_back("limits.wheel", "min above max", "min not above max");
+    if (job.train.limits.pinion.min > job.train.limits.pinion.max)
+        faults.emplace_back("limits.pinion", "min above max", "min not above max");
 }
 
 }  // namespace
@@ -99,14 +101,10 @@ LoadedJob job_from_text(const std::string& text) {
                                         "up to " + std::to_string(newest_schema) + ": a newer Echappe wrote this file"));
     check_references(loaded.job, loaded.faults);
     // A reading that lost its half cannot be weighed; the file as it was stays as it is.
-    std::erase_if(loaded.job.measurements, [](const Measurement& m) { return fault_of(m.evidence, "").has_value(); });
+    std::erase_if(loaded.job.train.measurements, [](const Measurement& m) { return fault_of(m.evidence, "").has_value(); });
     if (loaded.faults.empty()) {
-        TrainInput train;
-        train.reference = loaded.job.reference;
-        train.escape_arbor = loaded.job.escape_arbor;
-        for (const JobArbor& arbor : loaded.job.arbors) train.arbors.push_back(arbor.train);
         try {
-            network_of(train);
+            network_of(written_train(loaded.job.train));
         } catch (const InputError& error) {
             loaded.faults.push_back(error);
         }

@@ -1,65 +1,6 @@
 #include "job/job.h"
 
-#include <algorithm>
-#include <cmath>
-
-#include "train/hands.h"
-
 namespace echappe {
-
-namespace {
-
-std::vector<std::string> hand_names() {
-    std::vector<std::string> names;
-    for (const NamedPeriod& period : named_periods()) names.push_back(period.id);
-    return names;
-}
-
-}  // namespace
-
-const Record& JobArbor::record() {
-    using In = JobArbor;
-    static const Record record =
-        Fields<In>()
-            .include(&In::train)
-            .add("name", &In::name, "", "as the workshop calls it")
-            .add("pinion_state", &In::pinion_state, "", "how its count is known")
-            .choices({"counted", "assumed"})
-            .add("wheel_state", &In::wheel_state, "", "how its count is known")
-            .choices({"counted", "assumed"})
-            .add("pinion_trust", &In::pinion_trust, "", "probability that the count found is the maker's; absent: not doubted",
-                 between(0.001, 0.999))
-            .add("wheel_trust", &In::wheel_trust, "", "the same of the wheel's count", between(0.001, 0.999))
-            .add("hand", &In::hand, "", "what the hand on it shows")
-            .choices(hand_names())
-            .add("position_mm", &In::position_mm, "mm", "x, y of its hole, seen from the dial", between(-10000, 10000));
-    return record;
-}
-
-const Record& Measurement::record() {
-    using In = Measurement;
-    static const Record record = Fields<In>()
-                                     .add("id", &In::id, "", "stable id")
-                                     .required()
-                                     .include(&In::evidence)
-                                     .add("instrument", &In::instrument, "", "what it was measured with")
-                                     .add("date", &In::date, "", "when")
-                                     .add("note", &In::note, "", "a word about it")
-                                     .add("left_out", &In::left_out, "", "kept, but not believed");
-    return record;
-}
-
-const Record& Choice::record() {
-    using In = Choice;
-    static const Record record = Fields<In>()
-                                     .add("part", &In::part, "", "the lost count, as in \"third.wheel\"")
-                                     .required()
-                                     .add("count", &In::count, "", "what was decided", between(4, 1000))
-                                     .required()
-                                     .add("weight", &In::weight, "", "its probability then", between(0, 1))
-                                     .add("date", &In::date, "", "when");
-    return record;
-}
 
 const Record& Judgement::record() {
     using In = Judgement;
@@ -74,121 +15,41 @@ const Record& Judgement::record() {
     return record;
 }
 
-const Record& PartBlank::record() {
-    using In = PartBlank;
-    static const Record record =
-        Fields<In>().add("part", &In::part, "", "the wheel, as in \"third.wheel\"").required().include(&In::choice);
-    return record;
-}
+namespace {
 
-const Record& TrainList::record() {
-    using In = TrainList;
-    static const Record record = Fields<In>()
-                                     .add("id", &In::id, "", "stable id")
-                                     .required()
-                                     .add("name", &In::name, "", "as the workshop calls it")
-                                     .add("arbors", &In::arbors, "", "ids from the power upwards")
-                                     .required();
-    return record;
-}
-
-const Record& Plate::record() {
-    using In = Plate;
-    static const Record record =
-        Fields<In>()
-            .add("width_mm", &In::width_mm, "mm", "width", above(0, 10000))
-            .required()
-            .add("height_mm", &In::height_mm, "mm", "height; 0, 0 is the middle of the lower edge", above(0, 10000))
-            .required()
-            .add("shape", &In::shape, "", "outline")
-            .choices({"arched", "round"})
-            .add("pillar_mm", &In::pillar_mm, "mm", "diameter of a pillar", above(0, 100))
-            .add("pillars", &In::pillars, "mm", "where the pillars stand");
-    return record;
-}
-
-int Job::length_decimals() const {
-    constexpr double watch_plate_mm = 60;
-    const bool fine = plate && std::min(plate->width_mm, plate->height_mm) < watch_plate_mm;
-    return (length_unit == "in" ? 4 : 2) + (fine ? 1 : 0);
-}
-
-double Plate::room_at(double x_mm, double y_mm) const {
-    if (shape != "round") return std::min({width_mm / 2 - std::abs(x_mm), y_mm, height_mm - y_mm});
-    return std::min(width_mm, height_mm) / 2 - std::hypot(x_mm, y_mm - height_mm / 2);
-}
-
-const Record& Job::record() {
+Record& growing_record() {
     using In = Job;
-    static const Record record =
-        Fields<In>()
-            .add("format", &In::format, "", "says what this file is")
-            .choices({"echappe job"})
-            .required()
-            .add("schema", &In::schema, "", "layout of the file", between(1, 1000))
-            .required()
-            .add("title", &In::title, "", "what it is")
-            .add("number", &In::number, "", "job number")
-            .add("place", &In::place, "", "where it belongs")
-            .add("maker", &In::maker, "", "who made it")
-            .add("owner", &In::owner, "", "whose it is")
-            .add("workshop", &In::workshop, "", "who works on it")
-            .add("note", &In::note, "", "what happened to it")
-            .add("length_unit", &In::length_unit, "", "unit shown")
-            .choices({"mm", "in"})
-            .add("trains", &In::trains, "", "chains for the ladder")
-            .add("arbors", &In::arbors, "", "every arbor")
-            .required()
-            .add("reference", &In::reference, "", "the arbor whose period is known")
-            .required()
-            .add("escape_arbor", &In::escape_arbor, "", "arbor of the escape wheel")
-            .add("beats_per_tooth", &In::beats_per_tooth, "", "2, or 1", between(1, 2))
-            .add("winding_turns", &In::winding_turns, "", "turns of the first arbor from wound to run down", above(0, 10000))
-            .add("limits", &In::limits, "", "what a lost count may be")
-            .add("forms", &In::forms, "", "forms of the meshes that are not of the clock's school")
-            .add("blanks", &In::blanks, "", "crossings, bore and thickness decided for single wheels")
-            .add("plate", &In::plate, "", "the plate's outline")
-            .add("dividing_head", &In::dividing_head, "", "the workshop's dividing head")
-            .add("measurements", &In::measurements, "", "everything measured")
-            .add("choices", &In::choices, "", "lost counts decided")
-            .add("judgements", &In::judgements, "", "findings accepted or overruled")
-            .add("survey", &In::survey, "", "what was found and decided of holes, arbors and parts")
-            .add("drives", &In::drives, "", "what drives each train")
-            .add("oscillator", &In::oscillator, "", "what swings")
-            .add("rate_log", &In::rate_log, "", "looks at the clock beside a reference, and what was done to its rate");
+    static Record record = Fields<In>()
+                               .add("format", &In::format, "", "says what this file is")
+                               .choices({"echappe job"})
+                               .required()
+                               .add("schema", &In::schema, "", "layout of the file", between(1, 1000))
+                               .required()
+                               .add("title", &In::title, "", "what it is")
+                               .add("number", &In::number, "", "job number")
+                               .add("place", &In::place, "", "where it belongs")
+                               .add("maker", &In::maker, "", "who made it")
+                               .add("owner", &In::owner, "", "whose it is")
+                               .add("workshop", &In::workshop, "", "who works on it")
+                               .add("note", &In::note, "", "what happened to it")
+                               .include(&In::length)
+                               .include(&In::train)
+                               .include(&In::teeth)
+                               .include(&In::making)
+                               .add("judgements", &In::judgements, "", "findings accepted or overruled")
+                               .add("survey", &In::survey, "", "what was found and decided of holes, arbors and parts")
+                               .include(&In::power)
+                               .add("oscillator", &In::oscillator, "", "what swings")
+                               .add("rate_log", &In::rate_log, "", "looks at the clock beside a reference, and what was done to its rate");
     return record;
 }
 
-const JobArbor* Job::arbor(const std::string& id) const {
-    const auto at = std::find_if(arbors.begin(), arbors.end(), [&](const JobArbor& a) { return a.train.id == id; });
-    return at == arbors.end() ? nullptr : &*at;
-}
+}  // namespace
 
-FormChoice Job::form_of(const std::string& wheel_of, const std::string& pinion_of) const {
-    const auto at =
-        std::find_if(forms.begin(), forms.end(), [&](const MeshForm& f) { return f.wheel_of == wheel_of && f.pinion_of == pinion_of; });
-    return at == forms.end() ? FormChoice() : at->form;
-}
+const Record& Job::record() { return growing_record(); }
 
-BlankChoice Job::blank_of(const std::string& part) const {
-    const auto at = std::find_if(blanks.begin(), blanks.end(), [&](const PartBlank& b) { return b.part == part; });
-    return at == blanks.end() ? BlankChoice() : at->choice;
-}
-
-const Choice* Job::choice(const std::string& part) const {
-    const auto at = std::find_if(choices.begin(), choices.end(), [&](const Choice& c) { return c.part == part; });
-    return at == choices.end() ? nullptr : &*at;
-}
-
-std::string Job::name_of_arbor(const std::string& id) const {
-    const JobArbor* found = arbor(id);
-    return found && !found->name.empty() ? found->name : id;
-}
-
-std::string Job::name_of_quantity(QuantityKey key) const {
-    for (auto* id : {&key.arbor, &key.wheel_of, &key.pinion_of})
-        if (*id) *id = name_of_arbor(**id);
-    return echappe::name_of(key);
+void Job::declare_part(const std::string& id, const std::string& meaning, Part empty) {
+    growing_record().append(field_of_part(id, meaning, Fields<Job>::offset_of(&Job::others), std::move(empty)));
 }
 
 bool Job::operator==(const Job& other) const { return same(record(), this, &other); }

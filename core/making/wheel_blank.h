@@ -20,9 +20,6 @@ struct BlankChoice {
     static const Record& record();
 };
 
-/// A driven part of so many teeth is a wheel to the eye and at the lathe.
-inline constexpr long long driven_wheel_leaves = 30;
-
 struct BlankInput {
     GeometryInput mesh;
     std::string part = "wheel";

@@ -5,6 +5,9 @@
 
 namespace echappe {
 
+/// A driven part of so many teeth is a wheel to the eye and at the lathe.
+inline constexpr long long driven_wheel_leaves = 30;
+
 /// A wheel and the pinion it drives, of one module and school.
 struct GeometryInput {
     long long wheel = 0;
@@ -36,7 +39,7 @@ struct GeometryResult {
     std::optional<double> drill_circle_mm;  ///< of a lantern pinion's trundles
     std::optional<double> trundle_diameter_mm;
     double arc_departure_um = 0;  ///< most that the standard's arc stands off the true epicycloid
-    std::string remark;  ///< how the wheel's height was settled, where there was a choice
+    std::string remark;           ///< how the wheel's height was settled, where there was a choice
     std::vector<std::string> warnings;
     static const Record& record();
 };

@@ -49,15 +49,4 @@ MeshSize mesh_size(const std::string& kind, const FormChoice& form, long long wh
     return {of_part(kind, mesh_forms({wheel, pinion, 1, form}, false, enough_for_sizes))};
 }
 
-const Record& MeshForm::record() {
-    using In = MeshForm;
-    static const Record record = Fields<In>()
-                                     .add("wheel_of", &In::wheel_of, "", "arbor of the wheel")
-                                     .required()
-                                     .add("pinion_of", &In::pinion_of, "", "arbor of the pinion")
-                                     .required()
-                                     .include(&In::form);
-    return record;
-}
-
 }  // namespace echappe

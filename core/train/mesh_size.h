@@ -20,13 +20,4 @@ struct MeshSize {
 /// trundles of 1.0 to 1.25 m.
 MeshSize mesh_size(const std::string& kind, const FormChoice& form, long long wheel, long long pinion);
 
-/// How the teeth of the mesh of two arbors are shaped.
-struct MeshForm {
-    std::string wheel_of;
-    std::string pinion_of;
-    FormChoice form;
-    bool operator==(const MeshForm&) const = default;
-    static const Record& record();
-};
-
 }  // namespace echappe

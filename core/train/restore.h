@@ -1,5 +1,6 @@
 #pragma once
 
+#include "teeth/record.h"
 #include "train/evidence.h"
 #include "train/mesh_size.h"
 #include "train/train.h"

@@ -61,10 +61,19 @@ bool Field::same(const void* a, const void* b) const {
     return type->same(at(a, offset), at(b, offset)) && (!file_offset || path(a) == path(b));
 }
 
+namespace {
+
+template <class M>
+struct PlainMember final : MemberType {
+    Slot slot(void* member) const override { return static_cast<M*>(member); }
+    bool same(const void* a, const void* b) const override { return *static_cast<const M*>(a) == *static_cast<const M*>(b); }
+};
+
+}  // namespace
+
 template <class M>
 const MemberType& plain_member() {
-    static constexpr MemberType type{[](void* member) -> Slot { return static_cast<M*>(member); },
-                                     [](const void* a, const void* b) { return *static_cast<const M*>(a) == *static_cast<const M*>(b); }};
+    static const PlainMember<M> type;
     return type;
 }
 template const MemberType& plain_member<double>();

@@ -57,9 +57,13 @@ using Slot = std::variant<double*, std::optional<double>*, long long*, std::opti
                           std::map<std::string, long long>*, std::map<std::string, double>*, NestedSlot, ListSlot>;
 
 /// How members of one type are reached and compared: made once for each type, whatever struct the member is in.
-struct MemberType {
-    Slot (*slot)(void* member);
-    bool (*same)(const void* a, const void* b);
+class MemberType {
+public:
+    virtual Slot slot(void* member) const = 0;
+    virtual bool same(const void* a, const void* b) const = 0;
+
+protected:
+    ~MemberType() = default;
 };
 
 struct Field {
@@ -87,6 +91,8 @@ public:
     const Field* find(std::string_view name) const;
     /// The field whose name takes the fewest changes of a letter to reach.
     std::string nearest(const std::string& name) const;
+    /// Adds a field to a declaration that grows with the topics.
+    void append(Field field) { m_fields.push_back(std::move(field)); }
 
 private:
     std::vector<Field> m_fields;
@@ -100,47 +106,63 @@ template <class M>
 const MemberType& plain_member();
 
 template <class M>
+const MemberType& member_type();
+
+template <class M>
+struct DeclaredMember final : MemberType {
+    Slot slot(void* member) const override {
+        return NestedSlot{&M::record(), member, [member] { return member; }};
+    }
+    bool same(const void* a, const void* b) const override {
+        if constexpr (std::equality_comparable<M>) return *static_cast<const M*>(a) == *static_cast<const M*>(b);
+        else return echappe::same(M::record(), a, b);
+    }
+};
+
+template <class M>
+struct ListMember final : MemberType {
+    using Item = typename M::value_type;
+    Slot slot(void* member) const override {
+        auto& list = *static_cast<M*>(member);
+        ListSlot slot{&Item::record(), {}, [&list]() -> void* { return &list.emplace_back(); }};
+        for (Item& item : list) slot.items.push_back(&item);
+        return slot;
+    }
+    bool same(const void* a, const void* b) const override {
+        const auto& one = *static_cast<const M*>(a);
+        const auto& other = *static_cast<const M*>(b);
+        if (one.size() != other.size()) return false;
+        for (size_t i = 0; i < one.size(); ++i)
+            if (!member_type<Item>().same(&one[i], &other[i])) return false;
+        return true;
+    }
+};
+
+template <class M>
+struct OptionalMember final : MemberType {
+    using Item = typename M::value_type;
+    Slot slot(void* member) const override {
+        auto& item = *static_cast<M*>(member);
+        return NestedSlot{&Item::record(), item ? &*item : nullptr, [&item]() -> void* { return &item.emplace(); }};
+    }
+    bool same(const void* a, const void* b) const override {
+        const auto& one = *static_cast<const M*>(a);
+        const auto& other = *static_cast<const M*>(b);
+        return one.has_value() == other.has_value() && (!one || member_type<Item>().same(&*one, &*other));
+    }
+};
+
+template <class M>
 const MemberType& member_type() {
     if constexpr (requires { M::record(); }) {
-        static constexpr MemberType nested{
-            [](void* member) -> Slot { return NestedSlot{&M::record(), member, [member] { return member; }}; },
-            [](const void* a, const void* b) {
-                if constexpr (std::equality_comparable<M>) return *static_cast<const M*>(a) == *static_cast<const M*>(b);
-                else return same(M::record(), a, b);
-            }};
-        return nested;
+        static const DeclaredMember<M> type;
+        return type;
+    } else if constexpr (requires(M & list) { M::value_type::record(), list.push_back({}); }) {
+        static const ListMember<M> type;
+        return type;
     } else if constexpr (requires { M::value_type::record(); }) {
-        using Item = typename M::value_type;
-        if constexpr (requires(M& list) { list.push_back(Item{}); }) {
-            static constexpr MemberType listed{
-                [](void* member) -> Slot {
-                    auto& list = *static_cast<M*>(member);
-                    ListSlot slot{&Item::record(), {}, [&list]() -> void* { return &list.emplace_back(); }};
-                    for (Item& item : list) slot.items.push_back(&item);
-                    return slot;
-                },
-                [](const void* a, const void* b) {
-                    const auto& one = *static_cast<const M*>(a);
-                    const auto& other = *static_cast<const M*>(b);
-                    if (one.size() != other.size()) return false;
-                    for (size_t i = 0; i < one.size(); ++i)
-                        if (!member_type<Item>().same(&one[i], &other[i])) return false;
-                    return true;
-                }};
-            return listed;
-        } else {
-            static constexpr MemberType optional{
-                [](void* member) -> Slot {
-                    auto& item = *static_cast<M*>(member);
-                    return NestedSlot{&Item::record(), item ? &*item : nullptr, [&item]() -> void* { return &item.emplace(); }};
-                },
-                [](const void* a, const void* b) {
-                    const auto& one = *static_cast<const M*>(a);
-                    const auto& other = *static_cast<const M*>(b);
-                    return one.has_value() == other.has_value() && (!one || member_type<Item>().same(&*one, &*other));
-                }};
-            return optional;
-        }
+        static const OptionalMember<M> type;
+        return type;
     } else {
         return plain_member<M>();
     }
@@ -188,8 +210,6 @@ public:
         return *this;
     }
     operator Record() { return Record(std::move(m_fields)); }
-
-private:
     template <class M>
     static size_t offset_of(M T::*member) {
         static const T object{};

@@ -132,7 +132,7 @@ TEST_CASE("figures of pendulum and balance are typed on the card – a wrong one
     bench.beat().card().show_sum(2);
     bench.type("sum:centre_mm", "1000");
     CHECK(bench.job().oscillator->parts[1].centre_mm == 1000);
-    CHECK(*bench.derived_beat().by_sizes_s_per_day < -50);
+    CHECK(*bench.derived().oscillator.by_sizes_s_per_day < -50);
 }
 
 TEST_CASE("positions are typed with their amplitude, and every sheet of the card can be shown") {
@@ -182,9 +182,9 @@ TEST_CASE("looks and torque come in from CSV by their columns") {
     drop("reference_s,shown_s,temperature_C\n1794643200,1794643364,18\n");
     CHECK(bench.job().rate_log.looks.size() == 5);
     drop("turns,down_N_mm,up_N_mm\n0,500,\n");
-    CHECK(bench.job().drives.front().torque_down.front()[1] == 500);
+    CHECK(bench.job().power.drives.front().torque_down.front()[1] == 500);
     CHECK_THROWS_AS(drop("turns,down_N_mm\n0,x\n"), InputError);
-    CHECK(bench.job().drives.front().torque_down.front()[1] == 500);
+    CHECK(bench.job().power.drives.front().torque_down.front()[1] == 500);
     QFile::remove(path);
 }
 
@@ -192,10 +192,11 @@ TEST_CASE("the torque of a drive is read turn by turn with the simulated gauge, 
     BeatBench bench("saloon");
     bench.window.show_station(Station::power);
     bench.document().edit("empty", [](Job& job) {
-        job.drives.front().torque_down.clear(), job.drives.front().torque_up.clear(), job.drives.front().least_N_mm.reset();
+        job.power.drives.front().torque_down.clear(), job.power.drives.front().torque_up.clear(),
+            job.power.drives.front().least_N_mm.reset();
     });
     for (int i = 0; i < 19; ++i) bench.read_simulated();
-    const DriveRecord& drive = bench.job().drives.front();
+    const DriveRecord& drive = bench.job().power.drives.front();
     CHECK(drive.torque_up.size() == 9);
     CHECK(drive.torque_down.size() == 9);
     REQUIRE(drive.least_N_mm);
@@ -211,9 +212,9 @@ TEST_CASE("assembly is ticked step by step with its cautions, and an outcome is 
     const auto show = [&](const QString& tab) { bench.click(power.card(), "tab:" + tab); };
     show("assembly");
     bench.click(power.card(), "step:letdown");
-    CHECK(bench.job().drives.front().steps_done == std::vector<std::string>{"letdown"});
+    CHECK(bench.job().power.drives.front().steps_done == std::vector<std::string>{"letdown"});
     bench.click(power.card(), "step:letdown");
-    CHECK(bench.job().drives.front().steps_done.empty());
+    CHECK(bench.job().power.drives.front().steps_done.empty());
     const auto& found = power.card().answer().found;
     CHECK(std::count_if(found.begin(), found.end(), [](const SumLine& line) { return line.from == "caution"; }) >= 3);
     show("outcome");
@@ -224,18 +225,18 @@ TEST_CASE("assembly is ticked step by step with its cautions, and an outcome is 
         Bench::settle();
     };
     type("sum:new", "thrown away");
-    CHECK(bench.job().drives.front().outcomes.empty());
+    CHECK(bench.job().power.drives.front().outcomes.empty());
     QTest::keyClick(&power.card().editor(), Qt::Key_Escape);
     type("sum:new", "replaced torque");
-    REQUIRE(bench.job().drives.front().outcomes.size() == 1);
+    REQUIRE(bench.job().power.drives.front().outcomes.size() == 1);
     type("sum:0", "runs eight days at 4.9 degrees");
-    CHECK(bench.job().drives.front().outcomes.front().came_of_it.starts_with("runs eight days"));
+    CHECK(bench.job().power.drives.front().outcomes.front().came_of_it.starts_with("runs eight days"));
 }
 
 TEST_CASE("a rewound drive begins with a click and takes its electrical checks") {
     BeatBench bench("tide-house");
     bench.window.show_station(Station::power);
-    bench.document().edit("none", [](Job& job) { job.drives.clear(); });
+    bench.document().edit("none", [](Job& job) { job.power.drives.clear(); });
     PowerStation& power = bench.window.power();
     bench.click(power, "begin:rewound");
     REQUIRE(power.power());
@@ -338,13 +339,13 @@ TEST_CASE("the round of torque goes back and skips, and a figure that is none is
     QTest::keyClick(&line, Qt::Key_Left);
     CHECK(round.question()->turns == 0);
     bench.read("heavy");
-    CHECK(bench.job().drives.front().torque_up.empty());
+    CHECK(bench.job().power.drives.front().torque_up.empty());
     line.clear();
     bench.read("6.4");
-    CHECK(bench.job().drives.front().torque_up.size() == 1);
+    CHECK(bench.job().power.drives.front().torque_up.size() == 1);
     CHECK(round.question()->turns == 1);
     bench.document().undo_stack()->undo();
-    CHECK(bench.job().drives.front().torque_up.empty());
+    CHECK(bench.job().power.drives.front().torque_up.empty());
     // A weight has no turns to read; its line says so.
     bench.window.open_demo("tide-house");
     CHECK_FALSE(round.question());
@@ -354,25 +355,25 @@ TEST_CASE("the round of torque goes back and skips, and a figure that is none is
 TEST_CASE("a spring typed figure by figure counts when it is whole, and half of one is saved and opened again") {
     BeatBench bench("watch");
     bench.document().edit("none", [](Job& job) { job.oscillator->spring.reset(), job.oscillator->wheel.reset(); });
-    CHECK(bench.derived_beat().missing.find("inertia") != std::string::npos);
+    CHECK(bench.derived().oscillator.missing.find("inertia") != std::string::npos);
     bench.beat().card().show_sum(1);
     bench.type("sum:width_mm", "0.16");
     bench.type("sum:thickness_mm", "0.035");
-    CHECK_FALSE(bench.derived_beat().balance);
+    CHECK_FALSE(bench.derived().oscillator.balance);
     CHECK(bench.derived_beat().fault.empty());
     bench.beat().grab();
     const LoadedJob again = job_from_text(job_to_text(bench.job()));
     CHECK_FALSE(again.damaged);
     CHECK(again.job == bench.job());
     bench.type("sum:length_mm", "104");
-    REQUIRE(bench.derived_beat().balance);
+    REQUIRE(bench.derived().oscillator.balance);
     CHECK(bench.beat().means()->id == "pins");
     // The balance as drawn, the same way.
     bench.beat().card().show_sum(2);
     for (const auto& [field, value] : {std::pair{"rim_outside_mm", "14"}, {"rim_inside_mm", "12.4"}, {"rim_height_mm", "0.3"}})
         bench.type(QString("sum:") + field, value);
-    REQUIRE(bench.derived_beat().wheel);
-    CHECK(bench.derived_beat().wheel->inertia_kg_m2 > 1e-9);
+    REQUIRE(bench.derived().oscillator.wheel);
+    CHECK(bench.derived().oscillator.wheel->inertia_kg_m2 > 1e-9);
 }
 
 TEST_CASE("parts of a pendulum and pairs of screws are added in one line, and a half measured part leaves the rate alone") {
@@ -380,15 +381,15 @@ TEST_CASE("parts of a pendulum and pairs of screws are added in one line, and a 
     const double turn = bench.derived_beat().means.front().s_per_day_per_unit;
     bench.type("sum:add", "nut cylinder");
     REQUIRE(bench.job().oscillator->parts.size() == 3);
-    CHECK_FALSE(bench.derived_beat().unfinished.empty());
+    CHECK_FALSE(bench.derived().oscillator.unfinished.empty());
     CHECK(bench.derived_beat().fault.empty());
     CHECK(bench.derived_beat().means.front().s_per_day_per_unit == Approx(turn).epsilon(0.05));
     bench.beat().grab();
     bench.beat().card().show_sum(3);
     for (const auto& [field, value] : {std::pair{"length_mm", "8"}, {"diameter_mm", "12"}, {"centre_mm", "281"}, {"mass_kg", "0.008"}})
         bench.type(QString("sum:") + field, value);
-    CHECK(bench.derived_beat().unfinished.empty());
-    CHECK(bench.derived_beat().compound->mass_kg == Approx(0.416));
+    CHECK(bench.derived().oscillator.unfinished.empty());
+    CHECK(bench.derived().oscillator.compound->mass_kg == Approx(0.416));
     bench.type("sum:shape", "cheese");
     CHECK(bench.job().oscillator->parts[2].shape == "cylinder");
     QTest::keyClick(&bench.beat().card().editor(), Qt::Key_Escape);

@@ -52,10 +52,10 @@ struct Bench {
             if (line->accessibleName() == name) return *line;
         throw std::logic_error(name.toStdString());
     }
-    long long shown(const std::string& arbor) { return derived().arbor(arbor)->wheel.count.value; }
+    long long shown(const std::string& arbor) { return derived().train.arbor(arbor)->wheel.count.value; }
     size_t in_the_running() {
         size_t count = 0;
-        for (const auto& candidate : derived().restore->candidates) count += candidate.weight > 0.05 ? 1 : 0;
+        for (const auto& candidate : derived().train.restore->candidates) count += candidate.weight > 0.05 ? 1 : 0;
         return count;
     }
 };

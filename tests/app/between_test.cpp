@@ -52,15 +52,15 @@ TEST_CASE("an arbor is tried alone, in its pairs and in the whole train, each by
 TEST_CASE("a pair that does not run brings its finished holes back, and the view says where to look") {
     BetweenBench bench("centre");
     bench.document().edit("done", [](Job& job) {
-        for (HoleRecord& hole : job.survey.holes) hole.done = true;
+        for (HoleRecord& hole : job.survey.pivots.holes) hole.done = true;
     });
     bench.click(bench.view(), "trial:great:centre");
     QTest::keyClick(&bench.view(), Qt::Key_F, Qt::ShiftModifier);
     REQUIRE(bench.view().marked());
     CHECK(bench.view().marked()->failed());
     CHECK_FALSE(bench.view().marked()->reason.empty());
-    CHECK_FALSE(bench.job().survey.hole("centre.front")->done);
-    CHECK(bench.job().survey.hole("escape.front")->done);
+    CHECK_FALSE(bench.job().survey.pivots.hole("centre.front")->done);
+    CHECK(bench.job().survey.pivots.hole("escape.front")->done);
 }
 
 TEST_CASE("a pivot's strength is worked out beside the picture from what is known and two sizes typed") {
@@ -69,7 +69,7 @@ TEST_CASE("a pivot's strength is worked out beside the picture from what is know
     bench.type("sum:length_mm", "2.4");
     bench.type("sum:torque_N_mm", "40");
     // Load = 40 N·mm over the pitch radius; stress 32 F l ÷ (π d³) of a pivot of 1.62 mm, by hand.
-    const double radius = bench.derived().mesh("great", "centre")->sizes.pinion.pitch_diameter_mm / 2;
+    const double radius = bench.derived().train.mesh("great", "centre")->sizes.pinion.pitch_diameter_mm / 2;
     CHECK(std::stod(bench.found("load_N")) == Approx(40 / radius).epsilon(1e-3));
     CHECK(std::stod(bench.found("stress_N_mm2")) == Approx(32 * (40 / radius) * 2.4 / (3.14159265 * 1.62 * 1.62 * 1.62)).epsilon(1e-3));
     bench.type("sum:length_mm", "-1");
@@ -82,7 +82,7 @@ TEST_CASE("a pivot's strength is worked out beside the picture from what is know
 
 TEST_CASE("every sum of the bench paints for every arbor, with sizes and without") {
     BetweenBench bench("great");
-    for (const DerivedArbor& arbor : std::vector<DerivedArbor>(bench.derived().arbors)) {
+    for (const DerivedArbor& arbor : std::vector<DerivedArbor>(bench.derived().train.arbors)) {
         bench.document().select_hole(arbor.id, "back");
         for (size_t i = 0; i < bench_sums().size(); ++i) {
             QTest::keyClick(&bench.view(), Qt::Key_Tab);
@@ -99,10 +99,10 @@ TEST_CASE("the watch opens with round plates and holes to close – its gauge re
     Bench bench;
     bench.window.open_demo("watch");
     bench.window.show_station(Station::pivots);
-    CHECK(bench.derived().beats_per_hour == 18000.0);
-    const DerivedHole& third = *bench.derived().survey.hole("third.front");
+    CHECK(bench.derived().train.beats_per_hour == 18000.0);
+    const DerivedHole& third = *bench.derived().pivots.hole("third.front");
     CHECK(third.decision == "close");
-    CHECK(bench.derived().survey.hole("fourth.back")->decision == "bush");
+    CHECK(bench.derived().pivots.hole("fourth.back")->decision == "bush");
     CHECK(bench.window.pivots().grab().toImage().width() > 100);
     const auto read = bench.document().calliper()->read({third.id, "pivot_mm", "third", "", "", "mm"}, true, 1);
     REQUIRE(read);

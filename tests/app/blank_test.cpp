@@ -24,7 +24,7 @@ struct BlankBench : Bench {
         window.teeth().blank().grab();
     }
     BlankView& view() { return window.teeth().blank(); }
-    const BlankResult& third() { return *derived().mesh("third", "escape")->wheel_blank; }
+    const BlankResult& third() { return *derived().making.of(*derived().train.mesh("third", "escape")).wheel_blank; }
     void type(const QString& tag, const QString& text) {
         click(view(), tag);
         view().editor().setText(text);
@@ -62,13 +62,13 @@ TEST_CASE("a rim is typed on the drawing, kept with the job, and an empty line g
     const double rule = bench.third().rim_mm;
     bench.type("rim", "2.1");
     CHECK(bench.third().rim_mm == Approx(2.1));
-    CHECK(bench.job().blank_of("third.wheel").rim_mm == 2.1);
+    CHECK(bench.job().making.blank_of("third.wheel").rim_mm == 2.1);
     const LoadedJob again = job_from_text(job_to_text(bench.job()));
     CHECK(again.faults.empty());
-    CHECK(again.job.blank_of("third.wheel") == bench.job().blank_of("third.wheel"));
+    CHECK(again.job.making.blank_of("third.wheel") == bench.job().making.blank_of("third.wheel"));
     bench.type("rim", "");
     CHECK(bench.third().rim_mm == Approx(rule));
-    CHECK(bench.job().blanks.empty());
+    CHECK(bench.job().making.blanks.empty());
 }
 
 TEST_CASE("a rim that leaves no opening is refused with its reason and nothing changes") {
@@ -77,7 +77,7 @@ TEST_CASE("a rim that leaves no opening is refused with its reason and nothing c
     QObject::connect(&bench.document(), &Document::told, [&](const QString& sentence) { told = sentence; });
     bench.type("rim", "26");
     CHECK(bench.view().editor().isVisible());
-    CHECK(bench.job().blanks.empty());
+    CHECK(bench.job().making.blanks.empty());
     CHECK(told.startsWith("rim_mm: got 26.00 mm"));
     QTest::keyClick(&bench.view().editor(), Qt::Key_Escape);
     CHECK_FALSE(bench.view().editor().isVisible());
@@ -139,10 +139,10 @@ TEST_CASE("a mesh is made lantern, involute or watch in the window, and the draw
     pick("involute 20°");
     CHECK(teeth.mesh()->sizes.pinion_profile_shift > 0);
     pick("cycloidal");
-    CHECK(bench.job().forms.empty());
+    CHECK(bench.job().teeth.forms.empty());
     CHECK(teeth.mesh()->sizes.wheel.outside_diameter_mm == Approx(clock));
     bench.document().undo_stack()->undo();
-    CHECK(bench.job().form_of("third", "escape").school == "involute-20");
+    CHECK(bench.job().teeth.form_of("third", "escape").school == "involute-20");
 }
 
 TEST_CASE("a wheel traced from a file is drawn with its own teeth") {

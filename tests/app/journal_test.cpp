@@ -87,12 +87,12 @@ TEST_CASE("after kill -9 the edit is there again") {
     MainWindow again;
     again.take_up(left.front());
     CHECK(again.document().dirty());
-    REQUIRE(again.document().job().measurements.size() == 3);
-    CHECK(again.document().job().measurements.back().evidence.value == 35.12);
+    REQUIRE(again.document().job().train.measurements.size() == 3);
+    CHECK(again.document().job().train.measurements.back().evidence.value == 35.12);
     CHECK(Journal::left_behind().empty());
     // Undo drops it.
     again.document().undo_stack()->undo();
-    CHECK(again.document().job().measurements.empty());
+    CHECK(again.document().job().train.measurements.empty());
     again.document().undo_stack()->setClean();
 }
 

@@ -18,7 +18,7 @@ struct PlateBench : Bench {
     PlateBench() { window.show_station(Station::pivots); }
     PivotsStation& pivots() { return window.pivots(); }
     SurveyStation& survey() { return window.survey(); }
-    const DerivedHole& hole(const std::string& id) { return *derived().survey.hole(id); }
+    const DerivedHole& hole(const std::string& id) { return *derived().pivots.hole(id); }
     void begin_anew() {
         for (QAction* action : window.actions())
             if (action->text() == "Survey the plates anew") action->trigger();
@@ -73,7 +73,7 @@ TEST_CASE("eight holes are surveyed and planned with at most 60 keystrokes besid
     INFO("keys: " << keys);
     CHECK(keys <= 60);
     size_t decided = 0;
-    for (const DerivedHole& hole : bench.derived().survey.holes) decided += !hole.decision.empty();
+    for (const DerivedHole& hole : bench.derived().pivots.holes) decided += !hole.decision.empty();
     CHECK(decided == 6);  // the lost third has two holes and no pivots to decide by
     CHECK(bench.hole("centre.front").decision == "bush");
 }
@@ -81,7 +81,7 @@ TEST_CASE("eight holes are surveyed and planned with at most 60 keystrokes besid
 TEST_CASE("a reading before pegging is marked doubtful, and the hole asks to be cleaned") {
     PlateBench bench;
     bench.begin_anew();
-    bench.document().edit("plate", [](Job& job) { job.survey.plate_at("front").thickness_mm = 2.4; });
+    bench.document().edit("plate", [](Job& job) { job.survey.pivots.plate_at("front").thickness_mm = 2.4; });
     bench.document().select_hole("centre", "front");
     bench.document().select_hole("great", "front");
     for (const char* reading : {"3.60", "4.06", "3.74"}) {
@@ -101,8 +101,8 @@ TEST_CASE("a decision is overruled only with a reason, and both stay in the log"
     bench.pivots().editor().setText("an earlier crack runs to the edge");
     QTest::keyClick(&bench.pivots().editor(), Qt::Key_Return);
     CHECK(bench.hole("centre.front").decision == "plug");
-    REQUIRE(bench.job().survey.log.size() == 1);
-    CHECK(bench.job().survey.log.back().because == "an earlier crack runs to the edge");
+    REQUIRE(bench.job().survey.pivots.log.size() == 1);
+    CHECK(bench.job().survey.pivots.log.back().because == "an earlier crack runs to the edge");
 }
 
 TEST_CASE("a bush taken is counted down in the drawer and stays the hole's own") {
@@ -133,10 +133,10 @@ TEST_CASE("passes are ticked one by one, a hole is done once, and again only wit
     for (int i = 0; i < 9; ++i) QTest::keyClick(&bench.pivots(), Qt::Key_R);
     CHECK(bench.hole("centre.front").record.reamed_mm == bench.hole("centre.front").plan->reamers_mm);
     QTest::keyClick(&bench.pivots(), Qt::Key_D);
-    CHECK(bench.derived().survey.holes_done == 1);
+    CHECK(bench.derived().pivots.holes_done == 1);
     QTest::keyClick(&bench.pivots(), Qt::Key_F, Qt::ShiftModifier);
-    CHECK(bench.derived().survey.holes_done == 0);
-    CHECK(bench.job().survey.log.back().what == "to be done again");
+    CHECK(bench.derived().pivots.holes_done == 0);
+    CHECK(bench.job().survey.pivots.log.back().what == "to be done again");
 }
 
 TEST_CASE("the back plate is shown mirrored: what lies left on one lies right on the other") {
@@ -198,10 +198,10 @@ TEST_CASE("the plan and the survey are printed, whole") {
         return QString::fromUtf8(reader.readAllStandardOutput());
     };
     const QString holes = words_on("holes.pdf");
-    for (const DerivedHole& hole : bench.derived().survey.holes)
+    for (const DerivedHole& hole : bench.derived().pivots.holes)
         if (hole.decision == "bush" && hole.plan && hole.plan->bush) CHECK(holes.contains(words(hole.plan->bush->id)));
     // No hole is forgotten: what has no row is named below, unless it is to be left alone.
-    for (const DerivedHole& hole : bench.derived().survey.holes)
+    for (const DerivedHole& hole : bench.derived().pivots.holes)
         if (hole.decision != "leave") CHECK(holes.contains(words(hole.name)));
     const QString survey = words_on("survey.pdf");
     REQUIRE_FALSE(bench.derived().survey.earlier.empty());

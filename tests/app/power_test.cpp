@@ -30,18 +30,18 @@ TEST_CASE("the regulator's weight is heavy by what runs – typed down to twice 
     REQUIRE(bench.power().power());
     CHECK(bench.power().power()->verdict->word == "strong");
     bench.type("sum:weight_kg", "4.0");
-    CHECK(bench.job().drives.front().weight_kg == 4.0);
+    CHECK(bench.job().power.drives.front().weight_kg == 4.0);
     CHECK(bench.power().power()->verdict->word == "right");
     bench.document().undo_stack()->undo();
     CHECK(bench.power().power()->verdict->word == "strong");
     bench.type("sum:weight_kg", "-2");
     CHECK(bench.power().card().editor().isVisible());
-    CHECK(bench.job().drives.front().weight_kg == 5.4);
+    CHECK(bench.job().power.drives.front().weight_kg == 5.4);
 }
 
 TEST_CASE("the saloon clock's spring overdrives by its torque, though the coil opens far enough, and a thinner strip would do") {
     PowerBench bench("saloon");
-    const DerivedPower& power = *bench.power().power();
+    const DerivedDrive& power = *bench.power().power();
     CHECK(power.torque_from == "the log");
     CHECK(power.verdict->word == "overdriving");
     const auto strips = bench.power().strips();
@@ -78,7 +78,7 @@ TEST_CASE("the drive is wound and let down by dragging its picture, and only bet
 
 TEST_CASE("a job without a drive asks what drives it, and begins with one click") {
     PowerBench bench("tide-house");
-    bench.document().edit("none", [](Job& job) { job.drives.clear(); });
+    bench.document().edit("none", [](Job& job) { job.power.drives.clear(); });
     CHECK_FALSE(bench.power().power());
     bench.click(bench.power(), "begin:spring");
     REQUIRE(bench.power().power());

@@ -85,13 +85,13 @@ TEST_CASE("what an earlier hand did is noted by keys on its spot, listed in one 
 TEST_CASE("Shift+P pegs the whole plate, in the line and in the picture, and once more takes it back") {
     SurveyBench bench;
     bench.document().edit("anew", [](Job& job) {
-        for (HoleRecord& hole : job.survey.holes) hole.pegged = false;
+        for (HoleRecord& hole : job.survey.pivots.holes) hole.pegged = false;
     });
     const auto pegged = [&](const char* plate) {
-        return std::count_if(bench.derived().survey.holes.begin(), bench.derived().survey.holes.end(),
+        return std::count_if(bench.derived().pivots.holes.begin(), bench.derived().pivots.holes.end(),
                              [&](const DerivedHole& hole) { return hole.plate == plate && hole.record.pegged; });
     };
-    const auto on_a_plate = static_cast<std::ptrdiff_t>(bench.derived().survey.holes.size()) / 2;
+    const auto on_a_plate = static_cast<std::ptrdiff_t>(bench.derived().pivots.holes.size()) / 2;
     bench.survey().go_to("centre.back");
     bench.key(Qt::Key_P, Qt::ShiftModifier);
     CHECK(pegged("back") == on_a_plate);
@@ -179,7 +179,7 @@ TEST_CASE("the line asks for the hole that is in the picture, on every way to it
 
 TEST_CASE("the round goes back, skips, and marks what cannot be measured, without a hand leaving the keys") {
     SurveyBench bench;
-    bench.document().edit("anew", [](Job& job) { job.survey.holes.clear(); });
+    bench.document().edit("anew", [](Job& job) { job.survey.pivots.holes.clear(); });
     bench.line().setFocus();
     const auto asked = [&] { return *bench.window.calliper().plates().question(); };
     const SurveyQuestion first = asked();
@@ -190,8 +190,8 @@ TEST_CASE("the round goes back, skips, and marks what cannot be measured, withou
     QTest::keyClicks(&bench.line(), "n");
     QTest::keyClick(&bench.line(), Qt::Key_Return);
     CHECK_FALSE(asked() == first);
-    REQUIRE(bench.job().survey.hole(first.subject));
-    CHECK(bench.job().survey.hole(first.subject)->cannot == std::vector<std::string>{std::string(first.field)});
+    REQUIRE(bench.job().survey.pivots.hole(first.subject));
+    CHECK(bench.job().survey.pivots.hole(first.subject)->cannot == std::vector<std::string>{std::string(first.field)});
     QTest::keyClicks(&bench.line(), "rubbish");
     QTest::keyClick(&bench.line(), Qt::Key_Return);
     CHECK(bench.line().text() == "rubbish");
@@ -207,12 +207,12 @@ TEST_CASE("a digit pressed in the picture begins a reading in the line") {
 TEST_CASE("the stand-in reads the hole it is asked for, and Enter keeps it") {
     SurveyBench bench;
     bench.document().select_hole("great", "back");
-    bench.document().edit("anew", [](Job& job) { job.survey.hole_at("great", "back").pivot_mm.reset(); });
+    bench.document().edit("anew", [](Job& job) { job.survey.pivots.hole_at("great", "back").pivot_mm.reset(); });
     bench.document().select_hole("great", "front");
     bench.document().select_hole("great", "back");
     bench.read_simulated();
-    REQUIRE(bench.job().survey.hole("great.back")->pivot_mm);
-    CHECK(*bench.job().survey.hole("great.back")->pivot_mm == Approx(3.6).margin(0.03));
+    REQUIRE(bench.job().survey.pivots.hole("great.back")->pivot_mm);
+    CHECK(*bench.job().survey.pivots.hole("great.back")->pivot_mm == Approx(3.6).margin(0.03));
 }
 
 TEST_CASE("a drawer with a row that cannot be kept asks before it closes") {
@@ -235,12 +235,12 @@ TEST_CASE("school and method change every plan at once, and undo brings them bac
     SurveyBench bench;
     bench.window.show_station(Station::pivots);
     bench.document().select_hole("centre", "front");
-    const auto plan = [&] { return *bench.derived().survey.hole("centre.front")->plan; };
+    const auto plan = [&] { return *bench.derived().pivots.hole("centre.front")->plan; };
     const double by_fraction = plan().wanted_clearance_mm;
     bench.click(bench.window.pivots(), "school:tilt");
     CHECK(plan().wanted_clearance_mm > by_fraction);
     QTest::keyClick(&bench.window.pivots(), Qt::Key_M);
-    CHECK(bench.job().survey.method == "broach-up");
+    CHECK(bench.job().survey.pivots.method == "broach-up");
     CHECK(plan().bush->bore_mm <= 1.62);
     bench.document().undo_stack()->undo();
     bench.document().undo_stack()->undo();
@@ -251,17 +251,17 @@ TEST_CASE("the other shipped list of bushes goes into the drawer with one press,
     SurveyBench bench;
     StockSheet* sheet = bench.window.open_stock();
     sheet->take_shipped_bushes(true);
-    const auto& plan = *bench.derived().survey.hole("centre.front")->plan;
+    const auto& plan = *bench.derived().pivots.hole("centre.front")->plan;
     CHECK((!plan.bush || plan.bush->id.starts_with("N")));
     sheet->take_shipped_bushes(false);
-    CHECK(bench.derived().survey.hole("centre.front")->plan->bush->id.starts_with("C"));
+    CHECK(bench.derived().pivots.hole("centre.front")->plan->bush->id.starts_with("C"));
     sheet->close();
 }
 
 TEST_CASE("Tab walks through every question of the round, those of the arbors and plates too, and comes back to the first") {
     SurveyBench bench;
     PlateRound& plates = bench.window.calliper().plates();
-    const size_t all = survey_round(bench.job(), bench.derived()).size();
+    const size_t all = survey_round(bench.job().survey, bench.job().train, bench.job().length, bench.derived().pivots).size();
     std::set<std::string> seen;
     for (size_t i = 0; i < all; ++i) {
         seen.insert(plates.question()->subject + " " + std::string(plates.question()->field));
@@ -279,12 +279,12 @@ TEST_CASE("flatness and pillars are asked near the end of the round, and light u
     };
     REQUIRE(ask_for("flatness_mm"));
     bench.read("0.9");
-    CHECK(*bench.job().survey.plate("front")->flatness_mm == 0.9);
+    CHECK(*bench.job().survey.pivots.plate("front")->flatness_mm == 0.9);
     const auto& needed = bench.derived().survey.needed;
     CHECK(std::any_of(needed.begin(), needed.end(), [](const SurveyLine& n) { return n.sentence == "Flatten the front plate"; }));
     REQUIRE(ask_for("pillar_out_mm"));
     bench.read("0");
-    CHECK(*bench.job().survey.plate("front")->pillar_out_mm == 0);
+    CHECK(*bench.job().survey.pivots.plate("front")->pillar_out_mm == 0);
 }
 
 TEST_CASE("a hole to be bushed asks what is free round it, and a punch that would strike is told") {
@@ -297,7 +297,7 @@ TEST_CASE("a hole to be bushed asks what is free round it, and a punch that woul
     }
     REQUIRE(plates.question()->field == "free_radius_mm");
     bench.read("2.0");
-    CHECK(*bench.job().survey.hole("great.back")->free_radius_mm == 2.0);
-    const auto& warnings = bench.derived().survey.hole("great.back")->plan->warnings;
+    CHECK(*bench.job().survey.pivots.hole("great.back")->free_radius_mm == 2.0);
+    const auto& warnings = bench.derived().pivots.hole("great.back")->plan->warnings;
     CHECK(std::any_of(warnings.begin(), warnings.end(), [](const std::string& w) { return w.find("punch") != std::string::npos; }));
 }

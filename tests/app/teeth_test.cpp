@@ -74,7 +74,7 @@ TEST_CASE("the exported DXF and SVG are closed outlines of the drawn sizes withi
     CHECK(outline.closed);
     REQUIRE(outline.points.size() > 900);
     CHECK(outline.points.size() % 90 == 0);
-    CHECK(outline.crossings == teeth.mesh()->wheel_blank->arms);
+    CHECK(outline.crossings == bench.derived().making.of(*teeth.mesh()).wheel_blank->arms);
     CHECK(outline.circles == 2);  // pitch circle and bore
     CHECK(std::abs(largest(outline.points) - radius) < 0.001);
 
@@ -153,7 +153,7 @@ TEST_CASE("a STEP solid is made beside the window, of the drawn wheel crossed ou
     bench.window.export_to(path);
     CHECK_FALSE(written);
     REQUIRE(QTest::qWaitFor([&] { return written; }, 30000));
-    const BlankResult& blank = *teeth.mesh()->wheel_blank;
+    const BlankResult& blank = *bench.derived().making.of(*teeth.mesh()).wheel_blank;
     CHECK(step_volume_mm3(text_of(path)) == Approx(blank.volume_mm3).epsilon(0.002));
 }
 #endif

@@ -38,7 +38,7 @@ struct TypingBench : Bench {
         window.calliper().plates().go_to(subject);
         settle();
     }
-    double reading_of(const std::string& part) { return job().survey.hole(part)->pivot_mm.value_or(-1); }
+    double reading_of(const std::string& part) { return job().survey.pivots.hole(part)->pivot_mm.value_or(-1); }
 };
 
 }  // namespace
@@ -85,9 +85,10 @@ TEST_CASE(".35 is kept as 0.35 mm") {
     const QString kept = bench.document().undo_stack()->undoText();
     INFO(kept.toStdString());
     bool found = false;
-    for (const HoleRecord& hole : bench.job().survey.holes)
+    for (const HoleRecord& hole : bench.job().survey.pivots.holes)
         found = found || hole.pivot_mm == 0.35 || hole.hole_max_mm == 0.35 || hole.hole_min_mm == 0.35 || hole.sway_mm == 0.35;
-    for (const PlateRecord& plate : bench.job().survey.plates) found = found || plate.thickness_mm == 0.35 || plate.flatness_mm == 0.35;
+    for (const PlateRecord& plate : bench.job().survey.pivots.plates)
+        found = found || plate.thickness_mm == 0.35 || plate.flatness_mm == 0.35;
     CHECK(found);
 }
 
@@ -105,13 +106,13 @@ TEST_CASE("Tab keeps what was typed as Enter does, and the reading goes to the q
     const QuantityKey asked = bench.window.calliper().asked()->key;
     QTest::keyClicks(&bench.line(), "35.12");
     QTest::keyClick(&bench.line(), Qt::Key_Tab);
-    REQUIRE(bench.job().measurements.back().evidence.key == asked);
-    CHECK(bench.job().measurements.back().evidence.value == 35.12);
+    REQUIRE(bench.job().train.measurements.back().evidence.key == asked);
+    CHECK(bench.job().train.measurements.back().evidence.value == 35.12);
     CHECK(bench.line().text().isEmpty());
-    const size_t kept = bench.job().measurements.size();
+    const size_t kept = bench.job().train.measurements.size();
     // What an instrument sends after its Tab does not answer the next question.
     QTest::keyClick(&bench.line(), Qt::Key_Return);
-    CHECK(bench.job().measurements.size() == kept);
+    CHECK(bench.job().train.measurements.size() == kept);
     // Back is refused with a word while something stands there.
     QTest::keyClicks(&bench.line(), "12");
     QTest::keyClick(&bench.line(), Qt::Key_Backtab);
@@ -164,14 +165,14 @@ TEST_CASE("what was typed and not kept waits when the station is left, and is as
     CHECK(bench.window.train().isVisible());
     CHECK(bench.line().text() == "35.12");
     QTest::keyClick(&bench.line(), Qt::Key_Return);
-    CHECK(bench.job().measurements.back().evidence.key == asked);
+    CHECK(bench.job().train.measurements.back().evidence.key == asked);
     CHECK(bench.window.unkept().isEmpty());
 }
 
 TEST_CASE("two arbors of one name are two questions") {
     TypingBench bench;
     bench.document().edit("names", [](Job& job) {
-        for (JobArbor& arbor : job.arbors) arbor.name = "Wheel";
+        for (JobArbor& arbor : job.train.arbors) arbor.name = "Wheel";
     });
     bench.window.show_station(Station::pivots);
     bench.document().select_hole("great", "front");
@@ -188,7 +189,7 @@ TEST_CASE("the question does not change under the hand that types") {
     const QuantityKey asked = bench.window.calliper().asked()->key;
     QTest::keyClicks(&bench.line(), "35");
     // Another reading comes in from elsewhere: what tells most now is another.
-    for (const Measurable& other : bench.derived().measurables)
+    for (const Measurable& other : bench.derived().train.measurables)
         if (!(other.key == asked) && other.key.kind == "wheel_outside_diameter_mm") {
             bench.document().store_reading({other.key, 60.1, 0.05}, "calliper");
             break;
@@ -197,8 +198,8 @@ TEST_CASE("the question does not change under the hand that types") {
     CHECK(bench.line().text() == "35");
     QTest::keyClicks(&bench.line(), ".12");
     QTest::keyClick(&bench.line(), Qt::Key_Return);
-    CHECK(bench.job().measurements.back().evidence.key == asked);
-    CHECK(bench.job().measurements.back().evidence.value == 35.12);
+    CHECK(bench.job().train.measurements.back().evidence.key == asked);
+    CHECK(bench.job().train.measurements.back().evidence.value == 35.12);
 }
 
 TEST_CASE("that a reading cannot be taken is said on purpose, told, and undone by one key") {
@@ -237,7 +238,7 @@ TEST_CASE("pasted text is read whatever stands around the figure, and too much o
     bench.line().setFocus();
     bench.line().paste();
     QTest::keyClick(&bench.line(), Qt::Key_Return);
-    CHECK(bench.job().measurements.back().evidence.value == 35.12);
+    CHECK(bench.job().train.measurements.back().evidence.value == 35.12);
     QApplication::clipboard()->setText(QString(10000, '7'));
     bench.line().paste();
     CHECK(bench.line().text().size() < 1000);
@@ -273,7 +274,7 @@ TEST_CASE("an editor opens with what stands there, and what is typed waits when 
     bench.window.train().edit_count("third.wheel");
     CHECK(editor.text() == "?");
     QTest::keyClick(&editor, Qt::Key_Return);
-    CHECK(bench.job().arbor("third")->train.wheel.is == Count::Is::lost);
+    CHECK(bench.job().train.arbor("third")->train.wheel.is == Count::Is::lost);
 }
 
 TEST_CASE("a reason, a note and a coast open with what was said before") {

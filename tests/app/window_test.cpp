@@ -33,7 +33,7 @@ TEST_CASE("the ladder is climbed by keys and by clicks") {
 
 TEST_CASE("four readings typed where the line asks shrink the fan to 90 and 12 – it is chosen, undone, redone, saved and read back equal") {
     Bench bench;
-    const Candidate before = bench.derived().restore->candidates.front();
+    const Candidate before = bench.derived().train.restore->candidates.front();
     CHECK(before.weight < 0.35);
     CHECK(bench.window.calliper().asked()->name == "Centre to Third, centre distance");
     bench.read("35.12");
@@ -44,21 +44,21 @@ TEST_CASE("four readings typed where the line asks shrink the fan to 90 and 12 �
     bench.read("2.5195in");
     bench.window.calliper().ask({"pinion_outside_diameter_mm", "escape", {}, {}});
     bench.read("7.95mm");
-    REQUIRE(bench.job().measurements.size() == 6);
-    CHECK(bench.job().measurements[4].evidence.value == Approx(63.995).margin(0.001));
-    const Candidate& best = bench.derived().restore->candidates.front();
+    REQUIRE(bench.job().train.measurements.size() == 6);
+    CHECK(bench.job().train.measurements[4].evidence.value == Approx(63.995).margin(0.001));
+    const Candidate& best = bench.derived().train.restore->candidates.front();
     CHECK(best.counts.at("third.wheel") == 90);
     CHECK(best.counts.at("third.pinion") == 12);
     CHECK(best.weight > 0.99);
 
     bench.window.show_station(Station::train);
     QTest::keyClick(&bench.window.train(), Qt::Key_Return);
-    CHECK(bench.derived().chosen);
+    CHECK(bench.derived().train.chosen);
     CHECK(bench.document().undo_stack()->undoText() == "Choose 90 / 12");
     QTest::keyClick(&bench.window, Qt::Key_Z, Qt::ControlModifier);
-    CHECK_FALSE(bench.derived().chosen);
+    CHECK_FALSE(bench.derived().train.chosen);
     QTest::keyClick(&bench.window, Qt::Key_Z, Qt::ControlModifier | Qt::ShiftModifier);
-    CHECK(bench.derived().chosen);
+    CHECK(bench.derived().train.chosen);
 
     const QTemporaryDir folder;
     const QString path = folder.filePath("regulator.echappe.json");
@@ -70,7 +70,7 @@ TEST_CASE("four readings typed where the line asks shrink the fan to 90 and 12 �
     CHECK_FALSE(bench.job() == kept);
     bench.window.open_file(path);
     CHECK(bench.job() == kept);
-    CHECK(bench.derived().chosen);
+    CHECK(bench.derived().train.chosen);
 }
 
 TEST_CASE("a pinion's count is changed where it is drawn, and can be doubted") {
@@ -83,37 +83,37 @@ TEST_CASE("a pinion's count is changed where it is drawn, and can be doubted") {
     CHECK(editor->text() == "12");
     QTest::keyClicks(editor, "10");
     QTest::keyClick(editor, Qt::Key_Return);
-    CHECK(bench.job().arbor("escape")->train.pinion == Count(10));
+    CHECK(bench.job().train.arbor("escape")->train.pinion == Count(10));
     bench.document().set_count("escape.pinion", "12 80%");
-    CHECK(bench.job().arbor("escape")->pinion_trust == 0.8);
+    CHECK(bench.job().train.arbor("escape")->pinion_trust == 0.8);
     bench.document().set_count("escape.pinion", "12?");
-    CHECK(bench.job().arbor("escape")->pinion_trust == 0.5);
+    CHECK(bench.job().train.arbor("escape")->pinion_trust == 0.5);
     CHECK_THROWS_AS(bench.document().set_count("escape.pinion", "12 0%"), InputError);
     bench.document().set_count("escape.pinion", "12");
-    CHECK_FALSE(bench.job().arbor("escape")->pinion_trust);
+    CHECK_FALSE(bench.job().train.arbor("escape")->pinion_trust);
 }
 
 TEST_CASE("many lost counts are weighed beside the window, which shows how far it is and can stop it") {
     Bench bench;
-    bench.document().edit("widen", [](Job& job) { job.limits = RestoreLimits(); });
+    bench.document().edit("widen", [](Job& job) { job.train.limits = RestoreLimits(); });
     bench.document().set_count("centre.wheel", "?");
     CHECK(bench.document().weighing());
     bench.window.train().grab();
     CHECK(bench.window.train().tags().contains("weighing"));
-    REQUIRE(QTest::qWaitFor([&] { return bench.derived().restore.has_value(); }, 20000));
+    REQUIRE(QTest::qWaitFor([&] { return bench.derived().train.restore.has_value(); }, 20000));
     CHECK_FALSE(bench.document().weighing());
-    CHECK(bench.derived().restore->considered == 131LL * 131 * 16);
+    CHECK(bench.derived().train.restore->considered == 131LL * 131 * 16);
     // Wider still, and stopped: the window goes on, and weighs when it is asked again.
     bench.document().set_count("great.wheel", "?");
     REQUIRE(bench.document().weighing());
     QTest::keyClick(&bench.window.train(), Qt::Key_Escape);
     CHECK_FALSE(bench.document().weighing());
-    CHECK(bench.derived().to_weigh);
+    CHECK(bench.derived().train.to_weigh);
     bench.click(bench.window.train(), "weighing");
     CHECK(bench.document().weighing());
     bench.document().undo_stack()->undo();
     // The answer to the earlier question is still known.
-    CHECK(bench.derived().restore.has_value());
+    CHECK(bench.derived().train.restore.has_value());
 }
 
 TEST_CASE("a direction, a run and a fragment are typed into the line like any reading") {
@@ -121,16 +121,16 @@ TEST_CASE("a direction, a run and a fragment are typed into the line like any re
     bench.window.calliper().ask({"direction", "escape", {}, {}});
     bench.read("left");
     // Centre to the right, third to the left, escape to the right: no count changes that.
-    CHECK(bench.derived().restore->conflict->evidence->kind == "direction");
+    CHECK(bench.derived().train.restore->conflict->evidence->kind == "direction");
     bench.window.calliper().ask({"direction", "escape", {}, {}});
     bench.read("right");
-    CHECK_FALSE(bench.derived().restore->conflict);
+    CHECK_FALSE(bench.derived().train.restore->conflict);
     bench.window.calliper().ask({"wheel_fragment_deg", "third", {}, {}});
     bench.read("20/80");
-    CHECK(bench.derived().restore->candidates.front().counts.at("third.wheel") == 90);
+    CHECK(bench.derived().train.restore->candidates.front().counts.at("third.wheel") == 90);
     bench.window.calliper().ask({"run_s", "great", {}, {}});
     bench.read("8 d");
-    CHECK(bench.job().measurements.back().evidence.turns == 16.3);
+    CHECK(bench.job().train.measurements.back().evidence.turns == 16.3);
 }
 
 TEST_CASE("a tide train is found, shown on the plan and taken in one edit – undo takes it back") {
@@ -152,7 +152,7 @@ TEST_CASE("a tide train is found, shown on the plan and taken in one edit – un
     const FoundTrain picked = train.search().result().solutions[2];
     QTest::keyClick(line, Qt::Key_Return);
     CHECK_FALSE(line->isVisible());
-    REQUIRE(bench.job().arbors.size() == before.arbors.size() + 2);
+    REQUIRE(bench.job().train.arbors.size() == before.train.arbors.size() + 2);
     CHECK(bench.document().subject() == "tide-2");
     CHECK(bench.document().undo_stack()->undoText().startsWith("Take the train"));
     bench.document().undo_stack()->undo();
@@ -164,18 +164,18 @@ TEST_CASE("the demo's tide hand is repaired: Ctrl+F on it asks for its period, E
     bench.document().select("tide");
     CHECK(bench.document().train()->id == "tide");
     TrainStation& train = bench.window.train();
-    const double before = *bench.derived().arbor("tide")->hand_s_per_year;
+    const double before = *bench.derived().train.arbor("tide")->hand_s_per_year;
     for (QAction* action : bench.window.actions())
         if (action->text() == "Find a train…") action->trigger();
     auto* line = &Bench::line_named(train, "train asked for");
     CHECK(line->text() == "tide");
     REQUIRE(QTest::qWaitFor([&] { return !train.search().running() && !train.search().result().solutions.empty(); }, 10000));
     QTest::keyClick(line, Qt::Key_Return);
-    CHECK(bench.job().arbors.size() == 6);
+    CHECK(bench.job().train.arbors.size() == 6);
     CHECK(bench.document().subject() == "tide");
-    CHECK(std::abs(*bench.derived().arbor("tide")->hand_s_per_year) < std::abs(before) / 100);
+    CHECK(std::abs(*bench.derived().train.arbor("tide")->hand_s_per_year) < std::abs(before) / 100);
     bench.document().undo_stack()->undo();
-    CHECK(*bench.derived().arbor("tide")->hand_s_per_year == before);
+    CHECK(*bench.derived().train.arbor("tide")->hand_s_per_year == before);
 }
 
 TEST_CASE("the ladder shows the train of the selected arbor, and the other one by a click") {
@@ -205,7 +205,7 @@ TEST_CASE("depthing shows the distances to set – a hole pulled towards the esc
     train.grab();
     const Job before = bench.job();
     const auto depth = [&](const char* other) {
-        for (const DepthingEffect& effect : set_depthing(depthing_of(bench.derived(), "third")).effects)
+        for (const DepthingEffect& effect : set_depthing(depthing_of(bench.derived().train, "third")).effects)
             if (effect.id == other) return effect.depth_mm;
         return 1e9;
     };
@@ -217,7 +217,7 @@ TEST_CASE("depthing shows the distances to set – a hole pulled towards the esc
     for (int i = 0; i < 10; ++i) QTest::keyClick(&train, Qt::Key_Right);
     for (int i = 0; i < 10; ++i) QTest::keyClick(&train, Qt::Key_Up);
     QTest::keyClick(&train, Qt::Key_Return);
-    CHECK(bench.job().arbor("third")->position_mm[0] == Approx(before.arbor("third")->position_mm[0] + 0.1));
+    CHECK(bench.job().train.arbor("third")->position_mm[0] == Approx(before.train.arbor("third")->position_mm[0] + 0.1));
     CHECK(depth("escape") > escape + 0.1);
     // By the mouse as well.
     train.grab();
@@ -227,7 +227,7 @@ TEST_CASE("depthing shows the distances to set – a hole pulled towards the esc
     QApplication::sendEvent(&train, &move);
     QTest::mouseRelease(&train, Qt::LeftButton, {}, hole + QPoint(30, 0));
     QTest::keyClick(&train, Qt::Key_Return);
-    CHECK(bench.job().arbor("third")->position_mm[0] > before.arbor("third")->position_mm[0] + 5);
+    CHECK(bench.job().train.arbor("third")->position_mm[0] > before.train.arbor("third")->position_mm[0] + 5);
     bench.document().undo_stack()->undo();
     bench.document().undo_stack()->undo();
     CHECK(bench.job() == before);
@@ -283,7 +283,7 @@ TEST_CASE("a reading that cannot be is answered in one sentence and nothing chan
 TEST_CASE("Tab walks all that can be measured and comes back") {
     Bench bench;
     const QString first = QString::fromStdString(bench.window.calliper().asked()->name);
-    const size_t all = bench.derived().measurables.size();
+    const size_t all = bench.derived().train.measurables.size();
     CHECK(all >= 8);
     for (size_t i = 0; i < all; ++i) {
         QTest::keyClick(&bench.window.calliper().line(), Qt::Key_Tab);
@@ -297,10 +297,10 @@ TEST_CASE("the simulated calliper types its reading into the line and waits for 
     QTest::keyClick(&bench.window, Qt::Key_F3);
     const QString typed = bench.window.calliper().line().text();
     CHECK(typed.toDouble() == Approx(35.12).margin(0.05));
-    CHECK(bench.job().measurements.size() == 2);
+    CHECK(bench.job().train.measurements.size() == 2);
     QTest::keyClick(&bench.window.calliper().line(), Qt::Key_Return);
-    REQUIRE(bench.job().measurements.size() == 3);
-    CHECK(bench.job().measurements.back().instrument == "calliper, simulated");
+    REQUIRE(bench.job().train.measurements.size() == 3);
+    CHECK(bench.job().train.measurements.back().instrument == "calliper, simulated");
     for (int i = 0; i < 3; ++i) bench.read_simulated();
     CHECK(bench.shown("third") == 90);
 }
@@ -321,22 +321,22 @@ TEST_CASE("a count is changed in place on the drawing, and a wrong one is refuse
     QTest::keyClick(editor, Qt::Key_Return);
     CHECK(bench.shown("centre") == 90);
     CHECK(bench.document().undo_stack()->undoText().toStdString() == "centre wheel to 90");
-    CHECK_FALSE(bench.derived().chosen);
+    CHECK_FALSE(bench.derived().train.chosen);
 }
 
 TEST_CASE("a candidate is chosen by one click and withdrawn by another") {
     Bench bench;
     bench.click(bench.window.train(), "candidate:1");
-    CHECK(bench.derived().chosen);
-    CHECK(*bench.derived().shown_candidate == 1);
+    CHECK(bench.derived().train.chosen);
+    CHECK(*bench.derived().train.shown_candidate == 1);
     bench.click(bench.window.train(), "candidate:1");
-    CHECK_FALSE(bench.derived().chosen);
+    CHECK_FALSE(bench.derived().train.chosen);
 }
 
 TEST_CASE("a click on evidence leaves it out, another believes it again") {
     Bench bench;
     bench.click(bench.window.train(), "evidence:m1");
-    CHECK(bench.job().measurements.front().left_out);
+    CHECK(bench.job().train.measurements.front().left_out);
     CHECK(bench.in_the_running() != 4);
     bench.click(bench.window.train(), "evidence:m1");
     CHECK(bench.in_the_running() == 4);
@@ -372,7 +372,7 @@ TEST_CASE("a figure opens its workings, a finding is accepted and opened again")
 
 TEST_CASE("the movement turns in true directions and at true relative speeds") {
     Bench bench;
-    const auto turns = [&](const char* arbor) { return bench.derived().arbor(arbor)->turns_per_s; };
+    const auto turns = [&](const char* arbor) { return bench.derived().train.arbor(arbor)->turns_per_s; };
     const double centre = turns("centre");
     const double third = turns("third");
     const double escape = turns("escape");
@@ -459,7 +459,7 @@ TEST_CASE("a damaged file opens as a copy that cannot overwrite it, a newer one 
     save_text(path.toStdString(), whole.substr(0, whole.size() * 2 / 3));
     bench.window.open_file(path);
     CHECK(bench.document().path().isEmpty());
-    CHECK(bench.job().arbors.size() == 6);
+    CHECK(bench.job().train.arbors.size() == 6);
     const QString newer = folder.filePath("newer.echappe.json");
     std::string text = whole;
     text.replace(text.find("\"schema\": 1"), 11, "\"schema\": 9");
@@ -495,7 +495,7 @@ TEST_CASE("the ladder is painted anew when what it shows changes, and left alone
     CHECK(painted_by([&] { bench.document().set_count("centre.wheel", "94"); }));
     CHECK(painted_by([&] { bench.document().undo_stack()->undo(); }));
     CHECK(painted_by([&] { bench.document().select("great"); }));
-    CHECK(painted_by([&] { bench.document().edit("name", [](Job& job) { job.arbors.front().name = "First"; }); }));
+    CHECK(painted_by([&] { bench.document().edit("name", [](Job& job) { job.train.arbors.front().name = "First"; }); }));
     const auto& findings = bench.derived().findings;
     const auto open =
         std::find_if(findings.begin(), findings.end(), [](const Finding& f) { return f.verdict.empty() && f.arbor == "great"; });

@@ -1,9 +1,10 @@
 #include <catch2/catch.hpp>
 #include <cmath>
 
+#include "beat/readings.h"
 #include "beat/temperature_fit.h"
-#include "job/bench_readings.h"
 #include "number/input_error.h"
+#include "power/readings.h"
 #include "support/demo.h"
 
 using namespace echappe;
@@ -90,9 +91,9 @@ TEST_CASE("a torque log goes out to CSV and comes back") {
     const Job saloon = job_from_text(demo::text("saloon.echappe.json")).job;
     DriveRecord copy;
     copy.kind = "fusee";
-    CHECK(keep_torque_csv(copy, torque_to_csv(saloon.drives.front())) == 18);
-    CHECK(copy.torque_down == saloon.drives.front().torque_down);
-    CHECK(copy.torque_up == saloon.drives.front().torque_up);
+    CHECK(keep_torque_csv(copy, torque_to_csv(saloon.power.drives.front())) == 18);
+    CHECK(copy.torque_down == saloon.power.drives.front().torque_down);
+    CHECK(copy.torque_up == saloon.power.drives.front().torque_up);
     CHECK_THROWS_AS(keep_torque_csv(copy, "turns,down_N_mm\n0,-4\n"), InputError);
 }
 

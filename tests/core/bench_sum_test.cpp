@@ -2,10 +2,11 @@
 #include <catch2/catch.hpp>
 #include <cmath>
 
-#include "job/bench_sum.h"
 #include "number/input_error.h"
 #include "support/demo.h"
+#include "survey/hole_sums.h"
 #include "teeth/mesh_simulation.h"
+#include "topic.h"
 
 using namespace echappe;
 
@@ -25,7 +26,8 @@ const SumLine& line(const std::vector<SumLine>& lines, const std::string& field)
 }
 
 SumAnswer answer_for(const Job& job, const std::string& verb, const std::string& hole) {
-    return answer_sum(sum_of(verb), facts_of_hole(job, derive(job), hole), typed_into(job, verb, hole));
+    return answer_sum(sum_of(verb), facts_of_hole(job.survey.pivots, derive(job).pivots, derive(job).train, derive(job).power, hole),
+                      typed_into(job.survey.pivots, verb, hole));
 }
 
 }  // namespace
@@ -46,11 +48,11 @@ TEST_CASE("a pivot's sum takes the torque that the drive brings to its arbor") {
     // µ d ÷ 2 under the load on the pinion and, square to it, the load of the wheel of 96 on the next.
     const Derived derived = derive(job);
     MeshSimulationInput mesh;
-    mesh.mesh = derived.mesh("great", "centre")->geometry();
-    mesh.depth_error_mm = derived.mesh("great", "centre")->depth_mm ? derived.mesh("great", "centre")->depth_mm->value : 0;
+    mesh.mesh = derived.train.mesh("great", "centre")->geometry();
+    mesh.depth_error_mm = derived.train.mesh("great", "centre")->depth_mm ? derived.train.mesh("great", "centre")->depth_mm->value : 0;
     const double comes = 5.4 * 9.80665 / 2 * 20.9 / 12 * simulate_mesh(mesh).efficiency;
-    const double on_pinion = comes / (derived.mesh("great", "centre")->sizes.pinion.pitch_diameter_mm / 2);
-    const double on_wheel = comes / (derived.mesh("centre", "third")->sizes.wheel.pitch_diameter_mm / 2);
+    const double on_pinion = comes / (derived.train.mesh("great", "centre")->sizes.pinion.pitch_diameter_mm / 2);
+    const double on_wheel = comes / (derived.train.mesh("centre", "third")->sizes.wheel.pitch_diameter_mm / 2);
     const double left = comes - 0.12 * 1.61 / 2 * std::hypot(on_pinion, on_wheel);
     CHECK(std::stod(line(answer.asked, "torque_N_mm").text) == Approx(left).epsilon(6e-3));
 }
@@ -66,25 +68,25 @@ TEST_CASE("a sum that misses a size names it and tells nothing") {
 TEST_CASE("what is typed stands over what is known and goes with the part – taken out, what is known stands again") {
     Job job = demo::job();
     const Calculation& shake = sum_of("pivot.endshake");
-    type_into(job, shake, "escape.front", "shoulders_mm", "41");
-    type_into(job, shake, "escape.front", "screw_pitch_mm", "0.4");
+    type_into(job.survey.pivots, shake, "escape.front", "shoulders_mm", "41");
+    type_into(job.survey.pivots, shake, "escape.front", "screw_pitch_mm", "0.4");
     CHECK(std::stod(line(answer_for(job, "pivot.endshake", "escape.front").found, "end_shake_mm").text) == Approx(0.2));
     CHECK(std::stod(line(answer_for(job, "pivot.endshake", "escape.back").found, "end_shake_mm").text) == Approx(0.25));
     const Job again = job_from_text(job_to_text(job)).job;
-    CHECK(typed_into(again, "pivot.endshake", "escape.front").size() == 2);
-    type_into(job, shake, "escape.front", "shoulders_mm", "");
-    type_into(job, shake, "escape.front", "screw_pitch_mm", "");
-    CHECK(job.survey.sums.empty());
+    CHECK(typed_into(again.survey.pivots, "pivot.endshake", "escape.front").size() == 2);
+    type_into(job.survey.pivots, shake, "escape.front", "shoulders_mm", "");
+    type_into(job.survey.pivots, shake, "escape.front", "screw_pitch_mm", "");
+    CHECK(job.survey.pivots.sums.empty());
     CHECK(job == demo::job());
 }
 
 TEST_CASE("a size is typed in any unit of its kind, and one that cannot be is refused with what is taken") {
     Job job = demo::job();
-    type_into(job, sum_of("pivot.strength"), "centre.front", "length_mm", "0.1in");
+    type_into(job.survey.pivots, sum_of("pivot.strength"), "centre.front", "length_mm", "0.1in");
     const SumAnswer answer = answer_for(job, "pivot.strength", "centre.front");
     CHECK(std::stod(line(answer.asked, "length_mm").text) == Approx(2.54));
-    CHECK_THROWS_AS(type_into(job, sum_of("pivot.strength"), "centre.front", "length_mm", "-3"), InputError);
-    CHECK_THROWS_AS(type_into(job, sum_of("pivot.strength"), "centre.front", "lenth_mm", "3"), InputError);
+    CHECK_THROWS_AS(type_into(job.survey.pivots, sum_of("pivot.strength"), "centre.front", "length_mm", "-3"), InputError);
+    CHECK_THROWS_AS(type_into(job.survey.pivots, sum_of("pivot.strength"), "centre.front", "lenth_mm", "3"), InputError);
 }
 
 TEST_CASE("every sum of the bench can be answered from a few typed sizes") {
@@ -93,7 +95,8 @@ TEST_CASE("every sum of the bench can be answered from a few typed sizes") {
     const Job job = demo::job();
     for (const Calculation* sum : bench_sums()) {
         INFO(sum->verb);
-        const SumAnswer answer = answer_sum(*sum, facts_of_hole(job, derive(job), "centre.front"), typed);
+        const SumAnswer answer = answer_sum(
+            *sum, facts_of_hole(job.survey.pivots, derive(job).pivots, derive(job).train, derive(job).power, "centre.front"), typed);
         CHECK(answer.fault.empty());
         CHECK(answer.found.size() > 2);
         for (const SumLine& asked : answer.asked) CHECK(asked.from != "missing");

@@ -3,8 +3,8 @@
 #include <cmath>
 #include <numbers>
 
-#include "job/stock.h"
 #include "number/input_error.h"
+#include "stock/stock.h"
 
 using namespace echappe;
 

@@ -3,10 +3,10 @@
 #include <catch2/catch.hpp>
 #include <cmath>
 
-#include "job/derived.h"
 #include "making/depthing.h"
 #include "number/input_error.h"
 #include "support/demo.h"
+#include "topic.h"
 
 using namespace echappe;
 
@@ -53,10 +53,10 @@ TEST_CASE("a hole moved straight towards one neighbour deepens that mesh by as m
 
 TEST_CASE("the third arbor's hole stands where the arcs of its two meshes cross") {
     Job job = demo::measured_job();
-    job.arbors[2].train.wheel = 90;
-    job.arbors[2].train.pinion = 12;
+    job.train.arbors[2].train.wheel = 90;
+    job.train.arbors[2].train.pinion = 12;
     const Derived derived = derive(job);
-    const DepthingInput input = depthing_of(derived, "third");
+    const DepthingInput input = depthing_of(derived.train, "third");
     REQUIRE(input.neighbours.size() == 2);
     const DepthingResult out = set_depthing(input);
     REQUIRE(out.off_mm);

@@ -4,7 +4,7 @@
 
 #include "making/dividing.h"
 #include "number/input_error.h"
-#include "strike/motion_work.h"
+#include "train/motion_work.h"
 
 using namespace echappe;
 

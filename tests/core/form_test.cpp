@@ -1,10 +1,10 @@
 #include <catch2/catch.hpp>
 #include <cmath>
 
-#include "job/derived.h"
 #include "number/input_error.h"
 #include "support/demo.h"
 #include "teeth/mesh_simulation.h"
+#include "topic.h"
 #include "train/restore.h"
 
 using namespace echappe;
@@ -122,7 +122,7 @@ TEST_CASE("tips and roots of involute teeth set as cycloidal are told, and set r
     Job job = demo::job();
     const GeometryResult sizes = tooth_geometry({144, 12, 0.9, {"involute-20"}});
     const auto read = [&](const std::string& kind, const std::string& arbor, double value) {
-        job.measurements.push_back({kind + arbor, of_arbor(kind, arbor, value, 0.03), "", "", "", false});
+        job.train.measurements.push_back({kind + arbor, of_arbor(kind, arbor, value, 0.03), "", "", "", false});
     };
     read("wheel_outside_diameter_mm", "great", sizes.wheel.outside_diameter_mm);
     read("wheel_root_diameter_mm", "great", sizes.wheel.root_diameter_mm);
@@ -132,6 +132,6 @@ TEST_CASE("tips and roots of involute teeth set as cycloidal are told, and set r
                              [](const Finding& f) { return f.id == "form:great-centre"; });
     };
     CHECK(told(derive(job)) == 1);
-    job.forms = {{"great", "centre", {"involute-20"}}};
+    job.teeth.forms = {{"great", "centre", {"involute-20"}}};
     CHECK(told(derive(job)) == 0);
 }

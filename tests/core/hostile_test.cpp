@@ -4,12 +4,11 @@
 #include <stdexcept>
 
 #include "exchange/outline_in.h"
-#include "job/derive_topic.h"
 #include "job/file.h"
-#include "job/findings.h"
 #include "power/power_chain.h"
 #include "support/demo.h"
 #include "support/files.h"
+#include "topic.h"
 #include "workings/record_json.h"
 
 using namespace echappe;
@@ -42,12 +41,12 @@ PowerChainInput chain_with(double torque) {
 
 TEST_CASE("a job with a drive and no train yet is derived") {
     Job job = saloon();
-    REQUIRE_FALSE(job.drives.empty());
-    job.trains.clear();
+    REQUIRE_FALSE(job.power.drives.empty());
+    job.train.trains.clear();
     const Derived derived = derive(job);
     CHECK(derived.faults.empty());
-    CHECK_FALSE(derived.power.empty());
-    CHECK_FALSE(derived.power.front().chain);
+    CHECK_FALSE(derived.power.drives.empty());
+    CHECK_FALSE(derived.power.drives.front().chain);
 }
 
 TEST_CASE("a drive that gives nothing keeps nothing swinging, and no share of nothing is told") {
@@ -59,27 +58,6 @@ TEST_CASE("a drive that gives nothing keeps nothing swinging, and no share of no
     CHECK_NOTHROW(write_json(PowerChainResult::record(), &out, Empty::null));
     // As it goes to nothing everything goes with it.
     CHECK(power_chain(chain_with(1e-9)).energy_per_beat_J < 1e-9);
-}
-
-TEST_CASE("what throws in one topic leaves the others derived and says so until it is mended") {
-    const Job job = demo::job();
-    Derived derived = derive(job);
-    const size_t drives = derived.power.size();
-    const auto said = [&] {
-        const auto findings = findings_of(job, derived);
-        return std::any_of(findings.begin(), findings.end(),
-                           [](const Finding& f) { return f.id == "not-derived:rate" && f.severity == "fault"; });
-    };
-    CHECK_FALSE(said());
-    // Not an InputError only: whatever comes out of a library, or of us.
-    derive_topic(
-        derived, "rate", [&] { derived.beat.looks.clear(), throw std::out_of_range("vector"); }, [&] { derived.beat = {}; });
-    CHECK(derived.beat.means.empty());
-    CHECK(derived.power.size() == drives);
-    CHECK(said());
-    derive_topic(
-        derived, "rate", [] {}, [] {});
-    CHECK_FALSE(said());
 }
 
 TEST_CASE("a result that is not finite is named by its field when it is refused") {

@@ -3,12 +3,12 @@
 
 #include <filesystem>
 
-#include "job/derived.h"
-#include "job/reading.h"
-#include "job/report.h"
-#include "job/train_question.h"
+#include "report/report.h"
 #include "support/demo.h"
 #include "support/files.h"
+#include "topic.h"
+#include "train/question.h"
+#include "train/reading.h"
 
 using namespace echappe;
 namespace fs = std::filesystem;
@@ -74,7 +74,7 @@ TEST_CASE("a file from a newer version is told apart from a damaged one") {
     const LoadedJob newer = job_from_text(with(demo::text("tide-house.echappe.json"), "\"schema\": 1", "\"schema\": 2"));
     CHECK(newer.newer);
     CHECK_FALSE(newer.damaged);
-    CHECK(newer.job.arbors.size() == 6);
+    CHECK(newer.job.train.arbors.size() == 6);
     CHECK_THAT(newer.faults.front().what(), Catch::Contains("a newer Echappe wrote this file"));
 }
 
@@ -84,11 +84,11 @@ TEST_CASE("of a truncated job all that is complete is read, wherever it was cut"
     for (size_t cut = 0; cut < whole.size() - 2; cut += 7) {
         const LoadedJob loaded = job_from_text(whole.substr(0, cut));
         REQUIRE(loaded.damaged);
-        CHECK(loaded.job.measurements.size() >= best);
-        best = std::max(best, loaded.job.measurements.size());
+        CHECK(loaded.job.train.measurements.size() >= best);
+        best = std::max(best, loaded.job.train.measurements.size());
         CHECK_NOTHROW(derive(loaded.job));
     }
-    CHECK(best == demo::measured_job().measurements.size());
+    CHECK(best == demo::measured_job().train.measurements.size());
     CHECK_THAT(job_from_text(whole.substr(0, 500)).faults.front().what(), Catch::Contains("stops being JSON at line"));
 }
 
@@ -101,7 +101,7 @@ TEST_CASE("hostile text never crashes and never derives nonsense") {
             text[static_cast<size_t>(*rc::gen::inRange(0, static_cast<int>(text.size())))] = static_cast<char>(*rc::gen::inRange(0, 256));
         const LoadedJob loaded = job_from_text(text);
         const Derived derived = derive(loaded.job);
-        RC_ASSERT(derived.arbors.size() == loaded.job.arbors.size());
+        RC_ASSERT(derived.train.arbors.size() == loaded.job.train.arbors.size());
     });
     for (const char* text : {"", "null", "[]", "{}", "{\"format\":\"echappe job\"}", "\xff\xfe", "{\"arbors\":[{},{},{}]}"})
         CHECK(job_from_text(text).damaged);
@@ -149,16 +149,16 @@ TEST_CASE("deriving is pure: the same job gives the same report") {
 TEST_CASE("what is known is told apart from what follows and what is missing") {
     Job job = demo::job();
     Derived derived = derive(job);
-    CHECK(derived.arbor("centre")->wheel.known == Known::measured);
-    CHECK(derived.arbor("third")->wheel.known == Known::missing);
-    CHECK(derived.arbor("third")->wheel.weight < 0.5);
-    job.choices = {{"third.wheel", 90, 0.99, ""}, {"third.pinion", 12, 0.99, ""}};
+    CHECK(derived.train.arbor("centre")->wheel.known == Known::measured);
+    CHECK(derived.train.arbor("third")->wheel.known == Known::missing);
+    CHECK(derived.train.arbor("third")->wheel.weight < 0.5);
+    job.train.choices = {{"third.wheel", 90, 0.99, ""}, {"third.pinion", 12, 0.99, ""}};
     derived = derive(job);
-    CHECK(derived.chosen);
-    CHECK(derived.arbor("third")->wheel.known == Known::derived);
-    CHECK(derived.arbor("third")->wheel.count.value == 90);
-    job.arbors[1].wheel_state = "assumed";
-    CHECK(derive(job).arbor("centre")->wheel.known == Known::assumed);
+    CHECK(derived.train.chosen);
+    CHECK(derived.train.arbor("third")->wheel.known == Known::derived);
+    CHECK(derived.train.arbor("third")->wheel.count.value == 90);
+    job.train.arbors[1].wheel_state = "assumed";
+    CHECK(derive(job).train.arbor("centre")->wheel.known == Known::assumed);
 }
 
 TEST_CASE("an undecided arbor is a caution that says what to measure") {
@@ -173,7 +173,7 @@ TEST_CASE("an undecided arbor is a caution that says what to measure") {
 
 TEST_CASE("a reading spoiled by 1 mm becomes a finding that names it, and leaving it out reconciles the rest") {
     Job job = demo::measured_job();
-    Measurement& spoiled = *std::find_if(job.measurements.begin(), job.measurements.end(),
+    Measurement& spoiled = *std::find_if(job.train.measurements.begin(), job.train.measurements.end(),
                                          [](const Measurement& m) { return m.evidence.key == demo::centre_distance("centre", "third"); });
     spoiled.evidence.value += 1;
     const Derived derived = derive(job);
@@ -188,35 +188,38 @@ TEST_CASE("a reading spoiled by 1 mm becomes a finding that names it, and leavin
 
 TEST_CASE("a pinion under 6 leaves and holes too near are told") {
     Job job = demo::job();
-    job.arbors[2].train.pinion = 5;
-    job.arbors[2].train.wheel = 90;
-    job.arbors[2].name = "Third";
+    job.train.arbors[2].train.pinion = 5;
+    job.train.arbors[2].train.wheel = 90;
+    job.train.arbors[2].name = "Third";
     CHECK(finding(derive(job), "few-leaves:centre-third"));
     job = demo::measured_job();
-    for (Measurement& m : job.measurements)
+    for (Measurement& m : job.train.measurements)
         if (m.evidence.key == demo::centre_distance("centre", "third")) {
             m.evidence.value -= 1;
             m.evidence.u = 0.05;
         }
-    job.choices = {{"third.wheel", 90, 1, ""}, {"third.pinion", 12, 1, ""}};
+    job.train.choices = {{"third.wheel", 90, 1, ""}, {"third.pinion", 12, 1, ""}};
     CHECK(finding(derive(job), "clash:centre-third"));
 }
 
 TEST_CASE("a mesh without a reading, or with counts not chosen, says not to cut yet") {
     Job job = demo::job();
-    const auto cautions = [](const Job& j) { return derive(j).mesh("third", "escape")->cautions; };
+    const auto cautions = [](const Job& j) {
+        const Derived derived = derive(j);
+        return derived.making.of(*derived.train.mesh("third", "escape")).cautions;
+    };
     REQUIRE(cautions(job).size() == 2);
     CHECK_THAT(cautions(job).front(), Catch::Contains("the module is assumed"));
     job = demo::measured_job();
     REQUIRE(cautions(job).size() == 1);
     CHECK_THAT(cautions(job).front(), Catch::Contains("was not chosen"));
-    job.choices = {{"third.wheel", 90, 1, ""}, {"third.pinion", 12, 1, ""}};
+    job.train.choices = {{"third.wheel", 90, 1, ""}, {"third.pinion", 12, 1, ""}};
     CHECK(cautions(job).empty());
 }
 
 TEST_CASE("a judged finding keeps its verdict and goes to the end") {
     Job job = demo::job();
-    job.arbors[1].train.pinion = 5;
+    job.train.arbors[1].train.pinion = 5;
     job.judgements = {{"undecided", "overruled", "the owner wants 90", "2026-11-23"}};
     const Derived derived = derive(job);
     CHECK(derived.findings.back().id == "undecided");
@@ -225,18 +228,18 @@ TEST_CASE("a judged finding keeps its verdict and goes to the end") {
 
 TEST_CASE("arbors without a known hole are laid out at their centre distance") {
     Job job = demo::measured_job();
-    for (JobArbor& arbor : job.arbors) arbor.position_mm.clear();
+    for (JobArbor& arbor : job.train.arbors) arbor.position_mm.clear();
     const Derived derived = derive(job);
-    for (const DerivedMesh& mesh : derived.meshes) {
-        const DerivedArbor& a = *derived.arbor(mesh.wheel_of);
-        const DerivedArbor& b = *derived.arbor(mesh.pinion_of);
+    for (const DerivedMesh& mesh : derived.train.meshes) {
+        const DerivedArbor& a = *derived.train.arbor(mesh.wheel_of);
+        const DerivedArbor& b = *derived.train.arbor(mesh.pinion_of);
         CHECK(std::hypot(a.x_mm - b.x_mm, a.y_mm - b.y_mm) == Approx(mesh.centre_distance_mm));
         CHECK(b.position_assumed);
     }
 }
 
 TEST_CASE("every figure has a unit or says its time, and every derived one explains itself") {
-    for (const Quantity& quantity : derive(demo::measured_job()).quantities) {
+    for (const Quantity& quantity : derive(demo::measured_job()).train.quantities) {
         INFO(quantity.arbor << " " << quantity.name);
         CHECK((!quantity.unit.empty() || quantity.name == "time of a turn" || quantity.name.starts_with("hand ")));
         if (quantity.known == Known::derived && quantity.name != "time of a turn" && quantity.name != "beats")
@@ -247,46 +250,48 @@ TEST_CASE("every figure has a unit or says its time, and every derived one expla
 TEST_CASE("a job in inches shows inches of the same length") {
     Job job = demo::measured_job();
     const auto text = [](const Job& j, const std::string& name) {
-        for (const Quantity& q : derive(j).quantities)
+        for (const Quantity& q : derive(j).train.quantities)
             if (q.arbor == "third" && q.name == name) return std::stod(q.text);
         return 0.0;
     };
     const double mm = text(job, "wheel, over the tips");
-    job.length_unit = "in";
+    job.length.symbol = "in";
     CHECK(text(job, "wheel, over the tips") == Approx(mm / 25.4).margin(0.0001));
 }
 
 TEST_CASE("more lost counts than can be weighed within a keystroke are told, and taken once they were weighed") {
     Job job = demo::measured_job();
-    job.arbors[1].train.wheel = Count::lost();
-    job.limits = RestoreLimits();
+    job.train.arbors[1].train.wheel = Count::lost();
+    job.train.limits = RestoreLimits();
     const Derived open = derive(job);
-    CHECK(open.problem.empty());
-    REQUIRE(open.to_weigh);
-    CHECK(*open.to_weigh == 131LL * 131 * 16);
-    CHECK_FALSE(open.restore);
-    const WeighedTrain weighed{question_of(restore_input(job)), restore_train(restore_input(job))};
+    CHECK(open.train.problem.empty());
+    REQUIRE(open.train.to_weigh);
+    CHECK(*open.train.to_weigh == 131LL * 131 * 16);
+    CHECK_FALSE(open.train.restore);
+    const WeighedTrain weighed{question_of(restore_input(job.train, job.teeth)), restore_train(restore_input(job.train, job.teeth))};
     const Derived known = derive(job, {&weighed});
-    CHECK_FALSE(known.to_weigh);
-    REQUIRE(known.restore);
-    CHECK(known.restore->candidates.front().counts.at("third.wheel") == 90);
+    CHECK_FALSE(known.train.to_weigh);
+    REQUIRE(known.train.restore);
+    CHECK(known.train.restore->candidates.front().counts.at("third.wheel") == 90);
     // Another question is not answered by it.
-    job.measurements.pop_back();
-    CHECK(derive(job, {&weighed}).to_weigh);
+    job.train.measurements.pop_back();
+    CHECK(derive(job, {&weighed}).train.to_weigh);
 }
 
 TEST_CASE("more combinations than can be weighed at all are refused with what would cut them down") {
     Job job = demo::measured_job();
-    for (const size_t arbor : {0, 1, 3}) job.arbors[arbor].train.wheel = Count::lost();
-    job.arbors[3].train.pinion = Count::lost();
-    job.limits = RestoreLimits();
-    CHECK_THAT(derive(job).problem, Catch::Contains("narrow the limits"));
-    CHECK(derive(job).arbors.size() == 6);
+    for (const size_t arbor : {0, 1, 3}) job.train.arbors[arbor].train.wheel = Count::lost();
+    job.train.arbors[3].train.pinion = Count::lost();
+    job.train.limits = RestoreLimits();
+    CHECK_THAT(derive(job).train.problem, Catch::Contains("narrow the limits"));
+    CHECK(derive(job).train.arbors.size() == 6);
 }
 
 TEST_CASE("what is typed for a reading becomes the evidence it means") {
     const Job job = demo::job();
-    const auto read = [&](const char* kind, const char* text) { return read_evidence(job, {kind, "third", {}, {}}, text); };
+    const auto read = [&](const char* kind, const char* text) {
+        return read_evidence(job.train, job.length, {kind, "third", {}, {}}, text);
+    };
     CHECK(read("direction", " Right ").direction == "cw");
     CHECK(read("direction", "l").direction == "ccw");
     CHECK_THROWS_WITH(read("direction", "up"), Catch::Contains("takes right or left"));
@@ -306,23 +311,23 @@ TEST_CASE("what is typed for a reading becomes the evidence it means") {
 
 TEST_CASE("a doubted count is shown as found, with what the rest thinks of it") {
     Job job = demo::measured_job();
-    job.arbors[2].train.wheel = 90;
-    job.arbors[2].train.pinion = 12;
-    job.arbors[3].train.pinion = 10;  // a repairer's
-    job.arbors[3].pinion_trust = 0.5;
+    job.train.arbors[2].train.wheel = 90;
+    job.train.arbors[2].train.pinion = 12;
+    job.train.arbors[3].train.pinion = 10;  // a repairer's
+    job.train.arbors[3].pinion_trust = 0.5;
     const Derived derived = derive(job);
-    REQUIRE(derived.restore);
-    CHECK(derived.restore->candidates.front().counts.at("escape.pinion") == 12);
-    CHECK(derived.arbor("escape")->pinion.doubted);
-    CHECK(derived.arbor("escape")->pinion.count.value == 12);
+    REQUIRE(derived.train.restore);
+    CHECK(derived.train.restore->candidates.front().counts.at("escape.pinion") == 12);
+    CHECK(derived.train.arbor("escape")->pinion.doubted);
+    CHECK(derived.train.arbor("escape")->pinion.count.value == 12);
     CHECK(job_from_text(job_to_text(job)).job == job);
 }
 
 TEST_CASE("a train that cannot be worked out says why instead of failing") {
     Job job = demo::job();
-    job.arbors[1].train.pinion = Count();
+    job.train.arbors[1].train.pinion = Count();
     const Derived derived = derive(job);
-    CHECK_THAT(derived.problem, Catch::StartsWith("arbors[1].pinion"));
+    CHECK_THAT(derived.train.problem, Catch::StartsWith("arbors[1].pinion"));
     CHECK(finding(derived, "problem"));
 }
 
@@ -351,13 +356,13 @@ TEST_CASE("the demo's four readings, taken where the solver asks, settle the los
     Job job = demo::job();
     const SimulatedCalliper calliper(demo::truth());
     for (int i = 0; i < 4; ++i) {
-        const auto next = derive(job).restore->next_measurement;
+        const auto next = derive(job).train.restore->next_measurement;
         if (!next) break;
         const auto reading = calliper.read(next->key, 0);
         REQUIRE(reading.has_value());
-        job.measurements.push_back({"s" + std::to_string(i), {next->key, *reading, 0.05}, "", "", "", false});
+        job.train.measurements.push_back({"s" + std::to_string(i), {next->key, *reading, 0.05}, "", "", "", false});
     }
-    const RestoreResult out = *derive(job).restore;
+    const RestoreResult out = *derive(job).train.restore;
     CHECK(out.candidates.front().counts.at("third.wheel") == 90);
     CHECK(out.candidates.front().counts.at("third.pinion") == 12);
     CHECK(out.candidates.front().weight > 0.99);
@@ -365,18 +370,19 @@ TEST_CASE("the demo's four readings, taken where the solver asks, settle the los
 
 TEST_CASE("a question for trains is read as it is said at the bench") {
     Job job = demo::job();
-    job.arbors[2].train.wheel = 90;
-    job.arbors[2].train.pinion = 12;
-    const TrainQuestion plain = read_train_question(job, "60");
+    job.train.arbors[2].train.wheel = 90;
+    job.train.arbors[2].train.pinion = 12;
+    const TrainQuestion plain = read_train_question(job.train, "60");
     CHECK(plain.from == "centre");
     CHECK(plain.to == "escape");
     CHECK(plain.find.stages == 2);
     CHECK(plain.find.target == Rational(60));
     CHECK(plain.wheels == std::vector<std::string>{"centre.wheel", "third.wheel"});
-    CHECK(plain.find.wheel == job.limits.wheel);
+    CHECK(plain.find.wheel == job.train.limits.wheel);
     // What is there now: 96/12 × 90/12.
-    CHECK(read_train_question(job, "now").find.target == Rational(60));
-    const TrainQuestion tide = read_train_question(job, "tide from Great, new, stages 3, teeth 24–90, hunting, ppm 5, even 1.5, use 64");
+    CHECK(read_train_question(job.train, "now").find.target == Rational(60));
+    const TrainQuestion tide =
+        read_train_question(job.train, "tide from Great, new, stages 3, teeth 24–90, hunting, ppm 5, even 1.5, use 64");
     CHECK(tide.to.empty());
     CHECK(tide.find.driver_period_s == Rational(43200));
     CHECK(tide.find.stages == 3);
@@ -386,50 +392,59 @@ TEST_CASE("a question for trains is read as it is said at the bench") {
     CHECK(tide.find.must_wheels == std::vector<long long>{64});
     CHECK(*tide.find.evenness_at_most == 1.5);
     const auto refused = [&](const char* text, const char* why) {
-        CHECK_THROWS_WITH(read_train_question(job, text), Catch::Contains(why));
+        CHECK_THROWS_WITH(read_train_question(job.train, text), Catch::Contains(why));
     };
     refused("", "got nothing");
     refused("60 from attic", "takes the name of an arbor");
     refused("60 from escape to centre", "the first drives the second");
     refused("60 wobbly", "\"wobbly\"");
     refused("60 rank beauty", "evenness, teeth");
-    const TrainQuestion ranked = read_train_question(job, "60 cutters 1 exclude 3 rank evenness");
+    const TrainQuestion ranked = read_train_question(job.train, "60 cutters 1 exclude 3 rank evenness");
     CHECK(ranked.find.distinct_pinions_at_most == 1);
     CHECK(ranked.find.exclude_factors == std::vector<long long>{3});
     CHECK(ranked.find.rank == "evenness");
     refused("tide teeth 90-20", "\"90-20\"");
     refused("tide stages", "nothing after");
     refused("tide new stages 9", "1 to 6");
-    job.arbors[1].train.pinion = Count::lost();
+    job.train.arbors[1].train.pinion = Count::lost();
     refused("tide from great", "arbors[1].pinion");
 }
 
+namespace {
+
+Job taken(Job job, const TrainQuestion& question, const FindResult& result, const FoundTrain& train) {
+    job.train = with_train(job.train, question, result, train);
+    return job;
+}
+
+}  // namespace
+
 TEST_CASE("a train that is taken is in the job as it was shown: the chain keeps its ratio, the branch its hand") {
     Job job = demo::job();
-    job.arbors[2].train.wheel = 90;
-    job.arbors[2].train.pinion = 12;
-    const TrainQuestion other = read_train_question(job, "60 leaves 8-10");
+    job.train.arbors[2].train.wheel = 90;
+    job.train.arbors[2].train.pinion = 12;
+    const TrainQuestion other = read_train_question(job.train, "60 leaves 8-10");
     const FindResult trains = find_trains(other.find);
-    const Derived changed = derive(with_train(job, other, trains, trains.solutions.front()));
-    CHECK(*changed.beats_per_hour == 3600);
-    CHECK(changed.arbor("escape")->pinion.count.value <= 10);
+    const Derived changed = derive(taken(job, other, trains, trains.solutions.front()));
+    CHECK(*changed.train.beats_per_hour == 3600);
+    CHECK(changed.train.arbor("escape")->pinion.count.value <= 10);
 
-    const TrainQuestion tide = read_train_question(job, "tide from great new");
+    const TrainQuestion tide = read_train_question(job.train, "tide from great new");
     const FindResult found = find_trains(tide.find);
-    const Job with = with_train(job, tide, found, found.solutions.front());
-    CHECK(with.arbors.size() == job.arbors.size() + 2);
+    const Job with = taken(job, tide, found, found.solutions.front());
+    CHECK(with.train.arbors.size() == job.train.arbors.size() + 2);
     CHECK(job_from_text(job_to_text(with)).faults.empty());
     CHECK(job_from_text(job_to_text(with)).job == with);
     const Derived derived = derive(with);
-    REQUIRE(derived.problem.empty());
-    const DerivedArbor& hand = derived.arbors.back();
+    REQUIRE(derived.train.problem.empty());
+    const DerivedArbor& hand = derived.train.arbors.back();
     CHECK(*hand.period_s == Approx(44714.2).epsilon(1e-6));
     // The found error in ppm is what the hand is off in a year of 31 556 926 s, the other way for a slower hand.
     CHECK(*hand.hand_s_per_year == Approx(-found.solutions.front().error_ppm * 31.556926).epsilon(1e-3));
-    CHECK(*derived.beats_per_hour == 3600);
+    CHECK(*derived.train.beats_per_hour == 3600);
     // A second branch from the same arbor finds room for its names.
-    const Job twice = with_train(with, tide, found, found.solutions.front());
-    CHECK(derive(twice).problem.empty());
+    const Job twice = taken(with, tide, found, found.solutions.front());
+    CHECK(derive(twice).train.problem.empty());
     // And stands on the plate, clear of the first arbor's hole.
     CHECK(std::abs(hand.x_mm) < 80);
     CHECK(hand.y_mm > 0);
@@ -437,37 +452,37 @@ TEST_CASE("a train that is taken is in the job as it was shown: the chain keeps 
 
 TEST_CASE("the tide hand as found drifts most of a tide in a month's reckoning, and its own branch is repaired to keep it") {
     Job job = demo::job();
-    job.arbors[2].train.wheel = 90;
-    job.arbors[2].train.pinion = 12;
+    job.train.arbors[2].train.wheel = 90;
+    job.train.arbors[2].train.pinion = 12;
     // 12 h × 57/64 × 87/75 = 12.3975 h, against 12 h 25 min 14.2 s: 82.7 s in each turn.
     const Derived found = derive(job);
     const double year_s = 365.2422 * 86400;
-    CHECK(*found.arbor("tide")->hand_s_per_year == Approx(year_s * (44714.2 / (12 * 3600 * 57. / 64 * 87 / 75) - 1)));
+    CHECK(*found.train.arbor("tide")->hand_s_per_year == Approx(year_s * (44714.2 / (12 * 3600 * 57. / 64 * 87 / 75) - 1)));
     const auto drifts = [](const Derived& derived) {
         return std::count_if(derived.findings.begin(), derived.findings.end(), [](const Finding& f) { return f.id == "hand:tide"; });
     };
     CHECK(drifts(found) == 1);
 
-    const TrainQuestion tide = read_train_question(job, "tide");
+    const TrainQuestion tide = read_train_question(job.train, "tide");
     CHECK(tide.from == "great");
     CHECK(tide.to == "tide");
     CHECK(tide.find.stages == 2);
     const FindResult trains = find_trains(tide.find);
-    const Job mended = with_train(job, tide, trains, trains.solutions.front());
-    CHECK(mended.arbors.size() == job.arbors.size());
+    const Job mended = taken(job, tide, trains, trains.solutions.front());
+    CHECK(mended.train.arbors.size() == job.train.arbors.size());
     const Derived derived = derive(mended);
-    REQUIRE(derived.problem.empty());
-    CHECK(std::abs(*derived.arbor("tide")->hand_s_per_year) < 60);
+    REQUIRE(derived.train.problem.empty());
+    CHECK(std::abs(*derived.train.arbor("tide")->hand_s_per_year) < 60);
     CHECK(drifts(derived) == 0);
-    CHECK(*derived.beats_per_hour == 3600);
-    CHECK_THROWS_WITH(read_train_question(job, "tide stages 3"), Catch::Contains("which the hand's branch has"));
-    CHECK(read_train_question(job, "tide stages 3 new").to.empty());
+    CHECK(*derived.train.beats_per_hour == 3600);
+    CHECK_THROWS_WITH(read_train_question(job.train, "tide stages 3"), Catch::Contains("which the hand's branch has"));
+    CHECK(read_train_question(job.train, "tide stages 3 new").to.empty());
 }
 
 TEST_CASE("a tide train that must fit stands between the holes that are there, with cutters of the drawer") {
     const Job job = demo::job();
     const std::vector<double> cutters = {0.45, 0.5, 0.55, 0.6, 0.65, 0.7};
-    const TrainQuestion fit = read_train_question(job, "tide fit", cutters);
+    const TrainQuestion fit = read_train_question(job.train, "tide fit", {cutters, {}});
     const FindResult found = find_trains(fit.find);
     REQUIRE(!found.solutions.empty());
     const double distance[] = {std::hypot(30., 57.6 - 72), std::hypot(30., 57.6 - 24.6)};
@@ -477,56 +492,58 @@ TEST_CASE("a tide train that must fit stands between the holes that are there, w
             const auto near = [&](double cutter) { return std::abs(distance[i] - distance[i] / module * cutter) < 0.101 * cutter; };
             CHECK(std::any_of(cutters.begin(), cutters.end(), near));
         }
-    CHECK_THROWS_WITH(read_train_question(job, "tide fit"), Catch::Contains("wheel cutters"));
-    CHECK_THROWS_WITH(read_train_question(job, "tide new fit", cutters), Catch::Contains("a new branch has none yet"));
+    CHECK_THROWS_WITH(read_train_question(job.train, "tide fit"), Catch::Contains("wheel cutters"));
+    CHECK_THROWS_WITH(read_train_question(job.train, "tide new fit", {cutters, {}}), Catch::Contains("a new branch has none yet"));
 }
 
 TEST_CASE("motion work goes on the arbor of one hour: the hour hand on its axis keeps time exactly, both meshes at one distance") {
     Job job = demo::measured_job();
-    job.arbors[2].train.wheel = 90;
-    job.arbors[2].train.pinion = 12;
-    const TrainQuestion motion = read_train_question(job, "motion");
+    job.train.arbors[2].train.wheel = 90;
+    job.train.arbors[2].train.pinion = 12;
+    const TrainQuestion motion = read_train_question(job.train, "motion");
     CHECK(motion.from == "centre");
     const FindResult found = answer_train_question(motion, {});
     REQUIRE(found.solutions.size() > 5);
     for (const FoundTrain& train : found.solutions)
         CHECK(train.stages[0].wheel * train.stages[1].wheel == 12 * train.stages[0].pinion * train.stages[1].pinion);
     for (const FoundTrain& train : {found.solutions.front(), found.solutions.back()}) {
-        const Job with = with_train(job, motion, found, train);
+        const Job with = taken(job, motion, found, train);
         CHECK(job_from_text(job_to_text(with)).faults.empty());
         const Derived derived = derive(with);
-        INFO(derived.problem);
-        REQUIRE(derived.problem.empty());
-        CHECK(*derived.arbor("hour")->period_s == 12 * 3600);
-        CHECK(*derived.arbor("hour")->hand_s_per_year == 0);
-        CHECK(derived.arbor("hour")->x_mm == derived.arbor("centre")->x_mm);
-        CHECK(derived.mesh("minute", "hour")->sizes.centre_distance_mm ==
-              Approx(derived.mesh("centre", "minute")->sizes.centre_distance_mm));
+        INFO(derived.train.problem);
+        REQUIRE(derived.train.problem.empty());
+        CHECK(*derived.train.arbor("hour")->period_s == 12 * 3600);
+        CHECK(*derived.train.arbor("hour")->hand_s_per_year == 0);
+        CHECK(derived.train.arbor("hour")->x_mm == derived.train.arbor("centre")->x_mm);
+        CHECK(derived.train.mesh("minute", "hour")->sizes.centre_distance_mm ==
+              Approx(derived.train.mesh("centre", "minute")->sizes.centre_distance_mm));
         // Centre and hour hand are one axis: the minute wheel is depthed from it once.
-        CHECK(depthing_of(derived, "minute").neighbours.size() == 1);
-        CHECK(set_depthing(depthing_of(derived, "minute")).effects.size() == 1);
-        CHECK(with.trains.back().arbors == std::vector<std::string>{"centre", "minute", "hour"});
+        CHECK(depthing_of(derived.train, "minute").neighbours.size() == 1);
+        CHECK(set_depthing(depthing_of(derived.train, "minute")).effects.size() == 1);
+        CHECK(with.train.trains.back().arbors == std::vector<std::string>{"centre", "minute", "hour"});
     }
-    CHECK(read_train_question(job, "motion 24").motion->ratio == 24);
-    CHECK_THROWS_WITH(read_train_question(job, "motion from third"), Catch::Contains("once in an hour"));
+    CHECK(read_train_question(job.train, "motion 24").motion->ratio == 24);
+    CHECK_THROWS_WITH(read_train_question(job.train, "motion from third"), Catch::Contains("once in an hour"));
 }
 
 TEST_CASE("the job's dividing head says how each count is divided, and the finder keeps to it when asked") {
     Job job = demo::job();
-    job.arbors[2].train.wheel = 90;
-    job.arbors[2].train.pinion = 12;
+    job.train.arbors[2].train.wheel = 90;
+    job.train.arbors[2].train.pinion = 12;
     const Derived derived = derive(job);
     // 60 turns for a whole turn: 90 teeth want two thirds of a turn each, 12 leaves five turns.
-    CHECK(derived.mesh("third", "escape")->wheel_dividing == "10 holes of 15");
-    CHECK(derived.mesh("third", "escape")->pinion_dividing == "5 turns");
-    const TrainQuestion indexed = read_train_question(job, "tide from great new indexed");
+    const auto made = [](const Derived& d) { return d.making.of(*d.train.mesh("third", "escape")); };
+    CHECK(made(derived).wheel_dividing == "10 holes of 15");
+    CHECK(made(derived).pinion_dividing == "5 turns");
+    const TrainMeans head{{}, [&](long long count) { return divides_exactly(*job.making.dividing_head, count); }};
+    const TrainQuestion indexed = read_train_question(job.train, "tide from great new indexed", head);
     for (const FoundTrain& train : find_trains(indexed.find).solutions)
         for (const Stage& stage : train.stages) {
-            CHECK(divides_exactly(*job.dividing_head, stage.wheel));
-            CHECK(divides_exactly(*job.dividing_head, stage.pinion));
+            CHECK(divides_exactly(*job.making.dividing_head, stage.wheel));
+            CHECK(divides_exactly(*job.making.dividing_head, stage.pinion));
         }
-    CHECK_FALSE(divides_exactly(*job.dividing_head, 109));
-    job.dividing_head.reset();
-    CHECK(derive(job).mesh("third", "escape")->wheel_dividing.empty());
-    CHECK_THROWS_WITH(read_train_question(job, "tide from great new indexed"), Catch::Contains("dividing_head"));
+    CHECK_FALSE(divides_exactly(*job.making.dividing_head, 109));
+    job.making.dividing_head.reset();
+    CHECK(made(derive(job)).wheel_dividing.empty());
+    CHECK_THROWS_WITH(read_train_question(job.train, "tide from great new indexed"), Catch::Contains("dividing_head"));
 }

@@ -6,19 +6,20 @@
 #include <filesystem>
 #include <functional>
 
+#include "beat/readings.h"
 #include "exchange/drawing.h"
 #include "exchange/outline_in.h"
-#include "job/bench_readings.h"
-#include "job/derived.h"
 #include "job/file.h"
-#include "job/reading.h"
-#include "job/stock.h"
-#include "job/survey_round.h"
-#include "job/train_question.h"
-#include "job/trials.h"
 #include "number/numeral.h"
 #include "number/units.h"
+#include "power/readings.h"
+#include "stock/stock.h"
 #include "support/demo.h"
+#include "survey/round.h"
+#include "survey/trials.h"
+#include "topic.h"
+#include "train/question.h"
+#include "train/reading.h"
 #include "workings/record_json.h"
 
 using namespace echappe;
@@ -41,8 +42,8 @@ std::string cell(const std::string& text) { return "\"" + text + "\""; }
 void add_tables(std::vector<Entry>& all) {
     all.push_back({"holes.csv", [](const std::string& text) {
                        Job job = tide_house();
-                       keep_survey_csv(job, "arbor,plate,pivot_mm\ngreat,front," + cell(text) + "\n");
-                       return job.survey.hole("great.front")->pivot_mm.value();
+                       keep_survey_csv(job.survey.pivots, job.train, "arbor,plate,pivot_mm\ngreat,front," + cell(text) + "\n");
+                       return job.survey.pivots.hole("great.front")->pivot_mm.value();
                    }});
     all.push_back({"looks.csv", [](const std::string& text) {
                        RateLog log;
@@ -75,16 +76,19 @@ std::vector<Entry> entries() {
     for (const Unit& unit : units())
         all.push_back({"a reading in " + std::string(unit.symbol),
                        [&unit](const std::string& text) { return parse_reading(text, unit, "x").value; }});
-    for (const Measurable& m : derived.measurables)
-        all.push_back({m.name, [&m](const std::string& text) { return read_evidence(tide_house(), m.key, text).value; }});
-    for (const SurveyQuestion& question : survey_round(tide_house(), derived))
+    for (const Measurable& m : derived.train.measurables)
         all.push_back(
-            {name_of(tide_house(), question), [question](const std::string& text) { return read_survey(tide_house(), question, text); }});
+            {m.name, [&m](const std::string& text) { return read_evidence(tide_house().train, tide_house().length, m.key, text).value; }});
+    for (const SurveyQuestion& question : survey_round(tide_house().survey, tide_house().train, tide_house().length, derived.pivots))
+        all.push_back({name_of(tide_house().train, question), [question](const std::string& text) {
+                           return read_survey(tide_house().train, tide_house().length, question, text);
+                       }});
     all.push_back({"a look at the clock", [](const std::string& text) { return read_look(text, 1.7e9).shown_s; }});
     all.push_back({"the warmth of a look", [](const std::string& text) { return *read_look("+1 " + text + "C", 1.7e9).temperature_C; }});
     all.push_back({"the coast of a trial", [](const std::string& text) { return read_coast(text); }});
-    all.push_back({"ppm of a train",
-                   [](const std::string& text) { return *read_train_question(tide_house(), "60 ppm " + text, {}).find.tolerance_ppm; }});
+    all.push_back({"ppm of a train", [](const std::string& text) {
+                       return *read_train_question(tide_house().train, "60 ppm " + text, {}).find.tolerance_ppm;
+                   }});
     all.push_back({"an exact ratio", [](const std::string& text) { return Rational::parse(text, "x").to_double(); }});
     add_tables(all);
     return all;
@@ -105,26 +109,26 @@ std::optional<double> kept(const Entry& entry, const std::string& text) {
 std::vector<std::pair<std::string, std::function<void(Job&, const std::string&)>>> edits() {
     static const Derived derived = derive(tide_house());
     std::vector<std::pair<std::string, std::function<void(Job&, const std::string&)>>> all;
-    for (const Measurable& m : derived.measurables)
+    for (const Measurable& m : derived.train.measurables)
         all.push_back({m.name, [&m](Job& job, const std::string& text) {
-                           const Evidence evidence = read_evidence(job, m.key, text);
-                           job.measurements.push_back({"typed", evidence, "", "", "", false});
+                           const Evidence evidence = read_evidence(job.train, job.length, m.key, text);
+                           job.train.measurements.push_back({"typed", evidence, "", "", "", false});
                        }});
-    for (const SurveyQuestion& question : survey_round(tide_house(), derived))
-        all.push_back({name_of(tide_house(), question), [question](Job& job, const std::string& text) {
-                           keep_survey_reading(job, question, read_survey(job, question, text));
+    for (const SurveyQuestion& question : survey_round(tide_house().survey, tide_house().train, tide_house().length, derived.pivots))
+        all.push_back({name_of(tide_house().train, question), [question](Job& job, const std::string& text) {
+                           keep_survey_reading(job.survey.pivots, question, read_survey(job.train, job.length, question, text));
                        }});
     all.push_back({"a look", [](Job& job, const std::string& text) { job.rate_log.looks.push_back(read_look(text, 1.7e9)); }});
     all.push_back({"a torque", [](Job& job, const std::string& text) {
                        const double torque = parse_reading(text, base_unit(Dimension::torque), "torque").value;
-                       keep_torque(job.drives.front(), {1, true, false, {}}, torque);
-                       keep_torque(job.drives.front(), {0, false, true, {}}, torque);
+                       keep_torque(job.power.drives.front(), {1, true, false, {}}, torque);
+                       keep_torque(job.power.drives.front(), {0, false, true, {}}, torque);
                    }});
     all.push_back({"a coast", [](Job& job, const std::string& text) {
                        TrialRecord trial;
                        trial.arbors = {"great"};
                        trial.coast_s = read_coast(text);
-                       keep_trial(job, trial);
+                       keep_trial(job.survey, trial);
                    }});
     return all;
 }

@@ -4,6 +4,7 @@
 
 #include "support/demo.h"
 #include "teeth/mesh_simulation.h"
+#include "topic.h"
 
 using namespace echappe;
 
@@ -41,8 +42,8 @@ TEST_CASE("let down, a strip lies all at the wall – wound, all on the arbor �
 
 TEST_CASE("the regulator's weight drives with the same torque from wound to run down, and its swing does not change") {
     const Derived derived = derive(demo_job("tide-house"));
-    REQUIRE(derived.power.size() == 1);
-    const DerivedPower& power = derived.power.front();
+    REQUIRE(derived.power.drives.size() == 1);
+    const DerivedDrive& power = derived.power.drives.front();
     CHECK(power.torque.front()[1] == power.torque.back()[1]);
     REQUIRE(power.chain);
     CHECK(*power.chain->semi_arc_deg == *power.chain->semi_arc_end_deg);
@@ -77,8 +78,8 @@ TEST_CASE("a watch that loses is told to shorten its spring, by as much as gains
     // Shorter by 2 r ÷ 86400 of itself, to the nearest hundredth.
     CHECK(*pins->advised == Approx(-beat.now()->rate_s_per_day / 43200 * 106).margin(0.006));
     CHECK(std::abs(*pins->left_s_per_day) < 0.006 * 43200 / 106);
-    REQUIRE(derived.power.front().chain);
-    CHECK(*derived.power.front().chain->amplitude_deg > *derived.power.front().chain->amplitude_end_deg);
+    REQUIRE(derived.power.drives.front().chain);
+    CHECK(*derived.power.drives.front().chain->amplitude_deg > *derived.power.drives.front().chain->amplitude_end_deg);
 }
 
 TEST_CASE("an event between two looks that are too few leaves the sizes to speak") {
@@ -95,22 +96,25 @@ TEST_CASE("drive, oscillator and log go through the file and back") {
     for (const char* name : {"tide-house", "saloon", "watch"}) {
         const Job job = demo_job(name);
         CHECK(job_from_text(job_to_text(job)).job == job);
-        CHECK(derive(job).problem.empty());
+        CHECK(derive(job).train.problem.empty());
         CHECK(derive(job).beat.fault.empty());
-        CHECK(derive(job).power.front().fault.empty());
+        CHECK(derive(job).power.drives.front().fault.empty());
     }
 }
 
 TEST_CASE("the flow of power takes each mesh as its teeth are simulated, and the pivots that were measured") {
     const Derived derived = derive(demo_job("saloon"));
-    const DerivedPower& power = derived.power.front();
-    for (const DerivedMesh& mesh : derived.meshes) {
-        REQUIRE(mesh.efficiency);
+    const DerivedDrive& power = derived.power.drives.front();
+    CHECK(derived.power.meshes.size() == derived.train.meshes.size());
+    for (const auto& [name, told] : derived.power.meshes) {
+        const std::string meshing = name;
+        const DerivedMesh& mesh = *std::find_if(derived.train.meshes.begin(), derived.train.meshes.end(),
+                                                [&](const DerivedMesh& m) { return m.name() == meshing; });
         MeshSimulationInput fine;
         fine.mesh = mesh.geometry();
         fine.depth_error_mm = mesh.depth_mm ? mesh.depth_mm->value : 0;
         const MeshSimulationResult turned = simulate_mesh(fine);
-        if (!turned.butts && !turned.binds) CHECK(*mesh.efficiency == Approx(turned.efficiency).margin(5e-3));
+        if (!turned.butts && !turned.binds) CHECK(told.efficiency == Approx(turned.efficiency).margin(5e-3));
     }
     // Great and centre were measured, third and escape were not.
     REQUIRE(power.chain);
@@ -120,7 +124,7 @@ TEST_CASE("the flow of power takes each mesh as its teeth are simulated, and the
 
 TEST_CASE("along the run the power follows the log, and swing and energy with it") {
     const Derived derived = derive(demo_job("saloon"));
-    const DerivedPower& power = derived.power.front();
+    const DerivedDrive& power = derived.power.drives.front();
     REQUIRE(power.over_run.size() == 9);
     CHECK(power.torque_at(1) == 702);
     CHECK(power.torque_at(0) == 542);
@@ -166,7 +170,7 @@ TEST_CASE("the cone between two ends makes a straight spring's torque level: wha
 
 TEST_CASE("the saloon clock: strip first, no set-up makes its line flat, and its teeth bear too much") {
     const Derived derived = derive(demo_job("saloon"));
-    const DerivedPower& power = derived.power.front();
+    const DerivedDrive& power = derived.power.drives.front();
     REQUIRE_FALSE(power.look_at.empty());
     CHECK(power.look_at.front().find("strip") != std::string::npos);
     REQUIRE(power.set_up);
@@ -181,37 +185,38 @@ TEST_CASE("the saloon clock: strip first, no set-up makes its line flat, and its
 
 TEST_CASE("a cone too large for what its barrel gives is told with both numbers of turns") {
     Job job = demo_job("saloon");
-    for (double& diameter : job.drives.front().cone_mm) diameter *= 1.3;
+    for (double& diameter : job.power.drives.front().cone_mm) diameter *= 1.3;
     const Derived derived = derive(job);
-    REQUIRE_FALSE(derived.power.front().warnings.empty());
-    CHECK(derived.power.front().warnings.front().find("the strip gives 7.8") != std::string::npos);
+    REQUIRE_FALSE(derived.power.drives.front().warnings.empty());
+    CHECK(derived.power.drives.front().warnings.front().find("the strip gives 7.8") != std::string::npos);
 }
 
 TEST_CASE("a mesh that was simulated is not simulated anew when something else changes") {
     Job job = demo_job("saloon");
     Derived before = derive(job);
-    for (DerivedMesh& mesh : before.meshes) mesh.efficiency = 0.5;  // a mark: only a copy can have it
+    for (auto& [name, mesh] : before.power.meshes) mesh.efficiency = 0.5;  // a mark: only a copy can have it
     Job later = job;
     later.oscillator->Q = 1000;
     DeriveAids aids;
     aids.job_before = &job;
     aids.before = &before;
-    for (const DerivedMesh& mesh : derive(later, aids).meshes) CHECK(*mesh.efficiency == 0.5);
+    for (const auto& [name, mesh] : derive(later, aids).power.meshes) CHECK(mesh.efficiency == 0.5);
     Derived again = derive(job);
     aids.before = &again;
-    later.arbors[1].train.wheel = Count(86);
-    CHECK(derive(later, aids).mesh("great", "centre")->efficiency == again.mesh("great", "centre")->efficiency);
+    later.train.arbors[1].train.wheel = Count(86);
+    const double great = again.power.meshes.at("great-centre").efficiency;
+    CHECK(derive(later, aids).power.meshes.at("great-centre").efficiency == great);
 }
 
 TEST_CASE("a rewound drive works from the train's own turns between two rewinds") {
     Job job = demo_job("tide-house");
-    job.drives.front() = {};
-    job.drives.front().train = "going";
-    job.drives.front().kind = "rewound";
-    CHECK(derive(job).power.front().missing.find("minutes") != std::string::npos);
-    job.drives.front().rewind_minutes = 30;
-    job.drives.front().torque_wound_N_mm = 500;
-    const DerivedPower power = derive(job).power.front();
+    job.power.drives.front() = {};
+    job.power.drives.front().train = "going";
+    job.power.drives.front().kind = "rewound";
+    CHECK(derive(job).power.drives.front().missing.find("minutes") != std::string::npos);
+    job.power.drives.front().rewind_minutes = 30;
+    job.power.drives.front().torque_wound_N_mm = 500;
+    const DerivedDrive power = derive(job).power.drives.front();
     REQUIRE(power.rewind);
     // The great arbor turns in twelve hours.
     CHECK(*power.turns == Approx(0.5 / 12));
@@ -220,17 +225,17 @@ TEST_CASE("a rewound drive works from the train's own turns between two rewinds"
 
 TEST_CASE("power that comes in at the escape arbor itself has no mesh to blame") {
     Job job = demo_job("tide-house");
-    job.trains.front().arbors = {"escape"};
-    job.drives.front().weight_kg = 2.2;  // weak: a cause is looked for
+    job.train.trains.front().arbors = {"escape"};
+    job.power.drives.front().weight_kg = 2.2;  // weak: a cause is looked for
     const Derived derived = derive(job);
-    CHECK(derived.power.front().fault.empty());
-    CHECK(derived.power.front().look_at.empty());
+    CHECK(derived.power.drives.front().fault.empty());
+    CHECK(derived.power.drives.front().look_at.empty());
 }
 
 TEST_CASE("the chain of power keeps its energy: what the drive gives is what arrives and what was lost on the way") {
     for (const char* name : {"tide-house", "saloon", "watch"}) {
         const Derived derived = derive(demo_job(name));
-        const PowerChainResult& chain = *derived.power.front().chain;
+        const PowerChainResult& chain = *derived.power.drives.front().chain;
         double left = chain.arbors.front().power_W;
         for (size_t i = 1; i < chain.arbors.size(); ++i) {
             const double lost = left * chain.arbors[i].lost_share;
@@ -238,17 +243,17 @@ TEST_CASE("the chain of power keeps its energy: what the drive gives is what arr
             left -= lost;
         }
         // Per beat at the escape wheel, times its beats a second, is the power there.
-        CHECK(chain.energy_per_beat_J * *derived.beats_per_hour / 3600 == Approx(left).epsilon(1e-9));
+        CHECK(chain.energy_per_beat_J * *derived.train.beats_per_hour / 3600 == Approx(left).epsilon(1e-9));
     }
 }
 
 TEST_CASE("on the regulator the least weight is told beside the one that hangs there, and the swing it would keep") {
     Job job = demo_job("tide-house");
-    const DerivedPower heavy = derive(job).power.front();
+    const DerivedDrive heavy = derive(job).power.drives.front();
     CHECK(*heavy.weight->weight_least_kg == Approx(1.5 * 2.1));
     CHECK(*heavy.weight->weight_most_kg == Approx(2 * 2.1));
-    job.drives.front().weight_kg = 3.6;
-    const DerivedPower light = derive(job).power.front();
+    job.power.drives.front().weight_kg = 3.6;
+    const DerivedDrive light = derive(job).power.drives.front();
     CHECK(light.verdict->word == "right");
     // Energy goes with the weight, the arc with its root: 3.6 for 5.4 kg. Pivot friction goes with it too.
     CHECK(*light.chain->semi_arc_deg / *heavy.chain->semi_arc_deg == Approx(std::sqrt(3.6 / 5.4)).epsilon(2e-3));

@@ -3,6 +3,7 @@
 
 #include "number/input_error.h"
 #include "support/demo.h"
+#include "topic.h"
 
 using namespace echappe;
 
@@ -53,7 +54,7 @@ TEST_CASE("a gram half-way down gains a quarter of its share of the mass, and on
 TEST_CASE("the amount for a change is the inverse of the change of an amount, for every means of every demo") {
     for (const char* name : {"tide-house", "saloon", "watch"}) {
         const Job job = demo_job(name);
-        const double beats = *derive(job).beats_per_hour;
+        const double beats = *derive(job).train.beats_per_hour;
         for (const RateMeans& means : rate_means(*job.oscillator, beats))
             for (const double wanted : {-60.0, -3.0, 0.4, 25.0}) {
                 const double amount = amount_for(*job.oscillator, beats, means, wanted);
@@ -98,7 +99,7 @@ TEST_CASE("what was done is kept with what was expected, and the looks after it 
     Derived derived = derive(job);
     const RateMeans nut = by(derived.beat.means, "nut");
     CHECK_FALSE(nut.learnt);
-    const RateEvent event = done_to_rate(derived.beat, 3600, nut, -0.25, job.rate_log.looks.back().reference_s + 1);
+    const RateEvent event = done_to_rate(*job.oscillator, 3600, nut, -0.25, job.rate_log.looks.back().reference_s + 1);
     CHECK(event.means == "nut");
     CHECK(*event.expected_s_per_day == Approx(-0.25 * 43200 * 0.8 / 994).epsilon(0.03));
     job.rate_log.events.push_back(event);
@@ -145,10 +146,10 @@ TEST_CASE("the line of a stretch is widest where it is furthest from its looks")
 
 TEST_CASE("the watch's positions name the heavy side as its hidden truth has it, between 4 and 5 of the dial") {
     const Derived derived = derive(demo_job("watch"));
-    REQUIRE(derived.beat.poise);
-    REQUIRE(derived.beat.poise->heavy_deg);
-    CHECK(*derived.beat.poise->heavy_deg == Approx(125).margin(10));
-    CHECK(derived.beat.wheel->inertia_kg_m2 == Approx(derived.beat.balance->inertia_kg_m2).epsilon(0.03));
+    REQUIRE(derived.oscillator.poise);
+    REQUIRE(derived.oscillator.poise->heavy_deg);
+    CHECK(*derived.oscillator.poise->heavy_deg == Approx(125).margin(10));
+    CHECK(derived.oscillator.wheel->inertia_kg_m2 == Approx(derived.oscillator.balance->inertia_kg_m2).epsilon(0.03));
 }
 
 TEST_CASE("a rate no screw can mend says so, and the other means still advise") {

@@ -16,10 +16,10 @@ namespace {
 long long wheel(const Candidate& c) { return c.counts.at("third.wheel"); }
 long long pinion(const Candidate& c) { return c.counts.at("third.pinion"); }
 
-RestoreResult solve(const Job& job) { return restore_train(restore_input(job)); }
+RestoreResult solve(const Job& job) { return restore_train(restore_input(job.train, job.teeth)); }
 
 RestoreInput full_limits(const Job& job) {
-    RestoreInput input = restore_input(job);
+    RestoreInput input = restore_input(job.train, job.teeth);
     input.limits = RestoreLimits();
     return input;
 }
@@ -59,7 +59,7 @@ TEST_CASE("one reading spoiled by 1 mm is named as the odd one out") {
         for (const double by : {1.0, -1.0}) {
             INFO(name_of(spoiled) << " by " << by);
             Job job = demo::measured_job();
-            for (Measurement& m : job.measurements)
+            for (Measurement& m : job.train.measurements)
                 if (m.evidence.key == spoiled) m.evidence.value += by;
             const RestoreResult out = solve(job);
             REQUIRE(out.conflict.has_value());
@@ -96,7 +96,7 @@ TEST_CASE("the pruned search gives the weights of the plain sum over every pair 
     Job job = demo::job();
     demo::measure(job, demo::centre_distance("centre", "third"), 0.3);
     const RestoreResult out = restore_train(full_limits(job));
-    const double distance = job.measurements.back().evidence.value;
+    const double distance = job.train.measurements.back().evidence.value;
     const auto badness = [&](long long n, long long N) {
         const double beats = 96.0 / static_cast<double>(n) * static_cast<double>(N) / 12 * 60;
         double best = 1e300;
@@ -130,20 +130,20 @@ TEST_CASE("the 90 % set holds the truth in about 90 % of movements") {
         const double m1 = std::uniform_real_distribution<double>(0.45, 0.9)(random);
         const double m2 = m1 * std::uniform_real_distribution<double>(0.85, 1.1)(random);
         Job job = demo::job();
-        job.measurements.clear();
-        job.limits = {{40, 130}, {6, 16}};
+        job.train.measurements.clear();
+        job.train.limits = {{40, 130}, {6, 16}};
         const double beats = 96.0 / static_cast<double>(n) * static_cast<double>(N) / 12 * 60;
         constexpr double u_beats = 60, u_distance = 0.4, u_module = 0.006;
         const auto read = [&](const QuantityKey& key, double truth, double u) {
-            job.measurements.push_back(
-                {"r" + std::to_string(job.measurements.size()), {key, truth + u * noise(random), u}, "", "", "", false});
+            job.train.measurements.push_back(
+                {"r" + std::to_string(job.train.measurements.size()), {key, truth + u * noise(random), u}, "", "", "", false});
         };
         read({"beats_per_hour", {}, {}, {}}, beats, u_beats);
         read(demo::centre_distance("centre", "third"), m1 * static_cast<double>(96 + n) / 2, u_distance);
         read({"module_mm", {}, "centre", "third"}, m1, u_module);
         read(demo::centre_distance("third", "escape"), m2 * static_cast<double>(N + 12) / 2, u_distance);
         read({"module_mm", {}, "third", "escape"}, m2, u_module);
-        RestoreInput input = restore_input(job);
+        RestoreInput input = restore_input(job.train, job.teeth);
         input.best = 4000;
         const RestoreResult out = restore_train(input);
         const size_t set = credible_set(out, 0.9);
@@ -163,11 +163,11 @@ TEST_CASE("the 90 % set holds the truth in about 90 % of movements") {
 
 TEST_CASE("two lost counts on different arbors are found from the sizes") {
     Job job = demo::measured_job();
-    job.arbors[2].train.wheel = 90;
-    job.arbors[2].train.pinion = Count::lost();
-    job.arbors[1].train.wheel = Count::lost();
-    std::erase_if(job.measurements, [](const Measurement& m) { return m.evidence.key.kind == "wheel_outside_diameter_mm"; });
-    job.measurements.push_back(
+    job.train.arbors[2].train.wheel = 90;
+    job.train.arbors[2].train.pinion = Count::lost();
+    job.train.arbors[1].train.wheel = Count::lost();
+    std::erase_if(job.train.measurements, [](const Measurement& m) { return m.evidence.key.kind == "wheel_outside_diameter_mm"; });
+    job.train.measurements.push_back(
         {"third", {demo::pinion_diameter("third"), *demo::truth().truth(demo::pinion_diameter("third")), 0.02}, "", "", "", false});
     const RestoreResult out = solve(job);
     CHECK(out.candidates.front().counts.at("centre.wheel") == 96);
@@ -176,11 +176,11 @@ TEST_CASE("two lost counts on different arbors are found from the sizes") {
 
 TEST_CASE("a lost arbor and two lost counts elsewhere are weighed together") {
     Job job = demo::measured_job();
-    job.arbors[0].train.wheel = Count::lost();
-    job.arbors[3].train.pinion = Count::lost();
+    job.train.arbors[0].train.wheel = Count::lost();
+    job.train.arbors[3].train.pinion = Count::lost();
     demo::measure(job, demo::centre_distance("great", "centre"), 0.05);
     demo::measure(job, demo::pinion_diameter("centre"), 0.02);
-    std::erase_if(job.measurements, [](const Measurement& m) { return m.evidence.key == demo::pinion_diameter("escape"); });
+    std::erase_if(job.train.measurements, [](const Measurement& m) { return m.evidence.key == demo::pinion_diameter("escape"); });
     const RestoreInput input = full_limits(job);
     const auto start = std::chrono::steady_clock::now();
     const RestoreResult out = restore_train(input);
@@ -194,14 +194,14 @@ TEST_CASE("a lost arbor and two lost counts elsewhere are weighed together") {
 
 TEST_CASE("a lost pendulum's length tells the beat") {
     Job job = demo::job();
-    job.measurements.front().evidence = {{"pendulum_length_mm", {}, {}, {}}, 994, 3};
+    job.train.measurements.front().evidence = {{"pendulum_length_mm", {}, {}, {}}, 994, 3};
     const RestoreResult out = solve(job);
     CHECK(out.candidates.front().beats_per_hour == Approx(3600).margin(10));
 }
 
 TEST_CASE("an escape wheel's diameter is listed but strains nothing") {
     Job job = demo::job();
-    job.measurements.push_back({"e", {demo::wheel_diameter("escape"), 33.1, 0.02}, "", "", "", false});
+    job.train.measurements.push_back({"e", {demo::wheel_diameter("escape"), 33.1, 0.02}, "", "", "", false});
     const RestoreResult out = solve(job);
     const Strain& strain = out.candidates.front().strain.back();
     CHECK(strain.sigma == 0);
@@ -211,7 +211,7 @@ TEST_CASE("an escape wheel's diameter is listed but strains nothing") {
 
 TEST_CASE("a mesh without any reading asks for two in a row") {
     Job job = demo::job();
-    std::erase_if(job.measurements, [](const Measurement& m) { return m.id == "m2"; });
+    std::erase_if(job.train.measurements, [](const Measurement& m) { return m.id == "m2"; });
     const RestoreResult out = solve(job);
     REQUIRE(out.next_measurement.has_value());
     REQUIRE(out.next_measurement->then.has_value());
@@ -233,7 +233,7 @@ TEST_CASE("a reading that parts two equal candidates cleanly is worth one bit") 
 
 TEST_CASE("evidence that cannot be is refused with its place") {
     const auto refusal = [](const Evidence& evidence) {
-        RestoreInput input = restore_input(demo::job());
+        RestoreInput input = restore_input(demo::job().train, demo::job().teeth);
         input.evidence = {evidence};
         try {
             restore_train(input);
@@ -250,27 +250,27 @@ TEST_CASE("evidence that cannot be is refused with its place") {
 }
 
 TEST_CASE("unknown parts and impossible limits are refused") {
-    RestoreInput input = restore_input(demo::job());
+    RestoreInput input = restore_input(demo::job().train, demo::job().teeth);
     input.unknown = {"third.whel"};
     CHECK_THROWS_WITH(restore_train(input), Catch::StartsWith("unknown[0]: got \"third.whel\""));
-    input = restore_input(demo::job());
+    input = restore_input(demo::job().train, demo::job().teeth);
     input.limits.wheel = {100, 50};
     CHECK_THROWS_WITH(restore_train(input), "limits.wheel: got 100 to 50, takes min not above max");
-    input = restore_input(demo::job());
+    input = restore_input(demo::job().train, demo::job().teeth);
     for (ArborInput& arbor : input.train.arbors) {
         if (arbor.wheel.present()) arbor.wheel = Count::lost();
         if (arbor.pinion.present()) arbor.pinion = Count::lost();
     }
     CHECK_THROWS_WITH(restore_train(input), Catch::Contains("lost counts") && Catch::Contains("narrow the limits"));
     Job whole = demo::job();
-    whole.arbors[2].train.wheel = 90;
-    whole.arbors[2].train.pinion = 12;
+    whole.train.arbors[2].train.wheel = 90;
+    whole.train.arbors[2].train.pinion = 12;
     CHECK_THROWS_WITH(solve(whole), Catch::StartsWith("unknown: got no lost count"));
 }
 
 TEST_CASE("a count listed as unknown is lost whether it was written or not") {
     Job job = demo::measured_job();
-    RestoreInput input = restore_input(job);
+    RestoreInput input = restore_input(job.train, job.teeth);
     input.train.arbors[2].wheel = 75;
     input.train.arbors[2].pinion = Count();
     input.unknown = {"third.wheel", "third.pinion"};

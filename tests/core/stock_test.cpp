@@ -3,8 +3,8 @@
 #include <filesystem>
 #include <fstream>
 
-#include "job/stock.h"
 #include "number/input_error.h"
+#include "stock/stock.h"
 #include "teeth/profile.h"
 
 using namespace echappe;

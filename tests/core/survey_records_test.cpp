@@ -3,11 +3,12 @@
 #include <set>
 
 #include "job/file.h"
-#include "job/report.h"
-#include "job/stock.h"
-#include "job/survey_round.h"
 #include "number/input_error.h"
+#include "report/report.h"
+#include "stock/stock.h"
 #include "support/demo.h"
+#include "survey/round.h"
+#include "topic.h"
 
 using namespace echappe;
 
@@ -31,7 +32,7 @@ const SurveyQuestion* asked(const std::vector<SurveyQuestion>& round, const std:
 
 Job unsurveyed() {
     Job job = demo::job();
-    job.survey = Survey();
+    job.survey = SurveyRecord();
     return job;
 }
 
@@ -75,10 +76,10 @@ TEST_CASE("earlier repairs are listed by themselves, noted ones and those that a
     Job job = demo::job();
     job.survey.conditions.clear();
     const size_t wanted = derive(job).survey.needed.size();
-    set_condition(job, "tide.front", "punched", "2026-11-26");
-    toggle_earlier(job, "centre.wheel", "stretched", "2026-11-26");
-    toggle_earlier(job, "centre.wheel", "filed", "2026-11-26");
-    toggle_earlier(job, "plate.back", "signed", "2026-11-26");
+    set_condition(job.survey, "tide.front", "punched", "2026-11-26");
+    toggle_earlier(job.survey, "centre.wheel", "stretched", "2026-11-26");
+    toggle_earlier(job.survey, "centre.wheel", "filed", "2026-11-26");
+    toggle_earlier(job.survey, "plate.back", "signed", "2026-11-26");
     job.survey.condition_at("plate.back").note = "under the cock";
     const DerivedSurvey survey = derive(job).survey;
     REQUIRE(survey.earlier.size() == 3);
@@ -88,7 +89,7 @@ TEST_CASE("earlier repairs are listed by themselves, noted ones and those that a
     CHECK(survey.earlier[2].sentence == "Centre wheel: rim stretched, teeth filed or topped");
     // The punched hole wants its look, the others nothing.
     CHECK(survey.needed.size() <= wanted + 1);
-    toggle_earlier(job, "centre.wheel", "filed", "2026-11-26");
+    toggle_earlier(job.survey, "centre.wheel", "filed", "2026-11-26");
     CHECK(derive(job).survey.earlier[2].sentence == "Centre wheel: rim stretched");
     const ReportInput input{job, ""};
     CHECK(job_report(input).earlier.size() == 3);
@@ -98,12 +99,12 @@ TEST_CASE("earlier repairs are listed by themselves, noted ones and those that a
 TEST_CASE("an arbor neither of whose pivots can be measured is not there: nobody is asked for its runout") {
     Job job = demo::job();
     const auto asks = [&](const char* field) {
-        const auto round = survey_round(job, derive(job));
+        const auto round = survey_round(job.survey, job.train, job.length, derive(job).pivots);
         return std::any_of(round.begin(), round.end(), [&](const SurveyQuestion& q) { return q.subject == "great" && q.field == field; });
     };
-    job.survey.hole_at("great", "front").cannot = {"pivot_mm"};
+    job.survey.pivots.hole_at("great", "front").cannot = {"pivot_mm"};
     CHECK(asks("tir_mm"));
-    job.survey.hole_at("great", "back").cannot = {"pivot_mm"};
+    job.survey.pivots.hole_at("great", "back").cannot = {"pivot_mm"};
     CHECK_FALSE(asks("tir_mm"));
     CHECK_FALSE(asks("shoulders_mm"));
     CHECK(asks("plates_mm"));
@@ -133,26 +134,26 @@ TEST_CASE("work is ordered: arbors and pivots before bushes, bushes before teeth
 
 TEST_CASE("a plate with light under the straight edge and a leaning pillar are seen to before any hole") {
     Job job = demo::job();
-    job.survey.plate_at("front").flatness_mm = 0.6;
-    job.survey.plate_at("front").pillar_out_mm = 0.9;
+    job.survey.pivots.plate_at("front").flatness_mm = 0.6;
+    job.survey.pivots.plate_at("front").pillar_out_mm = 0.9;
     const auto list = needed_of(job);
     CHECK(list[0] == "Flatten the front plate");
     CHECK(list[1] == "Straighten the pillars");
-    job.survey.plate_at("front").flatness_mm = 0.05;
+    job.survey.pivots.plate_at("front").flatness_mm = 0.05;
     CHECK_FALSE(has(needed_of(job), "Flatten the front plate"));
 }
 
 TEST_CASE("what is done is no longer needed") {
     Job job = demo::job();
     REQUIRE(has(needed_of(job), "Centre, front: bush it"));
-    set_done(job, "centre.front", true, "", "");
+    set_done(job.survey.pivots, "centre.front", true, "", "");
     CHECK_FALSE(has(needed_of(job), "Centre, front: bush it"));
-    CHECK(derive(job).survey.holes_done == 1);
+    CHECK(derive(job).pivots.holes_done == 1);
 }
 
 TEST_CASE("the round goes plate by plate, thickness first, and asks the way only of an oval hole") {
     Job job = unsurveyed();
-    auto round = survey_round(job, derive(job));
+    auto round = survey_round(job.survey, job.train, job.length, derive(job).pivots);
     REQUIRE(round.size() > 12);
     CHECK(round[0].subject == "plate.front");
     CHECK(round[1].subject == "great.front");
@@ -161,12 +162,12 @@ TEST_CASE("the round goes plate by plate, thickness first, and asks the way only
     CHECK(round[3].field == "hole_min_mm");
     CHECK(round[4].subject == "centre.front");
     CHECK_FALSE(asked(round, "great.front", "wear_direction_deg"));
-    CHECK(name_of(job, round[0]) == "Front plate · thickness");
-    CHECK(name_of(job, round[2]) == "Great, front · hole, largest diameter");
-    CHECK(name_of(job, *asked(round, "escape", "tir_mm")) == "Escape arbor · runout (TIR)");
-    job.survey.hole_at("great", "front").hole_max_mm = 4.0;
-    job.survey.hole_at("great", "front").hole_min_mm = 3.8;
-    round = survey_round(job, derive(job));
+    CHECK(name_of(job.train, round[0]) == "Front plate · thickness");
+    CHECK(name_of(job.train, round[2]) == "Great, front · hole, largest diameter");
+    CHECK(name_of(job.train, *asked(round, "escape", "tir_mm")) == "Escape arbor · runout (TIR)");
+    job.survey.pivots.hole_at("great", "front").hole_max_mm = 4.0;
+    job.survey.pivots.hole_at("great", "front").hole_min_mm = 3.8;
+    round = survey_round(job.survey, job.train, job.length, derive(job).pivots);
     CHECK(asked(round, "great.front", "wear_direction_deg"));
     for (const SurveyQuestion& q : round) {
         CHECK_FALSE(q.words.empty());
@@ -177,37 +178,37 @@ TEST_CASE("the round goes plate by plate, thickness first, and asks the way only
 TEST_CASE("readings land where they were asked, and the runout before truing stays beside the one after") {
     Job job = unsurveyed();
     const Derived derived = derive(job);
-    const auto round = survey_round(job, derived);
-    keep_survey_reading(job, *asked(round, "plate.back", "thickness_mm"), 2.5);
-    keep_survey_reading(job, *asked(round, "escape", "tir_mm"), 0.15);
-    keep_survey_reading(job, *asked(round, "escape", "tir_mm"), 0.02);
-    CHECK(job.survey.plate("back")->thickness_mm == 2.5);
-    CHECK(job.survey.arbor("escape")->tir_mm == 0.02);
-    CHECK(job.survey.arbor("escape")->tir_before_mm == 0.15);
-    CHECK(derive(job).survey.runout.at("escape").verdict == "true");
-    CHECK(*derive(job).survey.runout.at("escape").improved_mm == Approx(0.13));
+    const auto round = survey_round(job.survey, job.train, job.length, derived.pivots);
+    keep_survey_reading(job.survey.pivots, *asked(round, "plate.back", "thickness_mm"), 2.5);
+    keep_survey_reading(job.survey.pivots, *asked(round, "escape", "tir_mm"), 0.15);
+    keep_survey_reading(job.survey.pivots, *asked(round, "escape", "tir_mm"), 0.02);
+    CHECK(job.survey.pivots.plate("back")->thickness_mm == 2.5);
+    CHECK(job.survey.pivots.arbor("escape")->tir_mm == 0.02);
+    CHECK(job.survey.pivots.arbor("escape")->tir_before_mm == 0.15);
+    CHECK(derive(job).pivots.runout.at("escape").verdict == "true");
+    CHECK(*derive(job).pivots.runout.at("escape").improved_mm == Approx(0.13));
 }
 
 TEST_CASE("a pivot may be read before the hole is pegged – the hole may not") {
     Job job = unsurveyed();
-    const auto round = survey_round(job, derive(job));
-    keep_survey_reading(job, *asked(round, "great.front", "pivot_mm"), 3.6);
-    CHECK(job.survey.hole("great.front")->doubtful.empty());
-    keep_survey_reading(job, *asked(round, "great.front", "hole_max_mm"), 3.7);
-    CHECK(job.survey.hole("great.front")->doubtful == std::vector<std::string>{"hole_max_mm"});
-    set_pegged(job, "great.front", true);
-    CHECK(job.survey.hole("great.front")->doubtful.size() == 1);
-    keep_survey_reading(job, *asked(round, "great.front", "hole_max_mm"), 3.75);
-    CHECK(job.survey.hole("great.front")->doubtful.empty());
+    const auto round = survey_round(job.survey, job.train, job.length, derive(job).pivots);
+    keep_survey_reading(job.survey.pivots, *asked(round, "great.front", "pivot_mm"), 3.6);
+    CHECK(job.survey.pivots.hole("great.front")->doubtful.empty());
+    keep_survey_reading(job.survey.pivots, *asked(round, "great.front", "hole_max_mm"), 3.7);
+    CHECK(job.survey.pivots.hole("great.front")->doubtful == std::vector<std::string>{"hole_max_mm"});
+    set_pegged(job.survey.pivots, "great.front", true);
+    CHECK(job.survey.pivots.hole("great.front")->doubtful.size() == 1);
+    keep_survey_reading(job.survey.pivots, *asked(round, "great.front", "hole_max_mm"), 3.75);
+    CHECK(job.survey.pivots.hole("great.front")->doubtful.empty());
 }
 
 TEST_CASE("lengths are read in inches where the job is in inches, and stored in millimetres") {
     Job job = unsurveyed();
-    job.length_unit = "in";
-    const auto round = survey_round(job, derive(job));
-    CHECK(read_survey(job, *asked(round, "great.front", "pivot_mm"), "0.142") == Approx(3.6068));
-    CHECK(read_survey(job, *asked(round, "great.front", "pivot_mm"), "3.6mm") == Approx(3.6));
-    CHECK_THROWS_AS(read_survey(job, *asked(round, "great.front", "pivot_mm"), ""), InputError);
+    job.length.symbol = "in";
+    const auto round = survey_round(job.survey, job.train, job.length, derive(job).pivots);
+    CHECK(read_survey(job.train, job.length, *asked(round, "great.front", "pivot_mm"), "0.142") == Approx(3.6068));
+    CHECK(read_survey(job.train, job.length, *asked(round, "great.front", "pivot_mm"), "3.6mm") == Approx(3.6));
+    CHECK_THROWS_AS(read_survey(job.train, job.length, *asked(round, "great.front", "pivot_mm"), ""), InputError);
 }
 
 TEST_CASE("a hole worn across the push of its teeth has another story, and a finding tells it") {
@@ -218,8 +219,8 @@ TEST_CASE("a hole worn across the push of its teeth has another story, and a fin
         return false;
     };
     CHECK_FALSE(told());
-    HoleRecord& hole = job.survey.hole_at("centre", "front");
-    hole.wear_direction_deg = *derive(job).survey.hole("centre.front")->push_deg + 90;
+    HoleRecord& hole = job.survey.pivots.hole_at("centre", "front");
+    hole.wear_direction_deg = *derive(job).pivots.hole("centre.front")->push_deg + 90;
     CHECK(told());
 }
 
@@ -227,16 +228,16 @@ TEST_CASE("a bush of which the drawer has too few falls onto the shopping list")
     Job job = demo::job();
     Stock stock;
     stock.bushes = {{"only", 1.7, 4.2, 2.2, 1}};
-    HoleRecord second = *job.survey.hole("centre.front");
+    HoleRecord second = *job.survey.pivots.hole("centre.front");
     second.plate = "back";
-    job.survey.hole_at("centre", "back") = second;
+    job.survey.pivots.hole_at("centre", "back") = second;
     DeriveAids aids;
     aids.stock = &stock;
     const Derived derived = derive(job, aids);
-    REQUIRE_FALSE(derived.survey.shopping.empty());
-    CHECK(derived.survey.shopping.front().words == "only");
-    CHECK(derived.survey.shopping.front().wanted == 2);
-    CHECK(derived.survey.shopping.front().there == 1);
+    REQUIRE_FALSE(derived.pivots.shopping.empty());
+    CHECK(derived.pivots.shopping.front().words == "only");
+    CHECK(derived.pivots.shopping.front().wanted == 2);
+    CHECK(derived.pivots.shopping.front().there == 1);
 }
 
 TEST_CASE("arbors know which way up they go from what they mesh with") {
@@ -248,7 +249,7 @@ TEST_CASE("arbors know which way up they go from what they mesh with") {
 TEST_CASE("the simulated gauges read the hidden movement, and dirt until the hole is pegged") {
     const SimulatedCalliper gauges(demo::truth());
     const Job job = unsurveyed();
-    const auto round = survey_round(job, derive(job));
+    const auto round = survey_round(job.survey, job.train, job.length, derive(job).pivots);
     const SurveyQuestion& hole = *asked(round, "escape.back", "hole_min_mm");
     double dirty = 0, clean = 0;
     constexpr int readings = 40;
@@ -284,7 +285,7 @@ TEST_CASE("the survey lives in the job file: what is written is read back the sa
 
 TEST_CASE("the simulated depth of a mesh is told for the hole as it is, and for both ways to bush it") {
     const Derived derived = derive(demo::job());
-    const auto effects = simulate_effects(derived, *derived.survey.hole("centre.front"));
+    const auto effects = simulate_effects(derived.train, *derived.pivots.hole("centre.front"));
     REQUIRE(effects.size() == 6);
     CHECK(effects[0].when == "as worn");
     CHECK(effects[2].depth_mm == 0);
@@ -295,14 +296,14 @@ TEST_CASE("the simulated depth of a mesh is told for the hole as it is, and for 
 TEST_CASE("the holes go out as CSV and come back as readings") {
     const Derived derived = derive(demo::job());
     Job job = unsurveyed();
-    CHECK(keep_survey_csv(job, survey_to_csv(derived)) > 30);
-    CHECK(job.survey.hole("centre.front")->hole_max_mm == 1.98);
-    CHECK(job.survey.hole("centre.front")->wear_direction_deg == 160);
+    CHECK(keep_survey_csv(job.survey.pivots, job.train, survey_to_csv(derived.pivots)) > 30);
+    CHECK(job.survey.pivots.hole("centre.front")->hole_max_mm == 1.98);
+    CHECK(job.survey.pivots.hole("centre.front")->wear_direction_deg == 160);
 }
 
 TEST_CASE("a survey that names an arbor the job has not is told with its place") {
     Job job = demo::job();
-    job.survey.holes[3].arbor = "moon";
+    job.survey.pivots.holes[3].arbor = "moon";
     const LoadedJob loaded = job_from_text(job_to_text(job));
     REQUIRE(loaded.faults.size() == 1);
     CHECK(std::string(loaded.faults.front().what()) == "survey.holes[3].arbor: got \"moon\", takes the id of an arbor of this job");
@@ -312,14 +313,14 @@ TEST_CASE("the sway of the free end finds the hole that the gauge finds, and a f
     Job job = demo::job();
     // 1.98 mm in 2.4 mm of plate: the lean by trial, the sway over 41.2 mm between the plates.
     const double lean = tilt_in_hole(1.62, 1.98, 2.4);
-    job.survey.hole_at("centre", "front").sway_mm = 2 * 41.2 * std::tan(lean);
+    job.survey.pivots.hole_at("centre", "front").sway_mm = 2 * 41.2 * std::tan(lean);
     const auto told = [&] {
         for (const Finding& finding : derive(job).findings)
             if (finding.id == "wobble:centre.front") return true;
         return false;
     };
-    CHECK(derive(job).survey.hole("centre.front")->wobble->hole_mm == Approx(1.98));
+    CHECK(derive(job).pivots.hole("centre.front")->wobble->hole_mm == Approx(1.98));
     CHECK_FALSE(told());
-    *job.survey.hole_at("centre", "front").sway_mm *= 1.5;
+    *job.survey.pivots.hole_at("centre", "front").sway_mm *= 1.5;
     CHECK(told());
 }

@@ -3,11 +3,12 @@
 #include <functional>
 #include <sstream>
 
-#include "job/stock.h"
-#include "job/survey_round.h"
 #include "number/input_error.h"
 #include "number/units.h"
+#include "stock/stock.h"
 #include "support/demo.h"
+#include "survey/round.h"
+#include "topic.h"
 #include "workings/record_json.h"
 
 using namespace echappe;
@@ -15,7 +16,7 @@ using namespace echappe;
 namespace {
 
 SurveyQuestion question(const Job& job, const std::string& subject, const std::string& field) {
-    for (const SurveyQuestion& q : survey_round(job, derive(job)))
+    for (const SurveyQuestion& q : survey_round(job.survey, job.train, job.length, derive(job).pivots))
         if (q.subject == subject && q.field == field) return q;
     throw std::logic_error(subject + " " + field);
 }
@@ -24,7 +25,7 @@ SurveyQuestion question(const Job& job, const std::string& subject, const std::s
 
 TEST_CASE("the demo's holes have different verdicts, each for its own reason") {
     const Derived derived = derive(demo::job());
-    const auto decision = [&](const char* id) { return derived.survey.hole(id)->decision; };
+    const auto decision = [&](const char* id) { return derived.pivots.hole(id)->decision; };
     CHECK(decision("great.front") == "leave");
     CHECK(decision("centre.front") == "bush");
     CHECK(decision("escape.front") == "repivot-first");
@@ -32,18 +33,18 @@ TEST_CASE("the demo's holes have different verdicts, each for its own reason") {
     CHECK(decision("tide.front") == "close");
     CHECK(decision("tide-1.front") == "bush");
     CHECK(decision("third.front").empty());
-    CHECK(derived.survey.runout.at("escape").verdict == "straighten");
+    CHECK(derived.pivots.runout.at("escape").verdict == "straighten");
 }
 
 TEST_CASE("a worn hole moves its mesh twice as far as a bush in its middle would, and a bush on the true centre not at all") {
     const Derived derived = derive(demo::job());
-    const DerivedHole& hole = *derived.survey.hole("centre.front");
+    const DerivedHole& hole = *derived.pivots.hole("centre.front");
     REQUIRE(hole.effects.size() == 2);
     for (const HoleEffect& effect : hole.effects) {
         CHECK(effect.as_worn_mm == Approx(2 * effect.at_worn_centre_mm));
         CHECK(effect.at_true_mm == 0);
         // By the places on the plan: the distance after the pivot walked, less the distance before.
-        const DerivedArbor& other = *derived.arbor(effect.wheel_of == "centre" ? effect.pinion_of : effect.wheel_of);
+        const DerivedArbor& other = *derived.train.arbor(effect.wheel_of == "centre" ? effect.pinion_of : effect.wheel_of);
         const double way = *hole.wear_deg * std::acos(-1.0) / 180;
         const double after = std::hypot(hole.x_mm + 0.26 * std::cos(way) - other.x_mm, hole.y_mm + 0.26 * std::sin(way) - other.y_mm);
         const double before = std::hypot(hole.x_mm - other.x_mm, hole.y_mm - other.y_mm);
@@ -55,24 +56,24 @@ TEST_CASE("the hour typed for a hole of the back plate is seen from behind: left
     const Job job = demo::job();
     const SurveyQuestion front = question(job, "great.front", "pivot_mm");
     SurveyQuestion way{"great.back", "wear_direction_deg", "great", "way", "", "deg"};
-    CHECK(read_survey(job, way, "3 h") == Approx(180));
+    CHECK(read_survey(job.train, job.length, way, "3 h") == Approx(180));
     way.subject = "great.front";
-    CHECK(read_survey(job, way, "3 h") == Approx(0));
-    CHECK(read_survey(job, way, "12h") == Approx(90));
-    CHECK_THROWS_AS(read_survey(job, way, "14 h"), InputError);
-    CHECK_THROWS_AS(read_survey(job, front, "-3"), InputError);
+    CHECK(read_survey(job.train, job.length, way, "3 h") == Approx(0));
+    CHECK(read_survey(job.train, job.length, way, "12h") == Approx(90));
+    CHECK_THROWS_AS(read_survey(job.train, job.length, way, "14 h"), InputError);
+    CHECK_THROWS_AS(read_survey(job.train, job.length, front, "-3"), InputError);
 }
 
 TEST_CASE("an empty line takes the way the train pushes") {
     const Job job = demo::job();
     const SurveyQuestion way = question(job, "centre.front", "wear_direction_deg");
     REQUIRE(way.expected);
-    CHECK(read_survey(job, way, "") == *way.expected);
+    CHECK(read_survey(job.train, job.length, way, "") == *way.expected);
 }
 
 TEST_CASE("the table of the mill moves against the way the hole must go, seen with the plate's inside up") {
     const Derived derived = derive(demo::job());
-    DerivedHole hole = *derived.survey.hole("centre.front");
+    DerivedHole hole = *derived.pivots.hole("centre.front");
     // Seen from the dial the true centre lies right and down of the worn middle.
     REQUIRE(hole.plan->offset_mm.x > 0);
     REQUIRE(hole.plan->offset_mm.y < 0);
@@ -85,29 +86,30 @@ TEST_CASE("the table of the mill moves against the way the hole must go, seen wi
 
 TEST_CASE("readings come from CSV as they went, and a wrong row changes nothing") {
     Job job = demo::job();
-    CHECK(keep_survey_csv(job, "arbor,plate,pivot_mm,hole_max_mm\ngreat,front,3.58,3.90\ncentre,back,,1.80\n") == 3);
-    CHECK(job.survey.hole("great.front")->pivot_mm == 3.58);
+    CHECK(keep_survey_csv(job.survey.pivots, job.train, "arbor,plate,pivot_mm,hole_max_mm\ngreat,front,3.58,3.90\ncentre,back,,1.80\n") ==
+          3);
+    CHECK(job.survey.pivots.hole("great.front")->pivot_mm == 3.58);
     const Job before = job;
-    CHECK_THROWS_WITH(keep_survey_csv(job, "arbor,plate,pivot_mm\ngreat,front,3.5\nmoon,front,1\n"),
+    CHECK_THROWS_WITH(keep_survey_csv(job.survey.pivots, job.train, "arbor,plate,pivot_mm\ngreat,front,3.5\nmoon,front,1\n"),
                       "row 3, arbor: got \"moon\", takes the id of an arbor of this job");
     CHECK(job == before);
 }
 
 TEST_CASE("a failed trial puts the holes of its arbor back on the list and says why in the log") {
     Job job = demo::job();
-    set_done(job, "centre.front", true, "", "2026-11-24");
-    keep_trial(job, {{"centre"}, true, false, {}, {}, "shoulder too long", "2026-11-24"});
-    CHECK_FALSE(job.survey.hole("centre.front")->done);
-    CHECK(job.survey.log.back().because == "failed its trial in the plates: shoulder too long");
-    CHECK_THROWS_AS(decide_by_hand(job, "centre.front", "leave", " ", ""), InputError);
+    set_done(job.survey.pivots, "centre.front", true, "", "2026-11-24");
+    keep_trial(job.survey, {{"centre"}, true, false, {}, {}, "shoulder too long", "2026-11-24"});
+    CHECK_FALSE(job.survey.pivots.hole("centre.front")->done);
+    CHECK(job.survey.pivots.log.back().because == "failed its trial in the plates: shoulder too long");
+    CHECK_THROWS_AS(decide_by_hand(job.survey.pivots, "centre.front", "leave", " ", ""), InputError);
 }
 
 TEST_CASE("a job and the lines of its changes give the changed job back, and a line cut short is left out") {
     const Job before = demo::job();
     Job after = before;
-    after.survey.holes[2].hole_max_mm = 2.05;
-    after.survey.holes[1].wear_direction_deg.reset();
-    after.survey.log.push_back({"centre.front", "done", "", "today"});
+    after.survey.pivots.holes[2].hole_max_mm = 2.05;
+    after.survey.pivots.holes[1].wear_direction_deg.reset();
+    after.survey.pivots.log.push_back({"centre.front", "done", "", "today"});
     after.survey.tally.erase(after.survey.tally.begin());
     after.title = "Another";
     std::vector<std::string> lines = changes_between(Job::record(), &before, &after);
@@ -137,13 +139,13 @@ std::string told(const DerivedHole& hole) {
 
 std::string told(const Derived& derived) {
     std::ostringstream text;
-    for (const DerivedHole& hole : derived.survey.holes) text << told(hole) << '\n';
+    for (const DerivedHole& hole : derived.pivots.holes) text << told(hole) << '\n';
     for (const Spot& spot : derived.survey.spots)
         text << spot.part << ' ' << spot.name << ' ' << spot.verdict << ' ' << spot.severity << ' ' << spot.pegged << '\n';
     for (const SurveyLine& need : derived.survey.needed) text << write_json(SurveyLine::record(), &need, Empty::left_out) << '\n';
     for (const auto& [arbor, way] : derived.survey.way_up) text << arbor << ' ' << way << '\n';
     for (const Finding& finding : derived.findings) text << finding.sentence << '\n';
-    text << derived.survey.holes_to_do << ' ' << derived.survey.holes_done << ' ' << derived.meshes.size();
+    text << derived.pivots.holes_to_do << ' ' << derived.pivots.holes_done << ' ' << derived.train.meshes.size();
     return text.str();
 }
 
@@ -151,27 +153,28 @@ std::string told(const Derived& derived) {
 
 TEST_CASE("deriving from what was derived before gives what deriving anew gives, whatever was edited") {
     const std::vector<std::pair<const char*, std::function<void(Job&)>>> edits = {
-        {"a reading", [](Job& job) { job.survey.hole_at("centre", "front").hole_max_mm = 2.1; }},
-        {"a wider neighbour, which leaves less room", [](Job& job) { job.survey.hole_at("third", "front").hole_max_mm = 9; }},
-        {"an earlier bush", [](Job& job) { set_condition(job, "centre.front", "bushed", "2026-11-26"); }},
-        {"the same hole judged otherwise", [](Job& job) { set_condition(job, "centre.front", "worn", "2026-11-26"); }},
-        {"pegging", [](Job& job) { set_pegged(job, "great.back", false); }},
-        {"the plate's thickness", [](Job& job) { job.survey.plate_at("front").thickness_mm = 1.1; }},
-        {"the plates' distance", [](Job& job) { job.survey.arbor_at("centre").plates_mm = 33; }},
-        {"the sway", [](Job& job) { job.survey.hole_at("centre", "front").sway_mm = 1.5; }},
-        {"the workshop's clearance", [](Job& job) { job.survey.clearance.school = "tilt"; }},
-        {"the method", [](Job& job) { job.survey.method = "broach-up"; }},
-        {"the interference", [](Job& job) { job.survey.interference_mm = 0.05; }},
-        {"a decision by hand", [](Job& job) { decide_by_hand(job, "great.front", "leave", "the owner knows", "2026-11-26"); }},
+        {"a reading", [](Job& job) { job.survey.pivots.hole_at("centre", "front").hole_max_mm = 2.1; }},
+        {"a wider neighbour, which leaves less room", [](Job& job) { job.survey.pivots.hole_at("third", "front").hole_max_mm = 9; }},
+        {"an earlier bush", [](Job& job) { set_condition(job.survey, "centre.front", "bushed", "2026-11-26"); }},
+        {"the same hole judged otherwise", [](Job& job) { set_condition(job.survey, "centre.front", "worn", "2026-11-26"); }},
+        {"pegging", [](Job& job) { set_pegged(job.survey.pivots, "great.back", false); }},
+        {"the plate's thickness", [](Job& job) { job.survey.pivots.plate_at("front").thickness_mm = 1.1; }},
+        {"the plates' distance", [](Job& job) { job.survey.pivots.arbor_at("centre").plates_mm = 33; }},
+        {"the sway", [](Job& job) { job.survey.pivots.hole_at("centre", "front").sway_mm = 1.5; }},
+        {"the workshop's clearance", [](Job& job) { job.survey.pivots.clearance.school = "tilt"; }},
+        {"the method", [](Job& job) { job.survey.pivots.method = "broach-up"; }},
+        {"the interference", [](Job& job) { job.survey.pivots.interference_mm = 0.05; }},
+        {"a decision by hand",
+         [](Job& job) { decide_by_hand(job.survey.pivots, "great.front", "leave", "the owner knows", "2026-11-26"); }},
         {"a tick of safety", [](Job& job) { job.survey.safety.clear(); }},
-        {"a count of the train", [](Job& job) { job.arbors.front().train.wheel = Count(100); }},
+        {"a count of the train", [](Job& job) { job.train.arbors.front().train.wheel = Count(100); }},
         {"a hole's place",
          [](Job& job) {
-             job.arbors.back().position_mm = {3, 140};
+             job.train.arbors.back().position_mm = {3, 140};
          }},
         {"a pillar",
          [](Job& job) {
-             job.plate->pillars.push_back({10, 100});
+             job.train.plate->pillars.push_back({10, 100});
          }},
     };
     Stock stock;

@@ -2,16 +2,19 @@
 
 #include <algorithm>
 
-#include "job/survey_round.h"
-#include "job/trials.h"
 #include "number/input_error.h"
 #include "support/demo.h"
+#include "survey/round.h"
+#include "survey/trials.h"
+#include "topic.h"
 
 using namespace echappe;
 
 namespace {
 
-std::vector<TrialCheck> going_trials(const Job& job) { return trials_of(job, derive(job), job.trains.front()); }
+std::vector<TrialCheck> going_trials(const Job& job) {
+    return trials_of(job.survey, job.train, derive(job).train, job.train.trains.front());
+}
 
 const TrialCheck& named(const std::vector<TrialCheck>& all, const std::string& name) {
     const auto at = std::find_if(all.begin(), all.end(), [&](const TrialCheck& c) { return c.name == name; });
@@ -48,25 +51,25 @@ TEST_CASE("a train of four is tried by four arbors alone, three pairs, then the 
 
 TEST_CASE("parts that ran acquit themselves: what fails with them came with the new one") {
     Job job = demo::job();
-    keep_trial(job, stuck({"great", "centre"}));
+    keep_trial(job.survey, stuck({"great", "centre"}));
     CHECK(named(going_trials(job), "Great and Centre").reason.find("alone yet") != std::string::npos);
-    keep_trial(job, ran({"great"}));
-    keep_trial(job, ran({"centre"}));
+    keep_trial(job.survey, ran({"great"}));
+    keep_trial(job.survey, ran({"centre"}));
     CHECK(named(going_trials(job), "Great and Centre").reason.find("between them") != std::string::npos);
-    keep_trial(job, stuck({"great", "centre", "third", "escape"}));
+    keep_trial(job.survey, stuck({"great", "centre", "third", "escape"}));
     CHECK(named(going_trials(job), "Going train").reason.find("Not every pair") != std::string::npos);
     for (const auto& pair : {std::pair{"great", "centre"}, {"centre", "third"}, {"third", "escape"}})
-        keep_trial(job, ran({pair.first, pair.second}));
+        keep_trial(job.survey, ran({pair.first, pair.second}));
     CHECK(named(going_trials(job), "Going train").reason.find("Every pair runs") != std::string::npos);
 }
 
 TEST_CASE("a train that comes to rest sooner than it did says so – one that coasts as long says nothing") {
     Job job = demo::job();
     const std::vector<std::string> train = {"great", "centre", "third", "escape"};
-    keep_trial(job, ran(train, 6.0));
-    keep_trial(job, ran(train, 5.8));
+    keep_trial(job.survey, ran(train, 6.0));
+    keep_trial(job.survey, ran(train, 5.8));
     CHECK(named(going_trials(job), "Going train").reason.empty());
-    keep_trial(job, ran(train, 3.0));
+    keep_trial(job.survey, ran(train, 3.0));
     const TrialCheck whole = named(going_trials(job), "Going train");
     CHECK(whole.reason.find("3.0 s, before in 5.8 s") != std::string::npos);
     CHECK(whole.passed());
@@ -75,7 +78,7 @@ TEST_CASE("a train that comes to rest sooner than it did says so – one that co
 
 TEST_CASE("a pair that fails brings the finished holes of both arbors back to the list") {
     Job job = demo::job();
-    for (HoleRecord& hole : job.survey.holes) hole.done = hole.arbor == "great" || hole.arbor == "centre" || hole.arbor == "tide";
-    keep_trial(job, stuck({"great", "centre"}));
-    for (const HoleRecord& hole : job.survey.holes) CHECK(hole.done == (hole.arbor == "tide"));
+    for (HoleRecord& hole : job.survey.pivots.holes) hole.done = hole.arbor == "great" || hole.arbor == "centre" || hole.arbor == "tide";
+    keep_trial(job.survey, stuck({"great", "centre"}));
+    for (const HoleRecord& hole : job.survey.pivots.holes) CHECK(hole.done == (hole.arbor == "tide"));
 }

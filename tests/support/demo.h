@@ -5,7 +5,8 @@
 #include <string>
 
 #include "job/file.h"
-#include "job/practice.h"
+#include "simulate/practice.h"
+#include "train/derive.h"
 
 namespace demo {
 
@@ -28,10 +29,13 @@ inline echappe::QuantityKey centre_distance(const std::string& wheel, const std:
 inline echappe::QuantityKey wheel_diameter(const std::string& arbor) { return {"wheel_outside_diameter_mm", arbor, {}, {}}; }
 inline echappe::QuantityKey pinion_diameter(const std::string& arbor) { return {"pinion_outside_diameter_mm", arbor, {}, {}}; }
 
+/// What the solver is asked for a job.
+inline echappe::RestoreInput question(const echappe::Job& job) { return echappe::restore_input(job.train, job.teeth); }
+
 /// Adds the true value of a quantity as a reading.
 inline void measure(echappe::Job& job, const echappe::QuantityKey& key, double u, double spoil_mm = 0) {
-    const std::string id = "t" + std::to_string(job.measurements.size());
-    job.measurements.push_back({id, {key, *truth().truth(key) + spoil_mm, u}, "test", "", "", false});
+    const std::string id = "t" + std::to_string(job.train.measurements.size());
+    job.train.measurements.push_back({id, {key, *truth().truth(key) + spoil_mm, u}, "test", "", "", false});
 }
 
 /// All that can be read on the demo, exactly, with the uncertainties a calliper deserves.
@@ -41,7 +45,8 @@ inline echappe::Job measured_job() {
     measure(all, centre_distance("third", "escape"), 0.05);
     measure(all, wheel_diameter("centre"), 0.02);
     measure(all, pinion_diameter("escape"), 0.02);
-    all.measurements.push_back({"leaf", {{"module_mm", {}, "third", "escape"}, 0.6, 0.006}, "rubbing of the escape pinion", "", "", false});
+    all.train.measurements.push_back(
+        {"leaf", {{"module_mm", {}, "third", "escape"}, 0.6, 0.006}, "rubbing of the escape pinion", "", "", false});
     return all;
 }
 

@@ -1,4 +1,3 @@
-#include "job/bench_sum.h"
 #include "number/input_error.h"
 #include "number/units.h"
 #include "oscillator/beat_setting.h"
@@ -7,6 +6,7 @@
 #include "oscillator/hairspring_choice.h"
 #include "oscillator/pendulum_design.h"
 #include "stations/beat/beat_station.h"
+#include "survey/hole_sums.h"
 
 namespace echappe {
 namespace {
@@ -64,25 +64,25 @@ PositionRate read_position(const std::string& position, const std::string& word)
 
 SumAnswer BeatStation::measured() const {
     SumAnswer answer;
-    if (!beat().oscillator) return answer;
-    const OscillatorRecord& o = *beat().oscillator;
+    if (!oscillator()) return answer;
+    const OscillatorRecord& o = *oscillator();
     answer.asked = lines_of(OscillatorRecord::record(), &o, fields_of(o.kind));
-    if (const auto& p = beat().pendulum) {
+    if (const auto& p = swings().pendulum) {
         found(answer, "gravity", p->gravity_m_s2, 5, "m/s²");
         found(answer, "the arc loses", p->circular_error_s_per_day, 1, "s/d");
         found(answer, "1 mm of length", p->s_per_day_per_mm, 1, "s/d");
         found(answer, "a kelvin, by the rod", p->temperature_s_per_day_per_K, 2, "s/d");
     }
-    if (const auto& b = beat().balance) {
+    if (const auto& b = swings().balance) {
         if (b->s_per_day_per_mm_of_spring) found(answer, "1 mm of spring", *b->s_per_day_per_mm_of_spring, 0, "s/d");
         if (b->energy_J) found(answer, "energy that swings", 1e6 * *b->energy_J, 1, "µJ");
     }
-    const bool swings = o.kind == "pendulum";
+    const bool pendulum = o.kind == "pendulum";
     answer.asked.push_back(
-        {"add", swings ? "another part: its name and shape, as in bob lens" : "another pair of screws: mg of each, mm from the staff", "",
+        {"add", pendulum ? "another part: its name and shape, as in bob lens" : "another pair of screws: mg of each, mm from the staff", "",
          "", "unknown"});
-    if (!beat().unfinished.empty()) answer.found.push_back({"unfinished", "", beat().unfinished, "", ""});
-    answer.fault = beat().fault;
+    if (!swings().unfinished.empty()) answer.found.push_back({"unfinished", "", swings().unfinished, "", ""});
+    answer.fault = swings().fault;
     return answer;
 }
 
@@ -104,42 +104,42 @@ void BeatStation::add_to(OscillatorRecord& o, const std::string& word) const {
 
 std::map<std::string, double> BeatStation::facts() const {
     std::map<std::string, double> known;
-    if (!beat().oscillator) return known;
-    const OscillatorRecord& o = *beat().oscillator;
+    if (!oscillator()) return known;
+    const OscillatorRecord& o = *oscillator();
     known = numbers_of(OscillatorRecord::record(), &o);
-    if (const auto& beats = m_document.derived().beats_per_hour) known["beats_per_hour"] = *beats;
+    if (const auto& beats = m_document.derived().train.beats_per_hour) known["beats_per_hour"] = *beats;
     if (o.kind == "balance" && o.swing_deg) known["amplitude_deg"] = *o.swing_deg;
     if (o.kind == "pendulum" && o.swing_deg) known["semi_arc_deg"] = *o.swing_deg;
-    if (beat().pendulum) known["length_mm"] = beat().pendulum->length_mm;
+    if (swings().pendulum) known["length_mm"] = swings().pendulum->length_mm;
     if (whole_spring(o)) {
         known["width_mm"] = o.spring->width_mm;
         known["thickness_mm"] = o.spring->thickness_mm;
         known["length_mm"] = o.spring->length_mm + o.pins_to_stud_mm.value_or(0) + o.overhang_mm.value_or(0);
     }
-    if (!o.inertia_kg_m2 && beat().wheel) known["inertia_kg_m2"] = beat().wheel->inertia_kg_m2;
-    else if (!o.inertia_kg_m2 && beat().balance) known["inertia_kg_m2"] = beat().balance->inertia_kg_m2;
-    for (const DerivedPower& power : m_document.derived().power)
+    if (!o.inertia_kg_m2 && swings().wheel) known["inertia_kg_m2"] = swings().wheel->inertia_kg_m2;
+    else if (!o.inertia_kg_m2 && swings().balance) known["inertia_kg_m2"] = swings().balance->inertia_kg_m2;
+    for (const DerivedDrive& power : m_document.derived().power.drives)
         if (power.chain) known["energy_per_beat_J"] = power.chain->energy_end_per_beat_J;
     return known;
 }
 
 SumCard::Tab BeatStation::part_tab(size_t part) {
-    const auto& parts = beat().oscillator->parts;
+    const auto& parts = oscillator()->parts;
     const std::string name = parts[part].name.empty() ? "part " + std::to_string(part + 1) : parts[part].name;
     return {words(name), tr("One body of the pendulum, where it was measured. Lengths go down from the suspension."),
             [this, part] {
                 SumAnswer answer;
-                const OscillatorRecord& o = *beat().oscillator;
+                const OscillatorRecord& o = *oscillator();
                 if (part >= o.parts.size()) return answer;
                 answer.asked = lines_of(PendulumPart::record(), &o.parts[part], fields_of_part(o.parts[part].shape));
-                if (const auto& whole = beat().compound) {
+                if (const auto& whole = swings().compound) {
                     found(answer, "equivalent length", whole->equivalent_length_mm, 2, "mm");
                     found(answer, "mass of all", whole->mass_kg, 3, "kg");
                     found(answer, "the air loses", whole->buoyancy_s_per_day, 1, "s/d");
                     found(answer, "1 g half-way down gains", whole->s_per_day_per_g_at_middle, 2, "s/d");
                     answer.found.push_back({"way", "", whole->which_way, "", ""});
                 }
-                answer.fault = beat().fault;
+                answer.fault = swings().fault;
                 return answer;
             },
             [part](Job& job, const std::string& field, const std::string& word) {
@@ -153,7 +153,7 @@ SumCard::Tab BeatStation::positions_tab() {
                 SumAnswer answer;
                 for (const std::string& name : position_names()) {
                     SumLine line{name, name, "", "", "unknown"};
-                    for (const PositionRate& p : beat().oscillator->positions)
+                    for (const PositionRate& p : oscillator()->positions)
                         if (p.position == name) {
                             line.text = print_fixed(p.rate_s_per_day, 1) + " s/d";
                             if (p.amplitude_deg) line.text += " at " + print_fixed(*p.amplitude_deg, 0) + "°";
@@ -161,13 +161,13 @@ SumCard::Tab BeatStation::positions_tab() {
                         }
                     answer.asked.push_back(line);
                 }
-                if (const auto& poise = beat().poise) {
+                if (const auto& poise = swings().poise) {
                     answer.found.push_back({"verdict", "", poise->verdict, "", ""});
                     if (poise->poise_s_per_day) found(answer, "want of poise", *poise->poise_s_per_day, 1, "s/d");
                     if (poise->flat_less_vertical_s_per_day)
                         found(answer, "flat less standing", *poise->flat_less_vertical_s_per_day, 1, "s/d");
                 }
-                answer.fault = beat().fault;
+                answer.fault = swings().fault;
                 return answer;
             },
             [](Job& job, const std::string& position, const std::string& word) {
@@ -192,8 +192,8 @@ std::vector<SumCard::Tab> BeatStation::tabs() {
                                            // Who types it has measured it; what ships is assumed.
                                            if (field == "Q") job.oscillator->Q_measured = true;
                                        }}};
-    if (beat().oscillator->kind == "pendulum") {
-        for (size_t part = 0; part < beat().oscillator->parts.size(); ++part) list.push_back(part_tab(part));
+    if (oscillator()->kind == "pendulum") {
+        for (size_t part = 0; part < oscillator()->parts.size(); ++part) list.push_back(part_tab(part));
         list.push_back(sum(tr("warmth"), compensation_calculation()));
         list.push_back(sum(tr("a new one"), pendulum_design_calculation()));
         list.push_back(sum(tr("Q"), decay_calculation()));
@@ -201,23 +201,23 @@ std::vector<SumCard::Tab> BeatStation::tabs() {
     }
     // A nested record of the oscillator, made when its first figure is typed.
     const auto nested = [this](const QString& name, const QString& sentence, auto member, auto tell) -> SumCard::Tab {
-        using Part = typename std::remove_reference_t<decltype(std::declval<OscillatorRecord>().*member)>::value_type;
+        using Nested = typename std::remove_reference_t<decltype(std::declval<OscillatorRecord>().*member)>::value_type;
         return {name, sentence,
                 [this, member, tell] {
                     SumAnswer answer;
-                    const auto& there = (*beat().oscillator).*member;
-                    const Part part = there.value_or(Part());
-                    answer.asked = lines_of(Part::record(), &part, names_of(Part::record()));
+                    const auto& there = (*oscillator()).*member;
+                    const Nested part = there.value_or(Nested());
+                    answer.asked = lines_of(Nested::record(), &part, names_of(Nested::record()));
                     for (SumLine& line : answer.asked)
                         if (!there) line.text.clear(), line.from = "unknown";
                     tell(answer);
-                    answer.fault = beat().fault;
+                    answer.fault = swings().fault;
                     return answer;
                 },
                 [member](Job& job, const std::string& field, const std::string& word) {
                     auto& there = (*job.oscillator).*member;
-                    Part part = there.value_or(Part());
-                    type_into_record(Part::record(), &part, field, word);
+                    Nested part = there.value_or(Nested());
+                    type_into_record(Nested::record(), &part, field, word);
                     there = part;
                 }};
     };
@@ -225,19 +225,19 @@ std::vector<SumCard::Tab> BeatStation::tabs() {
                           [](SumAnswer&) {}));
     list.push_back(nested(tr("wheel"), tr("The balance as drawn: rim, arms, hub. Its screws are counted in."), &OscillatorRecord::wheel,
                           [this](SumAnswer& answer) {
-                              const auto& wheel = beat().wheel;
+                              const auto& wheel = swings().wheel;
                               if (!wheel) return;
                               found(answer, "inertia by its sizes", 1e10 * wheel->inertia_kg_m2, 3, "mg cm²");
                               found(answer, "of that the screws", 1e10 * wheel->screws_kg_m2, 3, "mg cm²");
                               found(answer, "mass", 1000 * wheel->mass_g, 0, "mg");
                               found(answer, "1 mg more in the rim loses", wheel->s_per_day_per_mg_rim, 0, "s/d");
                           }));
-    if (!beat().oscillator->screws.empty())
+    if (!oscillator()->screws.empty())
         list.push_back(
             {tr("screws"), tr("The first pair of screws: both are moved alike, or the balance is out of poise."),
              [this] {
                  SumAnswer answer;
-                 answer.asked = lines_of(BalanceScrews::record(), &beat().oscillator->screws.front(), {"mass_mg", "radius_mm", "pitch_mm"});
+                 answer.asked = lines_of(BalanceScrews::record(), &oscillator()->screws.front(), {"mass_mg", "radius_mm", "pitch_mm"});
                  return answer;
              },
              [](Job& job, const std::string& field, const std::string& word) {

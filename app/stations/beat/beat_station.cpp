@@ -6,7 +6,7 @@
 #include <cmath>
 #include <numbers>
 
-#include "job/bench_readings.h"
+#include "beat/readings.h"
 #include "number/input_error.h"
 #include "number/units.h"
 #include "theme/theme.h"
@@ -61,7 +61,7 @@ void BeatStation::try_amount(double amount) {
     const double wanted = now ? std::clamp(std::round(amount / now->step) * now->step, -now->most, now->most) : 0;
     std::optional<double> change;
     // What cannot be turned so far is told, and the trial stays where it was; where even that went with an edit, it ends.
-    attempt([&] { change = now ? rate_change(*beat().oscillator, *m_document.derived().beats_per_hour, *now, wanted) : 0; });
+    attempt([&] { change = now ? rate_change(*oscillator(), *m_document.derived().train.beats_per_hour, *now, wanted) : 0; });
     if (!change) return wanted == m_amount ? try_amount(0) : void();
     m_amount = wanted;
     m_change = *change;
@@ -90,7 +90,8 @@ void BeatStation::keep() {
         return;
     }
     // Just after the last look: the next one opens the stretch that tells what came of it.
-    const RateEvent event = done_to_rate(beat(), *m_document.derived().beats_per_hour, *now, m_amount, beat().looks.back().reference_s + 1);
+    const RateEvent event =
+        done_to_rate(*oscillator(), *m_document.derived().train.beats_per_hour, *now, m_amount, beat().looks.back().reference_s + 1);
     m_document.edit(words(event.what), [&](Job& job) { job.rate_log.events.push_back(event); });
     try_amount(0);
     emit told(tr("Kept: %1. Look again when it has run.").arg(words(event.what)), false);
@@ -111,13 +112,12 @@ void BeatStation::refresh() {
     // A plot nobody sees costs the edit that others wait for.
     if (!isVisible()) return;
     const std::string shape =
-        beat().oscillator ? beat().oscillator->kind + std::to_string(beat().oscillator->parts.size() + beat().oscillator->screws.size())
-                          : "";
+        oscillator() ? oscillator()->kind + std::to_string(oscillator()->parts.size() + oscillator()->screws.size()) : "";
     if (shape != m_shape) {
         m_shape = shape;
         m_card->set_tabs(shape.empty() ? std::vector<SumCard::Tab>() : tabs());
     }
-    m_card->show_part(!beat().oscillator ? QString() : beat().oscillator->kind == "pendulum" ? tr("Pendulum") : tr("Balance and spring"));
+    m_card->show_part(!oscillator() ? QString() : oscillator()->kind == "pendulum" ? tr("Pendulum") : tr("Balance and spring"));
     m_plot->show_log(beat());
     try_amount(m_amount);
 }
@@ -216,27 +216,27 @@ void BeatStation::paint(QPainter& painter) {
     const double left = picture_wide() + 24;
     const QRectF right(left, 0, width() - SumCard::wide - left - 12, height());
     m_handles.clear();
-    const bool drawable = beat().oscillator && beat().fault.empty() && (beat().pendulum || beat().balance || beat().wheel);
-    if (!beat().oscillator) {
+    const bool drawable = oscillator() && beat().fault.empty() && (swings().pendulum || swings().balance || swings().wheel);
+    if (!oscillator()) {
         paint_nothing(painter);
     } else {
         write(painter, word_font(8.5, true), t.steel, {18, 26},
-              beat().oscillator->kind == "pendulum" ? tr("PENDULUM, TO SCALE") : tr("BALANCE AND SPRING, FROM ABOVE"));
+              oscillator()->kind == "pendulum" ? tr("PENDULUM, TO SCALE") : tr("BALANCE AND SPRING, FROM ABOVE"));
         write(painter, word_font(9), t.steel, {18, 42},
               picture_wide() < 260 ? tr("drag it, or ← slower, → faster") : tr("drag what can be turned, or ← slower, → faster"));
         if (drawable) {
             SwingPicture::Stand stand;
             if (m_motion.running() || m_motion.seconds() != 0)
                 stand.swing =
-                    std::sin(2 * std::numbers::pi * m_motion.seconds() * m_document.derived().beats_per_hour.value_or(3600) / 7200);
+                    std::sin(2 * std::numbers::pi * m_motion.seconds() * m_document.derived().train.beats_per_hour.value_or(3600) / 7200);
             if (const RateMeans* now = means()) stand.means = now->id;
             stand.amount = m_amount;
-            SwingPicture swing(painter, beat(), picture(), stand);
+            SwingPicture swing(painter, *oscillator(), swings(), picture(), stand);
             swing.paint();
             m_handles = swing.handles();
         } else {
             write_wrapped(painter, word_font(10.5), beat().fault.empty() ? t.steel : t.ruby, {18, 64}, picture_wide() - 16,
-                          beat().fault.empty() ? tr("To be given: %1.").arg(words(beat().missing)) : words(beat().fault));
+                          beat().fault.empty() ? tr("To be given: %1.").arg(words(swings().missing)) : words(beat().fault));
         }
         for (const SwingPicture::Handle& handle : m_handles)
             place({"hold:" + handle.means, handle.rect, [] {}, tr("drag it: the rate follows"), {}});
@@ -276,8 +276,9 @@ void BeatStation::paint_rate(QPainter& painter, const QRectF& room) {
         known << tr("A kelvin warmer: %1 ± %2 s/d%3.")
                      .arg(rate_words(beat().per_K->value, 2))
                      .arg(beat().per_K->u, 0, 'f', 2)
-                     .arg(beat().per_K_by_rod ? tr(", by the rod alone %1 s/d").arg(rate_words(*beat().per_K_by_rod, 2)) : QString());
-    if (beat().by_sizes_s_per_day) known << tr("Its sizes alone would have it keep %1 s/d.").arg(rate_words(*beat().by_sizes_s_per_day, 0));
+                     .arg(swings().per_K_by_rod ? tr(", by the rod alone %1 s/d").arg(rate_words(*swings().per_K_by_rod, 2)) : QString());
+    if (swings().by_sizes_s_per_day)
+        known << tr("Its sizes alone would have it keep %1 s/d.").arg(rate_words(*swings().by_sizes_s_per_day, 0));
     if (!now->outliers.empty()) known << tr("%1 misread, left out.").arg(now->outliers.size());
     if (room.width() <= narrow) known = known.mid(0, 1);
     write_wrapped(painter, word_font(9), t.steel, {room.left(), 70}, room.width(), known.join(' '));
@@ -305,7 +306,7 @@ double BeatStation::paint_means(QPainter& painter, const QRectF& room) {
         x += wide + 18;
     }
     y += 28;
-    const OscillatorRecord& o = *beat().oscillator;
+    const OscillatorRecord& o = *oscillator();
     const double done = write(painter, figure_font(13), m_amount == 0 ? t.steel : t.verdigris, {room.left(), y},
                               m_amount == 0 ? tr("as it is") : words(amount_in_words(o, *now, m_amount)));
     if (m_amount != 0) {

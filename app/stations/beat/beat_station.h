@@ -43,6 +43,8 @@ protected:
 
 private:
     const DerivedBeat& beat() const { return m_document.derived().beat; }
+    const DerivedOscillator& swings() const { return m_document.derived().oscillator; }
+    const std::optional<OscillatorRecord>& oscillator() const { return m_document.job().oscillator; }
     void refresh();
     std::vector<SumCard::Tab> tabs();
     SumCard::Tab part_tab(size_t part);

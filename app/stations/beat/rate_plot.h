@@ -2,7 +2,7 @@
 
 #include <qcustomplot.h>
 
-#include "job/derived_beat.h"
+#include "beat/derive.h"
 
 namespace echappe {
 

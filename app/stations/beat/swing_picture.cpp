@@ -25,8 +25,9 @@ QString tr(const char* text) { return QObject::tr(text); }
 
 }  // namespace
 
-SwingPicture::SwingPicture(QPainter& painter, const DerivedBeat& beat, const QRectF& room, const Stand& stand)
-    : m_painter(painter), m_beat(beat), m_o(*beat.oscillator), m_room(room), m_stand(stand) {}
+SwingPicture::SwingPicture(QPainter& painter, const OscillatorRecord& oscillator, const DerivedOscillator& swings, const QRectF& room,
+                           const Stand& stand)
+    : m_painter(painter), m_swings(swings), m_o(oscillator), m_room(room), m_stand(stand) {}
 
 void SwingPicture::paint() {
     if (m_o.kind == "pendulum") paint_pendulum();
@@ -34,7 +35,7 @@ void SwingPicture::paint() {
 }
 
 double SwingPicture::lowest_mm() const {
-    double lowest = m_beat.pendulum->length_mm * 1.06;
+    double lowest = m_swings.pendulum->length_mm * 1.06;
     for (const PendulumPart& part : whole_parts(m_o) ? m_o.parts : std::vector<PendulumPart>()) {
         const double reach = part.shape == "rod" || part.shape == "cylinder" ? part.length_mm.value_or(0) : part.diameter_mm.value_or(0);
         lowest = std::max(lowest, part.top_mm ? *part.top_mm + reach : part.centre_mm.value_or(0) + reach / 2);
@@ -69,7 +70,7 @@ void SwingPicture::paint_part(const PendulumPart& part, QPointF pivot, double an
 /// The simple pendulum's length beside the rod: the one figure that everything here hangs on.
 void SwingPicture::paint_length(QPointF pivot, double px) {
     const Theme& t = theme();
-    const double length = m_beat.pendulum->length_mm;
+    const double length = m_swings.pendulum->length_mm;
     const double x = m_room.left() + 16;
     const double foot = pivot.y() + length * px;
     m_painter.setPen(QPen(t.steel, 1));
@@ -176,8 +177,8 @@ void SwingPicture::paint_pendulum() {
         m_painter.rotate(angle);
         m_painter.setPen(QPen(t.brass, 1.4, Qt::DashLine));
         m_painter.setBrush(t.ground);
-        const double r = m_beat.pendulum->length_mm * 0.065 * px;
-        m_painter.drawEllipse(QPointF(0, m_beat.pendulum->length_mm * px), r, r);
+        const double r = m_swings.pendulum->length_mm * 0.065 * px;
+        m_painter.drawEllipse(QPointF(0, m_swings.pendulum->length_mm * px), r, r);
         m_painter.restore();
     }
     if (whole_parts(m_o))
@@ -189,7 +190,7 @@ void SwingPicture::paint_pendulum() {
 }
 
 double SwingPicture::rim_radius_mm() const {
-    if (m_beat.wheel) return m_o.wheel->rim_outside_mm / 2;
+    if (m_swings.wheel) return m_o.wheel->rim_outside_mm / 2;
     double radius = 0;
     for (const BalanceScrews& pair : m_o.screws) radius = std::max(radius, pair.radius_mm * 0.97);
     if (radius > 0) return radius;
@@ -199,13 +200,13 @@ double SwingPicture::rim_radius_mm() const {
 void SwingPicture::paint_rim(QPointF middle, double angle, double px) {
     const Theme& t = theme();
     const double outside = rim_radius_mm() * px;
-    const double inside = m_beat.wheel ? m_o.wheel->rim_inside_mm / 2 * px : outside * 0.9;
-    const auto arms = m_beat.wheel ? m_o.wheel->arms : 2;
-    const double arm = m_beat.wheel ? std::max(2.0, m_o.wheel->arm_width_mm * px) : outside * 0.08;
+    const double inside = m_swings.wheel ? m_o.wheel->rim_inside_mm / 2 * px : outside * 0.9;
+    const auto arms = m_swings.wheel ? m_o.wheel->arms : 2;
+    const double arm = m_swings.wheel ? std::max(2.0, m_o.wheel->arm_width_mm * px) : outside * 0.08;
     QPainterPath rim;
     rim.addEllipse(middle, outside, outside);
     rim.addEllipse(middle, inside, inside);
-    m_painter.setPen(QPen(t.brass, 1.2, m_beat.wheel ? Qt::SolidLine : Qt::DashLine));
+    m_painter.setPen(QPen(t.brass, 1.2, m_swings.wheel ? Qt::SolidLine : Qt::DashLine));
     m_painter.setBrush(t.pale_brass);
     for (long long i = 0; i < arms; ++i) {
         m_painter.save();
@@ -237,9 +238,9 @@ void SwingPicture::paint_rim(QPointF middle, double angle, double px) {
                                  pair.pitch_mm.value_or(1) * px * 6});
         }
     }
-    if (m_beat.poise && m_beat.poise->heavy_deg) {
+    if (m_swings.poise && m_swings.poise->heavy_deg) {
         // From 12, clockwise as seen from the dial.
-        const QPointF heavy = on_circle(middle, (outside + inside) / 2, 90 - *m_beat.poise->heavy_deg + angle);
+        const QPointF heavy = on_circle(middle, (outside + inside) / 2, 90 - *m_swings.poise->heavy_deg + angle);
         m_painter.setPen(Qt::NoPen);
         m_painter.setBrush(t.ruby);
         m_painter.drawEllipse(heavy, 6, 6);
@@ -339,13 +340,13 @@ void SwingPicture::paint_balance() {
         if (++column == 2) column = 0, y += 44;
     };
     if (m_o.swing_deg) figure(tr("± %1°").arg(*m_o.swing_deg, 0, 'f', 0), tr("swing as found"));
-    if (m_beat.balance) figure(tr("%1 mg cm²").arg(m_beat.balance->inertia_kg_m2 * 1e10, 0, 'f', 2), tr("inertia for the beats"));
+    if (m_swings.balance) figure(tr("%1 mg cm²").arg(m_swings.balance->inertia_kg_m2 * 1e10, 0, 'f', 2), tr("inertia for the beats"));
     if (whole_spring(m_o)) figure(tr("%1 mm").arg(whole_spring(m_o)->length_mm, 0, 'f', 1), tr("of spring, to the pins"));
-    if (m_beat.balance && m_beat.balance->s_per_day_per_mm_of_spring)
-        figure(tr("%1 s/d").arg(*m_beat.balance->s_per_day_per_mm_of_spring, 0, 'f', 0), tr("for 1 mm of it"));
+    if (m_swings.balance && m_swings.balance->s_per_day_per_mm_of_spring)
+        figure(tr("%1 s/d").arg(*m_swings.balance->s_per_day_per_mm_of_spring, 0, 'f', 0), tr("for 1 mm of it"));
     if (m_o.beat_error_ms) figure(tr("%1 ms").arg(*m_o.beat_error_ms, 0, 'f', 1), tr("out of beat"));
-    if (m_beat.poise && m_beat.poise->poise_s_per_day)
-        figure(tr("± %1 s/d").arg(*m_beat.poise->poise_s_per_day, 0, 'f', 1), tr("by want of poise"));
+    if (m_swings.poise && m_swings.poise->poise_s_per_day)
+        figure(tr("± %1 s/d").arg(*m_swings.poise->poise_s_per_day, 0, 'f', 1), tr("by want of poise"));
 }
 
 }  // namespace echappe

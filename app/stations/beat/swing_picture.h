@@ -2,7 +2,7 @@
 
 #include <QPainter>
 
-#include "job/derived_beat.h"
+#include "oscillator/derive.h"
 
 namespace echappe {
 
@@ -22,7 +22,8 @@ public:
         QPointF way;             ///< a drag along this gains
         double px_per_unit = 1;  ///< of the means' own unit
     };
-    SwingPicture(QPainter& painter, const DerivedBeat& beat, const QRectF& room, const Stand& stand);
+    SwingPicture(QPainter& painter, const OscillatorRecord& oscillator, const DerivedOscillator& swings, const QRectF& room,
+                 const Stand& stand);
     void paint();
     const std::vector<Handle>& handles() const { return m_handles; }
 
@@ -42,7 +43,7 @@ private:
     double tried(const std::string& means) const { return marked(means) ? m_stand.amount : 0; }
 
     QPainter& m_painter;
-    const DerivedBeat& m_beat;
+    const DerivedOscillator& m_swings;
     const OscillatorRecord& m_o;
     QRectF m_room;
     Stand m_stand;

@@ -27,7 +27,10 @@ std::vector<SumCard::Tab> tabs(Document& document) {
     for (int i = 0; i < names.size(); ++i)
         list.push_back(SumCard::of_sum(
             document, names[i], *bench_sums()[static_cast<size_t>(i)], [&document] { return document.hole(); },
-            [&document] { return facts_of_hole(document.job(), document.derived(), document.hole()); }));
+            [&document] {
+                return facts_of_hole(document.job().survey.pivots, document.derived().pivots, document.derived().train,
+                                     document.derived().power, document.hole());
+            }));
     return list;
 }
 
@@ -57,14 +60,15 @@ void BetweenView::refresh() {
     if (!isVisible()) return;
     update();
     m_trials.clear();
-    if (const TrainList* train = m_document.train()) m_trials = trials_of(m_document.job(), m_document.derived(), *train);
-    const DerivedHole* hole = m_document.derived().survey.hole(m_document.hole());
+    if (const TrainList* train = m_document.train())
+        m_trials = trials_of(m_document.job().survey, m_document.job().train, m_document.derived().train, *train);
+    const DerivedHole* hole = m_document.derived().pivots.hole(m_document.hole());
     m_card->show_part(hole ? words(hole->name) : QString());
     if (!marked()) m_marked = {m_document.subject()};
 }
 
 QString BetweenView::length(double mm) const {
-    const Unit& unit = *find_unit(m_document.job().length_unit, Dimension::length);
+    const Unit& unit = *find_unit(m_document.job().length.symbol, Dimension::length);
     return words(print_in(mm, unit, m_document.job().length_decimals()));
 }
 
@@ -211,9 +215,9 @@ void BetweenView::paint_plate_end(QPainter& painter, const DerivedHole& hole, do
 void BetweenView::paint_elevation(QPainter& painter, const QRectF& room) {
     const Theme& t = theme();
     const auto& derived = m_document.derived();
-    const DerivedArbor* arbor = derived.arbor(m_document.subject());
-    const DerivedHole* front = derived.survey.hole(m_document.subject() + ".front");
-    const DerivedHole* back = derived.survey.hole(m_document.subject() + ".back");
+    const DerivedArbor* arbor = derived.train.arbor(m_document.subject());
+    const DerivedHole* front = derived.pivots.hole(m_document.subject() + ".front");
+    const DerivedHole* back = derived.pivots.hole(m_document.subject() + ".back");
     if (!arbor || !front || !back) {
         write(painter, figure_font(18), t.ink, {room.left() + 6, 60}, tr("No arbor yet"));
         return;
@@ -222,7 +226,7 @@ void BetweenView::paint_elevation(QPainter& painter, const QRectF& room) {
           words(arbor->name).toUpper() + tr(" BETWEEN THE PLATES"));
     if (const auto way = derived.survey.way_up.find(arbor->id); way != derived.survey.way_up.end())
         write(painter, word_font(8.5), t.steel, {room.left() + 2, room.top() + 42}, tr("goes with its %1").arg(words(way->second)));
-    const ArborRecord* read = m_document.job().survey.arbor(arbor->id);
+    const ArborRecord* read = m_document.job().survey.pivots.arbor(arbor->id);
     constexpr double usual_mm = 30;
     const double plates_mm = read && read->plates_mm ? *read->plates_mm : usual_mm;
     const bool shoulders_known = read && read->plates_mm && read->shoulders_mm;
@@ -251,7 +255,7 @@ void BetweenView::paint_elevation(QPainter& painter, const QRectF& room) {
     if (arbor->wheel.count.present())
         paint_rim(painter, x0 + along * 0.66, axis, std::max(8.0, 1.6 * px), arbor->wheel_radius_mm * px, picture, false);
     double pinion_mm = 0;
-    for (const DerivedMesh& mesh : derived.meshes)
+    for (const DerivedMesh& mesh : derived.train.meshes)
         if (mesh.pinion_of == arbor->id) pinion_mm = mesh.sizes.pinion.pitch_diameter_mm / 2;
     if (pinion_mm > 0) paint_rim(painter, x0 + along * 0.32, axis, 40, std::max(pinion_mm * px, body + 5), picture, true);
     if (read && read->tir_mm && *read->tir_mm > 0) {
@@ -259,8 +263,8 @@ void BetweenView::paint_elevation(QPainter& painter, const QRectF& room) {
         const double high = std::min(*read->tir_mm / 2 * px * bow_times, picture.height() * 0.3);
         QPainterPath bow(QPointF(x0, axis));
         bow.quadTo(QPointF((x0 + shoulder) / 2, axis - 2 * high), QPointF(shoulder, axis));
-        const auto runout = derived.survey.runout.find(arbor->id);
-        const bool is_true = runout != derived.survey.runout.end() && runout->second.verdict == "true";
+        const auto runout = derived.pivots.runout.find(arbor->id);
+        const bool is_true = runout != derived.pivots.runout.end() && runout->second.verdict == "true";
         painter.setBrush(Qt::NoBrush);
         painter.setPen(QPen(is_true ? t.verdigris : t.ruby, 1.6, Qt::DashLine));
         painter.drawPath(bow);
@@ -277,7 +281,7 @@ void BetweenView::paint_elevation(QPainter& painter, const QRectF& room) {
               tr("distance of the plates not read: a sign only"), 0);
     if (!shoulders_known) return;
     dimension(painter, x0, shoulder, picture.bottom() - 6, tr("shoulders %1").arg(length(*read->shoulders_mm)), t.ink);
-    const EndShakeResult& shake = derived.survey.end_shake.at(arbor->id);
+    const EndShakeResult& shake = derived.pivots.end_shake.at(arbor->id);
     const QColor ink = shake.verdict == "right" ? t.verdigris : shake.verdict == "binds" ? t.ruby : t.amber;
     painter.fillRect(QRectF(QPointF(std::min(shoulder, x1), axis - body), QPointF(std::max(shoulder, x1), axis - pivot_radius(*back))),
                      ink);

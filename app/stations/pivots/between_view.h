@@ -1,7 +1,7 @@
 #pragma once
 
 #include "drawing/in_place_editor.h"
-#include "job/trials.h"
+#include "survey/trials.h"
 #include "workings/card_station.h"
 
 namespace echappe {

@@ -60,7 +60,7 @@ double PivotsStation::paint_decision(QPainter& painter, const DerivedHole& hole,
 
 double PivotsStation::paint_figures(QPainter& painter, const DerivedHole& hole, const QRectF& room, double y) {
     const Theme& t = theme();
-    const QString unit = words(m_document.job().length_unit);
+    const QString unit = words(m_document.job().length.symbol);
     const auto row = [&](const QString& name, const QString& value, const QString& note, const QColor& colour, bool in_unit = true) {
         constexpr double unit_from_right = 84;
         write(painter, word_font(9), t.steel, {room.left(), y + 13}, name);
@@ -101,10 +101,10 @@ double PivotsStation::paint_schools(QPainter& painter, const DerivedHole& hole, 
     const auto clearances = clearances_of(hole);
     if (clearances.empty()) return y;
     write(painter, word_font(8.5, true), t.steel, {room.left(), y + 8},
-          tr("CLEARANCE, THREE SCHOOLS, %1").arg(words(m_document.job().length_unit)));
+          tr("CLEARANCE, THREE SCHOOLS, %1").arg(words(m_document.job().length.symbol)));
     y += 16;
     for (const SchoolClearance& school : clearances) {
-        const bool on = school.school == m_document.job().survey.clearance.school;
+        const bool on = school.school == m_document.job().survey.pivots.clearance.school;
         const QRectF line(room.left() - 6, y, room.width() + 12, 22);
         if (on) painter.fillRect(QRectF(line.left(), line.top() + 2, 3, line.height() - 4), t.blued);
         write(painter, word_font(9, on), on ? t.ink : t.steel, {room.left() + 4, y + 15}, words(school.words));
@@ -113,13 +113,13 @@ double PivotsStation::paint_schools(QPainter& painter, const DerivedHole& hole, 
         place({"school:" + words(school.school),
                line,
                [this, id = school.school] {
-                   m_document.edit(tr("School of clearance"), [&](Job& job) { job.survey.clearance.school = id; });
+                   m_document.edit(tr("School of clearance"), [&](Job& job) { job.survey.pivots.clearance.school = id; });
                },
                words(school.why),
                {}});
         y += 22;
     }
-    const bool up = m_document.job().survey.method == "broach-up";
+    const bool up = m_document.job().survey.pivots.method == "broach-up";
     const double wide = write(painter, word_font(8.5), t.blued, {room.left() + 4, y + 13},
                               up ? tr("under-size bush, broached up (M)") : tr("nearest bore, fitted direct (M)"));
     place({"method",
@@ -134,7 +134,7 @@ double PivotsStation::paint_meshes(QPainter& painter, const DerivedHole& hole, c
     if (hole.effects.empty()) return y;
     const Theme& t = theme();
     write(painter, word_font(8.5, true), t.steel, {room.left(), y + 8},
-          tr("DEPTH OF THE MESHES, %1").arg(words(m_document.job().length_unit)));
+          tr("DEPTH OF THE MESHES, %1").arg(words(m_document.job().length.symbol)));
     write(painter, word_font(8), t.steel, {room.right(), y + 8}, tr("now · worn · true"), 1);
     y += 14;
     const auto& simulated = effects(hole);
@@ -142,7 +142,7 @@ double PivotsStation::paint_meshes(QPainter& painter, const DerivedHole& hole, c
     for (size_t i = 0; i < hole.effects.size() && i < most; ++i) {
         const HoleEffect& effect = hole.effects[i];
         const QString name =
-            words(m_document.job().name_of_arbor(effect.wheel_of) + " – " + m_document.job().name_of_arbor(effect.pinion_of));
+            words(m_document.job().train.name_of_arbor(effect.wheel_of) + " – " + m_document.job().train.name_of_arbor(effect.pinion_of));
         write(painter, word_font(9), t.ink, {room.left(), y + 14}, name);
         const auto ink_for = [&](size_t which) {
             if (simulated.size() <= 3 * i + which) return t.steel;
@@ -185,14 +185,14 @@ double PivotsStation::paint_notes(QPainter& painter, const DerivedHole& hole, co
         if (finding.arbor == hole.arbor && finding.verdict.empty() &&
             (finding.id == "push:" + hole.id || finding.id == "wobble:" + hole.id || finding.id.starts_with("trial:")))
             note(words(finding.sentence + " " + finding.reason), t.severity(finding.severity));
-    const auto& survey = m_document.derived().survey;
-    if (const auto at = survey.end_shake.find(hole.arbor); at != survey.end_shake.end())
+    const DerivedPivots& pivots = m_document.derived().pivots;
+    if (const auto at = pivots.end_shake.find(hole.arbor); at != pivots.end_shake.end())
         note(words(at->second.reason), at->second.verdict == "right" ? t.verdigris : t.amber);
-    if (const auto at = survey.runout.find(hole.arbor); at != survey.runout.end() && at->second.verdict != "true")
+    if (const auto at = pivots.runout.find(hole.arbor); at != pivots.runout.end() && at->second.verdict != "true")
         note(words(at->second.reason), t.ruby);
     size_t redone = 0;
-    for (const HoleEvent& event : m_document.job().survey.log) redone += event.hole == hole.id && event.what == "to be done again";
-    for (const HoleEvent& event : m_document.job().survey.log)
+    for (const HoleEvent& event : m_document.job().survey.pivots.log) redone += event.hole == hole.id && event.what == "to be done again";
+    for (const HoleEvent& event : m_document.job().survey.pivots.log)
         if (event.hole == hole.id && event.what == "to be done again" && --redone == 0)
             note(tr("Done again, %1: %2").arg(words(event.date), words(event.because)), t.steel);
     return y;

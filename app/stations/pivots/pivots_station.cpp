@@ -51,12 +51,12 @@ PivotsStation::PivotsStation(Document& document, Workshop& workshop, QWidget* pa
 }
 
 QString PivotsStation::length(double mm, int more) const {
-    const Unit& unit = *find_unit(m_document.job().length_unit, Dimension::length);
+    const Unit& unit = *find_unit(m_document.job().length.symbol, Dimension::length);
     return words(print_in(mm, unit, m_document.job().length_decimals() + more, false));
 }
 
 void PivotsStation::next_open() {
-    const auto& holes = m_document.derived().survey.holes;
+    const auto& holes = m_document.derived().pivots.holes;
     const auto at = std::find_if(holes.begin(), holes.end(), [&](const DerivedHole& h) { return h.id == m_document.hole(); });
     const auto from = static_cast<size_t>(at - holes.begin());
     for (size_t i = 1; i <= holes.size(); ++i) {
@@ -80,20 +80,21 @@ void PivotsStation::take_bush() {
     };
     // The job first, then the drawer: its plan keeps this bush, whatever the drawer has left.
     m_document.edit(
-        tr("Take bush %1").arg(words(id)), [&](Job& job) { job.survey.hole_at(hole_now.arbor, hole_now.plate).bush = id; }, count_down);
+        tr("Take bush %1").arg(words(id)), [&](Job& job) { job.survey.pivots.hole_at(hole_now.arbor, hole_now.plate).bush = id; },
+        count_down);
     emit told(tr("Bush %1 is taken from the drawer.").arg(words(id)), false);
 }
 
 void PivotsStation::next_school() {
     m_document.edit(tr("School of clearance"), [](Job& job) {
-        std::string& school = job.survey.clearance.school;
+        std::string& school = job.survey.pivots.clearance.school;
         school = school == "tilt" ? "fraction" : school == "fraction" ? "table" : "tilt";
     });
 }
 
 void PivotsStation::other_method() {
     m_document.edit(tr("How a bush is chosen"),
-                    [](Job& job) { job.survey.method = job.survey.method == "broach-up" ? "fit-direct" : "broach-up"; });
+                    [](Job& job) { job.survey.pivots.method = job.survey.pivots.method == "broach-up" ? "fit-direct" : "broach-up"; });
 }
 
 void PivotsStation::overrule(const std::string& decision) {
@@ -108,13 +109,14 @@ void PivotsStation::overrule(const std::string& decision) {
     m_editor->ask(tr("%1, %2 because").arg(words(now->name), words(words_for_decision(decision))),
                   QRectF(width() - card_width + 10, at.isNull() ? 80 : at.top(), card_width - 24, 26), stands,
                   [this, decision, id = now->id](const QString& because) {
-                      if (const DerivedHole* then = m_document.derived().survey.hole(id)) m_document.decide_hole(*then, decision, because);
+                      if (const DerivedHole* then = m_document.derived().pivots.hole(id)) m_document.decide_hole(*then, decision, because);
                   });
     m_editor->setPlaceholderText(tr("%1 because… (kept)").arg(words(words_for_decision(decision))));
 }
 
 void PivotsStation::tick() {
-    if (const DerivedHole* now = hole()) m_document.edit(tr("Pass reamed"), [&, then = *now](Job& job) { tick_pass(job, then); });
+    if (const DerivedHole* now = hole())
+        m_document.edit(tr("Pass reamed"), [&, then = *now](Job& job) { tick_pass(job.survey.pivots, then); });
 }
 
 void PivotsStation::finish_or_redo() {
@@ -123,7 +125,7 @@ void PivotsStation::finish_or_redo() {
     if (!now->record.done) return m_document.set_done(*now, true, {});
     m_editor->ask(tr("%1, again because").arg(words(now->name)), QRectF(width() - card_width + 10, 70, card_width - 24, 26), {},
                   [this, id = now->id](const QString& because) {
-                      if (const DerivedHole* then = m_document.derived().survey.hole(id)) m_document.set_done(*then, false, because);
+                      if (const DerivedHole* then = m_document.derived().pivots.hole(id)) m_document.set_done(*then, false, because);
                   });
     m_editor->setPlaceholderText(tr("again, because… (kept)"));
 }
@@ -159,7 +161,7 @@ void PivotsStation::keyPressEvent(QKeyEvent* event) {
         case Qt::Key_Return:
             return next_open();
         case Qt::Key_R:
-            if (shift) m_document.edit(tr("Pass not reamed"), [&](Job& job) { untick_pass(job, m_document.hole()); });
+            if (shift) m_document.edit(tr("Pass not reamed"), [&](Job& job) { untick_pass(job.survey.pivots, m_document.hole()); });
             else tick();
             return;
         case Qt::Key_D:
@@ -189,8 +191,8 @@ void PivotsStation::keyPressEvent(QKeyEvent* event) {
 void PivotsStation::paint(QPainter& painter) {
     const Theme& t = theme();
     painter.fillRect(rect(), t.ground);
-    const auto& survey = m_document.derived().survey;
-    if (survey.holes.empty()) {
+    const DerivedPivots& pivots = m_document.derived().pivots;
+    if (pivots.holes.empty()) {
         write(painter, figure_font(18), t.ink, {22, 60}, tr("No holes yet"));
         write_wrapped(painter, word_font(11), t.steel, {22, 78}, 460,
                       tr("Open a job with Ctrl+O, or the demo from the Job menu; its arbors bring their holes."));
@@ -214,16 +216,16 @@ void PivotsStation::paint(QPainter& painter) {
 void PivotsStation::paint_plate(QPainter& painter, const QString& plate, const QRectF& room) {
     const Theme& t = theme();
     const bool behind = plate == "back";
-    const auto& survey = m_document.derived().survey;
+    const DerivedPivots& pivots = m_document.derived().pivots;
     write(painter, word_font(8.5, true), t.steel, {room.left() + 2, room.top() - 14}, PlateArt::title(behind, room.width()));
     const PlateMap map = PlateArt::fitted(m_document.job(), m_document.derived(), room, behind);
     PlateArt::paint(painter, m_document.job(), map);
-    const bool named = survey.holes.size() <= labels_shown;
+    const bool named = pivots.holes.size() <= labels_shown;
     PlateArt::Labels labels;
     constexpr double radius = 7;
-    for (const DerivedHole& hole : survey.holes)
+    for (const DerivedHole& hole : pivots.holes)
         if (hole.plate == plate.toStdString()) labels.keep_clear(QRectF(map.at(hole.x_mm, hole.y_mm) - QPointF(11, 11), QSizeF(22, 22)));
-    for (const DerivedHole& hole : survey.holes) {
+    for (const DerivedHole& hole : pivots.holes) {
         if (hole.plate != plate.toStdString()) continue;
         const QPointF at = map.at(hole.x_mm, hole.y_mm);
         const bool selected = hole.id == m_document.hole();
@@ -239,29 +241,29 @@ void PivotsStation::paint_plate(QPainter& painter, const QString& plate, const Q
                {},
                {},
                [this, id = hole.id] {
-                   const DerivedHole* here = m_document.derived().survey.hole(id);
+                   const DerivedHole* here = m_document.derived().pivots.hole(id);
                    return here ? words(here->name + ": " + (here->reason.empty() ? "not measured yet" : here->reason)) : QString();
                }});
         if (!named && !selected) continue;
         const QString what = (hole.record.done ? tr("done · ") : QString()) + words(words_for_decision(hole.decision));
         labels.write_beside(painter, at, selected ? 14 : 8, room.adjusted(-12, -2, 12, 12),
-                            words(m_document.job().name_of_arbor(hole.arbor)), selected ? t.blued : t.ink, what,
+                            words(m_document.job().train.name_of_arbor(hole.arbor)), selected ? t.blued : t.ink, what,
                             hole.record.done ? t.steel : PlateArt::ink(hole.decision));
     }
 }
 
 void PivotsStation::paint_progress(QPainter& painter, const QRectF& room) {
-    const auto& survey = m_document.derived().survey;
+    const DerivedPivots& pivots = m_document.derived().pivots;
     const Theme& t = theme();
     const auto measured =
-        std::count_if(survey.holes.begin(), survey.holes.end(), [](const DerivedHole& hole) { return hole.plan.has_value(); });
-    const bool begun = survey.holes_to_do > 0;
+        std::count_if(pivots.holes.begin(), pivots.holes.end(), [](const DerivedHole& hole) { return hole.plan.has_value(); });
+    const bool begun = pivots.holes_to_do > 0;
     write(painter, figure_font(17), t.ink, {room.center().x(), room.top() + 24},
-          begun ? tr("%1 of %2").arg(survey.holes_done).arg(survey.holes_to_do) : tr("%1 of %2").arg(measured).arg(survey.holes.size()), 0);
+          begun ? tr("%1 of %2").arg(pivots.holes_done).arg(pivots.holes_to_do) : tr("%1 of %2").arg(measured).arg(pivots.holes.size()), 0);
     write(painter, word_font(8.5), t.steel, {room.center().x(), room.top() + 42}, begun ? tr("holes done") : tr("measured"), 0);
-    if (!survey.shopping.empty()) {
+    if (!pivots.shopping.empty()) {
         QStringList lines;
-        for (const ShoppingLine& line : survey.shopping)
+        for (const ShoppingLine& line : pivots.shopping)
             lines << tr("%1: %2 wanted, %3 there").arg(words(line.words)).arg(line.wanted).arg(line.there);
         write(painter, word_font(8.5), t.amber, {room.center().x(), room.top() + 62}, tr("%1 to order").arg(lines.size()), 0);
         place({"shopping", QRectF(room.left(), room.top() + 48, room.width(), 20), {}, lines.join("\n"), {}});
@@ -319,7 +321,7 @@ void PivotsStation::paint_true_and_worn(QPainter& painter, const DerivedHole& ho
         const double radius = plan.bush->outside_mm / 2 * px;
         painter.drawEllipse(centre, radius, radius);
         write(painter, word_font(9), t.blued, centre + QPointF(radius * 0.72 + 6, -radius * 0.72),
-              tr("bush ⌀ %1 %2").arg(length(plan.bush->outside_mm), words(m_document.job().length_unit)));
+              tr("bush ⌀ %1 %2").arg(length(plan.bush->outside_mm), words(m_document.job().length.symbol)));
     }
     painter.setPen(QPen(t.brass, 1.8));
     painter.setBrush(t.sheet);
@@ -407,7 +409,7 @@ void PivotsStation::paint_reamers(QPainter& painter, const DerivedHole& hole, co
     if (hole.plan->reamers_mm.empty() || hole.decision != "bush") return paint_steps(painter, hole, room);
     const BushPlanResult& plan = *hole.plan;
     write(painter, word_font(8.5, true), t.steel, {room.left(), room.top() + 18},
-          tr("REAMERS, %1").arg(words(m_document.job().length_unit)));
+          tr("REAMERS, %1").arg(words(m_document.job().length.symbol)));
     const double foot = room.bottom() - 54;
     const double high = foot - room.top() - 66;
     const auto count = static_cast<double>(plan.reamers_mm.size());
@@ -438,14 +440,15 @@ void PivotsStation::paint_reamers(QPainter& painter, const DerivedHole& hole, co
                bar.adjusted(0, -24, 0, 0),
                [this, now, ticked] {
                    if (now) tick();
-                   else if (ticked) m_document.edit(tr("Pass not reamed"), [&](Job& job) { untick_pass(job, m_document.hole()); });
+                   else if (ticked)
+                       m_document.edit(tr("Pass not reamed"), [&](Job& job) { untick_pass(job.survey.pivots, m_document.hole()); });
                },
                now ? tr("Tick it when it is reamed (R)") : QString(),
                {}});
     }
-    const QString unit = words(m_document.job().length_unit);
+    const QString unit = words(m_document.job().length.symbol);
     write(painter, word_font(8.5), t.steel, {room.left(), foot + 18},
-          tr("press fit %1 %2").arg(length(m_document.job().survey.interference_mm), unit));
+          tr("press fit %1 %2").arg(length(m_document.job().survey.pivots.interference_mm), unit));
     const QString broach =
         plan.broach_passes > 0
             ? tr("broach %1 to %2 %3, pivot tried often").arg(length(plan.bush->bore_mm), length(*plan.broach_to_mm), unit)
@@ -475,7 +478,7 @@ const std::vector<SimulatedEffect>& PivotsStation::effects(const DerivedHole& ho
     QTimer::singleShot(0, this, [this, at = m_effects_at] {
         const DerivedHole* now = this->hole();
         if (!now || now->id != m_effects_of || at != m_document.revision()) return;
-        attempt([&] { m_effects = simulate_effects(m_document.derived(), *now); });
+        attempt([&] { m_effects = simulate_effects(m_document.derived().train, *now); });
         update();
     });
     return m_effects;

@@ -15,7 +15,7 @@ class PivotsStation : public Canvas {
 public:
     PivotsStation(Document& document, Workshop& workshop, QWidget* parent = nullptr);
 
-    const DerivedHole* hole() const { return m_document.derived().survey.hole(m_document.hole()); }
+    const DerivedHole* hole() const { return m_document.derived().pivots.hole(m_document.hole()); }
     InPlaceEditor& editor() { return *m_editor; }
     /// The next hole with open work, after the selected one.
     void next_open();

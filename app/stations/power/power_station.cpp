@@ -51,31 +51,31 @@ PowerStation::PowerStation(Document& document, Workshop& workshop, QWidget* pare
     connect(&document, &Document::subject_changed, this, &PowerStation::refresh);
 }
 
-const DerivedPower* PowerStation::power() const {
+const DerivedDrive* PowerStation::power() const {
     const TrainList* train = m_document.train();
-    for (const DerivedPower& power : m_document.derived().power)
+    for (const DerivedDrive& power : m_document.derived().power.drives)
         if (train && power.train == train->id) return &power;
-    return m_document.derived().power.empty() ? nullptr : &m_document.derived().power.front();
+    return m_document.derived().power.drives.empty() ? nullptr : &m_document.derived().power.drives.front();
 }
 
 void PowerStation::showEvent(QShowEvent*) { refresh(); }
 
 void PowerStation::refresh() {
     if (!isVisible()) return;
-    const DerivedPower* now = power();
+    const DerivedDrive* now = power();
     const std::string kind = now ? now->drive.kind : "";
     if (kind != m_kind) {
         m_kind = kind;
         m_wound = 1;
         m_card->set_tabs(now ? tabs() : std::vector<SumCard::Tab>());
     }
-    m_card->show_part(now ? words(m_document.job().name_of_arbor(now->arbor)) + tr(", drive") : QString());
+    m_card->show_part(now ? words(m_document.job().train.name_of_arbor(now->arbor)) + tr(", drive") : QString());
     update();
 }
 
 SumAnswer PowerStation::measured() const {
     SumAnswer answer;
-    const DerivedPower* now = power();
+    const DerivedDrive* now = power();
     if (!now) return answer;
     answer.asked = lines_of(DriveRecord::record(), &now->drive, fields_of(now->drive.kind));
     if (now->verdict) answer.found.push_back({"verdict", "", now->verdict->reason, "", ""});
@@ -104,7 +104,7 @@ SumAnswer PowerStation::measured() const {
 }
 
 std::optional<SpringMatchResult> PowerStation::strips() const {
-    const DerivedPower* now = power();
+    const DerivedDrive* now = power();
     if (!now || now->drive.kind == "weight" || now->drive.kind == "rewound" || !now->spring || !now->drive.barrel_height_mm || !now->turns)
         return {};
     const DriveRecord& drive = now->drive;
@@ -164,7 +164,7 @@ std::vector<SumCard::Tab> PowerStation::tabs() {
     const auto part = [this] { return power() ? power()->arbor + ".drive" : std::string(); };
     const auto facts = [this] {
         std::map<std::string, double> known;
-        const DerivedPower* now = power();
+        const DerivedDrive* now = power();
         if (!now) return known;
         known = numbers_of(DriveRecord::record(), &now->drive);
         if (now->drive.kind == "weight" && now->turns) known["turns"] = *now->turns;
@@ -203,7 +203,7 @@ std::vector<SumCard::Tab> PowerStation::tabs() {
 
 DriveRecord& PowerStation::drive_of(Job& job) const {
     const std::string train = power()->train;
-    return *std::find_if(job.drives.begin(), job.drives.end(), [&](const DriveRecord& drive) { return drive.train == train; });
+    return *std::find_if(job.power.drives.begin(), job.power.drives.end(), [&](const DriveRecord& drive) { return drive.train == train; });
 }
 
 /// The order of putting it together, a tick for each step, its caution where it can hurt.
@@ -265,7 +265,7 @@ SumCard::Tab PowerStation::cone_table() const {
            "wants."),
         [this] {
             SumAnswer answer;
-            const DerivedPower* now = power();
+            const DerivedDrive* now = power();
             if (!now) return answer;
             answer.asked = lines_of(DriveRecord::record(), &now->drive, {"cone_mm"});
             if (answer.asked.front().text.size() > 24) answer.asked.front().text = std::to_string(now->drive.cone_mm.size()) + " read";
@@ -347,7 +347,7 @@ void PowerStation::paint_nothing(QPainter& painter) {
                        DriveRecord drive;
                        drive.train = id;
                        drive.kind = k;
-                       job.drives.push_back(drive);
+                       job.power.drives.push_back(drive);
                    });
                },
                {},
@@ -359,7 +359,7 @@ void PowerStation::paint_nothing(QPainter& painter) {
 void PowerStation::paint(QPainter& painter) {
     const Theme& t = theme();
     painter.fillRect(rect(), t.ground);
-    const DerivedPower* now = power();
+    const DerivedDrive* now = power();
     m_picture = {};
     if (!now) return paint_nothing(painter);
     const double wide = width() - SumCard::wide;

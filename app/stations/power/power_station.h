@@ -17,7 +17,7 @@ public:
     /// How far it is wound, 1 wound to 0 run down; dragged in the picture.
     double wound() const { return m_wound; }
     void wind_to(double share);
-    const DerivedPower* power() const;
+    const DerivedDrive* power() const;
     /// Strips of the drawer ranked for this barrel; none for a weight, or while sizes are missing.
     std::optional<SpringMatchResult> strips() const;
 
@@ -41,17 +41,17 @@ private:
     SumCard::Tab cone_table() const;
     DriveRecord& drive_of(Job& job) const;
     void paint_nothing(QPainter& painter);
-    void paint_drive(QPainter& painter, const DerivedPower& power, const QRectF& room);
-    void paint_weight(QPainter& painter, const DerivedPower& power, const QRectF& room);
-    void paint_barrel(QPainter& painter, const DerivedPower& power, QPointF middle, double radius);
-    void paint_spring(QPainter& painter, const DerivedPower& power, const QRectF& room);
-    void paint_fusee(QPainter& painter, const DerivedPower& power, const QRectF& room);
-    void paint_rewind(QPainter& painter, const DerivedPower& power, const QRectF& room);
-    void paint_torque(QPainter& painter, const DerivedPower& power, const QRectF& room);
-    void paint_wound_log(QPainter& painter, const DerivedPower& power, const std::function<QPointF(double, double)>& at);
+    void paint_drive(QPainter& painter, const DerivedDrive& power, const QRectF& room);
+    void paint_weight(QPainter& painter, const DerivedDrive& power, const QRectF& room);
+    void paint_barrel(QPainter& painter, const DerivedDrive& power, QPointF middle, double radius);
+    void paint_spring(QPainter& painter, const DerivedDrive& power, const QRectF& room);
+    void paint_fusee(QPainter& painter, const DerivedDrive& power, const QRectF& room);
+    void paint_rewind(QPainter& painter, const DerivedDrive& power, const QRectF& room);
+    void paint_torque(QPainter& painter, const DerivedDrive& power, const QRectF& room);
+    void paint_wound_log(QPainter& painter, const DerivedDrive& power, const std::function<QPointF(double, double)>& at);
     QString loss_in_words(const PowerAtArbor& from, const PowerAtArbor& to) const;
-    void paint_flow(QPainter& painter, const DerivedPower& power, const QRectF& room);
-    void paint_swing(QPainter& painter, const DerivedPower& power, QPointF pivot, double length);
+    void paint_flow(QPainter& painter, const DerivedDrive& power, const QRectF& room);
+    void paint_swing(QPainter& painter, const DerivedDrive& power, QPointF pivot, double length);
 
     Workshop& m_workshop;
     double m_wound = 1;

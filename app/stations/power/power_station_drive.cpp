@@ -8,7 +8,7 @@
 
 namespace echappe {
 
-void PowerStation::paint_drive(QPainter& painter, const DerivedPower& power, const QRectF& room) {
+void PowerStation::paint_drive(QPainter& painter, const DerivedDrive& power, const QRectF& room) {
     const Theme& t = theme();
     const std::string& kind = power.drive.kind;
     const QString title = kind == "weight"   ? tr("WEIGHT AND LINE")
@@ -30,7 +30,7 @@ void PowerStation::paint_drive(QPainter& painter, const DerivedPower& power, con
               tr("%1 of %2 turns left").arg(m_wound * turns, 0, 'f', 1).arg(turns, 0, 'f', 1));
 }
 
-void PowerStation::paint_weight(QPainter& painter, const DerivedPower& power, const QRectF& room) {
+void PowerStation::paint_weight(QPainter& painter, const DerivedDrive& power, const QRectF& room) {
     const Theme& t = theme();
     const DriveRecord& drive = power.drive;
     if (!power.weight) {
@@ -94,7 +94,7 @@ void PowerStation::paint_weight(QPainter& painter, const DerivedPower& power, co
         write(painter, word_font(8.5), t.amber, {axis.x() + drum / 2 + 44, axis.y() + 19}, tr("%1 layers of line").arg(w.layers));
 }
 
-void PowerStation::paint_barrel(QPainter& painter, const DerivedPower& power, QPointF middle, double radius) {
+void PowerStation::paint_barrel(QPainter& painter, const DerivedDrive& power, QPointF middle, double radius) {
     const Theme& t = theme();
     painter.setPen(QPen(t.brass, 1.4));
     painter.setBrush(t.pale_brass);
@@ -147,7 +147,7 @@ void PowerStation::paint_barrel(QPainter& painter, const DerivedPower& power, QP
     painter.drawRect(QRectF(middle - QPointF(square, square), QSizeF(2 * square, 2 * square)));
 }
 
-void PowerStation::paint_spring(QPainter& painter, const DerivedPower& power, const QRectF& room) {
+void PowerStation::paint_spring(QPainter& painter, const DerivedDrive& power, const QRectF& room) {
     const Theme& t = theme();
     const double radius = std::min(room.width(), room.height()) / 2 * 0.84;
     paint_barrel(painter, power, {room.left() + radius * 1.14, room.center().y()}, radius);
@@ -170,7 +170,7 @@ void PowerStation::paint_spring(QPainter& painter, const DerivedPower& power, co
     figure(tr("%1 mm").arg(s.length_mm, 0, 'f', 0), tr("of strip"), t.ink);
 }
 
-void PowerStation::paint_fusee(QPainter& painter, const DerivedPower& power, const QRectF& room) {
+void PowerStation::paint_fusee(QPainter& painter, const DerivedDrive& power, const QRectF& room) {
     const Theme& t = theme();
     const DriveRecord& drive = power.drive;
     const double radius = std::min(room.width() * 0.25, room.height() * 0.34);
@@ -235,7 +235,7 @@ void PowerStation::paint_fusee(QPainter& painter, const DerivedPower& power, con
 }
 
 /// Torque from one rewind to the next, as a saw, and how often.
-void PowerStation::paint_rewind(QPainter& painter, const DerivedPower& power, const QRectF& room) {
+void PowerStation::paint_rewind(QPainter& painter, const DerivedDrive& power, const QRectF& room) {
     const Theme& t = theme();
     if (!power.rewind) {
         write_wrapped(painter, word_font(10.5), t.steel, room.topLeft() + QPointF(2, 10), room.width() - 20,

@@ -9,7 +9,7 @@
 namespace echappe {
 
 /// What it took to wind, above what it gives: the gap is lost between the coils. For a fusee, what its best set-up would give.
-void PowerStation::paint_wound_log(QPainter& painter, const DerivedPower& power, const std::function<QPointF(double, double)>& at) {
+void PowerStation::paint_wound_log(QPainter& painter, const DerivedDrive& power, const std::function<QPointF(double, double)>& at) {
     const Theme& t = theme();
     const double run = power.torque.back()[0];
     if (power.set_up) {
@@ -43,7 +43,7 @@ void PowerStation::paint_wound_log(QPainter& painter, const DerivedPower& power,
     write(painter, word_font(8.5), t.steel, at(top - middle_turns, middle_torque) + QPointF(0, -8), tr("being wound"), 0);
 }
 
-void PowerStation::paint_torque(QPainter& painter, const DerivedPower& power, const QRectF& room) {
+void PowerStation::paint_torque(QPainter& painter, const DerivedDrive& power, const QRectF& room) {
     const Theme& t = theme();
     write(painter, word_font(8.5, true), t.steel, {room.left(), room.top() + 26}, tr("TORQUE OVER THE RUN, N mm"));
     if (power.torque.empty()) {
@@ -52,7 +52,7 @@ void PowerStation::paint_torque(QPainter& painter, const DerivedPower& power, co
         return;
     }
     write(painter, word_font(9), t.steel, {room.left(), room.top() + 42},
-          tr("at the %1 arbor, from %2").arg(words(m_document.job().name_of_arbor(power.arbor)).toLower(), words(power.torque_from)));
+          tr("at the %1 arbor, from %2").arg(words(m_document.job().train.name_of_arbor(power.arbor)).toLower(), words(power.torque_from)));
     // The verdict stands below in two lines, in three where there is little room.
     const double said = room.width() > 280 ? 54 : 68;
     const QRectF plot = room.adjusted(42, 62, -6, -said - 42);
@@ -112,7 +112,7 @@ void PowerStation::paint_torque(QPainter& painter, const DerivedPower& power, co
     write_wrapped(painter, word_font(9.5), t.ink, {room.left(), room.bottom() - said + 6}, room.width(), words(power.verdict->reason));
 }
 
-void PowerStation::paint_swing(QPainter& painter, const DerivedPower& power, QPointF pivot, double length) {
+void PowerStation::paint_swing(QPainter& painter, const DerivedDrive& power, QPointF pivot, double length) {
     const Theme& t = theme();
     const PowerChainResult& now = *power.chain_at(m_wound);
     const PowerChainResult& chain = *power.chain;
@@ -151,16 +151,18 @@ void PowerStation::paint_swing(QPainter& painter, const DerivedPower& power, QPo
 
 QString PowerStation::loss_in_words(const PowerAtArbor& from, const PowerAtArbor& to) const {
     const Job& job = m_document.job();
-    QString text = tr("Mesh of %1 and %2").arg(words(job.name_of_arbor(from.id)), words(job.name_of_arbor(to.id)));
-    if (const DerivedMesh* mesh = m_document.derived().mesh(from.id, to.id); mesh && mesh->efficiency)
-        text += tr(": passes on %1 %, by the simulation of its teeth at their depth").arg(100 * *mesh->efficiency, 0, 'f', 1);
+    QString text = tr("Mesh of %1 and %2").arg(words(job.train.name_of_arbor(from.id)), words(job.train.name_of_arbor(to.id)));
+    const auto& meshes = m_document.derived().power.meshes;
+    if (const auto mesh = meshes.find(from.id + "-" + to.id); mesh != meshes.end())
+        text += tr(": passes on %1 %, by the simulation of its teeth at their depth").arg(100 * mesh->second.efficiency, 0, 'f', 1);
     text += to.pivot_friction_N_mm > 0
-                ? tr(";\nthe pivots of %1 take %2 N mm").arg(words(job.name_of_arbor(to.id)), words(print_short(to.pivot_friction_N_mm, 2)))
-                : tr(";\nthe pivots of %1 were not measured: their friction is left out").arg(words(job.name_of_arbor(to.id)));
+                ? tr(";\nthe pivots of %1 take %2 N mm")
+                      .arg(words(job.train.name_of_arbor(to.id)), words(print_short(to.pivot_friction_N_mm, 2)))
+                : tr(";\nthe pivots of %1 were not measured: their friction is left out").arg(words(job.train.name_of_arbor(to.id)));
     return text;
 }
 
-void PowerStation::paint_flow(QPainter& painter, const DerivedPower& power, const QRectF& room) {
+void PowerStation::paint_flow(QPainter& painter, const DerivedDrive& power, const QRectF& room) {
     const Theme& t = theme();
     write(painter, word_font(8.5, true), t.steel, {room.left() + 2, room.top() + 24}, tr("WHERE THE POWER GOES"));
     if (!power.chain) {
@@ -200,7 +202,7 @@ void PowerStation::paint_flow(QPainter& painter, const DerivedPower& power, cons
         painter.setBrush(t.sheet);
         painter.drawEllipse(at, 7, 7);
         write(painter, word_font(10, true), subject ? t.blued : t.ink, at + QPointF(0, -40),
-              words(m_document.job().name_of_arbor(arbors[i].id)), 0);
+              words(m_document.job().train.name_of_arbor(arbors[i].id)), 0);
         write(painter, word_font(9), t.steel, at + QPointF(0, -27), tr("%1 N mm").arg(words(print_short(arbors[i].torque_N_mm, 3))), 0);
         QString hint = tr("power %1 µW").arg(words(print_short(1e6 * arbors[i].power_W, 3)));
         if (arbors[i].tooth_load_N) hint += tr("\ntooth load on its pinion %1 N").arg(words(print_short(*arbors[i].tooth_load_N, 3)));

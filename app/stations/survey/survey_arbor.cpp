@@ -11,7 +11,7 @@ namespace echappe {
 /// The arbor between its plates, seen from the side: places along it are a sign, its spots are what matters.
 void SurveyStation::paint_arbor(QPainter& painter, const QRectF& room) {
     const Theme& t = theme();
-    const DerivedArbor* arbor = m_document.derived().arbor(m_document.subject());
+    const DerivedArbor* arbor = m_document.derived().train.arbor(m_document.subject());
     if (!arbor) return;
     const auto& survey = m_document.derived().survey;
     write(painter, word_font(8.5, true), t.steel, {room.left() + 2, room.top() + 18}, words(arbor->name).toUpper() + tr(" ARBOR"));
@@ -42,7 +42,7 @@ void SurveyStation::paint_arbor(QPainter& painter, const QRectF& room) {
     const bool wheel = arbor->wheel.count.present();
     const bool pinion = arbor->pinion.count.present();
     double largest = 1;
-    for (const DerivedArbor& other : m_document.derived().arbors) largest = std::max(largest, other.wheel_radius_mm);
+    for (const DerivedArbor& other : m_document.derived().train.arbors) largest = std::max(largest, other.wheel_radius_mm);
     if (wheel) {
         const double tall = std::clamp(arbor->wheel_radius_mm / largest, 0.35, 1.0) * high * 0.86;
         painter.setPen(QPen(t.brass, 1));
@@ -103,7 +103,7 @@ void SurveyStation::paint_face(QPainter& painter, const QPainterPath& outline, Q
 void SurveyStation::paint_wheel_face(QPainter& painter, const DerivedArbor& arbor, const QRectF& room) {
     const Theme& t = theme();
     const DerivedMesh* mesh = nullptr;
-    for (const DerivedMesh& m : m_document.derived().meshes)
+    for (const DerivedMesh& m : m_document.derived().train.meshes)
         if (m.wheel_of == arbor.id && !mesh) mesh = &m;
     const long long count = mesh ? mesh->wheel : arbor.wheel.count.known() ? arbor.wheel.count.value : 0;
     if (count < 4 || !arbor.wheel.count.present()) return;
@@ -112,8 +112,8 @@ void SurveyStation::paint_wheel_face(QPainter& painter, const DerivedArbor& arbo
     QPainterPath outline;
     if (mesh) {
         const double px = radius / (mesh->sizes.wheel.outside_diameter_mm / 2);
-        outline = QTransform::fromScale(px, -px).map(
-            WheelArt::part(mesh->geometry(), true, 4, mesh->wheel_blank ? &*mesh->wheel_blank : nullptr));
+        const auto& blank = m_document.derived().making.of(*mesh).wheel_blank;
+        outline = QTransform::fromScale(px, -px).map(WheelArt::part(mesh->geometry(), true, 4, blank ? &*blank : nullptr));
     } else {
         outline = QTransform::fromScale(1, -1).map(WheelArt::escape_wheel(count, radius));
     }

@@ -194,7 +194,7 @@ void SurveyStation::keyPressEvent(QKeyEvent* event) {
     if (plain && text.toLower() == "p") {
         if (const Spot* now = spot(); now && now->kind == "hole") {
             if (shift) return m_document.peg_plate(now->plate);
-            const HoleRecord* hole = m_document.job().survey.hole(now->part);
+            const HoleRecord* hole = m_document.job().survey.pivots.hole(now->part);
             m_document.set_pegged({now->part}, !(hole && hole->pegged));
         }
         return;
@@ -219,7 +219,7 @@ QString SurveyStation::word_of(const Spot& spot) const {
 void SurveyStation::paint(QPainter& painter) {
     const Theme& t = theme();
     painter.fillRect(rect(), t.ground);
-    if (m_document.derived().survey.spots.empty() || m_document.derived().arbors.empty()) {
+    if (m_document.derived().survey.spots.empty() || m_document.derived().train.arbors.empty()) {
         write(painter, figure_font(18), t.ink, {22, 60}, tr("Nothing to survey yet"));
         write_wrapped(painter, word_font(11), t.steel, {22, 78}, 460,
                       tr("Open a job with Ctrl+O, or the demo from the Job menu: its plates, holes and wheels are the places to judge."));
@@ -287,7 +287,7 @@ void SurveyStation::paint_plate(QPainter& painter, const std::string& plate, con
     write(painter, word_font(8.5, true), t.steel, {room.left() + 2, room.top() - 14}, PlateArt::title(behind, room.width()));
     const PlateMap map = PlateArt::fitted(m_document.job(), m_document.derived(), room.adjusted(0, 0, -list_width, 0), behind);
     PlateArt::paint(painter, m_document.job(), map);
-    const bool named = m_document.derived().survey.holes.size() <= labels_shown;
+    const bool named = m_document.derived().pivots.holes.size() <= labels_shown;
     PlateArt::Labels labels;
     const auto here = [&](const Spot& s) { return s.plate == plate && (s.kind == "hole" || s.kind == "pillar"); };
     for (const Spot& s : spots)
@@ -299,7 +299,7 @@ void SurveyStation::paint_plate(QPainter& painter, const std::string& plate, con
         const bool selected = m_shown == s.part;
         if (s.kind == "pillar" || (!named && !selected)) continue;
         labels.write_beside(painter, at, selected ? 13 : 9, room.adjusted(-12, -2, -list_width + 6, 12),
-                            words(m_document.job().name_of_arbor(s.arbor)), selected ? t.blued : t.ink, word_of(s), ink_of(s));
+                            words(m_document.job().train.name_of_arbor(s.arbor)), selected ? t.blued : t.ink, word_of(s), ink_of(s));
     }
     // What has no place on the plan stands in a list beside the plate it is reached from.
     double y = room.top() + 12;

@@ -40,24 +40,25 @@ BlankView::BlankView(Document& document, QWidget* parent) : Canvas(parent), m_do
 void BlankView::show_part(const DerivedMesh& mesh, bool wheel) {
     m_wheel_of = mesh.wheel_of;
     m_pinion_of = mesh.pinion_of;
-    m_wheel = wheel || !mesh.pinion_blank;
+    m_wheel = wheel || !m_document.derived().making.of(mesh).pinion_blank;
     m_trial.reset();
     m_editor->leave();
     update();
 }
 
-const DerivedMesh* BlankView::mesh() const { return m_document.derived().mesh(m_wheel_of, m_pinion_of); }
+const DerivedMesh* BlankView::mesh() const { return m_document.derived().train.mesh(m_wheel_of, m_pinion_of); }
 
 const BlankResult* BlankView::blank() const {
     if (m_trial) return &*m_trial;
     const DerivedMesh* shown = mesh();
     if (!shown) return nullptr;
-    const auto& blank = m_wheel ? shown->wheel_blank : shown->pinion_blank;
+    const MadeMesh& made = m_document.derived().making.of(*shown);
+    const auto& blank = m_wheel ? made.wheel_blank : made.pinion_blank;
     return blank ? &*blank : nullptr;
 }
 
 const std::string& BlankView::part_name() const { return m_wheel ? mesh()->wheel_part : mesh()->pinion_part; }
-BlankChoice BlankView::decided() const { return m_document.job().blank_of(part_name()); }
+BlankChoice BlankView::decided() const { return m_document.job().making.blank_of(part_name()); }
 
 void BlankView::decide(const BlankChoice& choice) {
     if (!mesh()) throw InputError("blank", "a wheel that is in no mesh now", "another");
@@ -73,7 +74,7 @@ void BlankView::set_arms(long long arms) {
 }
 
 void BlankView::ask(const QString& tag, Size size, double now_mm) {
-    const Unit& unit = *find_unit(m_document.job().length_unit, Dimension::length);
+    const Unit& unit = *find_unit(m_document.job().length.symbol, Dimension::length);
     m_editor->ask(QString::fromStdString(part_name() + ", ").replace('.', ' ') + tag, place_of(tag),
                   QString::fromStdString(print_in(now_mm, unit, unit.symbol == "in" ? 4 : 3, false)),
                   [this, size, &unit](const QString& text) {
@@ -85,7 +86,7 @@ void BlankView::ask(const QString& tag, Size size, double now_mm) {
 }
 
 QString BlankView::length(double mm, bool with_unit) const {
-    const Unit& unit = *find_unit(m_document.job().length_unit, Dimension::length);
+    const Unit& unit = *find_unit(m_document.job().length.symbol, Dimension::length);
     return QString::fromStdString(print_in(mm, unit, unit.symbol == "in" ? 4 : 2, with_unit));
 }
 
@@ -221,7 +222,7 @@ void BlankView::paint_column(QPainter& painter, const DerivedMesh& mesh, const B
     const std::string& arbor = m_wheel ? mesh.wheel_of : mesh.pinion_of;
     write(painter, figure_font(20), t.ink, {24, 42}, QString::number(count));
     write(painter, word_font(10), t.steel, {24, 62},
-          tr("%1 wheel, blank").arg(QString::fromStdString(m_document.job().name_of_arbor(arbor))));
+          tr("%1 wheel, blank").arg(QString::fromStdString(m_document.job().train.name_of_arbor(arbor))));
     double y = 40;
     const auto heading = [&](const QString& words) {
         write(painter, word_font(8.5, true), t.steel, {x, y}, words);
@@ -288,8 +289,8 @@ void BlankView::paint_column(QPainter& painter, const DerivedMesh& mesh, const B
     y += 4;
     for (const std::string& warning : blank.warnings)
         y += write_wrapped(painter, word_font(9, true), t.amber, {x, y}, column() - 20, QString::fromStdString(warning)) + 6;
-    if (!mesh.blank_fault.empty())
-        y += write_wrapped(painter, word_font(9, true), t.ruby, {x, y}, column() - 20, QString::fromStdString(mesh.blank_fault));
+    if (const std::string& fault = m_document.derived().making.of(mesh).blank_fault; !fault.empty())
+        y += write_wrapped(painter, word_font(9, true), t.ruby, {x, y}, column() - 20, QString::fromStdString(fault));
     paint_section(painter, blank, {x, y, column() - 20, height() - foot - y});
 }
 

@@ -3,12 +3,12 @@
 #include <QFileDialog>
 
 #include "exchange/whole_file.h"
-#include "job/stock.h"
 #include "number/input_error.h"
 #include "number/numeral.h"
 #include "number/units.h"
 #include "print/tooth_sheet.h"
 #include "stations/teeth/teeth_station.h"
+#include "stock/stock.h"
 #include "theme/theme.h"
 
 namespace echappe {
@@ -60,9 +60,10 @@ void TeethStation::paint_card(QPainter& painter, const DerivedMesh& mesh) {
     const bool narrow = width() < roomy;
     const QString quiet = QString::fromStdString(mesh.sizes.remark) + (mesh.sizes.remark.empty() ? "" : "  ") +
                           tr("Check one tooth in the mate before cutting the rest.");
-    const bool calm = mesh.cautions.empty();
+    const auto& cautions = m_document.derived().making.of(mesh).cautions;
+    const bool calm = cautions.empty();
     write_wrapped(painter, word_font(narrow ? 8.5 : 9, !calm), calm ? t.steel : t.ruby, {24, card.bottom() - (narrow ? 38 : 26)},
-                  width() - 44, calm ? quiet : QString::fromStdString(mesh.cautions.front()));
+                  width() - 44, calm ? quiet : QString::fromStdString(cautions.front()));
 }
 
 void TeethStation::paint_items(QPainter& painter, const DerivedMesh& mesh, double top) {
@@ -71,11 +72,12 @@ void TeethStation::paint_items(QPainter& painter, const DerivedMesh& mesh, doubl
         std::function<void()> click;
     };
     const Theme& t = theme();
-    const Unit& unit = *find_unit(m_document.job().length_unit, Dimension::length);
+    const MadeMesh& made = m_document.derived().making.of(mesh);
+    const Unit& unit = m_document.job().length.unit();
     const auto length = [&](double mm) { return QString::fromStdString(print_in(mm, unit, unit.symbol == "in" ? 4 : 3, false)); };
     const QString symbol = QString::fromUtf8(unit.symbol.data(), static_cast<int>(unit.symbol.size()));
     const PartSizes& part = m_wheel ? mesh.sizes.wheel : mesh.sizes.pinion;
-    const QString dividing = QString::fromStdString(m_wheel ? mesh.wheel_dividing : mesh.pinion_dividing);
+    const QString dividing = QString::fromStdString(m_wheel ? made.wheel_dividing : made.pinion_dividing);
     const QString teeth = m_wheel ? tr("teeth") : tr("leaves");
     std::vector<Item> items;
     if (!m_wheel && mesh.sizes.drill_circle_mm) {
@@ -171,7 +173,7 @@ const DerivedMesh& TeethStation::the_mesh() const {
 
 void TeethStation::ask_fault(const MeshTrial::Fault& fault) {
     const bool length = fault.size != &MeshSimulationInput::friction;
-    const Unit& unit = *find_unit(m_document.job().length_unit, Dimension::length);
+    const Unit& unit = *find_unit(m_document.job().length.symbol, Dimension::length);
     const Unit& read_in = length ? unit : base_unit(Dimension::number);
     const QString stands = words(print_short(m_trial.fault(fault) / read_in.base_per_unit));
     m_editor->ask(QString::fromStdString(the_mesh().name()) + ", " + fault.words, place_of("faults"), stands,
@@ -186,7 +188,7 @@ void TeethStation::ask_fault(const MeshTrial::Fault& fault) {
 }
 
 void TeethStation::ask_trundle() {
-    const Unit& unit = *find_unit(m_document.job().length_unit, Dimension::length);
+    const Unit& unit = *find_unit(m_document.job().length.symbol, Dimension::length);
     const QRectF at = place_of("trundles").isNull() ? QRectF(width() / 2.0, height() - 70.0, 0, 0) : place_of("trundles");
     m_editor->ask(QString::fromStdString(the_mesh().name()) + tr(", trundles"), at,
                   QString::fromStdString(print_in(the_mesh().sizes.trundle_diameter_mm.value_or(0), unit, 3, false)),
@@ -244,8 +246,9 @@ FlatPart TeethStation::solid_part() const {
     const DerivedMesh* shown = mesh();
     if (!shown) throw InputError("export", "an arbor without a mesh", "an arbor whose teeth are drawn");
     const BlankInput input{shown->geometry(), m_wheel ? "wheel" : "pinion",
-                           m_document.job().blank_of(m_wheel ? shown->wheel_part : shown->pinion_part)};
-    const std::optional<BlankResult>& blank = m_wheel ? shown->wheel_blank : shown->pinion_blank;
+                           m_document.job().making.blank_of(m_wheel ? shown->wheel_part : shown->pinion_part)};
+    const MadeMesh& made = m_document.derived().making.of(*shown);
+    const std::optional<BlankResult>& blank = m_wheel ? made.wheel_blank : made.pinion_blank;
     return blank_part(input, blank ? *blank : plan_blank(input));
 }
 
@@ -253,12 +256,13 @@ void TeethStation::export_part(const QString& path) const {
     const DerivedMesh* shown = mesh();
     if (!shown) throw InputError("export", "an arbor without a mesh", "an arbor whose teeth are drawn");
     const BlankInput blank_input{shown->geometry(), m_wheel ? "wheel" : "pinion"};
-    const std::optional<BlankResult>& blank = m_wheel ? shown->wheel_blank : shown->pinion_blank;
+    const MadeMesh& made = m_document.derived().making.of(*shown);
+    const std::optional<BlankResult>& blank = m_wheel ? made.wheel_blank : made.pinion_blank;
     const Drawing drawing = blank ? blank_drawing(blank_input, *blank) : profile_drawing({blank_input.mesh, blank_input.part});
     const std::string to = path.toStdString();
     if (path.endsWith(".svg")) save_text(to, to_svg(drawing));
     else if (path.endsWith(".dxf")) save_text(to, to_dxf(drawing));
-    else if (path.endsWith(".pdf")) print_tooth_sheet(path, m_document.job(), *shown, m_wheel);
+    else if (path.endsWith(".pdf")) print_tooth_sheet(path, m_document.job(), *shown, made, m_wheel);
     else throw InputError("export", "\"" + to + "\"", "a name ending in .svg, .dxf or .pdf");
 }
 

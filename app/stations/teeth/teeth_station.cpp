@@ -54,7 +54,7 @@ TeethStation::TeethStation(Document& document, Motion& motion, Workshop& worksho
 }
 
 const DerivedMesh* TeethStation::mesh() const {
-    const auto meshes = m_document.derived().meshes_of(m_document.subject());
+    const auto meshes = m_document.derived().train.meshes_of(m_document.subject());
     if (meshes.empty()) return nullptr;
     // The mesh where the subject's wheel drives comes first: it is the one to be cut.
     const auto drives =
@@ -131,7 +131,7 @@ void TeethStation::paint_pair(QPainter& painter, const DerivedMesh& mesh, double
     const Theme& t = theme();
     const double m = mesh.module_mm.value;
     const double wheel_radius = mesh.sizes.wheel.pitch_diameter_mm / 2;
-    const DerivedArbor& arbor = *m_document.derived().arbor(mesh.wheel_of);
+    const DerivedArbor& arbor = *m_document.derived().train.arbor(mesh.wheel_of);
     const double wheel_angle = 2 * std::numbers::pi * arbor.turns_per_s * m_motion.seconds();
     const MeshTrial::Stand stand = m_trial.stand(wheel_angle, arbor.turns_per_s >= 0);
     // Off its centre a wheel swings as it turns.
@@ -211,7 +211,7 @@ void TeethStation::paint_pair(QPainter& painter, const DerivedMesh& mesh, double
 void TeethStation::paint_sizes(QPainter& painter, const DerivedMesh& mesh, double scale, QPointF pitch_point) {
     const Theme& t = theme();
     const Job& job = m_document.job();
-    const Unit& unit = *find_unit(job.length_unit, Dimension::length);
+    const Unit& unit = *find_unit(job.length.symbol, Dimension::length);
     const int decimals = unit.symbol == "in" ? 4 : 3;
     const auto length = [&](double mm) { return QString::fromStdString(print_in(mm, unit, decimals)); };
     if (pitch_point.x() - mesh.sizes.wheel.outside_diameter_mm * scale > -60) {
@@ -225,7 +225,8 @@ void TeethStation::paint_sizes(QPainter& painter, const DerivedMesh& mesh, doubl
           (width() < roomy                      ? tr("%1 to %2")
            : mesh.pinion >= driven_wheel_leaves ? tr("%1 drives %2")
                                                 : tr("%1 wheel drives %2 pinion"))
-              .arg(QString::fromStdString(job.name_of_arbor(mesh.wheel_of)), QString::fromStdString(job.name_of_arbor(mesh.pinion_of))));
+              .arg(QString::fromStdString(job.train.name_of_arbor(mesh.wheel_of)),
+                   QString::fromStdString(job.train.name_of_arbor(mesh.pinion_of))));
     double y = 92;
     const bool narrow = width() < roomy;
     const auto row = [&](const QString& name, const QString& value, const QString& how, const QColor& ink) {
@@ -272,7 +273,7 @@ void TeethStation::paint_sizes(QPainter& painter, const DerivedMesh& mesh, doubl
 /// Heights along the line of centres, and the pinion across its tips.
 void TeethStation::paint_dimensions(QPainter& painter, const DerivedMesh& mesh, double scale, QPointF pitch_point) {
     const Theme& t = theme();
-    const Unit& unit = *find_unit(m_document.job().length_unit, Dimension::length);
+    const Unit& unit = *find_unit(m_document.job().length.symbol, Dimension::length);
     const auto length = [&](double mm) { return QString::fromStdString(print_in(mm, unit, unit.symbol == "in" ? 4 : 3, false)); };
     const double low = height() - card_height - depths_height - 52;
     const double root = pitch_point.x() - mesh.sizes.wheel.dedendum_mm * scale;
@@ -336,7 +337,7 @@ void TeethStation::paint_running(QPainter& painter, const DerivedMesh& mesh) {
            {}});
     paint_speed(painter, {x, y + 16, wide, 84});
     y += 122;
-    const Unit& unit = *find_unit(m_document.job().length_unit, Dimension::length);
+    const Unit& unit = *find_unit(m_document.job().length.symbol, Dimension::length);
     const auto length = [&](double mm) { return QString::fromStdString(print_in(mm, unit, unit.symbol == "in" ? 4 : 3)); };
     const auto row = [&](const QString& name, const QString& value, const QColor& colour) {
         write(painter, word_font(9), t.steel, {x, y}, name);
@@ -370,7 +371,8 @@ void TeethStation::paint_running(QPainter& painter, const DerivedMesh& mesh) {
     if (width() >= roomy) {
         // Beside the picture, under what runs: teeth reach as far as they are zoomed.
         QPointF line(width() - right_column(), height() - card_height - depths_height - 36.0);
-        for (const QString& keys : {tr("Z, Shift+Z zoom  ·  W whole"), tr("M other mesh  ·  P other part"), tr("B blank  ·  T one turn  ·  F faults")}) {
+        for (const QString& keys :
+             {tr("Z, Shift+Z zoom  ·  W whole"), tr("M other mesh  ·  P other part"), tr("B blank  ·  T one turn  ·  F faults")}) {
             write(painter, word_font(8.5), t.steel, line, keys);
             line.ry() += 14;
         }
@@ -409,7 +411,7 @@ void TeethStation::paint_speed(QPainter& painter, const QRectF& box) {
     write(painter, word_font(8), t.steel, box.topLeft() + QPointF(4, 11), "+" + QString::number(100 * reach, 'f', 0) + " %");
     write(painter, word_font(8), t.steel, box.bottomLeft() + QPointF(4, -4), "−" + QString::number(100 * reach, 'f', 0) + " %");
     const DerivedMesh* shown = mesh();
-    const DerivedArbor& arbor = *m_document.derived().arbor(shown->wheel_of);
+    const DerivedArbor& arbor = *m_document.derived().train.arbor(shown->wheel_of);
     const double through = m_trial.stand(2 * std::numbers::pi * arbor.turns_per_s * m_motion.seconds(), arbor.turns_per_s >= 0).through;
     painter.setPen(QPen(t.ruby, 1));
     painter.drawLine(QPointF(box.left() + through * box.width(), box.top()), QPointF(box.left() + through * box.width(), box.bottom()));
@@ -460,7 +462,7 @@ void TeethStation::paint_depths(QPainter& painter, const DerivedMesh& mesh) {
     painter.fillRect(QRectF(0, top, width(), depths_height), t.sheet);
     painter.fillRect(QRectF(0, top, width(), 1), t.rule);
     const double y = top + 24;
-    const Unit& unit = *find_unit(m_document.job().length_unit, Dimension::length);
+    const Unit& unit = *find_unit(m_document.job().length.symbol, Dimension::length);
     const auto length = [&](double mm) { return QString::fromStdString(print_in(std::abs(mm), unit, unit.symbol == "in" ? 4 : 2)); };
     write(painter, word_font(9), t.steel, {24, y - 2}, tr("depth"));
     const double depth = m_trial.depth_mm();

@@ -19,6 +19,13 @@ void TrainSearch::close() {
     emit moved();
 }
 
+TrainMeans TrainSearch::means() const {
+    TrainMeans means{m_cutter_modules_mm, {}};
+    if (const auto& head = m_document.job().making.dividing_head)
+        means.divides = [&head](long long count) { return divides_exactly(*head, count); };
+    return means;
+}
+
 void TrainSearch::ask(const QString& text) {
     stop();
     m_fault.clear();
@@ -26,7 +33,7 @@ void TrainSearch::ask(const QString& text) {
     m_preview.reset();
     m_result = {};
     try {
-        m_question = read_train_question(m_document.job(), text.toStdString(), m_cutter_modules_mm);
+        m_question = read_train_question(m_document.job().train, text.toStdString(), means());
     } catch (const std::exception& error) {
         m_fault = QString::fromUtf8(error.what());
         emit moved();
@@ -72,7 +79,9 @@ void TrainSearch::pick(size_t index) {
     m_preview.reset();
     if (m_question && index < m_result.solutions.size()) {
         m_picked = index;
-        Derived preview = derive(with_train(m_document.job(), *m_question, m_result, m_result.solutions[index]));
+        const Job& job = m_document.job();
+        DerivedTrain preview =
+            derive_train(with_train(job.train, *m_question, m_result, m_result.solutions[index]), job.teeth, job.length, nullptr);
         if (preview.problem.empty()) m_preview = std::move(preview);
     }
     emit moved();
@@ -84,8 +93,8 @@ void TrainSearch::take() {
     const TrainQuestion question = *m_question;
     const FindResult result = m_result;
     m_document.edit(tr("Take the train %1").arg(QString::fromStdString(train_in_words(train, result.pinions_drive))),
-                    [&](Job& job) { job = with_train(job, question, result, train); });
-    const std::string hand = question.to.empty() ? m_document.job().arbors.back().train.id : question.to;
+                    [&](Job& job) { job.train = with_train(job.train, question, result, train); });
+    const std::string hand = question.to.empty() ? m_document.job().train.arbors.back().train.id : question.to;
     if (!question.find.hand) return close();
     close();
     m_document.select(hand);

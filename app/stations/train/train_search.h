@@ -6,7 +6,7 @@
 #include <thread>
 
 #include "document/document.h"
-#include "job/train_question.h"
+#include "train/question.h"
 
 namespace echappe {
 
@@ -32,8 +32,8 @@ public:
 
     size_t picked() const { return m_picked; }
     void pick(size_t index);
-    /// What the job would become; none when nothing is picked or it cannot be worked out.
-    const std::optional<Derived>& preview() const { return m_preview; }
+    /// What the train would become; none when nothing is picked or it cannot be worked out.
+    const std::optional<DerivedTrain>& preview() const { return m_preview; }
     /// Makes the picked train part of the job: one edit.
     void take();
 
@@ -42,6 +42,7 @@ signals:
 
 private:
     void show(const FindResult& result, bool running);
+    TrainMeans means() const;
 
     Document& m_document;
     std::vector<double> m_cutter_modules_mm;
@@ -51,7 +52,7 @@ private:
     bool m_running = false;
     double m_done = 0;
     size_t m_picked = 0;
-    std::optional<Derived> m_preview;
+    std::optional<DerivedTrain> m_preview;
     std::uint64_t m_run = 0;
     std::jthread m_worker;  ///< last: it must end before what it reports to
 };

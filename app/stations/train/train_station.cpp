@@ -92,8 +92,8 @@ TrainStation::View TrainStation::view_of_plate() const {
         low_y = std::min(low_y, y - around);
         high_y = std::max(high_y, y + around);
     };
-    for (const DerivedArbor& arbor : m_document.derived().arbors) take(arbor.x_mm, arbor.y_mm, arbor.wheel_radius_mm + tooth_room_mm);
-    if (const auto& plate = m_document.job().plate) {
+    for (const DerivedArbor& arbor : m_document.derived().train.arbors) take(arbor.x_mm, arbor.y_mm, arbor.wheel_radius_mm + tooth_room_mm);
+    if (const auto& plate = m_document.job().train.plate) {
         take(-plate->width_mm / 2, 0, 0);
         take(plate->width_mm / 2, plate->height_mm, 0);
     }
@@ -108,7 +108,7 @@ TrainStation::View TrainStation::view_of_plate() const {
 void TrainStation::paint(QPainter& painter) {
     const Theme& t = theme();
     painter.fillRect(rect(), t.ground);
-    if (m_document.derived().arbors.empty()) {
+    if (m_document.derived().train.arbors.empty()) {
         write(painter, figure_font(18), t.ink, {column_x, 60}, tr("Nothing on the bench"));
         write_wrapped(painter, word_font(11), t.steel, {column_x, 78}, 460,
                       tr("Open a job with Ctrl+O, drop a job file here, or begin with the demo: Job, then Tide-house regulator."));
@@ -116,7 +116,7 @@ void TrainStation::paint(QPainter& painter) {
     }
     const View view = view_of_plate();
     paint_plate(painter, view);
-    for (const DerivedArbor& arbor : m_document.derived().arbors) {
+    for (const DerivedArbor& arbor : m_document.derived().train.arbors) {
         const bool lost = arbor.wheel.known == Known::missing && arbor.wheel.count.present();
         if (lost) paint_ghosts(painter, view, arbor);
         else paint_arbor(painter, view, arbor);
@@ -153,21 +153,23 @@ void TrainStation::paint_arbor(QPainter& painter, const View& view, const Derive
     brass.setAlphaF(0.82f);
     const QPen rim(subject ? t.blued : t.brass, 1.0, arbor.wheel.known == Known::assumed ? Qt::DotLine : Qt::SolidLine);
     std::set<std::string> drawn;
-    for (const DerivedMesh& mesh : derived.meshes) {
+    for (const DerivedMesh& mesh : derived.train.meshes) {
         if (mesh.wheel_of != arbor.id || !drawn.insert(mesh.wheel_part).second) continue;
         paint_part(painter, view, QString::fromStdString(mesh.wheel_part), centre,
-                   WheelArt::part(mesh.geometry(), true, plan_points_per_flank, blank_of(mesh.wheel_blank)), turned, brass, rim);
+                   WheelArt::part(mesh.geometry(), true, plan_points_per_flank, blank_of(derived.making.of(mesh).wheel_blank)), turned,
+                   brass, rim);
     }
     if (drawn.empty() && arbor.wheel.count.known())
         paint_part(painter, view, id + ".wheel", centre, WheelArt::escape_wheel(arbor.wheel.count.value, arbor.wheel_radius_mm), turned,
                    brass, rim);
-    for (const DerivedMesh& mesh : derived.meshes) {
+    for (const DerivedMesh& mesh : derived.train.meshes) {
         if (mesh.pinion_of != arbor.id) continue;
         // A large driven wheel is a wheel to the eye, and of brass.
         const bool large = mesh.pinion >= driven_wheel_leaves;
-        paint_part(painter, view, id + ".pinion", centre,
-                   WheelArt::part(mesh.geometry(), false, large ? plan_points_per_flank : 8, blank_of(mesh.pinion_blank)),
-                   mesh.pinion_angle + turned, large ? brass : t.steel, large ? rim : QPen(t.ink, 0.7));
+        paint_part(
+            painter, view, id + ".pinion", centre,
+            WheelArt::part(mesh.geometry(), false, large ? plan_points_per_flank : 8, blank_of(derived.making.of(mesh).pinion_blank)),
+            mesh.pinion_angle + turned, large ? brass : t.steel, large ? rim : QPen(t.ink, 0.7));
     }
     painter.setPen(Qt::NoPen);
     painter.setBrush(t.ink);
@@ -217,7 +219,7 @@ void TrainStation::paint_ghosts(QPainter& painter, const View& view, const Deriv
     const Derived& derived = m_document.derived();
     const QPointF centre = view.at(arbor.x_mm, arbor.y_mm);
     painter.setBrush(Qt::NoBrush);
-    for (auto ghost = derived.ghosts.rbegin(); ghost != derived.ghosts.rend(); ++ghost) {
+    for (auto ghost = derived.train.ghosts.rbegin(); ghost != derived.train.ghosts.rend(); ++ghost) {
         const size_t i = ghost->candidate;
         if (ghost->arbor != arbor.id || i >= ghosts_shown) continue;
         QColor ink = t.brass;
@@ -240,10 +242,10 @@ void TrainStation::paint_ghosts(QPainter& painter, const View& view, const Deriv
 void TrainStation::paint_springs(QPainter& painter, const View& view) {
     const Derived& derived = m_document.derived();
     const auto hole = [&](const std::string& id) {
-        const DerivedArbor& arbor = *derived.arbor(id);
+        const DerivedArbor& arbor = *derived.train.arbor(id);
         return view.at(arbor.x_mm, arbor.y_mm);
     };
-    for (const Strain& strain : derived.strain) {
+    for (const Strain& strain : derived.train.strain) {
         if (strain.key.kind != "centre_distance_mm") continue;
         paint_spring(painter, hole(*strain.key.wheel_of), hole(*strain.key.pinion_of), strain.sigma, strain_colour(strain.sigma));
     }
@@ -254,11 +256,11 @@ void TrainStation::paint_next(QPainter& painter, const View& view) {
     const Theme& t = theme();
     const Derived& derived = m_document.derived();
     const auto hole = [&](const std::string& id) {
-        const DerivedArbor& arbor = *derived.arbor(id);
+        const DerivedArbor& arbor = *derived.train.arbor(id);
         return view.at(arbor.x_mm, arbor.y_mm);
     };
-    const auto& restore = derived.restore;
-    if (!restore || !restore->next_measurement || derived.chosen) return;
+    const auto& restore = derived.train.restore;
+    if (!restore || !restore->next_measurement || derived.train.chosen) return;
     const QuantityKey& key = restore->next_measurement->key;
     QPointF at;
     if (key.wheel_of && key.pinion_of) {
@@ -272,7 +274,7 @@ void TrainStation::paint_next(QPainter& painter, const View& view) {
     } else {
         return;
     }
-    const double drop = derived.next_bits.value_or(0);
+    const double drop = derived.train.next_bits.value_or(0);
     const QString bits = drop < 0.1 ? tr("under 0.1") : QString::number(drop, 'f', 1);
     const QRectF box(std::max(at.x() - 214, left_column + 30.0), at.y() - 128, 176, 40);
     painter.setPen(QPen(t.amber, 1));
@@ -293,7 +295,7 @@ QPointF TrainStation::label_place(const View& view, const DerivedArbor& arbor, d
     for (const QPointF way : {QPointF(0, 1), QPointF(0, -1), QPointF(-1, 0), QPointF(1, 0)}) {
         const QPointF at = centre + way * away;
         double nearest = clear_px;
-        for (const DerivedArbor& other : m_document.derived().arbors)
+        for (const DerivedArbor& other : m_document.derived().train.arbors)
             if (other.id != arbor.id) nearest = std::min(nearest, QLineF(at, view.at(other.x_mm, other.y_mm)).length());
         if (nearest <= widest) continue;
         widest = nearest;
@@ -304,7 +306,7 @@ QPointF TrainStation::label_place(const View& view, const DerivedArbor& arbor, d
 
 void TrainStation::paint_labels(QPainter& painter, const View& view) {
     const Theme& t = theme();
-    for (const DerivedArbor& arbor : m_document.derived().arbors) {
+    for (const DerivedArbor& arbor : m_document.derived().train.arbors) {
         const QPointF centre = view.at(arbor.x_mm, arbor.y_mm);
         const double radius = arbor.wheel_radius_mm * view.px_per_mm;
         const QPointF at = radius > 60 ? label_place(view, arbor, radius * 0.5) : centre + QPointF(0, radius + 16);
@@ -328,7 +330,7 @@ void TrainStation::paint_labels(QPainter& painter, const View& view) {
             write(painter, word_font(9), t.blued, at + QPointF(0, 20), QString::fromStdString(print_span(*arbor.period_s)), 0);
         }
         paint_pinion_count(painter, arbor, centre);
-        for (const DerivedMesh& mesh : m_document.derived().meshes) {
+        for (const DerivedMesh& mesh : m_document.derived().train.meshes) {
             if (mesh.wheel_of != arbor.id || mesh.wheel_part == arbor.id + ".wheel") continue;
             // A further wheel on the same arbor: its count at its rim.
             const QPointF rim = centre + QPointF(-0.707, -0.707) * (mesh.sizes.wheel.pitch_diameter_mm / 2 * view.px_per_mm * 0.8);
@@ -366,7 +368,7 @@ void TrainStation::paint_pinion_count(QPainter& painter, const DerivedArbor& arb
 /// A small dial at every arbor that carries a hand, with what the hand gains in a year.
 void TrainStation::paint_hands(QPainter& painter, const View& view) {
     const Theme& t = theme();
-    for (const DerivedArbor& arbor : m_document.derived().arbors) {
+    for (const DerivedArbor& arbor : m_document.derived().train.arbors) {
         if (!arbor.hand) continue;
         const QPointF centre = view.at(arbor.x_mm, arbor.y_mm);
         constexpr double dial = 30;
@@ -386,8 +388,8 @@ void TrainStation::paint_hands(QPainter& painter, const View& view) {
             painter.drawLine(centre - way * 6, centre + way * length);
         };
         // On one axis with another arbor, as hour and minute hand: both are seen.
-        const auto& axis = m_document.job().arbor(arbor.id)->train.coaxial_with;
-        const DerivedArbor* under = axis ? m_document.derived().arbor(*axis) : nullptr;
+        const auto& axis = m_document.job().train.arbor(arbor.id)->train.coaxial_with;
+        const DerivedArbor* under = axis ? m_document.derived().train.arbor(*axis) : nullptr;
         if (under) hand(under->turns_per_s, 1.4, dial - 3);
         hand(arbor.turns_per_s, 2.4, under ? dial - 13 : dial - 6);
         if (!arbor.hand_s_per_year) continue;
@@ -404,7 +406,7 @@ void TrainStation::paint_hands(QPainter& painter, const View& view) {
 /// What is lost leaves too many combinations for a keystroke: how far the weighing is, and how to end it.
 double TrainStation::paint_weighing(QPainter& painter, double y) {
     const Theme& t = theme();
-    const QString combinations = QString::fromStdString(print_many(static_cast<double>(*m_document.derived().to_weigh)));
+    const QString combinations = QString::fromStdString(print_many(static_cast<double>(*m_document.derived().train.to_weigh)));
     const bool running = m_document.weighing();
     write(painter, word_font(8.5, true), t.steel, {column_x, y}, running ? tr("WEIGHING WHAT IS LOST") : tr("NOT WEIGHED"));
     y += 20;
@@ -432,14 +434,14 @@ double TrainStation::paint_weighing(QPainter& painter, double y) {
 double TrainStation::paint_candidates(QPainter& painter, double y) {
     const Theme& t = theme();
     const Derived& derived = m_document.derived();
-    if (derived.to_weigh) return paint_weighing(painter, y);
-    if (!derived.restore || derived.restore->candidates.empty()) return y;
-    write(painter, word_font(8.5, true), t.steel, {column_x, y}, derived.chosen ? tr("CHOSEN FOR WHAT IS LOST") : tr("WHAT IS LOST"));
+    if (derived.train.to_weigh) return paint_weighing(painter, y);
+    if (!derived.train.restore || derived.train.restore->candidates.empty()) return y;
+    write(painter, word_font(8.5, true), t.steel, {column_x, y}, derived.train.chosen ? tr("CHOSEN FOR WHAT IS LOST") : tr("WHAT IS LOST"));
     y += 34;
-    const auto& candidates = derived.restore->candidates;
+    const auto& candidates = derived.train.restore->candidates;
     for (size_t i = 0; i < std::min(rows_shown, candidates.size()); ++i) {
-        const bool shown = derived.shown_candidate == i;
-        const bool chosen = shown && derived.chosen;
+        const bool shown = derived.train.shown_candidate == i;
+        const bool chosen = shown && derived.train.chosen;
         const QString counts = QString::fromStdString(counts_in_words(candidates[i]));
         const double wanted = i == 0 ? 22 : 14;
         const double room = left_column - column_x - 100;
@@ -463,12 +465,12 @@ double TrainStation::paint_candidates(QPainter& painter, double y) {
                {}});
         y += i == 0 ? 34 : 28;
     }
-    const size_t in_running = derived.in_the_running;
-    const QString words = derived.chosen   ? tr("Chosen. Click it again, or undo, to open the question.")
-                          : in_running > 1 ? tr("%1 of %2 considered still fit. Sizes tell them apart: take the reading below.")
+    const size_t in_running = derived.train.in_the_running;
+    const QString words = derived.train.chosen ? tr("Chosen. Click it again, or undo, to open the question.")
+                          : in_running > 1     ? tr("%1 of %2 considered still fit. Sizes tell them apart: take the reading below.")
                                                  .arg(in_running)
-                                                 .arg(derived.restore->considered)
-                                           : tr("One of %1 fits. Enter or a click chooses it.").arg(derived.restore->considered);
+                                                 .arg(derived.train.restore->considered)
+                                           : tr("One of %1 fits. Enter or a click chooses it.").arg(derived.train.restore->considered);
     y += write_wrapped(painter, word_font(9), t.steel, {column_x, y - 8}, left_column - column_x - 12, words);
     return y + 26;
 }
@@ -476,17 +478,17 @@ double TrainStation::paint_candidates(QPainter& painter, double y) {
 double TrainStation::paint_evidence(QPainter& painter, double y) {
     const Theme& t = theme();
     const Derived& derived = m_document.derived();
-    if (m_document.job().measurements.empty()) return y;
+    if (m_document.job().train.measurements.empty()) return y;
     write(painter, word_font(8.5, true), t.steel, {column_x, y}, tr("EVIDENCE AND ITS STRAIN"));
     y += 22;
-    for (const Measurement& m : m_document.job().measurements) {
+    for (const Measurement& m : m_document.job().train.measurements) {
         if (y > height() - 92) break;
-        const auto strain =
-            std::find_if(derived.strain.begin(), derived.strain.end(), [&](const Strain& s) { return s.key == m.evidence.key; });
-        const bool believed = !m.left_out && strain != derived.strain.end();
+        const auto strain = std::find_if(derived.train.strain.begin(), derived.train.strain.end(),
+                                         [&](const Strain& s) { return s.key == m.evidence.key; });
+        const bool believed = !m.left_out && strain != derived.train.strain.end();
         const double sigma = believed ? strain->sigma : 0;
         write(painter, word_font(9), m.left_out ? t.steel : t.ink, {column_x, y},
-              QString::fromStdString(m_document.job().name_of_quantity(m.evidence.key)));
+              QString::fromStdString(m_document.job().train.name_of_quantity(m.evidence.key)));
         const QString unit = QString::fromStdString(m.evidence.key.unit());
         const QString value = QString::fromStdString(print_short(m.evidence.value, 6)) + " ± " + QString::number(m.evidence.u) + " " + unit;
         write(painter, word_font(8.5), t.steel, {column_x, y + 15}, value);
@@ -524,7 +526,7 @@ void TrainStation::paint_foot(QPainter& painter, const View& view) {
 }
 
 long long TrainStation::count_at(const std::string& part) const {
-    const DerivedArbor& arbor = *m_document.derived().arbor(part.substr(0, part.find('.')));
+    const DerivedArbor& arbor = *m_document.derived().train.arbor(part.substr(0, part.find('.')));
     return (part.ends_with(".wheel") ? arbor.wheel : arbor.pinion).count.value;
 }
 
@@ -543,8 +545,8 @@ bool TrainStation::eventFilter(QObject* watched, QEvent* event) {
 void TrainStation::keyPressEvent(QKeyEvent* event) {
     if (depthing_key(event->key())) return;
     const bool choose = event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter;
-    if (choose && m_document.derived().shown_candidate && !m_document.derived().chosen)
-        m_document.choose_candidate(*m_document.derived().shown_candidate);
+    if (choose && m_document.derived().train.shown_candidate && !m_document.derived().train.chosen)
+        m_document.choose_candidate(*m_document.derived().train.shown_candidate);
     else if (event->key() == Qt::Key_Escape && m_document.weighing()) m_document.stop_weighing();
     else if (event->key() == Qt::Key_Up) m_document.climb(1);
     else if (event->key() == Qt::Key_Down) m_document.climb(-1);

@@ -17,7 +17,7 @@ constexpr double right_mm = 0.02;  ///< nearer than this nobody drills
 }  // namespace
 
 DepthingInput TrainStation::depthing_asked() const {
-    DepthingInput input = depthing_of(m_document.derived(), m_document.subject());
+    DepthingInput input = depthing_of(m_document.derived().train, m_document.subject());
     if (m_moved_mm) {
         input.hole_x_mm = m_moved_mm->x();
         input.hole_y_mm = m_moved_mm->y();
@@ -43,8 +43,8 @@ void TrainStation::keep_hole() {
     const QPointF to = *m_moved_mm;
     const std::string id = m_document.subject();
     m_moved_mm.reset();
-    m_document.edit(tr("Move the hole of %1").arg(QString::fromStdString(m_document.job().name_of_arbor(id))), [&](Job& job) {
-        for (JobArbor& arbor : job.arbors)
+    m_document.edit(tr("Move the hole of %1").arg(QString::fromStdString(m_document.job().train.name_of_arbor(id))), [&](Job& job) {
+        for (JobArbor& arbor : job.train.arbors)
             if (arbor.train.id == id) arbor.position_mm = {std::round(to.x() * 1000) / 1000, std::round(to.y() * 1000) / 1000};
     });
     update();
@@ -53,7 +53,7 @@ void TrainStation::keep_hole() {
 void TrainStation::paint_depthing(QPainter& painter, const View& view) {
     const DepthingInput input = depthing_asked();
     const Theme& t = theme();
-    const QString name = QString::fromStdString(m_document.job().name_of_arbor(m_document.subject()));
+    const QString name = QString::fromStdString(m_document.job().train.name_of_arbor(m_document.subject()));
     write(painter, word_font(8.5, true), t.steel, {column_x, 34}, tr("DEPTHING OF %1").arg(name.toUpper()));
     const double closed = write(painter, word_font(8.5), t.blued, {left_column - 8.0, 34}, tr("Esc closes"), 1);
     place({"depthing:close", QRectF(left_column - 8 - closed, 22, closed, 16), [this] { show_depthing(false); }, {}, {}});
@@ -134,7 +134,7 @@ void TrainStation::paint_loupe(QPainter& painter, const DepthingInput& input, co
 
 void TrainStation::paint_depthing_column(QPainter& painter, const DepthingInput& input, const DepthingResult& result) {
     const Theme& t = theme();
-    const Unit& unit = *find_unit(m_document.job().length_unit, Dimension::length);
+    const Unit& unit = *find_unit(m_document.job().length.symbol, Dimension::length);
     const int decimals = unit.symbol == "in" ? 4 : 3;
     const auto length = [&](double mm) { return QString::fromStdString(print_in(mm, unit, decimals)); };
     const double wide = left_column - column_x - 12;
@@ -142,7 +142,7 @@ void TrainStation::paint_depthing_column(QPainter& painter, const DepthingInput&
     for (size_t i = 0; i < input.neighbours.size(); ++i) {
         const DepthingNeighbour& n = input.neighbours[i];
         write(painter, word_font(9.5), t.steel, {column_x, y},
-              tr("set from %1").arg(QString::fromStdString(m_document.job().name_of_arbor(n.id))));
+              tr("set from %1").arg(QString::fromStdString(m_document.job().train.name_of_arbor(n.id))));
         write(painter, figure_font(20), t.ink, {column_x, y + 28}, length(n.distance_mm));
         const double depth = result.effects[i].depth_mm;
         const bool right = std::abs(depth) < right_mm;

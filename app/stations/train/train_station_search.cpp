@@ -121,7 +121,7 @@ void TrainStation::paint_preview(QPainter& painter, const View& view) {
     pen.setDashPattern({5, 3});
     painter.setBrush(Qt::NoBrush);
     for (const DerivedMesh& mesh : m_search.preview()->meshes) {
-        const DerivedMesh* now = m_document.derived().mesh(mesh.wheel_of, mesh.pinion_of);
+        const DerivedMesh* now = m_document.derived().train.mesh(mesh.wheel_of, mesh.pinion_of);
         if (now && now->wheel == mesh.wheel && now->pinion == mesh.pinion) continue;
         const DerivedArbor& wheel = *m_search.preview()->arbor(mesh.wheel_of);
         const DerivedArbor& pinion = *m_search.preview()->arbor(mesh.pinion_of);

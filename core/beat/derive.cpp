@@ -1,0 +1,192 @@
+#include "beat/derive.h"
+
+#include <algorithm>
+#include <cmath>
+#include <utility>
+
+#include "beat/temperature_fit.h"
+#include "number/input_error.h"
+#include "number/units.h"
+
+namespace echappe {
+namespace {
+
+constexpr double day_s = 86400;
+
+std::string signed_rate(double rate, int decimals = 1) { return (rate > 0 ? "+" : "") + print_fixed(rate, decimals) + " s/d"; }
+
+/// The line through a stretch with what it may be off: widest away from the middle of the looks.
+void draw_line(const RateLog& log, const DerivedBeat& beat, bool last, RateStretch& stretch) {
+    const RateFitResult& fit = *stretch.fit;
+    const double from = beat.looks[stretch.first].reference_s;
+    double to = beat.looks[stretch.last].reference_s, middle = 0;
+    const auto looks = static_cast<double>(stretch.last - stretch.first + 1);
+    for (size_t i = stretch.first; i <= stretch.last; ++i) middle += beat.looks[i].reference_s / looks;
+    if (last) to += day_s;
+    constexpr int pieces = 12;
+    for (int i = 0; i <= pieces; ++i) {
+        const double at = from + (to - from) * i / pieces;
+        const double ahead = fit.offset_s + fit.rate_s_per_day * (at - from) / day_s;
+        stretch.line.push_back({at, ahead, std::hypot(log.reading_u_s / std::sqrt(looks), fit.u_s_per_day * (at - middle) / day_s)});
+    }
+}
+
+/// The looks cut at every event, each stretch fitted by itself.
+void derive_rate(const RateLog& log, DerivedBeat& out) {
+    const auto earlier = [](const auto& a, const auto& b) { return a.reference_s < b.reference_s; };
+    out.looks = log.looks;
+    std::stable_sort(out.looks.begin(), out.looks.end(), earlier);
+    std::vector<RateEvent> events = log.events;
+    std::stable_sort(events.begin(), events.end(), earlier);
+    size_t next = 0;
+    std::optional<RateEvent> began;
+    for (size_t i = 0; i < out.looks.size(); ++i) {
+        bool cut = i == 0;
+        for (; next < events.size() && events[next].reference_s <= out.looks[i].reference_s; ++next) began = events[next], cut = true;
+        if (cut) out.stretches.push_back({i, i, {}, std::exchange(began, {}), {}, 0, {}});
+        out.stretches.back().last = i;
+    }
+    for (size_t s = 0; s < out.stretches.size(); ++s) {
+        RateStretch& stretch = out.stretches[s];
+        RateFitInput in;
+        in.reading_u_s = log.reading_u_s;
+        in.wanted_u_s_per_day = log.wanted_u_s_per_day;
+        in.observations.assign(out.looks.begin() + static_cast<std::ptrdiff_t>(stretch.first),
+                               out.looks.begin() + static_cast<std::ptrdiff_t>(stretch.last) + 1);
+        if (in.observations.size() < 2 || in.observations.front().reference_s == in.observations.back().reference_s) continue;
+        stretch.fit = fit_rate(in);
+        draw_line(log, out, s + 1 == out.stretches.size(), stretch);
+        if (s == 0 || !out.stretches[s - 1].fit) continue;
+        stretch.changed_s_per_day = stretch.fit->rate_s_per_day - out.stretches[s - 1].fit->rate_s_per_day;
+        stretch.changed_u_s_per_day = std::hypot(stretch.fit->u_s_per_day, out.stretches[s - 1].fit->u_s_per_day);
+    }
+    std::vector<TemperatureStretch> warm;
+    for (const RateStretch& stretch : out.stretches)
+        if (stretch.fit)
+            warm.push_back({{out.looks.begin() + static_cast<std::ptrdiff_t>(stretch.first),
+                             out.looks.begin() + static_cast<std::ptrdiff_t>(stretch.last) + 1},
+                            stretch.fit->outliers});
+    out.per_K = fit_temperature(warm, log.reading_u_s);
+}
+
+/// What one unit of a means did, from the changes that stand out of their uncertainty: all of them together, by the amounts.
+void learn(DerivedBeat& out) {
+    constexpr double stands_out = 2;
+    for (RateMeans& means : out.means) {
+        double done = 0, changed = 0;
+        for (const RateStretch& stretch : out.stretches) {
+            if (!stretch.began_with || stretch.began_with->amount == 0 || !stretch.changed_s_per_day) continue;
+            const std::string& by = stretch.began_with->means;
+            if (by.empty() ? &means != &out.means.front() : by != means.id) continue;
+            if (std::abs(*stretch.changed_s_per_day) < stands_out * stretch.changed_u_s_per_day) continue;
+            done += std::abs(stretch.began_with->amount);
+            changed += *stretch.changed_s_per_day * (stretch.began_with->amount > 0 ? 1 : -1);
+        }
+        if (done == 0 || changed <= 0) continue;
+        means.s_per_day_per_unit = changed / done;
+        means.learnt = true;
+    }
+}
+
+void advise_by(const OscillatorRecord& o, double beats, const RateFitResult& fit, RateMeans& means) {
+    const double exact = amount_for(o, beats, means, -fit.rate_s_per_day);
+    means.advised = std::round(exact / means.step) * means.step;
+    const std::string per =
+        signed_rate(means.s_per_day_per_unit) + (means.learnt ? " for one, as it answered before" : " for one, by its sizes");
+    if (*means.advised == 0) {
+        means.advice = "Leave the " + means.name + ": its least step does more than is wanted (" + per + ").";
+        means.left_s_per_day = fit.rate_s_per_day;
+        return;
+    }
+    means.left_s_per_day = fit.rate_s_per_day + rate_change(o, beats, means, *means.advised);
+    std::string way = change_in_words(o, means, *means.advised);
+    means.advice = means.name + ": " + way + ". Expect " + signed_rate(*means.left_s_per_day) + " ± " + print_fixed(fit.u_s_per_day, 1) +
+                   " after it (" +
+                   (means.unit == "turn" ? "a turn is "
+                    : means.unit == "g"  ? "a gram is "
+                                         : "a millimetre is ") +
+                   print_fixed(means.s_per_day_per_unit, 1) + " s/d" + (means.learnt ? ", as it answered before)." : ", by its sizes).");
+    means.advice[0] = static_cast<char>(std::toupper(static_cast<unsigned char>(means.advice[0])));
+}
+
+void advise(const OscillatorRecord& o, double beats, DerivedBeat& out) {
+    const RateFitResult* fit = out.now();
+    if (!fit) {
+        if (!out.looks.empty()) out.advice = "One look since the last change: look again after a day.";
+        return;
+    }
+    if (!fit->conclusive) {
+        out.advice = fit->verdict;
+        return;
+    }
+    if (std::abs(fit->rate_s_per_day) < 2 * fit->u_s_per_day) {
+        out.advice = "Leave it: the rate cannot be told from nought.";
+        return;
+    }
+    if (out.means.empty()) {
+        out.advice = fit->verdict + (o.kind == "pendulum" ? " Give the nut's pitch, and the turns follow."
+                                                          : " Give the spring's sizes, and the pins' way follows.");
+        return;
+    }
+    for (RateMeans& means : out.means) try {
+            advise_by(o, beats, *fit, means);
+        } catch (const InputError&) {
+            means.advised.reset();
+            means.left_s_per_day.reset();
+            means.advice = "More than the " + means.name + " can do: " + fit->verdict;
+        }
+    if (!out.means.empty()) out.advice = out.means.front().advice;
+}
+
+}  // namespace
+
+const RateMeans* DerivedBeat::means_by(const std::string& id) const {
+    for (const RateMeans& one : means)
+        if (one.id == id) return &one;
+    return nullptr;
+}
+
+DerivedBeat derive_beat(const RateLog& log, const std::optional<OscillatorRecord>& oscillator, const DerivedOscillator& swings,
+                        const BeatsWanted& beats) {
+    DerivedBeat out;
+    out.fault = swings.fault;
+    try {
+        derive_rate(log, out);
+        if (!oscillator || !beats.per_hour) return out;
+        if (swings.missing.empty() && swings.fault.empty()) out.means = rate_means(*oscillator, *beats.per_hour);
+        learn(out);
+        advise(*oscillator, *beats.per_hour, out);
+    } catch (const InputError& error) {
+        out.fault = error.what();
+    }
+    return out;
+}
+
+RateEvent done_to_rate(const OscillatorRecord& o, double beats, const RateMeans& means, double amount, double reference_s) {
+    RateEvent event;
+    event.reference_s = reference_s;
+    event.what = means.name + ": " + change_in_words(o, means, amount);
+    event.amount = amount;
+    event.means = means.id;
+    event.expected_s_per_day = rate_change(o, beats, means, amount);
+    return event;
+}
+
+std::vector<std::array<double, 2>> goes_on(const DerivedBeat& beat, double change_s_per_day) {
+    if (!beat.now()) return {};
+    const RateObservation& from = beat.looks[beat.stretches.back().first];
+    const double begins = beat.looks.back().reference_s;
+    const double ahead = beat.now()->offset_s + beat.now()->rate_s_per_day * (begins - from.reference_s) / day_s;
+    constexpr double days = 3;
+    return {{begins, ahead}, {begins + days * day_s, ahead + days * (beat.now()->rate_s_per_day + change_s_per_day)}};
+}
+
+std::string outcome_in_words(const RateStretch& stretch) {
+    if (!stretch.began_with) return {};
+    std::string told = stretch.began_with->expected_s_per_day ? "expected " + signed_rate(*stretch.began_with->expected_s_per_day) : "";
+    if (!stretch.changed_s_per_day) return told;
+    const std::string was = "was " + signed_rate(*stretch.changed_s_per_day) + " ± " + print_fixed(stretch.changed_u_s_per_day, 1);
+    return told.empty() ? was : told + ", " + was;
+}
+
+}  // namespace echappe

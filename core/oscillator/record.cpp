@@ -1,0 +1,38 @@
+#include "oscillator/record.h"
+
+namespace echappe {
+
+const Record& OscillatorRecord::record() {
+    using In = OscillatorRecord;
+    static const Record record =
+        Fields<In>()
+            .add("kind", &In::kind, "", "what swings")
+            .choices({"pendulum", "balance"})
+            .add("Q", &In::Q, "", "quality: pendulum 1 000 to 15 000, balance 150 to 300", above(0, 1e9))
+            .add("Q_measured", &In::Q_measured, "", "from the decay of the swing; else assumed")
+            .add("escapement_efficiency", &In::escapement_efficiency, "", "deadbeat and recoil 0.4 to 0.7, lever 0.3 to 0.5", above(0, 1))
+            .add("needed_deg", &In::needed_deg, "deg", "least swing to one side that unlocks safely", above(0, 350))
+            .add("swing_deg", &In::swing_deg, "deg", "to one side, as found", above(0, 350))
+            .add("mass_kg", &In::mass_kg, "kg", "of the pendulum", above(0, 1e5))
+            .add("nut_pitch_mm", &In::nut_pitch_mm, "mm", "of the rating nut", above(0, 10))
+            .add("tray_mm", &In::tray_mm, "mm", "tray for small weights, below the suspension", above(0, 1e5))
+            .add("rod", &In::rod, "", "material of the rod")
+            .choices({"steel", "brass", "invar", "pine"})
+            .add("latitude_deg", &In::latitude_deg, "deg", "of the place", between(-90, 90))
+            .add("altitude_m", &In::altitude_m, "m", "above the sea", between(-500, 9000))
+            .add("gravity_m_s2", &In::gravity_m_s2, "m/s²", "local gravity, where it is known better than by the place", between(0.1, 100))
+            .add("case_width_mm", &In::case_width_mm, "mm", "inside the case, where the bob swings", above(0, 1e4))
+            .add("parts", &In::parts, "", "of the pendulum, where they were measured")
+            .add("inertia_kg_m2", &In::inertia_kg_m2, "kg m²", "of the balance", above(0, 1))
+            .add("wheel", &In::wheel, "", "sizes of the balance, where they were measured")
+            .add("spring", &In::spring, "", "of the balance")
+            .add("pins_to_stud_mm", &In::pins_to_stud_mm, "mm", "regulator pins to the stud, along the strip", between(0, 1e3))
+            .add("overhang_mm", &In::overhang_mm, "mm", "strip that stands out beyond the stud", between(0, 1e4))
+            .add("division_mm", &In::division_mm, "mm", "of strip, for one division of the regulator", above(0, 100))
+            .add("screws", &In::screws, "", "pairs that may be moved")
+            .add("positions", &In::positions, "", "the rate held still in each position")
+            .add("beat_error_ms", &In::beat_error_ms, "ms", "half the difference of two successive beats", between(0, 1e4));
+    return record;
+}
+
+}  // namespace echappe

@@ -1,0 +1,40 @@
+#pragma once
+
+#include "oscillator/balance_wheel.h"
+#include "oscillator/compound_pendulum.h"
+#include "oscillator/poise.h"
+
+namespace echappe {
+
+/// What the escapement keeps swinging. Plain values; lengths in mm.
+struct OscillatorRecord {
+    std::string kind = "pendulum";
+    double Q = 3000;  ///< assumed until it was measured from the decay
+    bool Q_measured = false;
+    double escapement_efficiency = 0.5;
+    std::optional<double> needed_deg;  ///< least swing to one side that unlocks safely
+    std::optional<double> swing_deg;   ///< semi-arc or amplitude as found
+    // Pendulum.
+    std::optional<double> mass_kg;
+    std::optional<double> nut_pitch_mm;
+    std::optional<double> tray_mm;  ///< of a tray for small weights, below the suspension
+    std::string rod = "steel";
+    std::optional<double> latitude_deg;
+    std::optional<double> altitude_m;
+    std::optional<double> gravity_m_s2;  ///< where it was measured; else from the place
+    std::optional<double> case_width_mm;
+    std::vector<PendulumPart> parts;
+    // Balance.
+    std::optional<double> inertia_kg_m2;
+    std::optional<BalanceWheel> wheel;
+    std::optional<Hairspring> spring;
+    std::optional<double> pins_to_stud_mm;  ///< along the strip
+    std::optional<double> overhang_mm;      ///< of strip beyond the stud
+    std::optional<double> division_mm;      ///< of strip that one division of the regulator's scale takes
+    std::vector<BalanceScrews> screws;
+    std::vector<PositionRate> positions;
+    std::optional<double> beat_error_ms;
+    static const Record& record();
+};
+
+}  // namespace echappe

@@ -1,0 +1,243 @@
+#include "simulate/practice.h"
+
+#include <algorithm>
+#include <cmath>
+#include <random>
+
+#include "power/torque_curve.h"
+#include "train/restore_model.h"
+#include "workings/record_json.h"
+
+namespace echappe {
+
+const Record& HiddenMesh::record() {
+    using In = HiddenMesh;
+    static const Record record = Fields<In>()
+                                     .add("wheel_of", &In::wheel_of, "", "arbor of the wheel")
+                                     .required()
+                                     .add("pinion_of", &In::pinion_of, "", "arbor of the pinion")
+                                     .required()
+                                     .add("module_mm", &In::module_mm, "mm", "true module", above(0, 50))
+                                     .required()
+                                     .add("centre_error_mm", &In::centre_error_mm, "mm", "how far the holes are off", between(-10, 10));
+    return record;
+}
+
+const Record& HiddenHole::record() {
+    using In = HiddenHole;
+    static const Record record = Fields<In>()
+                                     .add("arbor", &In::arbor, "", "whose pivot")
+                                     .required()
+                                     .add("plate", &In::plate, "", "which plate")
+                                     .choices(plate_names())
+                                     .required()
+                                     .add("pivot_mm", &In::pivot_mm, "mm", "pivot; 0: it is lost", between(0, 100))
+                                     .add("original_mm", &In::original_mm, "mm", "hole before it wore", above(0, 100))
+                                     .required()
+                                     .add("worn_mm", &In::worn_mm, "mm", "what the wall gave way", between(0, 20))
+                                     .add("worn_deg", &In::worn_deg, "deg", "which way, seen from the dial", between(-360, 360))
+                                     .add("dirt_mm", &In::dirt_mm, "mm", "reads smaller by this until pegged", between(0, 5));
+    return record;
+}
+
+const Record& HiddenArbor::record() {
+    using In = HiddenArbor;
+    static const Record record = Fields<In>()
+                                     .add("arbor", &In::arbor, "", "which")
+                                     .required()
+                                     .add("tir_mm", &In::tir_mm, "mm", "runout", between(0, 10))
+                                     .add("high_deg", &In::high_deg, "deg", "where the high side stands", between(-360, 360))
+                                     .add("plates_mm", &In::plates_mm, "mm", "between the plates", between(0, 1000))
+                                     .add("shoulders_mm", &In::shoulders_mm, "mm", "over the shoulders", between(0, 1000));
+    return record;
+}
+
+const Record& HiddenRate::record() {
+    using In = HiddenRate;
+    static const Record record =
+        Fields<In>()
+            .add("s_per_day", &In::s_per_day, "s/d", "as it was found, positive gains", between(-20000, 20000))
+            .add("s_per_day_per_K", &In::s_per_day_per_K, "s/d/K", "positive gains when warmer", between(-100, 100))
+            .add("s_per_day_per_unit", &In::s_per_day_per_unit, "s/d", "by a turn of the nut, or a mm of the pins", between(0, 1e5))
+            .add("room_C", &In::room_C, "°C", "mean of the room", between(-60, 80))
+            .add("day_C", &In::day_C, "°C", "that it swings about it in a day", between(0, 40))
+            .add("noise_s", &In::noise_s, "s", "of one look", between(0, 1e4));
+    return record;
+}
+
+const Record& HiddenMovement::record() {
+    using In = HiddenMovement;
+    static const Record record =
+        Fields<In>()
+            .add("format", &In::format, "", "says what this file is")
+            .choices({"echappe practice"})
+            .required()
+            .add("seed", &In::seed, "", "of the instruments' noise", between(0, 1e9))
+            .include(&In::train)
+            .add("meshes", &In::meshes, "", "true modules")
+            .required()
+            .add("forms", &In::forms, "", "forms of the meshes that are not of the clock's school")
+            .add("pendulum_length_mm", &In::pendulum_length_mm, "mm", "true length; 0: no pendulum", between(0, 1e5))
+            .add("holes", &In::holes, "", "true pivots and holes")
+            .add("shafts", &In::shafts, "", "true arbors by themselves")
+            .add("plates_mm", &In::plates_mm, "mm", "thickness by plate", above(0, 100))
+            .add("torque", &In::torque, "", "[[turns from let down, N mm], …] at the first arbor, driving")
+            .add("torque_friction", &In::torque_friction, "", "lost each way", between(0, 0.5))
+            .add("least_N_mm", &In::least_N_mm, "N mm", "that just keeps it going; 0: not known", between(0, 1e7))
+            .add("rate", &In::rate, "", "how the clock keeps time")
+            .add("gauge_step_mm", &In::gauge_step_mm, "mm", "steps of the gauges for pivots and holes", above(0, 1));
+    return record;
+}
+
+std::optional<double> HiddenMovement::truth(const QuantityKey& key) const {
+    if (key.kind == "pendulum_length_mm" && pendulum_length_mm > 0) return pendulum_length_mm;
+    RestoreInput whole;
+    whole.train = train;
+    whole.forms = forms;
+    const restore::Model model(whole, true);
+    const auto mesh = model.mesh_of(key);
+    if (!mesh) return {};
+    const auto counts = model.known_counts();
+    const Mesh& pair = model.network().meshes[*mesh];
+    for (const HiddenMesh& hidden : meshes) {
+        if (hidden.wheel_of + "-" + hidden.pinion_of != model.mesh_name(*mesh)) continue;
+        const double size = model.size(key.kind, *mesh, counts[pair.wheel], counts[pair.pinion]).at(hidden.module_mm);
+        return key.kind == "centre_distance_mm" ? size + hidden.centre_error_mm : size;
+    }
+    return {};
+}
+
+const HiddenArbor* HiddenMovement::shaft(const std::string& arbor) const {
+    for (const HiddenArbor& shaft : shafts)
+        if (shaft.arbor == arbor) return &shaft;
+    return nullptr;
+}
+
+std::optional<double> HiddenMovement::truth(const SurveyQuestion& question, bool pegged) const {
+    const auto there = [](double value) { return value > 0 ? std::optional(value) : std::nullopt; };
+    if (question.subject.starts_with("plate.")) {
+        if (question.field != "thickness_mm") return {};
+        const auto at = plates_mm.find(question.subject.substr(6));
+        return at == plates_mm.end() ? std::nullopt : std::optional(at->second);
+    }
+    if (const HiddenArbor* shaft_here = shaft(question.subject)) {
+        if (question.field == "tir_mm") return shaft_here->tir_mm;
+        return there(question.field == "plates_mm" ? shaft_here->plates_mm : shaft_here->shoulders_mm);
+    }
+    for (const HiddenHole& hole : holes) {
+        if (hole.arbor + "." + hole.plate != question.subject) continue;
+        const double dirt = pegged ? 0 : hole.dirt_mm;
+        if (question.field == "pivot_mm") return there(hole.pivot_mm);
+        if (question.field == "hole_min_mm") return hole.original_mm - dirt;
+        if (question.field == "hole_max_mm") return hole.original_mm + hole.worn_mm - dirt;
+        if (question.field == "wear_direction_deg") return hole.worn_deg;
+    }
+    return {};
+}
+
+HiddenMovement practice_from_text(const std::string& text) {
+    HiddenMovement movement;
+    const auto faults = read_json(text, HiddenMovement::record(), &movement);
+    if (!faults.empty()) throw faults.front();
+    return movement;
+}
+
+std::optional<double> SimulatedCalliper::read(const QuantityKey& key, std::uint64_t turn) const {
+    const auto truth = m_movement.truth(key);
+    if (!truth || key.kind == "module_mm" || key.kind == "pendulum_length_mm") return {};
+    return std::round((*truth + noise_mm * noise(name_of(key), turn)) / resolution_mm) * resolution_mm;
+}
+
+std::optional<double> SimulatedCalliper::read(const SurveyQuestion& question, bool pegged, std::uint64_t turn) const {
+    const auto truth = m_movement.truth(question, pegged);
+    if (!truth) return {};
+    const double by_chance = noise(question.subject + " " + std::string(question.field), turn);
+    if (question.field == "wear_direction_deg") {
+        constexpr double step_deg = 5;
+        return std::fmod(std::round((*truth + step_deg * by_chance) / step_deg) * step_deg + 720, 360);
+    }
+    // A pin gauge or micrometer on a pivot repeats better than calliper jaws over a wheel.
+    const double step = m_movement.gauge_step_mm;
+    const double gauge_noise_mm = 0.4 * step;
+    return std::max(0.0, std::round((*truth + gauge_noise_mm * by_chance) / step) * step);
+}
+
+std::optional<double> SimulatedCalliper::indicator_mm(const std::string& arbor, double angle_deg) const {
+    const HiddenArbor* shaft = m_movement.shaft(arbor);
+    if (!shaft) return {};
+    constexpr double rad_per_deg = 3.14159265358979323846 / 180;
+    return shaft->tir_mm / 2 * std::cos((angle_deg - shaft->high_deg) * rad_per_deg);
+}
+
+std::optional<double> SimulatedCalliper::torque(double turns, bool winding, std::uint64_t turn) const {
+    if (m_movement.torque.size() < 2) return {};
+    const TorqueCurve curve = TorqueCurve::through(m_movement.torque, "torque");
+    if (turns < curve.begin() || turns > curve.end()) return {};
+    const double friction = m_movement.torque_friction;
+    const double truth = curve.at(turns) * (winding ? (1 + friction) / (1 - friction) : 1);
+    constexpr double gauge_noise = 0.008;  // of the reading: a lever gauge held by hand
+    const double reading = truth * (1 + gauge_noise * noise((winding ? "winding " : "driving ") + std::to_string(turns), turn));
+    // Three figures: what a dial of that size shows.
+    const double step = std::pow(10, std::floor(std::log10(reading)) - 2);
+    return std::round(reading / step) * step;
+}
+
+std::optional<double> SimulatedCalliper::least_torque(std::uint64_t turn) const {
+    if (m_movement.least_N_mm <= 0) return {};
+    constexpr double trial_noise = 0.02;
+    const double reading = m_movement.least_N_mm * (1 + trial_noise * noise("least torque", turn));
+    const double step = std::pow(10, std::floor(std::log10(reading)) - 1);
+    return std::round(reading / step) * step;
+}
+
+std::optional<RateObservation> SimulatedCalliper::look(const RateLog& log, double reference_s, std::uint64_t turn) const {
+    if (!m_movement.rate) return {};
+    const HiddenRate& truth = *m_movement.rate;
+    constexpr double day_s = 86400, pi = 3.14159265358979323846;
+    constexpr double warmest = 15.0 / 24;  // of the day
+    RateObservation last{reference_s, reference_s, {}};
+    for (const RateObservation& look : log.looks)
+        if (&look == &log.looks.front() || look.reference_s > last.reference_s) last = look;
+    if (last.reference_s >= reference_s && !log.looks.empty()) return {};
+    // Everything done so far works in the rate; the day's warmth is summed over the time in between.
+    const auto warmth = [&](double from, double to) {
+        const auto sum = [&](double t) { return truth.day_C * day_s / (2 * pi) * std::sin(2 * pi * (t / day_s - warmest)); };
+        return (sum(to) - sum(from)) / day_s;
+    };
+    double gained = truth.s_per_day_per_K * warmth(last.reference_s, reference_s);
+    double rate = truth.s_per_day, at = last.reference_s;
+    std::vector<RateEvent> events = log.events;
+    std::sort(events.begin(), events.end(), [](const auto& a, const auto& b) { return a.reference_s < b.reference_s; });
+    for (const RateEvent& event : events) {
+        if (event.reference_s > at && event.reference_s < reference_s) {
+            gained += rate * (event.reference_s - at) / day_s;
+            at = event.reference_s;
+        }
+        const bool usual = event.means.empty() || event.means == "nut" || event.means == "pins";
+        if (event.reference_s < reference_s) rate += usual ? event.amount * truth.s_per_day_per_unit : event.expected_s_per_day.value_or(0);
+    }
+    gained += rate * (reference_s - at) / day_s;
+    RateObservation look;
+    look.reference_s = reference_s;
+    const std::string when = "look " + std::to_string(static_cast<long long>(reference_s));
+    look.shown_s = last.shown_s + (reference_s - last.reference_s) + gained + truth.noise_s * noise(when, turn);
+    look.shown_s = std::round(look.shown_s * 10) / 10;
+    const double thermometer_C = 0.2;
+    look.temperature_C = std::round(10 * (truth.room_C + truth.day_C * std::cos(2 * pi * (reference_s / day_s - warmest)) +
+                                          thermometer_C * noise(when + " C", turn))) /
+                         10;
+    return look;
+}
+
+double SimulatedCalliper::noise(const std::string& what, std::uint64_t turn) const {
+    // FNV-1a of the quantity's name: the same on every machine, unlike std::hash.
+    std::uint64_t hash = 14695981039346656037ULL ^ static_cast<std::uint64_t>(m_movement.seed);
+    for (const char c : what + "#" + std::to_string(turn)) hash = (hash ^ static_cast<unsigned char>(c)) * 1099511628211ULL;
+    std::mt19937_64 engine(hash);
+    // Sum of twelve uniforms: Gaussian to well under the resolution, and the same with every standard library.
+    double sum = -6;
+    for (int i = 0; i < 12; ++i) sum += static_cast<double>(engine() >> 11) * 0x1.0p-53;
+    return sum;
+}
+
+}  // namespace echappe

@@ -1,0 +1,147 @@
+#include "train/derive.h"
+
+#include <algorithm>
+#include <cmath>
+
+#include "number/units.h"
+#include "teeth/cycloidal.h"
+#include "train/hands.h"
+#include "train/module_fit.h"
+
+namespace echappe {
+namespace {
+
+constexpr double believed_sigma = 3;  ///< beyond this a reading and what follows from the rest disagree
+
+std::string mm(double value) { return print_fixed(value, 2) + " mm"; }
+
+std::string lost_arbor(const DerivedTrain& derived) {
+    const std::string part = derived.restore->candidates.front().counts.begin()->first;
+    return part.substr(0, part.find('.'));
+}
+
+std::string where(const QuantityKey& key) { return key.arbor ? *key.arbor : key.pinion_of.value_or(""); }
+
+void judge_candidates(const TrainRecord& record, const DerivedTrain& derived, std::vector<Finding>& out) {
+    if (!derived.restore || derived.restore->candidates.empty()) return;
+    const RestoreResult& restore = *derived.restore;
+    const size_t running = derived.in_the_running;
+    if (restore.conflict) {
+        const bool named = restore.conflict->evidence.has_value();
+        out.push_back({"conflict", "fault",
+                       named ? "The readings contradict each other: suspect " + record.name_of_quantity(*restore.conflict->evidence) + "."
+                             : "The readings contradict each other.",
+                       restore.conflict->reason, named ? where(*restore.conflict->evidence) : lost_arbor(derived), ""});
+    }
+    if (running > 1 && !derived.chosen) {
+        const std::string next = restore.next_measurement ? "Measure next: " + record.name_of_quantity(restore.next_measurement->key) + "."
+                                                          : "No further reading with this instrument separates them.";
+        out.push_back({"undecided", "caution", std::to_string(running) + " sets of counts are still possible.",
+                       "The evidence so far does not tell them apart (" + print_fixed(restore.entropy_bits, 1) + " bit open). " + next,
+                       lost_arbor(derived), ""});
+    }
+    if (derived.chosen && *derived.shown_candidate != 0)
+        out.push_back({"unlikely-choice", "caution", "The chosen counts are not the likeliest.",
+                       "They weigh " + print_fixed(100 * restore.candidates[*derived.shown_candidate].weight, 1) + " %, the likeliest " +
+                           print_fixed(100 * restore.candidates.front().weight, 1) + " %.",
+                       lost_arbor(derived), ""});
+}
+
+void judge_strain(const TrainRecord& record, const DerivedTrain& derived, std::vector<Finding>& out) {
+    for (const Strain& strain : derived.strain) {
+        if (std::abs(strain.sigma) <= believed_sigma || !strain.predicted) continue;
+        out.push_back({"strain:" + name_of(strain.key), "fault",
+                       "Measured and derived disagree: " + record.name_of_quantity(strain.key) + ".",
+                       "Measured " + print_short(strain.value) + ", the rest gives " + print_short(*strain.predicted, 5) + " " +
+                           strain.key.unit() + ": " + print_fixed(std::abs(strain.sigma), 1) + " sigma apart.",
+                       where(strain.key), ""});
+    }
+}
+
+void judge_mesh(const TrainRecord& record, const DerivedMesh& mesh, std::vector<Finding>& out) {
+    const auto name = [&] { return record.name_of_arbor(mesh.wheel_of) + " to " + record.name_of_arbor(mesh.pinion_of); };
+    if (mesh.pinion < cycloidal::fewest_leaves)
+        out.push_back({"few-leaves:" + mesh.name(), "caution", "A pinion of " + std::to_string(mesh.pinion) + " leaves.",
+                       "Under 6 leaves contact begins well before the line of centres and the mesh rubs; the standard has no form for it.",
+                       mesh.pinion_of, ""});
+    if (!mesh.measured_centre_mm || mesh.module_known != Known::measured) return;
+    const double too_deep = mesh.depth_mm->value;
+    if (std::abs(too_deep) <= believed_sigma * mesh.depth_mm->u) return;
+    if (too_deep > cycloidal::pinion_clearance * mesh.module_mm.value)
+        out.push_back({"clash:" + mesh.name(), "fault", "Teeth would strike the roots, " + name() + ".",
+                       "The holes are " + mm(too_deep) + " nearer than these teeth need; only " +
+                           mm(cycloidal::pinion_clearance * mesh.module_mm.value) + " is free under the tip.",
+                       mesh.pinion_of, ""});
+    else if (-too_deep > mesh.sizes.wheel.addendum_mm)
+        out.push_back({"apart:" + mesh.name(), "fault", "Teeth would not reach, " + name() + ".",
+                       "The holes are " + mm(-too_deep) + " further apart than these teeth need; a tooth is only " +
+                           mm(mesh.sizes.wheel.addendum_mm) + " high above the pitch circle.",
+                       mesh.pinion_of, ""});
+    const double root = mesh.sizes.pinion.root_diameter_mm / mesh.sizes.pinion.pitch_diameter_mm;
+    if (root < 0.35)
+        out.push_back({"undercut:" + mesh.name(), "caution", "Little metal under the leaves, " + name() + ".",
+                       "The root is " + print_fixed(100 * root, 0) + " % of the pitch diameter.", mesh.pinion_of, ""});
+}
+
+/// Diameters over tips and roots tell forms apart; a distance does not.
+void judge_form(const TrainRecord& record, const DerivedMesh& mesh, std::vector<Finding>& out) {
+    const std::string& school = mesh.form.school;
+    if (school != "cycloidal-clock" && school != "involute-20") return;
+    ModuleFitInput input{mesh.wheel, mesh.pinion, mesh.form, {}, {}};
+    bool roots = false;
+    for (const Measurement& m : record.measurements) {
+        const QuantityKey& key = m.evidence.key;
+        const bool wheel = key.kind.starts_with("wheel_") && key.arbor == mesh.wheel_of;
+        const bool pinion = key.kind.starts_with("pinion_") && key.arbor == mesh.pinion_of;
+        if (m.left_out || !(wheel || pinion) || !key.kind.ends_with("_diameter_mm")) continue;
+        roots = roots || key.kind.ends_with("root_diameter_mm");
+        input.evidence.push_back(m.evidence);
+    }
+    if (!roots || input.evidence.size() < 2) return;
+    const ModuleFitResult fit = fit_module(input);
+    constexpr double sure = 0.8;
+    const FormOdds& likelier = fit.forms.front();
+    if (likelier.school == school || likelier.weight < sure) return;
+    out.push_back({"form:" + mesh.name(), "caution",
+                   "The sizes fit " + std::string(school_of(likelier.school).words) +
+                       " teeth better: " + print_fixed(100 * likelier.weight, 0) + " %.",
+                   "Tips and roots of " + record.name_of_arbor(mesh.wheel_of) + " to " + record.name_of_arbor(mesh.pinion_of) +
+                       " leave a misfit of " + print_fixed(likelier.misfit, 1) + " so, of " + print_fixed(fit.forms.back().misfit, 1) +
+                       " as the form that is set. Change the form of this mesh, or read the roots again.",
+                   mesh.wheel_of, ""});
+}
+
+/// A hand that drifts by more than a twelfth of its dial in a year is seen to be wrong by whoever reads it.
+void judge_hand(const TrainRecord& record, const DerivedArbor& arbor, std::vector<Finding>& out) {
+    if (!arbor.hand_s_per_year) return;
+    const JobArbor& written = *record.arbor(arbor.id);
+    const NamedPeriod& shown = *find_period(*written.hand);
+    const double off = *arbor.hand_s_per_year;
+    if (std::abs(off) <= shown.period_s.to_double() / 12) return;
+    out.push_back({"hand:" + arbor.id, "caution",
+                   arbor.name + (off > 0 ? " gains " : " loses ") + print_span(std::round(std::abs(off) / 60) * 60) + " a year.",
+                   "Its train turns it once in " + print_span(*arbor.period_s) + "; it should show " + shown.words +
+                       ". The train finder has closer counts: ask it for \"" + *written.hand + "\".",
+                   arbor.id, ""});
+}
+
+}  // namespace
+
+std::vector<Finding> findings_of_train(const TrainRecord& record, const DerivedTrain& derived) {
+    std::vector<Finding> out;
+    if (!derived.problem.empty())
+        out.push_back({"problem", "fault", "The train cannot be worked out.", derived.problem, record.reference.arbor, ""});
+    if (derived.to_weigh)
+        out.push_back({"to-weigh", "note", "What is lost is not weighed yet.",
+                       print_many(static_cast<double>(*derived.to_weigh)) +
+                           " combinations of the lost counts; a reading of a lost arbor's mesh, or narrower limits, cuts them down.",
+                       record.reference.arbor, ""});
+    judge_candidates(record, derived, out);
+    judge_strain(record, derived, out);
+    for (const DerivedMesh& mesh : derived.meshes) judge_mesh(record, mesh, out);
+    for (const DerivedMesh& mesh : derived.meshes) judge_form(record, mesh, out);
+    for (const DerivedArbor& arbor : derived.arbors) judge_hand(record, arbor, out);
+    return out;
+}
+
+}  // namespace echappe

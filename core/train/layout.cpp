@@ -1,0 +1,125 @@
+#include "train/layout.h"
+
+#include <algorithm>
+#include <cmath>
+
+#include "teeth/meshing.h"
+
+namespace echappe {
+namespace {
+
+constexpr double pi = 3.14159265358979323846;
+
+DerivedArbor* find(DerivedTrain& derived, const std::string& id) {
+    for (DerivedArbor& arbor : derived.arbors)
+        if (arbor.id == id) return &arbor;
+    return nullptr;
+}
+
+void place_known(const TrainRecord& record, DerivedTrain& derived) {
+    for (size_t i = 0; i < derived.arbors.size(); ++i) {
+        const auto& position = record.arbors[i].position_mm;
+        if (position.size() != 2) continue;
+        derived.arbors[i].x_mm = position[0];
+        derived.arbors[i].y_mm = position[1];
+        derived.arbors[i].position_assumed = false;
+    }
+}
+
+struct Disc {
+    double x, y, radius;
+};
+
+/// How much a disc of this size would lie over what stands already, or beyond the plate.
+double in_the_way(const TrainRecord& record, const std::vector<Disc>& standing, const Disc& disc) {
+    double sum = 0;
+    for (const Disc& other : standing) sum += std::max(0.0, other.radius + disc.radius - std::hypot(other.x - disc.x, other.y - disc.y));
+    if (!record.plate) return sum;
+    // Off the plate nothing can be pivoted.
+    return sum + 10 * std::max(0.0, disc.radius - record.plate->room_at(disc.x, disc.y));
+}
+
+/// The way from (x, y) along which a disc lies least in the way of the others; ties go up.
+double freest_way(const TrainRecord& record, const std::vector<Disc>& standing, const Disc& from, double distance, double radius) {
+    constexpr int ways = 48;
+    double best = pi / 2;
+    double least = INFINITY;
+    for (int i = 0; i < ways; ++i) {
+        const double way = pi / 2 + 2 * pi * i / ways;
+        const double cost = in_the_way(record, standing, {from.x + distance * std::cos(way), from.y + distance * std::sin(way), radius});
+        if (cost >= least - 1e-9) continue;
+        least = cost;
+        best = way;
+    }
+    return best;
+}
+
+/// Largest pitch radius on an arbor.
+double reach_of(const DerivedTrain& derived, const std::string& arbor) {
+    double reach = 1;
+    for (const DerivedMesh& mesh : derived.meshes) {
+        if (mesh.wheel_of == arbor) reach = std::max(reach, mesh.sizes.wheel.pitch_diameter_mm / 2);
+        if (mesh.pinion_of == arbor) reach = std::max(reach, mesh.sizes.pinion.pitch_diameter_mm / 2);
+    }
+    return reach;
+}
+
+/// Mesh by mesh away from what stands already. Where nothing was measured the train climbs, left and right in turn; beside
+/// measured holes a new arbor takes the freest place.
+void place_assumed(const TrainRecord& record, DerivedTrain& derived) {
+    std::vector<bool> placed;
+    for (const auto& arbor : derived.arbors) placed.push_back(!arbor.position_assumed);
+    const auto index = [&](const std::string& id) { return static_cast<size_t>(find(derived, id) - derived.arbors.data()); };
+    if (std::find(placed.begin(), placed.end(), true) == placed.end() && !placed.empty()) placed[index(record.reference.arbor)] = true;
+    const bool some_known = std::any_of(derived.arbors.begin(), derived.arbors.end(), [](const auto& a) { return !a.position_assumed; });
+    double lean = 0.6;
+    for (bool moved = true; moved;) {
+        moved = false;
+        // What turns on another's axis stands where that stands.
+        for (size_t i = 0; i < placed.size(); ++i) {
+            const auto& axis = record.arbors[i].train.coaxial_with;
+            if (placed[i] || !axis || !placed[index(*axis)]) continue;
+            derived.arbors[i].x_mm = derived.arbors[index(*axis)].x_mm;
+            derived.arbors[i].y_mm = derived.arbors[index(*axis)].y_mm;
+            derived.arbors[i].position_assumed = derived.arbors[index(*axis)].position_assumed;
+            placed[i] = moved = true;
+        }
+        for (const DerivedMesh& mesh : derived.meshes) {
+            const size_t wheel = index(mesh.wheel_of);
+            const size_t pinion = index(mesh.pinion_of);
+            if (placed[wheel] == placed[pinion]) continue;
+            const size_t from = placed[wheel] ? wheel : pinion;
+            const size_t to = placed[wheel] ? pinion : wheel;
+            const double up = placed[wheel] ? pi / 2 : -pi / 2;
+            const DerivedArbor& base = derived.arbors[from];
+            double way = up + lean;
+            if (some_known) {
+                std::vector<Disc> standing;
+                for (size_t i = 0; i < placed.size(); ++i)
+                    if (placed[i] && i != from)
+                        standing.push_back({derived.arbors[i].x_mm, derived.arbors[i].y_mm, reach_of(derived, derived.arbors[i].id)});
+                way = freest_way(record, standing, {base.x_mm, base.y_mm, 0}, mesh.centre_distance_mm,
+                                 reach_of(derived, derived.arbors[to].id));
+            }
+            derived.arbors[to].x_mm = base.x_mm + mesh.centre_distance_mm * std::cos(way);
+            derived.arbors[to].y_mm = base.y_mm + mesh.centre_distance_mm * std::sin(way);
+            lean = -lean;
+            placed[to] = moved = true;
+        }
+    }
+}
+
+}  // namespace
+
+void lay_out(const TrainRecord& record, DerivedTrain& derived) {
+    place_known(record, derived);
+    place_assumed(record, derived);
+    for (DerivedMesh& mesh : derived.meshes) {
+        const DerivedArbor& wheel = *find(derived, mesh.wheel_of);
+        const DerivedArbor& pinion = *find(derived, mesh.pinion_of);
+        const double line = std::atan2(pinion.y_mm - wheel.y_mm, pinion.x_mm - wheel.x_mm);
+        mesh.pinion_angle = meshing_pinion_angle(0, line, mesh.wheel, mesh.pinion);
+    }
+}
+
+}  // namespace echappe

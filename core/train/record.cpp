@@ -1,0 +1,140 @@
+#include "train/record.h"
+
+#include <algorithm>
+#include <cmath>
+
+#include "train/hands.h"
+
+namespace echappe {
+namespace {
+
+std::vector<std::string> hand_names() {
+    std::vector<std::string> names;
+    for (const NamedPeriod& period : named_periods()) names.push_back(period.id);
+    return names;
+}
+
+}  // namespace
+
+const Record& JobArbor::record() {
+    using In = JobArbor;
+    static const Record record =
+        Fields<In>()
+            .include(&In::train)
+            .add("name", &In::name, "", "as the workshop calls it")
+            .add("pinion_state", &In::pinion_state, "", "how its count is known")
+            .choices({"counted", "assumed"})
+            .add("wheel_state", &In::wheel_state, "", "how its count is known")
+            .choices({"counted", "assumed"})
+            .add("pinion_trust", &In::pinion_trust, "", "probability that the count found is the maker's; absent: not doubted",
+                 between(0.001, 0.999))
+            .add("wheel_trust", &In::wheel_trust, "", "the same of the wheel's count", between(0.001, 0.999))
+            .add("hand", &In::hand, "", "what the hand on it shows")
+            .choices(hand_names())
+            .add("position_mm", &In::position_mm, "mm", "x, y of its hole, seen from the dial", between(-10000, 10000));
+    return record;
+}
+
+const Record& Measurement::record() {
+    using In = Measurement;
+    static const Record record = Fields<In>()
+                                     .add("id", &In::id, "", "stable id")
+                                     .required()
+                                     .include(&In::evidence)
+                                     .add("instrument", &In::instrument, "", "what it was measured with")
+                                     .add("date", &In::date, "", "when")
+                                     .add("note", &In::note, "", "a word about it")
+                                     .add("left_out", &In::left_out, "", "kept, but not believed");
+    return record;
+}
+
+const Record& Choice::record() {
+    using In = Choice;
+    static const Record record = Fields<In>()
+                                     .add("part", &In::part, "", "the lost count, as in \"third.wheel\"")
+                                     .required()
+                                     .add("count", &In::count, "", "what was decided", between(4, 1000))
+                                     .required()
+                                     .add("weight", &In::weight, "", "its probability then", between(0, 1))
+                                     .add("date", &In::date, "", "when");
+    return record;
+}
+
+const Record& TrainList::record() {
+    using In = TrainList;
+    static const Record record = Fields<In>()
+                                     .add("id", &In::id, "", "stable id")
+                                     .required()
+                                     .add("name", &In::name, "", "as the workshop calls it")
+                                     .add("arbors", &In::arbors, "", "ids from the power upwards")
+                                     .required();
+    return record;
+}
+
+const Record& Plate::record() {
+    using In = Plate;
+    static const Record record =
+        Fields<In>()
+            .add("width_mm", &In::width_mm, "mm", "width", above(0, 10000))
+            .required()
+            .add("height_mm", &In::height_mm, "mm", "height; 0, 0 is the middle of the lower edge", above(0, 10000))
+            .required()
+            .add("shape", &In::shape, "", "outline")
+            .choices({"arched", "round"})
+            .add("pillar_mm", &In::pillar_mm, "mm", "diameter of a pillar", above(0, 100))
+            .add("pillars", &In::pillars, "mm", "where the pillars stand");
+    return record;
+}
+
+double Plate::room_at(double x_mm, double y_mm) const {
+    if (shape != "round") return std::min({width_mm / 2 - std::abs(x_mm), y_mm, height_mm - y_mm});
+    return std::min(width_mm, height_mm) / 2 - std::hypot(x_mm, y_mm - height_mm / 2);
+}
+
+const Record& TrainRecord::record() {
+    using In = TrainRecord;
+    static const Record record =
+        Fields<In>()
+            .add("trains", &In::trains, "", "chains for the ladder")
+            .add("arbors", &In::arbors, "", "every arbor")
+            .required()
+            .add("reference", &In::reference, "", "the arbor whose period is known")
+            .required()
+            .add("escape_arbor", &In::escape_arbor, "", "arbor of the escape wheel")
+            .add("beats_per_tooth", &In::beats_per_tooth, "", "2, or 1", between(1, 2))
+            .add("winding_turns", &In::winding_turns, "", "turns of the first arbor from wound to run down", above(0, 10000))
+            .add("limits", &In::limits, "", "what a lost count may be")
+            .add("plate", &In::plate, "", "the plate's outline")
+            .add("measurements", &In::measurements, "", "everything measured")
+            .add("choices", &In::choices, "", "lost counts decided");
+    return record;
+}
+
+const JobArbor* TrainRecord::arbor(const std::string& id) const {
+    const auto at = std::find_if(arbors.begin(), arbors.end(), [&](const JobArbor& a) { return a.train.id == id; });
+    return at == arbors.end() ? nullptr : &*at;
+}
+
+const Choice* TrainRecord::choice(const std::string& part) const {
+    const auto at = std::find_if(choices.begin(), choices.end(), [&](const Choice& c) { return c.part == part; });
+    return at == choices.end() ? nullptr : &*at;
+}
+
+std::string TrainRecord::name_of_arbor(const std::string& id) const {
+    const JobArbor* found = arbor(id);
+    return found && !found->name.empty() ? found->name : id;
+}
+
+std::string TrainRecord::name_of_quantity(QuantityKey key) const {
+    for (auto* id : {&key.arbor, &key.wheel_of, &key.pinion_of})
+        if (*id) *id = name_of_arbor(**id);
+    return echappe::name_of(key);
+}
+
+int TrainRecord::length_decimals(const std::string& unit) const {
+    constexpr double watch_plate_mm = 60;
+    const bool fine = plate && std::min(plate->width_mm, plate->height_mm) < watch_plate_mm;
+    return (unit == "in" ? 4 : 2) + (fine ? 1 : 0);
+}
+
+}  // namespace echappe

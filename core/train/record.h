@@ -1,0 +1,81 @@
+#pragma once
+
+#include "train/restore.h"
+
+namespace echappe {
+
+/// The train's part of a job: what is known of the arbors and their counts, what was measured, and what was decided.
+
+struct JobArbor {
+    ArborInput train;
+    std::string name;
+    std::string pinion_state = "counted";
+    std::string wheel_state = "counted";
+    std::optional<double> pinion_trust;  ///< probability that the count found is the maker's; none: not doubted
+    std::optional<double> wheel_trust;
+    std::optional<std::string> hand;  ///< what its hand shows, by the name of a period
+    std::vector<double> position_mm;  ///< x, y of the hole on the plate, seen from the dial; empty: not known
+    static const Record& record();
+};
+
+struct Measurement {
+    std::string id;
+    Evidence evidence;
+    std::string instrument;
+    std::string date;
+    std::string note;
+    bool left_out = false;  ///< kept, but not believed
+    static const Record& record();
+};
+
+/// A lost count that was decided.
+struct Choice {
+    std::string part;
+    long long count = 0;
+    double weight = 0;
+    std::string date;
+    static const Record& record();
+};
+
+/// A chain of arbors from the power to the escape wheel, as the ladder shows it.
+struct TrainList {
+    std::string id;
+    std::string name;
+    std::vector<std::string> arbors;
+    static const Record& record();
+};
+
+struct Plate {
+    double width_mm = 0;
+    double height_mm = 0;
+    std::string shape = "arched";  ///< or "round", inscribed in width and height
+    double pillar_mm = 9;          ///< diameter of a pillar
+    std::vector<std::array<double, 2>> pillars;
+    static const Record& record();
+    /// From a point to the edge; negative outside.
+    double room_at(double x_mm, double y_mm) const;
+};
+
+struct TrainRecord {
+    std::vector<TrainList> trains;
+    std::vector<JobArbor> arbors;
+    ReferenceInput reference;
+    std::optional<std::string> escape_arbor;
+    long long beats_per_tooth = 2;
+    std::optional<double> winding_turns;
+    RestoreLimits limits;
+    std::optional<Plate> plate;
+    std::vector<Measurement> measurements;
+    std::vector<Choice> choices;
+    static const Record& record();
+
+    const JobArbor* arbor(const std::string& id) const;
+    const Choice* choice(const std::string& part) const;
+    std::string name_of_arbor(const std::string& id) const;
+    /// "centre to third, centre distance", with the arbors' names.
+    std::string name_of_quantity(QuantityKey key) const;
+    /// Decimals that matter in a length shown in this unit: one more under a watch's plate.
+    int length_decimals(const std::string& unit) const;
+};
+
+}  // namespace echappe

@@ -1,0 +1,11 @@
+#include "workings/length_unit.h"
+
+namespace echappe {
+
+const Record& LengthUnit::record() {
+    using In = LengthUnit;
+    static const Record record = Fields<In>().add("length_unit", &In::symbol, "", "unit shown").choices({"mm", "in"});
+    return record;
+}
+
+}  // namespace echappe

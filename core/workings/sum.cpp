@@ -1,0 +1,155 @@
+#include "workings/sum.h"
+
+#include <algorithm>
+#include <set>
+
+#include "number/input_error.h"
+#include "number/units.h"
+#include "workings/record_json.h"
+
+namespace echappe {
+namespace {
+
+constexpr int digits = 4;  ///< of a figure shown: a sum is no better than what went in
+
+std::string in_one_line(const Record& record, void* object);
+
+/// A value in words; nothing for what is not there.
+struct InWords {
+    std::string operator()(const double* v) const { return print_short(*v, digits); }
+    std::string operator()(const long long* v) const { return std::to_string(*v); }
+    std::string operator()(const bool* v) const { return *v ? "yes" : "no"; }
+    std::string operator()(const std::string* v) const { return *v; }
+    std::string operator()(const NestedSlot& v) const { return v.object ? in_one_line(*v.record, v.object) : ""; }
+    std::string operator()(const std::vector<double>* v) const {
+        std::string line;
+        for (const double item : *v) line += (line.empty() ? "" : " · ") + print_short(item, digits);
+        return line;
+    }
+    template <class T>
+    std::string operator()(const std::optional<T>* v) const {
+        if constexpr (requires(InWords in, const T* t) { in(t); }) return *v ? (*this)(&**v) : "";
+        return "";
+    }
+    std::string operator()(...) const { return ""; }
+};
+
+std::string in_one_line(const Record& record, void* object) {
+    std::string line;
+    for (const Field& field : record.fields()) {
+        const std::string text = std::visit(InWords(), field.slot(object));
+        if (!text.empty()) line += (line.empty() ? "" : " · ") + text;
+    }
+    return line;
+}
+
+/// "pivot_mm", "diameter": the name without its unit, then what it means.
+std::string words_of(const Field& field) {
+    std::string name = field.name;
+    std::string unit = field.unit;
+    std::replace(unit.begin(), unit.end(), ' ', '_');
+    for (const std::string& ending : {"_" + unit, std::string("_N_mm2"), std::string("_m_s2"), std::string("_kg_m2"), std::string("_mm"),
+                                      std::string("_deg"), std::string("_s")})
+        if (name.ends_with(ending) && name.size() > ending.size()) {
+            name.resize(name.size() - ending.size());
+            break;
+        }
+    std::replace(name.begin(), name.end(), '_', ' ');
+    return field.meaning.starts_with(name) ? field.meaning : name + ": " + field.meaning;
+}
+
+void tell_results(const Record& record, void* object, std::vector<SumLine>& found) {
+    for (const Field& field : record.fields()) {
+        const Slot slot = field.slot(object);
+        if (const auto* list = std::get_if<ListSlot>(&slot)) {
+            for (size_t i = 0; i < list->items.size(); ++i)
+                found.push_back(
+                    {field.name, words_of(field) + ", " + std::to_string(i + 1), in_one_line(*list->record, list->items[i]), "", ""});
+            continue;
+        }
+        if (const auto* words = std::get_if<std::vector<std::string>*>(&slot)) {
+            for (const std::string& word : **words) found.push_back({field.name, "", word, "", ""});
+            continue;
+        }
+        const std::string text = std::visit(InWords(), slot);
+        if (!text.empty()) found.push_back({field.name, words_of(field), text, field.unit, ""});
+    }
+}
+
+void take_out(const Slot& slot) {
+    std::visit(
+        [](auto value) {
+            if constexpr (requires { value->reset(); }) value->reset();
+        },
+        slot);
+}
+
+}  // namespace
+
+std::vector<SumLine> lines_of(const Record& record, const void* object, const std::vector<std::string>& names) {
+    std::vector<SumLine> lines;
+    for (const std::string& name : names) {
+        const Field& field = *record.find(name);
+        const std::string text = std::visit(InWords(), field.slot(const_cast<void*>(object)));
+        lines.push_back({name, words_of(field), text, field.unit, text.empty() ? "unknown" : "job"});
+    }
+    return lines;
+}
+
+std::map<std::string, double> numbers_of(const Record& record, const void* object) {
+    std::map<std::string, double> numbers;
+    for (const Field& field : record.fields()) {
+        const Slot slot = field.slot(const_cast<void*>(object));
+        if (const auto* number = std::get_if<double*>(&slot)) numbers[field.name] = **number;
+        if (const auto* number = std::get_if<std::optional<double>*>(&slot); number && **number) numbers[field.name] = ***number;
+        if (const auto* number = std::get_if<long long*>(&slot)) numbers[field.name] = static_cast<double>(**number);
+    }
+    return numbers;
+}
+
+void type_into_record(const Record& record, void* object, const std::string& name, const std::string& word) {
+    const Field* field = record.find(name);
+    if (!field) throw InputError(name, "a field that is not there", record.nearest(name));
+    if (word.empty()) take_out(field->slot(object));
+    else read_word(*field, word, object);
+}
+
+SumAnswer answer_sum(const Calculation& sum, const std::map<std::string, double>& facts, const std::vector<std::string>& typed) {
+    SumAnswer answer;
+    const auto input = sum.make_input();
+    std::set<std::string> by_hand;
+    bool whole = true;
+    try {
+        for (const Field& field : sum.input->fields())
+            if (const auto fact = facts.find(field.name); fact != facts.end()) read_word(field, print_short(fact->second, 15), input.get());
+        for (const std::string& line : typed) {
+            const size_t is = line.find('=');
+            const Field* field = sum.input->find(line.substr(0, is));
+            if (!field || is == std::string::npos) continue;
+            read_word(*field, line.substr(is + 1), input.get());
+            by_hand.insert(field->name);
+        }
+    } catch (const InputError& error) {
+        answer.fault = error.what();
+    }
+    for (const Field& field : sum.input->fields()) {
+        const std::string from = by_hand.contains(field.name) ? "typed"
+                                 : facts.contains(field.name) ? "job"
+                                 : field.required             ? "missing"
+                                                              : "usual";
+        whole = whole && from != "missing";
+        answer.asked.push_back(
+            {field.name, words_of(field), from == "missing" ? "" : std::visit(InWords(), field.slot(input.get())), field.unit, from});
+    }
+    if (!whole || !answer.fault.empty()) return answer;
+    try {
+        const auto result = sum.run(input.get());
+        tell_results(*sum.output, result.get(), answer.found);
+        answer.workings = sum.explain(input.get(), result.get());
+    } catch (const InputError& error) {
+        answer.fault = error.what();
+    }
+    return answer;
+}
+
+}  // namespace echappe

@@ -1,0 +1,35 @@
+#pragma once
+
+#include <map>
+
+#include "workings/calculation.h"
+
+namespace echappe {
+
+/// One figure of a sum, going in or coming out.
+struct SumLine {
+    std::string field;
+    std::string words;  ///< what it means
+    std::string text;   ///< the value; empty when it is missing
+    std::string unit;
+    std::string from;  ///< going in: "job", "typed", "usual", "missing", "unknown" (may stay so)
+};
+
+/// A sum of the bench with what went in and what came out; nothing came out while something is missing or wrong.
+struct SumAnswer {
+    std::vector<SumLine> asked;
+    std::vector<SumLine> found;
+    std::vector<Working> workings;
+    std::string fault;
+};
+
+/// What is known goes in, what was typed over it, then what is usual.
+SumAnswer answer_sum(const Calculation& sum, const std::map<std::string, double>& facts, const std::vector<std::string>& typed);
+/// Fields of a record as lines, in this order; empty ones are missing.
+std::vector<SumLine> lines_of(const Record& record, const void* object, const std::vector<std::string>& fields);
+/// Every field that holds one number, by its name.
+std::map<std::string, double> numbers_of(const Record& record, const void* object);
+/// A field from a word; an empty word takes an optional one out. Throws InputError.
+void type_into_record(const Record& record, void* object, const std::string& field, const std::string& word);
+
+}  // namespace echappe
