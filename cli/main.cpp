@@ -53,6 +53,8 @@ void print_field(const Field& field, void* example, const std::string& indent, b
     if (defaults && !field.required) {
         if (const auto* number = std::get_if<double*>(&slot)) std::cout << " default " << print_short(**number, 12);
         if (const auto* whole = std::get_if<long long*>(&slot)) std::cout << " default " << **whole;
+        if (const auto* exact = std::get_if<Rational*>(&slot); exact && field.range.holds((**exact).to_double()))
+            std::cout << " default " << print_short((**exact).to_double(), 12);
         if (const auto* word = std::get_if<std::string*>(&slot)) std::cout << " default " << (**word).substr(0, 40);
     }
     std::cout << ": " << field.meaning << "\n";

@@ -36,7 +36,7 @@ void find_all(Deriving& pass) {
         }
     for (const TopicFault& fault : derived.faults) {
         const auto row = std::find_if(all().begin(), all().end(), [&](const Topic& topic) { return topic.id == fault.topic; });
-        derived.findings.push_back({"not-derived:" + fault.topic, "fault",
+        derived.findings.push_back({fault.topic + ".not-derived", "fault",
                                     "The " + (row == all().end() ? fault.topic : row->words) + " cannot be worked out; the rest stands.",
                                     fault.sentence, job.train.reference.arbor, ""});
     }

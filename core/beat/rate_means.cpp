@@ -67,7 +67,7 @@ double by_screws(const OscillatorRecord& o, double beats, const RateMeans& means
 }
 
 RateMeans named(std::string id, std::string name, std::string unit, double step, double most, std::string gains, std::string loses) {
-    return {std::move(id), std::move(name), std::move(unit), step, most, 0, false, std::move(gains), std::move(loses), {}, {}, {}};
+    return {std::move(id), std::move(name), std::move(unit), step, most, 0, false, std::move(gains), std::move(loses), false, {}, {}, {}};
 }
 
 std::vector<RateMeans> of_pendulum(const OscillatorRecord& o, double beats) {
@@ -78,7 +78,7 @@ std::vector<RateMeans> of_pendulum(const OscillatorRecord& o, double beats) {
     if (o.tray_mm && (o.mass_kg || whole_parts(o))) {
         // Above the centre of swing a weight laid on gains, below it loses.
         RateMeans tray = named("tray", "tray", "g", 0.1, 50, "laid on the tray: faster", "taken off the tray: slower");
-        if (by_tray(o, beats, 1) < 0) tray.gains = "taken off the tray: faster", tray.loses = "laid on the tray: slower";
+        if (by_tray(o, beats, 1) < 0) tray.gains = "taken off the tray: faster", tray.loses = "laid on the tray: slower", tray.gains_taken_off = true;
         list.push_back(tray);
     }
     return list;
@@ -110,7 +110,7 @@ std::string turns_in_words(double turns) {
 }
 
 /// True where a positive amount means taking a weight off.
-bool takes_off(const RateMeans& means) { return means.gains.starts_with("taken off"); }
+bool takes_off(const RateMeans& means) { return means.gains_taken_off; }
 
 }  // namespace
 

@@ -16,6 +16,7 @@ struct RateMeans {
     bool learnt = false;            ///< from what the last changes did, not from the sizes
     std::string gains;              ///< a positive amount in words: "up: the bob higher, faster"
     std::string loses;
+    bool gains_taken_off = false;          ///< a positive amount means taking a weight off
     std::optional<double> advised;         ///< that brings the rate right, to the nearest step
     std::optional<double> left_s_per_day;  ///< the rate expected then
     std::string advice;

@@ -4,6 +4,7 @@
 
 #include <libfccp/csv.h>
 
+#include <algorithm>
 #include <array>
 #include <cmath>
 #include <optional>
@@ -37,6 +38,11 @@ public:
         Row row;
         bool there = false;
         reading({}, [&](auto& in) { there = std::apply([&](auto&... word) { return in.read_row(word...); }, row); });
+        // The end of a line as other systems write it is no part of a word.
+        for (std::string& word : row) {
+            std::replace(word.begin(), word.end(), '\r', ' ');
+            word.erase(word.find_last_not_of(" \t") + 1);
+        }
         return there ? std::optional(row) : std::nullopt;
     }
 

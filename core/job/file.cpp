@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <set>
 
+#include "job/migrate.h"
 #include "train/derive.h"
 #include "workings/record_json.h"
 
@@ -94,6 +95,7 @@ LoadedJob job_from_text(const std::string& text) {
         if (!loaded.faults.empty() && loaded.faults.front().field() == "input") loaded.faults.clear();
         loaded.faults.insert(loaded.faults.begin(), whole);
     }
+    migrate(loaded.job);
     loaded.newer = loaded.job.schema > newest_schema;
     if (loaded.newer)
         loaded.faults.insert(loaded.faults.begin(),

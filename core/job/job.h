@@ -23,7 +23,7 @@ struct Judgement {
 /// The document: what is known of one movement and what was decided, a part for each topic. Plain values; everything else is derived.
 struct Job {
     std::string format = "echappe job";
-    long long schema = 1;
+    long long schema = 2;
     std::string title;
     std::string number;
     std::string place;
@@ -51,6 +51,6 @@ struct Job {
 };
 
 /// The newest layout of the file that this version writes.
-inline constexpr long long newest_schema = 1;
+inline constexpr long long newest_schema = 2;
 
 }  // namespace echappe

@@ -329,21 +329,21 @@ void judge_hole(const DerivedHole& hole, std::vector<Finding>& out) {
     constexpr double across_the_push_deg = 60;
     if (!hole.plan || hole.plan->decision != "bush" || !hole.off_push_deg || *hole.off_push_deg <= across_the_push_deg) return;
     const bool turned = *hole.off_push_deg > 180 - across_the_push_deg;
-    out.push_back({"push:" + hole.id, "caution", hole.name + " hole: worn where the train does not push it.",
+    out.push_back({"pivots.push:" + hole.id, "caution", hole.name + " hole: worn where the train does not push it.",
                    "It reads worn " + way_in_words(*hole.wear_deg) + "; the teeth push it " + way_in_words(*hole.push_deg) + ". " +
                        (turned ? "The end of the long axis may be read the wrong way round."
                                : "Look for a bent arbor or an earlier bush off centre, and read the direction again."),
-                   hole.arbor, ""});
+                   hole.arbor, "", hole.id});
 }
 
 /// Two ways to one figure: the sway of the free end, and the gauge.
 void judge_wobble(const DerivedHole& hole, std::vector<Finding>& out) {
     constexpr double believed_mm = 0.06;  ///< gauge, sway over the plates' distance and thickness, each at its usual uncertainty
     if (!hole.wobble || !hole.record.hole_max_mm || std::abs(hole.wobble->hole_mm - *hole.record.hole_max_mm) <= believed_mm) return;
-    out.push_back({"wobble:" + hole.id, "caution", hole.name + " hole: wobble and gauge disagree.",
+    out.push_back({"pivots.wobble:" + hole.id, "caution", hole.name + " hole: wobble and gauge disagree.",
                    "The free end's sway says " + mm(hole.wobble->hole_mm) + ", the gauge " + mm(*hole.record.hole_max_mm) +
                        ". A tapered hole, a bent pivot or a misread: take both again.",
-                   hole.arbor, ""});
+                   hole.arbor, "", hole.id});
 }
 
 }  // namespace

@@ -99,7 +99,8 @@ const Record& HoleEvent::record() {
                                      .add("what", &In::what, "", "what was done")
                                      .required()
                                      .add("because", &In::because, "", "why")
-                                     .add("date", &In::date, "", "when");
+                                     .add("date", &In::date, "", "when")
+                                     .add("again", &In::again, "", "the hole went back on the list");
     return record;
 }
 

@@ -68,6 +68,7 @@ struct HoleEvent {
     std::string what;
     std::string because;
     std::string date;
+    bool again = false;  ///< the hole went back on the list
     static const Record& record();
 };
 

@@ -49,7 +49,7 @@ void drive_by_weight(const DriveRecord& drive, DerivedDrive& out) {
     in.least_weight_kg = drive.least_weight_kg;
     out.weight = weight_drive(in);
     out.torque = {{0, out.weight->torque_N_mm}, {*out.turns, out.weight->torque_N_mm}};
-    out.torque_from = "the weight";
+    out.torque_from = TorqueFrom::weight;
     if (drive.least_weight_kg) out.least_N_mm = out.weight->torque_N_mm * *drive.least_weight_kg / *drive.weight_kg;
 }
 
@@ -79,7 +79,7 @@ void run_by_log(const DriveRecord& drive, DerivedDrive& out) {
     for (auto reading = in.down.rbegin(); reading != in.down.rend(); ++reading)
         if ((*reading)[0] < top && (*reading)[0] > low) out.torque.push_back({top - (*reading)[0], (*reading)[1]});
     out.torque.push_back({top - low, curve.at(low)});
-    out.torque_from = "the log";
+    out.torque_from = TorqueFrom::log;
 }
 
 /// The run from the strip's sizes alone, wound to the top.
@@ -90,7 +90,7 @@ void run_by_strip(const DriveRecord& drive, DerivedDrive& out) {
     const double free = size.length_mm / (pi * opens_to_bores * *drive.barrel_bore_mm);
     const auto torque = [&](double wound) { return std::max(0.0, rate * (size.coils_unwound + wound - free) * (1 - spring_friction)); };
     out.torque = {{0, torque(size.turns)}, {*out.turns, torque(size.turns - *out.turns)}};
-    out.torque_from = "the strip's sizes";
+    out.torque_from = TorqueFrom::strip;
 }
 
 void drive_by_spring(const DriveRecord& drive, DerivedDrive& out) {
@@ -152,9 +152,9 @@ void drive_by_fusee(const DriveRecord& drive, DerivedDrive& out) {
     out.barrel_along = barrel_turns_along(out.cone_mm, barrel_radius);
     out.barrel_turns = out.barrel_along.back();
     if (out.spring && *out.barrel_turns > out.spring->turns)
-        out.warnings.push_back("The fusee wants " + print_fixed(*out.barrel_turns, 1) + " turns of its barrel; the strip gives " +
-                               print_fixed(out.spring->turns, 1) + ": a thinner strip, or the cone was misread.");
-    if (out.torque_from != "the log") return;
+        out.warnings.push_back({"cone-turns", "The fusee wants " + print_fixed(*out.barrel_turns, 1) + " turns of its barrel; the strip gives " +
+                               print_fixed(out.spring->turns, 1) + ": a thinner strip, or the cone was misread."});
+    if (out.torque_from != TorqueFrom::log) return;
     const auto line = barrel_by_log(out, barrel_radius);
     if (!line) return;
     FuseeInput wants;
@@ -205,7 +205,7 @@ void drive_rewound(const DriveRecord& drive, const DerivedTrain& train, DerivedD
     out.rewind = rewind_drive(in);
     out.turns = in.arbor_turns;
     out.torque = {{0, in.torque_wound_N_mm}, {in.arbor_turns, in.torque_before_N_mm.value_or(in.torque_wound_N_mm)}};
-    out.torque_from = "rewind to rewind";
+    out.torque_from = TorqueFrom::rewinds;
     out.least_N_mm = drive.least_N_mm;
 }
 
@@ -378,25 +378,31 @@ void derive_drive(const Sources& from, const DriveRecord& drive, DerivedPower& p
 /// A drive against what the movement wants, by its torque; a weight that has no room to fall.
 void judge_power(const DerivedDrive& power, std::vector<Finding>& out) {
     if (!power.fault.empty())
-        out.push_back({"drive:" + power.train, "fault", "The drive cannot be worked out.", power.fault, power.arbor, ""});
+        out.push_back({"power.drive:" + power.train, "fault", "The drive cannot be worked out.", power.fault, power.arbor, ""});
     if (power.verdict && power.verdict->word != "right") {
         const std::string& word = power.verdict->word;
         const std::string sentence = word == "under"    ? "The drive is weak."
                                      : word == "strong" ? "The drive is strong."
                                                         : "The drive overdrives the train.";
-        out.push_back({"torque:" + power.train, word == "strong" ? "caution" : "fault", sentence, power.verdict->reason, power.arbor, ""});
+        out.push_back({"power.torque:" + power.train, word == "strong" ? "caution" : "fault", sentence, power.verdict->reason, power.arbor, ""});
     }
-    for (const std::string& warning : power.warnings)
-        out.push_back({"drive-sizes:" + power.train, "caution", "Sizes of the drive do not go together.", warning, power.arbor, ""});
+    for (const DriveWarning& warning : power.warnings)
+        out.push_back({"power." + warning.kind + ":" + power.train, "caution", "Sizes of the drive do not go together.", warning.sentence, power.arbor, ""});
     if (!power.wear.empty())
         out.push_back(
-            {"wear:" + power.train, "caution", "Teeth bear more than brass stands for long.", power.wear.front(), power.arbor, ""});
+            {"power.wear:" + power.train, "caution", "Teeth bear more than brass stands for long.", power.wear.front(), power.arbor, ""});
     if (power.weight)
-        for (const std::string& warning : power.weight->warnings)
-            out.push_back({"weight:" + warning.substr(0, 12), "caution", "The weight on its line.", warning, power.arbor, ""});
+        for (size_t i = 0; i < power.weight->faults.size(); ++i)
+            out.push_back({"power.weight-" + id_of(power.weight->faults[i]) + ":" + power.train, "caution", "The weight on its line.",
+                           power.weight->warnings[i], power.arbor, ""});
 }
 
 }  // namespace
+
+std::string words_for(TorqueFrom from) {
+    constexpr const char* all[] = {"", "the weight", "the log", "the strip's sizes", "rewind to rewind"};
+    return all[static_cast<size_t>(from)];
+}
 
 Coils coils_wound(const SpringSizeInput& spring, double turns) {
     const SpringSizeResult size = spring_size(spring);

@@ -15,6 +15,15 @@
 
 namespace echappe {
 
+/// Where a drive's torque is known from.
+enum class TorqueFrom { nothing, weight, log, strip, rewinds };
+std::string words_for(TorqueFrom from);
+
+struct DriveWarning {
+    std::string kind;  ///< "cone-turns": stable, as the ids of findings
+    std::string sentence;
+};
+
 /// What one drive gives and where it goes.
 struct DerivedDrive {
     std::string train;
@@ -34,13 +43,13 @@ struct DerivedDrive {
     std::vector<double> barrel_along;  ///< the barrel's turns at each of those, from wound
     std::optional<RewindResult> rewind;
     std::vector<std::array<double, 2>> torque;  ///< [turns run, N mm] at that arbor, from wound to run down
-    std::string torque_from;                    ///< "the weight", "the log", "the strip's sizes"
+    TorqueFrom torque_from = TorqueFrom::nothing;
     std::optional<double> least_N_mm;
     std::optional<DriveVerdict> verdict;
     std::optional<PowerChainResult> chain;   ///< at the start of the run
     std::vector<PowerChainResult> over_run;  ///< evenly from wound to run down, the first and the last with them
     std::vector<std::string> look_at;        ///< where the cause is, the likeliest first
-    std::vector<std::string> warnings;       ///< of sizes that do not go together
+    std::vector<DriveWarning> warnings;      ///< of sizes that do not go together
     std::vector<std::string> wear;           ///< teeth that bear more than their metal should
     std::string missing;                     ///< what to give first, in words
     std::string fault;

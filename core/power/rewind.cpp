@@ -19,27 +19,35 @@ constexpr const char* source = "work = mean torque × angle";
 std::string number(double value) { return print_short(value, 3); }
 
 void check_electrics(const RewindInput& in, RewindResult& out) {
+    const auto say = [&](const std::string& sentence, bool forbids) {
+        out.checks.push_back(sentence);
+        out.checked.push_back({sentence, forbids});
+    };
     if (in.continuity_ohm) {
+        bool shorted = false;
         std::string words = "Coil " + number(*in.continuity_ohm) + " Ω";
         if (in.continuity_wanted_ohm) {
             const double off = *in.continuity_ohm / *in.continuity_wanted_ohm - 1;
+            shorted = off < -like_its_twin;
             words += std::abs(off) <= like_its_twin ? ": as it should be."
-                     : off < 0                      ? ": low, turns are shorted. Do not connect it."
+                     : shorted                      ? ": low, turns are shorted. Do not connect it."
                                                     : ": high, a bad joint or the wrong coil.";
         } else {
             words += ": it conducts; give what it should be, and it can be judged.";
         }
-        out.checks.push_back(words);
+        say(words, shorted);
     }
-    if (in.insulation_Mohm)
-        out.checks.push_back("Insulation " + number(*in.insulation_Mohm) + " MΩ" +
-                             (*in.insulation_Mohm >= sound_Mohm ? ": sound." : ": leaks to the frame. Do not connect it."));
+    if (in.insulation_Mohm) {
+        const bool sound = *in.insulation_Mohm >= sound_Mohm;
+        say("Insulation " + number(*in.insulation_Mohm) + " MΩ" + (sound ? ": sound." : ": leaks to the frame. Do not connect it."), !sound);
+    }
     if (in.contact_gf)
-        out.checks.push_back("Contacts press with " + number(*in.contact_gf) + " gf" +
+        say("Contacts press with " + number(*in.contact_gf) + " gf" +
                              (*in.contact_gf < light_gf   ? ": light, they will burn."
                               : *in.contact_gf > heavy_gf ? ": heavy, they take power from the train."
                                                           : ": usual.") +
-                             " Lacquer or oil between them stops it.");
+                             " Lacquer or oil between them stops it.",
+            false);
 }
 
 }  // namespace

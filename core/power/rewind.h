@@ -20,6 +20,12 @@ struct RewindInput {
     static const Record& record();
 };
 
+/// What a reading says; one that forbids is to be mended before the drive is connected.
+struct RewindCheck {
+    std::string sentence;
+    bool forbids = false;
+};
+
 struct RewindResult {
     double mean_N_mm = 0;
     double flatness = 0;  ///< (wound − before) ÷ mean
@@ -30,6 +36,7 @@ struct RewindResult {
     std::string verdict;
     std::vector<std::string> checks;  ///< what the readings say
     std::vector<std::string> cautions;
+    std::vector<RewindCheck> checked;  ///< the checks, with what they forbid
     static const Record& record();
 };
 

@@ -25,12 +25,16 @@ double turns_of(const WeightDriveInput& in) {
 std::string kg(double value) { return print_fixed(value, 2) + " kg"; }
 
 void judge(const WeightDriveInput& in, WeightDriveResult& out) {
-    if (in.room_mm && out.fall_mm > *in.room_mm)
+    if (in.room_mm && out.fall_mm > *in.room_mm) {
+        out.faults.push_back(WeightFault::room);
         out.warnings.push_back("The weight falls " + print_fixed(out.fall_mm, 0) + " mm where " + print_fixed(*in.room_mm, 0) +
                                " mm are free: " + (in.moving_pulleys ? "a smaller drum" : "a pulley on the weight halves it") + ".");
-    if (out.layers > 1)
+    }
+    if (out.layers > 1) {
+        out.faults.push_back(WeightFault::layers);
         out.warnings.push_back("The line lies in " + std::to_string(out.layers) +
                                " layers: the upper ones drive harder, and crossing wears them. One layer unless the drum was made so.");
+    }
     if (!in.least_weight_kg) {
         out.verdict = "Hang less and less until it stops: 1.5 to 2 times the least weight that runs is right.";
         return;
@@ -38,13 +42,18 @@ void judge(const WeightDriveInput& in, WeightDriveResult& out) {
     out.weight_least_kg = least_times * *in.least_weight_kg;
     out.weight_most_kg = most_times * *in.least_weight_kg;
     const std::string wanted = kg(*out.weight_least_kg) + " to " + kg(*out.weight_most_kg);
-    if (in.weight_kg < *out.weight_least_kg) out.verdict = "Weak: " + kg(in.weight_kg) + " where " + wanted + " is right.";
-    else if (in.weight_kg > *out.weight_most_kg)
+    out.judged = in.weight_kg < *out.weight_least_kg  ? WeightVerdict::weak
+                 : in.weight_kg > *out.weight_most_kg ? WeightVerdict::heavy
+                                                      : WeightVerdict::right;
+    if (out.judged == WeightVerdict::weak) out.verdict = "Weak: " + kg(in.weight_kg) + " where " + wanted + " is right.";
+    else if (out.judged == WeightVerdict::heavy)
         out.verdict = "Heavy: " + kg(in.weight_kg) + " where " + wanted + " is right. Take weight off: it only wears the train.";
     else out.verdict = "Right: between " + wanted + ".";
 }
 
 }  // namespace
+
+std::string id_of(WeightFault fault) { return fault == WeightFault::room ? "room" : "layers"; }
 
 const Record& WeightDriveInput::record() {
     using In = WeightDriveInput;

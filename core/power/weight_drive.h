@@ -21,6 +21,12 @@ struct WeightDriveInput {
     static const Record& record();
 };
 
+/// What is wrong with a weight on its line.
+enum class WeightFault { room, layers };
+std::string id_of(WeightFault fault);
+/// Against the least that runs; untried where that was not given.
+enum class WeightVerdict { untried, weak, right, heavy };
+
 struct WeightDriveResult {
     double torque_N_mm = 0;
     double fall_mm = 0;
@@ -34,6 +40,8 @@ struct WeightDriveResult {
     std::optional<double> weight_most_kg;   ///< twice
     std::string verdict;
     std::vector<std::string> warnings;
+    WeightVerdict judged = WeightVerdict::untried;
+    std::vector<WeightFault> faults;  ///< of the warnings, in their order
     static const Record& record();
 };
 

@@ -3,6 +3,7 @@
 #include <algorithm>
 
 #include "job/file.h"
+#include "job/migrate.h"
 
 namespace echappe {
 namespace {
@@ -146,7 +147,7 @@ ReportDrive told(const DerivedDrive& power) {
         out.torque_start_N_mm = power.torque.front()[1];
         out.torque_end_N_mm = power.torque.back()[1];
     }
-    out.torque_from = power.torque_from;
+    out.torque_from = words_for(power.torque_from);
     out.least_N_mm = power.least_N_mm;
     if (power.verdict) out.verdict = power.verdict->word;
     out.reason = power.verdict ? power.verdict->reason : !power.missing.empty() ? "To be given: " + power.missing + "." : power.fault;
@@ -190,8 +191,9 @@ const Record& JobSummary::record() {
 }
 
 JobReport job_report(const ReportInput& input) {
-    const Job& job = input.job;
-    require_sound(job);
+    require_sound(input.job);
+    Job job = input.job;
+    migrate(job);
     Stock stock;
     if (!input.stock_folder.empty()) stock = load_stock(input.stock_folder);
     DeriveAids aids;

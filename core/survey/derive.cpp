@@ -164,9 +164,10 @@ void derive_needed(const SurveyRecord& record, const TrainRecord& movement, cons
 
 void judge_trial(const TrainRecord& movement, const TrialRecord& trial, std::vector<Finding>& out) {
     if (trial.free && trial.end_shake) return;
-    std::string names;
+    std::string names, ids;
+    for (const std::string& arbor : trial.arbors) ids += (ids.empty() ? "" : "+") + arbor;
     for (const std::string& arbor : trial.arbors) names += (names.empty() ? "" : " and ") + movement.name_of_arbor(arbor);
-    out.push_back({"trial:" + names, "fault", "Does not run in the plates: " + names + ".",
+    out.push_back({"survey.trial:" + ids, "fault", "Does not run in the plates: " + names + ".",
                    std::string(trial.free ? "" : "It does not spin freely. ") + (trial.end_shake ? "" : "No end shake is felt. ") +
                        "Its holes are back on the list." + (trial.note.empty() ? "" : " " + trial.note),
                    trial.arbors.empty() ? "" : trial.arbors.back(), ""});

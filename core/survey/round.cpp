@@ -259,7 +259,7 @@ void decide_by_hand(PivotsRecord& record, const std::string& hole, const std::st
     if (decision.empty()) {
         there.decided.reset();
         there.because.clear();
-        record.log.push_back({hole, "as it follows from the readings", because, date});
+        record.log.push_back({hole, "as it follows from the readings", because, date, false});
         return;
     }
     if (!listed(hole_decisions(), decision))
@@ -268,7 +268,7 @@ void decide_by_hand(PivotsRecord& record, const std::string& hole, const std::st
         throw InputError("because", "nothing", "a few words: they are what you will want to read in a year");
     there.decided = decision;
     there.because = because;
-    record.log.push_back({hole, "overruled: " + words_for_decision(decision), because, date});
+    record.log.push_back({hole, "overruled: " + words_for_decision(decision), because, date, false});
 }
 
 void tick_pass(PivotsRecord& record, const DerivedHole& hole) {
@@ -292,7 +292,7 @@ void set_done(PivotsRecord& record, const std::string& hole, bool done, const st
         there.reamed_mm.clear();
         there.bush.reset();
     }
-    record.log.push_back({hole, done ? "done" : "to be done again", because, date});
+    record.log.push_back({hole, done ? "done" : "to be done again", because, date, !done});
 }
 
 void keep_trial(SurveyRecord& record, const TrialRecord& trial) {

@@ -70,11 +70,16 @@ const Record& QuantityKey::record() {
     return record;
 }
 
+std::string QuantityKey::id() const {
+    if (arbor) return kind + ":" + *arbor;
+    return wheel_of ? kind + ":" + *wheel_of + "-" + pinion_of.value_or("") : kind;
+}
+
 std::string name_of(const QuantityKey& key) {
     const EvidenceKind& kind = key.declared();
     if (kind.of == EvidenceKind::Of::movement) return kind.words;
     if (kind.of == EvidenceKind::Of::mesh) return key.wheel_of.value_or("") + " to " + key.pinion_of.value_or("") + ", " + kind.words;
-    const bool of_part = kind.words.starts_with("wheel") || kind.words.starts_with("pinion");
+    const bool of_part = kind.id.starts_with("wheel_") || kind.id.starts_with("pinion_");
     return key.arbor.value_or("") + (of_part ? " " : ", ") + kind.words;
 }
 

@@ -31,6 +31,8 @@ struct QuantityKey {
 
     bool operator==(const QuantityKey&) const = default;
     auto operator<=>(const QuantityKey&) const = default;  // NOLINT(modernize-use-nullptr): a false positive of clang-tidy 14
+    /// "centre_distance_mm:centre-third": kind and ids, no words.
+    std::string id() const;
     /// The declaration of its kind. Kinds are checked when evidence is read.
     const EvidenceKind& declared() const;
     const std::string& unit() const { return declared().unit; }

@@ -28,7 +28,7 @@ void judge_candidates(const TrainRecord& record, const DerivedTrain& derived, st
     const size_t running = derived.in_the_running;
     if (restore.conflict) {
         const bool named = restore.conflict->evidence.has_value();
-        out.push_back({"conflict", "fault",
+        out.push_back({"train.conflict", "fault",
                        named ? "The readings contradict each other: suspect " + record.name_of_quantity(*restore.conflict->evidence) + "."
                              : "The readings contradict each other.",
                        restore.conflict->reason, named ? where(*restore.conflict->evidence) : lost_arbor(derived), ""});
@@ -36,12 +36,12 @@ void judge_candidates(const TrainRecord& record, const DerivedTrain& derived, st
     if (running > 1 && !derived.chosen) {
         const std::string next = restore.next_measurement ? "Measure next: " + record.name_of_quantity(restore.next_measurement->key) + "."
                                                           : "No further reading with this instrument separates them.";
-        out.push_back({"undecided", "caution", std::to_string(running) + " sets of counts are still possible.",
+        out.push_back({"train.undecided", "caution", std::to_string(running) + " sets of counts are still possible.",
                        "The evidence so far does not tell them apart (" + print_fixed(restore.entropy_bits, 1) + " bit open). " + next,
                        lost_arbor(derived), ""});
     }
     if (derived.chosen && *derived.shown_candidate != 0)
-        out.push_back({"unlikely-choice", "caution", "The chosen counts are not the likeliest.",
+        out.push_back({"train.unlikely-choice", "caution", "The chosen counts are not the likeliest.",
                        "They weigh " + print_fixed(100 * restore.candidates[*derived.shown_candidate].weight, 1) + " %, the likeliest " +
                            print_fixed(100 * restore.candidates.front().weight, 1) + " %.",
                        lost_arbor(derived), ""});
@@ -50,7 +50,7 @@ void judge_candidates(const TrainRecord& record, const DerivedTrain& derived, st
 void judge_strain(const TrainRecord& record, const DerivedTrain& derived, std::vector<Finding>& out) {
     for (const Strain& strain : derived.strain) {
         if (std::abs(strain.sigma) <= believed_sigma || !strain.predicted) continue;
-        out.push_back({"strain:" + name_of(strain.key), "fault",
+        out.push_back({"train.strain:" + strain.key.id(), "fault",
                        "Measured and derived disagree: " + record.name_of_quantity(strain.key) + ".",
                        "Measured " + print_short(strain.value) + ", the rest gives " + print_short(*strain.predicted, 5) + " " +
                            strain.key.unit() + ": " + print_fixed(std::abs(strain.sigma), 1) + " sigma apart.",
@@ -61,25 +61,25 @@ void judge_strain(const TrainRecord& record, const DerivedTrain& derived, std::v
 void judge_mesh(const TrainRecord& record, const DerivedMesh& mesh, std::vector<Finding>& out) {
     const auto name = [&] { return record.name_of_arbor(mesh.wheel_of) + " to " + record.name_of_arbor(mesh.pinion_of); };
     if (mesh.pinion < cycloidal::fewest_leaves)
-        out.push_back({"few-leaves:" + mesh.name(), "caution", "A pinion of " + std::to_string(mesh.pinion) + " leaves.",
+        out.push_back({"train.few-leaves:" + mesh.name(), "caution", "A pinion of " + std::to_string(mesh.pinion) + " leaves.",
                        "Under 6 leaves contact begins well before the line of centres and the mesh rubs; the standard has no form for it.",
                        mesh.pinion_of, ""});
     if (!mesh.measured_centre_mm || mesh.module_known != Known::measured) return;
     const double too_deep = mesh.depth_mm->value;
     if (std::abs(too_deep) <= believed_sigma * mesh.depth_mm->u) return;
     if (too_deep > cycloidal::pinion_clearance * mesh.module_mm.value)
-        out.push_back({"clash:" + mesh.name(), "fault", "Teeth would strike the roots, " + name() + ".",
+        out.push_back({"train.clash:" + mesh.name(), "fault", "Teeth would strike the roots, " + name() + ".",
                        "The holes are " + mm(too_deep) + " nearer than these teeth need; only " +
                            mm(cycloidal::pinion_clearance * mesh.module_mm.value) + " is free under the tip.",
                        mesh.pinion_of, ""});
     else if (-too_deep > mesh.sizes.wheel.addendum_mm)
-        out.push_back({"apart:" + mesh.name(), "fault", "Teeth would not reach, " + name() + ".",
+        out.push_back({"train.apart:" + mesh.name(), "fault", "Teeth would not reach, " + name() + ".",
                        "The holes are " + mm(-too_deep) + " further apart than these teeth need; a tooth is only " +
                            mm(mesh.sizes.wheel.addendum_mm) + " high above the pitch circle.",
                        mesh.pinion_of, ""});
     const double root = mesh.sizes.pinion.root_diameter_mm / mesh.sizes.pinion.pitch_diameter_mm;
     if (root < 0.35)
-        out.push_back({"undercut:" + mesh.name(), "caution", "Little metal under the leaves, " + name() + ".",
+        out.push_back({"train.undercut:" + mesh.name(), "caution", "Little metal under the leaves, " + name() + ".",
                        "The root is " + print_fixed(100 * root, 0) + " % of the pitch diameter.", mesh.pinion_of, ""});
 }
 
@@ -102,7 +102,7 @@ void judge_form(const TrainRecord& record, const DerivedMesh& mesh, std::vector<
     constexpr double sure = 0.8;
     const FormOdds& likelier = fit.forms.front();
     if (likelier.school == school || likelier.weight < sure) return;
-    out.push_back({"form:" + mesh.name(), "caution",
+    out.push_back({"train.form:" + mesh.name(), "caution",
                    "The sizes fit " + std::string(school_of(likelier.school).words) +
                        " teeth better: " + print_fixed(100 * likelier.weight, 0) + " %.",
                    "Tips and roots of " + record.name_of_arbor(mesh.wheel_of) + " to " + record.name_of_arbor(mesh.pinion_of) +
@@ -118,7 +118,7 @@ void judge_hand(const TrainRecord& record, const DerivedArbor& arbor, std::vecto
     const NamedPeriod& shown = *find_period(*written.hand);
     const double off = *arbor.hand_s_per_year;
     if (std::abs(off) <= shown.period_s.to_double() / 12) return;
-    out.push_back({"hand:" + arbor.id, "caution",
+    out.push_back({"train.hand:" + arbor.id, "caution",
                    arbor.name + (off > 0 ? " gains " : " loses ") + print_span(std::round(std::abs(off) / 60) * 60) + " a year.",
                    "Its train turns it once in " + print_span(*arbor.period_s) + "; it should show " + shown.words +
                        ". The train finder has closer counts: ask it for \"" + *written.hand + "\".",
@@ -130,9 +130,9 @@ void judge_hand(const TrainRecord& record, const DerivedArbor& arbor, std::vecto
 std::vector<Finding> findings_of_train(const TrainRecord& record, const DerivedTrain& derived) {
     std::vector<Finding> out;
     if (!derived.problem.empty())
-        out.push_back({"problem", "fault", "The train cannot be worked out.", derived.problem, record.reference.arbor, ""});
+        out.push_back({"train.problem", "fault", "The train cannot be worked out.", derived.problem, record.reference.arbor, ""});
     if (derived.to_weigh)
-        out.push_back({"to-weigh", "note", "What is lost is not weighed yet.",
+        out.push_back({"train.to-weigh", "note", "What is lost is not weighed yet.",
                        print_many(static_cast<double>(*derived.to_weigh)) +
                            " combinations of the lost counts; a reading of a lost arbor's mesh, or narrower limits, cuts them down.",
                        record.reference.arbor, ""});

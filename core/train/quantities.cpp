@@ -129,7 +129,7 @@ std::vector<Quantity> quantities_of(const TrainRecord& record, const DerivedTrai
         if (arbor.period_s) {
             Quantity q = quantity(arbor.id, "time of a turn", print_span(*arbor.period_s), "", arbor.period_known);
             for (const Working& working : periods)
-                if (working.name == "period of " + arbor.id) q.working = working;
+                if (working.about == arbor.id) q.working = working;
             out.push_back(std::move(q));
         }
         if (arbor.hand_s_per_year) out.push_back(hand_gain(record, arbor));

@@ -49,6 +49,7 @@ std::vector<Working> explain_train(const TrainInput& in, const TrainResult& out)
         const bool driven = step.sense > 0;
         Working working = work_out("period of " + network.arbors[i], driven ? "T = T0 n ÷ N" : "T = T0 N ÷ n", {t, N, n}, "s", source,
                                    [driven](auto x) { return driven ? x[0] * x[2] / x[1] : x[0] * x[1] / x[2]; });
+        working.about = network.arbors[i];
         working.notes.push_back("exactly " + out.arbors[i].period_text + " s, turns " + out.arbors[i].direction);
         workings.push_back(std::move(working));
     }

@@ -13,7 +13,10 @@ struct Finding {
     std::string reason;
     std::string arbor;    ///< where to look
     std::string verdict;  ///< "", "accepted", "overruled"
+    std::string part = {};  ///< what it is about, where that is more than an arbor: "centre.front"
     static const Record& record();
+    /// Whether it is of this topic and kind: "pivots.push".
+    bool is(std::string_view kind) const { return id.starts_with(kind) && (id.size() == kind.size() || id[kind.size()] == ':'); }
 };
 
 }  // namespace echappe

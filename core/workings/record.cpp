@@ -40,13 +40,13 @@ bool Range::holds(double value) const {
     return std::abs(value) <= largest_ordinary && (above_min && min != 0 ? value > min : value >= least) && value <= max;
 }
 
-std::string Range::sentence() const {
+std::string Range::sentence(const std::string& number) const {
     const bool floor = std::isfinite(min);
     const bool ceiling = std::isfinite(max);
     if (floor && ceiling) return (above_min ? "more than " : "") + plain(min) + " to " + plain(max);
-    if (floor) return above_min ? "a number above " + plain(min) : "a number from " + plain(min) + " up";
-    if (ceiling) return "a number up to " + plain(max);
-    return "a number";
+    if (floor) return above_min ? number + " above " + plain(min) : number + " from " + plain(min) + " up";
+    if (ceiling) return number + " up to " + plain(max);
+    return number;
 }
 
 Slot Field::slot(void* object) const {

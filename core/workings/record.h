@@ -30,7 +30,8 @@ struct Range {
     bool above_min = false;  ///< min itself is excluded
 
     bool holds(double value) const;  ///< false for NaN and for what is not of ordinary size
-    std::string sentence() const;
+    /// `number`: what it is called, "a number" or "a whole number".
+    std::string sentence(const std::string& number = "a number") const;
 };
 inline Range any_number() { return {}; }
 inline Range between(double min, double max) { return {min, max, false}; }

@@ -72,8 +72,7 @@ private:
             out = static_cast<long long>(number);
             return true;
         }
-        const std::string sentence = field.range.sentence();
-        fault(place, told(json), sentence.starts_with("a number") ? "a whole number" + sentence.substr(8) : sentence);
+        fault(place, told(json), field.range.sentence("a whole number"));
         return false;
     }
     bool words(const Json& json, const std::string& place, std::vector<std::string>& out) {
@@ -375,6 +374,12 @@ std::string with_changes(const std::string& document, const std::vector<std::str
         }
     }
     return json.dump(2, ' ', false, Json::error_handler_t::replace) + "\n";
+}
+
+void read_number(const Field& field, double value, void* object) {
+    Reader reader;
+    reader.one(Json(value), field, object, field.name);
+    if (!reader.faults.empty()) throw reader.faults.front();
 }
 
 void read_word(const Field& field, std::string_view word, void* object) {

@@ -26,6 +26,8 @@ std::vector<std::string> changes_between(const Record& record, const void* befor
 /// The document with such lines applied in order. A last line that was cut short is left out. Throws InputError for others.
 std::string with_changes(const std::string& document, const std::vector<std::string>& lines);
 
+/// One field from a number in its own unit. Throws InputError.
+void read_number(const Field& field, double value, void* object);
 /// One field from a word on the command line: numbers may carry a unit ("1.5in"), lists and objects are JSON.
 /// Throws InputError.
 void read_word(const Field& field, std::string_view word, void* object);

@@ -121,7 +121,7 @@ SumAnswer answer_sum(const Calculation& sum, const std::map<std::string, double>
     bool whole = true;
     try {
         for (const Field& field : sum.input->fields())
-            if (const auto fact = facts.find(field.name); fact != facts.end()) read_word(field, print_short(fact->second, 15), input.get());
+            if (const auto fact = facts.find(field.name); fact != facts.end()) read_number(field, fact->second, input.get());
         for (const std::string& line : typed) {
             const size_t is = line.find('=');
             const Field* field = sum.input->find(line.substr(0, is));

@@ -30,6 +30,7 @@ struct Working {
     std::string unit;
     std::string source;
     std::vector<std::string> notes;
+    std::string about = {};  ///< id of what it explains, where several of a kind are told
 
     /// The formula with the numbers in place of the symbols: "m = 2 × 35.12 ÷ (96 + 12)".
     std::string substituted() const;

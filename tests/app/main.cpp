@@ -1,8 +1,7 @@
-#define CATCH_CONFIG_RUNNER
 #include <QApplication>
 #include <QTemporaryDir>
-#include <catch2/catch.hpp>
 
+#include "support/run_tests.h"
 #include "theme/theme.h"
 #include "window/application.h"
 
@@ -17,5 +16,5 @@ int main(int argc, char** argv) {
     QApplication::setOrganizationName("echappe-tests");
     echappe::load_fonts();
     echappe::apply_theme(false);
-    return Catch::Session().run(argc, argv);
+    return run_tests(argc, argv);
 }

@@ -42,7 +42,7 @@ TEST_CASE("the regulator's weight is heavy by what runs – typed down to twice 
 TEST_CASE("the saloon clock's spring overdrives by its torque, though the coil opens far enough, and a thinner strip would do") {
     PowerBench bench("saloon");
     const DerivedDrive& power = *bench.power().power();
-    CHECK(power.torque_from == "the log");
+    CHECK(power.torque_from == TorqueFrom::log);
     CHECK(power.verdict->word == "overdriving");
     const auto strips = bench.power().strips();
     REQUIRE(strips);

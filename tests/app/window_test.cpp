@@ -258,7 +258,7 @@ TEST_CASE("undo leads back through every edit to the job as it was opened") {
     const Job opened = bench.job();
     bench.read("35.1");
     bench.document().set_count("centre.wheel", "94");
-    bench.document().judge("undecided", "overruled", "the owner knows");
+    bench.document().judge("train.undecided", "overruled", "the owner knows");
     bench.document().leave_out({"beats_per_hour", {}, {}, {}}, true);
     bench.document().choose_candidate(0);
     const Job last = bench.job();
@@ -358,15 +358,15 @@ TEST_CASE("a figure opens its workings, a finding is accepted and opened again")
     bench.click(sheet, "quantity:module, Centre");
     sheet.grab();
     CHECK(sheet.minimumHeight() > folded + 60);
-    CHECK(sheet.act("accept:undecided"));
+    CHECK(sheet.act("accept:train.undecided"));
     const auto verdict = [&] {
         for (const Finding& finding : bench.derived().findings)
-            if (finding.id == "undecided") return finding.verdict;
+            if (finding.id == "train.undecided") return finding.verdict;
         return std::string("gone");
     };
     CHECK(verdict() == "accepted");
     sheet.grab();
-    CHECK(sheet.act("reopen:undecided"));
+    CHECK(sheet.act("reopen:train.undecided"));
     CHECK(verdict().empty());
 }
 
@@ -462,7 +462,7 @@ TEST_CASE("a damaged file opens as a copy that cannot overwrite it, a newer one 
     CHECK(bench.job().train.arbors.size() == 6);
     const QString newer = folder.filePath("newer.echappe.json");
     std::string text = whole;
-    text.replace(text.find("\"schema\": 1"), 11, "\"schema\": 9");
+    text.replace(text.find("\"schema\": 2"), 11, "\"schema\": 9");
     save_text(newer.toStdString(), text);
     bench.window.open_file(newer);
     CHECK_FALSE(bench.document().read_only().isEmpty());

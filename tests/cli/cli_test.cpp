@@ -191,7 +191,7 @@ TEST_CASE("job.report derives the demo and job.check finds it sound") {
     const json report = result("job.report --input " + demo);
     CHECK(report["title"] == "Tide-house regulator");
     CHECK(report["candidates"].size() >= 4);
-    CHECK(report["findings"][0]["id"] == "undecided");
+    CHECK(report["findings"][0]["id"] == "train.undecided");
     CHECK(report["next_measurement"]["kind"] == "centre_distance_mm");
     const json check = result("job.check " + demo);
     CHECK(check["lost_counts"] == 2);

@@ -129,7 +129,7 @@ TEST_CASE("tips and roots of involute teeth set as cycloidal are told, and set r
     read("pinion_outside_diameter_mm", "centre", sizes.pinion.outside_diameter_mm);
     const auto told = [](const Derived& derived) {
         return std::count_if(derived.findings.begin(), derived.findings.end(),
-                             [](const Finding& f) { return f.id == "form:great-centre"; });
+                             [](const Finding& f) { return f.id == "train.form:great-centre"; });
     };
     CHECK(told(derive(job)) == 1);
     job.teeth.forms = {{"great", "centre", {"involute-20"}}};

@@ -3,6 +3,7 @@
 #include <cmath>
 #include <stdexcept>
 
+#include "stock/stock.h"
 #include "exchange/outline_in.h"
 #include "job/file.h"
 #include "power/power_chain.h"
@@ -91,4 +92,11 @@ TEST_CASE("a job that was damaged anywhere is opened as far as it can be read") 
         INFO(from);
         CHECK(derive(loaded.job).faults.empty());
     }
+}
+
+TEST_CASE("a table whose last line ends as other systems end their lines is read as it is written again") {
+    const std::vector<StockLeaf> read = leaves_from_csv("id,addendum_m,thickness_m,tip_radius_m,note\r\nround,0.8,1.05,0.5,half\ra leaf\r");
+    REQUIRE(read.size() == 1);
+    CHECK(read.front().note == "half a leaf");
+    CHECK(leaves_from_csv(leaves_to_csv(read)) == read);
 }

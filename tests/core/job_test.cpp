@@ -71,7 +71,7 @@ TEST_CASE("faults in a job name their place") {
 }
 
 TEST_CASE("a file from a newer version is told apart from a damaged one") {
-    const LoadedJob newer = job_from_text(with(demo::text("tide-house.echappe.json"), "\"schema\": 1", "\"schema\": 2"));
+    const LoadedJob newer = job_from_text(with(demo::text("tide-house.echappe.json"), "\"schema\": 2", "\"schema\": 3"));
     CHECK(newer.newer);
     CHECK_FALSE(newer.damaged);
     CHECK(newer.job.train.arbors.size() == 6);
@@ -163,12 +163,12 @@ TEST_CASE("what is known is told apart from what follows and what is missing") {
 
 TEST_CASE("an undecided arbor is a caution that says what to measure") {
     const Derived derived = derive(demo::job());
-    const Finding* open = finding(derived, "undecided");
+    const Finding* open = finding(derived, "train.undecided");
     REQUIRE(open);
     CHECK(open->severity == "caution");
     CHECK(open->arbor == "third");
     CHECK_THAT(open->reason, Catch::Contains("Measure next: Centre to Third, centre distance"));
-    CHECK(finding(derive(demo::measured_job()), "undecided") == nullptr);
+    CHECK(finding(derive(demo::measured_job()), "train.undecided") == nullptr);
 }
 
 TEST_CASE("a reading spoiled by 1 mm becomes a finding that names it, and leaving it out reconciles the rest") {
@@ -177,13 +177,13 @@ TEST_CASE("a reading spoiled by 1 mm becomes a finding that names it, and leavin
                                          [](const Measurement& m) { return m.evidence.key == demo::centre_distance("centre", "third"); });
     spoiled.evidence.value += 1;
     const Derived derived = derive(job);
-    const Finding* conflict = finding(derived, "conflict");
+    const Finding* conflict = finding(derived, "train.conflict");
     REQUIRE(conflict);
     CHECK_THAT(conflict->sentence, Catch::Contains("Centre to Third, centre distance"));
-    CHECK(finding(derived, "strain:"));
+    CHECK(finding(derived, "train.strain:"));
     spoiled.left_out = true;
-    CHECK(finding(derive(job), "conflict") == nullptr);
-    CHECK(finding(derive(job), "strain:") == nullptr);
+    CHECK(finding(derive(job), "train.conflict") == nullptr);
+    CHECK(finding(derive(job), "train.strain:") == nullptr);
 }
 
 TEST_CASE("a pinion under 6 leaves and holes too near are told") {
@@ -191,7 +191,7 @@ TEST_CASE("a pinion under 6 leaves and holes too near are told") {
     job.train.arbors[2].train.pinion = 5;
     job.train.arbors[2].train.wheel = 90;
     job.train.arbors[2].name = "Third";
-    CHECK(finding(derive(job), "few-leaves:centre-third"));
+    CHECK(finding(derive(job), "train.few-leaves:centre-third"));
     job = demo::measured_job();
     for (Measurement& m : job.train.measurements)
         if (m.evidence.key == demo::centre_distance("centre", "third")) {
@@ -199,7 +199,7 @@ TEST_CASE("a pinion under 6 leaves and holes too near are told") {
             m.evidence.u = 0.05;
         }
     job.train.choices = {{"third.wheel", 90, 1, ""}, {"third.pinion", 12, 1, ""}};
-    CHECK(finding(derive(job), "clash:centre-third"));
+    CHECK(finding(derive(job), "train.clash:centre-third"));
 }
 
 TEST_CASE("a mesh without a reading, or with counts not chosen, says not to cut yet") {
@@ -220,9 +220,9 @@ TEST_CASE("a mesh without a reading, or with counts not chosen, says not to cut 
 TEST_CASE("a judged finding keeps its verdict and goes to the end") {
     Job job = demo::job();
     job.train.arbors[1].train.pinion = 5;
-    job.judgements = {{"undecided", "overruled", "the owner wants 90", "2026-11-23"}};
+    job.judgements = {{"train.undecided", "overruled", "the owner wants 90", "2026-11-23"}};
     const Derived derived = derive(job);
-    CHECK(derived.findings.back().id == "undecided");
+    CHECK(derived.findings.back().id == "train.undecided");
     CHECK(derived.findings.back().verdict == "overruled");
 }
 
@@ -328,7 +328,7 @@ TEST_CASE("a train that cannot be worked out says why instead of failing") {
     job.train.arbors[1].train.pinion = Count();
     const Derived derived = derive(job);
     CHECK_THAT(derived.train.problem, Catch::StartsWith("arbors[1].pinion"));
-    CHECK(finding(derived, "problem"));
+    CHECK(finding(derived, "train.problem"));
 }
 
 TEST_CASE("the simulated calliper reads the truth with its noise and resolution, the same each time") {
@@ -459,7 +459,7 @@ TEST_CASE("the tide hand as found drifts most of a tide in a month's reckoning, 
     const double year_s = 365.2422 * 86400;
     CHECK(*found.train.arbor("tide")->hand_s_per_year == Approx(year_s * (44714.2 / (12 * 3600 * 57. / 64 * 87 / 75) - 1)));
     const auto drifts = [](const Derived& derived) {
-        return std::count_if(derived.findings.begin(), derived.findings.end(), [](const Finding& f) { return f.id == "hand:tide"; });
+        return std::count_if(derived.findings.begin(), derived.findings.end(), [](const Finding& f) { return f.id == "train.hand:tide"; });
     };
     CHECK(drifts(found) == 1);
 

@@ -188,7 +188,7 @@ TEST_CASE("a cone too large for what its barrel gives is told with both numbers 
     for (double& diameter : job.power.drives.front().cone_mm) diameter *= 1.3;
     const Derived derived = derive(job);
     REQUIRE_FALSE(derived.power.drives.front().warnings.empty());
-    CHECK(derived.power.drives.front().warnings.front().find("the strip gives 7.8") != std::string::npos);
+    CHECK(derived.power.drives.front().warnings.front().sentence.find("the strip gives 7.8") != std::string::npos);
 }
 
 TEST_CASE("a mesh that was simulated is not simulated anew when something else changes") {

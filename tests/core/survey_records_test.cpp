@@ -215,7 +215,7 @@ TEST_CASE("a hole worn across the push of its teeth has another story, and a fin
     Job job = demo::job();
     const auto told = [&] {
         for (const Finding& finding : derive(job).findings)
-            if (finding.id == "push:centre.front") return true;
+            if (finding.id == "pivots.push:centre.front") return true;
         return false;
     };
     CHECK_FALSE(told());
@@ -316,7 +316,7 @@ TEST_CASE("the sway of the free end finds the hole that the gauge finds, and a f
     job.survey.pivots.hole_at("centre", "front").sway_mm = 2 * 41.2 * std::tan(lean);
     const auto told = [&] {
         for (const Finding& finding : derive(job).findings)
-            if (finding.id == "wobble:centre.front") return true;
+            if (finding.id == "pivots.wobble:centre.front") return true;
         return false;
     };
     CHECK(derive(job).pivots.hole("centre.front")->wobble->hole_mm == Approx(1.98));

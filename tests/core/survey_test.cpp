@@ -109,7 +109,7 @@ TEST_CASE("a job and the lines of its changes give the changed job back, and a l
     Job after = before;
     after.survey.pivots.holes[2].hole_max_mm = 2.05;
     after.survey.pivots.holes[1].wear_direction_deg.reset();
-    after.survey.pivots.log.push_back({"centre.front", "done", "", "today"});
+    after.survey.pivots.log.push_back({"centre.front", "done", "", "today", false});
     after.survey.tally.erase(after.survey.tally.begin());
     after.title = "Another";
     std::vector<std::string> lines = changes_between(Job::record(), &before, &after);

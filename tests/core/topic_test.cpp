@@ -106,8 +106,8 @@ TEST_CASE("what throws in one topic leaves the others derived and says so until 
     // Not an InputError only: whatever comes out of a library, or of us.
     const Job hurt = lit(40, "vector");
     Derived derived = derive(hurt);
-    REQUIRE(found(derived, "not-derived:lamp"));
-    CHECK(found(derived, "not-derived:lamp")->severity == "fault");
+    REQUIRE(found(derived, "lamp.not-derived"));
+    CHECK(found(derived, "lamp.not-derived")->severity == "fault");
     CHECK(derived.others.find<DerivedLamp>()->a_turn_J == 0);
     CHECK(derived.train.arbors.size() == sound.train.arbors.size());
     CHECK(derived.power.drives.size() == sound.power.drives.size());
@@ -115,8 +115,8 @@ TEST_CASE("what throws in one topic leaves the others derived and says so until 
     Job edited = hurt;
     edited.oscillator->Q = 7000;
     derived = derive(edited, {nullptr, nullptr, &hurt, &derived, true});
-    CHECK(found(derived, "not-derived:lamp"));
+    CHECK(found(derived, "lamp.not-derived"));
     derived = derive(sound, {nullptr, nullptr, &edited, &derived, true});
-    CHECK_FALSE(found(derived, "not-derived:lamp"));
+    CHECK_FALSE(found(derived, "lamp.not-derived"));
     CHECK(derived.others.find<DerivedLamp>()->a_turn_J == 40 * 3600);
 }

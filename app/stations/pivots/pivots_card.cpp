@@ -183,7 +183,7 @@ double PivotsStation::paint_notes(QPainter& painter, const DerivedHole& hole, co
         for (const std::string& warning : hole.plan->warnings) note(words(warning), t.amber);
     for (const Finding& finding : m_document.derived().findings)
         if (finding.arbor == hole.arbor && finding.verdict.empty() &&
-            (finding.id == "push:" + hole.id || finding.id == "wobble:" + hole.id || finding.id.starts_with("trial:")))
+            (finding.part == hole.id || finding.is("survey.trial")))
             note(words(finding.sentence + " " + finding.reason), t.severity(finding.severity));
     const DerivedPivots& pivots = m_document.derived().pivots;
     if (const auto at = pivots.end_shake.find(hole.arbor); at != pivots.end_shake.end())
@@ -191,9 +191,9 @@ double PivotsStation::paint_notes(QPainter& painter, const DerivedHole& hole, co
     if (const auto at = pivots.runout.find(hole.arbor); at != pivots.runout.end() && at->second.verdict != "true")
         note(words(at->second.reason), t.ruby);
     size_t redone = 0;
-    for (const HoleEvent& event : m_document.job().survey.pivots.log) redone += event.hole == hole.id && event.what == "to be done again";
+    for (const HoleEvent& event : m_document.job().survey.pivots.log) redone += event.hole == hole.id && event.again;
     for (const HoleEvent& event : m_document.job().survey.pivots.log)
-        if (event.hole == hole.id && event.what == "to be done again" && --redone == 0)
+        if (event.hole == hole.id && event.again && --redone == 0)
             note(tr("Done again, %1: %2").arg(words(event.date), words(event.because)), t.steel);
     return y;
 }

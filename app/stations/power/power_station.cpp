@@ -89,7 +89,7 @@ SumAnswer PowerStation::measured() const {
         answer.found.push_back({"energy", "energy of one run", print_short(now->log->energy_J, 3), "J", ""});
     }
     for (const std::string& look : now->look_at) answer.found.push_back({"look", "", "Look first at: " + look, "", ""});
-    for (const std::string& warning : now->warnings) answer.found.push_back({"warning", "", warning, "", ""});
+    for (const DriveWarning& warning : now->warnings) answer.found.push_back({"warning", "", warning.sentence, "", ""});
     for (const std::string& wear : now->wear) answer.found.push_back({"wear", "", wear, "", ""});
     const bool weight = now->drive.kind == "weight";
     answer.found.push_back(

@@ -85,7 +85,7 @@ void PowerStation::paint_weight(QPainter& painter, const DerivedDrive& power, co
     painter.drawRoundedRect(body, 4, 4);
     write(painter, figure_font(13), t.ink, {body.right() + 10, body.center().y() + 2}, tr("%1 kg").arg(*drive.weight_kg, 0, 'f', 2));
     if (w.weight_least_kg)
-        write_wrapped(painter, word_font(9.5, true), w.verdict.starts_with("Right") ? t.verdigris : t.amber,
+        write_wrapped(painter, word_font(9.5, true), w.judged == WeightVerdict::right ? t.verdigris : t.amber,
                       {body.right() + 10, body.center().y() + 7}, room.right() - body.right() - 10,
                       tr("%1 to %2 kg is right").arg(*w.weight_least_kg, 0, 'f', 2).arg(*w.weight_most_kg, 0, 'f', 2));
     write(painter, word_font(9), t.ink, {axis.x() + drum / 2 + 44, axis.y() + 4},
@@ -260,10 +260,8 @@ void PowerStation::paint_rewind(QPainter& painter, const DerivedDrive& power, co
           tr("%1 J each time, %2 J a day")
               .arg(words(print_short(power.rewind->energy_J, 3)), words(print_short(power.rewind->energy_day_J, 3))));
     double y = box.bottom() + 58;
-    for (const std::string& check : power.rewind->checks)
-        y += write_wrapped(painter, word_font(9.5), check.find("Do not") != std::string::npos ? t.ruby : t.ink, {box.left(), y},
-                           box.width(), words(check)) +
-             4;
+    for (const RewindCheck& check : power.rewind->checked)
+        y += write_wrapped(painter, word_font(9.5), check.forbids ? t.ruby : t.ink, {box.left(), y}, box.width(), words(check.sentence)) + 4;
 }
 
 }  // namespace echappe

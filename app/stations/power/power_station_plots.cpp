@@ -52,7 +52,7 @@ void PowerStation::paint_torque(QPainter& painter, const DerivedDrive& power, co
         return;
     }
     write(painter, word_font(9), t.steel, {room.left(), room.top() + 42},
-          tr("at the %1 arbor, from %2").arg(words(m_document.job().train.name_of_arbor(power.arbor)).toLower(), words(power.torque_from)));
+          tr("at the %1 arbor, from %2").arg(words(m_document.job().train.name_of_arbor(power.arbor)).toLower(), words(words_for(power.torque_from))));
     // The verdict stands below in two lines, in three where there is little room.
     const double said = room.width() > 280 ? 54 : 68;
     const QRectF plot = room.adjusted(42, 62, -6, -said - 42);
