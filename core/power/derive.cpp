@@ -152,8 +152,9 @@ void drive_by_fusee(const DriveRecord& drive, DerivedDrive& out) {
     out.barrel_along = barrel_turns_along(out.cone_mm, barrel_radius);
     out.barrel_turns = out.barrel_along.back();
     if (out.spring && *out.barrel_turns > out.spring->turns)
-        out.warnings.push_back({"cone-turns", "The fusee wants " + print_fixed(*out.barrel_turns, 1) + " turns of its barrel; the strip gives " +
-                               print_fixed(out.spring->turns, 1) + ": a thinner strip, or the cone was misread."});
+        out.warnings.push_back({"cone-turns", "The fusee wants " + print_fixed(*out.barrel_turns, 1) +
+                                                  " turns of its barrel; the strip gives " + print_fixed(out.spring->turns, 1) +
+                                                  ": a thinner strip, or the cone was misread."});
     if (out.torque_from != TorqueFrom::log) return;
     const auto line = barrel_by_log(out, barrel_radius);
     if (!line) return;
@@ -384,10 +385,12 @@ void judge_power(const DerivedDrive& power, std::vector<Finding>& out) {
         const std::string sentence = word == "under"    ? "The drive is weak."
                                      : word == "strong" ? "The drive is strong."
                                                         : "The drive overdrives the train.";
-        out.push_back({"power.torque:" + power.train, word == "strong" ? "caution" : "fault", sentence, power.verdict->reason, power.arbor, ""});
+        out.push_back(
+            {"power.torque:" + power.train, word == "strong" ? "caution" : "fault", sentence, power.verdict->reason, power.arbor, ""});
     }
     for (const DriveWarning& warning : power.warnings)
-        out.push_back({"power." + warning.kind + ":" + power.train, "caution", "Sizes of the drive do not go together.", warning.sentence, power.arbor, ""});
+        out.push_back({"power." + warning.kind + ":" + power.train, "caution", "Sizes of the drive do not go together.", warning.sentence,
+                       power.arbor, ""});
     if (!power.wear.empty())
         out.push_back(
             {"power.wear:" + power.train, "caution", "Teeth bear more than brass stands for long.", power.wear.front(), power.arbor, ""});

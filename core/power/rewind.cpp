@@ -39,14 +39,15 @@ void check_electrics(const RewindInput& in, RewindResult& out) {
     }
     if (in.insulation_Mohm) {
         const bool sound = *in.insulation_Mohm >= sound_Mohm;
-        say("Insulation " + number(*in.insulation_Mohm) + " MΩ" + (sound ? ": sound." : ": leaks to the frame. Do not connect it."), !sound);
+        say("Insulation " + number(*in.insulation_Mohm) + " MΩ" + (sound ? ": sound." : ": leaks to the frame. Do not connect it."),
+            !sound);
     }
     if (in.contact_gf)
         say("Contacts press with " + number(*in.contact_gf) + " gf" +
-                             (*in.contact_gf < light_gf   ? ": light, they will burn."
-                              : *in.contact_gf > heavy_gf ? ": heavy, they take power from the train."
-                                                          : ": usual.") +
-                             " Lacquer or oil between them stops it.",
+                (*in.contact_gf < light_gf   ? ": light, they will burn."
+                 : *in.contact_gf > heavy_gf ? ": heavy, they take power from the train."
+                                             : ": usual.") +
+                " Lacquer or oil between them stops it.",
             false);
 }
 

@@ -23,15 +23,14 @@ std::vector<Point> half_in_polar(const ToothForm& form, double module) {
     return out;
 }
 
-/// Linear between the points of a polyline in polar coordinates; at a land (two angles at one radius) the larger.
+/// Linear between the points of a polyline in polar coordinates; at the land of the tip (many angles at one radius) the largest.
 double angle_at(const std::vector<Point>& polar, double radius) {
+    constexpr double same = 1e-9;  ///< mm: points of the land lie at one radius but for rounding
+    if (const double tip = polar.back()[0]; radius > tip - same)
+        return (*std::find_if(polar.begin(), polar.end(), [&](const Point& p) { return p[0] > tip - same; }))[1];
     const auto above = std::upper_bound(polar.begin(), polar.end(), radius, [](double r, const Point& p) { return r < p[0]; });
     if (above == polar.begin()) return polar.front()[1];
     const Point& a = *(above - 1);
-    if (above == polar.end()) {
-        const auto land = std::find_if(polar.begin(), polar.end(), [&](const Point& p) { return p[0] >= a[0] - 1e-12; });
-        return (*land)[1];
-    }
     return a[1] + ((*above)[1] - a[1]) * (radius - a[0]) / ((*above)[0] - a[0]);
 }
 
@@ -83,6 +82,17 @@ double ContactPair::half_angle(const std::vector<double>& leaf, double radius) c
     return leaf[below] + (leaf[below + 1] - leaf[below]) * (at - static_cast<double>(below));
 }
 
+std::optional<Point> ContactPair::leaf_flank(double radius, double leaf_angle) const {
+    // Over a few steps of the table, so that they do not show.
+    const double apart = 2 * m_leaf_step;
+    if (std::any_of(m_corners.begin(), m_corners.end(), [&](double corner) { return std::abs(radius - corner) <= 2 * apart; })) return {};
+    const double low = std::max(m_leaf_from, radius - apart);
+    const double high = std::min(m_leaf_to, radius + apart);
+    const double slope = -(half_angle(m_leaf, high) - half_angle(m_leaf, low)) / (high - low);
+    const double angle = leaf_angle - half_angle(m_leaf, radius);
+    return Point{-std::cos(angle) + radius * std::sin(angle) * slope, std::sin(angle) + radius * std::cos(angle) * slope};
+}
+
 /// A tooth's point as the pinion sees it, and how far round the leaf's middle must be for it: the larger, the further in the
 /// sense looked at.
 struct ContactPair::Seen {
@@ -126,10 +136,12 @@ std::optional<Contact> ContactPair::extreme(const Stand& stand) const {
     };
     std::optional<Contact> best;
     double most = -INFINITY;
-    const auto take = [&](double need, double x, double y) {
+    size_t vertex = 0;  ///< the tooth's flank goes from here to the next where it touches
+    const auto take = [&](double need, double x, double y, size_t i) {
         if (need <= most) return;
         most = need;
-        best = Contact{side * need, x, y};
+        best = Contact{side * need, x, y, 0, 0};
+        vertex = i;
     };
     size_t at = 0;
     bool any = false;
@@ -153,7 +165,7 @@ std::optional<Contact> ContactPair::extreme(const Stand& stand) const {
     near.reserve(to - from + 1);
     for (size_t i = from; i <= to; ++i) near.push_back(seen(i));
     for (size_t i = 0; i < near.size(); ++i)
-        if (near[i].inside) take(near[i].need, near[i].x, near[i].y);
+        if (near[i].inside) take(near[i].need, near[i].x, near[i].y, i > 0 ? i - 1 : 0);
     for (size_t i = 1; i + 1 < near.size(); ++i) {
         // A corner is where it is; a parabola through it would bulge.
         if (m_driving[from + i].corner || !near[i - 1].inside || !near[i].inside || !near[i + 1].inside) continue;
@@ -164,7 +176,7 @@ std::optional<Contact> ContactPair::extreme(const Stand& stand) const {
         const double shift = (a - c) / (2 * (a + c - 2 * b));
         const Seen& next = shift > 0 ? near[i + 1] : near[i - 1];
         const double share = std::abs(shift);
-        take(b - (a - c) * shift / 4, near[i].x + (next.x - near[i].x) * share, near[i].y + (next.y - near[i].y) * share);
+        take(b - (a - c) * shift / 4, near[i].x + (next.x - near[i].x) * share, near[i].y + (next.y - near[i].y) * share, i - 1);
     }
     // The leaf's corners against the flank between two of its points.
     for (const double corner : m_corners)
@@ -175,8 +187,19 @@ std::optional<Contact> ContactPair::extreme(const Stand& stand) const {
             const double share = a / (a - b);
             const double angle = near[i - 1].angle + (near[i].angle - near[i - 1].angle) * share;
             take(side * angle + half_angle(leaf, corner), near[i - 1].x + (near[i].x - near[i - 1].x) * share,
-                 near[i - 1].y + (near[i].y - near[i - 1].y) * share);
+                 near[i - 1].y + (near[i].y - near[i - 1].y) * share, i - 1);
         }
+    if (driving && best) {
+        const double dx = pinion_x - best->x;
+        const double dy = best->y - pinion_y;
+        const Seen& a = near[vertex];
+        const Seen& b = near[std::min(vertex + 1, near.size() - 1)];
+        // Where the leaf has a corner, the tooth's flank says which way it is pushed.
+        const Point flank = leaf_flank(std::hypot(dx, dy), best->leaf_angle).value_or(Point{b.x - a.x, b.y - a.y});
+        const double length = std::copysign(std::hypot(flank[0], flank[1]), dy * flank[1] - dx * flank[0]);
+        best->nx = flank[1] / length;
+        best->ny = -flank[0] / length;
+    }
     return best;
 }
 

@@ -8,6 +8,7 @@ namespace echappe {
 struct Contact {
     double leaf_angle;  ///< rad of the leaf's middle about the pinion's centre, from the line to the wheel, in the driven sense
     double x, y;
+    double nx, ny;  ///< unit normal of the two flanks there: the way the leaf is pushed
 };
 
 /// The driving side of one tooth as points, and the leaf as a half thickness for every radius; both in mm.
@@ -46,6 +47,8 @@ private:
     double m_half_width = 0;  ///< rad: no point of a tooth lies further from its middle
 
     double half_angle(const std::vector<double>& leaf, double radius) const;
+    /// Along the leaf's driven flank at this radius, its middle at `leaf_angle`; none at a corner.
+    std::optional<Point> leaf_flank(double radius, double leaf_angle) const;
     struct Seen;
     bool in_reach(const Stand& stand, double dx, double dy, double lowered) const;
     template <bool driving>

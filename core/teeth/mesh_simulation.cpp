@@ -14,10 +14,10 @@ namespace {
 constexpr double pi = 3.14159265358979323846;
 constexpr const char* source = "contact of the two actual profiles, tooth by tooth; dry friction at the contact";
 constexpr size_t leaf_steps_a_point = 10;
-constexpr double touching_modules = 0.002;  ///< pairs this close to the one that holds count as touching
-constexpr double butt_modules = 0.05;       ///< a tooth that enters this far behind its leaf's tip strikes it
-constexpr double drop_arcmin = 3;           ///< smaller falls are not felt
-constexpr double no_play_modules = 0.001;   ///< under this negative play is the arithmetic's
+constexpr double touching_modules = 4e-6;  ///< pairs this close to the one that holds touch: twice the arithmetic's noise
+constexpr double butt_modules = 0.05;      ///< a tooth that enters this far behind its leaf's tip strikes it
+constexpr double drop_arcmin = 3;          ///< smaller falls are not felt
+constexpr double no_play_modules = 0.001;  ///< under this negative play is the arithmetic's
 constexpr double tight_modules = 0.02;
 constexpr double rough_spread = 0.15;  ///< swing of speed that is felt and heard
 constexpr int pairs_each_side = 3;
@@ -75,6 +75,7 @@ private:
         double y;
     };
     std::vector<Engaged> m_engaged;
+    std::vector<bool> m_goes_on;  ///< by sample: the pair of the stand before still touches, so that one speed leads to the next
 
     /// How the pinion is held at one stand of the wheel.
     struct Hold {
@@ -83,7 +84,13 @@ private:
         double pinion = 0;  ///< how far it has turned
         Contact contact{};
         double play = INFINITY;
-        std::array<std::optional<double>, 2 * pairs_each_side + 1> wants;  ///< by tooth: where each would hold the pinion
+        long long middle = 0;                                              ///< the tooth nearest the line of centres
+        std::array<std::optional<double>, 2 * pairs_each_side + 1> wants;  ///< of the teeth round it: where each would hold the pinion
+
+        std::optional<double> want_of(long long which) const {
+            const long long place = which - middle + pairs_each_side;
+            return place < 0 || place > 2 * pairs_each_side ? std::nullopt : wants[static_cast<size_t>(place)];
+        }
     };
 
     long long nearest_tooth(double wheel) const { return -std::llround(wheel / m_wheel_pitch); }
@@ -103,6 +110,7 @@ private:
     Hold hold(double wheel) const {
         Hold out;
         const long long middle = nearest_tooth(wheel);
+        out.middle = middle;
         for (long long k = -pairs_each_side; k <= pairs_each_side; ++k) {
             const long long tooth = middle + k;
             const ContactPair::Stand stand = stand_of(tooth, wheel);
@@ -125,17 +133,17 @@ private:
         return out;
     }
 
-    /// A tooth that comes into reach must find its leaf's tip ahead of it.
+    /// A tooth that comes into reach must find its leaf's tip ahead of it: where the others hold the pinion or, when they let go of
+    /// it, where they left it.
     void look_for_butting(const Hold& now, const Hold& before, MeshSimulationResult& out) const {
         const double tolerance = butt_modules / (m_leaves / 2);
-        // Teeth are counted from the one nearest the line of centres: at a change of it the places move by one.
-        for (size_t k = 0; k + 1 < now.wants.size(); ++k) {
-            const bool entered = now.wants[k] && !before.wants[k] && k < pairs_each_side;
-            if (!entered) continue;
-            double others = -INFINITY;
-            for (size_t o = 0; o < now.wants.size(); ++o)
-                if (o != k && now.wants[o]) others = std::max(others, *now.wants[o]);
-            if (*now.wants[k] > others + tolerance) out.butts = true;
+        for (long long tooth = now.middle - pairs_each_side; tooth <= now.middle + pairs_each_side; ++tooth) {
+            const auto want = now.want_of(tooth);
+            if (!want || before.want_of(tooth)) continue;
+            double others = before.any ? before.pinion + m_step * m_teeth / m_leaves : -INFINITY;
+            for (long long other = now.middle - pairs_each_side; other <= now.middle + pairs_each_side; ++other)
+                if (const auto held = now.want_of(other); other != tooth && held) others = std::max(others, *held);
+            if (others > -INFINITY && *want > others + tolerance) out.butts = true;
         }
     }
 
@@ -149,7 +157,7 @@ private:
             const auto steady = [&](std::ptrdiff_t a) {
                 const auto& from = samples[static_cast<size_t>(a)];
                 const auto& to = samples[static_cast<size_t>(a + 1)];
-                return std::abs(to.error_arcmin - from.error_arcmin) < drop_arcmin &&
+                return m_goes_on[static_cast<size_t>(a + 1)] && std::abs(to.error_arcmin - from.error_arcmin) < drop_arcmin &&
                        to.wheel_deg - from.wheel_deg < 1.5 * m_step * 180 / pi;
             };
             while (low > 0 && low > i - reach && steady(low - 1)) --low;
@@ -162,6 +170,13 @@ private:
         }
     }
 
+    /// Whether this tooth touches its leaf too, as near as makes no corner in the pinion's speed.
+    bool still_touches(long long tooth, const Hold& now) const {
+        constexpr double smooth_modules = 2 * touching_modules;
+        const auto want = now.want_of(tooth);
+        return tooth == now.tooth || (want && *want > now.pinion - smooth_modules / (m_leaves / 2));
+    }
+
     void take(double wheel, const Hold& now, const Hold& before, MeshSimulationResult& out) {
         const double error = now.pinion - wheel * m_teeth / m_leaves;
         out.samples.push_back({wheel * 180 / pi, now.pinion * 180 / pi, arcmin(error), 0, now.contact.x, now.contact.y,
@@ -170,6 +185,8 @@ private:
             const double fall = before.pinion + m_step * m_teeth / m_leaves - now.pinion;
             if (arcmin(fall) > drop_arcmin) out.drop_arcmin = std::max(out.drop_arcmin, arcmin(fall));
         }
+        add_work(now.contact);
+        m_goes_on.push_back(before.any && still_touches(before.tooth, now));
         m_least_play = std::min(m_least_play, now.play);
         const double touching = touching_modules / (m_leaves / 2);
         for (const auto& want : now.wants)
@@ -177,44 +194,29 @@ private:
         m_engaged.push_back({wheel + static_cast<double>(now.tooth) * m_wheel_pitch, now.contact.leaf_angle, now.contact.y});
     }
 
-    /// Friction against the sliding; the normal passes through the point that divides the line of centres as the speeds do.
-    void add_work(const MeshSample& sample) {
-        const double ratio = sample.velocity_ratio * m_teeth / m_leaves;
-        if (ratio <= 0) return;
-        const struct { double x, y; } c{sample.contact_x_mm, sample.contact_y_mm};
-        const double pole = m_distance * ratio / (1 + ratio);
-        double nx = c.x - pole;
-        double ny = c.y;
-        const double length = std::hypot(nx, ny);
-        double torque_in_per_out = ratio;
-        if (length > 1e-3 * m_in.mesh.module_mm) {
-            nx /= length;
-            ny /= length;
-            const auto on_pinion = [&](double fx, double fy) { return (m_distance - c.x) * fy + c.y * fx; };
-            if (on_pinion(nx, ny) < 0) {
-                nx = -nx;
-                ny = -ny;
-            }
-            double sx = -c.y * (1 + ratio);
-            double sy = c.x - ratio * (m_distance - c.x);
-            const double sliding = std::hypot(sx, sy);
-            if (sliding > 0) {
-                sx /= sliding;
-                sy /= sliding;
-            }
-            const double fx = nx + m_in.friction * sx;
-            const double fy = ny + m_in.friction * sy;
-            const double out = on_pinion(fx, fy);
-            torque_in_per_out = out > 0 ? (c.x * fy - c.y * fx) / out : INFINITY;
+    /// Friction against the sliding, at this stand. The speeds follow from the normal: what pushes along it moves along it.
+    void add_work(const Contact& c) {
+        const auto on_wheel = [&](double fx, double fy) { return c.x * fy - c.y * fx; };
+        const auto on_pinion = [&](double fx, double fy) { return (m_distance - c.x) * fy + c.y * fx; };
+        const double ratio = on_wheel(c.nx, c.ny) / on_pinion(c.nx, c.ny);
+        if (!(ratio > 0)) return;
+        double sx = -c.y * (1 + ratio);
+        double sy = c.x - ratio * (m_distance - c.x);
+        const double sliding = std::hypot(sx, sy);
+        if (sliding > 0) {
+            sx /= sliding;
+            sy /= sliding;
         }
-        m_work_in += torque_in_per_out;
+        const double fx = c.nx + m_in.friction * sx;
+        const double fy = c.ny + m_in.friction * sy;
+        const double out = on_pinion(fx, fy);
+        m_work_in += out > 0 ? on_wheel(fx, fy) / out : INFINITY;
         m_work_out += ratio;
     }
 
     void finish(MeshSimulationResult& out) {
         const double module = m_in.mesh.module_mm;
         measure_speeds(out.samples);
-        for (const MeshSample& sample : out.samples) add_work(sample);
         double low = INFINITY, high = 0, least = INFINITY, most = -INFINITY;
         for (const MeshSample& sample : out.samples) {
             least = std::min(least, sample.error_arcmin);
@@ -255,7 +257,7 @@ private:
     }
 
     std::string verdict(const MeshSimulationResult& out) const {
-        if (m_lost || out.samples.empty()) return "does not reach: at some stand no tooth touches a leaf";
+        if (out.samples.empty() || (m_lost && !out.butts)) return "does not reach: at some stand no tooth touches a leaf";
         if (out.butts) return "butts: a tooth meets its leaf tip to tip; the train would lock";
         if (out.tip_clearance_mm < 0) return "binds: a tip strikes the bottom of its gap";
         if (out.efficiency <= 0) return "binds: at a step or a corner friction holds it";
@@ -383,7 +385,7 @@ std::vector<Working> explain_mesh(const MeshSimulationInput& in, const MeshSimul
         said("transmission error", "pinion's angle − wheel's × N ÷ n, peak to peak", out.transmission_error_arcmin, "arcmin", ""),
         said("engagement before the line of centres", "pinion's turn from first contact to the line", out.engagement_before_centre_deg,
              "deg", "contact before the line pushes the teeth into each other: more friction, most with few leaves"),
-        said("contact ratio", "pairs in touch, on average", out.contact_ratio, "", "in touch: within 0.002 modules"),
+        said("contact ratio", "pairs in touch, on average", out.contact_ratio, "", "of rigid teeth"),
         said("efficiency", "work out ÷ work in, friction " + print_short(in.friction), out.efficiency, "", ""),
     };
 }

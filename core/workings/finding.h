@@ -11,8 +11,8 @@ struct Finding {
     std::string severity;  ///< "note", "caution", "fault"
     std::string sentence;
     std::string reason;
-    std::string arbor;    ///< where to look
-    std::string verdict;  ///< "", "accepted", "overruled"
+    std::string arbor;      ///< where to look
+    std::string verdict;    ///< "", "accepted", "overruled"
     std::string part = {};  ///< what it is about, where that is more than an arbor: "centre.front"
     static const Record& record();
     /// Whether it is of this topic and kind: "pivots.push".
