@@ -1,6 +1,7 @@
 #include "drawing/canvas.h"
 
 #include <QHelpEvent>
+#include <QKeyEvent>
 #include <QMouseEvent>
 #include <QToolTip>
 #include <exception>
@@ -84,6 +85,15 @@ bool Canvas::event(QEvent* event) {
 }
 
 bool Canvas::answer(QEvent* event) {
+    // Tab is a key like others where the picture has a use for it; elsewhere it leads on, as the toolkit has it.
+    if (event->type() == QEvent::KeyPress) {
+        auto* key = static_cast<QKeyEvent*>(event);
+        if (key->key() == Qt::Key_Tab || key->key() == Qt::Key_Backtab) {
+            keyPressEvent(key);
+            if (key->isAccepted()) return true;
+            key->accept();
+        }
+    }
     if (event->type() != QEvent::ToolTip) return QWidget::event(event);
     const auto* help = static_cast<QHelpEvent*>(event);
     const Place* place = at(help->pos());

@@ -1,3 +1,4 @@
+#include <set>
 #include <QDir>
 #include <QFile>
 #include <algorithm>
@@ -290,7 +291,13 @@ TEST_CASE("dark or light, small or large, every demo's Beat and Power paint") {
             for (const Station station : {Station::beat, Station::power}) {
                 bench.window.show_station(station);
                 bench.window.set_dark(size.width() > 1500);
-                CHECK_FALSE(bench.window.grab().isNull());
+                const QImage painted = bench.window.grab().toImage();
+                INFO(demo << " at " << size.width());
+                // More than a ground and a frame: brass, steel and words in their inks.
+                std::set<QRgb> inks;
+                for (int y = 60; y < painted.height(); y += 3)
+                    for (int x = 200; x < painted.width(); x += 3) inks.insert(painted.pixel(x, y));
+                CHECK(inks.size() > 100);
             }
         }
     }

@@ -78,7 +78,8 @@ TEST_CASE("no oval hole is ever closed, and no bush goes to the worn centre when
         const BushPlanResult plan = plan_bush(in);
         const double oval = in.hole_max_mm - in.hole_min_mm;
         if (oval >= 0.05) RC_ASSERT(plan.decision != "close");
-        if (plan.bush && oval > 0) RC_ASSERT(std::hypot(plan.offset_mm.x, plan.offset_mm.y) > 0);
+        RC_PRE(plan.bush.has_value() && oval > 0);
+        RC_ASSERT(std::hypot(plan.offset_mm.x, plan.offset_mm.y) > 0);
     }));
 }
 
@@ -86,7 +87,7 @@ TEST_CASE("reamers climb to the outside less the interference, by 0.6 mm at most
     REQUIRE(rc::check([] {
         const BushPlanInput in = any_hole();
         const BushPlanResult plan = plan_bush(in);
-        if (!plan.bush) return;
+        RC_PRE(plan.bush.has_value());
         RC_ASSERT(plan.reamers_mm.size() >= 2u);
         double below = in.hole_max_mm;
         for (const double size : plan.reamers_mm) {
@@ -102,7 +103,7 @@ TEST_CASE("a chosen bush cleans up the worn hole, stands flush, and no other of 
     REQUIRE(rc::check([] {
         const BushPlanInput in = any_hole();
         const BushPlanResult plan = plan_bush(in);
-        if (!plan.bush) return;
+        RC_PRE(plan.bush.has_value());
         const double reach = in.hole_max_mm - in.hole_min_mm / 2;  // of the worn hole, from the first centre
         RC_ASSERT(plan.bush->outside_mm / 2 >= reach + 0.1 - 1e-9);
         bool flush = false;

@@ -79,6 +79,9 @@ TEST_CASE("a train that comes to rest sooner than it did says so – one that co
 TEST_CASE("a pair that fails brings the finished holes of both arbors back to the list") {
     Job job = demo::job();
     for (HoleRecord& hole : job.survey.pivots.holes) hole.done = hole.arbor == "great" || hole.arbor == "centre" || hole.arbor == "tide";
+    REQUIRE(job.survey.pivots.hole("great.front")->done);
+    REQUIRE(job.survey.pivots.hole_at("tide", "front").arbor == "tide");
+    job.survey.pivots.hole_at("tide", "front").done = true;
     keep_trial(job.survey, stuck({"great", "centre"}));
     for (const HoleRecord& hole : job.survey.pivots.holes) CHECK(hole.done == (hole.arbor == "tide"));
 }
