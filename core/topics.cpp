@@ -10,7 +10,7 @@ namespace {
 std::vector<Topic>& all() {
     static std::vector<Topic> rows = {
         {"train", "train", derived_by(derive_train), found_by(findings_of_train)},
-        {"making", "making", derived_by(derive_making), {}},
+        {"making", "making", derived_by(derive_making), found_by(findings_of_making)},
         {"oscillator", "oscillator", derived_by(derive_oscillator), {}},
         {"rate", "rate", derived_by(derive_beat), {}},
         {"pivots", "holes", derived_by(derive_pivots), found_by(findings_of_pivots)},

@@ -57,11 +57,20 @@ DerivedMaking derive_making(const MakingRecord& record, const DerivedTrain& trai
     for (const DerivedMesh& mesh : train.meshes) {
         MadeMesh& made = out.meshes[mesh.name()];
         derive_blanks(record, mesh, made);
-        made.wheel_dividing = dividing_for(record, mesh.wheel, mesh.sizes.wheel.pitch_diameter_mm / 2);
-        made.pinion_dividing = dividing_for(record, mesh.pinion, mesh.sizes.pinion.pitch_diameter_mm / 2);
+        try {
+            made.wheel_dividing = dividing_for(record, mesh.wheel, mesh.sizes.wheel.pitch_diameter_mm / 2);
+            made.pinion_dividing = dividing_for(record, mesh.pinion, mesh.sizes.pinion.pitch_diameter_mm / 2);
+        } catch (const InputError& error) {
+            out.head_fault = error.what();
+        }
         made.cautions = cautions_for(mesh, made, train.arbor(mesh.wheel_of)->wheel, train.arbor(mesh.pinion_of)->pinion);
     }
     return out;
+}
+
+std::vector<Finding> findings_of_making(const DerivedMaking& derived) {
+    if (derived.head_fault.empty()) return {};
+    return {{"making.dividing-head", "caution", "The dividing head cannot be used.", derived.head_fault, "", ""}};
 }
 
 DepthingInput depthing_of(const DerivedTrain& train, const std::string& arbor) {

@@ -18,12 +18,14 @@ struct MadeMesh {
 
 struct DerivedMaking {
     std::map<std::string, MadeMesh> meshes;  ///< by the mesh's name
+    std::string head_fault;                  ///< why the job's dividing head cannot be used
 
     /// An empty one for a mesh that is not there.
     const MadeMesh& of(const DerivedMesh& mesh) const;
 };
 
 DerivedMaking derive_making(const MakingRecord& record, const DerivedTrain& train);
+std::vector<Finding> findings_of_making(const DerivedMaking& derived);
 
 /// The depthing of an arbor from the holes of the arbors it meshes with (two at most), at its own hole.
 DepthingInput depthing_of(const DerivedTrain& train, const std::string& arbor);

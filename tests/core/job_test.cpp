@@ -543,6 +543,10 @@ TEST_CASE("the job's dividing head says how each count is divided, and the finde
             CHECK(divides_exactly(*job.making.dividing_head, stage.pinion));
         }
     CHECK_FALSE(divides_exactly(*job.making.dividing_head, 109));
+    // A head without a circle of holes is told; the blanks stand.
+    job.making.dividing_head->plates = {{}};
+    CHECK(finding(derive(job), "making.dividing-head"));
+    CHECK(made(derive(job)).wheel_blank);
     job.making.dividing_head.reset();
     CHECK(made(derive(job)).wheel_dividing.empty());
     CHECK_THROWS_WITH(read_train_question(job.train, "tide from great new indexed"), Catch::Contains("dividing_head"));
