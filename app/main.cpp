@@ -7,10 +7,10 @@
 #include <vector>
 
 #include "number/input_error.h"
+#include "shell/application.h"
+#include "shell/main_window.h"
+#include "shell/tour.h"
 #include "theme/theme.h"
-#include "window/application.h"
-#include "window/main_window.h"
-#include "window/tour.h"
 
 namespace {
 

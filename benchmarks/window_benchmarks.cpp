@@ -6,11 +6,11 @@
 
 #include "instruments/calliper_line.h"
 #include "ladder/ladder.h"
+#include "shell/main_window.h"
 #include "stations/pivots/pivots_station.h"
 #include "stations/teeth/teeth_station.h"
 #include "stations/train/train_station.h"
 #include "theme/theme.h"
-#include "window/main_window.h"
 #include "workings/workings_panel.h"
 
 // The figures the issue of this slice names: an edit painted in 16 ms, start to first paint under 500 ms.
@@ -23,7 +23,7 @@ void edit_to_painted(benchmark::State& state) {
     MainWindow window;
     window.show();
     window.open_demo("tide-house");
-    window.show_station(state.range(0) == 0 ? Station::train : Station::teeth);
+    window.show_station(state.range(0) == 0 ? "train" : "teeth");
     QImage screen(window.size(), QImage::Format_ARGB32_Premultiplied);
     double reading = 35.0;
     for (auto _ : state) {
@@ -39,7 +39,7 @@ void edit_of_power_or_rate(benchmark::State& state) {
     MainWindow window;
     window.show();
     window.open_demo(state.range(0) == 1 ? "saloon" : "tide-house");
-    window.show_station(state.range(0) == 2 ? Station::beat : Station::power);
+    window.show_station(state.range(0) == 2 ? "beat" : "power");
     QApplication::processEvents();
     double by = 0;
     for (auto _ : state) {
@@ -66,8 +66,9 @@ void paint_a_panel(benchmark::State& state) {
     MainWindow window;
     window.show();
     window.open_demo("tide-house");
-    const std::vector<QWidget*> panels = {&window.ladder(), &window.train(), &window.workings(), &window.calliper(), &window.teeth()};
-    if (state.range(0) == 4) window.show_station(Station::teeth);
+    const std::vector<QWidget*> panels = {&window.ladder(), &(*window.findChild<TrainStation*>()), &window.workings(), &window.calliper(),
+                                          &(*window.findChild<TeethStation*>())};
+    if (state.range(0) == 4) window.show_station("teeth");
     paint(state, window, *panels[static_cast<size_t>(state.range(0))]);
 }
 BENCHMARK(paint_a_panel)->DenseRange(0, 4)->Unit(benchmark::kMillisecond);
@@ -76,11 +77,11 @@ void frame_of_the_turning_train(benchmark::State& state) {
     MainWindow window;
     window.show();
     window.open_demo("tide-house");
-    QImage screen(window.train().size(), QImage::Format_ARGB32_Premultiplied);
+    QImage screen((*window.findChild<TrainStation*>()).size(), QImage::Format_ARGB32_Premultiplied);
     window.motion().toggle();
     for (auto _ : state) {
         window.motion().step(0.016);
-        window.train().render(&screen);
+        (*window.findChild<TrainStation*>()).render(&screen);
     }
 }
 BENCHMARK(frame_of_the_turning_train)->Unit(benchmark::kMillisecond);
@@ -96,14 +97,15 @@ void frame_of_two_wheels_of_100(benchmark::State& state) {
         job.train.arbors[4].train.pinion = 100;
     });
     window.document().select("tide-1");
-    window.show_station(Station::teeth);
-    window.teeth().other_mesh();
-    window.teeth().zoom(0.45, QPointF(window.teeth().width() * 0.4, window.teeth().height() * 0.4));
-    QImage screen(window.teeth().size(), QImage::Format_ARGB32_Premultiplied);
+    window.show_station("teeth");
+    (*window.findChild<TeethStation*>()).other_mesh();
+    (*window.findChild<TeethStation*>())
+        .zoom(0.45, QPointF((*window.findChild<TeethStation*>()).width() * 0.4, (*window.findChild<TeethStation*>()).height() * 0.4));
+    QImage screen((*window.findChild<TeethStation*>()).size(), QImage::Format_ARGB32_Premultiplied);
     window.motion().toggle();
     for (auto _ : state) {
         window.motion().step(0.016);
-        window.teeth().render(&screen);
+        (*window.findChild<TeethStation*>()).render(&screen);
     }
     if (qEnvironmentVariableIsSet("ECHAPPE_SHOW")) screen.save(qEnvironmentVariable("ECHAPPE_SHOW"));
     window.document().undo_stack()->setClean();
@@ -155,7 +157,7 @@ void edit_among_500_holes(benchmark::State& state) {
     window.open_demo("tide-house");
     window.document().edit("grow", grow_to_500_holes);
     const bool survey = state.range(0) == 0 || state.range(0) == 2;
-    window.show_station(survey ? Station::survey : Station::pivots);
+    window.show_station(survey ? "survey" : "pivots");
     QApplication::processEvents();
     size_t at = 0;
     QElapsedTimer clock;
@@ -177,7 +179,7 @@ void edit_among_500_holes(benchmark::State& state) {
                 });
                 break;
             case 4:
-                window.pivots().next_school();
+                (*window.findChild<PivotsStation*>()).next_school();
                 break;
             default:
                 document.keep_survey_reading({hole.id, "hole_max_mm", hole.arbor, "hole", "", "mm"}, reading);

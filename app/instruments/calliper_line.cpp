@@ -17,38 +17,6 @@ constexpr double label_x = 92;
 constexpr double words_x = 330;
 constexpr double tray_width = 292;
 
-void paint_calliper(QPainter& painter, QPointF at) {
-    painter.setPen(QPen(theme().ink, 1.4));
-    painter.setBrush(Qt::NoBrush);
-    const QPointF beam[] = {at, at + QPointF(56, 0), at + QPointF(56, 6), at + QPointF(10, 6), at + QPointF(3, 22), at};
-    painter.drawPolyline(beam, 6);
-    const QPointF jaw[] = {at + QPointF(22, -3), at + QPointF(38, -3), at + QPointF(38, 9),
-                           at + QPointF(27, 9),  at + QPointF(21, 22), at + QPointF(22, -3)};
-    painter.drawPolyline(jaw, 6);
-}
-
-/// A lever on a square, with its weight: the torque gauge.
-void paint_gauge(QPainter& painter, QPointF at) {
-    painter.setPen(QPen(theme().ink, 1.4));
-    painter.setBrush(Qt::NoBrush);
-    painter.drawEllipse(at + QPointF(10, 10), 8, 8);
-    painter.drawRect(QRectF(at + QPointF(7, 7), QSizeF(6, 6)));
-    painter.drawLine(at + QPointF(18, 10), at + QPointF(56, 10));
-    painter.drawRect(QRectF(at + QPointF(44, 3), QSizeF(9, 14)));
-}
-
-/// The reference: a plain dial.
-void paint_reference(QPainter& painter, QPointF at) {
-    painter.setPen(QPen(theme().ink, 1.4));
-    painter.setBrush(Qt::NoBrush);
-    const QPointF middle = at + QPointF(28, 10);
-    painter.drawEllipse(middle, 17, 17);
-    for (const QPointF& way : {QPointF(0, -1), QPointF(1, 0), QPointF(0, 1), QPointF(-1, 0)})
-        painter.drawLine(middle + way * 13, middle + way * 17);
-    painter.drawLine(middle, middle + QPointF(-5, -7));
-    painter.drawLine(middle, middle + QPointF(3, -12));
-}
-
 }  // namespace
 
 CalliperLine::CalliperLine(Document& document, QWidget* parent)
@@ -67,7 +35,7 @@ CalliperLine::CalliperLine(Document& document, QWidget* parent)
     m_line->installEventFilter(this);
     connect(&document, &Document::changed, this, &CalliperLine::refresh);
     connect(&document, &Document::subject_changed, this, [this] {
-        if (m_round == &m_plates) m_plates.go_to(m_document.hole());
+        m_round->follow_subject();
         refresh();
     });
     connect(m_line, &QLineEdit::textEdited, this, [this](const QString& text) {
@@ -81,24 +49,17 @@ CalliperLine::CalliperLine(Document& document, QWidget* parent)
     refresh();
 }
 
-ReadingRound& CalliperLine::round_of(Asks what) {
-    ReadingRound* const rounds[] = {&m_solver, &m_plates, &m_torque, &m_looks};
-    return *rounds[static_cast<int>(what)];
-}
-
 void CalliperLine::ask(const QuantityKey& key) {
-    take(Asks::train);
+    take(m_solver);
     m_solver.ask(key);
     refresh();
     m_line->setFocus();
     m_line->selectAll();
 }
 
-void CalliperLine::take(Asks what) {
-    m_asks = what;
-    m_round = &round_of(what);
-    // What is typed must go to the hole that is looked at; before anything was read the round begins at its beginning.
-    if (what == Asks::plates && !m_document.job().survey.pivots.holes.empty()) m_plates.go_to(m_document.hole());
+void CalliperLine::take(ReadingRound& round) {
+    m_round = &round;
+    if (!m_document.job().survey.pivots.holes.empty()) m_round->follow_subject();
     tell({}, false);
     refresh();
 }
@@ -166,14 +127,14 @@ void CalliperLine::store() {
 
 CalliperLine::Question CalliperLine::question() const {
     const auto now = m_round->asked();
-    return {m_asks, now ? now->id : QString(), now ? now->name : QString()};
+    return {m_round, now ? now->id : QString(), now ? now->name : QString()};
 }
 
 /// Where another question has come up, what was typed for the one before waits for it, and what waits for this one stands again.
 void CalliperLine::follow_question() {
     Question now = question();
     if (now == m_typed_for) return;
-    if (m_typed_for.asks && !m_line->text().isEmpty()) {
+    if (m_typed_for.round && !m_line->text().isEmpty()) {
         std::erase_if(m_unkept, [&](const Unkept& old) { return old.question == m_typed_for; });
         m_unkept.push_back({m_typed_for, m_line->text(), m_simulated, m_ask_again});
     }
@@ -204,15 +165,15 @@ void CalliperLine::forget_unkept() {
 void CalliperLine::back_to_unkept() {
     if (m_unkept.empty()) return;
     const Unkept last = m_unkept.back();
-    emit station_wanted(*last.question.asks);
-    take(*last.question.asks);
+    emit station_wanted(last.question.round);
+    take(*last.question.round);
     if (last.ask_again) last.ask_again();
     refresh();
     m_line->setFocus();
 }
 
 void CalliperLine::refresh() {
-    if (m_typed_for.asks || m_line->text().isEmpty()) follow_question();
+    if (m_typed_for.round || m_line->text().isEmpty()) follow_question();
     m_line->setEnabled(m_round->asked().has_value());
     update();
 }
@@ -290,9 +251,7 @@ void CalliperLine::paint(QPainter& painter) {
     const Theme& t = theme();
     painter.fillRect(rect(), t.dark ? t.sheet : QColor(Qt::white));
     painter.fillRect(QRectF(0, 0, width(), 2), t.ink);
-    if (m_round == &m_torque) paint_gauge(painter, {18, 28});
-    else if (m_round == &m_looks) paint_reference(painter, {18, 28});
-    else paint_calliper(painter, {18, 28});
+    m_round->paint_instrument(painter, {18, 28});
     const auto now = m_round->asked();
     write(painter, word_font(9), t.steel, {label_x, 20}, now ? now->name : tr("nothing to measure here"));
     if (now) write(painter, word_font(10), t.steel, {label_x + 196, 52}, now->typed_as);

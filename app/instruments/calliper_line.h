@@ -1,7 +1,6 @@
 #pragma once
 
 #include <QElapsedTimer>
-#include <QLabel>
 #include <QLineEdit>
 #include <deque>
 
@@ -24,11 +23,13 @@ public:
     const Measurable* asked() const { return m_solver.measurable(); }
     void ask(const QuantityKey& key);
     void ask_next(int step);
-    /// Which readings it asks for.
-    enum class Asks { train, plates, torque, looks };
-    void take(Asks what);
+    /// Asks for these readings from now on.
+    void take(ReadingRound& round);
+    const ReadingRound& round() const { return *m_round; }
+    SolverRound& solver() { return m_solver; }
     PlateRound& plates() { return m_plates; }
     TorqueRound& torque() { return m_torque; }
+    LookRound& looks() { return m_looks; }
     /// Types the simulated instrument's reading into the line, as its cable would.
     void send_simulated();
     bool has_simulated() const;
@@ -51,7 +52,7 @@ public:
 
 signals:
     /// The station is wanted where these readings are asked for.
-    void station_wanted(Asks asks);
+    void station_wanted(ReadingRound* round);
 
 protected:
     void paint(QPainter& painter) override;
@@ -60,7 +61,7 @@ protected:
 
 private:
     struct Question {
-        std::optional<Asks> asks;  ///< none: nothing was asked yet, or it is being kept
+        ReadingRound* round = nullptr;  ///< none: nothing was asked yet, or it is being kept
         QString id;
         QString name;
         bool operator==(const Question&) const = default;
@@ -72,7 +73,6 @@ private:
         std::function<void()> ask_again;
     };
     Question question() const;
-    ReadingRound& round_of(Asks what);
     bool key(QKeyEvent& event);
     void store();
     void refresh();
@@ -85,7 +85,6 @@ private:
     TorqueRound m_torque;
     LookRound m_looks;
     ReadingRound* m_round;
-    Asks m_asks = Asks::train;
     QLineEdit* m_line;
     Question m_typed_for;               ///< the question that stands in the line
     std::function<void()> m_ask_again;  ///< it, once something is typed

@@ -237,6 +237,8 @@ QString PlateRound::instrument() const {
     return now && now->field.starts_with("hole_") ? QObject::tr("pin gauges") : QObject::tr("calliper");
 }
 
+void PlateRound::follow_subject() { go_to(m_document.hole()); }
+
 bool PlateRound::key_on_empty_line(int key) {
     if (key != Qt::Key_Left || !question()) return false;
     step(-1);

@@ -3,6 +3,7 @@
 #include <map>
 
 #include "document/document.h"
+#include "instruments/instrument_art.h"
 
 namespace echappe {
 
@@ -34,6 +35,9 @@ public:
     /// The line's own keys while it is empty.
     virtual QString keys() const = 0;
     virtual bool key_on_empty_line(int /*key*/) { return false; }
+    /// The line comes to it, or another hole is looked at.
+    virtual void follow_subject() {}
+    virtual void paint_instrument(QPainter& painter, QPointF at) const { paint_calliper(painter, at); }
 };
 
 /// Counts, sizes and beats: the solver says which reading tells most.
@@ -75,6 +79,8 @@ public:
         return QObject::tr("Enter keeps, goes on  ·  ← back  ·  Tab skip  ·  type N cannot measure, P pegged  ·  ? how");
     }
     bool key_on_empty_line(int key) override;
+    /// What is typed must go to the hole that is looked at; before anything was read the round begins at its beginning.
+    void follow_subject() override;
 
 private:
     /// Made anew when the job changed.

@@ -20,6 +20,7 @@ public:
     QString precision() const override { return QObject::tr("reads the hidden drive, ±1 %"); }
     QString keys() const override { return QObject::tr("Enter keeps it, next turn  ·  ← back  ·  Tab skip  ·  ? how"); }
     bool key_on_empty_line(int key) override;
+    void paint_instrument(QPainter& painter, QPointF at) const override { paint_gauge(painter, at); }
 
 private:
     const DriveRecord* drive() const;
@@ -43,6 +44,7 @@ public:
     QString instrument() const override { return QObject::tr("reference"); }
     QString precision() const override { return QObject::tr("and thermometer, some time on"); }
     QString keys() const override { return QObject::tr("Enter keeps the look  ·  +12.4 18.5C, or 14:03:20 14:03:26  ·  ? how"); }
+    void paint_instrument(QPainter& painter, QPointF at) const override { paint_reference(painter, at); }
 
 private:
     Document& m_document;

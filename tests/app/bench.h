@@ -7,10 +7,10 @@
 
 #include "instruments/calliper_line.h"
 #include "ladder/ladder.h"
+#include "shell/finder.h"
+#include "shell/main_window.h"
 #include "stations/teeth/teeth_station.h"
 #include "stations/train/train_station.h"
-#include "window/finder.h"
-#include "window/main_window.h"
 #include "workings/workings_panel.h"
 
 /// The real window with the demo open, driven as a person would.

@@ -1,6 +1,7 @@
 #include <catch2/catch.hpp>
 
 #include "app/bench.h"
+#include "stations.h"
 #include "stations/pivots/pivots_station.h"
 
 using namespace echappe;
@@ -9,12 +10,12 @@ namespace {
 
 struct BetweenBench : Bench {
     explicit BetweenBench(const std::string& arbor) {
-        window.show_station(Station::pivots);
+        window.show_station("pivots");
         document().select_hole(arbor, "front");
-        QTest::keyClick(&window.pivots(), Qt::Key_E);
+        QTest::keyClick(&pivots_of(window), Qt::Key_E);
         settle();
     }
-    BetweenView& view() { return window.pivots().between(); }
+    BetweenView& view() { return pivots_of(window).between(); }
     void type(const QString& tag, const QString& text) {
         click(view().card(), tag);
         QTest::keyClicks(&view().card().editor(), text);
@@ -32,7 +33,7 @@ struct BetweenBench : Bench {
 
 TEST_CASE("an arbor is tried alone, in its pairs and in the whole train, each by one key") {
     BetweenBench bench("centre");
-    REQUIRE(bench.window.pivots().between_shown());
+    REQUIRE(pivots_of(bench.window).between_shown());
     QTest::keyClicks(&bench.view(), "FXFXF");
     REQUIRE(bench.job().survey.trials.size() == 3);
     CHECK(bench.job().survey.trials[0].arbors == std::vector<std::string>{"centre"});
@@ -97,18 +98,18 @@ TEST_CASE("every sum of the bench paints for every arbor, with sizes and without
         }
     }
     QTest::keyClick(&bench.view(), Qt::Key_E);
-    CHECK_FALSE(bench.window.pivots().between_shown());
+    CHECK_FALSE(pivots_of(bench.window).between_shown());
 }
 
 TEST_CASE("the watch opens with round plates and holes to close – its gauge reads to a few thousandths") {
     Bench bench;
     bench.window.open_demo("watch");
-    bench.window.show_station(Station::pivots);
+    bench.window.show_station("pivots");
     CHECK(bench.derived().train.beats_per_hour == 18000.0);
     const DerivedHole& third = *bench.derived().pivots.hole("third.front");
     CHECK(third.decision == "close");
     CHECK(bench.derived().pivots.hole("fourth.back")->decision == "bush");
-    CHECK(bench.window.pivots().grab().toImage().width() > 100);
+    CHECK(pivots_of(bench.window).grab().toImage().width() > 100);
     const auto read = bench.document().calliper()->read({third.id, "pivot_mm", "third", "", "", "mm"}, true, 1);
     REQUIRE(read);
     CHECK(*read == Approx(0.34).margin(0.004));

@@ -5,6 +5,7 @@
 #include <fstream>
 
 #include "app/bench.h"
+#include "stations.h"
 #include "stations/teeth/stock_sheet.h"
 #include "teeth/profile.h"
 
@@ -18,12 +19,12 @@ struct BlankBench : Bench {
         for (int i = 0; i < 4; ++i) read_simulated();
         document().choose_candidate(0);
         document().select("third");
-        window.show_station(Station::teeth);
-        QTest::keyClick(&window.teeth(), Qt::Key_B);
+        window.show_station("teeth");
+        QTest::keyClick(&teeth_of(window), Qt::Key_B);
         settle();
-        window.teeth().blank().grab();
+        teeth_of(window).blank().grab();
     }
-    BlankView& view() { return window.teeth().blank(); }
+    BlankView& view() { return teeth_of(window).blank(); }
     const BlankResult& third() { return *derived().making.of(*derived().train.mesh("third", "escape")).wheel_blank; }
     void type(const QString& tag, const QString& text) {
         click(view(), tag);
@@ -37,10 +38,10 @@ struct BlankBench : Bench {
 
 TEST_CASE("B shows the whole blank and B goes back to the mesh") {
     BlankBench bench;
-    CHECK(bench.window.teeth().blank_shown());
+    CHECK(teeth_of(bench.window).blank_shown());
     CHECK(bench.view().blank()->arms == 5);
     QTest::keyClick(&bench.view(), Qt::Key_B);
-    CHECK_FALSE(bench.window.teeth().blank_shown());
+    CHECK_FALSE(teeth_of(bench.window).blank_shown());
 }
 
 TEST_CASE("arms are added and taken away, each one step of undo, down to a solid wheel") {
@@ -74,7 +75,7 @@ TEST_CASE("a rim is typed on the drawing, kept with the job, and an empty line g
 TEST_CASE("a rim that leaves no opening is refused with its reason and nothing changes") {
     BlankBench bench;
     QString told;
-    QObject::connect(&bench.document(), &Document::told, [&](const QString& sentence) { told = sentence; });
+    QObject::connect(&bench.view(), &BlankView::told, [&](const QString& sentence) { told = sentence; });
     bench.type("rim", "26");
     CHECK(bench.view().editor().isVisible());
     CHECK(bench.job().making.blanks.empty());
@@ -116,8 +117,8 @@ TEST_CASE("a mesh is made lantern, involute or watch in the window, and the draw
     for (int i = 0; i < 4; ++i) bench.read_simulated();
     bench.document().choose_candidate(0);
     bench.document().select("third");
-    bench.window.show_station(Station::teeth);
-    TeethStation& teeth = bench.window.teeth();
+    bench.window.show_station("teeth");
+    TeethStation& teeth = teeth_of(bench.window);
     const auto pick = [&](const QString& words) {
         const std::unique_ptr<QMenu> menu(teeth.form_menu());
         for (QAction* action : menu->actions())
@@ -148,8 +149,8 @@ TEST_CASE("a mesh is made lantern, involute or watch in the window, and the draw
 TEST_CASE("a wheel traced from a file is drawn with its own teeth") {
     Bench bench;
     bench.document().select("great");
-    bench.window.show_station(Station::teeth);
-    TeethStation& teeth = bench.window.teeth();
+    bench.window.show_station("teeth");
+    TeethStation& teeth = teeth_of(bench.window);
     const DerivedMesh great = *teeth.mesh();
     const QTemporaryDir folder;
     const QString path = folder.filePath("great.csv");
@@ -173,8 +174,8 @@ TEST_CASE("the card names the nearest cutter of the drawer, and a new one in the
     for (int i = 0; i < 4; ++i) bench.read_simulated();
     bench.document().choose_candidate(0);
     bench.document().select("great");
-    bench.window.show_station(Station::teeth);
-    TeethStation& teeth = bench.window.teeth();
+    bench.window.show_station("teeth");
+    TeethStation& teeth = teeth_of(bench.window);
     const CutterFit before = teeth.cutters().cutters.front();
     StockSheet* sheet = bench.window.open_stock();
     sheet->add_row();

@@ -9,9 +9,9 @@
 #include "app/bench.h"
 #include "app/hands.h"
 #include "job/file.h"
+#include "shell/notice_strip.h"
 #include "support/demo.h"
 #include "support/files.h"
-#include "window/notice_strip.h"
 
 using namespace echappe;
 
@@ -176,7 +176,7 @@ TEST_CASE("a name that gets its ending added asks before it replaces a file") {
 TEST_CASE("on a full disk every kind of sheet that stood there stands") {
     Bench bench;
     QTemporaryDir folder;
-    bench.window.show_station(Station::teeth);
+    bench.window.show_station("teeth");
     Bench::settle();
     for (const char* name : {"part.svg", "part.dxf", "part.pdf"}) {
         const QString path = folder.filePath(name);
@@ -188,7 +188,7 @@ TEST_CASE("on a full disk every kind of sheet that stood there stands") {
         CHECK_THROWS_AS(bench.window.export_to(path), InputError);
         CHECK(read_text(path.toStdString()) == before);
     }
-    bench.window.show_station(Station::survey);
+    bench.window.show_station("survey");
     bench.window.export_to(folder.filePath("survey.pdf"));
     const std::string before = read_text(folder.filePath("survey.pdf").toStdString());
     {

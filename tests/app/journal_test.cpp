@@ -9,10 +9,10 @@
 
 #include "app/bench.h"
 #include "job/file.h"
+#include "shell/left_work_sheet.h"
+#include "shell/notice_strip.h"
 #include "support/demo.h"
 #include "support/files.h"
-#include "window/left_work_sheet.h"
-#include "window/notice_strip.h"
 
 using namespace echappe;
 

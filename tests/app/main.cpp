@@ -1,9 +1,9 @@
 #include <QApplication>
 #include <QTemporaryDir>
 
+#include "shell/application.h"
 #include "support/run_tests.h"
 #include "theme/theme.h"
-#include "window/application.h"
 
 // One application for all tests of the window; its state and settings go to a folder of their own.
 int main(int argc, char** argv) {

@@ -7,6 +7,7 @@
 #include <cmath>
 
 #include "app/bench.h"
+#include "stations.h"
 #include "stations/pivots/pivots_station.h"
 #include "stations/survey/survey_station.h"
 
@@ -15,9 +16,9 @@ using namespace echappe;
 namespace {
 
 struct PlateBench : Bench {
-    PlateBench() { window.show_station(Station::pivots); }
-    PivotsStation& pivots() { return window.pivots(); }
-    SurveyStation& survey() { return window.survey(); }
+    PlateBench() { window.show_station("pivots"); }
+    PivotsStation& pivots() { return pivots_of(window); }
+    SurveyStation& survey() { return survey_of(window); }
     const DerivedHole& hole(const std::string& id) { return *derived().pivots.hole(id); }
     void begin_anew() {
         for (QAction* action : window.actions())
@@ -150,7 +151,7 @@ TEST_CASE("the back plate is shown mirrored: what lies left on one lies right on
 TEST_CASE("no verdict is taken before every step of safety is ticked or overruled") {
     PlateBench bench;
     bench.begin_anew();
-    bench.window.show_station(Station::survey);
+    bench.window.show_station("survey");
     bench.survey().go_to("centre.wheel");
     QTest::keyClick(&bench.survey(), Qt::Key_B);
     CHECK(bench.job().survey.conditions.empty());
@@ -165,7 +166,7 @@ TEST_CASE("no verdict is taken before every step of safety is ticked or overrule
 
 TEST_CASE("a turn under the simulated indicator reads the hidden arbor's runout") {
     PlateBench bench;
-    bench.window.show_station(Station::survey);
+    bench.window.show_station("survey");
     bench.document().select("escape");
     bench.survey().turn_arbor(0);
     for (int i = 0; i < 24; ++i) QTest::keyClick(&bench.survey(), Qt::Key_I);
@@ -176,7 +177,7 @@ TEST_CASE("a picture dropped at a spot is kept beside the job and goes along whe
     PlateBench bench;
     const QTemporaryDir folder;
     QImage(20, 10, QImage::Format_RGB32).save(folder.filePath("seen.png"));
-    bench.window.show_station(Station::survey);
+    bench.window.show_station("survey");
     bench.survey().go_to("pallets");
     bench.survey().add_photo(folder.filePath("seen.png"));
     const QString name = QString::fromStdString(bench.job().survey.condition("pallets")->photo);
@@ -189,7 +190,7 @@ TEST_CASE("the plan and the survey are printed, whole") {
     PlateBench bench;
     const QTemporaryDir folder;
     bench.window.export_to(folder.filePath("holes.pdf"));
-    bench.window.show_station(Station::survey);
+    bench.window.show_station("survey");
     bench.window.export_to(folder.filePath("survey.pdf"));
     const auto words_on = [&](const char* name) {
         QProcess reader;

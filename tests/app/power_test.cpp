@@ -2,6 +2,7 @@
 #include <cmath>
 
 #include "app/bench.h"
+#include "stations.h"
 #include "stations/power/power_station.h"
 
 using namespace echappe;
@@ -11,10 +12,10 @@ namespace {
 struct PowerBench : Bench {
     explicit PowerBench(const QString& demo) {
         window.open_demo(demo);
-        window.show_station(Station::power);
+        window.show_station("power");
         settle();
     }
-    PowerStation& power() { return window.power(); }
+    PowerStation& power() { return power_of(window); }
     void type(const QString& tag, const QString& text) {
         click(power().card(), tag);
         QTest::keyClicks(&power().card().editor(), text);

@@ -8,6 +8,7 @@
 
 #include "app/bench.h"
 #include "app/hands.h"
+#include "stations.h"
 #include "stations/pivots/pivots_station.h"
 #include "stations/survey/survey_station.h"
 #include "stations/teeth/stock_sheet.h"
@@ -17,8 +18,8 @@ using namespace echappe;
 namespace {
 
 struct SurveyBench : Bench {
-    SurveyBench() { window.show_station(Station::survey); }
-    SurveyStation& survey() { return window.survey(); }
+    SurveyBench() { window.show_station("survey"); }
+    SurveyStation& survey() { return survey_of(window); }
     void key(Qt::Key key, Qt::KeyboardModifiers with = {}) {
         QTest::keyClick(&survey(), key, with);
         settle();
@@ -167,9 +168,9 @@ TEST_CASE("a part whose name holds a comma is changed without losing any of it")
 TEST_CASE("the line asks for the hole that is in the picture, on every way to it") {
     SurveyBench bench;
     const auto asked = [&] { return bench.window.calliper().plates().question()->subject; };
-    bench.window.show_station(Station::train);
+    bench.window.show_station("train");
     bench.document().select_hole("great", "back");
-    bench.window.show_station(Station::pivots);
+    bench.window.show_station("pivots");
     CHECK(asked() == "great.back");
     bench.document().select_hole("escape", "front");
     CHECK(asked() == "escape.front");
@@ -233,13 +234,13 @@ TEST_CASE("a drawer with a row that cannot be kept asks before it closes") {
 
 TEST_CASE("school and method change every plan at once, and undo brings them back") {
     SurveyBench bench;
-    bench.window.show_station(Station::pivots);
+    bench.window.show_station("pivots");
     bench.document().select_hole("centre", "front");
     const auto plan = [&] { return *bench.derived().pivots.hole("centre.front")->plan; };
     const double by_fraction = plan().wanted_clearance_mm;
-    bench.click(bench.window.pivots(), "school:tilt");
+    bench.click(pivots_of(bench.window), "school:tilt");
     CHECK(plan().wanted_clearance_mm > by_fraction);
-    QTest::keyClick(&bench.window.pivots(), Qt::Key_M);
+    QTest::keyClick(&pivots_of(bench.window), Qt::Key_M);
     CHECK(bench.job().survey.pivots.method == "broach-up");
     CHECK(plan().bush->bore_mm <= 1.62);
     bench.document().undo_stack()->undo();

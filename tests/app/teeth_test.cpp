@@ -9,6 +9,7 @@
 #include <regex>
 
 #include "app/bench.h"
+#include "stations.h"
 
 using namespace echappe;
 
@@ -46,7 +47,7 @@ double largest(const std::vector<std::pair<double, double>>& points) {
 TEST_CASE("the Teeth station shows the mesh where the subject's wheel drives, and M shows the other") {
     Bench bench;
     QTest::keyClick(&bench.window, Qt::Key_3, Qt::ControlModifier);
-    TeethStation& teeth = bench.window.teeth();
+    TeethStation& teeth = teeth_of(bench.window);
     REQUIRE(teeth.mesh());
     CHECK(teeth.mesh()->name() == "third-escape");
     CHECK(teeth.wheel_selected());
@@ -63,7 +64,7 @@ TEST_CASE("the exported DXF and SVG are closed outlines of the drawn sizes withi
     for (int i = 0; i < 4; ++i) bench.read_simulated();
     bench.document().choose_candidate(0);
     const QTemporaryDir folder;
-    const TeethStation& teeth = bench.window.teeth();
+    const TeethStation& teeth = teeth_of(bench.window);
     const double radius = teeth.mesh()->sizes.wheel.outside_diameter_mm / 2;
 
     const QString dxf = folder.filePath("wheel.dxf");
@@ -98,8 +99,8 @@ TEST_CASE("an eccentric wheel swings the pinion's speed over its turn – as goo
     for (int i = 0; i < 4; ++i) bench.read_simulated();
     bench.document().choose_candidate(0);
     bench.document().select("third");
-    bench.window.show_station(Station::teeth);
-    TeethStation& teeth = bench.window.teeth();
+    bench.window.show_station("teeth");
+    TeethStation& teeth = teeth_of(bench.window);
     teeth.grab();
     const double sound = teeth.trial().result().transmission_error_arcmin;
     const size_t of_a_pitch = teeth.trial().result().samples.size();
@@ -128,8 +129,8 @@ TEST_CASE("an eccentric wheel swings the pinion's speed over its turn – as goo
 TEST_CASE("over a whole turn the drawn pinion goes round once as the wheel moves as many teeth as it has leaves") {
     Bench bench;
     bench.document().select("third");
-    bench.window.show_station(Station::teeth);
-    TeethStation& teeth = bench.window.teeth();
+    bench.window.show_station("teeth");
+    TeethStation& teeth = teeth_of(bench.window);
     teeth.grab();
     const double leaves = static_cast<double>(teeth.mesh()->pinion);
     const double wheel_turn = 2 * 3.14159265358979 * leaves / static_cast<double>(teeth.mesh()->wheel);
@@ -145,11 +146,11 @@ TEST_CASE("over a whole turn the drawn pinion goes round once as the wheel moves
 TEST_CASE("a STEP solid is made beside the window, of the drawn wheel crossed out") {
     Bench bench;
     bench.document().select("great");
-    const TeethStation& teeth = bench.window.teeth();
+    const TeethStation& teeth = teeth_of(bench.window);
     const QTemporaryDir folder;
     const QString path = folder.filePath("great.step");
     bool written = false;
-    QObject::connect(&bench.window, &MainWindow::solid_written, [&] { written = true; });
+    QObject::connect(&bench.window.out(), &OutDesk::solid_written, [&] { written = true; });
     bench.window.export_to(path);
     CHECK_FALSE(written);
     REQUIRE(QTest::qWaitFor([&] { return written; }, 30000));
@@ -177,7 +178,7 @@ TEST_CASE("the PDF is one A4 sheet at 1:1 with the card's figures") {
     const QString text = words.readAllStandardOutput();
     CHECK(text.contains("90 teeth"));
     CHECK(text.contains("100 mm in both directions"));
-    CHECK(text.contains(QString::number(bench.window.teeth().mesh()->sizes.wheel.outside_diameter_mm, 'f', 3) + " mm"));
+    CHECK(text.contains(QString::number(teeth_of(bench.window).mesh()->sizes.wheel.outside_diameter_mm, 'f', 3) + " mm"));
 }
 
 TEST_CASE("the PDF's check scale measures 100 mm in both directions on the page") {
@@ -210,8 +211,8 @@ TEST_CASE("a sheet from an undecided mesh says not to cut from it") {
 
 TEST_CASE("zoom keeps the point under the hand, and W shows the whole again") {
     Bench bench;
-    bench.window.show_station(Station::teeth);
-    TeethStation& teeth = bench.window.teeth();
+    bench.window.show_station("teeth");
+    TeethStation& teeth = teeth_of(bench.window);
     const QImage whole = teeth.grab().toImage();
     QTest::keyClick(&teeth, Qt::Key_Z);
     CHECK(teeth.grab().toImage() != whole);
@@ -226,8 +227,8 @@ TEST_CASE("zoom keeps the point under the hand, and W shows the whole again") {
 TEST_CASE("a depth is tried by keys, on the scale and by pulling the pinion – the job keeps what was measured") {
     Bench bench;
     for (int i = 0; i < 4; ++i) bench.read_simulated();
-    bench.window.show_station(Station::teeth);
-    TeethStation& teeth = bench.window.teeth();
+    bench.window.show_station("teeth");
+    TeethStation& teeth = teeth_of(bench.window);
     const Job before = bench.job();
     teeth.grab();
     MeshTrial& trial = teeth.trial();
@@ -263,12 +264,12 @@ TEST_CASE("a depth is tried by keys, on the scale and by pulling the pinion – 
 TEST_CASE("the depths at which the mesh runs well hold the depth the teeth want") {
     Bench bench;
     for (int i = 0; i < 4; ++i) bench.read_simulated();
-    bench.window.show_station(Station::teeth);
-    bench.window.teeth().grab();
-    REQUIRE(QTest::qWaitFor([&] { return !bench.window.teeth().trial().looking(); }, 20000));
-    REQUIRE(bench.window.teeth().trial().window());
-    CHECK(bench.window.teeth().trial().window()->shallowest_mm < 0);
-    CHECK(bench.window.teeth().trial().window()->deepest_mm > 0);
+    bench.window.show_station("teeth");
+    teeth_of(bench.window).grab();
+    REQUIRE(QTest::qWaitFor([&] { return !teeth_of(bench.window).trial().looking(); }, 20000));
+    REQUIRE(teeth_of(bench.window).trial().window());
+    CHECK(teeth_of(bench.window).trial().window()->shallowest_mm < 0);
+    CHECK(teeth_of(bench.window).trial().window()->deepest_mm > 0);
 }
 
 TEST_CASE("the drawn pinion follows its wheel: a whole pitch of the wheel is a whole pitch of the pinion, in both senses") {

@@ -8,6 +8,7 @@
 #include "drawing/in_place_editor.h"
 #include "drawing/motion.h"
 #include "job/file.h"
+#include "stations.h"
 #include "stations/beat/beat_station.h"
 #include "stations/pivots/pivots_station.h"
 #include "stations/power/power_station.h"
@@ -21,20 +22,19 @@ namespace {
 struct TypingBench : Bench {
     QLineEdit& line() { return window.calliper().line(); }
     /// Every picture that may have the focus, each with its station in front.
-    std::vector<std::pair<Station, QWidget*>> pictures() {
-        return {{Station::survey, &window.survey()}, {Station::train, &window.train()}, {Station::teeth, &window.teeth()},
-                {Station::pivots, &window.pivots()}, {Station::power, &window.power()}, {Station::beat, &window.beat()},
-                {Station::train, &window.ladder()}};
+    std::vector<std::pair<std::string, QWidget*>> pictures() {
+        return {{"survey", &survey_of(window)}, {"train", &train_of(window)}, {"teeth", &teeth_of(window)}, {"pivots", &pivots_of(window)},
+                {"power", &power_of(window)},   {"beat", &beat_of(window)},   {"train", &window.ladder()}};
     }
     QString message() { return window.calliper().message(); }
-    void at(Station station, QWidget* picture) {
-        window.show_station(station);
+    void at(const std::string& station, QWidget* picture) {
+        window.show_station(QString::fromStdString(station));
         window.calliper().forget_unkept();
         picture->setFocus();
     }
     /// The survey's first question of this reading.
     void ask_survey(const std::string& subject) {
-        window.show_station(Station::survey);
+        window.show_station("survey");
         window.calliper().plates().go_to(subject);
         settle();
     }
@@ -49,7 +49,7 @@ TEST_CASE("a figure typed on any station stands in the line whole, from its firs
         for (const char* figure : {".35", ",35", "0.6", "+12.4", "-3", "1 3/8 in", "35.12±0.02", "15thou", "0"}) {
             bench.at(station, picture);
             if (!bench.line().isEnabled()) continue;
-            INFO("station " << static_cast<int>(station) << ", " << figure);
+            INFO("station " << station << ", " << figure);
             const bool running = bench.window.motion().running();
             QTest::keyClicks(picture, QString(figure).at(0));
             QTest::keyClicks(&bench.line(), QString::fromUtf8(figure).mid(1));
@@ -63,7 +63,7 @@ TEST_CASE("while something stands in the line no key of a station acts, and typi
     for (const auto& [station, picture] : bench.pictures()) {
         bench.at(station, picture);
         if (!bench.line().isEnabled()) continue;
-        INFO("station " << static_cast<int>(station));
+        INFO("station " << station);
         const Job before = bench.job();
         QTest::keyClick(picture, '1');
         picture->setFocus();
@@ -78,7 +78,7 @@ TEST_CASE("while something stands in the line no key of a station acts, and typi
 TEST_CASE(".35 is kept as 0.35 mm") {
     TypingBench bench;
     bench.ask_survey("centre.front");
-    QTest::keyClicks(&bench.window.survey(), ".");
+    QTest::keyClicks(&survey_of(bench.window), ".");
     QTest::keyClicks(&bench.line(), "35");
     QTest::keyClick(&bench.line(), Qt::Key_Return);
     REQUIRE(bench.document().undo_stack()->count() == 1);
@@ -94,15 +94,15 @@ TEST_CASE(".35 is kept as 0.35 mm") {
 
 TEST_CASE("the movement is stepped a beat by a key that no figure needs") {
     TypingBench bench;
-    bench.window.show_station(Station::train);
+    bench.window.show_station("train");
     const double before = bench.window.motion().seconds();
-    QTest::keyClick(&bench.window.train(), Qt::Key_Space, Qt::ShiftModifier);
+    QTest::keyClick(&train_of(bench.window), Qt::Key_Space, Qt::ShiftModifier);
     CHECK(bench.window.motion().seconds() > before);
 }
 
 TEST_CASE("Tab keeps what was typed as Enter does, and the reading goes to the question it was typed for") {
     TypingBench bench;
-    bench.window.show_station(Station::train);
+    bench.window.show_station("train");
     const QuantityKey asked = bench.window.calliper().asked()->key;
     QTest::keyClicks(&bench.line(), "35.12");
     QTest::keyClick(&bench.line(), Qt::Key_Tab);
@@ -123,7 +123,7 @@ TEST_CASE("Tab keeps what was typed as Enter does, and the reading goes to the q
 
 TEST_CASE("a reading typed for one hole never goes to another that is looked at meanwhile") {
     TypingBench bench;
-    bench.window.show_station(Station::pivots);
+    bench.window.show_station("pivots");
     bench.document().select_hole("great", "front");
     Bench::settle();
     const size_t edits = static_cast<size_t>(bench.document().undo_stack()->count());
@@ -145,24 +145,24 @@ TEST_CASE("a reading typed for one hole never goes to another that is looked at 
 
 TEST_CASE("what was typed and not kept waits when the station is left, and is asked about before the job goes") {
     TypingBench bench;
-    bench.window.show_station(Station::train);
+    bench.window.show_station("train");
     const QuantityKey asked = bench.window.calliper().asked()->key;
     QTest::keyClicks(&bench.line(), "35.12");
-    bench.window.show_station(Station::survey);
+    bench.window.show_station("survey");
     CHECK(bench.line().text().isEmpty());
     CHECK(bench.window.unkept().size() == 1);
     CHECK(bench.window.calliper().grab().isNull() == false);
     CHECK(bench.window.calliper().tags().contains("unkept"));
-    bench.window.show_station(Station::train);
+    bench.window.show_station("train");
     CHECK(bench.line().text() == "35.12");
     // Closing asks, from another station too; going back to it is the safe answer.
-    bench.window.show_station(Station::beat);
+    bench.window.show_station("beat");
     Hands hands;
     hands.press("Go back to it");
     bench.window.close();
     CHECK(hands.asked.contains("35.12"));
     CHECK(bench.window.isVisible());
-    CHECK(bench.window.train().isVisible());
+    CHECK(train_of(bench.window).isVisible());
     CHECK(bench.line().text() == "35.12");
     QTest::keyClick(&bench.line(), Qt::Key_Return);
     CHECK(bench.job().train.measurements.back().evidence.key == asked);
@@ -174,7 +174,7 @@ TEST_CASE("two arbors of one name are two questions") {
     bench.document().edit("names", [](Job& job) {
         for (JobArbor& arbor : job.train.arbors) arbor.name = "Wheel";
     });
-    bench.window.show_station(Station::pivots);
+    bench.window.show_station("pivots");
     bench.document().select_hole("great", "front");
     QTest::keyClicks(&bench.line(), "5.55");
     bench.document().select_hole("centre", "front");
@@ -185,7 +185,7 @@ TEST_CASE("two arbors of one name are two questions") {
 
 TEST_CASE("the question does not change under the hand that types") {
     TypingBench bench;
-    bench.window.show_station(Station::train);
+    bench.window.show_station("train");
     const QuantityKey asked = bench.window.calliper().asked()->key;
     QTest::keyClicks(&bench.line(), "35");
     // Another reading comes in from elsewhere: what tells most now is another.
@@ -216,7 +216,7 @@ TEST_CASE("that a reading cannot be taken is said on purpose, told, and undone b
     QTest::keyClick(&bench.line(), Qt::Key_Return);
     CHECK_FALSE(bench.job() == before);
     CHECK(bench.message().startsWith("Cannot be measured"));
-    QTest::keyClick(&bench.window.survey(), Qt::Key_Z, Qt::ControlModifier);
+    QTest::keyClick(&survey_of(bench.window), Qt::Key_Z, Qt::ControlModifier);
     CHECK(bench.job() == before);
 }
 
@@ -233,7 +233,7 @@ TEST_CASE("an instrument that ends its reading with two line ends answers one qu
 
 TEST_CASE("pasted text is read whatever stands around the figure, and too much of it is cut with a word") {
     TypingBench bench;
-    bench.window.show_station(Station::train);
+    bench.window.show_station("train");
     QApplication::clipboard()->setText(QString::fromUtf8("\u00a035,12 mm\r\n"));
     bench.line().setFocus();
     bench.line().paste();
@@ -250,28 +250,28 @@ TEST_CASE("pasted text is read whatever stands around the figure, and too much o
 
 TEST_CASE("an editor opens with what stands there, and what is typed waits when one clicks beside it") {
     TypingBench bench;
-    bench.window.show_station(Station::train);
-    bench.window.train().edit_count("centre.wheel");
-    InPlaceEditor& editor = *bench.window.train().findChild<InPlaceEditor*>();
+    bench.window.show_station("train");
+    train_of(bench.window).edit_count("centre.wheel");
+    InPlaceEditor& editor = *train_of(bench.window).findChild<InPlaceEditor*>();
     CHECK(editor.text() == "96");
     editor.clear();
     QTest::keyClicks(&editor, "98");
-    QTest::mouseClick(&bench.window.train(), Qt::LeftButton, {}, QPoint(5, 5));
-    bench.window.train().setFocus();
+    QTest::mouseClick(&train_of(bench.window), Qt::LeftButton, {}, QPoint(5, 5));
+    train_of(bench.window).setFocus();
     CHECK_FALSE(editor.isVisible());
     CHECK(bench.shown("centre") == 96);
     REQUIRE(bench.window.unkept().size() == 1);
     // Another editor of the same picture is another question.
-    bench.window.train().edit_count("great.wheel");
+    train_of(bench.window).edit_count("great.wheel");
     CHECK(editor.text() == "144");
     QTest::keyClick(&editor, Qt::Key_Escape);
-    bench.window.train().edit_count("centre.wheel");
+    train_of(bench.window).edit_count("centre.wheel");
     CHECK(editor.text() == "98");
     QTest::keyClick(&editor, Qt::Key_Tab);
     CHECK(bench.shown("centre") == 98);
     CHECK(bench.window.unkept().isEmpty());
     // A lost count stands as lost, whatever is drawn for it.
-    bench.window.train().edit_count("third.wheel");
+    train_of(bench.window).edit_count("third.wheel");
     CHECK(editor.text() == "?");
     QTest::keyClick(&editor, Qt::Key_Return);
     CHECK(bench.job().train.arbor("third")->train.wheel.is == Count::Is::lost);
@@ -279,26 +279,26 @@ TEST_CASE("an editor opens with what stands there, and what is typed waits when 
 
 TEST_CASE("a reason, a note and a coast open with what was said before") {
     TypingBench bench;
-    bench.window.show_station(Station::survey);
-    bench.window.survey().go_to("third.back");
+    bench.window.show_station("survey");
+    survey_of(bench.window).go_to("third.back");
     bench.document().edit("Note", [](Job& job) { job.survey.condition_at("third.back").note = "silt in the sink"; });
-    bench.window.survey().write_note();
-    CHECK(bench.window.survey().editor().text() == "silt in the sink");
+    survey_of(bench.window).write_note();
+    CHECK(survey_of(bench.window).editor().text() == "silt in the sink");
     // Left by changing the station, it is there again.
-    QTest::keyClicks(&bench.window.survey().editor(), "washed");
-    bench.window.show_station(Station::train);
+    QTest::keyClicks(&survey_of(bench.window).editor(), "washed");
+    bench.window.show_station("train");
     CHECK(bench.job().survey.condition("third.back")->note == "silt in the sink");
     CHECK(bench.window.unkept().size() == 1);
-    bench.window.show_station(Station::survey);
-    bench.window.survey().write_note();
-    CHECK(bench.window.survey().editor().text() == "washed");
-    QTest::keyClick(&bench.window.survey().editor(), Qt::Key_Return);
+    bench.window.show_station("survey");
+    survey_of(bench.window).write_note();
+    CHECK(survey_of(bench.window).editor().text() == "washed");
+    QTest::keyClick(&survey_of(bench.window).editor(), Qt::Key_Return);
     CHECK(bench.job().survey.condition("third.back")->note == "washed");
 }
 
 TEST_CASE("Beat and the trials take no figure that is not finite, and saving goes on") {
     TypingBench bench;
-    bench.window.show_station(Station::beat);
+    bench.window.show_station("beat");
     const size_t looks = bench.job().rate_log.looks.size();
     for (const char* text : {"nan", "+nan", "inf", "1e999", "+12.4 nanC"}) {
         QTest::keyClicks(&bench.line(), text);
@@ -314,7 +314,7 @@ TEST_CASE("the axes of the rate show figures as the rest does, whatever the syst
     QLocale::setDefault(QLocale(QLocale::German, QLocale::Germany));
     {
         TypingBench bench;
-        bench.window.show_station(Station::beat);
+        bench.window.show_station("beat");
         for (QWidget* widget : bench.window.findChildren<QWidget*>()) {
             INFO(widget->metaObject()->className());
             if (!widget->isWindow()) CHECK(widget->locale().decimalPoint() == ".");

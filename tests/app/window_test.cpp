@@ -6,6 +6,7 @@
 #include "app/bench.h"
 #include "job/file.h"
 #include "number/input_error.h"
+#include "stations.h"
 #include "theme/theme.h"
 
 using namespace echappe;
@@ -51,8 +52,8 @@ TEST_CASE("four readings typed where the line asks shrink the fan to 90 and 12 �
     CHECK(best.counts.at("third.pinion") == 12);
     CHECK(best.weight > 0.99);
 
-    bench.window.show_station(Station::train);
-    QTest::keyClick(&bench.window.train(), Qt::Key_Return);
+    bench.window.show_station("train");
+    QTest::keyClick(&train_of(bench.window), Qt::Key_Return);
     CHECK(bench.derived().train.chosen);
     CHECK(bench.document().undo_stack()->undoText() == "Choose 90 / 12");
     QTest::keyClick(&bench.window, Qt::Key_Z, Qt::ControlModifier);
@@ -75,7 +76,7 @@ TEST_CASE("four readings typed where the line asks shrink the fan to 90 and 12 �
 
 TEST_CASE("a pinion's count is changed where it is drawn, and can be doubted") {
     Bench bench;
-    TrainStation& train = bench.window.train();
+    TrainStation& train = train_of(bench.window);
     train.grab();
     QTest::mouseDClick(&train, Qt::LeftButton, {}, train.place_of("escape.pinion").center().toPoint());
     auto* editor = &Bench::line_named(train, "count");
@@ -98,18 +99,18 @@ TEST_CASE("many lost counts are weighed beside the window, which shows how far i
     bench.document().edit("widen", [](Job& job) { job.train.limits = RestoreLimits(); });
     bench.document().set_count("centre.wheel", "?");
     CHECK(bench.document().weighing());
-    bench.window.train().grab();
-    CHECK(bench.window.train().tags().contains("weighing"));
+    train_of(bench.window).grab();
+    CHECK(train_of(bench.window).tags().contains("weighing"));
     REQUIRE(QTest::qWaitFor([&] { return bench.derived().train.restore.has_value(); }, 20000));
     CHECK_FALSE(bench.document().weighing());
     CHECK(bench.derived().train.restore->considered == 131LL * 131 * 16);
     // Wider still, and stopped: the window goes on, and weighs when it is asked again.
     bench.document().set_count("great.wheel", "?");
     REQUIRE(bench.document().weighing());
-    QTest::keyClick(&bench.window.train(), Qt::Key_Escape);
+    QTest::keyClick(&train_of(bench.window), Qt::Key_Escape);
     CHECK_FALSE(bench.document().weighing());
     CHECK(bench.derived().train.to_weigh);
-    bench.click(bench.window.train(), "weighing");
+    bench.click(train_of(bench.window), "weighing");
     CHECK(bench.document().weighing());
     bench.document().undo_stack()->undo();
     // The answer to the earlier question is still known.
@@ -136,7 +137,7 @@ TEST_CASE("a direction, a run and a fragment are typed into the line like any re
 TEST_CASE("a tide train is found, shown on the plan and taken in one edit – undo takes it back") {
     Bench bench;
     const Job before = bench.job();
-    TrainStation& train = bench.window.train();
+    TrainStation& train = train_of(bench.window);
     train.ask_for_trains({});
     auto* line = &Bench::line_named(train, "train asked for");
     REQUIRE(line->isVisible());
@@ -163,7 +164,7 @@ TEST_CASE("the demo's tide hand is repaired: Ctrl+F on it asks for its period, E
     Bench bench;
     bench.document().select("tide");
     CHECK(bench.document().train()->id == "tide");
-    TrainStation& train = bench.window.train();
+    TrainStation& train = train_of(bench.window);
     const double before = *bench.derived().train.arbor("tide")->hand_s_per_year;
     for (QAction* action : bench.window.actions())
         if (action->text() == "Find a train…") action->trigger();
@@ -198,7 +199,7 @@ TEST_CASE("depthing shows the distances to set – a hole pulled towards the esc
     for (int i = 0; i < 4; ++i) bench.read_simulated();
     bench.document().choose_candidate(0);
     bench.document().select("third");
-    TrainStation& train = bench.window.train();
+    TrainStation& train = train_of(bench.window);
     train.setFocus();
     QTest::keyClick(&train, Qt::Key_D);
     REQUIRE(train.depthing_shown());
@@ -237,7 +238,7 @@ TEST_CASE("depthing shows the distances to set – a hole pulled towards the esc
 
 TEST_CASE("a question that cannot be asked says why – a long search is stopped by Esc") {
     Bench bench;
-    TrainStation& train = bench.window.train();
+    TrainStation& train = train_of(bench.window);
     train.ask_for_trains("60 from attic");
     CHECK(train.search().fault().contains("attic"));
     train.ask_for_trains("tide from great new stages 4 ppm 5000");
@@ -307,7 +308,7 @@ TEST_CASE("the simulated calliper types its reading into the line and waits for 
 
 TEST_CASE("a count is changed in place on the drawing, and a wrong one is refused") {
     Bench bench;
-    TrainStation& train = bench.window.train();
+    TrainStation& train = train_of(bench.window);
     train.grab();
     QTest::mouseDClick(&train, Qt::LeftButton, {}, train.place_of("centre.wheel").center().toPoint());
     auto* editor = &Bench::line_named(train, "count");
@@ -326,26 +327,26 @@ TEST_CASE("a count is changed in place on the drawing, and a wrong one is refuse
 
 TEST_CASE("a candidate is chosen by one click and withdrawn by another") {
     Bench bench;
-    bench.click(bench.window.train(), "candidate:1");
+    bench.click(train_of(bench.window), "candidate:1");
     CHECK(bench.derived().train.chosen);
     CHECK(*bench.derived().train.shown_candidate == 1);
-    bench.click(bench.window.train(), "candidate:1");
+    bench.click(train_of(bench.window), "candidate:1");
     CHECK_FALSE(bench.derived().train.chosen);
 }
 
 TEST_CASE("a click on evidence leaves it out, another believes it again") {
     Bench bench;
-    bench.click(bench.window.train(), "evidence:m1");
+    bench.click(train_of(bench.window), "evidence:m1");
     CHECK(bench.job().train.measurements.front().left_out);
     CHECK(bench.in_the_running() != 4);
-    bench.click(bench.window.train(), "evidence:m1");
+    bench.click(train_of(bench.window), "evidence:m1");
     CHECK(bench.in_the_running() == 4);
 }
 
 TEST_CASE("the tag on the drawing puts the calliper line on the reading it names") {
     Bench bench;
     QTest::keyClick(&bench.window.calliper().line(), Qt::Key_Tab);
-    bench.click(bench.window.train(), "next");
+    bench.click(train_of(bench.window), "next");
     CHECK(bench.window.calliper().asked()->name == "Centre to Third, centre distance");
     CHECK(bench.window.calliper().line().hasFocus());
 }
@@ -380,16 +381,16 @@ TEST_CASE("the movement turns in true directions and at true relative speeds") {
     CHECK(third > 0);
     CHECK(escape / centre == Approx(60));
     Motion& motion = bench.window.motion();
-    QTest::keyClick(&bench.window.train(), Qt::Key_Space);
+    QTest::keyClick(&train_of(bench.window), Qt::Key_Space);
     CHECK(motion.running());
-    QTest::keyClick(&bench.window.train(), Qt::Key_BracketRight);
+    QTest::keyClick(&train_of(bench.window), Qt::Key_BracketRight);
     CHECK(motion.speed() == 10);
     QTest::qWait(60);
     CHECK(motion.seconds() > 0.3);
-    QTest::keyClick(&bench.window.train(), Qt::Key_Space);
+    QTest::keyClick(&train_of(bench.window), Qt::Key_Space);
     CHECK_FALSE(motion.running());
     const double stood = motion.seconds();
-    QTest::keyClick(&bench.window.train(), Qt::Key_Space, Qt::ShiftModifier);
+    QTest::keyClick(&train_of(bench.window), Qt::Key_Space, Qt::ShiftModifier);
     CHECK(motion.seconds() == Approx(stood + 1));
 }
 

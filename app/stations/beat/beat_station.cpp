@@ -22,12 +22,12 @@ QString rate_words(double rate, int decimals = 1) { return (rate > 0 ? "+" : "")
 
 }  // namespace
 
-BeatStation::BeatStation(Document& document, Motion& motion, QWidget* parent)
-    : CardStation(document, {}, parent), m_motion(motion), m_plot(new RatePlot(this)) {
+BeatStation::BeatStation(const Workbench& bench)
+    : CardStation(bench.document, {}, nullptr), m_motion(bench.motion), m_line(bench.line), m_plot(new RatePlot(this)) {
     BeatStation::resizeEvent(nullptr);
     setAccessibleName(tr("Beat"));
-    connect(&document, &Document::changed, this, &BeatStation::refresh);
-    connect(&motion, &Motion::moved, this, [this] {
+    connect(&m_document, &Document::changed, this, &BeatStation::refresh);
+    connect(&m_motion, &Motion::moved, this, [this] {
         if (isVisible()) update(picture().toRect());
     });
     connect(m_plot, &RatePlot::look_picked, this, [this](int look) {
@@ -143,29 +143,34 @@ void BeatStation::changeEvent(QEvent* event) {
     Canvas::changeEvent(event);
 }
 
-void BeatStation::keyPressEvent(QKeyEvent* event) {
-    const RateMeans* now = means();
-    const double step = now ? now->step * (event->modifiers() & Qt::ShiftModifier ? 8 : 1) : 0;
-    switch (event->key()) {
-        case Qt::Key_Left:
-            return try_amount(m_amount - step);
-        case Qt::Key_Right:
-            return try_amount(m_amount + step);
-        case Qt::Key_M:
-            return next_means(1);
-        case Qt::Key_A:
-            return try_advised();
-        case Qt::Key_Return:
-        case Qt::Key_Enter:
-            return keep();
-        case Qt::Key_Escape:
-        case Qt::Key_Home:
-            return try_amount(0);
-        case Qt::Key_Delete:
-            return remove_picked_look();
-        default:
-            CardStation::keyPressEvent(event);
-    }
+QList<Action> BeatStation::make_actions() {
+    const auto turn = [this](double steps) { return [this, steps] { try_amount(m_amount + steps * (means() ? means()->step : 0)); }; };
+    const QString menu = tr("&Rate");
+    return CardStation::make_actions() +
+           QList<Action>{
+               {"beat.less", tr("Turn it back by its least step"), {Qt::Key_Left}, turn(-1), {}, tr("turn it")},
+               {"beat.more", tr("Turn it on by its least step"), {Qt::Key_Right}, turn(1)},
+               {"beat.much-less", tr("Turn it back by eight steps"), {Qt::SHIFT | Qt::Key_Left}, turn(-8)},
+               {"beat.much-more", tr("Turn it on by eight steps"), {Qt::SHIFT | Qt::Key_Right}, turn(8)},
+               {"beat.advised", tr("Try what is advised"), {Qt::Key_A}, [this] { try_advised(); }, menu, tr("as advised")},
+               {"beat.keep", tr("Done: keep what was tried"), {Qt::Key_Return}, [this] { keep(); }, menu},
+               {"beat.means", tr("Another means: nut, tray, pins, screws"), {Qt::Key_M}, [this] { next_means(1); }, menu, tr("another")},
+               {"beat.nothing", tr("Try nothing"), {Qt::Key_Escape, Qt::Key_Home}, [this] { try_amount(0); }},
+               {"beat.remove", tr("Take the picked look out"), {Qt::Key_Delete}, [this] { remove_picked_look(); }, menu},
+               {"beat.write",
+                tr("Write the looks as CSV…"),
+                {},
+                [this] { emit csv_wanted(tr("looks.csv"), looks_to_csv(m_document.job().rate_log)); },
+                menu}};
+}
+
+bool BeatStation::reads(const std::string& header) const { return header.find("reference_s") != std::string::npos; }
+
+size_t BeatStation::read_table(Job& job, const std::string& csv) { return keep_looks_csv(job.rate_log, csv); }
+
+std::vector<Scene> BeatStation::scenes() {
+    return {{"beat-pendulum", "tide-house", [this] { try_amount(-0.125); }},
+            {"beat-balance", "watch", [this] { try_advised(), card().show_sum(4); }}};
 }
 
 void BeatStation::mousePressEvent(QMouseEvent* event) {

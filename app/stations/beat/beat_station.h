@@ -14,7 +14,13 @@ namespace echappe {
 class BeatStation : public CardStation {
     Q_OBJECT
 public:
-    BeatStation(Document& document, Motion& motion, QWidget* parent = nullptr);
+    explicit BeatStation(const Workbench& bench);
+
+    ReadingRound* round() const override { return &m_line.looks(); }
+    bool beside_workings() const override { return false; }
+    std::vector<Scene> scenes() override;
+    bool reads(const std::string& header) const override;
+    size_t read_table(Job& job, const std::string& csv) override;
 
     RatePlot& plot() { return *m_plot; }
     /// The means that is turned; nullptr when there is none.
@@ -33,7 +39,7 @@ public:
 
 protected:
     void paint(QPainter& painter) override;
-    void keyPressEvent(QKeyEvent* event) override;
+    QList<Action> make_actions() override;
     void mousePressEvent(QMouseEvent* event) override;
     void mouseMoveEvent(QMouseEvent* event) override;
     void mouseReleaseEvent(QMouseEvent* event) override;
@@ -60,6 +66,7 @@ private:
     void paint_outcomes(QPainter& painter, const QRectF& room);
 
     Motion& m_motion;
+    CalliperLine& m_line;
     RatePlot* m_plot;
     std::string m_means;
     double m_amount = 0;

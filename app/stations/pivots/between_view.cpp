@@ -118,25 +118,21 @@ void BetweenView::ask_coast() {
     m_editor->setPlaceholderText(tr("seconds to rest"));
 }
 
-void BetweenView::keyPressEvent(QKeyEvent* event) {
-    const bool shift = event->modifiers() & Qt::ShiftModifier;
-    switch (event->key()) {
-        case Qt::Key_Left:
-        case Qt::Key_Right:
-            return m_document.select_hole(m_document.subject(), event->key() == Qt::Key_Left ? "front" : "back");
-        case Qt::Key_F:
-            return attempt([&] { trial(!shift); });
-        case Qt::Key_X:
-            return next_trial();
-        case Qt::Key_W:
-            return ask_coast();
-        case Qt::Key_E:
-        case Qt::Key_Escape:
-            return emit left();
-        default:
-            break;
-    }
-    CardStation::keyPressEvent(event);
+QList<Action> BetweenView::make_actions() {
+    const auto end = [this](const char* plate) { return [this, plate] { m_document.select_hole(m_document.subject(), plate); }; };
+    return CardStation::make_actions() +
+           QList<Action>{{"between.front", tr("Its front end"), {Qt::Key_Left}, end("front"), {}, tr("front or back")},
+                         {"between.back", tr("Its back end"), {Qt::Key_Right}, end("back")},
+                         {"between.runs", tr("It runs"), {Qt::Key_F}, [this] { trial(true); }, {}, tr("runs")},
+                         {"between.stuck", tr("It does not run"), {Qt::SHIFT | Qt::Key_F}, [this] { trial(false); }, {}, tr("does not")},
+                         {"between.next", tr("The next trial"), {Qt::Key_X}, [this] { next_trial(); }, {}, tr("next trial")},
+                         {"between.coast", tr("Seconds to rest"), {Qt::Key_W}, [this] { ask_coast(); }, {}, tr("seconds to rest")},
+                         {"between.leave",
+                          tr("Back to the holes"),
+                          {Qt::Key_E, Qt::Key_Escape},
+                          [this] { emit left(); },
+                          {},
+                          tr("back to the plates")}};
 }
 
 void BetweenView::paint(QPainter& painter) {
@@ -383,8 +379,8 @@ void BetweenView::paint_trials(QPainter& painter, const QRectF& room) {
         write(painter, word_font(9.5), now->failed() ? t.ruby : t.amber, {room.left() + 2, y + 19}, words(now->reason));
     else
         write(painter, word_font(8.5), t.steel, {room.left() + 2, y + 19},
-              tr("F runs  ·  ⇧F does not  ·  X next trial  ·  W seconds to rest  ·  ← → front or back  ·  Tab next sum  ·  E back to the "
-                 "plates"));
+              legend({"between.runs", "between.stuck", "between.next", "between.coast", "between.front|between.back", "sheet.next",
+                      "between.leave"}));
 }
 
 }  // namespace echappe

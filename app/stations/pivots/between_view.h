@@ -28,7 +28,7 @@ signals:
 
 protected:
     void paint(QPainter& painter) override;
-    void keyPressEvent(QKeyEvent* event) override;
+    QList<Action> make_actions() override;
 
 private:
     void paint_elevation(QPainter& painter, const QRectF& room);

@@ -23,8 +23,10 @@ void PivotsStation::paint_card(QPainter& painter, const QRectF& room) {
     y = paint_schools(painter, *now, inner, y);
     y = paint_meshes(painter, *now, inner, y);
     paint_notes(painter, *now, inner, y);
-    write(painter, word_font(8), t.steel, {inner.left(), height() - 24.0}, tr("R reamed · T take bush · D done · E between plates"));
-    write(painter, word_font(8), t.steel, {inner.left(), height() - 9.0}, tr("C school · M method · Enter next · Ctrl+P sheet"));
+    write(painter, word_font(8), t.steel, {inner.left(), height() - 24.0},
+          legend({"pivots.ream", "pivots.take", "pivots.finish", "pivots.between"}, " · "));
+    write(painter, word_font(8), t.steel, {inner.left(), height() - 9.0},
+          legend({"pivots.school", "pivots.method"}, " · ") + tr(" · Enter next · Ctrl+P sheet"));
 }
 
 double PivotsStation::paint_decision(QPainter& painter, const DerivedHole& hole, const QRectF& room, double y) {
@@ -182,8 +184,7 @@ double PivotsStation::paint_notes(QPainter& painter, const DerivedHole& hole, co
     if (hole.plan)
         for (const std::string& warning : hole.plan->warnings) note(words(warning), t.amber);
     for (const Finding& finding : m_document.derived().findings)
-        if (finding.arbor == hole.arbor && finding.verdict.empty() &&
-            (finding.part == hole.id || finding.is("survey.trial")))
+        if (finding.arbor == hole.arbor && finding.verdict.empty() && (finding.part == hole.id || finding.is("survey.trial")))
             note(words(finding.sentence + " " + finding.reason), t.severity(finding.severity));
     const DerivedPivots& pivots = m_document.derived().pivots;
     if (const auto at = pivots.end_shake.find(hole.arbor); at != pivots.end_shake.end())

@@ -8,6 +8,7 @@
 #include "number/input_error.h"
 #include "number/units.h"
 #include "pivots/hole_steps.h"
+#include "print/hole_sheet.h"
 #include "theme/theme.h"
 
 namespace echappe {
@@ -30,21 +31,20 @@ double exaggeration(const DerivedHole& hole) {
 
 }  // namespace
 
-PivotsStation::PivotsStation(Document& document, Workshop& workshop, QWidget* parent)
-    : Canvas(parent),
-      m_document(document),
-      m_workshop(workshop),
+PivotsStation::PivotsStation(const Workbench& bench)
+    : Station(bench.document, nullptr),
+      m_workshop(bench.workshop),
+      m_line(bench.line),
       m_editor(new InPlaceEditor(this)),
-      m_between(new BetweenView(document, this)) {
-    setFocusPolicy(Qt::StrongFocus);
+      m_between(new BetweenView(bench.document, this)) {
     setAccessibleName(tr("Pivots"));
     m_editor->setAccessibleName(tr("reason"));
     connect(m_editor, &InPlaceEditor::refused, this, [this](const QString& sentence) { emit told(sentence, true); });
     m_between->hide();
     connect(m_between, &BetweenView::told, this, &PivotsStation::told);
     connect(m_between, &BetweenView::left, this, [this] { show_between(false); });
-    connect(&document, &Document::changed, this, qOverload<>(&QWidget::update));
-    connect(&document, &Document::subject_changed, this, [this] {
+    connect(&m_document, &Document::changed, this, qOverload<>(&QWidget::update));
+    connect(&m_document, &Document::subject_changed, this, [this] {
         m_editor->leave();
         update();
     });
@@ -148,44 +148,69 @@ void PivotsStation::show_between(bool shown) {
 
 void PivotsStation::resizeEvent(QResizeEvent*) { m_between->setGeometry(rect()); }
 
-void PivotsStation::keyPressEvent(QKeyEvent* event) {
-    const bool shift = event->modifiers() & Qt::ShiftModifier;
-    switch (event->key()) {
-        case Qt::Key_Up:
-        case Qt::Key_Down:
-            return m_document.climb(event->key() == Qt::Key_Up ? 1 : -1);
-        case Qt::Key_Left:
-        case Qt::Key_Right:
-            return m_document.select_hole(m_document.subject(), event->key() == Qt::Key_Left ? "front" : "back");
-        case Qt::Key_Tab:
-        case Qt::Key_Return:
-            return next_open();
-        case Qt::Key_R:
-            if (shift) m_document.edit(tr("Pass not reamed"), [&](Job& job) { untick_pass(job.survey.pivots, m_document.hole()); });
-            else tick();
-            return;
-        case Qt::Key_D:
-            return attempt([this] { finish_or_redo(); });
-        case Qt::Key_T:
-            return attempt([this] { take_bush(); });
-        case Qt::Key_E:
-            return show_between(true);
-        case Qt::Key_C:
-            return next_school();
-        case Qt::Key_M:
-            return other_method();
-        case Qt::Key_P:
-            if (const DerivedHole* now = hole()) {
-                if (shift) m_document.peg_plate(now->plate);
-                else m_document.set_pegged({now->id}, !now->record.pegged);
-            }
-            return;
-        case Qt::Key_F:
-            return trial(!shift);
-        default:
-            break;
-    }
-    Canvas::keyPressEvent(event);
+QList<Action> PivotsStation::make_actions() {
+    const QString menu = tr("&Holes");
+    const auto end = [this](const char* plate) { return [this, plate] { m_document.select_hole(m_document.subject(), plate); }; };
+    const auto untick = [this] {
+        m_document.edit(tr("Pass not reamed"), [&](Job& job) { untick_pass(job.survey.pivots, m_document.hole()); });
+    };
+    const auto peg = [this] {
+        if (const DerivedHole* now = hole()) m_document.set_pegged({now->id}, !now->record.pegged);
+    };
+    const auto peg_plate = [this] {
+        if (const DerivedHole* now = hole()) m_document.peg_plate(now->plate);
+    };
+    return climbing() +
+           QList<Action>{
+               {"pivots.front", tr("The front hole"), {Qt::Key_Left}, end("front")},
+               {"pivots.back", tr("The back hole"), {Qt::Key_Right}, end("back")},
+               {"pivots.take", tr("Take the planned bush from the drawer"), {Qt::Key_T}, [this] { take_bush(); }, menu, tr("take bush")},
+               {"pivots.ream", tr("Tick the next reamer"), {Qt::Key_R}, [this] { tick(); }, menu, tr("reamed")},
+               {"pivots.unream", tr("Pass not reamed"), {Qt::SHIFT | Qt::Key_R}, untick},
+               {"pivots.finish", tr("Done, or to be done again"), {Qt::Key_D}, [this] { finish_or_redo(); }, menu, tr("done")},
+               {"pivots.next", tr("The next hole with work"), {Qt::Key_Tab, Qt::Key_Return}, [this] { next_open(); }},
+               {"pivots.next-anywhere", tr("The next hole with work"), {tr("Ctrl+H")}, [this] { next_open(); }, menu, {}, true},
+               {"pivots.school", tr("School of clearance: the next"), {Qt::Key_C}, [this] { next_school(); }, menu, tr("school")},
+               {"pivots.method", tr("Bushes: fitted direct, or broached up"), {Qt::Key_M}, [this] { other_method(); }, menu, tr("method")},
+               {"pivots.peg", tr("Pegged clean, or not"), {Qt::Key_P}, peg},
+               {"pivots.peg-plate", tr("The whole plate pegged clean"), {Qt::SHIFT | Qt::Key_P}, peg_plate},
+               {"pivots.between", tr("Between the plates"), {Qt::Key_E}, [this] { show_between(true); }, {}, tr("between plates")},
+               {"pivots.between-anywhere",
+                tr("Between the plates: end shake, trials, sums"),
+                {tr("Ctrl+Shift+B")},
+                [this] { show_between(!between_shown() || just_come()); },
+                menu,
+                {},
+                true,
+                {},
+                true},
+               {"pivots.runs", tr("Runs freely alone between the plates"), {Qt::Key_F}, [this] { trial(true); }, menu},
+               {"pivots.stuck", tr("Does not run: its holes back on the list"), {Qt::SHIFT | Qt::Key_F}, [this] { trial(false); }, menu},
+               {"pivots.write",
+                tr("Write the holes as CSV…"),
+                {},
+                [this] { emit csv_wanted(tr("holes.csv"), survey_to_csv(m_document.derived().pivots)); },
+                menu}};
+}
+
+void PivotsStation::write_to(const QString& path) { print_hole_sheet(path, m_document.job(), m_document.derived()); }
+
+bool PivotsStation::reads(const std::string& header) const { return header.find("arbor") != std::string::npos; }
+
+size_t PivotsStation::read_table(Job& job, const std::string& csv) { return keep_survey_csv(job.survey.pivots, job.train, csv); }
+
+std::vector<Scene> PivotsStation::scenes() {
+    const auto undo_twice = [this] {
+        for (int i = 0; i < 2; ++i) m_document.undo_stack()->undo();
+    };
+    const auto a_while = [waited = 0]() mutable { return ++waited > 6; };
+    return {{"pivots", {}, [this] { m_document.select_hole("centre", "front"), tick(), tick(); }, a_while, undo_twice},
+            {"pivots-between",
+             {},
+             [this] { m_document.select_hole("escape", "front"), show_between(true); },
+             {},
+             [this] { show_between(false); }},
+            {"pivots-watch", "watch", [this] { m_document.select_hole("third", "front"); }, a_while}};
 }
 
 void PivotsStation::paint(QPainter& painter) {

@@ -2,18 +2,26 @@
 
 #include "document/document.h"
 #include "document/workshop.h"
-#include "drawing/canvas.h"
 #include "drawing/in_place_editor.h"
 #include "drawing/plate_art.h"
+#include "shell/station.h"
 #include "stations/pivots/between_view.h"
 
 namespace echappe {
 
 /// Both plates with what is decided for every hole; the selected hole large with its reamers; its card.
-class PivotsStation : public Canvas {
+class PivotsStation : public Station {
     Q_OBJECT
 public:
-    PivotsStation(Document& document, Workshop& workshop, QWidget* parent = nullptr);
+    explicit PivotsStation(const Workbench& bench);
+
+    ReadingRound* round() const override { return &m_line.plates(); }
+    bool beside_workings() const override { return false; }
+    std::vector<Scene> scenes() override;
+    QString writes(const QString& ending) const override { return ending == "pdf" ? tr("holes") : QString(); }
+    void write_to(const QString& path) override;
+    bool reads(const std::string& header) const override;
+    size_t read_table(Job& job, const std::string& csv) override;
 
     const DerivedHole* hole() const { return m_document.derived().pivots.hole(m_document.hole()); }
     InPlaceEditor& editor() { return *m_editor; }
@@ -34,12 +42,9 @@ public:
     bool between_shown() const { return m_between->isVisible(); }
     BetweenView& between() { return *m_between; }
 
-signals:
-    /// A digit was pressed: it belongs to a reading.
-
 protected:
     void paint(QPainter& painter) override;
-    void keyPressEvent(QKeyEvent* event) override;
+    QList<Action> make_actions() override;
     void resizeEvent(QResizeEvent* event) override;
 
 private:
@@ -59,8 +64,8 @@ private:
     QString length(double mm, int more = 0) const;
     const std::vector<SimulatedEffect>& effects(const DerivedHole& hole);
 
-    Document& m_document;
     Workshop& m_workshop;
+    CalliperLine& m_line;
     InPlaceEditor* m_editor;
     BetweenView* m_between;
     std::string m_effects_of;

@@ -44,11 +44,11 @@ const std::vector<std::string>& fields_of(const std::string& kind) {
 
 }  // namespace
 
-PowerStation::PowerStation(Document& document, Workshop& workshop, QWidget* parent)
-    : CardStation(document, {}, parent), m_workshop(workshop) {
+PowerStation::PowerStation(const Workbench& bench)
+    : CardStation(bench.document, {}, nullptr), m_workshop(bench.workshop), m_line(bench.line) {
     setAccessibleName(tr("Power"));
-    connect(&document, &Document::changed, this, &PowerStation::refresh);
-    connect(&document, &Document::subject_changed, this, &PowerStation::refresh);
+    connect(&m_document, &Document::changed, this, &PowerStation::refresh);
+    connect(&m_document, &Document::subject_changed, this, &PowerStation::refresh);
 }
 
 const DerivedDrive* PowerStation::power() const {
@@ -301,20 +301,40 @@ void PowerStation::wind_to(double share) {
     update();
 }
 
-void PowerStation::keyPressEvent(QKeyEvent* event) {
+QList<Action> PowerStation::make_actions() {
     constexpr double step = 0.05;
-    switch (event->key()) {
-        case Qt::Key_Left:
-            return wind_to(m_wound + step);
-        case Qt::Key_Right:
-            return wind_to(m_wound - step);
-        case Qt::Key_Home:
-            return wind_to(1);
-        case Qt::Key_End:
-            return wind_to(0);
-        default:
-            CardStation::keyPressEvent(event);
-    }
+    return CardStation::make_actions() +
+           QList<Action>{{"power.wind", tr("Wind it on"), {Qt::Key_Left}, [this] { wind_to(m_wound + step); }},
+                         {"power.unwind", tr("Let it down"), {Qt::Key_Right}, [this] { wind_to(m_wound - step); }},
+                         {"power.wound", tr("Wound"), {Qt::Key_Home}, [this] { wind_to(1); }},
+                         {"power.run-down", tr("Run down"), {Qt::Key_End}, [this] { wind_to(0); }},
+                         {"power.write",
+                          tr("Write the torque log as CSV…"),
+                          {},
+                          [this] { emit csv_wanted(tr("torque.csv"), torque_csv()); },
+                          tr("&Rate")}};
+}
+
+/// Throws InputError without a drive.
+std::string PowerStation::torque_csv() const {
+    const DerivedDrive* now = power();
+    if (!now) throw InputError("drive", "none", "a drive with a torque log: Ctrl+5");
+    return torque_to_csv(now->drive);
+}
+
+bool PowerStation::reads(const std::string& header) const { return header.find("down_N_mm") != std::string::npos; }
+
+size_t PowerStation::read_table(Job& job, const std::string& csv) {
+    const DerivedDrive* now = power();
+    if (!now) throw InputError("drive", "none", "a drive for its torque: Ctrl+5");
+    size_t kept = 0;
+    for (DriveRecord& drive : job.power.drives)
+        if (drive.train == now->train) kept = keep_torque_csv(drive, csv);
+    return kept;
+}
+
+std::vector<Scene> PowerStation::scenes() {
+    return {{"power-fusee", "saloon", [this] { card().show_sum(1), wind_to(0.6); }}, {"power-weight", "tide-house"}};
 }
 
 void PowerStation::mousePressEvent(QMouseEvent* event) {

@@ -12,7 +12,13 @@ namespace echappe {
 class PowerStation : public CardStation {
     Q_OBJECT
 public:
-    PowerStation(Document& document, Workshop& workshop, QWidget* parent = nullptr);
+    explicit PowerStation(const Workbench& bench);
+
+    ReadingRound* round() const override { return &m_line.torque(); }
+    bool beside_workings() const override { return false; }
+    std::vector<Scene> scenes() override;
+    bool reads(const std::string& header) const override;
+    size_t read_table(Job& job, const std::string& csv) override;
 
     /// How far it is wound, 1 wound to 0 run down; dragged in the picture.
     double wound() const { return m_wound; }
@@ -21,17 +27,16 @@ public:
     /// Strips of the drawer ranked for this barrel; none for a weight, or while sizes are missing.
     std::optional<SpringMatchResult> strips() const;
 
-signals:
-
 protected:
     void paint(QPainter& painter) override;
-    void keyPressEvent(QKeyEvent* event) override;
+    QList<Action> make_actions() override;
     void mousePressEvent(QMouseEvent* event) override;
     void mouseMoveEvent(QMouseEvent* event) override;
     void mouseReleaseEvent(QMouseEvent* event) override;
     void showEvent(QShowEvent* event) override;
 
 private:
+    std::string torque_csv() const;
     void refresh();
     std::vector<SumCard::Tab> tabs();
     SumAnswer measured() const;
@@ -54,6 +59,7 @@ private:
     void paint_swing(QPainter& painter, const DerivedDrive& power, QPointF pivot, double length);
 
     Workshop& m_workshop;
+    CalliperLine& m_line;
     double m_wound = 1;
     QRectF m_picture;  ///< of the drive: dragging in it winds
     bool m_dragging = false;

@@ -22,11 +22,11 @@ void SurveyStation::paint_column(QPainter& painter, const QRectF& room) {
     write(painter, word_font(8), t.steel, {inner.left(), height() - 24.0},
           m_parts     ? QString()
           : m_earlier ? tr("a key notes it, once more takes it back · / note")
-                      : tr("Enter next · ← → · P pegged · / note · drop a photo"));
+                      : legend({"survey.next", "survey.before|survey.after", "survey.peg", "survey.note"}, " · ") + tr(" · drop a photo"));
     write(painter, word_font(8), t.steel, {inner.left(), height() - 9.0},
           m_parts     ? tr("Y back to the plates · Ctrl+P the map and list")
           : m_earlier ? tr("E back to what it wants · Y parts · Ctrl+P prints all")
-                      : tr("E earlier repairs · Y parts · Ctrl+P the map and list"));
+                      : legend({"survey.earlier", "survey.parts"}, " · ") + tr(" · Ctrl+P the map and list"));
 }
 
 /// Nobody's hands go in before this is ticked, or passed over with a reason that stays with the job.

@@ -55,21 +55,48 @@ void SurveyStation::ask_part(size_t line) {
     m_editor->setPlaceholderText(tr("part; tray; which way round it goes"));
 }
 
-bool SurveyStation::parts_key(int key) {
-    const auto& tally = m_document.job().survey.tally;
-    const std::map<int, std::string> states = {{Qt::Key_O, "out"}, {Qt::Key_B, "back"}, {Qt::Key_R, "replaced"}, {Qt::Key_L, "left over"}};
-    if (key == Qt::Key_A || key == Qt::Key_Insert) ask_part(tally.size());
-    else if (key == Qt::Key_Up || key == Qt::Key_Down)
-        m_line = static_cast<size_t>(std::clamp<long long>(static_cast<long long>(m_line) + (key == Qt::Key_Down ? 1 : -1), 0,
-                                                           std::max<long long>(0, static_cast<long long>(tally.size()) - 1)));
-    else if (key == Qt::Key_Return && m_line < tally.size()) ask_part(m_line);
-    else if (const auto state = states.find(key); state != states.end() && m_line < tally.size()) {
-        m_document.edit(tr("%1: %2").arg(words(tally[m_line].name), words(state->second)),
-                        [&](Job& job) { job.survey.tally[m_line].state = state->second; });
-        m_line = std::min(m_line + 1, tally.size() - 1);
-    } else return false;
-    update();
-    return true;
+/// Keys of the list of parts, while it is shown: they go before those of the plates.
+QList<Action> SurveyStation::tally_actions() {
+    const auto listed = [this] { return m_parts; };
+    const auto on_a_line = [this] { return m_parts && m_line < m_document.job().survey.tally.size(); };
+    const auto along = [this](int by) {
+        return [this, by] {
+            const auto last = std::max<long long>(0, static_cast<long long>(m_document.job().survey.tally.size()) - 1);
+            m_line = static_cast<size_t>(std::clamp<long long>(static_cast<long long>(m_line) + by, 0, last));
+            update();
+        };
+    };
+    const auto say = [this](const std::string& state) {
+        return [this, state] {
+            const auto& tally = m_document.job().survey.tally;
+            m_document.edit(tr("%1: %2").arg(words(tally[m_line].name), words(state)),
+                            [&](Job& job) { job.survey.tally[m_line].state = state; });
+            m_line = std::min(m_line + 1, tally.size() - 1);
+            update();
+        };
+    };
+    return {{"tally.add",
+             tr("A part taken out"),
+             {Qt::Key_A, Qt::Key_Insert},
+             [this] { ask_part(m_document.job().survey.tally.size()); },
+             {},
+             tr("a part taken out"),
+             false,
+             listed},
+            {"tally.up", tr("The part above"), {Qt::Key_Up}, along(-1), {}, tr("choose"), false, listed},
+            {"tally.down", tr("The part below"), {Qt::Key_Down}, along(1), {}, {}, false, listed},
+            {"tally.back", tr("Put back"), {Qt::Key_B}, say("back"), {}, tr("put back"), false, on_a_line},
+            {"tally.replaced", tr("Replaced"), {Qt::Key_R}, say("replaced"), {}, tr("replaced"), false, on_a_line},
+            {"tally.left", tr("Left over"), {Qt::Key_L}, say("left over"), {}, tr("left over"), false, on_a_line},
+            {"tally.out", tr("Out"), {Qt::Key_O}, say("out"), {}, tr("out"), false, on_a_line},
+            {"tally.change",
+             tr("Change the line"),
+             {Qt::Key_Return},
+             [this] { ask_part(m_line); },
+             {},
+             tr("changes, empty takes it off"),
+             false,
+             on_a_line}};
 }
 
 void SurveyStation::paint_parts(QPainter& painter, const QRectF& room) {
@@ -137,7 +164,7 @@ void SurveyStation::paint_parts(QPainter& painter, const QRectF& room) {
         column_y[side] = line_y + 18;
     }
     write(painter, word_font(9), t.steel, {room.left(), room.bottom() - 4},
-          tr("A a part taken out · ↑ ↓ choose · B put back · R replaced · L left over · O out · Enter changes, empty takes it off"));
+          legend({"tally.add", "tally.up|tally.down", "tally.back", "tally.replaced", "tally.left", "tally.out", "tally.change"}, " · "));
 }
 
 }  // namespace echappe

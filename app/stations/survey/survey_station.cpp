@@ -5,6 +5,7 @@
 #include <cmath>
 
 #include "number/input_error.h"
+#include "print/hole_sheet.h"
 #include "theme/theme.h"
 
 namespace echappe {
@@ -16,21 +17,20 @@ constexpr size_t labels_shown = 40;
 
 }  // namespace
 
-SurveyStation::SurveyStation(Document& document, Motion& motion, QWidget* parent)
-    : Canvas(parent), m_document(document), m_motion(motion), m_editor(new InPlaceEditor(this)) {
-    setFocusPolicy(Qt::StrongFocus);
+SurveyStation::SurveyStation(const Workbench& bench)
+    : Station(bench.document, nullptr), m_motion(bench.motion), m_line_below(bench.line), m_editor(new InPlaceEditor(this)) {
     setAccessibleName(tr("Survey"));
     m_editor->setAccessibleName(tr("note"));
     connect(m_editor, &InPlaceEditor::refused, this, [this](const QString& sentence) { emit told(sentence, true); });
-    connect(&document, &Document::changed, this, qOverload<>(&QWidget::update));
-    connect(&document, &Document::subject_changed, this, [this] {
+    connect(&m_document, &Document::changed, this, qOverload<>(&QWidget::update));
+    connect(&m_document, &Document::subject_changed, this, [this] {
         // The round moved on: the hole it asks for is the spot.
         const Spot* now = spot();
         if (!now || now->arbor != m_document.subject() || (now->kind == "hole" && now->part != m_document.hole()))
             m_spot = m_document.hole();
         update();
     });
-    connect(&motion, &Motion::moved, this, [this] {
+    connect(&m_motion, &Motion::moved, this, [this] {
         if (isVisible() && !m_indicated.empty()) turn_arbor(0);
     });
 }
@@ -157,50 +157,101 @@ void SurveyStation::toggle_tooth(long long tooth) {
     m_spot = part;
 }
 
-void SurveyStation::keyPressEvent(QKeyEvent* event) {
-    const bool shift = event->modifiers() & Qt::ShiftModifier;
-    const bool plain = !(event->modifiers() & (Qt::ControlModifier | Qt::AltModifier));
-    const QString text = event->text();
-    const auto safe = m_document.derived().survey.safe;
-    if (plain && text.toLower() == "y") return show_parts(!m_parts);
-    if (plain && text.toLower() == "e" && !m_parts) return show_earlier(!m_earlier);
-    if (m_parts && parts_key(event->key())) return;
-    if (plain && !safe && text.toLower() == "s") return safety_key(shift);
-    switch (event->key()) {
-        case Qt::Key_Up:
-        case Qt::Key_Down:
+/// Along the spots, round and round.
+void SurveyStation::step(int by) {
+    const auto& spots = m_document.derived().survey.spots;
+    const Spot* now = spot();
+    if (!now) return;
+    const auto count = static_cast<std::ptrdiff_t>(spots.size());
+    go_to(spots[static_cast<size_t>((now - spots.data() + by + count) % count)].part);
+}
+
+void SurveyStation::peg(bool whole_plate) {
+    const Spot* now = spot();
+    if (!now || now->kind != "hole") return;
+    if (whole_plate) return m_document.peg_plate(now->plate);
+    const HoleRecord* hole = m_document.job().survey.pivots.hole(now->part);
+    m_document.set_pegged({now->part}, !(hole && hole->pegged));
+}
+
+void SurveyStation::survey_anew() {
+    m_document.edit(tr("Survey the plates anew"), [](Job& job) {
+        SurveyRecord fresh;
+        fresh.pivots.clearance = job.survey.pivots.clearance;
+        fresh.pivots.method = job.survey.pivots.method;
+        job.survey = fresh;
+    });
+    m_line_below.plates().begin();
+}
+
+QList<Action> SurveyStation::make_actions() {
+    const QString menu = tr("&Holes");
+    const auto plates = [this] { return !m_parts; };
+    const auto unsafe = [this] { return !m_parts && !m_document.derived().survey.safe; };
+    const auto climb = [this](int by) {
+        return [this, by] {
             m_spot.clear();
-            return m_document.climb(event->key() == Qt::Key_Up ? 1 : -1);
-        case Qt::Key_Left:
-        case Qt::Key_Right: {
-            const auto& spots = m_document.derived().survey.spots;
-            const Spot* now = spot();
-            if (!now) return;
-            const auto count = static_cast<std::ptrdiff_t>(spots.size());
-            return go_to(spots[static_cast<size_t>((now - spots.data() + (event->key() == Qt::Key_Right ? 1 : -1) + count) % count)].part);
-        }
-        case Qt::Key_Tab:
-        case Qt::Key_Return:
-            return next_open();
-        case Qt::Key_Delete:
-            if (const Spot* now = spot()) attempt([&] { m_document.set_condition(*now, ""); });
-            return;
-        case Qt::Key_Slash:
-            return write_note();
-        default:
-            break;
-    }
-    if (plain && text == "i") return turn_arbor(15);
-    if (plain && text.toLower() == "p") {
-        if (const Spot* now = spot(); now && now->kind == "hole") {
-            if (shift) return m_document.peg_plate(now->plate);
-            const HoleRecord* hole = m_document.job().survey.pivots.hole(now->part);
-            m_document.set_pegged({now->part}, !(hole && hole->pegged));
-        }
-        return;
-    }
-    if (plain && word_key(text)) return;
-    Canvas::keyPressEvent(event);
+            m_document.climb(by);
+        };
+    };
+    const auto clear = [this] {
+        if (const Spot* now = spot()) m_document.set_condition(*now, "");
+    };
+    QList<Action> list = {
+        {"survey.parts", tr("Parts by their trays"), {Qt::Key_Y}, [this] { show_parts(!m_parts); }, {}, tr("parts")},
+        {"survey.parts-anywhere",
+         tr("Parts by their trays"),
+         {tr("Ctrl+Shift+P")},
+         [this] { show_parts(!m_parts || just_come()); },
+         menu,
+         {},
+         true,
+         {},
+         true},
+        {"survey.earlier",
+         tr("What earlier hands did"),
+         {Qt::Key_E},
+         [this] { show_earlier(!m_earlier); },
+         menu,
+         tr("earlier repairs"),
+         false,
+         plates},
+        {"survey.note", tr("Note at the spot…"), {Qt::Key_Slash}, [this] { write_note(); }, menu, tr("note"), false, plates},
+        {"survey.anew", tr("Survey the plates anew"), {}, [this] { survey_anew(); }, menu}};
+    list += tally_actions();
+    list += {{"survey.tick", tr("Tick the next step of safety"), {Qt::Key_S}, [this] { safety_key(false); }, {}, {}, false, unsafe},
+             {"survey.pass-over",
+              tr("Pass over the next step of safety, with a reason"),
+              {Qt::SHIFT | Qt::Key_S},
+              [this] { safety_key(true); },
+              {},
+              {},
+              false,
+              unsafe},
+             {"survey.up", tr("Up the ladder"), {Qt::Key_Up}, climb(1)},
+             {"survey.down", tr("Down the ladder"), {Qt::Key_Down}, climb(-1)},
+             {"survey.before", tr("The spot before"), {Qt::Key_Left}, [this] { step(-1); }},
+             {"survey.after", tr("The next spot"), {Qt::Key_Right}, [this] { step(1); }},
+             {"survey.next", tr("The next spot without a verdict"), {Qt::Key_Return, Qt::Key_Tab}, [this] { next_open(); }, {}, tr("next")},
+             {"survey.clear", tr("Not looked at"), {Qt::Key_Delete}, clear},
+             {"survey.turn", tr("Turn the arbor under the indicator"), {Qt::Key_I}, [this] { turn_arbor(15); }},
+             {"survey.peg", tr("Pegged clean, or not"), {Qt::Key_P}, [this] { peg(false); }, {}, tr("pegged")},
+             {"survey.peg-plate", tr("The whole plate pegged clean"), {Qt::SHIFT | Qt::Key_P}, [this] { peg(true); }}};
+    return list;
+}
+
+/// The letters of a spot's own vocabulary.
+bool SurveyStation::other_key(QKeyEvent& event) {
+    const bool plain = !(event.modifiers() & (Qt::ControlModifier | Qt::AltModifier));
+    return plain && word_key(event.text());
+}
+
+void SurveyStation::write_to(const QString& path) { print_survey(path, m_document.job(), m_document.derived()); }
+
+std::vector<Scene> SurveyStation::scenes() {
+    return {{"survey", {}, [this] { m_document.select_hole("centre", "front"), go_to("centre.wheel"); }},
+            {"survey-earlier", {}, [this] { show_earlier(true); }, {}, [this] { show_earlier(false); }},
+            {"survey-parts", {}, [this] { show_parts(true); }, {}, [this] { show_parts(false); }}};
 }
 
 QColor SurveyStation::ink_of(const Spot& spot) const {

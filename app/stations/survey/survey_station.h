@@ -5,19 +5,26 @@
 #include <map>
 
 #include "document/document.h"
-#include "drawing/canvas.h"
 #include "drawing/in_place_editor.h"
 #include "drawing/motion.h"
 #include "drawing/plate_art.h"
+#include "shell/station.h"
 
 namespace echappe {
 
 /// The movement looked over: both plates and the selected arbor with every hole, wheel and pinion as a spot to judge with one key;
 /// what needs a decision; the parts by their trays.
-class SurveyStation : public Canvas {
+class SurveyStation : public Station {
     Q_OBJECT
 public:
-    SurveyStation(Document& document, Motion& motion, QWidget* parent = nullptr);
+    explicit SurveyStation(const Workbench& bench);
+
+    ReadingRound* round() const override { return &m_line_below.plates(); }
+    bool beside_workings() const override { return false; }
+    std::vector<Scene> scenes() override;
+    QString writes(const QString& ending) const override { return ending == "pdf" ? tr("survey") : QString(); }
+    void write_to(const QString& path) override;
+    bool take_picture(const QString& path) override { return add_photo(path), true; }
 
     /// The spot that is judged: "centre.wheel".
     const Spot* spot() const;
@@ -38,11 +45,10 @@ public:
     /// Highest less lowest since the arbor was put in.
     double indicator_tir_mm() const { return m_highest - m_lowest; }
 
-signals:
-
 protected:
     void paint(QPainter& painter) override;
-    void keyPressEvent(QKeyEvent* event) override;
+    QList<Action> make_actions() override;
+    bool other_key(QKeyEvent& event) override;
 
 private:
     /// A word that can be said of a spot, with its key.
@@ -74,13 +80,16 @@ private:
     void paint_list(QPainter& painter, const QRectF& room, double y);
     void paint_parts(QPainter& painter, const QRectF& room);
     void ask_part(size_t line);
-    bool parts_key(int key);
+    QList<Action> tally_actions();
+    void step(int by);
+    void peg(bool whole_plate);
+    void survey_anew();
     QColor ink_of(const Spot& spot) const;
     /// Under its name: what was found, or what an earlier hand did.
     QString word_of(const Spot& spot) const;
 
-    Document& m_document;
     Motion& m_motion;
+    CalliperLine& m_line_below;
     InPlaceEditor* m_editor;
     std::string m_spot;
     std::string m_shown;  ///< while painting: the spot that is judged, looked up once

@@ -28,8 +28,7 @@ constexpr Material materials[] = {{"engraving brass", 8500}, {"gilding bronze", 
 
 }  // namespace
 
-BlankView::BlankView(Document& document, QWidget* parent) : Canvas(parent), m_document(document), m_editor(new InPlaceEditor(this)) {
-    setFocusPolicy(Qt::StrongFocus);
+BlankView::BlankView(Document& document, QWidget* parent) : Station(document, parent), m_editor(new InPlaceEditor(this)) {
     setAccessibleName(tr("Blank"));
     m_editor->setAccessibleName(tr("size of the blank"));
     hide();
@@ -369,25 +368,14 @@ void BlankView::mouseReleaseEvent(QMouseEvent* event) {
     update();
 }
 
-void BlankView::keyPressEvent(QKeyEvent* event) {
-    const BlankResult* planned = blank();
-    switch (event->key()) {
-        case Qt::Key_A:
-            if (!planned) return;
-            if (event->modifiers() & Qt::ShiftModifier) set_arms(planned->arms <= 3 ? 0 : planned->arms - 1);
-            else set_arms(planned->arms < 3 ? 3 : std::min(8LL, planned->arms + 1));
-            return;
-        case Qt::Key_B:
-        case Qt::Key_Escape:
-            emit left();
-            return;
-        case Qt::Key_Up:
-            return m_document.climb(1);
-        case Qt::Key_Down:
-            return m_document.climb(-1);
-        default:
-            QWidget::keyPressEvent(event);
-    }
+QList<Action> BlankView::make_actions() {
+    const auto planned = [this] { return blank() != nullptr; };
+    const auto more = [this] { set_arms(blank()->arms < 3 ? 3 : std::min(8LL, blank()->arms + 1)); };
+    const auto fewer = [this] { set_arms(blank()->arms <= 3 ? 0 : blank()->arms - 1); };
+    return climbing() +
+           QList<Action>{{"blank.more-arms", tr("One arm more"), {Qt::Key_A}, more, {}, {}, false, planned},
+                         {"blank.fewer-arms", tr("One arm less"), {Qt::SHIFT | Qt::Key_A}, fewer, {}, tr("arms"), false, planned},
+                         {"blank.leave", tr("Back to the mesh"), {Qt::Key_B, Qt::Key_Escape}, [this] { emit left(); }, {}, tr("back")}};
 }
 
 }  // namespace echappe

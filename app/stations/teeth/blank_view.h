@@ -1,14 +1,14 @@
 #pragma once
 
 #include "document/document.h"
-#include "drawing/canvas.h"
 #include "drawing/in_place_editor.h"
+#include "shell/station.h"
 
 namespace echappe {
 
 /// The whole wheel with its crossings, bore and collet: what the blank is turned and sawn to. Rim and hub are dragged,
 /// figures typed; what nobody decided follows the rule.
-class BlankView : public Canvas {
+class BlankView : public Station {
     Q_OBJECT
 public:
     explicit BlankView(Document& document, QWidget* parent);
@@ -26,7 +26,7 @@ protected:
     void mousePressEvent(QMouseEvent* event) override;
     void mouseMoveEvent(QMouseEvent* event) override;
     void mouseReleaseEvent(QMouseEvent* event) override;
-    void keyPressEvent(QKeyEvent* event) override;
+    QList<Action> make_actions() override;
 
 private:
     using Size = std::optional<double> BlankChoice::*;
@@ -46,7 +46,6 @@ private:
     QPointF middle() const;
     QString length(double mm, bool with_unit = true) const;
 
-    Document& m_document;
     InPlaceEditor* m_editor;
     std::string m_wheel_of;
     std::string m_pinion_of;

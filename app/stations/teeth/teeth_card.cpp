@@ -98,7 +98,7 @@ void TeethStation::paint_items(QPainter& painter, const DerivedMesh& mesh, doubl
                  {tr("depth of cut"), length(part.depth_of_cut_mm), symbol + tr(" from the tip"), {}},
                  {tr("divide in"), QString::number(m_wheel ? mesh.wheel : mesh.pinion), dividing.isEmpty() ? teeth : dividing, {}},
                  {tr("gap at pitch circle"), length(part.gap_mm), symbol + tr(" wide there"), {}},
-                 {tr("cutter, m %1").arg(mesh.module_mm.value, 0, 'f', 3), cutter, off, [this] { emit stock_wanted(); }}};
+                 {tr("cutter, m %1").arg(mesh.module_mm.value, 0, 'f', 3), cutter, off, [this] { emit drawers_wanted(); }}};
     }
     const bool narrow = width() < roomy;
     const double step = (width() - 48.0) / static_cast<double>(items.size());

@@ -23,33 +23,30 @@ constexpr double depths_modules = 1.0;    ///< it reaches this far to both sides
 
 }  // namespace
 
-TeethStation::TeethStation(Document& document, Motion& motion, Workshop& workshop, QWidget* parent)
-    : Canvas(parent),
-      m_document(document),
-      m_motion(motion),
-      m_workshop(workshop),
-      m_blank(new BlankView(document, this)),
+TeethStation::TeethStation(const Workbench& bench)
+    : Station(bench.document, nullptr),
+      m_motion(bench.motion),
+      m_workshop(bench.workshop),
+      m_blank(new BlankView(bench.document, this)),
       m_editor(new InPlaceEditor(this)) {
-    setFocusPolicy(Qt::StrongFocus);
     setAccessibleName(tr("Teeth"));
     m_editor->setAccessibleName(tr("size of the teeth"));
-    const auto tell = [&document](const QString& sentence) { emit document.told(sentence, true); };
-    connect(m_editor, &InPlaceEditor::refused, &document, tell);
-    connect(m_blank, &BlankView::told, &document, &Document::told);
+    connect(m_editor, &InPlaceEditor::refused, this, [this](const QString& sentence) { emit told(sentence, true); });
+    connect(m_blank, &BlankView::told, this, &TeethStation::told);
     connect(m_blank, &BlankView::left, this, [this] { show_blank(false); });
-    connect(&workshop, &Workshop::changed, this, [this] {
+    connect(&m_workshop, &Workshop::changed, this, [this] {
         m_cutters.reset();
         update();
     });
-    connect(&document, &Document::changed, this, qOverload<>(&QWidget::update));
-    connect(&document, &Document::subject_changed, this, [this] {
+    connect(&m_document, &Document::changed, this, qOverload<>(&QWidget::update));
+    connect(&m_document, &Document::subject_changed, this, [this] {
         m_editor->leave();
         m_other = false;
         m_wheel = !mesh() || mesh()->wheel_of == m_document.subject();
         fit();
         if (blank_shown()) show_blank(true);
     });
-    connect(&motion, &Motion::moved, this, qOverload<>(&QWidget::update));
+    connect(&m_motion, &Motion::moved, this, qOverload<>(&QWidget::update));
     connect(&m_trial, &MeshTrial::window_found, this, qOverload<>(&QWidget::update));
 }
 
@@ -371,8 +368,8 @@ void TeethStation::paint_running(QPainter& painter, const DerivedMesh& mesh) {
     if (width() >= roomy) {
         // Beside the picture, under what runs: teeth reach as far as they are zoomed.
         QPointF line(width() - right_column(), height() - card_height - depths_height - 36.0);
-        for (const QString& keys :
-             {tr("Z, Shift+Z zoom  ·  W whole"), tr("M other mesh  ·  P other part"), tr("B blank  ·  T one turn  ·  F faults")}) {
+        for (const QString& keys : {tr("Z, Shift+Z zoom  ·  W whole"), legend({"teeth.other-mesh", "teeth.other-part"}),
+                                    legend({"teeth.blank", "teeth.turn", "teeth.faults"})}) {
             write(painter, word_font(8.5), t.steel, line, keys);
             line.ry() += 14;
         }
@@ -501,8 +498,8 @@ void TeethStation::paint_depths(QPainter& painter, const DerivedMesh& mesh) {
         write(painter, word_font(8), t.steel, {left - 6, y + 19}, tr("shallow"));
         write(painter, word_font(8), t.steel, {right + 6, y + 19}, tr("deep"), 1);
     }
-    write(painter, word_font(8.5), t.steel, {width() - 20.0, y + 4}, width() < roomy ? tr("← →  Home") : tr("← → tries  ·  Home measured"),
-          1);
+    write(painter, word_font(8.5), t.steel, {width() - 20.0, y + 4},
+          width() < roomy ? tr("← →  Home") : legend({"teeth.deeper|teeth.shallower", "teeth.measured"}), 1);
     place({"depth",
            QRectF(left, top + 2, right - left, depths_height - 4),
            [] {},
@@ -542,40 +539,69 @@ void TeethStation::mouseMoveEvent(QMouseEvent* event) {
     update();
 }
 
-void TeethStation::keyPressEvent(QKeyEvent* event) {
-    switch (event->key()) {
-        case Qt::Key_Z:
-            return zoom(event->modifiers() & Qt::ShiftModifier ? 0.8 : 1.25, middle());
-        case Qt::Key_Left:
-            return try_depth(m_trial.depth_mm() + tried_step_mm);
-        case Qt::Key_Right:
-            return try_depth(m_trial.depth_mm() - tried_step_mm);
-        case Qt::Key_Home:
-            return try_depth(m_trial.measured_depth_mm());
-        case Qt::Key_W:
-            return fit();
-        case Qt::Key_M:
-            return other_mesh();
-        case Qt::Key_P:
-            return select_part(!m_wheel);
-        case Qt::Key_T:
-            m_trial.show_whole_turn(!m_trial.whole_turn());
-            return update();
-        case Qt::Key_F: {
-            QMenu* menu = fault_menu();
-            menu->setAttribute(Qt::WA_DeleteOnClose);
-            menu->popup(mapToGlobal(middle().toPoint()));
-            return;
-        }
-        case Qt::Key_B:
-            return show_blank(true);
-        case Qt::Key_Up:
-            return m_document.climb(1);
-        case Qt::Key_Down:
-            return m_document.climb(-1);
-        default:
-            QWidget::keyPressEvent(event);
-    }
+QList<Action> TeethStation::make_actions() {
+    const auto faults = [this] {
+        QMenu* menu = fault_menu();
+        menu->setAttribute(Qt::WA_DeleteOnClose);
+        menu->popup(mapToGlobal(middle().toPoint()));
+    };
+    const auto turn = [this] {
+        m_trial.show_whole_turn(!m_trial.whole_turn());
+        update();
+    };
+    return climbing() +
+           QList<Action>{
+               {"teeth.closer", tr("Closer"), {Qt::Key_Z}, [this] { zoom(1.25, middle()); }},
+               {"teeth.farther", tr("Farther off"), {Qt::SHIFT | Qt::Key_Z}, [this] { zoom(0.8, middle()); }},
+               {"teeth.fit", tr("The whole mesh"), {Qt::Key_W}, [this] { fit(); }, {}, tr("whole")},
+               {"teeth.deeper",
+                tr("Try it deeper"),
+                {Qt::Key_Left},
+                [this] { try_depth(m_trial.depth_mm() + tried_step_mm); },
+                {},
+                tr("tries")},
+               {"teeth.shallower", tr("Try it shallower"), {Qt::Key_Right}, [this] { try_depth(m_trial.depth_mm() - tried_step_mm); }},
+               {"teeth.measured",
+                tr("Back to the depth that was measured"),
+                {Qt::Key_Home},
+                [this] { try_depth(m_trial.measured_depth_mm()); },
+                {},
+                tr("measured")},
+               {"teeth.other-mesh", tr("The arbor's other mesh"), {Qt::Key_M}, [this] { other_mesh(); }, {}, tr("other mesh")},
+               {"teeth.other-part", tr("The other part of the mesh"), {Qt::Key_P}, [this] { select_part(!m_wheel); }, {}, tr("other part")},
+               {"teeth.turn", tr("One turn of the pinion"), {Qt::Key_T}, turn, {}, tr("one turn")},
+               {"teeth.faults", tr("What goes wrong in real movements"), {Qt::Key_F}, faults, {}, tr("faults")},
+               {"teeth.blank", tr("The blank"), {Qt::Key_B}, [this] { show_blank(true); }, {}, tr("blank")},
+               {"teeth.blank-anywhere",
+                tr("The wheel's blank and crossings"),
+                {tr("Ctrl+B")},
+                [this] { show_blank(!blank_shown()); },
+                tr("&View"),
+                {},
+                true}};
+}
+
+QString TeethStation::writes(const QString& ending) const {
+    const bool written = ending == "svg" || ending == "dxf" || ending == "pdf" || ending == "step";
+    return written ? m_wheel ? tr("wheel") : tr("pinion") : QString();
+}
+
+std::vector<Scene> TeethStation::scenes() {
+    const auto looked = [this] { return !m_trial.looking(); };
+    const auto lantern = [this] {
+        show_blank(false);
+        if (const DerivedMesh* shown = mesh()) m_document.set_form(*shown, {"lantern"});
+    };
+    const auto tried = [this] {
+        select_part(false);
+        other_mesh();
+        grab();
+        m_trial.set_depth(-0.3);
+    };
+    return {{"teeth-wheel", {}, {}, looked},
+            {"teeth-blank", {}, [this] { show_blank(true); }},
+            {"teeth-lantern", {}, lantern, looked, [this] { m_document.undo_stack()->undo(); }},
+            {"teeth-pinion", {}, tried, looked}};
 }
 
 }  // namespace echappe

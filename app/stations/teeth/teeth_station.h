@@ -4,18 +4,24 @@
 
 #include "document/document.h"
 #include "document/workshop.h"
-#include "drawing/canvas.h"
 #include "drawing/motion.h"
+#include "shell/station.h"
 #include "stations/teeth/blank_view.h"
 #include "stations/teeth/mesh_trial.h"
 
 namespace echappe {
 
 /// The selected mesh at its true centre distance, its sizes on the drawing, and what to cut it with.
-class TeethStation : public Canvas {
+class TeethStation : public Station {
     Q_OBJECT
 public:
-    TeethStation(Document& document, Motion& motion, Workshop& workshop, QWidget* parent = nullptr);
+    explicit TeethStation(const Workbench& bench);
+
+    std::vector<Scene> scenes() override;
+    QString writes(const QString& ending) const override;
+    bool writes_from_anywhere() const override { return true; }
+    void write_to(const QString& path) override { export_part(path); }
+    FlatPart solid() const override { return solid_part(); }
 
     /// The mesh in the picture; nullptr when the subject is in none.
     const DerivedMesh* mesh() const;
@@ -46,16 +52,13 @@ public:
     /// The selected part as it is made solid, for STEP. Throws InputError.
     FlatPart solid_part() const;
 
-signals:
-    void stock_wanted();
-
 protected:
     void resizeEvent(QResizeEvent* event) override;
     void paint(QPainter& painter) override;
     void wheelEvent(QWheelEvent* event) override;
     void mousePressEvent(QMouseEvent* event) override;
     void mouseMoveEvent(QMouseEvent* event) override;
-    void keyPressEvent(QKeyEvent* event) override;
+    QList<Action> make_actions() override;
 
 private:
     QPointF middle() const;
@@ -81,7 +84,6 @@ private:
     void ask_shift();
     void ask_trace(bool wheel);
 
-    Document& m_document;
     Motion& m_motion;
     Workshop& m_workshop;
     MeshTrial m_trial;

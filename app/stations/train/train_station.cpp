@@ -55,17 +55,19 @@ double rounded(double seconds) { return seconds < 3600 ? std::round(seconds * 10
 
 }  // namespace
 
-TrainStation::TrainStation(Document& document, Motion& motion, QWidget* parent)
-    : Canvas(parent),
-      m_document(document),
-      m_motion(motion),
-      m_search(document),
+TrainStation::TrainStation(const Workbench& bench)
+    : Station(bench.document, nullptr),
+      m_motion(bench.motion),
+      m_workshop(bench.workshop),
+      m_line(bench.line),
+      m_search(bench.document),
       m_question(new QLineEdit(this)),
       m_editor(new InPlaceEditor(this)) {
-    setFocusPolicy(Qt::StrongFocus);
     setAccessibleName(tr("Train"));
+    tell_cutters();
+    connect(&m_workshop, &Workshop::changed, this, &TrainStation::tell_cutters);
     m_editor->setAccessibleName(tr("count"));
-    connect(m_editor, &InPlaceEditor::refused, &document, [&document](const QString& sentence) { emit document.told(sentence, true); });
+    connect(m_editor, &InPlaceEditor::refused, this, [this](const QString& sentence) { emit told(sentence, true); });
     m_question->hide();
     m_question->setFont(word_font(11));
     m_question->setAccessibleName(tr("train asked for"));
@@ -75,13 +77,13 @@ TrainStation::TrainStation(Document& document, Motion& motion, QWidget* parent)
         if (!text.trimmed().isEmpty()) m_search.ask(text);
     });
     connect(&m_search, &TrainSearch::moved, this, qOverload<>(&QWidget::update));
-    connect(&document, &Document::changed, this, qOverload<>(&QWidget::update));
-    connect(&document, &Document::subject_changed, this, [this] {
+    connect(&m_document, &Document::changed, this, qOverload<>(&QWidget::update));
+    connect(&m_document, &Document::subject_changed, this, [this] {
         m_moved_mm.reset();
         update();
     });
-    connect(&document, &Document::weighing_moved, this, qOverload<>(&QWidget::update));
-    connect(&motion, &Motion::moved, this, qOverload<>(&QWidget::update));
+    connect(&m_document, &Document::weighing_moved, this, qOverload<>(&QWidget::update));
+    connect(&m_motion, &Motion::moved, this, qOverload<>(&QWidget::update));
 }
 
 TrainStation::View TrainStation::view_of_plate() const {
@@ -542,15 +544,103 @@ bool TrainStation::eventFilter(QObject* watched, QEvent* event) {
     return Canvas::eventFilter(watched, event);
 }
 
-void TrainStation::keyPressEvent(QKeyEvent* event) {
-    if (depthing_key(event->key())) return;
-    const bool choose = event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter;
-    if (choose && m_document.derived().train.shown_candidate && !m_document.derived().train.chosen)
-        m_document.choose_candidate(*m_document.derived().train.shown_candidate);
-    else if (event->key() == Qt::Key_Escape && m_document.weighing()) m_document.stop_weighing();
-    else if (event->key() == Qt::Key_Up) m_document.climb(1);
-    else if (event->key() == Qt::Key_Down) m_document.climb(-1);
-    else QWidget::keyPressEvent(event);
+/// What the drawer can cut, for questions that must fit between the holes.
+void TrainStation::tell_cutters() {
+    std::vector<double> modules;
+    for (const Cutter& cutter : m_workshop.stock().cutters)
+        if (cutter.part == "wheel" && cutter.quantity > 0) modules.push_back(cutter.module_mm);
+    m_search.set_cutters(std::move(modules));
+}
+
+void TrainStation::choose_shown() {
+    const DerivedTrain& train = m_document.derived().train;
+    if (train.shown_candidate && !train.chosen) m_document.choose_candidate(*train.shown_candidate);
+}
+
+QList<Action> TrainStation::make_actions() {
+    const QString menu = tr("&Edit");
+    const auto find = [this] {
+        // A hand is asked for by its name.
+        const JobArbor* subject = m_document.job().train.arbor(m_document.subject());
+        ask_for_trains(subject && subject->hand ? QString::fromStdString(*subject->hand) : QString());
+    };
+    const auto divide = [this] {
+        const auto head = m_workshop.stock().head();
+        if (!head) throw InputError("plates", "none in the drawer", "a dividing plate with its worm ratio: Ctrl+Shift+W");
+        m_document.edit(tr("Divide with the workshop's plates"), [&](Job& job) { job.making.dividing_head = head; });
+    };
+    return depthing_actions() + climbing() +
+           QList<Action>{{"train.choose", tr("Choose the counts that are shown"), {Qt::Key_Return}, [this] { choose_shown(); }},
+                         {"train.stop",
+                          tr("Stop weighing"),
+                          {Qt::Key_Escape},
+                          [this] { m_document.stop_weighing(); },
+                          {},
+                          {},
+                          false,
+                          [this] { return m_document.weighing(); }},
+                         {"train.wheel",
+                          tr("Change the wheel's count…"),
+                          {tr("Ctrl+T")},
+                          [this] { edit_count(m_document.subject() + ".wheel"); },
+                          menu,
+                          {},
+                          true,
+                          {},
+                          true},
+                         {"train.pinion",
+                          tr("Change the pinion's count…"),
+                          {tr("Ctrl+L")},
+                          [this] { edit_count(m_document.subject() + ".pinion"); },
+                          menu,
+                          {},
+                          true},
+                         {"train.find", tr("Find a train…"), {tr("Ctrl+F")}, find, menu, {}, true},
+                         {"train.divide", tr("Divide with the workshop's plates"), {}, divide, menu, {}, true, {}, true},
+                         {"train.depthing-anywhere",
+                          tr("Depthing of the selected arbor"),
+                          {tr("Ctrl+Shift+A")},
+                          [this] { show_depthing(!m_depthing); },
+                          tr("&View"),
+                          {},
+                          true}};
+}
+
+std::vector<Scene> TrainStation::scenes() {
+    const auto read = [this](int times) {
+        for (int i = 0; i < times; ++i) {
+            m_line.send_simulated();
+            m_line.ask_next(1);
+        }
+    };
+    const auto depthing = [this] {
+        show_depthing(true);
+        move_hole({-18.5, 159.4});
+    };
+    const auto find = [this] {
+        m_document.select("tide");
+        ask_for_trains("tide");
+    };
+    const auto take = [this] {
+        m_search.take();
+        close_search();
+    };
+    const auto back = [this] {
+        m_document.undo_stack()->undo();
+        m_document.select("third");
+    };
+    const auto found = [this, picked = false]() mutable {
+        if (m_search.running()) return false;
+        if (!std::exchange(picked, true)) m_search.pick(3);
+        return true;
+    };
+    return {{"train-before", "tide-house"},
+            {"train-one-reading", {}, [read] { read(1); }},
+            {"train-measured", {}, [read] { read(3); }, {}, {}, "module, Centre"},
+            {"train-chosen", {}, [this] { m_document.choose_candidate(0); }, {}, {}, "module, Centre"},
+            {"train-depthing", {}, depthing, {}, [this] { show_depthing(false); }},
+            {"train-finder", {}, find, found},
+            {"train-tide", {}, take, {}, back}};
 }
 
 void TrainStation::resizeEvent(QResizeEvent*) { m_editor->leave(); }

@@ -6,18 +6,20 @@
 #include <map>
 
 #include "document/document.h"
-#include "drawing/canvas.h"
 #include "drawing/in_place_editor.h"
 #include "drawing/motion.h"
+#include "shell/station.h"
 #include "stations/train/train_search.h"
 
 namespace echappe {
 
 /// The plan of the movement, turning; the candidates for what is lost; the evidence and its strain.
-class TrainStation : public Canvas {
+class TrainStation : public Station {
     Q_OBJECT
 public:
-    TrainStation(Document& document, Motion& motion, QWidget* parent = nullptr);
+    explicit TrainStation(const Workbench& bench);
+
+    std::vector<Scene> scenes() override;
 
     /// Opens the editor on a count, as in "centre.wheel".
     void edit_count(const std::string& part);
@@ -33,12 +35,9 @@ public:
     void move_hole(QPointF to_mm);
     void keep_hole();
 
-signals:
-    void quantity_wanted(const QuantityKey& key);
-
 protected:
     void paint(QPainter& painter) override;
-    void keyPressEvent(QKeyEvent* event) override;
+    QList<Action> make_actions() override;
     bool eventFilter(QObject* watched, QEvent* event) override;
     void resizeEvent(QResizeEvent* event) override;
     void mousePressEvent(QMouseEvent* event) override;
@@ -76,10 +75,13 @@ private:
     void paint_depthing(QPainter& painter, const View& view);
     void paint_loupe(QPainter& painter, const DepthingInput& input, const DepthingResult& result);
     void paint_depthing_column(QPainter& painter, const DepthingInput& input, const DepthingResult& result);
-    bool depthing_key(int key);
+    QList<Action> depthing_actions();
+    void choose_shown();
+    void tell_cutters();
 
-    Document& m_document;
     Motion& m_motion;
+    Workshop& m_workshop;
+    CalliperLine& m_line;
     /// A wheel or pinion as painted last: kept until its size, ink or stand changes; while the movement runs it is
     /// turned instead of painted anew.
     struct Picture {

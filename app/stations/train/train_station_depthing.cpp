@@ -193,35 +193,28 @@ void TrainStation::mouseReleaseEvent(QMouseEvent* event) {
     Canvas::mouseReleaseEvent(event);
 }
 
-bool TrainStation::depthing_key(int key) {
-    if (key == Qt::Key_D) return show_depthing(!m_depthing), true;
-    if (!m_depthing) return false;
+/// Keys of the depthing, while it is shown: they go before the ladder's.
+QList<Action> TrainStation::depthing_actions() {
     constexpr double nudge_mm = 0.01;
-    const DepthingInput input = depthing_asked();
-    const auto nudge = [&](double x, double y) {
-        if (input.hole_x_mm) move_hole({*input.hole_x_mm + x, *input.hole_y_mm + y});
-        return true;
+    const auto shown = [this] { return m_depthing; };
+    const auto nudge = [this](double x, double y) {
+        return [this, x, y] {
+            const DepthingInput input = depthing_asked();
+            if (input.hole_x_mm) move_hole({*input.hole_x_mm + x, *input.hole_y_mm + y});
+        };
     };
-    switch (key) {
-        case Qt::Key_Escape:
-            if (!m_moved_mm) return show_depthing(false), true;
-            m_moved_mm.reset();
-            update();
-            return true;
-        case Qt::Key_Return:
-        case Qt::Key_Enter:
-            return keep_hole(), true;
-        case Qt::Key_Left:
-            return nudge(-nudge_mm, 0);
-        case Qt::Key_Right:
-            return nudge(nudge_mm, 0);
-        case Qt::Key_Up:
-            return nudge(0, nudge_mm);
-        case Qt::Key_Down:
-            return nudge(0, -nudge_mm);
-        default:
-            return false;
-    }
+    const auto leave = [this] {
+        if (!m_moved_mm) return show_depthing(false);
+        m_moved_mm.reset();
+        update();
+    };
+    return {{"depthing.show", tr("The depthing, or not"), {Qt::Key_D}, [this] { show_depthing(!m_depthing); }},
+            {"depthing.leave", tr("The hole back where it was"), {Qt::Key_Escape}, leave, {}, {}, false, shown},
+            {"depthing.keep", tr("Keep the hole where it was tried"), {Qt::Key_Return}, [this] { keep_hole(); }, {}, {}, false, shown},
+            {"depthing.left", tr("The hole to the left"), {Qt::Key_Left}, nudge(-nudge_mm, 0), {}, {}, false, shown},
+            {"depthing.right", tr("The hole to the right"), {Qt::Key_Right}, nudge(nudge_mm, 0), {}, {}, false, shown},
+            {"depthing.up", tr("The hole up"), {Qt::Key_Up}, nudge(0, nudge_mm), {}, {}, false, shown},
+            {"depthing.down", tr("The hole down"), {Qt::Key_Down}, nudge(0, -nudge_mm), {}, {}, false, shown}};
 }
 
 }  // namespace echappe

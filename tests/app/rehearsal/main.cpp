@@ -8,8 +8,8 @@
 #include <random>
 
 #include "instruments/calliper_line.h"
-#include "window/application.h"
-#include "window/main_window.h"
+#include "shell/application.h"
+#include "shell/main_window.h"
 
 // The real window left working until a test kills it.
 //   once              one reading on the demo
@@ -73,7 +73,7 @@ private:
 
     /// Something that belongs to the station, and then the count in the note.
     void edit() {
-        m_window.show_station(static_cast<Station>(pick(0, 5)));
+        m_window.show_station(station_rows()[static_cast<size_t>(pick(0, 5))].id);
         document().climb(pick(-2, 2));
         switch (pick(0, 4)) {
             case 0:

@@ -1,4 +1,4 @@
-#include "window/application.h"
+#include "shell/application.h"
 
 #include <clocale>
 #include <exception>

@@ -1,4 +1,4 @@
-#include "window/notice_strip.h"
+#include "shell/notice_strip.h"
 
 #include <QFontMetricsF>
 

@@ -1,4 +1,4 @@
-#include "window/left_work_sheet.h"
+#include "shell/left_work_sheet.h"
 
 #include <QDir>
 #include <QKeyEvent>

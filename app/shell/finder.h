@@ -32,4 +32,9 @@ private:
     QListWidget* m_list;
 };
 
+class MainWindow;
+
+/// All that can be done now, the arbors, and the readings.
+std::vector<Finder::Entry> entries_of(MainWindow& window);
+
 }  // namespace echappe

@@ -9,11 +9,11 @@ namespace echappe {
 class StationsBar : public Canvas {
     Q_OBJECT
 public:
-    StationsBar(Document& document, QStringList stations, QWidget* parent = nullptr);
-    void show_station(int index);
+    explicit StationsBar(Document& document, QWidget* parent = nullptr);
+    void show_station(const QString& id);
 
 signals:
-    void chosen(int index);
+    void chosen(const QString& id);
     void finder_wanted();
 
 protected:
@@ -21,8 +21,7 @@ protected:
 
 private:
     Document& m_document;
-    QStringList m_stations;
-    int m_shown = 0;
+    QString m_shown;
 };
 
 }  // namespace echappe

@@ -1,5 +1,6 @@
-#include "window/stations_bar.h"
+#include "shell/stations_bar.h"
 
+#include "shell/station.h"
 #include "theme/theme.h"
 
 namespace echappe {
@@ -27,8 +28,7 @@ Heading heading_of(const Document& document) {
 
 }  // namespace
 
-StationsBar::StationsBar(Document& document, QStringList stations, QWidget* parent)
-    : Canvas(parent), m_document(document), m_stations(std::move(stations)) {
+StationsBar::StationsBar(Document& document, QWidget* parent) : Canvas(parent), m_document(document) {
     setFixedHeight(52);
     setAccessibleName(tr("Stations"));
     connect(&document, &Document::changed, this, [this, shown = Heading()]() mutable {
@@ -39,8 +39,8 @@ StationsBar::StationsBar(Document& document, QStringList stations, QWidget* pare
     });
 }
 
-void StationsBar::show_station(int index) {
-    m_shown = index;
+void StationsBar::show_station(const QString& id) {
+    m_shown = id;
     update();
 }
 
@@ -48,21 +48,30 @@ void StationsBar::paint(QPainter& painter) {
     const Theme& t = theme();
     painter.fillRect(rect(), t.band);
     const Heading heading = heading_of(m_document);
-    write(painter, word_font(11.5, true), t.on_band, {18, 23}, heading.name);
     QColor quiet = t.on_band;
     quiet.setAlphaF(0.72f);
-    write(painter, word_font(8.5), quiet, {18, 41}, heading.under);
-    double x = 336;
-    for (int i = 0; i < m_stations.size(); ++i) {
-        const QRectF tab(x, 8, 92, 44);
-        if (i == m_shown) {
+    // Six stations stand beside a long name; for nine on a narrow screen both give way.
+    const auto& rows = station_rows();
+    constexpr double usual_start = 336, least_start = 190, usual_step = 96, finder_wide = 112;
+    const auto count = static_cast<double>(rows.size());
+    const double start = std::clamp(width() - finder_wide - count * usual_step, least_start, usual_start);
+    const double step = std::min(usual_step, (width() - finder_wide - start) / count);
+    const auto fitted = [&](const QFont& font, const QString& text) {
+        return QFontMetricsF(font).elidedText(text, Qt::ElideRight, start - 26);
+    };
+    write(painter, word_font(11.5, true), t.on_band, {18, 23}, fitted(word_font(11.5, true), heading.name));
+    write(painter, word_font(8.5), quiet, {18, 41}, fitted(word_font(8.5), heading.under));
+    for (size_t i = 0; i < rows.size(); ++i) {
+        const StationRow& row = rows[i];
+        const bool on = row.id == m_shown;
+        const QRectF tab(start + static_cast<double>(i) * step, 8, step - 4, 44);
+        if (on) {
             painter.fillRect(tab, t.ground);
             painter.fillRect(QRectF(tab.left(), tab.top(), tab.width(), 3), t.brass);
         }
-        write(painter, word_font(11, i == m_shown), i == m_shown ? t.ink : t.on_band, {tab.center().x(), 31}, m_stations[i], 0);
-        write(painter, word_font(7.5), i == m_shown ? t.steel : quiet, {tab.center().x(), 45}, tr("Ctrl+%1").arg(i + 1), 0);
-        place({"station:" + m_stations[i], tab, [this, i] { emit chosen(i); }, {}, {}});
-        x += 96;
+        write(painter, word_font(11, on), on ? t.ink : t.on_band, {tab.center().x(), 31}, row.title, 0);
+        write(painter, word_font(7.5), on ? t.steel : quiet, {tab.center().x(), 45}, tr("Ctrl+%1").arg(i + 1), 0);
+        place({"station:" + row.title, tab, [this, id = row.id] { emit chosen(id); }, {}, {}});
     }
     const double w = write(painter, word_font(9), quiet, {width() - 20.0, 30}, tr("Find  Ctrl+K"), 1);
     place({"finder", QRectF(width() - 30.0 - w, 10, w + 20, 34), [this] { emit finder_wanted(); }, {}, {}});

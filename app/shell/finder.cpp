@@ -1,8 +1,9 @@
-#include "window/finder.h"
+#include "shell/finder.h"
 
 #include <QKeyEvent>
 #include <QVBoxLayout>
 
+#include "shell/main_window.h"
 #include "theme/theme.h"
 
 namespace echappe {
@@ -66,6 +67,21 @@ bool Finder::eventFilter(QObject* watched, QEvent* event) {
         }
     }
     return QDialog::eventFilter(watched, event);
+}
+
+std::vector<Finder::Entry> entries_of(MainWindow& window) {
+    std::vector<Finder::Entry> entries;
+    for (QAction* action : window.actions())
+        if (!action->text().isEmpty() && action->isEnabled())
+            // A station's own plain key stands behind the name.
+            entries.push_back({action->text().remove('&').section('\t', 0, 0),
+                               action->shortcut().toString() + action->text().section('\t', 1), [action] { action->trigger(); }});
+    Document& document = window.document();
+    for (const DerivedArbor& arbor : document.derived().train.arbors)
+        entries.push_back({QString::fromStdString(arbor.name), Finder::tr("arbor"), [&document, id = arbor.id] { document.select(id); }});
+    for (const Measurable& m : document.derived().train.measurables)
+        entries.push_back({QString::fromStdString(m.name), Finder::tr("reading"), [&window, key = m.key] { window.calliper().ask(key); }});
+    return entries;
 }
 
 }  // namespace echappe

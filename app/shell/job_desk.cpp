@@ -1,0 +1,162 @@
+#include "shell/job_desk.h"
+
+#include <QFileDialog>
+#include <QFileInfo>
+#include <QMessageBox>
+#include <QPushButton>
+#include <QSettings>
+
+#include "drawing/in_place_editor.h"
+#include "number/input_error.h"
+#include "shell/left_work_sheet.h"
+
+namespace echappe {
+namespace {
+
+constexpr int recent_kept = 8;
+const QString filter = "Echappe jobs (*.echappe.json);;All files (*)";
+
+}  // namespace
+
+JobDesk::JobDesk(Document& document, CalliperLine& line, QWidget& window)
+    : m_document(document), m_line(line), m_window(window), m_recent(tr("Open again")) {
+    refill_recent();
+}
+
+void JobDesk::ask_open() {
+    const QString path = may_drop_edits() ? QFileDialog::getOpenFileName(&m_window, tr("Open a job"), {}, filter) : QString();
+    if (!path.isEmpty()) open_file(path);
+}
+
+void JobDesk::guarded(const std::function<void()>& action) {
+    try {
+        action();
+    } catch (const std::exception& error) {
+        m_line.tell(QString::fromUtf8(error.what()), true);
+    }
+}
+
+QString JobDesk::ask_path(const QString& title, const QString& name, const QString& ending, const QString& kinds) {
+    const QString path = QFileDialog::getSaveFileName(&m_window, title, name, kinds);
+    const QString own = ending == ".echappe.json" ? ".json" : ending;
+    if (path.isEmpty() || path.endsWith(own)) return path;
+    const QString whole = path + ending;
+    if (QFileInfo::exists(whole) && ask(title, tr("%1 is there already.").arg(whole), {tr("Cancel"), tr("Replace it")}) != 1) return {};
+    return whole;
+}
+
+/// One question with its answers, the first of them safe; which was given.
+int JobDesk::ask(const QString& title, const QString& sentence, const QStringList& answers) {
+    QMessageBox box(QMessageBox::NoIcon, title, sentence, QMessageBox::NoButton, &m_window);
+    std::vector<QAbstractButton*> buttons;
+    for (const QString& answer : answers) buttons.push_back(box.addButton(answer, QMessageBox::ActionRole));
+    box.setDefaultButton(static_cast<QPushButton*>(buttons.front()));
+    box.setEscapeButton(buttons.front());
+    box.exec();
+    return static_cast<int>(std::find(buttons.begin(), buttons.end(), box.clickedButton()) - buttons.begin());
+}
+
+void JobDesk::open_file(const QString& path) {
+    m_document.open(path);
+    forget_unkept();
+    if (!m_document.path().isEmpty()) remember(path);
+    if (m_window.isVisible()) offer_left_work(path);
+}
+
+void JobDesk::open_demo(const QString& name) {
+    m_document.open_demo(name);
+    forget_unkept();
+}
+
+LeftWorkSheet* JobDesk::offer_left_work(const QString& only_path) {
+    auto entries = Journal::left_behind(only_path);
+    if (entries.empty()) return nullptr;
+    auto* sheet = new LeftWorkSheet(std::move(entries), &m_window);
+    connect(&sheet->slips(), &LeftWorkSlips::taken_up, this, [this](const Journal::Entry& entry) { guarded([&] { take_up(entry); }); });
+    sheet->open();
+    return sheet;
+}
+
+void JobDesk::take_up(const Journal::Entry& entry) {
+    if (!may_drop_edits()) return;
+    m_document.recover(entry);
+    forget_unkept();
+}
+
+bool JobDesk::save_to(const QString& path) {
+    try {
+        m_document.save_as(path);
+    } catch (const FileChanged& changed) {
+        const int answer =
+            ask(tr("The file has changed"), path + "\n\n" + changed.sentence, {tr("Save elsewhere…"), tr("Replace it"), tr("Cancel")});
+        if (answer != 1) return answer == 0 && save_as();
+        try {
+            m_document.save_as(path, true);
+        } catch (const InputError& error) {
+            return save_elsewhere_after(error.what());
+        }
+    } catch (const InputError& error) {
+        return save_elsewhere_after(error.what());
+    }
+    remember(path);
+    m_line.tell(tr("Saved: %1").arg(path), false);
+    return true;
+}
+
+bool JobDesk::save_elsewhere_after(const QString& sentence) {
+    m_line.tell(tr("Not saved. %1").arg(sentence), true);
+    return ask(tr("Not saved"), sentence, {tr("Save elsewhere…"), tr("Cancel")}) == 0 && save_as();
+}
+
+bool JobDesk::save() { return m_document.path().isEmpty() ? save_as() : save_to(m_document.path()); }
+
+bool JobDesk::save_as() {
+    const QString name = m_document.display_name().toLower().replace(' ', '-').replace('/', '-') + ".echappe.json";
+    const QString path = ask_path(tr("Save the job"), name, ".echappe.json", filter);
+    return !path.isEmpty() && save_to(path);
+}
+
+QStringList JobDesk::unkept() const {
+    QStringList list = m_line.unkept();
+    for (const InPlaceEditor* editor : m_window.findChildren<InPlaceEditor*>()) list += editor->unkept();
+    return list;
+}
+
+void JobDesk::forget_unkept() {
+    m_line.forget_unkept();
+    for (InPlaceEditor* editor : m_window.findChildren<InPlaceEditor*>()) editor->forget_unkept();
+}
+
+bool JobDesk::may_drop_edits() {
+    if (const QStringList typed = unkept(); !typed.isEmpty()) {
+        const QString sentence = tr("Typed and not kept:\n\n%1").arg(typed.join("\n"));
+        if (ask(tr("Not kept"), sentence, {tr("Go back to it"), tr("Drop it")}) != 1) return m_line.back_to_unkept(), false;
+        forget_unkept();
+    }
+    if (!m_document.dirty()) return true;
+    const int answer = ask(tr("Not saved"), tr("%1 has edits that are not saved.").arg(m_document.display_name()),
+                           {tr("Save"), tr("Drop the edits"), tr("Cancel")});
+    return answer == 1 || (answer == 0 && save());
+}
+
+void JobDesk::remember(const QString& path) {
+    QSettings settings;
+    QStringList recent = settings.value("recent").toStringList();
+    recent.removeAll(path);
+    recent.prepend(path);
+    settings.setValue("recent", recent.mid(0, recent_kept));
+    refill_recent();
+}
+
+void JobDesk::refill_recent() {
+    m_recent.clear();
+    for (const QString& path : QSettings().value("recent").toStringList())
+        m_recent.addAction(path, this, [this, path] {
+            guarded([&] {
+                if (may_drop_edits()) open_file(path);
+            });
+        });
+    m_recent.setEnabled(!m_recent.isEmpty());
+}
+
+}  // namespace echappe

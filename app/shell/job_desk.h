@@ -1,0 +1,55 @@
+#pragma once
+
+#include <QMenu>
+#include <QObject>
+
+#include "document/document.h"
+#include "instruments/calliper_line.h"
+
+namespace echappe {
+
+class LeftWorkSheet;
+
+/// The job's file: opening and saving it, what is asked before edits are dropped, and the unsaved work of earlier runs.
+class JobDesk : public QObject {
+    Q_OBJECT
+public:
+    JobDesk(Document& document, CalliperLine& line, QWidget& window);
+
+    /// Opens it, and asks about what an earlier run left of it unsaved. Throws InputError.
+    void open_file(const QString& path);
+    void open_demo(const QString& name);
+    void ask_open();
+    /// The unsaved work of earlier runs, of one file or all, for the user to take up or leave; nullptr when there is none.
+    LeftWorkSheet* offer_left_work(const QString& only_path = {});
+    void take_up(const Journal::Entry& entry);
+    /// Asks where the file is not the one that was opened; offers another place where it cannot be written. True when it is saved.
+    bool save_to(const QString& path);
+    bool save();
+    bool save_as();
+    /// True when nothing is unsaved or unkept, or it may be dropped.
+    bool may_drop_edits();
+    /// What was typed anywhere and not kept, each with what for.
+    QStringList unkept() const;
+    /// The files opened last.
+    QMenu* recent() { return &m_recent; }
+    /// What cannot be done is said in one sentence; nothing else changes.
+    void guarded(const std::function<void()>& action);
+    /// Where to write, with the ending that belongs there. A name that gets its ending here is another name than the one that was
+    /// asked about: where that is taken the question is put again.
+    QString ask_path(const QString& title, const QString& name, const QString& ending, const QString& kinds);
+
+private:
+    int ask(const QString& title, const QString& sentence, const QStringList& answers);
+    bool save_elsewhere_after(const QString& sentence);
+    void forget_unkept();
+    void remember(const QString& path);
+    void refill_recent();
+
+    Document& m_document;
+    CalliperLine& m_line;
+    QWidget& m_window;
+    QMenu m_recent;
+};
+
+}  // namespace echappe

@@ -1,0 +1,191 @@
+#include "shell/main_window.h"
+
+#include <QCloseEvent>
+#include <QDragEnterEvent>
+#include <QHBoxLayout>
+#include <QInputDialog>
+#include <QMimeData>
+#include <QVBoxLayout>
+
+#include "instruments/typing.h"
+#include "ladder/ladder.h"
+#include "shell/application.h"
+#include "shell/finder.h"
+#include "shell/menus.h"
+#include "shell/notice_strip.h"
+#include "shell/stations_bar.h"
+#include "shell/window_actions.h"
+#include "stations/teeth/stock_sheet.h"
+#include "theme/theme.h"
+#include "workings/workings_panel.h"
+
+namespace echappe {
+
+MainWindow::MainWindow(QWidget* parent)
+    : QMainWindow(parent),
+      m_calliper(new CalliperLine(m_document)),
+      m_jobs(m_document, *m_calliper, *this),
+      m_out({m_document, m_workshop, m_motion, *m_calliper}, m_jobs),
+      m_bar(new StationsBar(m_document)),
+      m_ladder(new Ladder(m_document)),
+      m_stack(new QStackedWidget),
+      m_workings(new WorkingsPanel(m_document)) {
+    for (const StationRow& row : station_rows()) add_station(row, {m_document, m_workshop, m_motion, *m_calliper});
+    m_out.set_stations(m_stations);
+    lay_out();
+    join();
+    m_actions = window_actions(*this);
+    build_menus(*this, m_actions);
+    show_station("train");
+}
+
+void MainWindow::add_station(const StationRow& row, const Workbench& bench) {
+    Station* station = row.make(bench);
+    m_stack->addWidget(station);
+    m_stations << station;
+    m_ids << row.id;
+    connect(station, &Station::told, m_calliper, &CalliperLine::tell);
+    connect(station, &Station::quantity_wanted, m_calliper, &CalliperLine::ask);
+    connect(station, &Station::drawers_wanted, this, &MainWindow::open_stock);
+    connect(station, &Station::csv_wanted, this,
+            [this](const QString& name, const std::string& csv) { m_jobs.guarded([&] { m_out.write_csv(name, csv); }); });
+}
+
+void MainWindow::lay_out() {
+    auto* middle = new QHBoxLayout;
+    middle->setSpacing(0);
+    middle->addWidget(m_ladder);
+    middle->addWidget(m_stack, 1);
+    middle->addWidget(m_workings);
+    auto* column = new QVBoxLayout;
+    column->setContentsMargins(0, 0, 0, 0);
+    column->setSpacing(0);
+    auto* notices = new NoticeStrip(m_document);
+    connect(notices, &NoticeStrip::save_elsewhere_wanted, this, [this] { m_jobs.guarded([this] { m_jobs.save_as(); }); });
+    column->addWidget(m_bar);
+    column->addWidget(notices);
+    column->addLayout(middle, 1);
+    column->addWidget(m_calliper);
+    auto* whole = new QWidget;
+    whole->setLayout(column);
+    setCentralWidget(whole);
+    setAcceptDrops(true);
+    // Figures are shown one way everywhere, whatever the system's language.
+    setLocale(QLocale::c());
+    setMinimumSize(1024, 700);
+    resize(1280, 800);
+}
+
+/// Every panel takes values and sends intent; here they are wired together.
+void MainWindow::join() {
+    new Typing(*m_calliper);
+    if (auto* application = qobject_cast<Application*>(qApp))
+        connect(application, &Application::told, m_calliper, [this](const QString& sentence) { m_calliper->tell(sentence, true); });
+    connect(m_bar, &StationsBar::chosen, this, &MainWindow::show_station);
+    connect(m_bar, &StationsBar::finder_wanted, this, &MainWindow::open_finder);
+    connect(m_calliper, &CalliperLine::station_wanted, this, &MainWindow::show_round_of);
+    connect(&m_out, &OutDesk::station_wanted, this, [this](Station* station) { show_station(m_ids[m_stations.indexOf(station)]); });
+    m_document.use_stock(m_workshop.stock());
+    connect(&m_workshop, &Workshop::changed, this, [this] { m_document.use_stock(m_workshop.stock()); });
+    connect(&m_workings->sheet(), &WorkingsSheet::overrule_wanted, this, &MainWindow::ask_overrule);
+    connect(&m_document, &Document::told, m_calliper, &CalliperLine::tell);
+    const auto retitle = [this] { setWindowTitle(m_document.display_name() + (m_document.dirty() ? " •" : "") + " – Echappe"); };
+    connect(&m_document, &Document::changed, this, retitle);
+    retitle();
+}
+
+Station* MainWindow::station(const QString& id) const {
+    const auto at = m_ids.indexOf(id);
+    return at < 0 ? nullptr : m_stations[at];
+}
+
+Station& MainWindow::shown() const { return *static_cast<Station*>(m_stack->currentWidget()); }
+
+void MainWindow::show_station(const QString& id) {
+    Station* wanted = station(id);
+    if (!wanted) return;
+    m_stack->setCurrentWidget(wanted);
+    m_bar->show_station(id);
+    m_out.show_station(wanted);
+    ReadingRound* round = wanted->round();
+    m_calliper->take(round ? *round : m_calliper->solver());
+    m_workings->setVisible(wanted->beside_workings() && !m_folded);
+    wanted->setFocus();
+}
+
+/// The station where these readings are asked for: the one that is shown, where it asks for them too.
+void MainWindow::show_round_of(ReadingRound* round) {
+    const auto asks = [&](const Station& one) { return one.asks_for(*round, m_calliper->solver()); };
+    if (asks(shown())) return;
+    const QString first = round == &m_calliper->solver() ? "train" : QString();
+    for (qsizetype i = 0; i < m_stations.size(); ++i)
+        if (first.isEmpty() ? asks(*m_stations[i]) : m_ids[i] == first) return show_station(m_ids[i]);
+}
+
+QList<Action> MainWindow::actions_declared() const {
+    QList<Action> all = m_actions;
+    for (const Station* one : m_stations) all += one->actions();
+    return all;
+}
+
+void MainWindow::do_at(Station* station, const Action& action) {
+    if (!action.can()) return;
+    if (!station || station == &shown()) return m_jobs.guarded(action.go);
+    show_station(m_ids[m_stations.indexOf(station)]);
+    station->come_for(action.go);
+}
+
+void MainWindow::set_dark(bool dark) {
+    apply_theme(dark);
+    for (QWidget* widget : findChildren<QWidget*>()) widget->update();
+}
+
+void MainWindow::fold_workings() {
+    m_folded = !m_workings->isHidden();
+    m_workings->setVisible(!m_folded);
+}
+
+Finder* MainWindow::open_finder() {
+    auto* finder = new Finder(entries_of(*this), this);
+    finder->move(mapToGlobal(QPoint((width() - finder->width()) / 2, 110)));
+    finder->open();
+    return finder;
+}
+
+StockSheet* MainWindow::open_stock() {
+    auto* sheet = new StockSheet(m_workshop, this);
+    sheet->setAttribute(Qt::WA_DeleteOnClose);
+    sheet->open();
+    return sheet;
+}
+
+void MainWindow::ask_overrule(const std::string& finding) {
+    bool said = false;
+    QString stands;
+    for (const Judgement& judgement : m_document.job().judgements)
+        if (judgement.finding == finding) stands = QString::fromStdString(judgement.reason);
+    const QString reason =
+        QInputDialog::getText(this, tr("Overrule"), tr("Because (kept with the job):"), QLineEdit::Normal, stands, &said);
+    if (said && reason.trimmed().isEmpty())
+        m_calliper->tell(tr("reason: got nothing, takes a few words: they are what you will want to read in a year"), true);
+    else if (said) m_jobs.guarded([&] { m_document.judge(finding, "overruled", reason.trimmed()); });
+}
+
+void MainWindow::closeEvent(QCloseEvent* event) {
+    bool close = false;
+    m_jobs.guarded([&] { close = m_jobs.may_drop_edits(); });
+    if (!close) return event->ignore();
+    m_document.journal().clear();
+    event->accept();
+}
+
+void MainWindow::dragEnterEvent(QDragEnterEvent* event) {
+    if (event->mimeData()->hasUrls()) event->acceptProposedAction();
+}
+
+void MainWindow::dropEvent(QDropEvent* event) {
+    const QList<QUrl> dropped = event->mimeData()->urls();
+    if (!dropped.isEmpty()) m_jobs.guarded([&] { m_out.take_file(dropped.front().toLocalFile()); });
+}
+
+}  // namespace echappe

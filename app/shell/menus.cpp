@@ -1,0 +1,59 @@
+#include "shell/menus.h"
+
+#include <QMenuBar>
+
+#include "shell/main_window.h"
+
+namespace echappe {
+namespace {
+
+QMenu& menu_named(MainWindow& window, const QString& title) {
+    if (auto* there = window.menuBar()->findChild<QMenu*>(title)) return *there;
+    QMenu* made = window.menuBar()->addMenu(title);
+    made->setObjectName(title);
+    return *made;
+}
+
+void add_history(MainWindow& window) {
+    QUndoStack* history = window.document().undo_stack();
+    QAction* undo = history->createUndoAction(&window, MainWindow::tr("Undo"));
+    QAction* redo = history->createRedoAction(&window, MainWindow::tr("Redo"));
+    undo->setShortcut(QKeySequence::Undo);
+    redo->setShortcuts({QKeySequence(MainWindow::tr("Ctrl+Shift+Z")), QKeySequence(MainWindow::tr("Ctrl+Y"))});
+    menu_named(window, MainWindow::tr("&Edit")).addActions({undo, redo});
+    window.addActions({undo, redo});
+}
+
+void add_action(MainWindow& window, const Action& action, Station* station) {
+    QMenu& menu = menu_named(window, action.menu);
+    if (action.divides) menu.addSeparator();
+    if (!action.go) {
+        menu.addMenu(window.jobs().recent());
+        return;
+    }
+    // A station's own plain key stands behind the name: it is told, and not bound for the whole window.
+    const bool told_only = !action.everywhere && !action.keys.isEmpty();
+    QAction* made = menu.addAction(action.words + (told_only ? "\t" + action.keys.front().toString() : QString()));
+    made->setObjectName(action.id);
+    if (action.everywhere) made->setShortcuts(action.keys);
+    QObject::connect(made, &QAction::triggered, &window, [&window, action, station] { window.do_at(station, action); });
+    if (action.possible) {
+        made->setEnabled(action.possible());
+        QObject::connect(&menu, &QMenu::aboutToShow, made, [made, action] { made->setEnabled(action.possible()); });
+    }
+    window.addAction(made);
+}
+
+}  // namespace
+
+void build_menus(MainWindow& window, const QList<Action>& of_the_window) {
+    for (const QString& title : {MainWindow::tr("&Job"), MainWindow::tr("&Edit"), MainWindow::tr("&View"), MainWindow::tr("&Measure")})
+        menu_named(window, title);
+    add_history(window);
+    for (const Action& action : of_the_window) add_action(window, action, nullptr);
+    for (Station* station : window.stations())
+        for (const Action& action : station->actions())
+            if (!action.menu.isEmpty()) add_action(window, action, station);
+}
+
+}  // namespace echappe

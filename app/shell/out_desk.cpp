@@ -1,0 +1,88 @@
+#include "shell/out_desk.h"
+
+#include <QFileDialog>
+#include <QFileInfo>
+
+#include "exchange/whole_file.h"
+#include "number/input_error.h"
+
+namespace echappe {
+
+namespace {
+const QString csv_kinds = "CSV (*.csv)";
+}
+
+Station* OutDesk::writer(const QString& ending) const {
+    if (m_shown && !m_shown->writes(ending).isEmpty()) return m_shown;
+    for (Station* station : m_stations)
+        if (station->writes_from_anywhere() && !station->writes(ending).isEmpty()) return station;
+    throw InputError("export", "\"" + ending.toStdString() + "\"", "a name ending in .svg, .dxf or .pdf");
+}
+
+/// A solid takes a second or two: it is made beside the window.
+void OutDesk::export_solid(const QString& path, const Station& station) {
+    m_bench.line.tell(tr("Making the solid for %1…").arg(path), false);
+    m_exporter = std::jthread([this, path, part = station.solid()] {
+        QString fault;
+        try {
+            save_text(path.toStdString(), to_step(part));
+        } catch (const std::exception& error) {
+            fault = QString::fromUtf8(error.what());
+        }
+        QMetaObject::invokeMethod(this, [this, path, fault] {
+            m_bench.line.tell(fault.isEmpty() ? tr("Written: %1").arg(path) : fault, !fault.isEmpty());
+            emit solid_written();
+        });
+    });
+}
+
+void OutDesk::export_to(const QString& path) {
+    Station* station = writer(QFileInfo(path).suffix());
+    if (path.endsWith(".step")) return export_solid(path, *station);
+    station->write_to(path);
+    m_bench.line.tell(tr("Written: %1").arg(path), false);
+}
+
+void OutDesk::ask_export(const QString& ending) {
+    const QString path = m_jobs.ask_path(tr("Export"), writer(ending)->writes(ending) + "." + ending, "." + ending, {});
+    if (!path.isEmpty()) export_to(path);
+}
+
+void OutDesk::write_csv(const QString& name, const std::string& csv) {
+    const QString path = m_jobs.ask_path(tr("Write"), name, ".csv", csv_kinds);
+    if (path.isEmpty()) return;
+    save_text(path.toStdString(), csv);
+    m_bench.line.tell(tr("Written: %1").arg(path), false);
+}
+
+void OutDesk::ask_readings(QWidget* window) {
+    const QString path = QFileDialog::getOpenFileName(window, tr("Readings"), {}, csv_kinds);
+    if (!path.isEmpty()) import_readings(path);
+}
+
+void OutDesk::import_readings(const QString& path) {
+    const std::string csv = read_text(path.toStdString());
+    const std::string header = csv.substr(0, csv.find('\n'));
+    const auto reader = std::find_if(m_stations.begin(), m_stations.end(), [&](const Station* station) { return station->reads(header); });
+    if (reader == m_stations.end())
+        throw InputError("header", header.empty() ? "nothing" : header.substr(0, 60),
+                         "columns of holes (arbor, plate, …), torque (turns, down_N_mm, …) or looks (reference_s, shown_s, …)");
+    size_t kept = 0;
+    m_bench.document.edit(tr("Readings from %1").arg(QFileInfo(path).fileName()),
+                          [&](Job& job) { kept = (*reader)->read_table(job, csv); });
+    m_bench.line.tell(tr("%1 readings kept from %2.").arg(kept).arg(path), false);
+}
+
+void OutDesk::take_file(const QString& path) {
+    const QString ending = QFileInfo(path).suffix().toLower();
+    if (ending == "csv") return import_readings(path);
+    if (ending == "png" || ending == "jpg" || ending == "jpeg") {
+        for (Station* station : m_stations) {
+            emit station_wanted(station);
+            if (station->take_picture(path)) return;
+        }
+    }
+    if (m_jobs.may_drop_edits()) m_jobs.open_file(path);
+}
+
+}  // namespace echappe

@@ -1,0 +1,45 @@
+#pragma once
+
+#include <QObject>
+#include <thread>
+
+#include "shell/job_desk.h"
+#include "shell/station.h"
+
+namespace echappe {
+
+/// What goes out of the window and comes into it besides the job: drawings, prints, solids, tables, pictures. The station that is
+/// shown has the first word.
+class OutDesk : public QObject {
+    Q_OBJECT
+public:
+    OutDesk(const Workbench& bench, JobDesk& jobs) : m_bench(bench), m_jobs(jobs) {}
+    void set_stations(const QList<Station*>& stations) { m_stations = stations; }
+    void show_station(Station* station) { m_shown = station; }
+
+    /// By the ending: .svg, .dxf, .pdf at once, .step beside the window. Throws InputError.
+    void export_to(const QString& path);
+    void ask_export(const QString& ending);
+    void write_csv(const QString& name, const std::string& csv);
+    /// A table goes where its columns belong. Throws InputError.
+    void import_readings(const QString& path);
+    void ask_readings(QWidget* window);
+    /// A file dropped on the window. Throws InputError.
+    void take_file(const QString& path);
+
+signals:
+    void solid_written();
+    void station_wanted(Station* station);
+
+private:
+    Station* writer(const QString& ending) const;
+    void export_solid(const QString& path, const Station& station);
+
+    Workbench m_bench;
+    JobDesk& m_jobs;
+    QList<Station*> m_stations;
+    Station* m_shown = nullptr;
+    std::jthread m_exporter;  ///< last: it must end before what it reports to
+};
+
+}  // namespace echappe

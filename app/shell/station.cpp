@@ -1,0 +1,43 @@
+#include "shell/station.h"
+
+#include <QKeyEvent>
+
+namespace echappe {
+
+Station::Station(Document& document, QWidget* parent) : Canvas(parent), m_document(document) { setFocusPolicy(Qt::StrongFocus); }
+
+const QList<Action>& Station::actions() const {
+    // Made when they are first asked for: a constructor cannot ask the class that is built on it.
+    if (m_actions.isEmpty()) m_actions = const_cast<Station*>(this)->make_actions();
+    return m_actions;
+}
+
+bool Station::act_on(const QString& id) {
+    for (const Action& action : actions())
+        if (action.id == id && action.can()) {
+            attempt(action.go);
+            return true;
+        }
+    return false;
+}
+
+void Station::come_for(const std::function<void()>& action) {
+    m_just_come = true;
+    attempt(action);
+    m_just_come = false;
+}
+
+void Station::keyPressEvent(QKeyEvent* event) {
+    for (const Action& action : actions())
+        if (!action.everywhere && action.answers(*event) && action.can()) return attempt(action.go);
+    bool taken = false;
+    attempt([&] { taken = other_key(*event); });
+    if (!taken) Canvas::keyPressEvent(event);
+}
+
+QList<Action> Station::climbing() {
+    return {{"ladder.up", tr("Up the ladder"), {Qt::Key_Up}, [this] { m_document.climb(1); }},
+            {"ladder.down", tr("Down the ladder"), {Qt::Key_Down}, [this] { m_document.climb(-1); }}};
+}
+
+}  // namespace echappe

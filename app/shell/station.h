@@ -1,0 +1,106 @@
+#pragma once
+
+#include <QMenu>
+#include <vector>
+
+#include "document/document.h"
+#include "document/workshop.h"
+#include "drawing/canvas.h"
+#include "drawing/motion.h"
+#include "exchange/step.h"
+#include "instruments/calliper_line.h"
+#include "shell/action.h"
+
+namespace echappe {
+
+/// What the stations of a window share.
+struct Workbench {
+    Document& document;
+    Workshop& workshop;
+    Motion& motion;
+    CalliperLine& line;
+};
+
+/// One picture of the tour: how to come to it, and when it is done.
+struct Scene {
+    QString name;
+    QString demo = {};  ///< opened before; empty: as the scene before left it
+    std::function<void()> set = {};
+    std::function<bool()> done = {};
+    std::function<void()> leave = {};
+    QString unfold = {};  ///< of the workings beside it
+};
+
+/// A place of work: its picture, and all that can be done there. A row in stations.cpp and a folder.
+class Station : public Canvas {
+    Q_OBJECT
+public:
+    Station(Document& document, QWidget* parent);
+
+    /// All that can be done here, made once. Sheets that lie over the picture bring theirs.
+    const QList<Action>& actions() const;
+    /// Does it as a key or a menu would; false where there is no such action, or it is not possible now.
+    bool act_on(const QString& id);
+    /// Whether the window came here just for what is done now: then it is not put away again.
+    bool just_come() const { return m_just_come; }
+    void come_for(const std::function<void()>& action);
+    /// The readings that the line asks for here; nullptr: as the solver says.
+    virtual ReadingRound* round() const { return nullptr; }
+    /// Whether the line asks for these here.
+    bool asks_for(const ReadingRound& what, const ReadingRound& solver) const { return (round() ? round() : &solver) == &what; }
+    /// Whether the workings stand beside it.
+    virtual bool beside_workings() const { return true; }
+    virtual std::vector<Scene> scenes() { return {}; }
+
+    /// What it writes for this ending ("pdf", "svg", "dxf", "step"), as a name without it; empty: not by this station.
+    virtual QString writes(const QString& /*ending*/) const { return {}; }
+    /// Whether it writes while another station is shown that has nothing to write: the part that is drawn.
+    virtual bool writes_from_anywhere() const { return false; }
+    /// Throws InputError.
+    virtual void write_to(const QString& /*path*/) {}
+    /// The part to be made solid, for STEP. Throws InputError.
+    virtual FlatPart solid() const { return {}; }
+    /// Whether a table with these columns is read here.
+    virtual bool reads(const std::string& /*header*/) const { return false; }
+    /// Keeps its readings; how many. Throws InputError.
+    virtual size_t read_table(Job& /*job*/, const std::string& /*csv*/) { return 0; }
+    /// A picture that was dropped on the window; false when it has no use for it.
+    virtual bool take_picture(const QString& /*path*/) { return false; }
+
+signals:
+    void drawers_wanted();
+    void quantity_wanted(const QuantityKey& key);
+    /// A table is to be written to a file that the user names.
+    void csv_wanted(const QString& name, const std::string& csv);
+
+protected:
+    virtual QList<Action> make_actions() { return {}; }
+    /// A key that none of its actions answers; false leaves it to the window.
+    virtual bool other_key(QKeyEvent& /*event*/) { return false; }
+    void keyPressEvent(QKeyEvent* event) override;
+    QString legend(const QStringList& ids, const QString& between = QStringLiteral("  ·  ")) const {
+        return legend_of(actions(), ids, between);
+    }
+    /// Up and down the ladder by the arrows, as most stations have it.
+    QList<Action> climbing();
+
+    Document& m_document;
+
+private:
+    mutable QList<Action> m_actions;
+    bool m_just_come = false;
+};
+
+/// What the shell knows of a station before it stands.
+struct StationRow {
+    QString id;     ///< "pivots"
+    QString title;  ///< on the bar
+    std::function<Station*(const Workbench&)> make;
+    int in_tour = 0;  ///< the tour goes by rising numbers: what it reads at one is looked at in the next
+};
+
+/// In the order of the work, as along the top.
+const std::vector<StationRow>& station_rows();
+void register_station(StationRow row);
+
+}  // namespace echappe
