@@ -3,6 +3,7 @@
 #include <dxflib/dl_creationadapter.h>
 #include <dxflib/dl_dxf.h>
 #include <cmath>
+#include <cstdlib>
 #include <sstream>
 
 #include "exchange/csv_sheet.h"
@@ -26,16 +27,18 @@ struct Polylines : DL_CreationAdapter {
     }
 };
 
+/// What the library takes a line for: the whole number at its beginning, 0 without one.
+long long number_at_the_start(const std::string& line) { return std::strtoll(line.c_str(), nullptr, 10); }
+
 /// The library makes room for as many points as a whole number of the file says, before it has seen one.
 void refuse_false_counts(const std::string& dxf) {
-    constexpr double most = 1e6;
-    constexpr long long first_count = 70, last_count = 99;
+    constexpr long long most = 1'000'000, first_count = 70, last_count = 99;
     std::istringstream lines(dxf);
     for (std::string code, value; std::getline(lines, code) && std::getline(lines, value);) {
-        const auto group = read_whole(code);
-        const auto count = read_number(value);
-        if (group && count && *group >= first_count && *group <= last_count && std::abs(*count) > most)
-            throw InputError("file", "a count of " + print_short(*count), "a DXF file whose counts are those of its points");
+        const long long group = number_at_the_start(code);
+        const long long count = number_at_the_start(value);
+        if (group >= first_count && group <= last_count && (count > most || count < -most))
+            throw InputError("file", "a count of " + print_short(static_cast<double>(count)), "a DXF file whose counts are those of its points");
     }
 }
 

@@ -69,7 +69,7 @@ TEST_CASE("a result that is not finite is named by its field when it is refused"
 
 TEST_CASE("a drawing that claims more points than it has is refused in a sentence") {
     const Folder folder;
-    for (const char* count : {"999999999", "-5", "2147483647", "nan"}) {
+    for (const char* count : {"999999999", "-5", "2147483647", "nan", "999999999x", " 99999999 1"}) {
         INFO(count);
         const auto path = folder / "claims.dxf";
         save_text(path, "  0\nSECTION\n  2\nENTITIES\n  0\nLWPOLYLINE\n 90\n" + std::string(count) +
