@@ -122,12 +122,6 @@ void MainWindow::show_round_of(ReadingRound* round) {
         if (first.isEmpty() ? asks(*m_stations[i]) : m_ids[i] == first) return show_station(m_ids[i]);
 }
 
-QList<Action> MainWindow::actions_declared() const {
-    QList<Action> all = m_actions;
-    for (const Station* one : m_stations) all += one->actions();
-    return all;
-}
-
 void MainWindow::do_at(Station* station, const Action& action) {
     if (!action.can()) return;
     if (!station || station == &shown()) return m_jobs.guarded(action.go);

@@ -38,8 +38,8 @@ public:
     const QList<Station*>& stations() const { return m_stations; }
     /// Does it, with its station in front; what cannot be done is said.
     void do_at(Station* station, const Action& action);
-    /// Everything that can be done, of the window and of its stations.
-    QList<Action> actions_declared() const;
+    /// What can be done whatever station is shown.
+    const QList<Action>& own_actions() const { return m_actions; }
     void set_dark(bool dark);
     void fold_workings();
     Finder* open_finder();

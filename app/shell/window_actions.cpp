@@ -21,20 +21,20 @@ QList<Action> of_the_job(MainWindow& window) {
         if (!window.offer_left_work()) window.calliper().tell(tr("No earlier run left anything unsaved."), false);
     };
     return {
-        {"job.open", tr("Open…"), {QKeySequence::Open}, [&window] { window.jobs().ask_open(); }, menu, {}, true},
+        {"job.open", tr("Open…"), {tr("Ctrl+O")}, [&window] { window.jobs().ask_open(); }, menu, {}, true},
         {"job.recent", tr("Open again"), {}, {}, menu, {}, true},
         {"job.demo-tide-house", tr("Demo: Tide-house regulator"), {tr("Ctrl+D")}, demo("tide-house"), menu, {}, true},
         {"job.demo-saloon", tr("Demo: Saloon clock of the ferry Merrow"), {}, demo("saloon"), menu, {}, true},
         {"job.demo-watch", tr("Demo: Lamplighter's watch"), {}, demo("watch"), menu, {}, true},
-        {"job.save", tr("Save"), {QKeySequence::Save}, [&window] { window.jobs().save(); }, menu, {}, true, {}, true},
+        {"job.save", tr("Save"), {tr("Ctrl+S")}, [&window] { window.jobs().save(); }, menu, {}, true, {}, true},
         {"job.save-as", tr("Save as…"), {tr("Ctrl+Shift+S")}, [&window] { window.jobs().save_as(); }, menu, {}, true},
         {"job.left-work", tr("Unsaved work of earlier runs…"), {}, left_work, menu, {}, true},
         {"job.svg", tr("Export the drawn part as SVG…"), {tr("Ctrl+E")}, out("svg"), menu, {}, true, {}, true},
         {"job.dxf", tr("Export the drawn part as DXF…"), {tr("Ctrl+Shift+E")}, out("dxf"), menu, {}, true},
         {"job.step", tr("Export the drawn part as a STEP solid…"), {tr("Ctrl+Alt+E")}, out("step"), menu, {}, true, step_available},
         // What the station shows: a part at 1:1, the plan of the holes, or the survey.
-        {"job.print", tr("Print what is shown to PDF…"), {QKeySequence::Print}, out("pdf"), menu, {}, true},
-        {"job.quit", tr("Quit"), {QKeySequence::Quit}, [&window] { window.close(); }, menu, {}, true, {}, true},
+        {"job.print", tr("Print what is shown to PDF…"), {tr("Ctrl+P")}, out("pdf"), menu, {}, true},
+        {"job.quit", tr("Quit"), {tr("Ctrl+Q")}, [&window] { window.close(); }, menu, {}, true, {}, true},
     };
 }
 
@@ -104,7 +104,7 @@ QList<Action> of_the_view(MainWindow& window) {
                {"view.find", tr("Find…"), {tr("Ctrl+K")}, [&window] { window.open_finder(); }, menu, {}, true},
                {"view.up", tr("Up the ladder"), {tr("Ctrl+Up")}, [&document] { document.climb(1); }, menu, {}, true},
                {"view.down", tr("Down the ladder"), {tr("Ctrl+Down")}, [&document] { document.climb(-1); }, menu, {}, true},
-               {"view.train", tr("The other train"), {tr("Ctrl+Right")}, [&document] { document.next_train(); }, menu, {}, true},
+               {"view.other-train", tr("The other train"), {tr("Ctrl+Right")}, [&document] { document.next_train(); }, menu, {}, true},
                {"view.fold", tr("Fold the workings"), {tr("F4")}, [&window] { window.fold_workings(); }, menu, {}, true},
                {"view.dark", tr("Light or dark"), {tr("Ctrl+Shift+D")}, [&window] { window.set_dark(!theme().dark); }, menu, {}, true},
                {"motion.run", tr("Run or pause the movement"), {Qt::Key_Space}, [&motion] { motion.toggle(); }, menu, {}, true, {}, true},

@@ -38,7 +38,8 @@ void refuse_false_counts(const std::string& dxf) {
         const long long group = number_at_the_start(code);
         const long long count = number_at_the_start(value);
         if (group >= first_count && group <= last_count && (count > most || count < -most))
-            throw InputError("file", "a count of " + print_short(static_cast<double>(count)), "a DXF file whose counts are those of its points");
+            throw InputError("file", "a count of " + print_short(static_cast<double>(count)),
+                             "a DXF file whose counts are those of its points");
     }
 }
 

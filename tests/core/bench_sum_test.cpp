@@ -3,6 +3,7 @@
 #include <cmath>
 
 #include "number/input_error.h"
+#include "oscillator/pendulum_design.h"
 #include "support/demo.h"
 #include "survey/hole_sums.h"
 #include "teeth/mesh_simulation.h"
@@ -101,4 +102,18 @@ TEST_CASE("every sum of the bench can be answered from a few typed sizes") {
         CHECK(answer.found.size() > 2);
         for (const SumLine& asked : answer.asked) CHECK(asked.from != "missing");
     }
+}
+
+TEST_CASE("a southern latitude reaches the design of a pendulum as a number, and weighs as the northern one does") {
+    const auto designed = [](double latitude_deg) {
+        return answer_sum(pendulum_design_calculation(), {{"beats_per_hour", 3600}, {"latitude_deg", latitude_deg}},
+                          {"bob_diameter_mm=120", "bob_thickness_mm=40"});
+    };
+    const SumAnswer south = designed(-34);
+    const SumAnswer north = designed(34);
+    INFO(south.fault);
+    CHECK(south.fault.empty());
+    REQUIRE(!south.found.empty());
+    REQUIRE(south.found.size() == north.found.size());
+    for (size_t i = 0; i < south.found.size(); ++i) CHECK(south.found[i].text == north.found[i].text);
 }

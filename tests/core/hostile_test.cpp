@@ -3,10 +3,10 @@
 #include <cmath>
 #include <stdexcept>
 
-#include "stock/stock.h"
 #include "exchange/outline_in.h"
 #include "job/file.h"
 #include "power/power_chain.h"
+#include "stock/stock.h"
 #include "support/demo.h"
 #include "support/files.h"
 #include "topic.h"
