@@ -128,13 +128,7 @@ QString LookRound::keep(const QString& text, bool) {
 QString LookRound::simulated() {
     if (!m_document.calliper()) throw no_instrument();
     const RateLog& log = m_document.job().rate_log;
-    constexpr double half_day_s = 43200, morning_s = 8 * 3600, first_day_s = 1794297600;
-    double last = first_day_s - half_day_s;
-    for (const RateObservation& look : log.looks) last = std::max(last, look.reference_s);
-    for (const RateEvent& event : log.events) last = std::max(last, event.reference_s);
-    // Morning and evening, the next one that is at least half a day on.
-    const double next = std::ceil((last + half_day_s - morning_s) / half_day_s) * half_day_s + morning_s;
-    const auto look = m_document.calliper()->look(log, next, m_turn++);
+    const auto look = m_document.calliper()->look(log, SimulatedCalliper::next_look_s(log), m_turn++);
     if (!look) throw no_instrument();
     return words(look_in_words(*look));
 }

@@ -1,5 +1,7 @@
 #pragma once
 
+#include <cmath>
+
 #include "exchange/drawing.h"
 #include "workings/calculation.h"
 
@@ -23,17 +25,22 @@ struct DepthingInput {
 };
 
 /// What a hole does to one mesh.
+/// A hole nearer than this to where it should be is not drilled anew.
+inline constexpr double hole_right_mm = 0.02;
+
 struct DepthingEffect {
     std::string id;
     double distance_mm = 0;  ///< from the hole to this neighbour
     double depth_mm = 0;     ///< positive: too deep
+    bool right() const { return std::abs(depth_mm) < hole_right_mm; }
     static const Record& record();
 };
 
 struct DepthingResult {
     std::vector<Point> points;  ///< where both arcs cross, the nearer to the hole first; for one neighbour the nearest on its arc
     std::vector<DepthingEffect> effects;
-    std::optional<double> off_mm;        ///< from the hole to the first point
+    std::optional<double> off_mm;  ///< from the hole to the first point
+    bool right() const { return off_mm && *off_mm < hole_right_mm; }
     std::optional<double> arcs_miss_mm;  ///< arcs that do not cross: how far they stay apart
     static const Record& record();
 };

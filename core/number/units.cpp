@@ -210,4 +210,11 @@ std::string print_span(double seconds) {
     return text;
 }
 
+double in_mg_cm2(double kg_m2) { return kg_m2 * 1e10; }
+double in_microjoule(double J) { return J * 1e6; }
+
+std::string print_inertia(double kg_m2, int decimals) { return print_fixed(in_mg_cm2(kg_m2), decimals) + " mg cm²"; }
+std::string print_energy_of_beat(double J, int significant) { return print_short(in_microjoule(J), significant) + " µJ"; }
+std::string print_power_of_train(double W, int significant) { return print_short(1e6 * W, significant) + " µW"; }
+
 }  // namespace echappe

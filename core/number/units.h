@@ -50,4 +50,13 @@ std::string print_many(double value);
 /// A span of time as a craftsman says it: "7 min 30 s", "12 h", "1 min", "0.5 s", "8 d 4 h".
 std::string print_span(double seconds);
 
+/// "12.30 mg cm²": the inertia of a balance.
+std::string print_inertia(double kg_m2, int decimals);
+/// In the words of a beat: "84.2 µJ", "23.4 µW".
+std::string print_energy_of_beat(double J, int significant);
+std::string print_power_of_train(double W, int significant);
+/// The number alone, in the unit that those write.
+double in_mg_cm2(double kg_m2);
+double in_microjoule(double J);
+
 }  // namespace echappe

@@ -1,19 +1,10 @@
 #include "pivots/record.h"
 
-#include <algorithm>
 #include <cmath>
 
+#include "workings/found.h"
+
 namespace echappe {
-namespace {
-
-template <class List, class Is>
-auto* found(List& list, const Is& is) {
-    const auto at = std::find_if(list.begin(), list.end(), is);
-    return at == list.end() ? nullptr : &*at;
-}
-
-}  // namespace
-
 const std::vector<std::string>& plate_names() {
     static const std::vector<std::string> names = {"front", "back"};
     return names;

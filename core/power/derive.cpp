@@ -6,6 +6,7 @@
 
 #include "number/input_error.h"
 #include "number/units.h"
+#include "power/enough.h"
 #include "teeth/mesh_simulation.h"
 
 namespace echappe {
@@ -368,6 +369,7 @@ void derive_drive(const Sources& from, const DriveRecord& drive, DerivedPower& p
                 work += (out.torque[i][0] - out.torque[i - 1][0]) * (out.torque[i][1] + out.torque[i - 1][1]) / 2;
             if (const double run = out.torque.back()[0]; run > 0) out.verdict = judge_drive(work / run, *out.least_N_mm);
         }
+        if (out.least_N_mm) out.right_N_mm = {least_times * *out.least_N_mm, most_times * *out.least_N_mm};
         chain_of(from, out, power);
         judge_wear(from, out);
         look_for_causes(from, power, out);
@@ -401,6 +403,35 @@ void judge_power(const DerivedDrive& power, std::vector<Finding>& out) {
 }
 
 }  // namespace
+
+std::optional<SpringMatchResult> strips_for(const DerivedDrive& now, const std::vector<Strip>& drawer) {
+    if (now.drive.kind == "weight" || now.drive.kind == "rewound" || !now.spring || !now.drive.barrel_height_mm || !now.turns) return {};
+    const DriveRecord& drive = now.drive;
+    SpringMatchInput in;
+    in.barrel_bore_mm = *drive.barrel_bore_mm;
+    in.arbor_mm = *drive.arbor_mm;
+    in.barrel_height_mm = *drive.barrel_height_mm;
+    in.turns_needed = *now.turns;
+    in.least_N_mm = now.least_N_mm;
+    in.end = drive.end;
+    if (now.log) in.mean_N_mm = now.log->mean_N_mm;
+    if (drive.width_mm && drive.thickness_mm)
+        in.old = OldSpring{*drive.width_mm, *drive.thickness_mm, now.spring->length_mm, 1, drive.opened_diameter_mm, drive.cracked};
+    if (drive.kind == "fusee") {
+        if (!now.barrel_turns) return {};
+        // The barrel turns less often than the fusee, and its torque is as much higher.
+        const double gear = *now.turns / *now.barrel_turns;
+        in.turns_needed = *now.barrel_turns;
+        if (in.least_N_mm) *in.least_N_mm *= gear;
+        if (in.mean_N_mm) *in.mean_N_mm *= gear;
+    }
+    in.stock = drawer;
+    try {
+        return match_spring(in);
+    } catch (const InputError&) {
+        return {};  // neither least torque nor an old spring: nothing to match
+    }
+}
 
 std::string words_for(TorqueFrom from) {
     constexpr const char* all[] = {"", "the weight", "the log", "the strip's sizes", "rewind to rewind"};

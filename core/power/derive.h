@@ -45,6 +45,7 @@ struct DerivedDrive {
     std::vector<std::array<double, 2>> torque;  ///< [turns run, N mm] at that arbor, from wound to run down
     TorqueFrom torque_from = TorqueFrom::nothing;
     std::optional<double> least_N_mm;
+    std::optional<std::array<double, 2>> right_N_mm;  ///< from where to where it is right
     std::optional<DriveVerdict> verdict;
     std::optional<PowerChainResult> chain;   ///< at the start of the run
     std::vector<PowerChainResult> over_run;  ///< evenly from wound to run down, the first and the last with them
@@ -77,6 +78,9 @@ DerivedPower derive_power(const PowerRecord& record, const TrainRecord& movement
                           const std::optional<OscillatorRecord>& oscillator, const DerivedTrain& train, const DerivedMaking& making,
                           const DerivedOscillator& swings, Earlier<DerivedPower> earlier);
 std::vector<Finding> findings_of_power(const DerivedPower& derived);
+
+/// Strips of the drawer ranked for this barrel; none for a drive without a spring, or while sizes are missing.
+std::optional<SpringMatchResult> strips_for(const DerivedDrive& drive, const std::vector<Strip>& drawer);
 
 /// A strip as it lies when the barrel was wound by so many turns: packed on the arbor and at the wall, what is between goes over.
 struct Coils {

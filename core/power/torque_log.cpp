@@ -6,14 +6,13 @@
 
 #include "number/input_error.h"
 #include "number/units.h"
+#include "power/enough.h"
 
 namespace echappe {
 namespace {
 
 constexpr double pi = std::numbers::pi;
 constexpr const char* source = "work of a torque over its turns; 1.5 to 2 times the least that runs, as practised";
-constexpr double least_times = 1.5;
-constexpr double most_times = 2.0;
 constexpr double overdriving = 1.5;  ///< times what is wanted
 
 /// Largest and smallest torque between two turns: at the ends or at a reading.

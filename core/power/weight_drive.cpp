@@ -5,14 +5,13 @@
 
 #include "number/input_error.h"
 #include "number/units.h"
+#include "power/enough.h"
 
 namespace echappe {
 namespace {
 
 constexpr double pi = std::numbers::pi;
 constexpr const char* source = "lever of the line on the drum; work of the weight = torque × angle";
-constexpr double least_times = 1.5;  ///< the least weight that runs: so much for oil that thickens and cold
-constexpr double most_times = 2.0;
 
 double factor_of(const WeightDriveInput& in) { return std::pow(2.0, static_cast<double>(in.moving_pulleys)); }
 

@@ -240,4 +240,13 @@ double SimulatedCalliper::noise(const std::string& what, std::uint64_t turn) con
     return sum;
 }
 
+double SimulatedCalliper::next_look_s(const RateLog& log) {
+    constexpr double half_day_s = 43200, morning_s = 8 * 3600;
+    constexpr double first_day_s = 1794297600;  ///< 10 November 2026, the demo's own calendar
+    double last = first_day_s - half_day_s;
+    for (const RateObservation& look : log.looks) last = std::max(last, look.reference_s);
+    for (const RateEvent& event : log.events) last = std::max(last, event.reference_s);
+    return std::ceil((last + half_day_s - morning_s) / half_day_s) * half_day_s + morning_s;
+}
+
 }  // namespace echappe

@@ -93,6 +93,9 @@ public:
     std::optional<double> torque(double turns, bool winding, std::uint64_t turn) const;
     /// The least that keeps it going, as found by trial.
     std::optional<double> least_torque(std::uint64_t turn) const;
+    /// When the stand-in is looked at next: the morning or the evening that is at least half a day after all that the log has; an
+    /// empty log begins on a morning of its own.
+    static double next_look_s(const RateLog& log);
     /// A look at the clock beside the reference stand-in at this time, with the thermometer: it goes on from the log's last look,
     /// and answers to what was done since.
     std::optional<RateObservation> look(const RateLog& log, double reference_s, std::uint64_t turn) const;

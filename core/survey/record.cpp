@@ -1,18 +1,8 @@
 #include "survey/record.h"
 
-#include <algorithm>
+#include "workings/found.h"
 
 namespace echappe {
-namespace {
-
-template <class List, class Is>
-auto* found(List& list, const Is& is) {
-    const auto at = std::find_if(list.begin(), list.end(), is);
-    return at == list.end() ? nullptr : &*at;
-}
-
-}  // namespace
-
 const Record& ConditionRecord::record() {
     using In = ConditionRecord;
     static const Record record = Fields<In>()

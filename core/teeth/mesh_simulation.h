@@ -35,6 +35,9 @@ struct MeshSample {
     static const Record& record();
 };
 
+/// A pair that takes sooner than this, in degrees of the pinion before the line of centres, is felt as rough engaging.
+inline constexpr double engages_early_deg = 10;
+
 struct MeshSimulationResult {
     double centre_distance_mm = 0;
     double velocity_ratio_spread = 0;
@@ -50,6 +53,7 @@ struct MeshSimulationResult {
     std::string verdict;
     std::vector<MeshSample> samples;
     static const Record& record();
+    bool engages_early() const { return engagement_before_centre_deg > engages_early_deg; }
 };
 
 /// The real contact of the two actual profiles: for every stand of the wheel, each tooth says how far round its leaf must

@@ -49,7 +49,7 @@ void judge_candidates(const TrainRecord& record, const DerivedTrain& derived, st
 
 void judge_strain(const TrainRecord& record, const DerivedTrain& derived, std::vector<Finding>& out) {
     for (const Strain& strain : derived.strain) {
-        if (std::abs(strain.sigma) <= believed_sigma || !strain.predicted) continue;
+        if (strain.pull() != Strain::Pull::much || !strain.predicted) continue;
         out.push_back({"train.strain:" + strain.key.id(), "fault",
                        "Measured and derived disagree: " + record.name_of_quantity(strain.key) + ".",
                        "Measured " + print_short(strain.value) + ", the rest gives " + print_short(*strain.predicted, 5) + " " +

@@ -1,5 +1,7 @@
 #pragma once
 
+#include <cmath>
+
 #include "teeth/record.h"
 #include "train/evidence.h"
 #include "train/mesh_size.h"
@@ -51,6 +53,9 @@ struct Strain {
     double value = 0;
     std::optional<double> predicted;
     double sigma = 0;  ///< (measured − predicted) / u
+    /// At over 3 a reading and what follows from the rest disagree, at over 2 they are looked at twice.
+    enum class Pull { none, some, much };
+    Pull pull() const { return std::abs(sigma) > 3 ? Pull::much : std::abs(sigma) > 2 ? Pull::some : Pull::none; }
     std::optional<std::string> note;
     static const Record& record();
 };

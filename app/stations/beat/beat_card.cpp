@@ -75,7 +75,7 @@ SumAnswer BeatStation::measured() const {
     }
     if (const auto& b = swings().balance) {
         if (b->s_per_day_per_mm_of_spring) found(answer, "1 mm of spring", *b->s_per_day_per_mm_of_spring, 0, "s/d");
-        if (b->energy_J) found(answer, "energy that swings", 1e6 * *b->energy_J, 1, "µJ");
+        if (b->energy_J) found(answer, "energy that swings", in_microjoule(*b->energy_J), 1, "µJ");
     }
     const bool pendulum = o.kind == "pendulum";
     answer.asked.push_back(
@@ -227,8 +227,8 @@ std::vector<SumCard::Tab> BeatStation::tabs() {
                           [this](SumAnswer& answer) {
                               const auto& wheel = swings().wheel;
                               if (!wheel) return;
-                              found(answer, "inertia by its sizes", 1e10 * wheel->inertia_kg_m2, 3, "mg cm²");
-                              found(answer, "of that the screws", 1e10 * wheel->screws_kg_m2, 3, "mg cm²");
+                              found(answer, "inertia by its sizes", in_mg_cm2(wheel->inertia_kg_m2), 3, "mg cm²");
+                              found(answer, "of that the screws", in_mg_cm2(wheel->screws_kg_m2), 3, "mg cm²");
                               found(answer, "mass", 1000 * wheel->mass_g, 0, "mg");
                               found(answer, "1 mg more in the rim loses", wheel->s_per_day_per_mg_rim, 0, "s/d");
                           }));

@@ -8,6 +8,7 @@
 
 #include "drawing/lettering.h"
 #include "drawing/words.h"
+#include "number/units.h"
 #include "theme/theme.h"
 
 namespace echappe {
@@ -340,7 +341,7 @@ void SwingPicture::paint_balance() {
         if (++column == 2) column = 0, y += 44;
     };
     if (m_o.swing_deg) figure(tr("± %1°").arg(*m_o.swing_deg, 0, 'f', 0), tr("swing as found"));
-    if (m_swings.balance) figure(tr("%1 mg cm²").arg(m_swings.balance->inertia_kg_m2 * 1e10, 0, 'f', 2), tr("inertia for the beats"));
+    if (m_swings.balance) figure(words(print_inertia(m_swings.balance->inertia_kg_m2, 2)), tr("inertia for the beats"));
     if (whole_spring(m_o)) figure(tr("%1 mm").arg(whole_spring(m_o)->length_mm, 0, 'f', 1), tr("of spring, to the pins"));
     if (m_swings.balance && m_swings.balance->s_per_day_per_mm_of_spring)
         figure(tr("%1 s/d").arg(*m_swings.balance->s_per_day_per_mm_of_spring, 0, 'f', 0), tr("for 1 mm of it"));

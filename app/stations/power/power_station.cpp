@@ -105,33 +105,7 @@ SumAnswer PowerStation::measured() const {
 
 std::optional<SpringMatchResult> PowerStation::strips() const {
     const DerivedDrive* now = power();
-    if (!now || now->drive.kind == "weight" || now->drive.kind == "rewound" || !now->spring || !now->drive.barrel_height_mm || !now->turns)
-        return {};
-    const DriveRecord& drive = now->drive;
-    SpringMatchInput in;
-    in.barrel_bore_mm = *drive.barrel_bore_mm;
-    in.arbor_mm = *drive.arbor_mm;
-    in.barrel_height_mm = *drive.barrel_height_mm;
-    in.turns_needed = *now->turns;
-    in.least_N_mm = now->least_N_mm;
-    in.end = drive.end;
-    if (now->log) in.mean_N_mm = now->log->mean_N_mm;
-    if (drive.width_mm && drive.thickness_mm)
-        in.old = OldSpring{*drive.width_mm, *drive.thickness_mm, now->spring->length_mm, 1, drive.opened_diameter_mm, drive.cracked};
-    if (drive.kind == "fusee") {
-        if (!now->barrel_turns) return {};
-        // The barrel turns less often than the fusee, and its torque is as much higher.
-        const double gear = *now->turns / *now->barrel_turns;
-        in.turns_needed = *now->barrel_turns;
-        if (in.least_N_mm) *in.least_N_mm *= gear;
-        if (in.mean_N_mm) *in.mean_N_mm *= gear;
-    }
-    in.stock = m_workshop.stock().strips;
-    try {
-        return match_spring(in);
-    } catch (const InputError&) {
-        return {};  // neither least torque nor an old spring: nothing to match
-    }
+    return now ? strips_for(*now, m_workshop.stock().strips) : std::nullopt;
 }
 
 SumAnswer PowerStation::ranked() const {

@@ -52,7 +52,8 @@ void PowerStation::paint_torque(QPainter& painter, const DerivedDrive& power, co
         return;
     }
     write(painter, word_font(9), t.steel, {room.left(), room.top() + 42},
-          tr("at the %1 arbor, from %2").arg(words(m_document.job().train.name_of_arbor(power.arbor)).toLower(), words(words_for(power.torque_from))));
+          tr("at the %1 arbor, from %2")
+              .arg(words(m_document.job().train.name_of_arbor(power.arbor)).toLower(), words(words_for(power.torque_from))));
     // The verdict stands below in two lines, in three where there is little room.
     const double said = room.width() > 280 ? 54 : 68;
     const QRectF plot = room.adjusted(42, 62, -6, -said - 42);
@@ -63,12 +64,11 @@ void PowerStation::paint_torque(QPainter& painter, const DerivedDrive& power, co
     const auto at = [&](double turns, double torque) {
         return QPointF(plot.left() + turns / run * plot.width(), plot.bottom() - torque / most * plot.height());
     };
-    if (power.least_N_mm) {
-        constexpr double least_times = 1.5, most_times = 2;
+    if (power.right_N_mm) {
         QColor band = t.verdigris;
         band.setAlphaF(0.18f);
-        painter.fillRect(QRectF(at(0, most_times * *power.least_N_mm), at(run, least_times * *power.least_N_mm)), band);
-        write(painter, word_font(8.5), t.verdigris, at(run, most_times * *power.least_N_mm) + QPointF(-4, 13),
+        painter.fillRect(QRectF(at(0, (*power.right_N_mm)[1]), at(run, (*power.right_N_mm)[0])), band);
+        write(painter, word_font(8.5), t.verdigris, at(run, (*power.right_N_mm)[1]) + QPointF(-4, 13),
               tr("right: 1.5 to 2 times the least"), 1);
         painter.setPen(QPen(t.amber, 1.4, Qt::DashLine));
         painter.drawLine(at(0, *power.least_N_mm), at(run, *power.least_N_mm));
@@ -143,7 +143,7 @@ void PowerStation::paint_swing(QPainter& painter, const DerivedDrive& power, QPo
     const QPointF below = pivot + QPointF(0, length + 30);
     write(painter, figure_font(13), t.ink, below, tr("± %1°").arg(swing, 0, 'f', swing < 20 ? 1 : 0), 0);
     write(painter, word_font(9, true), t.ink, below + QPointF(0, 16),
-          tr("%1 µJ a beat").arg(words(print_short(1e6 * now.energy_per_beat_J, 3))), 0);
+          tr("%1 a beat").arg(words(print_energy_of_beat(now.energy_per_beat_J, 3))), 0);
     if (std::abs(end - start) > 0.05)
         write(painter, word_font(9), t.steel, below + QPointF(0, 31),
               tr("from %1° to %2°").arg(start, 0, 'f', start < 20 ? 1 : 0).arg(end, 0, 'f', end < 20 ? 1 : 0), 0);
@@ -204,7 +204,7 @@ void PowerStation::paint_flow(QPainter& painter, const DerivedDrive& power, cons
         write(painter, word_font(10, true), subject ? t.blued : t.ink, at + QPointF(0, -40),
               words(m_document.job().train.name_of_arbor(arbors[i].id)), 0);
         write(painter, word_font(9), t.steel, at + QPointF(0, -27), tr("%1 N mm").arg(words(print_short(arbors[i].torque_N_mm, 3))), 0);
-        QString hint = tr("power %1 µW").arg(words(print_short(1e6 * arbors[i].power_W, 3)));
+        QString hint = tr("power %1").arg(words(print_power_of_train(arbors[i].power_W, 3)));
         if (arbors[i].tooth_load_N) hint += tr("\ntooth load on its pinion %1 N").arg(words(print_short(*arbors[i].tooth_load_N, 3)));
         place({"arbor:" + words(arbors[i].id),
                QRectF(at - QPointF(24, 50), QSizeF(48, 64)),

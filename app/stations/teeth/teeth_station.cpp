@@ -17,9 +17,8 @@ namespace {
 
 constexpr long long drawn_points_per_flank = 24;
 constexpr double tried_step_mm = 0.01;
-constexpr double engages_early_deg = 10;  ///< more is felt as rough engaging
-constexpr double depths_height = 46;      ///< the scale of depths above the card
-constexpr double depths_modules = 1.0;    ///< it reaches this far to both sides
+constexpr double depths_height = 46;    ///< the scale of depths above the card
+constexpr double depths_modules = 1.0;  ///< it reaches this far to both sides
 
 }  // namespace
 
@@ -346,7 +345,7 @@ void TeethStation::paint_running(QPainter& painter, const DerivedMesh& mesh) {
     row(narrow ? tr("error") : tr("error of the pinion"),
         QString::number(run.transmission_error_arcmin, 'f', run.transmission_error_arcmin < 10 ? 1 : 0) + "′", t.blued);
     row(narrow ? tr("before") : tr("takes before the line"), QString::number(run.engagement_before_centre_deg, 'f', 1) + "°",
-        run.engagement_before_centre_deg > engages_early_deg ? t.amber : t.blued);
+        run.engages_early() ? t.amber : t.blued);
     row(narrow ? tr("pairs") : tr("pairs in touch"), QString::number(run.contact_ratio, 'f', 2), t.blued);
     row(tr("play"), length(run.backlash_mm), run.backlash_mm < 0 ? t.ruby : t.blued);
     row(narrow ? tr("tip") : tr("free under the tip"), length(run.tip_clearance_mm), run.tip_clearance_mm < 0 ? t.ruby : t.blued);

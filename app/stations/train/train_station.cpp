@@ -46,7 +46,9 @@ void paint_spring(QPainter& painter, QPointF a, QPointF b, double sigma, const Q
     painter.drawPolyline(line);
 }
 
-QColor strain_colour(double sigma) { return std::abs(sigma) > 3 ? theme().ruby : std::abs(sigma) > 2 ? theme().amber : theme().verdigris; }
+QColor ink_of(Strain::Pull pull) {
+    return pull == Strain::Pull::much ? theme().ruby : pull == Strain::Pull::some ? theme().amber : theme().verdigris;
+}
 
 const BlankResult* blank_of(const std::optional<BlankResult>& blank) { return blank ? &*blank : nullptr; }
 
@@ -249,7 +251,7 @@ void TrainStation::paint_springs(QPainter& painter, const View& view) {
     };
     for (const Strain& strain : derived.train.strain) {
         if (strain.key.kind != "centre_distance_mm") continue;
-        paint_spring(painter, hole(*strain.key.wheel_of), hole(*strain.key.pinion_of), strain.sigma, strain_colour(strain.sigma));
+        paint_spring(painter, hole(*strain.key.wheel_of), hole(*strain.key.pinion_of), strain.sigma, ink_of(strain.pull()));
     }
 }
 
@@ -496,8 +498,8 @@ double TrainStation::paint_evidence(QPainter& painter, double y) {
         write(painter, word_font(8.5), t.steel, {column_x, y + 15}, value);
         if (believed) {
             paint_spring(painter, {left_column - 92.0, y + 11}, {left_column - 92.0 + 30 + 4 * std::min(std::abs(sigma), 6.0), y + 11},
-                         sigma, strain_colour(sigma));
-            write(painter, word_font(8.5, std::abs(sigma) > 2), strain_colour(sigma), {left_column - 8.0, y + 15},
+                         sigma, ink_of(strain->pull()));
+            write(painter, word_font(8.5, strain->pull() != Strain::Pull::none), ink_of(strain->pull()), {left_column - 8.0, y + 15},
                   QString::number(std::abs(sigma), 'f', 1) + " σ", 1);
         } else {
             write(painter, word_font(8.5), t.steel, {left_column - 8.0, y + 15}, m.left_out ? tr("left out") : tr("waits"), 1);

@@ -11,8 +11,7 @@
 namespace echappe {
 namespace {
 
-constexpr double roomy = 640;      ///< narrower than this the loupe stands under the column, not over the plan
-constexpr double right_mm = 0.02;  ///< nearer than this nobody drills
+constexpr double roomy = 640;  ///< narrower than this the loupe stands under the column, not over the plan
 
 }  // namespace
 
@@ -145,7 +144,7 @@ void TrainStation::paint_depthing_column(QPainter& painter, const DepthingInput&
               tr("set from %1").arg(QString::fromStdString(m_document.job().train.name_of_arbor(n.id))));
         write(painter, figure_font(20), t.ink, {column_x, y + 28}, length(n.distance_mm));
         const double depth = result.effects[i].depth_mm;
-        const bool right = std::abs(depth) < right_mm;
+        const bool right = result.effects[i].right();
         const QString words =
             right ? tr("the hole is right") : length(std::abs(depth)) + (depth > 0 ? tr(" too deep") : tr(" too shallow"));
         write(painter, word_font(9.5, true), right ? t.verdigris : t.amber, {column_x, y + 48}, words);
@@ -159,7 +158,7 @@ void TrainStation::paint_depthing_column(QPainter& painter, const DepthingInput&
     if (result.off_mm) {
         write(painter, word_font(9.5), t.steel, {column_x, y},
               input.neighbours.size() == 2 ? tr("hole to the crossing") : tr("hole to the arc"));
-        write(painter, figure_font(15), *result.off_mm < right_mm ? t.verdigris : t.amber, {column_x, y + 22}, length(*result.off_mm));
+        write(painter, figure_font(15), result.right() ? t.verdigris : t.amber, {column_x, y + 22}, length(*result.off_mm));
         y += 46;
     }
     for (size_t i = 0; i < result.points.size() && input.neighbours.size() == 2; ++i) {
