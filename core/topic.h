@@ -71,23 +71,56 @@ Derived derive(const Job& job, const DeriveAids& aids = {});
 
 // ---- below: how a row is made of a derivation ----
 
-template <class P, class... Of>
-concept one_of = (std::is_same_v<P, Of> || ...);
+/// Where a part of the job, or a derivation, has a member of its own; else it is kept under the id of its topic.
 template <class P>
-concept Derivation = one_of<P, DerivedTrain, DerivedMaking, DerivedOscillator, DerivedBeat, DerivedPivots, DerivedPower, DerivedSurvey>;
+inline constexpr std::nullptr_t member_of{};
+template <>
+inline constexpr auto member_of<TrainRecord> = &Job::train;
+template <>
+inline constexpr auto member_of<TeethRecord> = &Job::teeth;
+template <>
+inline constexpr auto member_of<MakingRecord> = &Job::making;
+template <>
+inline constexpr auto member_of<SurveyRecord> = &Job::survey;
+template <>
+inline constexpr auto member_of<PowerRecord> = &Job::power;
+template <>
+inline constexpr auto member_of<std::optional<OscillatorRecord>> = &Job::oscillator;
+template <>
+inline constexpr auto member_of<RateLog> = &Job::rate_log;
+template <>
+inline constexpr auto member_of<LengthUnit> = &Job::length;
+template <>
+inline constexpr auto member_of<DerivedTrain> = &Derived::train;
+template <>
+inline constexpr auto member_of<DerivedMaking> = &Derived::making;
+template <>
+inline constexpr auto member_of<DerivedOscillator> = &Derived::oscillator;
+template <>
+inline constexpr auto member_of<DerivedBeat> = &Derived::beat;
+template <>
+inline constexpr auto member_of<DerivedPivots> = &Derived::pivots;
+template <>
+inline constexpr auto member_of<DerivedPower> = &Derived::power;
+template <>
+inline constexpr auto member_of<DerivedSurvey> = &Derived::survey;
+
+template <class P>
+concept PartOfJob = requires(const Job& job) {
+    job.*member_of<P>;
+};
+template <class P>
+concept Derivation = requires(Derived& derived) {
+    derived.*member_of<P>;
+};
 
 template <class P>
 const P& Deriving::part(const Job& job) const {
-    if constexpr (std::is_same_v<P, TrainRecord>) return job.train;
-    else if constexpr (std::is_same_v<P, TeethRecord>) return job.teeth;
-    else if constexpr (std::is_same_v<P, MakingRecord>) return job.making;
-    else if constexpr (std::is_same_v<P, PivotsRecord>) return job.survey.pivots;
-    else if constexpr (std::is_same_v<P, SurveyRecord>) return job.survey;
-    else if constexpr (std::is_same_v<P, PowerRecord>) return job.power;
-    else if constexpr (std::is_same_v<P, std::optional<OscillatorRecord>>) return job.oscillator;
-    else if constexpr (std::is_same_v<P, RateLog>) return job.rate_log;
-    else if constexpr (std::is_same_v<P, LengthUnit>) return job.length;
-    else {
+    if constexpr (PartOfJob<P>) {
+        return job.*member_of<P>;
+    } else if constexpr (std::is_same_v<P, PivotsRecord>) {
+        return job.survey.pivots;
+    } else {
         static const P none;
         const P* found = job.others.find<P>();
         return found ? *found : none;
@@ -96,13 +129,7 @@ const P& Deriving::part(const Job& job) const {
 
 template <class D>
 D& Deriving::kept(Derived& derived, const std::string& id) {
-    if constexpr (std::is_same_v<D, DerivedTrain>) return derived.train;
-    else if constexpr (std::is_same_v<D, DerivedMaking>) return derived.making;
-    else if constexpr (std::is_same_v<D, DerivedOscillator>) return derived.oscillator;
-    else if constexpr (std::is_same_v<D, DerivedBeat>) return derived.beat;
-    else if constexpr (std::is_same_v<D, DerivedPivots>) return derived.pivots;
-    else if constexpr (std::is_same_v<D, DerivedPower>) return derived.power;
-    else if constexpr (std::is_same_v<D, DerivedSurvey>) return derived.survey;
+    if constexpr (Derivation<D>) return derived.*member_of<D>;
     else return *derived.others.all.try_emplace(id, Part::of<D>()).first->second.template as<D>();
 }
 

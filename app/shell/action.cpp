@@ -15,6 +15,14 @@ bool Action::answers(const QKeyEvent& event) const {
     return std::any_of(keys.begin(), keys.end(), [&](const QKeySequence& own) { return own == pressed || (sign && own == plain); });
 }
 
+QList<QKeySequence> Action::keys_anywhere() const {
+    QList<QKeySequence> anywhere;
+    std::copy_if(keys.begin(), keys.end(), std::back_inserter(anywhere), [](const QKeySequence& key) {
+        return key.count() > 0 && (key[0].keyboardModifiers() & (Qt::ControlModifier | Qt::AltModifier));
+    });
+    return anywhere;
+}
+
 QString Action::key_words() const {
     if (keys.isEmpty()) return {};
     QString told = keys.front().toString();

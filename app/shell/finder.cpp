@@ -71,11 +71,21 @@ bool Finder::eventFilter(QObject* watched, QEvent* event) {
 
 std::vector<Finder::Entry> entries_of(MainWindow& window) {
     std::vector<Finder::Entry> entries;
-    for (QAction* action : window.actions())
-        if (!action->text().isEmpty() && action->isEnabled())
-            // A station's own plain key stands behind the name.
-            entries.push_back({action->text().remove('&').section('\t', 0, 0),
-                               action->shortcut().toString() + action->text().section('\t', 1), [action] { action->trigger(); }});
+    const auto offer = [&](const Action& action, Station* station, const QString& where) {
+        if (!action.go || !action.can()) return;
+        const QString key = action.keys.isEmpty() ? QString() : action.keys.front().toString();
+        const QString kind = QStringList({key, where}).join(key.isEmpty() || where.isEmpty() ? "" : ", ");
+        entries.push_back({action.words, kind, [&window, action, station] { window.do_at(station, action); }});
+    };
+    for (const Action& action : window.own_actions()) offer(action, nullptr, {});
+    for (const char* id : {"edit.undo", "edit.redo"})
+        if (auto* history = window.findChild<QAction*>(id); history && history->isEnabled())
+            entries.push_back({history->text(), history->shortcut().toString(), [history] { history->trigger(); }});
+    for (const StationRow& row : station_rows()) {
+        Station* station = window.station(row.id);
+        for (const Action& action : station->actions())
+            if (!action.of_every_station) offer(action, station, row.title);
+    }
     Document& document = window.document();
     for (const DerivedArbor& arbor : document.derived().train.arbors)
         entries.push_back({QString::fromStdString(arbor.name), Finder::tr("arbor"), [&document, id = arbor.id] { document.select(id); }});

@@ -117,16 +117,15 @@ void MainWindow::show_station(const QString& id) {
 void MainWindow::show_round_of(ReadingRound* round) {
     const auto asks = [&](const Station& one) { return one.asks_for(*round, m_calliper->solver()); };
     if (asks(shown())) return;
-    const QString first = round == &m_calliper->solver() ? "train" : QString();
     for (qsizetype i = 0; i < m_stations.size(); ++i)
-        if (first.isEmpty() ? asks(*m_stations[i]) : m_ids[i] == first) return show_station(m_ids[i]);
+        if (asks(*m_stations[i])) return show_station(m_ids[i]);
 }
 
 void MainWindow::do_at(Station* station, const Action& action) {
-    if (!action.can()) return;
-    if (!station || station == &shown()) return m_jobs.guarded(action.go);
-    show_station(m_ids[m_stations.indexOf(station)]);
-    station->come_for(action.go);
+    const bool here = !station || station == &shown();
+    if (!here) show_station(m_ids[m_stations.indexOf(station)]);
+    if (!action.can()) return m_calliper->tell(tr("%1: not possible as things stand.").arg(action.words), true);
+    here ? m_jobs.guarded(action.go) : station->come_for(action.go);
 }
 
 void MainWindow::set_dark(bool dark) {

@@ -18,6 +18,8 @@ void add_history(MainWindow& window) {
     QUndoStack* history = window.document().undo_stack();
     QAction* undo = history->createUndoAction(&window, MainWindow::tr("Undo"));
     QAction* redo = history->createRedoAction(&window, MainWindow::tr("Redo"));
+    undo->setObjectName("edit.undo");
+    redo->setObjectName("edit.redo");
     undo->setShortcut(QKeySequence::Undo);
     redo->setShortcuts({QKeySequence(MainWindow::tr("Ctrl+Shift+Z")), QKeySequence(MainWindow::tr("Ctrl+Y"))});
     menu_named(window, MainWindow::tr("&Edit")).addActions({undo, redo});
@@ -31,15 +33,17 @@ void add_action(MainWindow& window, const Action& action, Station* station) {
         menu.addMenu(window.jobs().recent());
         return;
     }
+    const QList<QKeySequence> anywhere = station ? action.keys_anywhere() : action.keys;
     // A station's own plain key stands behind the name: it is told, and not bound for the whole window.
-    const bool told_only = !action.everywhere && !action.keys.isEmpty();
+    const bool told_only = anywhere.isEmpty() && !action.keys.isEmpty();
     QAction* made = menu.addAction(action.words + (told_only ? "\t" + action.keys.front().toString() : QString()));
     made->setObjectName(action.id);
-    if (action.everywhere) made->setShortcuts(action.keys);
+    made->setShortcuts(anywhere);
     QObject::connect(made, &QAction::triggered, &window, [&window, action, station] { window.do_at(station, action); });
+    // Grey in an open menu only: by its key it is done, or said why not.
     if (action.possible) {
-        made->setEnabled(action.possible());
         QObject::connect(&menu, &QMenu::aboutToShow, made, [made, action] { made->setEnabled(action.possible()); });
+        QObject::connect(&menu, &QMenu::aboutToHide, made, [made] { made->setEnabled(true); });
     }
     window.addAction(made);
 }

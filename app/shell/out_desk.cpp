@@ -77,9 +77,10 @@ void OutDesk::take_file(const QString& path) {
     const QString ending = QFileInfo(path).suffix().toLower();
     if (ending == "csv") return import_readings(path);
     if (ending == "png" || ending == "jpg" || ending == "jpeg") {
-        for (Station* station : m_stations) {
-            emit station_wanted(station);
-            if (station->take_picture(path)) return;
+        const auto taker = std::find_if(m_stations.begin(), m_stations.end(), [](const Station* s) { return s->takes_pictures(); });
+        if (taker != m_stations.end()) {
+            emit station_wanted(*taker);
+            return (*taker)->take_picture(path);
         }
     }
     if (m_jobs.may_drop_edits()) m_jobs.open_file(path);

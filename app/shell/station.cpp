@@ -29,15 +29,17 @@ void Station::come_for(const std::function<void()>& action) {
 
 void Station::keyPressEvent(QKeyEvent* event) {
     for (const Action& action : actions())
-        if (!action.everywhere && action.answers(*event) && action.can()) return attempt(action.go);
+        if (action.answers(*event) && action.can()) return attempt(action.go);
     bool taken = false;
     attempt([&] { taken = other_key(*event); });
     if (!taken) Canvas::keyPressEvent(event);
 }
 
 QList<Action> Station::climbing() {
-    return {{"ladder.up", tr("Up the ladder"), {Qt::Key_Up}, [this] { m_document.climb(1); }},
-            {"ladder.down", tr("Down the ladder"), {Qt::Key_Down}, [this] { m_document.climb(-1); }}};
+    QList<Action> ways = {{"ladder.up", tr("Up the ladder"), {Qt::Key_Up}, [this] { m_document.climb(1); }},
+                          {"ladder.down", tr("Down the ladder"), {Qt::Key_Down}, [this] { m_document.climb(-1); }}};
+    for (Action& way : ways) way.of_every_station = true;
+    return ways;
 }
 
 }  // namespace echappe

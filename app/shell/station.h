@@ -64,8 +64,9 @@ public:
     virtual bool reads(const std::string& /*header*/) const { return false; }
     /// Keeps its readings; how many. Throws InputError.
     virtual size_t read_table(Job& /*job*/, const std::string& /*csv*/) { return 0; }
-    /// A picture that was dropped on the window; false when it has no use for it.
-    virtual bool take_picture(const QString& /*path*/) { return false; }
+    /// Whether a picture that is dropped on the window belongs here.
+    virtual bool takes_pictures() const { return false; }
+    virtual void take_picture(const QString& /*path*/) {}
 
 signals:
     void drawers_wanted();

@@ -21,20 +21,20 @@ QList<Action> of_the_job(MainWindow& window) {
         if (!window.offer_left_work()) window.calliper().tell(tr("No earlier run left anything unsaved."), false);
     };
     return {
-        {"job.open", tr("Open…"), {tr("Ctrl+O")}, [&window] { window.jobs().ask_open(); }, menu, {}, true},
-        {"job.recent", tr("Open again"), {}, {}, menu, {}, true},
-        {"job.demo-tide-house", tr("Demo: Tide-house regulator"), {tr("Ctrl+D")}, demo("tide-house"), menu, {}, true},
-        {"job.demo-saloon", tr("Demo: Saloon clock of the ferry Merrow"), {}, demo("saloon"), menu, {}, true},
-        {"job.demo-watch", tr("Demo: Lamplighter's watch"), {}, demo("watch"), menu, {}, true},
-        {"job.save", tr("Save"), {tr("Ctrl+S")}, [&window] { window.jobs().save(); }, menu, {}, true, {}, true},
-        {"job.save-as", tr("Save as…"), {tr("Ctrl+Shift+S")}, [&window] { window.jobs().save_as(); }, menu, {}, true},
-        {"job.left-work", tr("Unsaved work of earlier runs…"), {}, left_work, menu, {}, true},
-        {"job.svg", tr("Export the drawn part as SVG…"), {tr("Ctrl+E")}, out("svg"), menu, {}, true, {}, true},
-        {"job.dxf", tr("Export the drawn part as DXF…"), {tr("Ctrl+Shift+E")}, out("dxf"), menu, {}, true},
-        {"job.step", tr("Export the drawn part as a STEP solid…"), {tr("Ctrl+Alt+E")}, out("step"), menu, {}, true, step_available},
+        {"job.open", tr("Open…"), {tr("Ctrl+O")}, [&window] { window.jobs().ask_open(); }, menu},
+        {"job.recent", tr("Open again"), {}, {}, menu},
+        {"job.demo-tide-house", tr("Demo: Tide-house regulator"), {tr("Ctrl+D")}, demo("tide-house"), menu},
+        {"job.demo-saloon", tr("Demo: Saloon clock of the ferry Merrow"), {}, demo("saloon"), menu},
+        {"job.demo-watch", tr("Demo: Lamplighter's watch"), {}, demo("watch"), menu},
+        {"job.save", tr("Save"), {tr("Ctrl+S")}, [&window] { window.jobs().save(); }, menu, {}, {}, true},
+        {"job.save-as", tr("Save as…"), {tr("Ctrl+Shift+S")}, [&window] { window.jobs().save_as(); }, menu},
+        {"job.left-work", tr("Unsaved work of earlier runs…"), {}, left_work, menu},
+        {"job.svg", tr("Export the drawn part as SVG…"), {tr("Ctrl+E")}, out("svg"), menu, {}, {}, true},
+        {"job.dxf", tr("Export the drawn part as DXF…"), {tr("Ctrl+Shift+E")}, out("dxf"), menu},
+        {"job.step", tr("Export the drawn part as a STEP solid…"), {tr("Ctrl+Alt+E")}, out("step"), menu, {}, step_available},
         // What the station shows: a part at 1:1, the plan of the holes, or the survey.
-        {"job.print", tr("Print what is shown to PDF…"), {tr("Ctrl+P")}, out("pdf"), menu, {}, true},
-        {"job.quit", tr("Quit"), {tr("Ctrl+Q")}, [&window] { window.close(); }, menu, {}, true, {}, true},
+        {"job.print", tr("Print what is shown to PDF…"), {tr("Ctrl+P")}, out("pdf"), menu},
+        {"job.quit", tr("Quit"), {tr("Ctrl+Q")}, [&window] { window.close(); }, menu, {}, {}, true},
     };
 }
 
@@ -48,17 +48,10 @@ QList<Action> of_edits(MainWindow& window) {
          [&document] { document.choose_candidate(0); },
          menu,
          {},
-         true,
          {},
          true},
-        {"edit.stop", tr("Stop weighing what is lost"), {tr("Ctrl+Esc")}, [&document] { document.stop_weighing(); }, menu, {}, true},
-        {"edit.withdraw",
-         tr("Withdraw the choice"),
-         {tr("Ctrl+Shift+Return")},
-         [&document] { document.withdraw_choice(); },
-         menu,
-         {},
-         true},
+        {"edit.stop", tr("Stop weighing what is lost"), {tr("Ctrl+Esc")}, [&document] { document.stop_weighing(); }, menu},
+        {"edit.withdraw", tr("Withdraw the choice"), {tr("Ctrl+Shift+Return")}, [&document] { document.withdraw_choice(); }, menu},
         {"edit.unit",
          tr("Show lengths in inches or millimetres"),
          {tr("Ctrl+U")},
@@ -67,7 +60,6 @@ QList<Action> of_edits(MainWindow& window) {
          },
          menu,
          {},
-         true,
          {},
          true},
     };
@@ -84,34 +76,30 @@ QList<Action> of_the_view(MainWindow& window) {
                        row.title,
                        {QKeySequence(tr("Ctrl+%1").arg(++number))},
                        [&window, id = row.id] { window.show_station(id); },
-                       menu,
-                       {},
-                       true};
+                       menu};
     const auto beat_on = [&document, &motion] {
         if (const auto beats = document.derived().train.beats_per_hour) motion.step(3600 / *beats);
     };
-    return list +
-           QList<Action>{
-               {"view.drawers",
-                tr("The workshop's drawers: cutters, plates, leaves…"),
-                {tr("Ctrl+Shift+W")},
-                [&window] { window.open_stock(); },
-                menu,
-                {},
-                true,
-                {},
-                true},
-               {"view.find", tr("Find…"), {tr("Ctrl+K")}, [&window] { window.open_finder(); }, menu, {}, true},
-               {"view.up", tr("Up the ladder"), {tr("Ctrl+Up")}, [&document] { document.climb(1); }, menu, {}, true},
-               {"view.down", tr("Down the ladder"), {tr("Ctrl+Down")}, [&document] { document.climb(-1); }, menu, {}, true},
-               {"view.other-train", tr("The other train"), {tr("Ctrl+Right")}, [&document] { document.next_train(); }, menu, {}, true},
-               {"view.fold", tr("Fold the workings"), {tr("F4")}, [&window] { window.fold_workings(); }, menu, {}, true},
-               {"view.dark", tr("Light or dark"), {tr("Ctrl+Shift+D")}, [&window] { window.set_dark(!theme().dark); }, menu, {}, true},
-               {"motion.run", tr("Run or pause the movement"), {Qt::Key_Space}, [&motion] { motion.toggle(); }, menu, {}, true, {}, true},
-               {"motion.slower", tr("Slower"), {QKeySequence("[")}, [&motion] { motion.slower(); }, menu, {}, true},
-               {"motion.faster", tr("Faster"), {QKeySequence("]")}, [&motion] { motion.faster(); }, menu, {}, true},
-               {"motion.beat", tr("One beat on"), {tr("Shift+Space")}, beat_on, menu, {}, true},
-           };
+    return list + QList<Action>{
+                      {"view.drawers",
+                       tr("The workshop's drawers: cutters, plates, leaves…"),
+                       {tr("Ctrl+Shift+W")},
+                       [&window] { window.open_stock(); },
+                       menu,
+                       {},
+                       {},
+                       true},
+                      {"view.find", tr("Find…"), {tr("Ctrl+K")}, [&window] { window.open_finder(); }, menu},
+                      {"view.up", tr("Up the ladder"), {tr("Ctrl+Up")}, [&document] { document.climb(1); }, menu},
+                      {"view.down", tr("Down the ladder"), {tr("Ctrl+Down")}, [&document] { document.climb(-1); }, menu},
+                      {"view.other-train", tr("The other train"), {tr("Ctrl+Right")}, [&document] { document.next_train(); }, menu},
+                      {"view.fold", tr("Fold the workings"), {tr("F4")}, [&window] { window.fold_workings(); }, menu},
+                      {"view.dark", tr("Light or dark"), {tr("Ctrl+Shift+D")}, [&window] { window.set_dark(!theme().dark); }, menu},
+                      {"motion.run", tr("Run or pause the movement"), {Qt::Key_Space}, [&motion] { motion.toggle(); }, menu, {}, {}, true},
+                      {"motion.slower", tr("Slower"), {QKeySequence("[")}, [&motion] { motion.slower(); }, menu},
+                      {"motion.faster", tr("Faster"), {QKeySequence("]")}, [&motion] { motion.faster(); }, menu},
+                      {"motion.beat", tr("One beat on"), {tr("Shift+Space")}, beat_on, menu},
+                  };
 }
 
 QList<Action> of_measuring(MainWindow& window) {
@@ -122,20 +110,12 @@ QList<Action> of_measuring(MainWindow& window) {
         line.line().selectAll();
     };
     return {
-        {"measure.line", tr("To the calliper line"), {Qt::Key_F2}, to_the_line, menu, {}, true},
-        {"measure.unkept", tr("Back to what was typed and not kept"), {tr("Shift+F2")}, [&line] { line.back_to_unkept(); }, menu, {}, true},
-        {"measure.simulated", tr("Read the simulated calliper"), {Qt::Key_F3}, [&line] { line.send_simulated(); }, menu, {}, true},
-        {"measure.how", tr("How to take this reading"), {Qt::Key_F1}, [&line] { line.explain(); }, menu, {}, true},
-        {"measure.another", tr("Another quantity"), {tr("Ctrl+Tab")}, [&line] { line.ask_next(1); }, menu, {}, true},
-        {"measure.table",
-         tr("Read measurements from CSV…"),
-         {},
-         [&window] { window.out().ask_readings(&window); },
-         menu,
-         {},
-         true,
-         {},
-         true},
+        {"measure.line", tr("To the calliper line"), {Qt::Key_F2}, to_the_line, menu},
+        {"measure.unkept", tr("Back to what was typed and not kept"), {tr("Shift+F2")}, [&line] { line.back_to_unkept(); }, menu},
+        {"measure.simulated", tr("Read the simulated calliper"), {Qt::Key_F3}, [&line] { line.send_simulated(); }, menu},
+        {"measure.how", tr("How to take this reading"), {Qt::Key_F1}, [&line] { line.explain(); }, menu},
+        {"measure.another", tr("Another quantity"), {tr("Ctrl+Tab")}, [&line] { line.ask_next(1); }, menu},
+        {"measure.table", tr("Read measurements from CSV…"), {}, [&window] { window.out().ask_readings(&window); }, menu, {}, {}, true},
     };
 }
 

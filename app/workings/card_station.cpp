@@ -10,12 +10,11 @@ CardStation::CardStation(Document& document, std::vector<SumCard::Tab> tabs, QWi
 void CardStation::resizeEvent(QResizeEvent*) { m_card->setGeometry(width() - SumCard::wide, 0, SumCard::wide, height()); }
 
 QList<Action> CardStation::make_actions() {
-    return climbing() +
-           QList<Action>{
-               {"sheet.next", tr("The next sheet"), {Qt::Key_Tab}, [this] { m_card->show_sum(m_card->shown() + 1); }, {}, tr("next sum")},
-               {"sheet.before", tr("The sheet before"), {Qt::SHIFT | Qt::Key_Backtab, Qt::Key_Backtab}, [this] {
-                    m_card->show_sum(m_card->shown() - 1);
-                }}};
+    const auto leaf = [this](int by) { return [this, by] { m_card->show_sum(m_card->shown() + by); }; };
+    QList<Action> sheets = {{"sheet.next", tr("The next sheet"), {Qt::Key_Tab}, leaf(1), {}, tr("next sum")},
+                            {"sheet.before", tr("The sheet before"), {Qt::SHIFT | Qt::Key_Backtab, Qt::Key_Backtab}, leaf(-1)}};
+    for (Action& action : sheets) action.of_every_station = true;
+    return climbing() + sheets;
 }
 
 }  // namespace echappe

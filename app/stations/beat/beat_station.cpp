@@ -153,7 +153,7 @@ QList<Action> BeatStation::make_actions() {
                {"beat.much-less", tr("Turn it back by eight steps"), {Qt::SHIFT | Qt::Key_Left}, turn(-8)},
                {"beat.much-more", tr("Turn it on by eight steps"), {Qt::SHIFT | Qt::Key_Right}, turn(8)},
                {"beat.advised", tr("Try what is advised"), {Qt::Key_A}, [this] { try_advised(); }, menu, tr("as advised")},
-               {"beat.keep", tr("Done: keep what was tried"), {Qt::Key_Return}, [this] { keep(); }, menu},
+               {"beat.keep", tr("Done: keep what was tried"), {Qt::Key_Return}, [this] { keep(); }, menu, tr("done")},
                {"beat.means", tr("Another means: nut, tray, pins, screws"), {Qt::Key_M}, [this] { next_means(1); }, menu, tr("another")},
                {"beat.nothing", tr("Try nothing"), {Qt::Key_Escape, Qt::Key_Home}, [this] { try_amount(0); }},
                {"beat.remove", tr("Take the picked look out"), {Qt::Key_Delete}, [this] { remove_picked_look(); }, menu},
@@ -323,7 +323,8 @@ double BeatStation::paint_means(QPainter& painter, const QRectF& room) {
                tr("Kept in the log between two looks"),
                {}});
     } else if (room.width() > narrow) {
-        write(painter, word_font(8.5), t.steel, {room.right(), y}, tr("← → turn it · A as advised · M another · Enter: done"), 1);
+        write(painter, word_font(8.5), t.steel, {room.right(), y},
+              legend({"beat.less|beat.more", "beat.advised", "beat.means", "beat.keep"}, " · "), 1);
     }
     y += 8;
     const std::string& advice = now->advice.empty() ? beat().advice : now->advice;

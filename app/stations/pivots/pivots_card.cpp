@@ -26,7 +26,7 @@ void PivotsStation::paint_card(QPainter& painter, const QRectF& room) {
     write(painter, word_font(8), t.steel, {inner.left(), height() - 24.0},
           legend({"pivots.ream", "pivots.take", "pivots.finish", "pivots.between"}, " · "));
     write(painter, word_font(8), t.steel, {inner.left(), height() - 9.0},
-          legend({"pivots.school", "pivots.method"}, " · ") + tr(" · Enter next · Ctrl+P sheet"));
+          legend({"pivots.school", "pivots.method", "pivots.next"}, " · ") + tr(" · Ctrl+P sheet"));
 }
 
 double PivotsStation::paint_decision(QPainter& painter, const DerivedHole& hole, const QRectF& room, double y) {

@@ -261,7 +261,8 @@ void PowerStation::paint_rewind(QPainter& painter, const DerivedDrive& power, co
               .arg(words(print_short(power.rewind->energy_J, 3)), words(print_short(power.rewind->energy_day_J, 3))));
     double y = box.bottom() + 58;
     for (const RewindCheck& check : power.rewind->checked)
-        y += write_wrapped(painter, word_font(9.5), check.forbids ? t.ruby : t.ink, {box.left(), y}, box.width(), words(check.sentence)) + 4;
+        y +=
+            write_wrapped(painter, word_font(9.5), check.forbids ? t.ruby : t.ink, {box.left(), y}, box.width(), words(check.sentence)) + 4;
 }
 
 }  // namespace echappe

@@ -24,7 +24,8 @@ public:
     std::vector<Scene> scenes() override;
     QString writes(const QString& ending) const override { return ending == "pdf" ? tr("survey") : QString(); }
     void write_to(const QString& path) override;
-    bool take_picture(const QString& path) override { return add_photo(path), true; }
+    bool takes_pictures() const override { return true; }
+    void take_picture(const QString& path) override { add_photo(path); }
 
     /// The spot that is judged: "centre.wheel".
     const Spot* spot() const;

@@ -117,10 +117,10 @@ void BlankView::paint(QPainter& painter) {
     painter.drawLine(from, from + QPointF(bar * scale(*planned), 0));
     for (const double end : {0.0, bar * scale(*planned)}) painter.drawLine(from + QPointF(end, -4), from + QPointF(end, 4));
     write(painter, word_font(8.5), t.ink, from + QPointF(bar * scale(*planned) / 2, -7), QString::number(bar) + " mm", 0);
+    const QString keys = legend({"blank.more-arms|blank.fewer-arms", "blank.leave"});
     write(painter, word_font(8.5), t.steel, {24, height() - 12.0},
-          width() < roomy
-              ? tr("Drag rim or hub  ·  click a figure  ·  A, Shift+A arms  ·  B back")
-              : tr("Drag the rim or the hub  ·  click a figure to type it, empty for the rule  ·  A, Shift+A arms  ·  B back to the mesh"));
+          width() < roomy ? tr("Drag rim or hub  ·  click a figure  ·  ") + keys
+                          : tr("Drag the rim or the hub  ·  click a figure to type it, empty for the rule  ·  ") + keys);
 }
 
 void BlankView::paint_wheel(QPainter& painter, const DerivedMesh& mesh, const BlankResult& blank) {
@@ -373,9 +373,10 @@ QList<Action> BlankView::make_actions() {
     const auto more = [this] { set_arms(blank()->arms < 3 ? 3 : std::min(8LL, blank()->arms + 1)); };
     const auto fewer = [this] { set_arms(blank()->arms <= 3 ? 0 : blank()->arms - 1); };
     return climbing() +
-           QList<Action>{{"blank.more-arms", tr("One arm more"), {Qt::Key_A}, more, {}, {}, false, planned},
-                         {"blank.fewer-arms", tr("One arm less"), {Qt::SHIFT | Qt::Key_A}, fewer, {}, tr("arms"), false, planned},
-                         {"blank.leave", tr("Back to the mesh"), {Qt::Key_B, Qt::Key_Escape}, [this] { emit left(); }, {}, tr("back")}};
+           QList<Action>{
+               {"blank.more-arms", tr("One arm more"), {Qt::Key_A}, more, {}, tr("arms"), planned},
+               {"blank.fewer-arms", tr("One arm less"), {Qt::SHIFT | Qt::Key_A}, fewer, {}, {}, planned},
+               {"blank.leave", tr("Back to the mesh"), {Qt::Key_B, Qt::Key_Escape}, [this] { emit left(); }, {}, tr("back to the mesh")}};
 }
 
 }  // namespace echappe

@@ -367,7 +367,7 @@ void TeethStation::paint_running(QPainter& painter, const DerivedMesh& mesh) {
     if (width() >= roomy) {
         // Beside the picture, under what runs: teeth reach as far as they are zoomed.
         QPointF line(width() - right_column(), height() - card_height - depths_height - 36.0);
-        for (const QString& keys : {tr("Z, Shift+Z zoom  ·  W whole"), legend({"teeth.other-mesh", "teeth.other-part"}),
+        for (const QString& keys : {legend({"teeth.closer|teeth.farther", "teeth.fit"}), legend({"teeth.other-mesh", "teeth.other-part"}),
                                     legend({"teeth.blank", "teeth.turn", "teeth.faults"})}) {
             write(painter, word_font(8.5), t.steel, line, keys);
             line.ry() += 14;
@@ -550,7 +550,7 @@ QList<Action> TeethStation::make_actions() {
     };
     return climbing() +
            QList<Action>{
-               {"teeth.closer", tr("Closer"), {Qt::Key_Z}, [this] { zoom(1.25, middle()); }},
+               {"teeth.closer", tr("Closer"), {Qt::Key_Z}, [this] { zoom(1.25, middle()); }, {}, tr("zoom")},
                {"teeth.farther", tr("Farther off"), {Qt::SHIFT | Qt::Key_Z}, [this] { zoom(0.8, middle()); }},
                {"teeth.fit", tr("The whole mesh"), {Qt::Key_W}, [this] { fit(); }, {}, tr("whole")},
                {"teeth.deeper",
@@ -570,14 +570,12 @@ QList<Action> TeethStation::make_actions() {
                {"teeth.other-part", tr("The other part of the mesh"), {Qt::Key_P}, [this] { select_part(!m_wheel); }, {}, tr("other part")},
                {"teeth.turn", tr("One turn of the pinion"), {Qt::Key_T}, turn, {}, tr("one turn")},
                {"teeth.faults", tr("What goes wrong in real movements"), {Qt::Key_F}, faults, {}, tr("faults")},
-               {"teeth.blank", tr("The blank"), {Qt::Key_B}, [this] { show_blank(true); }, {}, tr("blank")},
-               {"teeth.blank-anywhere",
+               {"teeth.blank",
                 tr("The wheel's blank and crossings"),
-                {tr("Ctrl+B")},
-                [this] { show_blank(!blank_shown()); },
+                {Qt::Key_B, tr("Ctrl+B")},
+                [this] { show_blank(!blank_shown() || just_come()); },
                 tr("&View"),
-                {},
-                true}};
+                tr("blank")}};
 }
 
 QString TeethStation::writes(const QString& ending) const {

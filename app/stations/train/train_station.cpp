@@ -579,7 +579,6 @@ QList<Action> TrainStation::make_actions() {
                           [this] { m_document.stop_weighing(); },
                           {},
                           {},
-                          false,
                           [this] { return m_document.weighing(); }},
                          {"train.wheel",
                           tr("Change the wheel's count…"),
@@ -587,25 +586,15 @@ QList<Action> TrainStation::make_actions() {
                           [this] { edit_count(m_document.subject() + ".wheel"); },
                           menu,
                           {},
-                          true,
                           {},
                           true},
                          {"train.pinion",
                           tr("Change the pinion's count…"),
                           {tr("Ctrl+L")},
                           [this] { edit_count(m_document.subject() + ".pinion"); },
-                          menu,
-                          {},
-                          true},
-                         {"train.find", tr("Find a train…"), {tr("Ctrl+F")}, find, menu, {}, true},
-                         {"train.divide", tr("Divide with the workshop's plates"), {}, divide, menu, {}, true, {}, true},
-                         {"train.depthing-anywhere",
-                          tr("Depthing of the selected arbor"),
-                          {tr("Ctrl+Shift+A")},
-                          [this] { show_depthing(!m_depthing); },
-                          tr("&View"),
-                          {},
-                          true}};
+                          menu},
+                         {"train.find", tr("Find a train…"), {tr("Ctrl+F")}, find, menu},
+                         {"train.divide", tr("Divide with the workshop's plates"), {}, divide, menu, {}, {}, true}};
 }
 
 std::vector<Scene> TrainStation::scenes() {

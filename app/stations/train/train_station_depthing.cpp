@@ -207,13 +207,17 @@ QList<Action> TrainStation::depthing_actions() {
         m_moved_mm.reset();
         update();
     };
-    return {{"depthing.show", tr("The depthing, or not"), {Qt::Key_D}, [this] { show_depthing(!m_depthing); }},
-            {"depthing.leave", tr("The hole back where it was"), {Qt::Key_Escape}, leave, {}, {}, false, shown},
-            {"depthing.keep", tr("Keep the hole where it was tried"), {Qt::Key_Return}, [this] { keep_hole(); }, {}, {}, false, shown},
-            {"depthing.left", tr("The hole to the left"), {Qt::Key_Left}, nudge(-nudge_mm, 0), {}, {}, false, shown},
-            {"depthing.right", tr("The hole to the right"), {Qt::Key_Right}, nudge(nudge_mm, 0), {}, {}, false, shown},
-            {"depthing.up", tr("The hole up"), {Qt::Key_Up}, nudge(0, nudge_mm), {}, {}, false, shown},
-            {"depthing.down", tr("The hole down"), {Qt::Key_Down}, nudge(0, -nudge_mm), {}, {}, false, shown}};
+    return {{"depthing.show",
+             tr("Depthing of the selected arbor"),
+             {Qt::Key_D, tr("Ctrl+Shift+A")},
+             [this] { show_depthing(!m_depthing || just_come()); },
+             tr("&View")},
+            {"depthing.leave", tr("The hole back where it was"), {Qt::Key_Escape}, leave, {}, {}, shown},
+            {"depthing.keep", tr("Keep the hole where it was tried"), {Qt::Key_Return}, [this] { keep_hole(); }, {}, {}, shown},
+            {"depthing.left", tr("The hole to the left"), {Qt::Key_Left}, nudge(-nudge_mm, 0), {}, {}, shown},
+            {"depthing.right", tr("The hole to the right"), {Qt::Key_Right}, nudge(nudge_mm, 0), {}, {}, shown},
+            {"depthing.up", tr("The hole up"), {Qt::Key_Up}, nudge(0, nudge_mm), {}, {}, shown},
+            {"depthing.down", tr("The hole down"), {Qt::Key_Down}, nudge(0, -nudge_mm), {}, {}, shown}};
 }
 
 }  // namespace echappe

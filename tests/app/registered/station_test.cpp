@@ -133,7 +133,8 @@ TEST_CASE("a station that is registered stands on the bar, in the menus, in the 
     REQUIRE(menu);
     CHECK(menu->actions().front()->text() == "Light the lamp\tG");
     const auto entries = entries_of(*bench.window);
-    CHECK(std::any_of(entries.begin(), entries.end(), [](const Finder::Entry& e) { return e.name == "Light the lamp" && e.kind == "G"; }));
+    CHECK(std::any_of(entries.begin(), entries.end(),
+                      [](const Finder::Entry& e) { return e.name == "Light the lamp" && e.kind == "G, Lamp"; }));
     CHECK(bench.lamp().painted_legend() == QString::fromUtf8("G light  ·  ⇧G out"));
 }
 
