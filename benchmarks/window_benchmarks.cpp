@@ -10,7 +10,9 @@
 #include "stations/pivots/pivots_station.h"
 #include "stations/teeth/teeth_station.h"
 #include "stations/train/train_station.h"
+#include "survey/edits.h"
 #include "theme/theme.h"
+#include "train/edits.h"
 #include "workings/workings_panel.h"
 
 // The figures the issue of this slice names: an edit painted in 16 ms, start to first paint under 500 ms.
@@ -27,7 +29,9 @@ void edit_to_painted(benchmark::State& state) {
     QImage screen(window.size(), QImage::Format_ARGB32_Premultiplied);
     double reading = 35.0;
     for (auto _ : state) {
-        window.document().store_reading({{"centre_distance_mm", {}, "centre", "third"}, reading += 0.001, 0.05}, "calliper");
+        window.document().edit(store_reading(window.document().job().train,
+                                             {{"centre_distance_mm", {}, "centre", "third"}, reading += 0.001, 0.05}, "calliper", "d",
+                                             "2026-11-28"));
         window.render(&screen);
     }
     window.document().undo_stack()->setClean();
@@ -45,8 +49,8 @@ void edit_of_power_or_rate(benchmark::State& state) {
     for (auto _ : state) {
         by += 0.001;
         window.document().edit("edit", [&](Job& job) {
-            if (state.range(0) == 0) job.power.drives.front().weight_kg = 5 + by;
-            else if (state.range(0) == 1) job.power.drives.front().thickness_mm = 0.44 + by / 100;
+            if (state.range(0) == 0) job.power.drives.front().as<WeightDrive>()->weight_kg = 5 + by;
+            else if (state.range(0) == 1) job.power.drives.front().as<FuseeDrive>()->strip.thickness_mm = 0.44 + by / 100;
             else job.rate_log.looks.back().shown_s += by;
         });
         QApplication::processEvents();  // the plot replots and the window paints, as on a screen
@@ -96,7 +100,7 @@ void frame_of_two_wheels_of_100(benchmark::State& state) {
         job.train.arbors[0].train.wheels.front().teeth = 100;
         job.train.arbors[4].train.pinion = 100;
     });
-    window.document().select("tide-1");
+    window.document().selection().select("tide-1");
     window.show_station("teeth");
     (*window.findChild<TeethStation*>()).other_mesh();
     (*window.findChild<TeethStation*>())
@@ -169,9 +173,10 @@ void edit_among_500_holes(benchmark::State& state) {
         Document& document = window.document();
         switch (state.range(0)) {
             case 2:
-                document.set_condition(*std::find_if(document.derived().survey.spots.begin(), document.derived().survey.spots.end(),
-                                                     [&](const Spot& spot) { return spot.part == hole.id; }),
-                                       at % 2 == 0 ? "good" : "worn");
+                document.edit(judge_condition(document.derived().survey,
+                                              *std::find_if(document.derived().survey.spots.begin(), document.derived().survey.spots.end(),
+                                                            [&](const Spot& spot) { return spot.part == hole.id; }),
+                                              at % 2 == 0 ? "good" : "worn", "2026-11-28"));
                 break;
             case 3:
                 document.edit("pass", [id = hole.id](Job& job) {
@@ -182,7 +187,7 @@ void edit_among_500_holes(benchmark::State& state) {
                 (*window.findChild<PivotsStation*>()).next_school();
                 break;
             default:
-                document.keep_survey_reading({hole.id, "hole_max_mm", hole.arbor, "hole", "", "mm"}, reading);
+                document.edit(keep_reading(document.job().train, {hole.id, "hole_max_mm", hole.arbor, "hole", "", "mm"}, reading));
         }
         editing_ms += static_cast<double>(clock.nsecsElapsed()) / 1e6;
         QApplication::processEvents();  // what asked to be painted is painted, as on a screen

@@ -49,12 +49,14 @@ void print_fields(const Record& record, void* example, const std::string& indent
 
 void print_field(const Field& field, void* example, const std::string& indent, bool defaults, int depth) {
     std::cout << indent << field.name << bracketed(field);
-    const Slot slot = field.slot(example);
+    Slot slot = field.slot(example);
+    if (const auto* other = std::get_if<OtherKindSlot>(&slot)) slot = other->field->slot(other->fresh);
     if (defaults && !field.required) {
         if (const auto* number = std::get_if<double*>(&slot)) std::cout << " default " << print_short(**number, 12);
         if (const auto* whole = std::get_if<long long*>(&slot)) std::cout << " default " << **whole;
         if (const auto* exact = std::get_if<Rational*>(&slot); exact && field.range.holds((**exact).to_double()))
             std::cout << " default " << print_short((**exact).to_double(), 12);
+        if (const auto* kind = std::get_if<KindSlot>(&slot)) std::cout << " default " << field.choices[kind->kinds->now(kind->variant)];
         if (const auto* word = std::get_if<std::string*>(&slot)) std::cout << " default " << (**word).substr(0, 40);
     }
     std::cout << ": " << field.meaning << "\n";

@@ -34,7 +34,7 @@ CalliperLine::CalliperLine(Document& document, QWidget* parent)
     m_line->setMaxLength(longest_entry);
     m_line->installEventFilter(this);
     connect(&document, &Document::changed, this, &CalliperLine::refresh);
-    connect(&document, &Document::subject_changed, this, [this] {
+    connect(&document.selection(), &Selection::changed, this, [this] {
         m_round->follow_subject();
         refresh();
     });

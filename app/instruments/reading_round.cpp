@@ -3,10 +3,13 @@
 #include <QKeyEvent>
 #include <algorithm>
 
+#include "document/today.h"
 #include "drawing/words.h"
 #include "number/input_error.h"
 #include "number/numeral.h"
 #include "number/units.h"
+#include "survey/edits.h"
+#include "train/edits.h"
 #include "train/reading.h"
 
 namespace echappe {
@@ -63,7 +66,8 @@ QString SolverRound::keep(const QString& text, bool simulated) {
     const Measurable now = *measurable();
     const Evidence reading = read_evidence(m_document.job().train, m_document.job().length, now.key, text.toStdString());
     m_wanted.reset();
-    m_document.store_reading(reading, simulated ? QObject::tr("calliper, simulated") : QObject::tr("calliper"));
+    m_document.edit(
+        echappe::store_reading(m_document.job().train, reading, simulated ? "calliper, simulated" : "calliper", fresh_id(), today()));
     const QString kept = reading.value > 0 ? words(print_short(reading.value, 7) + " " + now.key.unit()) : text.trimmed();
     return QObject::tr("Kept: %1 %2. Undo with Ctrl+Z.").arg(words(now.name), kept);
 }
@@ -149,8 +153,8 @@ void PlateRound::show_subject() {
     if (!now) return;
     m_showing = true;
     if (now->subject.ends_with(".front") || now->subject.ends_with(".back"))
-        m_document.select_hole(now->arbor, now->subject.substr(now->subject.rfind('.') + 1));
-    else if (!now->arbor.empty()) m_document.select(now->arbor);
+        m_document.selection().select_hole(now->arbor, now->subject.substr(now->subject.rfind('.') + 1));
+    else if (!now->arbor.empty()) m_document.selection().select(now->arbor);
     m_showing = false;
 }
 
@@ -184,7 +188,7 @@ QString PlateRound::keep_word(const QString& word, const SurveyQuestion& now) {
     const QString name = words(name_of(m_document.job().train, now));
     if (word == "n") {
         m_at = now;
-        m_document.cannot_be_measured(now);
+        m_document.edit(leave_unmeasured(m_document.job().train, now));
         go_on();
         return QObject::tr("Cannot be measured: %1. Undo with Ctrl+Z.").arg(name);
     }
@@ -195,11 +199,11 @@ QString PlateRound::keep_word(const QString& word, const SurveyQuestion& now) {
     const QString plate = words(now.subject.substr(now.subject.rfind('.') + 1));
     // At the head of a plate's round the whole plate was pegged.
     if (word == "pp" || now.subject.starts_with("plate.")) {
-        m_document.peg_plate(plate.toStdString());
+        m_document.edit(peg_plate(m_document.derived().pivots, plate.toStdString()));
         return QObject::tr("The whole %1 plate: pegged clean, or not where all were. Undo with Ctrl+Z.").arg(plate);
     }
     const bool pegged = !(hole && hole->pegged);
-    m_document.set_pegged({now.subject}, pegged);
+    m_document.edit(peg_hole(now.subject, pegged));
     return (pegged ? QObject::tr("Pegged clean: %1. Undo with Ctrl+Z.") : QObject::tr("Not pegged: %1. Undo with Ctrl+Z."))
         .arg(name.section(QString::fromUtf8(" · "), 0, 0));
 }
@@ -213,7 +217,7 @@ QString PlateRound::keep(const QString& text, bool) {
                          "the reading; N and Enter when it cannot be measured, Tab to pass on");
     const double value = read_survey(m_document.job().train, m_document.job().length, now, text.toStdString());
     m_at = now;
-    m_document.keep_survey_reading(now, value);
+    m_document.edit(keep_reading(m_document.job().train, now, value));
     const bool way = now.field == "wear_direction_deg";
     const QString kept = way ? words(way_in_words(now.subject.ends_with(".back") ? seen_from_behind_deg(value) : value))
                              : length(m_document.job(), value) + " " + words(m_document.job().length.symbol);
@@ -237,7 +241,7 @@ QString PlateRound::instrument() const {
     return now && now->field.starts_with("hole_") ? QObject::tr("pin gauges") : QObject::tr("calliper");
 }
 
-void PlateRound::follow_subject() { go_to(m_document.hole()); }
+void PlateRound::follow_subject() { go_to(m_document.selection().hole()); }
 
 bool PlateRound::key_on_empty_line(int key) {
     if (key != Qt::Key_Left || !question()) return false;

@@ -16,7 +16,7 @@ InputError no_instrument() { return {"instrument", "none here", "the demo's, or 
 }  // namespace
 
 const DriveRecord* TorqueRound::drive() const {
-    const TrainList* train = m_document.train();
+    const TrainList* train = m_document.selection().train();
     for (const DriveRecord& drive : m_document.job().power.drives)
         if (train && drive.train == train->id) return &drive;
     return nullptr;
@@ -90,8 +90,9 @@ QString TorqueRound::simulated() {
 std::function<void()> TorqueRound::hold() {
     m_at = question();
     if (!m_at) return {};
-    return [this, at = m_at, train = m_document.train()->id] {
-        while (m_document.train() && m_document.train()->id != train && m_document.job().train.trains.size() > 1) m_document.next_train();
+    return [this, at = m_at, train = m_document.selection().train()->id] {
+        while (m_document.selection().train() && m_document.selection().train()->id != train && m_document.job().train.trains.size() > 1)
+            m_document.selection().next_train();
         m_at = at;
     };
 }

@@ -40,12 +40,12 @@ Ladder::Ladder(Document& document, QWidget* parent) : Canvas(parent), m_document
         update();
     };
     connect(&document, &Document::changed, this, refresh);
-    connect(&document, &Document::subject_changed, this, refresh);
+    connect(&document.selection(), &Selection::changed, this, refresh);
 }
 
 Ladder::Content Ladder::content() const {
     Content content;
-    const TrainList* train = m_document.train();
+    const TrainList* train = m_document.selection().train();
     if (!train) return content;
     const Derived& derived = m_document.derived();
     content.train = words(train->name).toUpper();
@@ -68,7 +68,7 @@ Ladder::Rung Ladder::rung_of(const DerivedArbor& arbor) const {
     if (arbor.period_s) rung.period = words(print_span(*arbor.period_s));
     rung.period_open = arbor.period_known == Known::missing;
     if (!arbor.direction.empty()) rung.direction = arbor.direction == "cw" ? tr("turns right ↻") : tr("turns left ↺");
-    rung.subject = arbor.id == m_document.subject();
+    rung.subject = arbor.id == m_document.selection().subject();
     const ArborInput& written = m_document.job().train.arbor(arbor.id)->train;
     if (written.wheel.is == Count::Is::lost || written.pinion.is == Count::Is::lost)
         rung.marks = m_document.derived().train.chosen ? tr("chosen") : tr("lost");
@@ -94,7 +94,8 @@ void Ladder::paint(QPainter& painter) {
     write(painter, word_font(8), m_content.several ? t.blued : t.steel, {206.0, 27},
           m_content.several ? tr("other train →") : tr("power climbs ↑"), 1);
     if (m_content.several)
-        place({"other train", QRectF(110, 10, 104, 26), [this] { m_document.next_train(); }, tr("Shows the next train (→)"), {}});
+        place(
+            {"other train", QRectF(110, 10, 104, 26), [this] { m_document.selection().next_train(); }, tr("Shows the next train (→)"), {}});
     const double step = std::min(150.0, (height() - top - bottom) / static_cast<double>(m_content.rungs.size()));
     double y = height() - bottom;
     for (const Rung& rung : m_content.rungs) {
@@ -143,13 +144,13 @@ void Ladder::paint_rung(QPainter& painter, const Rung& rung, const QRectF& room,
               {text_x, line += line_height + 1}, rung.period);
     if (!rung.direction.isEmpty()) write(painter, word_font(8.5), t.steel, {text_x, line += line_height}, rung.direction);
     write(painter, word_font(8.5), rung.worst.empty() ? t.steel : t.severity(rung.worst), {text_x, line + line_height}, rung.marks);
-    place({"rung:" + words(rung.arbor), room, [this, id = rung.arbor] { m_document.select(id); }, {}, {}});
+    place({"rung:" + words(rung.arbor), room, [this, id = rung.arbor] { m_document.selection().select(id); }, {}, {}});
 }
 
 void Ladder::keyPressEvent(QKeyEvent* event) {
-    if (event->key() == Qt::Key_Up) m_document.climb(1);
-    else if (event->key() == Qt::Key_Down) m_document.climb(-1);
-    else if (event->key() == Qt::Key_Right) m_document.next_train();
+    if (event->key() == Qt::Key_Up) m_document.selection().climb(1);
+    else if (event->key() == Qt::Key_Down) m_document.selection().climb(-1);
+    else if (event->key() == Qt::Key_Right) m_document.selection().next_train();
     else QWidget::keyPressEvent(event);
 }
 

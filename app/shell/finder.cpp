@@ -88,7 +88,8 @@ std::vector<Finder::Entry> entries_of(MainWindow& window) {
     }
     Document& document = window.document();
     for (const DerivedArbor& arbor : document.derived().train.arbors)
-        entries.push_back({QString::fromStdString(arbor.name), Finder::tr("arbor"), [&document, id = arbor.id] { document.select(id); }});
+        entries.push_back(
+            {QString::fromStdString(arbor.name), Finder::tr("arbor"), [&document, id = arbor.id] { document.selection().select(id); }});
     for (const Measurable& m : document.derived().train.measurables)
         entries.push_back({QString::fromStdString(m.name), Finder::tr("reading"), [&window, key = m.key] { window.calliper().ask(key); }});
     return entries;

@@ -36,8 +36,8 @@ void Station::keyPressEvent(QKeyEvent* event) {
 }
 
 QList<Action> Station::climbing() {
-    QList<Action> ways = {{"ladder.up", tr("Up the ladder"), {Qt::Key_Up}, [this] { m_document.climb(1); }},
-                          {"ladder.down", tr("Down the ladder"), {Qt::Key_Down}, [this] { m_document.climb(-1); }}};
+    QList<Action> ways = {{"ladder.up", tr("Up the ladder"), {Qt::Key_Up}, [this] { m_document.selection().climb(1); }},
+                          {"ladder.down", tr("Down the ladder"), {Qt::Key_Down}, [this] { m_document.selection().climb(-1); }}};
     for (Action& way : ways) way.of_every_station = true;
     return ways;
 }

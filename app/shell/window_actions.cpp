@@ -1,8 +1,10 @@
 #include "shell/window_actions.h"
 
+#include "document/today.h"
 #include "exchange/step.h"
 #include "shell/main_window.h"
 #include "theme/theme.h"
+#include "train/edits.h"
 
 namespace echappe {
 namespace {
@@ -45,13 +47,13 @@ QList<Action> of_edits(MainWindow& window) {
         {"edit.choose",
          tr("Choose the likeliest counts"),
          {tr("Ctrl+Return")},
-         [&document] { document.choose_candidate(0); },
+         [&document] { document.edit(choose(document.derived().train, 0, today())); },
          menu,
          {},
          {},
          true},
-        {"edit.stop", tr("Stop weighing what is lost"), {tr("Ctrl+Esc")}, [&document] { document.stop_weighing(); }, menu},
-        {"edit.withdraw", tr("Withdraw the choice"), {tr("Ctrl+Shift+Return")}, [&document] { document.withdraw_choice(); }, menu},
+        {"edit.stop", tr("Stop weighing what is lost"), {tr("Ctrl+Esc")}, [&document] { document.weigher().stop(); }, menu},
+        {"edit.withdraw", tr("Withdraw the choice"), {tr("Ctrl+Shift+Return")}, [&document] { document.edit(withdraw_choice()); }, menu},
         {"edit.unit",
          tr("Show lengths in inches or millimetres"),
          {tr("Ctrl+U")},
@@ -80,26 +82,27 @@ QList<Action> of_the_view(MainWindow& window) {
     const auto beat_on = [&document, &motion] {
         if (const auto beats = document.derived().train.beats_per_hour) motion.step(3600 / *beats);
     };
-    return list + QList<Action>{
-                      {"view.drawers",
-                       tr("The workshop's drawers: cutters, plates, leaves…"),
-                       {tr("Ctrl+Shift+W")},
-                       [&window] { window.open_stock(); },
-                       menu,
-                       {},
-                       {},
-                       true},
-                      {"view.find", tr("Find…"), {tr("Ctrl+K")}, [&window] { window.open_finder(); }, menu},
-                      {"view.up", tr("Up the ladder"), {tr("Ctrl+Up")}, [&document] { document.climb(1); }, menu},
-                      {"view.down", tr("Down the ladder"), {tr("Ctrl+Down")}, [&document] { document.climb(-1); }, menu},
-                      {"view.other-train", tr("The other train"), {tr("Ctrl+Right")}, [&document] { document.next_train(); }, menu},
-                      {"view.fold", tr("Fold the workings"), {tr("F4")}, [&window] { window.fold_workings(); }, menu},
-                      {"view.dark", tr("Light or dark"), {tr("Ctrl+Shift+D")}, [&window] { window.set_dark(!theme().dark); }, menu},
-                      {"motion.run", tr("Run or pause the movement"), {Qt::Key_Space}, [&motion] { motion.toggle(); }, menu, {}, {}, true},
-                      {"motion.slower", tr("Slower"), {QKeySequence("[")}, [&motion] { motion.slower(); }, menu},
-                      {"motion.faster", tr("Faster"), {QKeySequence("]")}, [&motion] { motion.faster(); }, menu},
-                      {"motion.beat", tr("One beat on"), {tr("Shift+Space")}, beat_on, menu},
-                  };
+    return list +
+           QList<Action>{
+               {"view.drawers",
+                tr("The workshop's drawers: cutters, plates, leaves…"),
+                {tr("Ctrl+Shift+W")},
+                [&window] { window.open_stock(); },
+                menu,
+                {},
+                {},
+                true},
+               {"view.find", tr("Find…"), {tr("Ctrl+K")}, [&window] { window.open_finder(); }, menu},
+               {"view.up", tr("Up the ladder"), {tr("Ctrl+Up")}, [&document] { document.selection().climb(1); }, menu},
+               {"view.down", tr("Down the ladder"), {tr("Ctrl+Down")}, [&document] { document.selection().climb(-1); }, menu},
+               {"view.other-train", tr("The other train"), {tr("Ctrl+Right")}, [&document] { document.selection().next_train(); }, menu},
+               {"view.fold", tr("Fold the workings"), {tr("F4")}, [&window] { window.fold_workings(); }, menu},
+               {"view.dark", tr("Light or dark"), {tr("Ctrl+Shift+D")}, [&window] { window.set_dark(!theme().dark); }, menu},
+               {"motion.run", tr("Run or pause the movement"), {Qt::Key_Space}, [&motion] { motion.toggle(); }, menu, {}, {}, true},
+               {"motion.slower", tr("Slower"), {QKeySequence("[")}, [&motion] { motion.slower(); }, menu},
+               {"motion.faster", tr("Faster"), {QKeySequence("]")}, [&motion] { motion.faster(); }, menu},
+               {"motion.beat", tr("One beat on"), {tr("Shift+Space")}, beat_on, menu},
+           };
 }
 
 QList<Action> of_measuring(MainWindow& window) {

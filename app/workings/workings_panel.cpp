@@ -24,7 +24,7 @@ QString state_sign(Known known) {
 WorkingsSheet::WorkingsSheet(Document& document, QWidget* parent) : Canvas(parent), m_document(document) {
     setAccessibleName(tr("Workings"));
     connect(&document, &Document::changed, this, qOverload<>(&QWidget::update));
-    connect(&document, &Document::subject_changed, this, [this] {
+    connect(&document.selection(), &Selection::changed, this, [this] {
         m_unfolded.clear();
         update();
     });
@@ -38,7 +38,7 @@ void WorkingsSheet::unfold(const std::string& name) {
 void WorkingsSheet::paint(QPainter& painter) {
     const Theme& t = theme();
     painter.fillRect(rect(), t.sheet);
-    const DerivedArbor* subject = m_document.derived().train.arbor(m_document.subject());
+    const DerivedArbor* subject = m_document.derived().train.arbor(m_document.selection().subject());
     double y = 34;
     if (!subject) {
         write_wrapped(painter, word_font(10), t.steel, {margin, 20}, panel_width - 2 * margin,
@@ -136,7 +136,7 @@ double WorkingsSheet::paint_finding(QPainter& painter, const Finding& finding, d
     y += write_wrapped(painter, word_font(9), t.steel, {x, y}, width, words(finding.reason)) + 4;
     place({"finding:" + words(finding.id),
            QRectF(x, head, width, y - head),
-           [this, arbor = finding.arbor] { m_document.select(arbor); },
+           [this, arbor = finding.arbor] { m_document.selection().select(arbor); },
            tr("Goes to the arbor"),
            {}});
     if (judged) {

@@ -124,8 +124,8 @@ void advise(const OscillatorRecord& o, double beats, DerivedBeat& out) {
         return;
     }
     if (out.means.empty()) {
-        out.advice = fit->verdict + (o.kind == "pendulum" ? " Give the nut's pitch, and the turns follow."
-                                                          : " Give the spring's sizes, and the pins' way follows.");
+        out.advice = fit->verdict + (o.as<Pendulum>() ? " Give the nut's pitch, and the turns follow."
+                                                      : " Give the spring's sizes, and the pins' way follows.");
         return;
     }
     for (RateMeans& means : out.means) try {

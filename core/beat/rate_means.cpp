@@ -23,44 +23,44 @@ size_t bob_of(const CompoundPendulumInput& body) {
 
 double period_of(const CompoundPendulumInput& body) { return compound_pendulum(body).period_s; }
 
-double by_nut(const OscillatorRecord& o, double beats, double turns) {
-    CompoundPendulumInput body = pendulum_body_of(o, beats);
+double by_nut(const OscillatorRecord& o, const Pendulum& p, double beats, double turns) {
+    CompoundPendulumInput body = pendulum_body_of(o, p, beats);
     const double before = period_of(body);
     PendulumPart& bob = body.parts[bob_of(body)];
-    (bob.centre_mm ? *bob.centre_mm : *bob.top_mm) -= turns * *o.nut_pitch_mm;
+    (bob.centre_mm ? *bob.centre_mm : *bob.top_mm) -= turns * *p.nut_pitch_mm;
     return day_s * (before / period_of(body) - 1);
 }
 
-double by_tray(const OscillatorRecord& o, double beats, double grams) {
-    CompoundPendulumInput body = pendulum_body_of(o, beats);
+double by_tray(const OscillatorRecord& o, const Pendulum& p, double beats, double grams) {
+    CompoundPendulumInput body = pendulum_body_of(o, p, beats);
     const double all_g = 1000 * compound_pendulum(body).mass_kg;
     if (-grams >= all_g)
         throw InputError("tray", print_fixed(grams, 1) + " g", "less off than the pendulum's " + print_short(all_g, 4) + " g");
     body.add_mass_kg = grams / 1000;
-    body.add_at_mm = *o.tray_mm;
+    body.add_at_mm = *p.tray_mm;
     return *compound_pendulum(body).add_s_per_day;
 }
 
-BalanceInput balance_of(const OscillatorRecord& o, double beats) {
+BalanceInput balance_of(const Balance& b, double beats) {
     BalanceInput in;
     in.beats_per_hour = beats;
-    if (const Hairspring* spring = whole_spring(o)) in.spring = *spring;
-    else in.inertia_kg_m2 = o.inertia_kg_m2 ? o.inertia_kg_m2 : std::optional(balance_wheel({*whole_wheel(o), o.screws}).inertia_kg_m2);
-    in.screws = o.screws;
+    if (const Hairspring* spring = whole_spring(b)) in.spring = *spring;
+    else in.inertia_kg_m2 = b.inertia_kg_m2 ? b.inertia_kg_m2 : std::optional(balance_wheel({*whole_wheel(b), b.screws}).inertia_kg_m2);
+    in.screws = b.screws;
     for (BalanceScrews& pair : in.screws) pair.move_mm = 0;
     return in;
 }
 
-double by_pins(const OscillatorRecord& o, double beats, double mm) {
-    BalanceInput in = balance_of(o, beats);
+double by_pins(const Balance& b, double beats, double mm) {
+    BalanceInput in = balance_of(b, beats);
     in.length_change_mm = -mm;
     return balance(in).rate_change_s_per_day;
 }
 
 size_t pair_of(const RateMeans& means) { return std::stoul(means.id.substr(means.id.find('.') + 1)); }
 
-double by_screws(const OscillatorRecord& o, double beats, const RateMeans& means, double amount) {
-    BalanceInput in = balance_of(o, beats);
+double by_screws(const Balance& b, double beats, const RateMeans& means, double amount) {
+    BalanceInput in = balance_of(b, beats);
     BalanceScrews& pair = in.screws[pair_of(means)];
     pair.move_mm = -amount * pair.pitch_mm.value_or(1);
     return balance(in).rate_change_s_per_day;
@@ -70,30 +70,31 @@ RateMeans named(std::string id, std::string name, std::string unit, double step,
     return {std::move(id), std::move(name), std::move(unit), step, most, 0, false, std::move(gains), std::move(loses), false, {}, {}, {}};
 }
 
-std::vector<RateMeans> of_pendulum(const OscillatorRecord& o, double beats) {
+std::vector<RateMeans> of_pendulum(const OscillatorRecord& o, const Pendulum& p, double beats) {
     std::vector<RateMeans> list;
     constexpr double eighth = 0.125;
-    if (o.nut_pitch_mm)
+    if (p.nut_pitch_mm)
         list.push_back(named("nut", "rating nut", "turn", eighth, 8, "up: the bob higher, faster", "down: the bob lower, slower"));
-    if (o.tray_mm && (o.mass_kg || whole_parts(o))) {
+    if (p.tray_mm && (p.mass_kg || whole_parts(p))) {
         // Above the centre of swing a weight laid on gains, below it loses.
         RateMeans tray = named("tray", "tray", "g", 0.1, 50, "laid on the tray: faster", "taken off the tray: slower");
-        if (by_tray(o, beats, 1) < 0) tray.gains = "taken off the tray: faster", tray.loses = "laid on the tray: slower", tray.gains_taken_off = true;
+        if (by_tray(o, p, beats, 1) < 0)
+            tray.gains = "taken off the tray: faster", tray.loses = "laid on the tray: slower", tray.gains_taken_off = true;
         list.push_back(tray);
     }
     return list;
 }
 
-std::vector<RateMeans> of_balance(const OscillatorRecord& o) {
+std::vector<RateMeans> of_balance(const Balance& b) {
     std::vector<RateMeans> list;
-    const Hairspring* spring = whole_spring(o);
+    const Hairspring* spring = whole_spring(b);
     if (spring)
         list.push_back(named("pins", "regulator pins", "mm", 0.01, std::min(3.0, spring->length_mm / 10),
                              "away from the stud: shorter, faster", "towards the stud: longer, slower"));
-    if (!spring && !o.inertia_kg_m2 && !whole_wheel(o)) return list;
-    for (size_t i = 0; i < o.screws.size(); ++i) {
-        const bool threaded = o.screws[i].pitch_mm.has_value();
-        const std::string which = o.screws.size() > 1 ? "screws, pair " + std::to_string(i + 1) : "pair of screws";
+    if (!spring && !b.inertia_kg_m2 && !whole_wheel(b)) return list;
+    for (size_t i = 0; i < b.screws.size(); ++i) {
+        const bool threaded = b.screws[i].pitch_mm.has_value();
+        const std::string which = b.screws.size() > 1 ? "screws, pair " + std::to_string(i + 1) : "pair of screws";
         list.push_back(named("screws." + std::to_string(i), which, threaded ? "turn" : "mm", threaded ? 0.125 : 0.01, threaded ? 4 : 1,
                              "in, both alike: faster", "out, both alike: slower"));
     }
@@ -129,7 +130,7 @@ const Record& RateMeans::record() {
 }
 
 std::vector<RateMeans> rate_means(const OscillatorRecord& o, double beats) {
-    std::vector<RateMeans> list = o.kind == "pendulum" ? of_pendulum(o, beats) : of_balance(o);
+    std::vector<RateMeans> list = o.as<Pendulum>() ? of_pendulum(o, *o.as<Pendulum>(), beats) : of_balance(*o.as<Balance>());
     for (RateMeans& means : list) means.s_per_day_per_unit = rate_change(o, beats, means, means.step) / means.step;
     return list;
 }
@@ -137,10 +138,10 @@ std::vector<RateMeans> rate_means(const OscillatorRecord& o, double beats) {
 double rate_change(const OscillatorRecord& o, double beats, const RateMeans& means, double amount) {
     if (amount == 0) return 0;
     if (means.learnt) return means.s_per_day_per_unit * amount;
-    if (means.id == "nut") return by_nut(o, beats, amount);
-    if (means.id == "tray") return by_tray(o, beats, takes_off(means) ? -amount : amount);
-    if (means.id == "pins") return by_pins(o, beats, amount);
-    return by_screws(o, beats, means, amount);
+    if (const auto* p = o.as<Pendulum>())
+        return means.id == "nut" ? by_nut(o, *p, beats, amount) : by_tray(o, *p, beats, takes_off(means) ? -amount : amount);
+    const Balance& b = *o.as<Balance>();
+    return means.id == "pins" ? by_pins(b, beats, amount) : by_screws(b, beats, means, amount);
 }
 
 double amount_for(const OscillatorRecord& o, double beats, const RateMeans& means, double wanted) {
@@ -162,8 +163,9 @@ std::string amount_in_words(const OscillatorRecord& o, const RateMeans& means, d
     if (means.unit == "turn") return turns_in_words(amount);
     if (means.unit == "g") return print_fixed(std::abs(amount), 1) + " g";
     std::string microns = print_fixed(1000 * std::abs(amount), 0) + " µm";
-    if (means.id != "pins" || !o.division_mm) return microns;
-    const double divisions = std::abs(amount) / *o.division_mm;
+    const auto* balance = o.as<Balance>();
+    if (means.id != "pins" || !balance || !balance->division_mm) return microns;
+    const double divisions = std::abs(amount) / *balance->division_mm;
     return microns + " (" + print_fixed(divisions, 1) + (std::abs(divisions - 1) < 0.05 ? " division)" : " divisions)");
 }
 

@@ -50,7 +50,7 @@ std::string strain_id(const Job& job, const std::string& name) {
 /// Schema 1 named a warning of the weight by the first letters of its sentence.
 std::string weight_id(const Job& job, const std::string& letters) {
     const auto& drives = job.power.drives;
-    const auto drive = std::find_if(drives.begin(), drives.end(), [](const DriveRecord& d) { return d.kind == "weight"; });
+    const auto drive = std::find_if(drives.begin(), drives.end(), [](const DriveRecord& d) { return d.as<WeightDrive>() != nullptr; });
     if (drive == drives.end()) return {};
     return (letters == "The weight f" ? "power.weight-room:" : "power.weight-layers:") + drive->train;
 }

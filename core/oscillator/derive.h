@@ -27,13 +27,13 @@ struct DerivedOscillator {
 DerivedOscillator derive_oscillator(const std::optional<OscillatorRecord>& record, const BeatsWanted& beats);
 
 /// The spring, the wheel or the parts when all their sizes are there: figures are typed one by one, and half a spring is none.
-const Hairspring* whole_spring(const OscillatorRecord& oscillator);
-const BalanceWheel* whole_wheel(const OscillatorRecord& oscillator);
-bool whole_parts(const OscillatorRecord& oscillator);
+const Hairspring* whole_spring(const Balance& balance);
+const BalanceWheel* whole_wheel(const Balance& balance);
+bool whole_parts(const Pendulum& pendulum);
 
 /// What the record says of the place and the swing, as the calculations take it.
-PendulumInput simple_pendulum_of(const OscillatorRecord& oscillator, double beats_per_hour);
+PendulumInput simple_pendulum_of(const OscillatorRecord& oscillator, const Pendulum& pendulum, double beats_per_hour);
 /// The pendulum as a body: from its parts, else all of its mass where the simple pendulum has it.
-CompoundPendulumInput pendulum_body_of(const OscillatorRecord& oscillator, double beats_per_hour);
+CompoundPendulumInput pendulum_body_of(const OscillatorRecord& oscillator, const Pendulum& pendulum, double beats_per_hour);
 
 }  // namespace echappe

@@ -1,18 +1,13 @@
 #include "oscillator/record.h"
 
+#include "workings/sum.h"
+
 namespace echappe {
 
-const Record& OscillatorRecord::record() {
-    using In = OscillatorRecord;
+const Record& Pendulum::record() {
+    using In = Pendulum;
     static const Record record =
         Fields<In>()
-            .add("kind", &In::kind, "", "what swings")
-            .choices({"pendulum", "balance"})
-            .add("Q", &In::Q, "", "quality: pendulum 1 000 to 15 000, balance 150 to 300", above(0, 1e9))
-            .add("Q_measured", &In::Q_measured, "", "from the decay of the swing; else assumed")
-            .add("escapement_efficiency", &In::escapement_efficiency, "", "deadbeat and recoil 0.4 to 0.7, lever 0.3 to 0.5", above(0, 1))
-            .add("needed_deg", &In::needed_deg, "deg", "least swing to one side that unlocks safely", above(0, 350))
-            .add("swing_deg", &In::swing_deg, "deg", "to one side, as found", above(0, 350))
             .add("mass_kg", &In::mass_kg, "kg", "of the pendulum", above(0, 1e5))
             .add("nut_pitch_mm", &In::nut_pitch_mm, "mm", "of the rating nut", above(0, 10))
             .add("tray_mm", &In::tray_mm, "mm", "tray for small weights, below the suspension", above(0, 1e5))
@@ -22,7 +17,14 @@ const Record& OscillatorRecord::record() {
             .add("altitude_m", &In::altitude_m, "m", "above the sea", between(-500, 9000))
             .add("gravity_m_s2", &In::gravity_m_s2, "m/s²", "local gravity, where it is known better than by the place", between(0.1, 100))
             .add("case_width_mm", &In::case_width_mm, "mm", "inside the case, where the bob swings", above(0, 1e4))
-            .add("parts", &In::parts, "", "of the pendulum, where they were measured")
+            .add("parts", &In::parts, "", "of the pendulum, where they were measured");
+    return record;
+}
+
+const Record& Balance::record() {
+    using In = Balance;
+    static const Record record =
+        Fields<In>()
             .add("inertia_kg_m2", &In::inertia_kg_m2, "kg m²", "of the balance", above(0, 1))
             .add("wheel", &In::wheel, "", "sizes of the balance, where they were measured")
             .add("spring", &In::spring, "", "of the balance")
@@ -33,6 +35,27 @@ const Record& OscillatorRecord::record() {
             .add("positions", &In::positions, "", "the rate held still in each position")
             .add("beat_error_ms", &In::beat_error_ms, "ms", "half the difference of two successive beats", between(0, 1e4));
     return record;
+}
+
+const Record& OscillatorRecord::record() {
+    using In = OscillatorRecord;
+    static const Record record =
+        Fields<In>()
+            .kind("kind", &In::is, "what swings", {"pendulum", "balance"})
+            .add("Q", &In::Q, "", "quality: pendulum 1 000 to 15 000, balance 150 to 300", above(0, 1e9))
+            .add("Q_measured", &In::Q_measured, "", "from the decay of the swing; else assumed")
+            .add("escapement_efficiency", &In::escapement_efficiency, "", "deadbeat and recoil 0.4 to 0.7, lever 0.3 to 0.5", above(0, 1))
+            .add("needed_deg", &In::needed_deg, "deg", "least swing to one side that unlocks safely", above(0, 350))
+            .add("swing_deg", &In::swing_deg, "deg", "to one side, as found", above(0, 350))
+            .fields_of_kinds(&In::is);
+    return record;
+}
+
+OscillatorRecord oscillator_of(const std::string& kind) {
+    OscillatorRecord o;
+    type_into_record(OscillatorRecord::record(), &o, "kind", kind);
+    if (o.as<Balance>()) o.Q = 220, o.escapement_efficiency = 0.4;
+    return o;
 }
 
 }  // namespace echappe

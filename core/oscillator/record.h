@@ -1,20 +1,15 @@
 #pragma once
 
+#include <variant>
+
 #include "oscillator/balance_wheel.h"
 #include "oscillator/compound_pendulum.h"
 #include "oscillator/poise.h"
 
 namespace echappe {
 
-/// What the escapement keeps swinging. Plain values; lengths in mm.
-struct OscillatorRecord {
-    std::string kind = "pendulum";
-    double Q = 3000;  ///< assumed until it was measured from the decay
-    bool Q_measured = false;
-    double escapement_efficiency = 0.5;
-    std::optional<double> needed_deg;  ///< least swing to one side that unlocks safely
-    std::optional<double> swing_deg;   ///< semi-arc or amplitude as found
-    // Pendulum.
+/// Lengths in mm.
+struct Pendulum {
     std::optional<double> mass_kg;
     std::optional<double> nut_pitch_mm;
     std::optional<double> tray_mm;  ///< of a tray for small weights, below the suspension
@@ -24,7 +19,10 @@ struct OscillatorRecord {
     std::optional<double> gravity_m_s2;  ///< where it was measured; else from the place
     std::optional<double> case_width_mm;
     std::vector<PendulumPart> parts;
-    // Balance.
+    static const Record& record();
+};
+
+struct Balance {
     std::optional<double> inertia_kg_m2;
     std::optional<BalanceWheel> wheel;
     std::optional<Hairspring> spring;
@@ -36,5 +34,28 @@ struct OscillatorRecord {
     std::optional<double> beat_error_ms;
     static const Record& record();
 };
+
+/// What the escapement keeps swinging. Plain values.
+struct OscillatorRecord {
+    std::variant<Pendulum, Balance> is;
+    double Q = 3000;  ///< assumed until it was measured from the decay
+    bool Q_measured = false;
+    double escapement_efficiency = 0.5;
+    std::optional<double> needed_deg;  ///< least swing to one side that unlocks safely
+    std::optional<double> swing_deg;   ///< semi-arc or amplitude as found
+    template <class Kind>
+    const Kind* as() const {
+        return std::get_if<Kind>(&is);
+    }
+    template <class Kind>
+    Kind* as() {
+        return std::get_if<Kind>(&is);
+    }
+    static const Record& record();
+};
+
+/// What swings, by its word ("pendulum", "balance"), with the Q and the efficiency that are usual for it and nothing measured
+/// yet. Throws InputError.
+OscillatorRecord oscillator_of(const std::string& kind);
 
 }  // namespace echappe

@@ -34,7 +34,7 @@ void need(std::string& missing, const std::optional<double>& value, const char* 
     if (!value) missing += (missing.empty() ? "" : ", ") + std::string(words);
 }
 
-void drive_by_weight(const DriveRecord& drive, DerivedDrive& out) {
+void drive_by_weight(const WeightDrive& drive, DerivedDrive& out) {
     need(out.missing, drive.drum_diameter_mm, "the drum's diameter");
     need(out.missing, drive.line_diameter_mm, "the line's");
     need(out.missing, drive.weight_kg, "the weight");
@@ -54,13 +54,13 @@ void drive_by_weight(const DriveRecord& drive, DerivedDrive& out) {
     if (drive.least_weight_kg) out.least_N_mm = out.weight->torque_N_mm * *drive.least_weight_kg / *drive.weight_kg;
 }
 
-SpringSizeInput size_input(const DriveRecord& drive) {
+SpringSizeInput size_input(const StripInBarrel& strip) {
     SpringSizeInput in;
-    in.barrel_bore_mm = *drive.barrel_bore_mm;
-    in.arbor_mm = *drive.arbor_mm;
-    in.thickness_mm = *drive.thickness_mm;
-    in.length_mm = drive.length_mm;
-    in.width_mm = drive.width_mm;
+    in.barrel_bore_mm = *strip.barrel_bore_mm;
+    in.arbor_mm = *strip.arbor_mm;
+    in.thickness_mm = *strip.thickness_mm;
+    in.length_mm = strip.length_mm;
+    in.width_mm = strip.width_mm;
     return in;
 }
 
@@ -84,26 +84,26 @@ void run_by_log(const DriveRecord& drive, DerivedDrive& out) {
 }
 
 /// The run from the strip's sizes alone, wound to the top.
-void run_by_strip(const DriveRecord& drive, DerivedDrive& out) {
-    if (!out.spring || !drive.width_mm || !out.turns) return;
+void run_by_strip(const StripInBarrel& strip, DerivedDrive& out) {
+    if (!out.spring || !strip.width_mm || !out.turns) return;
     const SpringSizeResult& size = *out.spring;
-    const double rate = spring_rate_N_mm(*drive.width_mm, *drive.thickness_mm, size.length_mm, 205000);
-    const double free = size.length_mm / (pi * opens_to_bores * *drive.barrel_bore_mm);
+    const double rate = spring_rate_N_mm(*strip.width_mm, *strip.thickness_mm, size.length_mm, 205000);
+    const double free = size.length_mm / (pi * opens_to_bores * *strip.barrel_bore_mm);
     const auto torque = [&](double wound) { return std::max(0.0, rate * (size.coils_unwound + wound - free) * (1 - spring_friction)); };
     out.torque = {{0, torque(size.turns)}, {*out.turns, torque(size.turns - *out.turns)}};
     out.torque_from = TorqueFrom::strip;
 }
 
-void drive_by_spring(const DriveRecord& drive, DerivedDrive& out) {
+void drive_by_strip(const DriveRecord& drive, const StripInBarrel& strip, DerivedDrive& out) {
     if (drive.torque_down.size() < 2) {
-        need(out.missing, drive.barrel_bore_mm, "the barrel's bore");
-        need(out.missing, drive.arbor_mm, "its arbor");
-        need(out.missing, drive.thickness_mm, "the strip's thickness");
-        need(out.missing, drive.width_mm, "its width");
+        need(out.missing, strip.barrel_bore_mm, "the barrel's bore");
+        need(out.missing, strip.arbor_mm, "its arbor");
+        need(out.missing, strip.thickness_mm, "the strip's thickness");
+        need(out.missing, strip.width_mm, "its width");
     }
-    if (drive.barrel_bore_mm && drive.arbor_mm && drive.thickness_mm) out.spring = spring_size(size_input(drive));
+    if (strip.barrel_bore_mm && strip.arbor_mm && strip.thickness_mm) out.spring = spring_size(size_input(strip));
     if (drive.torque_down.size() >= 2) run_by_log(drive, out);
-    else if (drive.kind == "spring" && out.missing.empty()) run_by_strip(drive, out);
+    else if (drive.as<SpringDrive>() && out.missing.empty()) run_by_strip(strip, out);
     else if (out.missing.empty()) out.missing = "the torque at the fusee, turn by turn";
     out.least_N_mm = drive.least_N_mm;
 }
@@ -138,7 +138,7 @@ std::optional<Straight> barrel_by_log(const DerivedDrive& out, double barrel_rad
 }
 
 /// The cone that is there and the cone that the spring wants.
-void drive_by_fusee(const DriveRecord& drive, DerivedDrive& out) {
+void drive_by_fusee(const FuseeDrive& drive, DerivedDrive& out) {
     if (!out.turns || !drive.barrel_diameter_mm || !drive.line_diameter_mm) return;
     constexpr size_t enough = 3;
     if (drive.cone_mm.size() >= enough) {
@@ -177,7 +177,7 @@ void drive_by_fusee(const DriveRecord& drive, DerivedDrive& out) {
     const double room = out.spring ? std::max(0.0, out.spring->turns - *out.barrel_turns) : beyond;
     const double last = now + *out.barrel_turns + room;
     set_up.torque_curve = {{first, line->per_turn_N_mm * first}, {last, line->per_turn_N_mm * last}};
-    if (drive.least_N_mm) set_up.level_N_mm = wanted_torque(*drive.least_N_mm);
+    if (out.least_N_mm) set_up.level_N_mm = wanted_torque(*out.least_N_mm);
     out.set_up = fusee_set_up(set_up);
     out.set_up_found = now;
     const double more = out.set_up->set_up_turns - now;
@@ -188,7 +188,7 @@ void drive_by_fusee(const DriveRecord& drive, DerivedDrive& out) {
                         ": within " + print_fixed(100 * out.set_up->flatness, 0) + " % over the run.";
 }
 
-void drive_rewound(const DriveRecord& drive, const DerivedTrain& train, DerivedDrive& out) {
+void drive_rewound(const DriveRecord& record, const RewoundDrive& drive, const DerivedTrain& train, DerivedDrive& out) {
     need(out.missing, drive.rewind_minutes, "the minutes from rewind to rewind");
     need(out.missing, drive.torque_wound_N_mm, "the torque just wound");
     const DerivedArbor* arbor = train.arbor(out.arbor);
@@ -199,7 +199,7 @@ void drive_rewound(const DriveRecord& drive, const DerivedTrain& train, DerivedD
     in.arbor_turns = std::abs(arbor->turns_per_s) * 60 * *drive.rewind_minutes;
     in.torque_wound_N_mm = *drive.torque_wound_N_mm;
     in.torque_before_N_mm = drive.torque_before_N_mm;
-    in.least_N_mm = drive.least_N_mm;
+    in.least_N_mm = record.least_N_mm;
     in.continuity_ohm = drive.continuity_ohm;
     in.continuity_wanted_ohm = drive.continuity_wanted_ohm;
     in.insulation_Mohm = drive.insulation_Mohm;
@@ -208,7 +208,7 @@ void drive_rewound(const DriveRecord& drive, const DerivedTrain& train, DerivedD
     out.turns = in.arbor_turns;
     out.torque = {{0, in.torque_wound_N_mm}, {in.arbor_turns, in.torque_before_N_mm.value_or(in.torque_wound_N_mm)}};
     out.torque_from = TorqueFrom::rewinds;
-    out.least_N_mm = drive.least_N_mm;
+    out.least_N_mm = record.least_N_mm;
 }
 
 /// Depth in modules, to the nearest hundredth: efficiency changes by some 0.002 in one, and a reading's last digit need not turn
@@ -273,12 +273,13 @@ PowerChainInput chain_input(const Sources& from, const TrainList& list, const De
     }
     for (const std::string& arbor : list.arbors)
         if (const auto pivot = pivot_of(from.pivots, arbor)) in.pivots.push_back({arbor, *pivot});
-    in.oscillator.kind = o.kind;
+    const auto* pendulum = o.as<Pendulum>();
+    in.oscillator.kind = pendulum ? "pendulum" : "balance";
     in.oscillator.Q = o.Q;
     in.oscillator.escapement_efficiency = o.escapement_efficiency;
     in.oscillator.needed_deg = o.needed_deg;
-    in.oscillator.mass_kg = o.mass_kg;
-    if (!o.mass_kg && from.swings.compound) in.oscillator.mass_kg = from.swings.compound->mass_kg;
+    if (pendulum) in.oscillator.mass_kg = pendulum->mass_kg;
+    if (!in.oscillator.mass_kg && from.swings.compound) in.oscillator.mass_kg = from.swings.compound->mass_kg;
     if (from.swings.pendulum) {
         in.oscillator.length_mm = from.swings.pendulum->length_mm;
         in.oscillator.gravity_m_s2 = from.swings.pendulum->gravity_m_s2;
@@ -294,7 +295,7 @@ void chain_of(const Sources& from, DerivedDrive& drive, DerivedPower& out) {
     if (trains.empty() || drive.train != trains.front().id) return;
     PowerChainInput in = chain_input(from, trains.front(), drive, out);
     const bool known =
-        in.oscillator.kind == "pendulum" ? in.oscillator.mass_kg && in.oscillator.length_mm : in.oscillator.inertia_kg_m2.has_value();
+        from.oscillator->as<Pendulum>() ? in.oscillator.mass_kg && in.oscillator.length_mm : in.oscillator.inertia_kg_m2.has_value();
     if (!known) return;
     constexpr int parts = 8;
     in.torque_end_N_mm = drive.torque.back()[1];
@@ -327,9 +328,9 @@ void look_for_causes(const Sources& from, const DerivedPower& power, DerivedDriv
     const bool strong = (out.verdict && (out.verdict->word == "overdriving" || out.verdict->word == "strong")) ||
                         (out.chain && out.chain->margin && *out.chain->margin > 2);
     if (strong && !weak) {
-        if (out.drive.kind == "weight") out.look_at.push_back("The weight: more hangs on the line than it was made for.");
-        if (out.drive.kind != "weight" && out.drive.thickness_mm)
-            out.look_at.push_back("The strip, " + print_short(*out.drive.thickness_mm) +
+        if (out.drive.as<WeightDrive>()) out.look_at.push_back("The weight: more hangs on the line than it was made for.");
+        if (const StripInBarrel* strip = out.drive.strip(); strip && strip->thickness_mm)
+            out.look_at.push_back("The strip, " + print_short(*strip->thickness_mm) +
                                   " mm: torque goes with the third power of it, and modern steel drives harder than the old.");
         if (out.set_up && *out.set_up_found > out.set_up->set_up_turns + 0.5)
             out.look_at.push_back("The set-up: " + print_fixed(*out.set_up_found, 1) + " turns where " +
@@ -357,11 +358,11 @@ void derive_drive(const Sources& from, const DriveRecord& drive, DerivedPower& p
         if (train.id == drive.train && !train.arbors.empty()) out.arbor = train.arbors.front();
     out.turns = from.movement.winding_turns;
     try {
-        if (drive.kind == "weight") drive_by_weight(drive, out);
-        else if (drive.kind == "rewound") drive_rewound(drive, from.train, out);
-        else drive_by_spring(drive, out);
-        if (drive.kind == "fusee") drive_by_fusee(drive, out);
-        if (!out.turns && drive.kind != "rewound")
+        if (const auto* weight = drive.as<WeightDrive>()) drive_by_weight(*weight, out);
+        if (const auto* rewound = drive.as<RewoundDrive>()) drive_rewound(drive, *rewound, from.train, out);
+        if (const StripInBarrel* strip = drive.strip()) drive_by_strip(drive, *strip, out);
+        if (const auto* fusee = drive.as<FuseeDrive>()) drive_by_fusee(*fusee, out);
+        if (!out.turns && !drive.as<RewoundDrive>())
             out.missing += (out.missing.empty() ? "" : ", ") + std::string("the turns of one winding");
         if (out.least_N_mm && !out.torque.empty()) {
             double work = 0;
@@ -405,19 +406,20 @@ void judge_power(const DerivedDrive& power, std::vector<Finding>& out) {
 }  // namespace
 
 std::optional<SpringMatchResult> strips_for(const DerivedDrive& now, const std::vector<Strip>& drawer) {
-    if (now.drive.kind == "weight" || now.drive.kind == "rewound" || !now.spring || !now.drive.barrel_height_mm || !now.turns) return {};
-    const DriveRecord& drive = now.drive;
+    const StripInBarrel* there = now.drive.strip();
+    if (!there || !now.spring || !there->barrel_height_mm || !now.turns) return {};
+    const StripInBarrel& strip = *there;
     SpringMatchInput in;
-    in.barrel_bore_mm = *drive.barrel_bore_mm;
-    in.arbor_mm = *drive.arbor_mm;
-    in.barrel_height_mm = *drive.barrel_height_mm;
+    in.barrel_bore_mm = *strip.barrel_bore_mm;
+    in.arbor_mm = *strip.arbor_mm;
+    in.barrel_height_mm = *strip.barrel_height_mm;
     in.turns_needed = *now.turns;
     in.least_N_mm = now.least_N_mm;
-    in.end = drive.end;
+    in.end = strip.end;
     if (now.log) in.mean_N_mm = now.log->mean_N_mm;
-    if (drive.width_mm && drive.thickness_mm)
-        in.old = OldSpring{*drive.width_mm, *drive.thickness_mm, now.spring->length_mm, 1, drive.opened_diameter_mm, drive.cracked};
-    if (drive.kind == "fusee") {
+    if (strip.width_mm && strip.thickness_mm)
+        in.old = OldSpring{*strip.width_mm, *strip.thickness_mm, now.spring->length_mm, 1, strip.opened_diameter_mm, strip.cracked};
+    if (now.drive.as<FuseeDrive>()) {
         if (!now.barrel_turns) return {};
         // The barrel turns less often than the fusee, and its torque is as much higher.
         const double gear = *now.turns / *now.barrel_turns;

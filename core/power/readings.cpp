@@ -13,7 +13,7 @@ std::vector<std::array<double, 2>>& readings_of(DriveRecord& drive, bool winding
 
 std::vector<TorqueQuestion> torque_round(const DriveRecord& drive, std::optional<double> turns) {
     std::vector<TorqueQuestion> round;
-    if (drive.kind == "weight" || drive.kind == "rewound" || !turns || *turns <= 0) return round;
+    if (!drive.strip() || !turns || *turns <= 0) return round;
     constexpr double many = 10;
     const double step = *turns > many ? 2 : 1;
     const auto taken = [&](double at, bool winding) -> std::optional<double> {

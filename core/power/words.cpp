@@ -2,7 +2,7 @@
 
 namespace echappe {
 
-const std::vector<DriveStep>& drive_steps(const std::string& kind) {
+const std::vector<DriveStep>& drive_steps(const DriveKind& kind) {
     static const std::vector<DriveStep> weight = {
         {"line", "New line of the right thickness, ends made fast; no wire on wooden drums or pulleys.", ""},
         {"click", "Click, its spring and the ratchet seen to hold with a hand's pull on the line.", ""},
@@ -38,7 +38,13 @@ const std::vector<DriveStep>& drive_steps(const std::string& kind) {
                                                    {"contacts", "Contacts clean and bright: no lacquer, no oil, their pressure felt.",
                                                     "Lacquer and its thinner give off fumes: ventilate, no flame."},
                                                    {"manual", "Rewound by hand through one whole cycle before it is connected.", ""}};
-    return kind == "weight" ? weight : kind == "spring" ? spring : kind == "fusee" ? fusee : rewound;
+    struct Of {
+        const std::vector<DriveStep>& operator()(const WeightDrive&) const { return weight; }
+        const std::vector<DriveStep>& operator()(const SpringDrive&) const { return spring; }
+        const std::vector<DriveStep>& operator()(const FuseeDrive&) const { return fusee; }
+        const std::vector<DriveStep>& operator()(const RewoundDrive&) const { return rewound; }
+    };
+    return std::visit(Of(), kind);
 }
 
 }  // namespace echappe

@@ -142,7 +142,7 @@ namespace {
 ReportDrive told(const DerivedDrive& power) {
     ReportDrive out;
     out.train = power.train;
-    out.kind = power.drive.kind;
+    out.kind = word_of(power.drive.is);
     if (!power.torque.empty()) {
         out.torque_start_N_mm = power.torque.front()[1];
         out.torque_end_N_mm = power.torque.back()[1];

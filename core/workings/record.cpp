@@ -114,6 +114,68 @@ void FieldList::append_all(const Record& record, size_t offset) {
     }
 }
 
+namespace {
+
+struct KindMember final : MemberType {
+    explicit KindMember(const Kinds& of) : kinds(of) {}
+    Slot slot(void* variant) const override { return KindSlot{&kinds, variant}; }
+    bool same(const void* a, const void* b) const override { return kinds.now(a) == kinds.now(b); }
+    const Kinds& kinds;
+};
+
+/// A field of some of the kinds.
+struct FieldOfKinds final : MemberType {
+    FieldOfKinds(const Kinds& of, const std::string& name) : kinds(of) {
+        for (const Record* record : kinds.records) fields.push_back(record->find(name));
+    }
+    const Field* of(const void* variant) const { return fields[kinds.now(variant)]; }
+    Slot slot(void* variant) const override {
+        if (const Field* field = of(variant)) return field->slot(kinds.held(variant));
+        const auto has = std::find_if(fields.begin(), fields.end(), [](const Field* field) { return field != nullptr; });
+        return OtherKindSlot{*has, kinds.fresh[static_cast<size_t>(has - fields.begin())]};
+    }
+    bool same(const void* a, const void* b) const override {
+        const Field* one = of(a);
+        const Field* other = of(b);
+        if (!one || !other) return one == other;
+        const auto held = [&](const void* variant) { return kinds.held(const_cast<void*>(variant)); };
+        // Of two kinds: told anew, for one member type cannot compare two places.
+        return one == other && one->same(held(a), held(b));
+    }
+    const Kinds& kinds;
+    std::vector<const Field*> fields;
+};
+
+template <class M>
+void reach_by(Field& field, std::shared_ptr<const M> type) {
+    field.type = type.get();
+    field.owned = std::move(type);
+}
+
+}  // namespace
+
+void FieldList::append_kind(std::string_view name, size_t offset, const Kinds& kinds, std::string_view meaning,
+                            std::initializer_list<const char*> words) {
+    const auto type = std::make_shared<const KindMember>(kinds);
+    append(name, offset, *type, "", meaning, {});
+    reach_by(last(), type);
+    last().choices.assign(words.begin(), words.end());
+    last().tells_kind = true;
+}
+
+void FieldList::append_fields_of(const Kinds& kinds, size_t offset) {
+    const size_t own = m_fields.size();
+    for (const Record* record : kinds.records)
+        for (Field field : record->fields()) {
+            const auto there = std::find_if(m_fields.begin() + static_cast<std::ptrdiff_t>(own), m_fields.end(),
+                                            [&](const Field& other) { return other.name == field.name; });
+            if (there != m_fields.end()) continue;
+            reach_by(field, std::make_shared<const FieldOfKinds>(kinds, field.name));
+            field.offset = offset;
+            m_fields.push_back(std::move(field));
+        }
+}
+
 const Field* Record::find(std::string_view name) const {
     const auto at = std::find_if(m_fields.begin(), m_fields.end(), [&](const Field& field) { return field.name == name; });
     return at == m_fields.end() ? nullptr : &*at;

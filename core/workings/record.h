@@ -6,9 +6,11 @@
 #include <initializer_list>
 #include <limits>
 #include <map>
+#include <memory>
 #include <optional>
 #include <string>
 #include <string_view>
+#include <tuple>
 #include <variant>
 #include <vector>
 
@@ -18,6 +20,7 @@
 namespace echappe {
 
 class Record;
+struct Field;
 
 /// No figure of a clock, in any unit, is larger or, where it must be above 0, smaller.
 constexpr double largest_ordinary = 1e30;
@@ -50,12 +53,31 @@ struct ListSlot {
     std::string* file = nullptr;  ///< where the list may be given as the path of a file instead
 };
 
+/// The kinds that a variant may be of, seen without their types.
+struct Kinds {
+    std::vector<const Record*> records;
+    std::vector<void*> fresh;  ///< one of each, as it begins
+    size_t (*now)(const void* variant);
+    void* (*held)(void* variant);
+    void (*become)(void* variant, size_t kind);
+};
+/// Which kind a variant is of: its word is the field's choice at that place.
+struct KindSlot {
+    const Kinds* kinds;
+    void* variant;
+};
+/// A field of another kind than the one that is held: there is no such value.
+struct OtherKindSlot {
+    const Field* field;
+    void* fresh;  ///< an object that has it, as it begins
+};
+
 /// Where a field's value lives.
 using Slot = std::variant<double*, std::optional<double>*, long long*, std::optional<long long>*, bool*, std::string*,
                           std::optional<std::string>*, Count*, Rational*, std::vector<double>*, std::vector<long long>*,
                           std::vector<std::vector<long long>>*, std::vector<std::string>*, std::optional<std::vector<std::string>>*,
                           std::vector<std::array<double, 2>>*, std::vector<std::vector<std::array<double, 2>>>*,
-                          std::map<std::string, long long>*, std::map<std::string, double>*, NestedSlot, ListSlot>;
+                          std::map<std::string, long long>*, std::map<std::string, double>*, NestedSlot, ListSlot, KindSlot, OtherKindSlot>;
 
 /// How members of one type are reached and compared: made once for each type, whatever struct the member is in.
 class MemberType {
@@ -77,6 +99,8 @@ struct Field {
     size_t offset = 0;  ///< of the member in its struct
     const MemberType* type = nullptr;
     std::optional<size_t> file_offset = std::nullopt;  ///< of the path that may stand for the list
+    std::shared_ptr<const void> owned = nullptr;       ///< the type, where it was made for this field alone
+    bool tells_kind = false;                           ///< read before the fields that depend on it
 
     Slot slot(void* object) const;
     /// Of two objects: straight from the members, for it is asked at every edit.
@@ -169,11 +193,34 @@ const MemberType& member_type() {
     }
 }
 
+template <class V>
+struct KindsOf;
+template <class... K>
+struct KindsOf<std::variant<K...>> {
+    using V = std::variant<K...>;
+    static const Kinds& all() {
+        static std::tuple<K...> fresh;
+        static const Kinds kinds{
+            {&K::record()...},
+            {&std::get<K>(fresh)...},
+            [](const void* variant) { return static_cast<const V*>(variant)->index(); },
+            [](void* variant) { return std::visit([](auto& held) -> void* { return &held; }, *static_cast<V*>(variant)); },
+            [](void* variant, size_t kind) {
+                size_t at = 0;
+                ((at++ == kind ? void(*static_cast<V*>(variant) = K()) : void()), ...);
+            }};
+        return kinds;
+    }
+};
+
 /// Builds the declaration of a struct; `Fields` adds what depends on its type. Nothing here is compiled anew for each struct.
 class FieldList {
 protected:
     void append(std::string_view name, size_t offset, const MemberType& type, std::string_view unit, std::string_view meaning, Range range);
     void append_all(const Record& record, size_t offset);
+    void append_kind(std::string_view name, size_t offset, const Kinds& kinds, std::string_view meaning,
+                     std::initializer_list<const char*> words);
+    void append_fields_of(const Kinds& kinds, size_t offset);
     Field& last() { return m_fields.back(); }
     std::vector<Field> m_fields;
 };
@@ -191,6 +238,18 @@ public:
     template <class M>
     Fields& include(M T::*member) {
         append_all(M::record(), offset_of(member));
+        return *this;
+    }
+    /// Which kind a member of several is of, told by a word for each, in their order. Comes before `fields_of_kinds`.
+    template <class... K>
+    Fields& kind(std::string_view name, std::variant<K...> T::*member, std::string_view meaning, std::initializer_list<const char*> words) {
+        append_kind(name, offset_of(member), KindsOf<std::variant<K...>>::all(), meaning, words);
+        return *this;
+    }
+    /// The fields of all its kinds, as if they were T's own; one that several kinds have is one field.
+    template <class... K>
+    Fields& fields_of_kinds(std::variant<K...> T::*member) {
+        append_fields_of(KindsOf<std::variant<K...>>::all(), offset_of(member));
         return *this;
     }
     Fields& required() {

@@ -30,10 +30,13 @@ public:
 
     void object(const Json& json, const Record& record, void* target, const std::string& place) {
         if (!json.is_object()) return fault(place.empty() ? "input" : place, told(json), "an object");
+        for (const Field& field : record.fields())
+            if (field.tells_kind && json.contains(field.name))
+                one(json[field.name], field, target, place.empty() ? field.name : place + "." + field.name);
         for (const auto& [key, value] : json.items()) {
             const std::string here = place.empty() ? key : place + "." + key;
             if (const Field* field = record.find(key)) {
-                one(value, *field, target, here);
+                if (!field->tells_kind) one(value, *field, target, here);
             } else {
                 fault(here, "a field it does not know", "\"" + record.nearest(key) + "\" (the nearest known name)");
             }
@@ -196,6 +199,15 @@ private:
         if (!json.is_array()) return fault(place, told(json), slot.file ? "a list, or the path of a CSV file" : "a list");
         for (size_t i = 0; i < json.size(); ++i) object(json[i], *slot.record, slot.add(), place + "[" + std::to_string(i) + "]");
     }
+    void value(const Json& json, const Field& field, const KindSlot& slot, const std::string& place) {
+        const auto at =
+            json.is_string() ? std::find(field.choices.begin(), field.choices.end(), json.get<std::string>()) : field.choices.end();
+        if (at == field.choices.end()) return fault(place, told(json), takes(field));
+        const auto kind = static_cast<size_t>(at - field.choices.begin());
+        if (slot.kinds->now(slot.variant) != kind) slot.kinds->become(slot.variant, kind);
+    }
+    /// Earlier files hold what every kind begins with, whatever kind they are of.
+    void value(const Json& json, const Field&, const OtherKindSlot& slot, const std::string& place);
 };
 
 /// Parses strictly: no duplicate keys, no bottomless nesting.
@@ -251,7 +263,7 @@ public:
                 differences(*new_nest->record, old_nest->object, new_nest->object, here, lines);
             } else {
                 bool there = true;
-                Json value = std::visit([&](auto slot) { return write(slot, there); }, is);
+                Json value = std::visit([&](auto slot) { return write(field, slot, there); }, is);
                 Json line{{"at", here}};
                 if (there) line["is"] = std::move(value);
                 lines.push_back(line.dump());
@@ -265,13 +277,20 @@ public:
             bool there = true;
             Json value;
             try {
-                value = std::visit([&](auto slot) { return write(slot, there); }, field.slot(source));
+                value = std::visit([&](auto slot) { return write(field, slot, there); }, field.slot(source));
             } catch (const NotFinite& fault) {
                 throw NotFinite(fault.place.empty() ? field.name : field.name + "." + fault.place);
             }
             if (there) json[field.name] = std::move(value);
         }
         return json;
+    }
+
+    template <class S>
+    Json write(const Field& field, const S& slot, bool& there) const {
+        if constexpr (std::is_same_v<S, KindSlot>) return field.choices[slot.kinds->now(slot.variant)];
+        else if constexpr (std::is_same_v<S, OtherKindSlot>) return there = false, nullptr;
+        else return write(slot, there);
     }
 
 private:
@@ -325,6 +344,13 @@ private:
         return list;
     }
 };
+
+void Reader::value(const Json& json, const Field&, const OtherKindSlot& slot, const std::string& place) {
+    bool there = true;
+    const Json begins =
+        std::visit([&](auto of) { return Writer(Empty::null).write(*slot.field, of, there); }, slot.field->slot(slot.fresh));
+    if (!json.is_null() && json != begins) fault(place, told(json), "nothing here: a thing of this kind has no such figure");
+}
 
 }  // namespace
 

@@ -90,7 +90,9 @@ std::vector<SumLine> lines_of(const Record& record, const void* object, const st
     std::vector<SumLine> lines;
     for (const std::string& name : names) {
         const Field& field = *record.find(name);
-        const std::string text = std::visit(InWords(), field.slot(const_cast<void*>(object)));
+        const Slot slot = field.slot(const_cast<void*>(object));
+        const auto* kind = std::get_if<KindSlot>(&slot);
+        const std::string text = kind ? field.choices[kind->kinds->now(kind->variant)] : std::visit(InWords(), slot);
         lines.push_back({name, words_of(field), text, field.unit, text.empty() ? "unknown" : "job"});
     }
     return lines;

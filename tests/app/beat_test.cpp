@@ -126,14 +126,14 @@ TEST_CASE("with the simulated reference a fast clock is brought right in the win
 TEST_CASE("figures of pendulum and balance are typed on the card – a wrong one is refused in place") {
     BeatBench bench("tide-house");
     bench.type("sum:nut_pitch_mm", "0.5");
-    CHECK(bench.job().oscillator->nut_pitch_mm == 0.5);
+    CHECK(bench.job().oscillator->as<Pendulum>()->nut_pitch_mm == 0.5);
     bench.type("sum:swing_deg", "900");
     CHECK(bench.job().oscillator->swing_deg == 2.1);
     CHECK(bench.beat().card().editor().isVisible());
     QTest::keyClick(&bench.beat().card().editor(), Qt::Key_Escape);
     bench.beat().card().show_sum(2);
     bench.type("sum:centre_mm", "1000");
-    CHECK(bench.job().oscillator->parts[1].centre_mm == 1000);
+    CHECK(bench.job().oscillator->as<Pendulum>()->parts[1].centre_mm == 1000);
     CHECK(*bench.derived().oscillator.by_sizes_s_per_day < -50);
 }
 
@@ -149,7 +149,7 @@ TEST_CASE("positions are typed with their amplitude, and every sheet of the card
     bench.window.open_demo("watch");
     bench.beat().card().show_sum(4);
     bench.type("sum:9 down", "-80 236");
-    const auto& positions = bench.job().oscillator->positions;
+    const auto& positions = bench.job().oscillator->as<Balance>()->positions;
     CHECK(positions.back().position == "9 down");
     CHECK(positions.back().rate_s_per_day == -80);
     CHECK(positions.back().amplitude_deg == 236);
@@ -162,7 +162,7 @@ TEST_CASE("a job without an oscillator asks what swings, and begins with one cli
     bench.document().edit("none", [](Job& job) { job.oscillator.reset(), job.rate_log = {}; });
     bench.click(bench.beat(), "begin:balance");
     REQUIRE(bench.job().oscillator);
-    CHECK(bench.job().oscillator->kind == "balance");
+    CHECK(bench.job().oscillator->as<Balance>());
     bench.beat().grab();
     bench.key(Qt::Key_Right);
     bench.key(Qt::Key_Return);
@@ -362,7 +362,8 @@ TEST_CASE("the round of torque goes back and skips, and a figure that is none is
 
 TEST_CASE("a spring typed figure by figure counts when it is whole, and half of one is saved and opened again") {
     BeatBench bench("watch");
-    bench.document().edit("none", [](Job& job) { job.oscillator->spring.reset(), job.oscillator->wheel.reset(); });
+    bench.document().edit("none",
+                          [](Job& job) { job.oscillator->as<Balance>()->spring.reset(), job.oscillator->as<Balance>()->wheel.reset(); });
     CHECK(bench.derived().oscillator.missing.find("inertia") != std::string::npos);
     bench.beat().card().show_sum(1);
     bench.type("sum:width_mm", "0.16");
@@ -388,7 +389,7 @@ TEST_CASE("parts of a pendulum and pairs of screws are added in one line, and a 
     BeatBench bench("saloon");
     const double turn = bench.derived_beat().means.front().s_per_day_per_unit;
     bench.type("sum:add", "nut cylinder");
-    REQUIRE(bench.job().oscillator->parts.size() == 3);
+    REQUIRE(bench.job().oscillator->as<Pendulum>()->parts.size() == 3);
     CHECK_FALSE(bench.derived().oscillator.unfinished.empty());
     CHECK(bench.derived_beat().fault.empty());
     CHECK(bench.derived_beat().means.front().s_per_day_per_unit == Approx(turn).epsilon(0.05));
@@ -399,26 +400,26 @@ TEST_CASE("parts of a pendulum and pairs of screws are added in one line, and a 
     CHECK(bench.derived().oscillator.unfinished.empty());
     CHECK(bench.derived().oscillator.compound->mass_kg == Approx(0.416));
     bench.type("sum:shape", "cheese");
-    CHECK(bench.job().oscillator->parts[2].shape == "cylinder");
+    CHECK(bench.job().oscillator->as<Pendulum>()->parts[2].shape == "cylinder");
     QTest::keyClick(&bench.beat().card().editor(), Qt::Key_Escape);
     bench.window.open_demo("watch");
     bench.type("sum:add", "3.1 6.9");
-    REQUIRE(bench.job().oscillator->screws.size() == 2);
+    REQUIRE(bench.job().oscillator->as<Balance>()->screws.size() == 2);
     CHECK(bench.derived_beat().means.size() == 3);
     bench.type("sum:add", "heavy");
-    CHECK(bench.job().oscillator->screws.size() == 2);
+    CHECK(bench.job().oscillator->as<Balance>()->screws.size() == 2);
 }
 
 TEST_CASE("screws that would pass through the staff are refused in a sentence, and the picture stays where it was possible") {
     BeatBench bench("watch");
-    bench.document().edit("near", [](Job& job) { job.oscillator->screws = {{2, 0.3, 0}}; });
+    bench.document().edit("near", [](Job& job) { job.oscillator->as<Balance>()->screws = {{2, 0.3, 0}}; });
     bench.click(bench.beat(), "means:screws.0");
     for (int i = 0; i < 6; ++i) bench.key(Qt::Key_Right, Qt::ShiftModifier);
     CHECK(bench.beat().amount() > 0);
     CHECK(bench.beat().amount() <= 0.3);
     bench.beat().grab();
     // An edit that takes the place away ends the trial.
-    bench.document().edit("nearer", [](Job& job) { job.oscillator->screws = {{2, 0.05, 0}}; });
+    bench.document().edit("nearer", [](Job& job) { job.oscillator->as<Balance>()->screws = {{2, 0.05, 0}}; });
     Bench::settle();
     CHECK(bench.beat().amount() == 0);
     bench.beat().grab();

@@ -11,7 +11,7 @@ namespace {
 struct BetweenBench : Bench {
     explicit BetweenBench(const std::string& arbor) {
         window.show_station("pivots");
-        document().select_hole(arbor, "front");
+        document().selection().select_hole(arbor, "front");
         QTest::keyClick(&pivots_of(window), Qt::Key_E);
         settle();
     }
@@ -84,7 +84,7 @@ TEST_CASE("a pivot's strength is worked out beside the picture from what is know
 TEST_CASE("every sum of the bench paints for every arbor, with sizes and without") {
     BetweenBench bench("great");
     for (const DerivedArbor& arbor : std::vector<DerivedArbor>(bench.derived().train.arbors)) {
-        bench.document().select_hole(arbor.id, "back");
+        bench.document().selection().select_hole(arbor.id, "back");
         for (size_t i = 0; i < bench_sums().size(); ++i) {
             QTest::keyClick(&bench.view(), Qt::Key_Tab);
             bench.view().grab();

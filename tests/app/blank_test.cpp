@@ -8,6 +8,7 @@
 #include "stations.h"
 #include "stations/teeth/stock_sheet.h"
 #include "teeth/profile.h"
+#include "train/edits.h"
 
 using namespace echappe;
 
@@ -17,8 +18,8 @@ namespace {
 struct BlankBench : Bench {
     BlankBench() {
         for (int i = 0; i < 4; ++i) read_simulated();
-        document().choose_candidate(0);
-        document().select("third");
+        document().edit(choose(document().derived().train, 0, "2026-11-28"));
+        document().selection().select("third");
         window.show_station("teeth");
         QTest::keyClick(&teeth_of(window), Qt::Key_B);
         settle();
@@ -115,8 +116,8 @@ TEST_CASE("boxwood weighs what its density says against brass") {
 TEST_CASE("a mesh is made lantern, involute or watch in the window, and the drawing and the solver follow") {
     Bench bench;
     for (int i = 0; i < 4; ++i) bench.read_simulated();
-    bench.document().choose_candidate(0);
-    bench.document().select("third");
+    bench.document().edit(choose(bench.document().derived().train, 0, "2026-11-28"));
+    bench.document().selection().select("third");
     bench.window.show_station("teeth");
     TeethStation& teeth = teeth_of(bench.window);
     const auto pick = [&](const QString& words) {
@@ -148,7 +149,7 @@ TEST_CASE("a mesh is made lantern, involute or watch in the window, and the draw
 
 TEST_CASE("a wheel traced from a file is drawn with its own teeth") {
     Bench bench;
-    bench.document().select("great");
+    bench.document().selection().select("great");
     bench.window.show_station("teeth");
     TeethStation& teeth = teeth_of(bench.window);
     const DerivedMesh great = *teeth.mesh();
@@ -172,8 +173,8 @@ TEST_CASE("a wheel traced from a file is drawn with its own teeth") {
 TEST_CASE("the card names the nearest cutter of the drawer, and a new one in the drawer is nearer at once") {
     Bench bench;
     for (int i = 0; i < 4; ++i) bench.read_simulated();
-    bench.document().choose_candidate(0);
-    bench.document().select("great");
+    bench.document().edit(choose(bench.document().derived().train, 0, "2026-11-28"));
+    bench.document().selection().select("great");
     bench.window.show_station("teeth");
     TeethStation& teeth = teeth_of(bench.window);
     const CutterFit before = teeth.cutters().cutters.front();

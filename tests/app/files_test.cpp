@@ -8,6 +8,7 @@
 
 #include "app/bench.h"
 #include "app/hands.h"
+#include "document/pictures.h"
 #include "job/file.h"
 #include "shell/notice_strip.h"
 #include "support/demo.h"
@@ -204,7 +205,7 @@ TEST_CASE("pictures go with a job that is saved elsewhere, or it is not saved") 
     QImage picture(8, 8, QImage::Format_RGB32);
     picture.fill(Qt::white);
     REQUIRE(picture.save(bench.folder.filePath("photo.png")));
-    const QString kept = bench.document().keep_picture(bench.folder.filePath("photo.png"), "centre.front");
+    const QString kept = keep_picture(pictures_folder(bench.document().path()), bench.folder.filePath("photo.png"), "centre.front");
     bench.document().edit("Photo", [&](Job& job) { job.survey.condition_at("centre.front").photo = kept.toStdString(); });
     QDir().mkpath(bench.folder.filePath("far"));
     const QString far = bench.folder.filePath("far/moved.echappe.json");

@@ -7,6 +7,7 @@
 #include <cmath>
 
 #include "app/bench.h"
+#include "document/pictures.h"
 #include "stations.h"
 #include "stations/pivots/pivots_station.h"
 #include "stations/survey/survey_station.h"
@@ -83,8 +84,8 @@ TEST_CASE("a reading before pegging is marked doubtful, and the hole asks to be 
     PlateBench bench;
     bench.begin_anew();
     bench.document().edit("plate", [](Job& job) { job.survey.pivots.plate_at("front").thickness_mm = 2.4; });
-    bench.document().select_hole("centre", "front");
-    bench.document().select_hole("great", "front");
+    bench.document().selection().select_hole("centre", "front");
+    bench.document().selection().select_hole("great", "front");
     for (const char* reading : {"3.60", "4.06", "3.74"}) {
         QTest::keyClicks(&bench.window.calliper().line(), reading);
         QTest::keyClick(&bench.window.calliper().line(), Qt::Key_Return);
@@ -95,7 +96,7 @@ TEST_CASE("a reading before pegging is marked doubtful, and the hole asks to be 
 
 TEST_CASE("a decision is overruled only with a reason, and both stay in the log") {
     PlateBench bench;
-    bench.document().select_hole("centre", "front");
+    bench.document().selection().select_hole("centre", "front");
     bench.click(bench.pivots(), "decide:plug");
     QTest::keyClick(&bench.pivots().editor(), Qt::Key_Return);
     CHECK(bench.hole("centre.front").decision == "bush");
@@ -108,7 +109,7 @@ TEST_CASE("a decision is overruled only with a reason, and both stay in the log"
 
 TEST_CASE("a bush taken is counted down in the drawer and stays the hole's own") {
     PlateBench bench;
-    bench.document().select_hole("centre", "front");
+    bench.document().selection().select_hole("centre", "front");
     const std::string id = bench.hole("centre.front").plan->bush->id;
     const auto there = [&] {
         for (const Bush& bush : bench.window.workshop().stock().bushes)
@@ -130,7 +131,7 @@ TEST_CASE("a bush taken is counted down in the drawer and stays the hole's own")
 
 TEST_CASE("passes are ticked one by one, a hole is done once, and again only with a reason") {
     PlateBench bench;
-    bench.document().select_hole("centre", "front");
+    bench.document().selection().select_hole("centre", "front");
     for (int i = 0; i < 9; ++i) QTest::keyClick(&bench.pivots(), Qt::Key_R);
     CHECK(bench.hole("centre.front").record.reamed_mm == bench.hole("centre.front").plan->reamers_mm);
     QTest::keyClick(&bench.pivots(), Qt::Key_D);
@@ -167,7 +168,7 @@ TEST_CASE("no verdict is taken before every step of safety is ticked or overrule
 TEST_CASE("a turn under the simulated indicator reads the hidden arbor's runout") {
     PlateBench bench;
     bench.window.show_station("survey");
-    bench.document().select("escape");
+    bench.document().selection().select("escape");
     bench.survey().turn_arbor(0);
     for (int i = 0; i < 24; ++i) QTest::keyClick(&bench.survey(), Qt::Key_I);
     CHECK(bench.survey().indicator_tir_mm() == Approx(0.15).margin(0.003));
@@ -181,7 +182,7 @@ TEST_CASE("a picture dropped at a spot is kept beside the job and goes along whe
     bench.survey().go_to("pallets");
     bench.survey().add_photo(folder.filePath("seen.png"));
     const QString name = QString::fromStdString(bench.job().survey.condition("pallets")->photo);
-    CHECK(QFile::exists(bench.document().pictures_folder() + "/" + name));
+    CHECK(QFile::exists(pictures_folder(bench.document().path()) + "/" + name));
     bench.window.save_to(folder.filePath("tide.echappe.json"));
     CHECK(QFile::exists(folder.filePath("tide.pictures/" + name)));
 }

@@ -31,13 +31,13 @@ TEST_CASE("the regulator's weight is heavy by what runs – typed down to twice 
     REQUIRE(bench.power().power());
     CHECK(bench.power().power()->verdict->word == "strong");
     bench.type("sum:weight_kg", "4.0");
-    CHECK(bench.job().power.drives.front().weight_kg == 4.0);
+    CHECK(bench.job().power.drives.front().as<WeightDrive>()->weight_kg == 4.0);
     CHECK(bench.power().power()->verdict->word == "right");
     bench.document().undo_stack()->undo();
     CHECK(bench.power().power()->verdict->word == "strong");
     bench.type("sum:weight_kg", "-2");
     CHECK(bench.power().card().editor().isVisible());
-    CHECK(bench.job().power.drives.front().weight_kg == 5.4);
+    CHECK(bench.job().power.drives.front().as<WeightDrive>()->weight_kg == 5.4);
 }
 
 TEST_CASE("the saloon clock's spring overdrives by its torque, though the coil opens far enough, and a thinner strip would do") {
@@ -51,7 +51,7 @@ TEST_CASE("the saloon clock's spring overdrives by its torque, though the coil o
     CHECK(strips->schools[0].verdict == "keep");
     CHECK(strips->schools[1].verdict == "replace");
     CHECK(strips->ranked.front().verdict == "right");
-    CHECK(strips->ranked.front().thickness_mm < *power.drive.thickness_mm);
+    CHECK(strips->ranked.front().thickness_mm < *power.drive.strip()->thickness_mm);
     REQUIRE(power.chain);
     CHECK(*power.chain->margin > 2);
 }

@@ -169,13 +169,13 @@ TEST_CASE("the line asks for the hole that is in the picture, on every way to it
     SurveyBench bench;
     const auto asked = [&] { return bench.window.calliper().plates().question()->subject; };
     bench.window.show_station("train");
-    bench.document().select_hole("great", "back");
+    bench.document().selection().select_hole("great", "back");
     bench.window.show_station("pivots");
     CHECK(asked() == "great.back");
-    bench.document().select_hole("escape", "front");
+    bench.document().selection().select_hole("escape", "front");
     CHECK(asked() == "escape.front");
-    bench.document().climb(-1);
-    CHECK(asked() == bench.document().hole());
+    bench.document().selection().climb(-1);
+    CHECK(asked() == bench.document().selection().hole());
 }
 
 TEST_CASE("the round goes back, skips, and marks what cannot be measured, without a hand leaving the keys") {
@@ -200,17 +200,17 @@ TEST_CASE("the round goes back, skips, and marks what cannot be measured, withou
 
 TEST_CASE("a digit pressed in the picture begins a reading in the line") {
     SurveyBench bench;
-    bench.document().select_hole("great", "back");
+    bench.document().selection().select_hole("great", "back");
     QTest::keyClicks(&bench.survey(), "4");
     CHECK(bench.line().text() == "4");
 }
 
 TEST_CASE("the stand-in reads the hole it is asked for, and Enter keeps it") {
     SurveyBench bench;
-    bench.document().select_hole("great", "back");
+    bench.document().selection().select_hole("great", "back");
     bench.document().edit("anew", [](Job& job) { job.survey.pivots.hole_at("great", "back").pivot_mm.reset(); });
-    bench.document().select_hole("great", "front");
-    bench.document().select_hole("great", "back");
+    bench.document().selection().select_hole("great", "front");
+    bench.document().selection().select_hole("great", "back");
     bench.read_simulated();
     REQUIRE(bench.job().survey.pivots.hole("great.back")->pivot_mm);
     CHECK(*bench.job().survey.pivots.hole("great.back")->pivot_mm == Approx(3.6).margin(0.03));
@@ -235,7 +235,7 @@ TEST_CASE("a drawer with a row that cannot be kept asks before it closes") {
 TEST_CASE("school and method change every plan at once, and undo brings them back") {
     SurveyBench bench;
     bench.window.show_station("pivots");
-    bench.document().select_hole("centre", "front");
+    bench.document().selection().select_hole("centre", "front");
     const auto plan = [&] { return *bench.derived().pivots.hole("centre.front")->plan; };
     const double by_fraction = plan().wanted_clearance_mm;
     bench.click(pivots_of(bench.window), "school:tilt");
@@ -290,7 +290,7 @@ TEST_CASE("flatness and pillars are asked near the end of the round, and light u
 
 TEST_CASE("a hole to be bushed asks what is free round it, and a punch that would strike is told") {
     SurveyBench bench;
-    bench.document().select_hole("great", "back");
+    bench.document().selection().select_hole("great", "back");
     PlateRound& plates = bench.window.calliper().plates();
     for (int guard = 0; guard < 400; ++guard) {
         if (plates.question()->field == "free_radius_mm" && plates.question()->subject == "great.back") break;

@@ -10,6 +10,7 @@
 
 #include "app/bench.h"
 #include "stations.h"
+#include "train/edits.h"
 
 using namespace echappe;
 
@@ -55,14 +56,14 @@ TEST_CASE("the Teeth station shows the mesh where the subject's wheel drives, an
     CHECK(teeth.mesh()->name() == "centre-third");
     // The part on the subject's own arbor is the one to cut.
     CHECK_FALSE(teeth.wheel_selected());
-    bench.document().select("great");
+    bench.document().selection().select("great");
     CHECK(teeth.mesh()->name() == "great-centre");
 }
 
 TEST_CASE("the exported DXF and SVG are closed outlines of the drawn sizes within 1 µm") {
     Bench bench;
     for (int i = 0; i < 4; ++i) bench.read_simulated();
-    bench.document().choose_candidate(0);
+    bench.document().edit(choose(bench.document().derived().train, 0, "2026-11-28"));
     const QTemporaryDir folder;
     const TeethStation& teeth = teeth_of(bench.window);
     const double radius = teeth.mesh()->sizes.wheel.outside_diameter_mm / 2;
@@ -97,8 +98,8 @@ TEST_CASE("the exported DXF and SVG are closed outlines of the drawn sizes withi
 TEST_CASE("an eccentric wheel swings the pinion's speed over its turn – as good as new takes the fault away") {
     Bench bench;
     for (int i = 0; i < 4; ++i) bench.read_simulated();
-    bench.document().choose_candidate(0);
-    bench.document().select("third");
+    bench.document().edit(choose(bench.document().derived().train, 0, "2026-11-28"));
+    bench.document().selection().select("third");
     bench.window.show_station("teeth");
     TeethStation& teeth = teeth_of(bench.window);
     teeth.grab();
@@ -128,7 +129,7 @@ TEST_CASE("an eccentric wheel swings the pinion's speed over its turn – as goo
 
 TEST_CASE("over a whole turn the drawn pinion goes round once as the wheel moves as many teeth as it has leaves") {
     Bench bench;
-    bench.document().select("third");
+    bench.document().selection().select("third");
     bench.window.show_station("teeth");
     TeethStation& teeth = teeth_of(bench.window);
     teeth.grab();
@@ -145,7 +146,7 @@ TEST_CASE("over a whole turn the drawn pinion goes round once as the wheel moves
 #ifdef ECHAPPE_STEP
 TEST_CASE("a STEP solid is made beside the window, of the drawn wheel crossed out") {
     Bench bench;
-    bench.document().select("great");
+    bench.document().selection().select("great");
     const TeethStation& teeth = teeth_of(bench.window);
     const QTemporaryDir folder;
     const QString path = folder.filePath("great.step");
@@ -162,7 +163,7 @@ TEST_CASE("a STEP solid is made beside the window, of the drawn wheel crossed ou
 TEST_CASE("the PDF is one A4 sheet at 1:1 with the card's figures") {
     Bench bench;
     for (int i = 0; i < 4; ++i) bench.read_simulated();
-    bench.document().choose_candidate(0);
+    bench.document().edit(choose(bench.document().derived().train, 0, "2026-11-28"));
     const QTemporaryDir folder;
     const QString pdf = folder.filePath("wheel.pdf");
     bench.window.export_to(pdf);

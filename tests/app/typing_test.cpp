@@ -13,6 +13,7 @@
 #include "stations/pivots/pivots_station.h"
 #include "stations/power/power_station.h"
 #include "stations/survey/survey_station.h"
+#include "train/edits.h"
 #include "workings/sum_card.h"
 
 using namespace echappe;
@@ -124,11 +125,11 @@ TEST_CASE("Tab keeps what was typed as Enter does, and the reading goes to the q
 TEST_CASE("a reading typed for one hole never goes to another that is looked at meanwhile") {
     TypingBench bench;
     bench.window.show_station("pivots");
-    bench.document().select_hole("great", "front");
+    bench.document().selection().select_hole("great", "front");
     Bench::settle();
     const size_t edits = static_cast<size_t>(bench.document().undo_stack()->count());
     QTest::keyClicks(&bench.line(), "5.55");
-    bench.document().select_hole("centre", "back");
+    bench.document().selection().select_hole("centre", "back");
     Bench::settle();
     CHECK(bench.line().text().isEmpty());
     REQUIRE(bench.window.unkept().size() == 1);
@@ -137,7 +138,7 @@ TEST_CASE("a reading typed for one hole never goes to another that is looked at 
     CHECK(static_cast<size_t>(bench.document().undo_stack()->count()) == edits);
     // It stands again where it was typed.
     QTest::keyClick(&bench.window, Qt::Key_F2, Qt::ShiftModifier);
-    CHECK(bench.document().subject() == "great");
+    CHECK(bench.document().selection().subject() == "great");
     CHECK(bench.line().text() == "5.55");
     QTest::keyClick(&bench.line(), Qt::Key_Escape);
     CHECK(bench.window.unkept().isEmpty());
@@ -175,9 +176,9 @@ TEST_CASE("two arbors of one name are two questions") {
         for (JobArbor& arbor : job.train.arbors) arbor.name = "Wheel";
     });
     bench.window.show_station("pivots");
-    bench.document().select_hole("great", "front");
+    bench.document().selection().select_hole("great", "front");
     QTest::keyClicks(&bench.line(), "5.55");
-    bench.document().select_hole("centre", "front");
+    bench.document().selection().select_hole("centre", "front");
     CHECK(bench.line().text().isEmpty());
     CHECK(bench.window.unkept().size() == 1);
     bench.window.calliper().forget_unkept();
@@ -191,7 +192,7 @@ TEST_CASE("the question does not change under the hand that types") {
     // Another reading comes in from elsewhere: what tells most now is another.
     for (const Measurable& other : bench.derived().train.measurables)
         if (!(other.key == asked) && other.key.kind == "wheel_outside_diameter_mm") {
-            bench.document().store_reading({other.key, 60.1, 0.05}, "calliper");
+            bench.document().edit(store_reading(bench.job().train, {other.key, 60.1, 0.05}, "calliper", "other", "2026-11-28"));
             break;
         }
     CHECK(bench.window.calliper().asked()->key == asked);

@@ -8,13 +8,14 @@
 #include "number/input_error.h"
 #include "stations.h"
 #include "theme/theme.h"
+#include "train/edits.h"
 
 using namespace echappe;
 
 TEST_CASE("the demo opens on its lost arbor, undecided between four") {
     Bench bench;
     CHECK(bench.window.windowTitle().startsWith("Tide-house regulator"));
-    CHECK(bench.document().subject() == "third");
+    CHECK(bench.document().selection().subject() == "third");
     CHECK(bench.in_the_running() == 4);
     CHECK_FALSE(bench.document().dirty());
 }
@@ -23,13 +24,13 @@ TEST_CASE("the ladder is climbed by keys and by clicks") {
     Bench bench;
     Ladder& ladder = bench.window.ladder();
     QTest::keyClick(&ladder, Qt::Key_Up);
-    CHECK(bench.document().subject() == "escape");
+    CHECK(bench.document().selection().subject() == "escape");
     QTest::keyClick(&ladder, Qt::Key_Up);
-    CHECK(bench.document().subject() == "escape");
+    CHECK(bench.document().selection().subject() == "escape");
     for (int i = 0; i < 5; ++i) QTest::keyClick(&ladder, Qt::Key_Down);
-    CHECK(bench.document().subject() == "great");
+    CHECK(bench.document().selection().subject() == "great");
     bench.click(ladder, "rung:centre");
-    CHECK(bench.document().subject() == "centre");
+    CHECK(bench.document().selection().subject() == "centre");
 }
 
 TEST_CASE("four readings typed where the line asks shrink the fan to 90 and 12 – it is chosen, undone, redone, saved and read back equal") {
@@ -85,33 +86,33 @@ TEST_CASE("a pinion's count is changed where it is drawn, and can be doubted") {
     QTest::keyClicks(editor, "10");
     QTest::keyClick(editor, Qt::Key_Return);
     CHECK(bench.job().train.arbor("escape")->train.pinion == Count(10));
-    bench.document().set_count("escape.pinion", "12 80%");
+    bench.document().edit(set_count("escape.pinion", "12 80%"));
     CHECK(bench.job().train.arbor("escape")->pinion_trust == 0.8);
-    bench.document().set_count("escape.pinion", "12?");
+    bench.document().edit(set_count("escape.pinion", "12?"));
     CHECK(bench.job().train.arbor("escape")->pinion_trust == 0.5);
-    CHECK_THROWS_AS(bench.document().set_count("escape.pinion", "12 0%"), InputError);
-    bench.document().set_count("escape.pinion", "12");
+    CHECK_THROWS_AS(bench.document().edit(set_count("escape.pinion", "12 0%")), InputError);
+    bench.document().edit(set_count("escape.pinion", "12"));
     CHECK_FALSE(bench.job().train.arbor("escape")->pinion_trust);
 }
 
 TEST_CASE("many lost counts are weighed beside the window, which shows how far it is and can stop it") {
     Bench bench;
     bench.document().edit("widen", [](Job& job) { job.train.limits = RestoreLimits(); });
-    bench.document().set_count("centre.wheel", "?");
-    CHECK(bench.document().weighing());
+    bench.document().edit(set_count("centre.wheel", "?"));
+    CHECK(bench.document().weigher().running());
     train_of(bench.window).grab();
     CHECK(train_of(bench.window).tags().contains("weighing"));
     REQUIRE(QTest::qWaitFor([&] { return bench.derived().train.restore.has_value(); }, 20000));
-    CHECK_FALSE(bench.document().weighing());
+    CHECK_FALSE(bench.document().weigher().running());
     CHECK(bench.derived().train.restore->considered == 131LL * 131 * 16);
     // Wider still, and stopped: the window goes on, and weighs when it is asked again.
-    bench.document().set_count("great.wheel", "?");
-    REQUIRE(bench.document().weighing());
+    bench.document().edit(set_count("great.wheel", "?"));
+    REQUIRE(bench.document().weigher().running());
     QTest::keyClick(&train_of(bench.window), Qt::Key_Escape);
-    CHECK_FALSE(bench.document().weighing());
+    CHECK_FALSE(bench.document().weigher().running());
     CHECK(bench.derived().train.to_weigh);
     bench.click(train_of(bench.window), "weighing");
-    CHECK(bench.document().weighing());
+    CHECK(bench.document().weigher().running());
     bench.document().undo_stack()->undo();
     // The answer to the earlier question is still known.
     CHECK(bench.derived().train.restore.has_value());
@@ -154,7 +155,7 @@ TEST_CASE("a tide train is found, shown on the plan and taken in one edit – un
     QTest::keyClick(line, Qt::Key_Return);
     CHECK_FALSE(line->isVisible());
     REQUIRE(bench.job().train.arbors.size() == before.train.arbors.size() + 2);
-    CHECK(bench.document().subject() == "tide-2");
+    CHECK(bench.document().selection().subject() == "tide-2");
     CHECK(bench.document().undo_stack()->undoText().startsWith("Take the train"));
     bench.document().undo_stack()->undo();
     CHECK(bench.job() == before);
@@ -162,8 +163,8 @@ TEST_CASE("a tide train is found, shown on the plan and taken in one edit – un
 
 TEST_CASE("the demo's tide hand is repaired: Ctrl+F on it asks for its period, Enter puts closer counts in its own branch") {
     Bench bench;
-    bench.document().select("tide");
-    CHECK(bench.document().train()->id == "tide");
+    bench.document().selection().select("tide");
+    CHECK(bench.document().selection().train()->id == "tide");
     TrainStation& train = train_of(bench.window);
     const double before = *bench.derived().train.arbor("tide")->hand_s_per_year;
     for (QAction* action : bench.window.actions())
@@ -173,7 +174,7 @@ TEST_CASE("the demo's tide hand is repaired: Ctrl+F on it asks for its period, E
     REQUIRE(QTest::qWaitFor([&] { return !train.search().running() && !train.search().result().solutions.empty(); }, 10000));
     QTest::keyClick(line, Qt::Key_Return);
     CHECK(bench.job().train.arbors.size() == 6);
-    CHECK(bench.document().subject() == "tide");
+    CHECK(bench.document().selection().subject() == "tide");
     CHECK(std::abs(*bench.derived().train.arbor("tide")->hand_s_per_year) < std::abs(before) / 100);
     bench.document().undo_stack()->undo();
     CHECK(*bench.derived().train.arbor("tide")->hand_s_per_year == before);
@@ -181,24 +182,24 @@ TEST_CASE("the demo's tide hand is repaired: Ctrl+F on it asks for its period, E
 
 TEST_CASE("the ladder shows the train of the selected arbor, and the other one by a click") {
     Bench bench;
-    CHECK(bench.document().train()->id == "going");
+    CHECK(bench.document().selection().train()->id == "going");
     bench.click(bench.window.ladder(), "other train");
-    CHECK(bench.document().train()->id == "tide");
-    CHECK(bench.document().subject() == "tide");
+    CHECK(bench.document().selection().train()->id == "tide");
+    CHECK(bench.document().selection().subject() == "tide");
     QTest::keyClick(&bench.window.ladder(), Qt::Key_Down);
-    CHECK(bench.document().subject() == "tide-1");
-    bench.document().select("escape");
-    CHECK(bench.document().train()->id == "going");
+    CHECK(bench.document().selection().subject() == "tide-1");
+    bench.document().selection().select("escape");
+    CHECK(bench.document().selection().train()->id == "going");
     // The great arbor is in both: the ladder stays.
-    bench.document().select("great");
-    CHECK(bench.document().train()->id == "going");
+    bench.document().selection().select("great");
+    CHECK(bench.document().selection().train()->id == "going");
 }
 
 TEST_CASE("depthing shows the distances to set – a hole pulled towards the escape arbor deepens that mesh, and Enter keeps it") {
     Bench bench;
     for (int i = 0; i < 4; ++i) bench.read_simulated();
-    bench.document().choose_candidate(0);
-    bench.document().select("third");
+    bench.document().edit(choose(bench.document().derived().train, 0, "2026-11-28"));
+    bench.document().selection().select("third");
     TrainStation& train = train_of(bench.window);
     train.setFocus();
     QTest::keyClick(&train, Qt::Key_D);
@@ -258,10 +259,10 @@ TEST_CASE("undo leads back through every edit to the job as it was opened") {
     Bench bench;
     const Job opened = bench.job();
     bench.read("35.1");
-    bench.document().set_count("centre.wheel", "94");
+    bench.document().edit(set_count("centre.wheel", "94"));
     bench.document().judge("train.undecided", "overruled", "the owner knows");
-    bench.document().leave_out({"beats_per_hour", {}, {}, {}}, true);
-    bench.document().choose_candidate(0);
+    bench.document().edit(leave_out({"beats_per_hour", {}, {}, {}}, true));
+    bench.document().edit(choose(bench.document().derived().train, 0, "2026-11-28"));
     const Job last = bench.job();
     while (bench.document().undo_stack()->canUndo()) bench.document().undo_stack()->undo();
     CHECK(bench.job() == opened);
@@ -400,7 +401,7 @@ TEST_CASE("the finder goes to arbors, readings and actions by a few letters") {
     QTest::keyClicks(&finder->line(), "esc arb");
     REQUIRE(finder->list().count() == 1);
     QTest::keyClick(&finder->line(), Qt::Key_Return);
-    CHECK(bench.document().subject() == "escape");
+    CHECK(bench.document().selection().subject() == "escape");
     finder = bench.window.open_finder();
     QTest::keyClicks(&finder->line(), "great wheel outside");
     QTest::keyClick(&finder->line(), Qt::Key_Return);
@@ -493,14 +494,14 @@ TEST_CASE("the ladder is painted anew when what it shows changes, and left alone
     };
     painted_by([&] { bench.document().edit("note", [](Job& job) { job.note += "."; }); });
     CHECK_FALSE(painted_by([&] { bench.document().edit("note", [](Job& job) { job.note += "."; }); }));
-    CHECK(painted_by([&] { bench.document().set_count("centre.wheel", "94"); }));
+    CHECK(painted_by([&] { bench.document().edit(set_count("centre.wheel", "94")); }));
     CHECK(painted_by([&] { bench.document().undo_stack()->undo(); }));
-    CHECK(painted_by([&] { bench.document().select("great"); }));
+    CHECK(painted_by([&] { bench.document().selection().select("great"); }));
     CHECK(painted_by([&] { bench.document().edit("name", [](Job& job) { job.train.arbors.front().name = "First"; }); }));
     const auto& findings = bench.derived().findings;
     const auto open =
         std::find_if(findings.begin(), findings.end(), [](const Finding& f) { return f.verdict.empty() && f.arbor == "great"; });
     REQUIRE(open != findings.end());
     CHECK(painted_by([&, id = open->id] { bench.document().judge(id, "accepted", ""); }));
-    CHECK(painted_by([&] { bench.document().next_train(); }));
+    CHECK(painted_by([&] { bench.document().selection().next_train(); }));
 }

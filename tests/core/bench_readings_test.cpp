@@ -65,7 +65,7 @@ TEST_CASE("looks go out to CSV and come back – a bad row leaves the log as it 
 
 TEST_CASE("the round of torque goes up as it is wound, down as it drives, and asks last for the least that runs") {
     DriveRecord drive;
-    drive.kind = "spring";
+    drive.is = SpringDrive();
     const auto round = torque_round(drive, 5.2);
     REQUIRE(round.size() == 13);
     CHECK(round[0].winding);
@@ -83,14 +83,14 @@ TEST_CASE("the round of torque goes up as it is wound, down as it drives, and as
     CHECK(drive.torque_down.back()[1] == 99);
     CHECK_THROWS_AS(keep_torque(drive, round[0], -1), InputError);
     CHECK(torque_round(drive, 16).size() == 19);
-    drive.kind = "weight";
+    drive.is = WeightDrive();
     CHECK(torque_round(drive, 16).empty());
 }
 
 TEST_CASE("a torque log goes out to CSV and comes back") {
     const Job saloon = job_from_text(demo::text("saloon.echappe.json")).job;
     DriveRecord copy;
-    copy.kind = "fusee";
+    copy.is = FuseeDrive();
     CHECK(keep_torque_csv(copy, torque_to_csv(saloon.power.drives.front())) == 18);
     CHECK(copy.torque_down == saloon.power.drives.front().torque_down);
     CHECK(copy.torque_up == saloon.power.drives.front().torque_up);

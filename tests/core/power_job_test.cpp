@@ -185,7 +185,7 @@ TEST_CASE("the saloon clock: strip first, no set-up makes its line flat, and its
 
 TEST_CASE("a cone too large for what its barrel gives is told with both numbers of turns") {
     Job job = demo_job("saloon");
-    for (double& diameter : job.power.drives.front().cone_mm) diameter *= 1.3;
+    for (double& diameter : job.power.drives.front().as<FuseeDrive>()->cone_mm) diameter *= 1.3;
     const Derived derived = derive(job);
     REQUIRE_FALSE(derived.power.drives.front().warnings.empty());
     CHECK(derived.power.drives.front().warnings.front().sentence.find("the strip gives 7.8") != std::string::npos);
@@ -212,10 +212,10 @@ TEST_CASE("a rewound drive works from the train's own turns between two rewinds"
     Job job = demo_job("tide-house");
     job.power.drives.front() = {};
     job.power.drives.front().train = "going";
-    job.power.drives.front().kind = "rewound";
+    job.power.drives.front().is = RewoundDrive();
     CHECK(derive(job).power.drives.front().missing.find("minutes") != std::string::npos);
-    job.power.drives.front().rewind_minutes = 30;
-    job.power.drives.front().torque_wound_N_mm = 500;
+    job.power.drives.front().as<RewoundDrive>()->rewind_minutes = 30;
+    job.power.drives.front().as<RewoundDrive>()->torque_wound_N_mm = 500;
     const DerivedDrive power = derive(job).power.drives.front();
     REQUIRE(power.rewind);
     // The great arbor turns in twelve hours.
@@ -226,7 +226,7 @@ TEST_CASE("a rewound drive works from the train's own turns between two rewinds"
 TEST_CASE("power that comes in at the escape arbor itself has no mesh to blame") {
     Job job = demo_job("tide-house");
     job.train.trains.front().arbors = {"escape"};
-    job.power.drives.front().weight_kg = 2.2;  // weak: a cause is looked for
+    job.power.drives.front().as<WeightDrive>()->weight_kg = 2.2;  // weak: a cause is looked for
     const Derived derived = derive(job);
     CHECK(derived.power.drives.front().fault.empty());
     CHECK(derived.power.drives.front().look_at.empty());
@@ -252,7 +252,7 @@ TEST_CASE("on the regulator the least weight is told beside the one that hangs t
     const DerivedDrive heavy = derive(job).power.drives.front();
     CHECK(*heavy.weight->weight_least_kg == Approx(1.5 * 2.1));
     CHECK(*heavy.weight->weight_most_kg == Approx(2 * 2.1));
-    job.power.drives.front().weight_kg = 3.6;
+    job.power.drives.front().as<WeightDrive>()->weight_kg = 3.6;
     const DerivedDrive light = derive(job).power.drives.front();
     CHECK(light.verdict->word == "right");
     // Energy goes with the weight, the arc with its root: 3.6 for 5.4 kg. Pivot friction goes with it too.
@@ -260,7 +260,7 @@ TEST_CASE("on the regulator the least weight is told beside the one that hangs t
 }
 
 TEST_CASE("assembly of every kind of drive has its order and says its caution where it can hurt") {
-    for (const char* kind : {"weight", "spring", "fusee", "rewound"}) {
+    for (const DriveKind& kind : {DriveKind(WeightDrive()), DriveKind(SpringDrive()), DriveKind(FuseeDrive()), DriveKind(RewoundDrive())}) {
         const auto& steps = drive_steps(kind);
         REQUIRE(steps.size() >= 4);
         CHECK(std::any_of(steps.begin(), steps.end(), [](const DriveStep& step) { return !step.caution.empty(); }));
@@ -268,7 +268,7 @@ TEST_CASE("assembly of every kind of drive has its order and says its caution wh
             CHECK(std::count_if(steps.begin(), steps.end(), [&](const DriveStep& other) { return other.id == step.id; }) == 1);
     }
     // The train is locked before the fusee is wound, and let down comes before everything.
-    const auto& fusee = drive_steps("fusee");
+    const auto& fusee = drive_steps(FuseeDrive());
     const auto at = [&](const char* id) {
         return std::find_if(fusee.begin(), fusee.end(), [&](const DriveStep& s) { return s.id == id; });
     };

@@ -12,10 +12,12 @@ namespace {
 Job demo_job(const std::string& name) { return job_from_text(demo::text(name + ".echappe.json")).job; }
 
 OscillatorRecord simple_pendulum() {
+    Pendulum pendulum;
+    pendulum.nut_pitch_mm = 0.5;
+    pendulum.mass_kg = 3;
+    pendulum.tray_mm = 496;
     OscillatorRecord o;
-    o.nut_pitch_mm = 0.5;
-    o.mass_kg = 3;
-    o.tray_mm = 496;
+    o.is = pendulum;
     return o;
 }
 
@@ -45,7 +47,7 @@ TEST_CASE("a gram half-way down gains a quarter of its share of the mass, and on
     // l(1 + µ/4M…): for a point mass, x = l/2, ΔT/T = −(1/2)(µ/M)(x/l)(1 − x/l).
     CHECK(rate_change(o, 3600, tray, 1) == Approx(86400 * 0.5 * (0.001 / 3) * 0.25).epsilon(2e-3));
     CHECK(tray.gains.starts_with("laid on"));
-    o.tray_mm = 1100;
+    o.as<Pendulum>()->tray_mm = 1100;
     const RateMeans low = by(rate_means(o, 3600), "tray");
     CHECK(low.gains.starts_with("taken off"));
     CHECK(rate_change(o, 3600, low, 1) > 0);
@@ -154,7 +156,7 @@ TEST_CASE("the watch's positions name the heavy side as its hidden truth has it,
 
 TEST_CASE("a rate no screw can mend says so, and the other means still advise") {
     Job job = demo_job("watch");
-    job.oscillator->screws = {{0.5, 2, 0}};
+    job.oscillator->as<Balance>()->screws = {{0.5, 2, 0}};
     for (RateObservation& look : job.rate_log.looks) look.shown_s += 40 * (job.rate_log.looks.front().reference_s - look.reference_s) / 864;
     const DerivedBeat beat = derive(job).beat;
     CHECK(beat.fault.empty());
@@ -166,7 +168,7 @@ TEST_CASE("a rate no screw can mend says so, and the other means still advise") 
 
 TEST_CASE("no more comes off a tray than the pendulum weighs") {
     OscillatorRecord o = simple_pendulum();
-    o.mass_kg = 0.02;
+    o.as<Pendulum>()->mass_kg = 0.02;
     const RateMeans tray = by(rate_means(o, 3600), "tray");
     CHECK_THROWS_AS(rate_change(o, 3600, tray, -20), InputError);
     CHECK(std::isfinite(rate_change(o, 3600, tray, -19)));

@@ -11,14 +11,14 @@
 namespace echappe {
 namespace {
 
-const std::vector<std::string>& fields_of(const std::string& kind) {
+const std::vector<std::string>& fields_of(const OscillatorRecord& o) {
     static const std::vector<std::string> pendulum = {
         "swing_deg", "needed_deg",   "rod",        "nut_pitch_mm", "tray_mm",       "mass_kg",
         "Q",         "latitude_deg", "altitude_m", "gravity_m_s2", "case_width_mm", "escapement_efficiency"};
     static const std::vector<std::string> balance = {"swing_deg",       "needed_deg",  "inertia_kg_m2",
                                                      "pins_to_stud_mm", "overhang_mm", "division_mm",
                                                      "beat_error_ms",   "Q",           "escapement_efficiency"};
-    return kind == "pendulum" ? pendulum : balance;
+    return o.as<Pendulum>() ? pendulum : balance;
 }
 
 const std::vector<std::string>& fields_of_part(const std::string& shape) {
@@ -66,7 +66,7 @@ SumAnswer BeatStation::measured() const {
     SumAnswer answer;
     if (!oscillator()) return answer;
     const OscillatorRecord& o = *oscillator();
-    answer.asked = lines_of(OscillatorRecord::record(), &o, fields_of(o.kind));
+    answer.asked = lines_of(OscillatorRecord::record(), &o, fields_of(o));
     if (const auto& p = swings().pendulum) {
         found(answer, "gravity", p->gravity_m_s2, 5, "m/s²");
         found(answer, "the arc loses", p->circular_error_s_per_day, 1, "s/d");
@@ -77,7 +77,7 @@ SumAnswer BeatStation::measured() const {
         if (b->s_per_day_per_mm_of_spring) found(answer, "1 mm of spring", *b->s_per_day_per_mm_of_spring, 0, "s/d");
         if (b->energy_J) found(answer, "energy that swings", in_microjoule(*b->energy_J), 1, "µJ");
     }
-    const bool pendulum = o.kind == "pendulum";
+    const bool pendulum = o.as<Pendulum>();
     answer.asked.push_back(
         {"add", pendulum ? "another part: its name and shape, as in bob lens" : "another pair of screws: mg of each, mm from the staff", "",
          "", "unknown"});
@@ -89,17 +89,17 @@ SumAnswer BeatStation::measured() const {
 void BeatStation::add_to(OscillatorRecord& o, const std::string& word) const {
     const size_t space = word.find(' ');
     const std::string first = word.substr(0, space), second = space == std::string::npos ? "" : word.substr(space + 1);
-    if (o.kind == "pendulum") {
+    if (auto* pendulum = o.as<Pendulum>()) {
         PendulumPart part;
         part.name = first;
         type_into_record(PendulumPart::record(), &part, "shape", second.empty() ? "nothing" : second);
-        o.parts.push_back(part);
+        pendulum->parts.push_back(part);
         return;
     }
     BalanceScrews pair;
     type_into_record(BalanceScrews::record(), &pair, "mass_mg", first.empty() ? "nothing" : first);
     type_into_record(BalanceScrews::record(), &pair, "radius_mm", second.empty() ? "nothing" : second);
-    o.screws.push_back(pair);
+    o.as<Balance>()->screws.push_back(pair);
 }
 
 std::map<std::string, double> BeatStation::facts() const {
@@ -108,30 +108,31 @@ std::map<std::string, double> BeatStation::facts() const {
     const OscillatorRecord& o = *oscillator();
     known = numbers_of(OscillatorRecord::record(), &o);
     if (const auto& beats = m_document.derived().train.beats_per_hour) known["beats_per_hour"] = *beats;
-    if (o.kind == "balance" && o.swing_deg) known["amplitude_deg"] = *o.swing_deg;
-    if (o.kind == "pendulum" && o.swing_deg) known["semi_arc_deg"] = *o.swing_deg;
+    if (o.swing_deg) known[o.as<Balance>() ? "amplitude_deg" : "semi_arc_deg"] = *o.swing_deg;
     if (swings().pendulum) known["length_mm"] = swings().pendulum->length_mm;
-    if (whole_spring(o)) {
-        known["width_mm"] = o.spring->width_mm;
-        known["thickness_mm"] = o.spring->thickness_mm;
-        known["length_mm"] = o.spring->length_mm + o.pins_to_stud_mm.value_or(0) + o.overhang_mm.value_or(0);
+    const auto* b = o.as<Balance>();
+    if (b && whole_spring(*b)) {
+        known["width_mm"] = b->spring->width_mm;
+        known["thickness_mm"] = b->spring->thickness_mm;
+        known["length_mm"] = b->spring->length_mm + b->pins_to_stud_mm.value_or(0) + b->overhang_mm.value_or(0);
     }
-    if (!o.inertia_kg_m2 && swings().wheel) known["inertia_kg_m2"] = swings().wheel->inertia_kg_m2;
-    else if (!o.inertia_kg_m2 && swings().balance) known["inertia_kg_m2"] = swings().balance->inertia_kg_m2;
+    if (b && !b->inertia_kg_m2 && swings().wheel) known["inertia_kg_m2"] = swings().wheel->inertia_kg_m2;
+    else if (b && !b->inertia_kg_m2 && swings().balance) known["inertia_kg_m2"] = swings().balance->inertia_kg_m2;
     for (const DerivedDrive& power : m_document.derived().power.drives)
         if (power.chain) known["energy_per_beat_J"] = power.chain->energy_end_per_beat_J;
     return known;
 }
 
 SumCard::Tab BeatStation::part_tab(size_t part) {
-    const auto& parts = oscillator()->parts;
+    const auto& parts = oscillator()->as<Pendulum>()->parts;
     const std::string name = parts[part].name.empty() ? "part " + std::to_string(part + 1) : parts[part].name;
     return {words(name), tr("One body of the pendulum, where it was measured. Lengths go down from the suspension."),
             [this, part] {
                 SumAnswer answer;
-                const OscillatorRecord& o = *oscillator();
-                if (part >= o.parts.size()) return answer;
-                answer.asked = lines_of(PendulumPart::record(), &o.parts[part], fields_of_part(o.parts[part].shape));
+                const auto* pendulum = oscillator()->as<Pendulum>();
+                if (!pendulum || part >= pendulum->parts.size()) return answer;
+                const PendulumPart& here = pendulum->parts[part];
+                answer.asked = lines_of(PendulumPart::record(), &here, fields_of_part(here.shape));
                 if (const auto& whole = swings().compound) {
                     found(answer, "equivalent length", whole->equivalent_length_mm, 2, "mm");
                     found(answer, "mass of all", whole->mass_kg, 3, "kg");
@@ -143,7 +144,7 @@ SumCard::Tab BeatStation::part_tab(size_t part) {
                 return answer;
             },
             [part](Job& job, const std::string& field, const std::string& word) {
-                type_into_record(PendulumPart::record(), &job.oscillator->parts.at(part), field, word);
+                type_into_record(PendulumPart::record(), &job.oscillator->as<Pendulum>()->parts.at(part), field, word);
             }};
 }
 
@@ -151,9 +152,11 @@ SumCard::Tab BeatStation::positions_tab() {
     return {tr("poise"), tr("The rate held still in each position, the dial's hour that is down; its amplitude after it: +4 270."),
             [this] {
                 SumAnswer answer;
+                const auto* balance = oscillator()->as<Balance>();
+                if (!balance) return answer;
                 for (const std::string& name : position_names()) {
                     SumLine line{name, name, "", "", "unknown"};
-                    for (const PositionRate& p : oscillator()->positions)
+                    for (const PositionRate& p : balance->positions)
                         if (p.position == name) {
                             line.text = print_fixed(p.rate_s_per_day, 1) + " s/d";
                             if (p.amplitude_deg) line.text += " at " + print_fixed(*p.amplitude_deg, 0) + "°";
@@ -171,7 +174,7 @@ SumCard::Tab BeatStation::positions_tab() {
                 return answer;
             },
             [](Job& job, const std::string& position, const std::string& word) {
-                auto& positions = job.oscillator->positions;
+                auto& positions = job.oscillator->as<Balance>()->positions;
                 std::optional<PositionRate> read;
                 if (!word.empty()) read = read_position(position, word);
                 std::erase_if(positions, [&](const PositionRate& old) { return old.position == position; });
@@ -192,8 +195,8 @@ std::vector<SumCard::Tab> BeatStation::tabs() {
                                            // Who types it has measured it; what ships is assumed.
                                            if (field == "Q") job.oscillator->Q_measured = true;
                                        }}};
-    if (oscillator()->kind == "pendulum") {
-        for (size_t part = 0; part < oscillator()->parts.size(); ++part) list.push_back(part_tab(part));
+    if (const auto* pendulum = oscillator()->as<Pendulum>()) {
+        for (size_t part = 0; part < pendulum->parts.size(); ++part) list.push_back(part_tab(part));
         list.push_back(sum(tr("warmth"), compensation_calculation()));
         list.push_back(sum(tr("a new one"), pendulum_design_calculation()));
         list.push_back(sum(tr("Q"), decay_calculation()));
@@ -201,11 +204,12 @@ std::vector<SumCard::Tab> BeatStation::tabs() {
     }
     // A nested record of the oscillator, made when its first figure is typed.
     const auto nested = [this](const QString& name, const QString& sentence, auto member, auto tell) -> SumCard::Tab {
-        using Nested = typename std::remove_reference_t<decltype(std::declval<OscillatorRecord>().*member)>::value_type;
+        using Nested = typename std::remove_reference_t<decltype(std::declval<Balance>().*member)>::value_type;
         return {name, sentence,
                 [this, member, tell] {
                     SumAnswer answer;
-                    const auto& there = (*oscillator()).*member;
+                    const auto* balance = oscillator()->as<Balance>();
+                    const std::optional<Nested> there = balance ? balance->*member : std::nullopt;
                     const Nested part = there.value_or(Nested());
                     answer.asked = lines_of(Nested::record(), &part, names_of(Nested::record()));
                     for (SumLine& line : answer.asked)
@@ -215,15 +219,15 @@ std::vector<SumCard::Tab> BeatStation::tabs() {
                     return answer;
                 },
                 [member](Job& job, const std::string& field, const std::string& word) {
-                    auto& there = (*job.oscillator).*member;
+                    auto& there = job.oscillator->as<Balance>()->*member;
                     Nested part = there.value_or(Nested());
                     type_into_record(Nested::record(), &part, field, word);
                     there = part;
                 }};
     };
-    list.push_back(nested(tr("spring"), tr("The hairspring; its length is what works, collet to pins."), &OscillatorRecord::spring,
-                          [](SumAnswer&) {}));
-    list.push_back(nested(tr("wheel"), tr("The balance as drawn: rim, arms, hub. Its screws are counted in."), &OscillatorRecord::wheel,
+    list.push_back(
+        nested(tr("spring"), tr("The hairspring; its length is what works, collet to pins."), &Balance::spring, [](SumAnswer&) {}));
+    list.push_back(nested(tr("wheel"), tr("The balance as drawn: rim, arms, hub. Its screws are counted in."), &Balance::wheel,
                           [this](SumAnswer& answer) {
                               const auto& wheel = swings().wheel;
                               if (!wheel) return;
@@ -232,16 +236,18 @@ std::vector<SumCard::Tab> BeatStation::tabs() {
                               found(answer, "mass", 1000 * wheel->mass_g, 0, "mg");
                               found(answer, "1 mg more in the rim loses", wheel->s_per_day_per_mg_rim, 0, "s/d");
                           }));
-    if (!oscillator()->screws.empty())
+    if (!oscillator()->as<Balance>()->screws.empty())
         list.push_back(
             {tr("screws"), tr("The first pair of screws: both are moved alike, or the balance is out of poise."),
              [this] {
                  SumAnswer answer;
-                 answer.asked = lines_of(BalanceScrews::record(), &oscillator()->screws.front(), {"mass_mg", "radius_mm", "pitch_mm"});
+                 const auto* balance = oscillator()->as<Balance>();
+                 if (!balance || balance->screws.empty()) return answer;
+                 answer.asked = lines_of(BalanceScrews::record(), &balance->screws.front(), {"mass_mg", "radius_mm", "pitch_mm"});
                  return answer;
              },
              [](Job& job, const std::string& field, const std::string& word) {
-                 type_into_record(BalanceScrews::record(), &job.oscillator->screws.at(0), field, word);
+                 type_into_record(BalanceScrews::record(), &job.oscillator->as<Balance>()->screws.at(0), field, word);
              }});
     list.push_back(positions_tab());
     list.push_back(sum(tr("in beat"), beat_setting_calculation()));

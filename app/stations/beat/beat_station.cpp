@@ -111,13 +111,16 @@ void BeatStation::showEvent(QShowEvent*) { refresh(); }
 void BeatStation::refresh() {
     // A plot nobody sees costs the edit that others wait for.
     if (!isVisible()) return;
-    const std::string shape =
-        oscillator() ? oscillator()->kind + std::to_string(oscillator()->parts.size() + oscillator()->screws.size()) : "";
+    const auto* pendulum = oscillator() ? oscillator()->as<Pendulum>() : nullptr;
+    const auto* balance = oscillator() ? oscillator()->as<Balance>() : nullptr;
+    const std::string shape = pendulum  ? "pendulum" + std::to_string(pendulum->parts.size())
+                              : balance ? "balance" + std::to_string(balance->screws.size())
+                                        : "";
     if (shape != m_shape) {
         m_shape = shape;
         m_card->set_tabs(shape.empty() ? std::vector<SumCard::Tab>() : tabs());
     }
-    m_card->show_part(!oscillator() ? QString() : oscillator()->kind == "pendulum" ? tr("Pendulum") : tr("Balance and spring"));
+    m_card->show_part(!oscillator() ? QString() : pendulum ? tr("Pendulum") : tr("Balance and spring"));
     m_plot->show_log(beat());
     try_amount(m_amount);
 }
@@ -202,13 +205,7 @@ void BeatStation::paint_nothing(QPainter& painter) {
         const double wide = write(painter, word_font(12, true), t.blued, {22, y}, name);
         place({QString("begin:") + kind,
                QRectF(16, y - 22, wide + 12, 32),
-               [this, k = std::string(kind)] {
-                   m_document.edit(tr("What swings"), [&](Job& job) {
-                       job.oscillator = OscillatorRecord();
-                       job.oscillator->kind = k;
-                       if (k == "balance") job.oscillator->Q = 220, job.oscillator->escapement_efficiency = 0.4;
-                   });
-               },
+               [this, k = std::string(kind)] { m_document.edit(tr("What swings"), [&](Job& job) { job.oscillator = oscillator_of(k); }); },
                {},
                {}});
         y += 40;
@@ -226,7 +223,7 @@ void BeatStation::paint(QPainter& painter) {
         paint_nothing(painter);
     } else {
         write(painter, word_font(8.5, true), t.steel, {18, 26},
-              oscillator()->kind == "pendulum" ? tr("PENDULUM, TO SCALE") : tr("BALANCE AND SPRING, FROM ABOVE"));
+              oscillator()->as<Pendulum>() ? tr("PENDULUM, TO SCALE") : tr("BALANCE AND SPRING, FROM ABOVE"));
         write(painter, word_font(9), t.steel, {18, 42},
               picture_wide() < 260 ? tr("drag it, or ← slower, → faster") : tr("drag what can be turned, or ← slower, → faster"));
         if (drawable) {

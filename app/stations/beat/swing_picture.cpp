@@ -28,16 +28,22 @@ QString tr(const char* text) { return QObject::tr(text); }
 
 SwingPicture::SwingPicture(QPainter& painter, const OscillatorRecord& oscillator, const DerivedOscillator& swings, const QRectF& room,
                            const Stand& stand)
-    : m_painter(painter), m_swings(swings), m_o(oscillator), m_room(room), m_stand(stand) {}
+    : m_painter(painter),
+      m_swings(swings),
+      m_o(oscillator),
+      m_p(m_o.as<Pendulum>()),
+      m_b(m_o.as<Balance>()),
+      m_room(room),
+      m_stand(stand) {}
 
 void SwingPicture::paint() {
-    if (m_o.kind == "pendulum") paint_pendulum();
+    if (m_p) paint_pendulum();
     else paint_balance();
 }
 
 double SwingPicture::lowest_mm() const {
     double lowest = m_swings.pendulum->length_mm * 1.06;
-    for (const PendulumPart& part : whole_parts(m_o) ? m_o.parts : std::vector<PendulumPart>()) {
+    for (const PendulumPart& part : whole_parts(*m_p) ? m_p->parts : std::vector<PendulumPart>()) {
         const double reach = part.shape == "rod" || part.shape == "cylinder" ? part.length_mm.value_or(0) : part.diameter_mm.value_or(0);
         lowest = std::max(lowest, part.top_mm ? *part.top_mm + reach : part.centre_mm.value_or(0) + reach / 2);
     }
@@ -86,12 +92,12 @@ void SwingPicture::paint_length(QPointF pivot, double px) {
 }
 
 void SwingPicture::paint_tray(QPointF pivot, double angle, double px) {
-    if (!m_o.tray_mm) return;
+    if (!m_p->tray_mm) return;
     const Theme& t = theme();
     m_painter.save();
     m_painter.translate(pivot);
     m_painter.rotate(angle);
-    const double y = *m_o.tray_mm * px;
+    const double y = *m_p->tray_mm * px;
     m_painter.setPen(QPen(marked("tray") ? t.blued : t.brass, marked("tray") ? 2.4 : 1.4));
     m_painter.drawLine(QPointF(-12, y), QPointF(12, y));
     m_painter.drawLine(QPointF(-12, y), QPointF(-12, y - 4));
@@ -135,7 +141,7 @@ void SwingPicture::paint_nut(const QRectF& room) {
     m_painter.setPen(QPen(t.ink, 1.4));
     m_painter.drawLine(QPointF(body.center().x(), body.top() - 9), QPointF(body.center().x(), body.top() - 2));
     write(m_painter, word_font(8.5), t.steel, {body.center().x(), room.bottom() + 2},
-          tr("rating nut, pitch %1 mm").arg(m_o.nut_pitch_mm.value_or(0)), 0);
+          tr("rating nut, pitch %1 mm").arg(m_p->nut_pitch_mm.value_or(0)), 0);
     write(m_painter, word_font(8.5, true), t.verdigris, {body.right() + 8, body.center().y() - 4}, QString::fromUtf8("→ ") + tr("up"));
     write(m_painter, word_font(8.5, true), t.verdigris, {body.right() + 8, body.center().y() + 10}, tr("faster"));
     write(m_painter, word_font(8.5, true), t.amber, {body.left() - 8, body.center().y() - 4}, tr("down") + QString::fromUtf8(" ←"), 1);
@@ -154,8 +160,8 @@ void SwingPicture::paint_pendulum() {
     m_painter.setPen(QPen(t.ink, 1.4));
     m_painter.setBrush(t.sheet);
     m_painter.drawRect(QRectF(pivot.x() - 15, pivot.y() - 12, 30, 10));
-    if (m_o.case_width_mm) {
-        const double half = *m_o.case_width_mm / 2 * px;
+    if (m_p->case_width_mm) {
+        const double half = *m_p->case_width_mm / 2 * px;
         m_painter.setPen(QPen(t.rule, 3));
         for (const double side : {-half, half}) m_painter.drawLine(pivot + QPointF(side, 40), pivot + QPointF(side, lowest_mm() * px + 12));
     }
@@ -165,7 +171,7 @@ void SwingPicture::paint_pendulum() {
         const QPointF end = pivot + QPointF(std::sin(side * pi / 180), std::cos(side * pi / 180)) * lowest_mm() * px;
         m_painter.drawLine(pivot, end);
     }
-    if (!whole_parts(m_o)) {
+    if (!whole_parts(*m_p)) {
         PendulumPart rod;
         rod.shape = "rod";
         rod.diameter_mm = 4;
@@ -182,28 +188,28 @@ void SwingPicture::paint_pendulum() {
         m_painter.drawEllipse(QPointF(0, m_swings.pendulum->length_mm * px), r, r);
         m_painter.restore();
     }
-    if (whole_parts(m_o))
-        for (const PendulumPart& part : m_o.parts) paint_part(part, pivot, angle, px);
+    if (whole_parts(*m_p))
+        for (const PendulumPart& part : m_p->parts) paint_part(part, pivot, angle, px);
     paint_tray(pivot, angle, px);
     const double foot = pivot.y() + lowest_mm() * px;
     if (swing > 0) write(m_painter, word_font(9), t.ink, {m_room.right() - 4, foot - 4}, tr("± %1°").arg(swing, 0, 'f', 1), 1);
-    if (m_o.nut_pitch_mm) paint_nut(QRectF(m_room.center().x() - 44, m_room.bottom() - nut_high + 14, 88, nut_high - 22));
+    if (m_p->nut_pitch_mm) paint_nut(QRectF(m_room.center().x() - 44, m_room.bottom() - nut_high + 14, 88, nut_high - 22));
 }
 
 double SwingPicture::rim_radius_mm() const {
-    if (m_swings.wheel) return m_o.wheel->rim_outside_mm / 2;
+    if (m_swings.wheel) return m_b->wheel->rim_outside_mm / 2;
     double radius = 0;
-    for (const BalanceScrews& pair : m_o.screws) radius = std::max(radius, pair.radius_mm * 0.97);
+    for (const BalanceScrews& pair : m_b->screws) radius = std::max(radius, pair.radius_mm * 0.97);
     if (radius > 0) return radius;
-    return whole_spring(m_o) ? std::sqrt(whole_spring(m_o)->length_mm) * 0.75 : 8;
+    return whole_spring(*m_b) ? std::sqrt(whole_spring(*m_b)->length_mm) * 0.75 : 8;
 }
 
 void SwingPicture::paint_rim(QPointF middle, double angle, double px) {
     const Theme& t = theme();
     const double outside = rim_radius_mm() * px;
-    const double inside = m_swings.wheel ? m_o.wheel->rim_inside_mm / 2 * px : outside * 0.9;
-    const auto arms = m_swings.wheel ? m_o.wheel->arms : 2;
-    const double arm = m_swings.wheel ? std::max(2.0, m_o.wheel->arm_width_mm * px) : outside * 0.08;
+    const double inside = m_swings.wheel ? m_b->wheel->rim_inside_mm / 2 * px : outside * 0.9;
+    const auto arms = m_swings.wheel ? m_b->wheel->arms : 2;
+    const double arm = m_swings.wheel ? std::max(2.0, m_b->wheel->arm_width_mm * px) : outside * 0.08;
     QPainterPath rim;
     rim.addEllipse(middle, outside, outside);
     rim.addEllipse(middle, inside, inside);
@@ -217,8 +223,8 @@ void SwingPicture::paint_rim(QPointF middle, double angle, double px) {
         m_painter.restore();
     }
     m_painter.drawPath(rim);
-    for (size_t i = 0; i < m_o.screws.size(); ++i) {
-        const BalanceScrews& pair = m_o.screws[i];
+    for (size_t i = 0; i < m_b->screws.size(); ++i) {
+        const BalanceScrews& pair = m_b->screws[i];
         const std::string means = "screws." + std::to_string(i);
         const bool on = marked(means);
         const double at = 90 + 42 * static_cast<double>(i) + angle;
@@ -254,7 +260,7 @@ void SwingPicture::paint_spring(QPointF middle, double angle, double px) {
     const Theme& t = theme();
     const double collet = rim_radius_mm() * 0.11;
     const double outer = rim_radius_mm() * 0.56;
-    const double coils = whole_spring(m_o)->length_mm / (pi * (collet + outer));
+    const double coils = whole_spring(*m_b)->length_mm / (pi * (collet + outer));
     const double stud = 360 * coils;  // the whole turn of the strip, collet to its end
     QPainterPath strip;
     constexpr int steps_a_coil = 60;
@@ -283,7 +289,7 @@ void SwingPicture::paint_regulator(QPointF middle, double px, double outer_mm) {
     const Theme& t = theme();
     const bool on = marked("pins");
     const double per_mm = 180 / (pi * outer_mm);  // degrees of the outer coil for a mm of strip
-    const double between = m_o.pins_to_stud_mm.value_or(3);
+    const double between = m_b->pins_to_stud_mm.value_or(3);
     // The strip runs anticlockwise to the stud: the pins stand before it, and go back from it to shorten the spring.
     const double rest = stud_deg - between * per_mm;
     const double pins = rest - tried("pins") * per_mm;
@@ -292,9 +298,9 @@ void SwingPicture::paint_regulator(QPointF middle, double px, double outer_mm) {
     m_painter.setBrush(t.sheet);
     m_painter.drawRect(QRectF(stud - QPointF(6, 6), QSizeF(12, 12)));
     write(m_painter, word_font(8.5), t.steel, stud + QPointF(9, -6), tr("stud"));
-    if (m_o.overhang_mm && *m_o.overhang_mm > 0) {
+    if (m_b->overhang_mm && *m_b->overhang_mm > 0) {
         QPainterPath out;
-        const double over = std::min(*m_o.overhang_mm * per_mm, 70.0);
+        const double over = std::min(*m_b->overhang_mm * per_mm, 70.0);
         constexpr int pieces = 12;
         for (int i = 0; i <= pieces; ++i) {
             const QPointF point = on_circle(middle, (outer_mm + 0.08 * outer_mm * i / pieces) * px, stud_deg + over * i / pieces);
@@ -326,12 +332,12 @@ void SwingPicture::paint_regulator(QPointF middle, double px, double outer_mm) {
 void SwingPicture::paint_balance() {
     const Theme& t = theme();
     double widest = rim_radius_mm() * 1.2;
-    for (const BalanceScrews& pair : m_o.screws) widest = std::max(widest, pair.radius_mm * 1.12);
+    for (const BalanceScrews& pair : m_b->screws) widest = std::max(widest, pair.radius_mm * 1.12);
     const double px = std::min(m_room.width() / 2 - 26, m_room.height() / 2 - 70) / widest;
     const QPointF middle(m_room.center().x(), m_room.top() + widest * px + 28);
     const double angle = m_stand.swing * m_o.swing_deg.value_or(0);
     paint_rim(middle, angle, px);
-    if (whole_spring(m_o)) paint_spring(middle, angle, px);
+    if (whole_spring(*m_b)) paint_spring(middle, angle, px);
     double y = middle.y() + widest * px + 36;
     int column = 0;
     const auto figure = [&](const QString& value, const QString& name) {
@@ -342,10 +348,10 @@ void SwingPicture::paint_balance() {
     };
     if (m_o.swing_deg) figure(tr("± %1°").arg(*m_o.swing_deg, 0, 'f', 0), tr("swing as found"));
     if (m_swings.balance) figure(words(print_inertia(m_swings.balance->inertia_kg_m2, 2)), tr("inertia for the beats"));
-    if (whole_spring(m_o)) figure(tr("%1 mm").arg(whole_spring(m_o)->length_mm, 0, 'f', 1), tr("of spring, to the pins"));
+    if (whole_spring(*m_b)) figure(tr("%1 mm").arg(whole_spring(*m_b)->length_mm, 0, 'f', 1), tr("of spring, to the pins"));
     if (m_swings.balance && m_swings.balance->s_per_day_per_mm_of_spring)
         figure(tr("%1 s/d").arg(*m_swings.balance->s_per_day_per_mm_of_spring, 0, 'f', 0), tr("for 1 mm of it"));
-    if (m_o.beat_error_ms) figure(tr("%1 ms").arg(*m_o.beat_error_ms, 0, 'f', 1), tr("out of beat"));
+    if (m_b->beat_error_ms) figure(tr("%1 ms").arg(*m_b->beat_error_ms, 0, 'f', 1), tr("out of beat"));
     if (m_swings.poise && m_swings.poise->poise_s_per_day)
         figure(tr("± %1 s/d").arg(*m_swings.poise->poise_s_per_day, 0, 'f', 1), tr("by want of poise"));
 }

@@ -45,6 +45,8 @@ private:
     QPainter& m_painter;
     const DerivedOscillator& m_swings;
     const OscillatorRecord& m_o;
+    const Pendulum* m_p;  ///< what swings is one
+    const Balance* m_b;   ///< of these two
     QRectF m_room;
     Stand m_stand;
     std::vector<Handle> m_handles;

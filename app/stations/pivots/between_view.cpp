@@ -5,8 +5,10 @@
 #include <algorithm>
 #include <cmath>
 
+#include "document/today.h"
 #include "number/input_error.h"
 #include "number/units.h"
+#include "survey/edits.h"
 #include "theme/theme.h"
 
 namespace echappe {
@@ -26,10 +28,10 @@ std::vector<SumCard::Tab> tabs(Document& document) {
     std::vector<SumCard::Tab> list;
     for (int i = 0; i < names.size(); ++i)
         list.push_back(SumCard::of_sum(
-            document, names[i], *bench_sums()[static_cast<size_t>(i)], [&document] { return document.hole(); },
+            document, names[i], *bench_sums()[static_cast<size_t>(i)], [&document] { return document.selection().hole(); },
             [&document] {
                 return facts_of_hole(document.job().survey.pivots, document.derived().pivots, document.derived().train,
-                                     document.derived().power, document.hole());
+                                     document.derived().power, document.selection().hole());
             }));
     return list;
 }
@@ -49,9 +51,10 @@ BetweenView::BetweenView(Document& document, QWidget* parent)
     setAccessibleName(tr("Between the plates"));
     connect(m_editor, &InPlaceEditor::refused, this, [this](const QString& sentence) { emit told(sentence, true); });
     connect(&document, &Document::changed, this, [this] { refresh(); });
-    connect(&document, &Document::subject_changed, this, [this] {
+    connect(&document.selection(), &Selection::changed, this, [this] {
         m_editor->leave();
-        if (std::find(m_marked.begin(), m_marked.end(), m_document.subject()) == m_marked.end()) m_marked = {m_document.subject()};
+        if (std::find(m_marked.begin(), m_marked.end(), m_document.selection().subject()) == m_marked.end())
+            m_marked = {m_document.selection().subject()};
         refresh();
     });
 }
@@ -60,11 +63,11 @@ void BetweenView::refresh() {
     if (!isVisible()) return;
     update();
     m_trials.clear();
-    if (const TrainList* train = m_document.train())
+    if (const TrainList* train = m_document.selection().train())
         m_trials = trials_of(m_document.job().survey, m_document.job().train, m_document.derived().train, *train);
-    const DerivedHole* hole = m_document.derived().pivots.hole(m_document.hole());
+    const DerivedHole* hole = m_document.derived().pivots.hole(m_document.selection().hole());
     m_card->show_part(hole ? words(hole->name) : QString());
-    if (!marked()) m_marked = {m_document.subject()};
+    if (!marked()) m_marked = {m_document.selection().subject()};
 }
 
 QString BetweenView::length(double mm) const {
@@ -85,7 +88,7 @@ void BetweenView::trial(bool runs) {
     TrialRecord record;
     record.arbors = now->arbors;
     record.free = record.end_shake = runs;
-    m_document.keep_trial(record);
+    m_document.edit(trial_made(record, today()));
     emit told(runs ? tr("Kept: %1 runs freely, end shake felt.").arg(name)
                    : tr("Kept: %1 does not run; finished holes of it are back on the list.").arg(name),
               !runs);
@@ -94,7 +97,8 @@ void BetweenView::trial(bool runs) {
 void BetweenView::next_trial() {
     std::vector<const TrialCheck*> round;
     for (const TrialCheck& check : m_trials)
-        if (std::find(check.arbors.begin(), check.arbors.end(), m_document.subject()) != check.arbors.end()) round.push_back(&check);
+        if (std::find(check.arbors.begin(), check.arbors.end(), m_document.selection().subject()) != check.arbors.end())
+            round.push_back(&check);
     if (round.empty()) return;
     const auto at = std::find_if(round.begin(), round.end(), [&](const TrialCheck* c) { return same_arbors(c->arbors, m_marked); });
     m_marked = (at == round.end() || at + 1 == round.end() ? round.front() : *(at + 1))->arbors;
@@ -113,13 +117,15 @@ void BetweenView::ask_coast() {
         record.arbors = arbors;
         record.free = record.end_shake = true;
         record.coast_s = seconds;
-        m_document.keep_trial(record);
+        m_document.edit(trial_made(record, today()));
     });
     m_editor->setPlaceholderText(tr("seconds to rest"));
 }
 
 QList<Action> BetweenView::make_actions() {
-    const auto end = [this](const char* plate) { return [this, plate] { m_document.select_hole(m_document.subject(), plate); }; };
+    const auto end = [this](const char* plate) {
+        return [this, plate] { m_document.selection().select_hole(m_document.selection().subject(), plate); };
+    };
     return CardStation::make_actions() +
            QList<Action>{{"between.front", tr("Its front end"), {Qt::Key_Left}, end("front"), {}, tr("front or back")},
                          {"between.back", tr("Its back end"), {Qt::Key_Right}, end("back")},
@@ -194,7 +200,7 @@ void BetweenView::paint_plate_end(QPainter& painter, const DerivedHole& hole, do
         wall.closeSubpath();
         painter.drawPath(wall);
     }
-    const bool here = hole.plate == m_document.plate();
+    const bool here = hole.plate == m_document.selection().plate();
     const double label_x = (face_x + far) / 2;
     write(painter, word_font(9.5, here), here ? t.blued : t.steel, {label_x, room.bottom() + 15}, words(hole.plate), 0);
     if (here) painter.fillRect(QRectF(label_x - 16, room.bottom() + 19, 32, 2), t.blued);
@@ -203,7 +209,7 @@ void BetweenView::paint_plate_end(QPainter& painter, const DerivedHole& hole, do
               tr("side shake %1").arg(length(*hole.record.hole_max_mm - *hole.record.pivot_mm)), 0);
     place({"plate:" + words(hole.plate),
            QRectF(std::min(face_x, far) - 6, room.top(), std::abs(thick) + 12, room.height() + 36),
-           [this, plate = hole.plate] { m_document.select_hole(m_document.subject(), plate); },
+           [this, plate = hole.plate] { m_document.selection().select_hole(m_document.selection().subject(), plate); },
            tr("The sums speak of the pivot at this end"),
            {}});
 }
@@ -211,9 +217,9 @@ void BetweenView::paint_plate_end(QPainter& painter, const DerivedHole& hole, do
 void BetweenView::paint_elevation(QPainter& painter, const QRectF& room) {
     const Theme& t = theme();
     const auto& derived = m_document.derived();
-    const DerivedArbor* arbor = derived.train.arbor(m_document.subject());
-    const DerivedHole* front = derived.pivots.hole(m_document.subject() + ".front");
-    const DerivedHole* back = derived.pivots.hole(m_document.subject() + ".back");
+    const DerivedArbor* arbor = derived.train.arbor(m_document.selection().subject());
+    const DerivedHole* front = derived.pivots.hole(m_document.selection().subject() + ".front");
+    const DerivedHole* back = derived.pivots.hole(m_document.selection().subject() + ".back");
     if (!arbor || !front || !back) {
         write(painter, figure_font(18), t.ink, {room.left() + 6, 60}, tr("No arbor yet"));
         return;
@@ -312,7 +318,8 @@ void BetweenView::paint_check(QPainter& painter, const TrialCheck& check, QPoint
            QRectF(at - QPointF(radius + 6, radius + 6), QSizeF(2 * radius + 12, 2 * radius + 12)),
            [this, arbors = check.arbors] {
                m_marked = arbors;
-               if (std::find(arbors.begin(), arbors.end(), m_document.subject()) == arbors.end()) m_document.select(arbors.back());
+               if (std::find(arbors.begin(), arbors.end(), m_document.selection().subject()) == arbors.end())
+                   m_document.selection().select(arbors.back());
                update();
            },
            words(check.name) + ": " + how + (check.reason.empty() ? "" : ". " + words(check.reason)),
@@ -321,7 +328,7 @@ void BetweenView::paint_check(QPainter& painter, const TrialCheck& check, QPoint
 
 void BetweenView::paint_trials(QPainter& painter, const QRectF& room) {
     const Theme& t = theme();
-    const TrainList* train = m_document.train();
+    const TrainList* train = m_document.selection().train();
     if (!train || m_trials.empty()) return;
     const auto ran = std::count_if(m_trials.begin(), m_trials.end(), [](const TrialCheck& c) { return c.passed(); });
     write(painter, word_font(8.5, true), t.steel, {room.left() + 2, room.top() + 22},
@@ -353,7 +360,7 @@ void BetweenView::paint_trials(QPainter& painter, const QRectF& room) {
         const double x = (x_of(check.arbors.front()) + x_of(check.arbors.back())) / 2;
         paint_check(painter, check, {x, check.kind == "alone" ? alone_y : check.kind == "pair" ? pair_y : train_y}, radius);
         if (check.kind != "alone") continue;
-        const bool subject = check.arbors.front() == m_document.subject();
+        const bool subject = check.arbors.front() == m_document.selection().subject();
         write(painter, word_font(9, true), subject ? t.blued : t.ink, {x + radius + 6, alone_y - 6}, words(check.name));
     }
     const TrialCheck* now = marked();

@@ -5,10 +5,12 @@
 #include <algorithm>
 #include <cmath>
 
+#include "document/today.h"
 #include "number/input_error.h"
 #include "number/units.h"
 #include "pivots/hole_steps.h"
 #include "print/hole_sheet.h"
+#include "survey/edits.h"
 #include "theme/theme.h"
 
 namespace echappe {
@@ -44,7 +46,7 @@ PivotsStation::PivotsStation(const Workbench& bench)
     connect(m_between, &BetweenView::told, this, &PivotsStation::told);
     connect(m_between, &BetweenView::left, this, [this] { show_between(false); });
     connect(&m_document, &Document::changed, this, qOverload<>(&QWidget::update));
-    connect(&m_document, &Document::subject_changed, this, [this] {
+    connect(&m_document.selection(), &Selection::changed, this, [this] {
         m_editor->leave();
         update();
     });
@@ -57,11 +59,11 @@ QString PivotsStation::length(double mm, int more) const {
 
 void PivotsStation::next_open() {
     const auto& holes = m_document.derived().pivots.holes;
-    const auto at = std::find_if(holes.begin(), holes.end(), [&](const DerivedHole& h) { return h.id == m_document.hole(); });
+    const auto at = std::find_if(holes.begin(), holes.end(), [&](const DerivedHole& h) { return h.id == m_document.selection().hole(); });
     const auto from = static_cast<size_t>(at - holes.begin());
     for (size_t i = 1; i <= holes.size(); ++i) {
         const DerivedHole& next = holes[(from + i) % holes.size()];
-        if (next.open()) return m_document.select_hole(next.arbor, next.plate);
+        if (next.open()) return m_document.selection().select_hole(next.arbor, next.plate);
     }
 }
 
@@ -101,7 +103,7 @@ void PivotsStation::overrule(const std::string& decision) {
     const DerivedHole* now = hole();
     if (!now) return;
     if (decision == (now->plan ? now->plan->decision : "") || decision.empty()) {
-        if (now->by_hand) m_document.decide_hole(*now, "", tr("back to what the readings say"));
+        if (now->by_hand) m_document.edit(decide_hole(*now, "", "back to what the readings say", today()));
         return;
     }
     const QRectF at = place_of("decide:" + words(decision));
@@ -109,7 +111,8 @@ void PivotsStation::overrule(const std::string& decision) {
     m_editor->ask(tr("%1, %2 because").arg(words(now->name), words(words_for_decision(decision))),
                   QRectF(width() - card_width + 10, at.isNull() ? 80 : at.top(), card_width - 24, 26), stands,
                   [this, decision, id = now->id](const QString& because) {
-                      if (const DerivedHole* then = m_document.derived().pivots.hole(id)) m_document.decide_hole(*then, decision, because);
+                      if (const DerivedHole* then = m_document.derived().pivots.hole(id))
+                          m_document.edit(decide_hole(*then, decision, because.toStdString(), today()));
                   });
     m_editor->setPlaceholderText(tr("%1 because… (kept)").arg(words(words_for_decision(decision))));
 }
@@ -122,17 +125,18 @@ void PivotsStation::tick() {
 void PivotsStation::finish_or_redo() {
     const DerivedHole* now = hole();
     if (!now || now->decision.empty()) return;
-    if (!now->record.done) return m_document.set_done(*now, true, {});
+    if (!now->record.done) return m_document.edit(mark_done(*now, true, "", today()));
     m_editor->ask(tr("%1, again because").arg(words(now->name)), QRectF(width() - card_width + 10, 70, card_width - 24, 26), {},
                   [this, id = now->id](const QString& because) {
-                      if (const DerivedHole* then = m_document.derived().pivots.hole(id)) m_document.set_done(*then, false, because);
+                      if (const DerivedHole* then = m_document.derived().pivots.hole(id))
+                          m_document.edit(mark_done(*then, false, because.toStdString(), today()));
                   });
     m_editor->setPlaceholderText(tr("again, because… (kept)"));
 }
 
 void PivotsStation::trial(bool runs) {
-    if (m_document.subject().empty()) return;
-    m_document.keep_trial({{m_document.subject()}, runs, runs, {}, {}, "", ""});
+    if (m_document.selection().subject().empty()) return;
+    m_document.edit(trial_made({{m_document.selection().subject()}, runs, runs, {}, {}, "", ""}, today()));
     emit told(runs ? tr("Kept: spins freely alone between the plates, end shake felt.")
                    : tr("Kept: does not run; its holes are back on the list."),
               !runs);
@@ -150,15 +154,17 @@ void PivotsStation::resizeEvent(QResizeEvent*) { m_between->setGeometry(rect());
 
 QList<Action> PivotsStation::make_actions() {
     const QString menu = tr("&Holes");
-    const auto end = [this](const char* plate) { return [this, plate] { m_document.select_hole(m_document.subject(), plate); }; };
+    const auto end = [this](const char* plate) {
+        return [this, plate] { m_document.selection().select_hole(m_document.selection().subject(), plate); };
+    };
     const auto untick = [this] {
-        m_document.edit(tr("Pass not reamed"), [&](Job& job) { untick_pass(job.survey.pivots, m_document.hole()); });
+        m_document.edit(tr("Pass not reamed"), [&](Job& job) { untick_pass(job.survey.pivots, m_document.selection().hole()); });
     };
     const auto peg = [this] {
-        if (const DerivedHole* now = hole()) m_document.set_pegged({now->id}, !now->record.pegged);
+        if (const DerivedHole* now = hole()) m_document.edit(peg_hole(now->id, !now->record.pegged));
     };
     const auto peg_plate = [this] {
-        if (const DerivedHole* now = hole()) m_document.peg_plate(now->plate);
+        if (const DerivedHole* now = hole()) m_document.edit(echappe::peg_plate(m_document.derived().pivots, now->plate));
     };
     return climbing() +
            QList<Action>{
@@ -206,13 +212,13 @@ std::vector<Scene> PivotsStation::scenes() {
         for (int i = 0; i < 2; ++i) m_document.undo_stack()->undo();
     };
     const auto a_while = [waited = 0]() mutable { return ++waited > 6; };
-    return {{"pivots", {}, [this] { m_document.select_hole("centre", "front"), tick(), tick(); }, a_while, undo_twice},
+    return {{"pivots", {}, [this] { m_document.selection().select_hole("centre", "front"), tick(), tick(); }, a_while, undo_twice},
             {"pivots-between",
              {},
-             [this] { m_document.select_hole("escape", "front"), show_between(true); },
+             [this] { m_document.selection().select_hole("escape", "front"), show_between(true); },
              {},
              [this] { show_between(false); }},
-            {"pivots-watch", "watch", [this] { m_document.select_hole("third", "front"); }, a_while}};
+            {"pivots-watch", "watch", [this] { m_document.selection().select_hole("third", "front"); }, a_while}};
 }
 
 void PivotsStation::paint(QPainter& painter) {
@@ -255,7 +261,7 @@ void PivotsStation::paint_plate(QPainter& painter, const QString& plate, const Q
     for (const DerivedHole& hole : pivots.holes) {
         if (hole.plate != plate.toStdString()) continue;
         const QPointF at = map.at(hole.x_mm, hole.y_mm);
-        const bool selected = hole.id == m_document.hole();
+        const bool selected = hole.id == m_document.selection().hole();
         if (selected) {
             painter.setPen(QPen(t.blued, 1.6));
             painter.setBrush(t.dark ? t.ground : QColor(Qt::white));
@@ -264,7 +270,7 @@ void PivotsStation::paint_plate(QPainter& painter, const QString& plate, const Q
         PlateArt::mark(painter, at, named ? radius : 4, hole.decision, hole.record.done);
         place({"hole:" + words(hole.id),
                QRectF(at - QPointF(15, 15), QSizeF(30, 30)),
-               [this, hole_arbor = hole.arbor, p = hole.plate] { m_document.select_hole(hole_arbor, p); },
+               [this, hole_arbor = hole.arbor, p = hole.plate] { m_document.selection().select_hole(hole_arbor, p); },
                {},
                {},
                [this, id = hole.id] {
@@ -468,7 +474,8 @@ void PivotsStation::paint_reamers(QPainter& painter, const DerivedHole& hole, co
                [this, now, ticked] {
                    if (now) tick();
                    else if (ticked)
-                       m_document.edit(tr("Pass not reamed"), [&](Job& job) { untick_pass(job.survey.pivots, m_document.hole()); });
+                       m_document.edit(tr("Pass not reamed"),
+                                       [&](Job& job) { untick_pass(job.survey.pivots, m_document.selection().hole()); });
                },
                now ? tr("Tick it when it is reamed (R)") : QString(),
                {}});

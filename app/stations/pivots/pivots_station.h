@@ -23,7 +23,7 @@ public:
     bool reads(const std::string& header) const override;
     size_t read_table(Job& job, const std::string& csv) override;
 
-    const DerivedHole* hole() const { return m_document.derived().pivots.hole(m_document.hole()); }
+    const DerivedHole* hole() const { return m_document.derived().pivots.hole(m_document.selection().hole()); }
     InPlaceEditor& editor() { return *m_editor; }
     /// The next hole with open work, after the selected one.
     void next_open();

@@ -16,7 +16,8 @@ namespace {
 constexpr double drive_share = 0.44;  ///< of the width; the torque has the rest
 constexpr double upper_share = 0.56;  ///< of the height; the flow has the rest
 
-const std::vector<std::string>& fields_of(const std::string& kind) {
+/// The figures of a drive, in the order in which they are taken.
+const std::vector<std::string>& fields_of(const DriveRecord& drive) {
     static const std::vector<std::string> weight = {"drum_diameter_mm", "line_diameter_mm", "weight_kg",      "moving_pulleys",
                                                     "drum_length_mm",   "room_mm",          "least_weight_kg"};
     static const std::vector<std::string> spring = {"barrel_bore_mm", "arbor_mm",  "barrel_height_mm",   "width_mm",
@@ -38,8 +39,8 @@ const std::vector<std::string>& fields_of(const std::string& kind) {
                                                    "least_N_mm"};
     static const std::vector<std::string> rewound = {"rewind_minutes", "torque_wound_N_mm",     "torque_before_N_mm", "least_N_mm",
                                                      "continuity_ohm", "continuity_wanted_ohm", "insulation_Mohm",    "contact_gf"};
-    if (kind == "rewound") return rewound;
-    return kind == "weight" ? weight : kind == "spring" ? spring : fusee;
+    if (drive.as<RewoundDrive>()) return rewound;
+    return drive.as<WeightDrive>() ? weight : drive.as<SpringDrive>() ? spring : fusee;
 }
 
 }  // namespace
@@ -48,11 +49,11 @@ PowerStation::PowerStation(const Workbench& bench)
     : CardStation(bench.document, {}, nullptr), m_workshop(bench.workshop), m_line(bench.line) {
     setAccessibleName(tr("Power"));
     connect(&m_document, &Document::changed, this, &PowerStation::refresh);
-    connect(&m_document, &Document::subject_changed, this, &PowerStation::refresh);
+    connect(&m_document.selection(), &Selection::changed, this, &PowerStation::refresh);
 }
 
 const DerivedDrive* PowerStation::power() const {
-    const TrainList* train = m_document.train();
+    const TrainList* train = m_document.selection().train();
     for (const DerivedDrive& power : m_document.derived().power.drives)
         if (train && power.train == train->id) return &power;
     return m_document.derived().power.drives.empty() ? nullptr : &m_document.derived().power.drives.front();
@@ -63,7 +64,7 @@ void PowerStation::showEvent(QShowEvent*) { refresh(); }
 void PowerStation::refresh() {
     if (!isVisible()) return;
     const DerivedDrive* now = power();
-    const std::string kind = now ? now->drive.kind : "";
+    const std::string kind = now ? word_of(now->drive.is) : "";
     if (kind != m_kind) {
         m_kind = kind;
         m_wound = 1;
@@ -77,7 +78,7 @@ SumAnswer PowerStation::measured() const {
     SumAnswer answer;
     const DerivedDrive* now = power();
     if (!now) return answer;
-    answer.asked = lines_of(DriveRecord::record(), &now->drive, fields_of(now->drive.kind));
+    answer.asked = lines_of(DriveRecord::record(), &now->drive, fields_of(now->drive));
     if (now->verdict) answer.found.push_back({"verdict", "", now->verdict->reason, "", ""});
     if (!now->missing.empty()) answer.found.push_back({"missing", "", "To be given: " + now->missing + ".", "", ""});
     if (now->log) {
@@ -91,7 +92,7 @@ SumAnswer PowerStation::measured() const {
     for (const std::string& look : now->look_at) answer.found.push_back({"look", "", "Look first at: " + look, "", ""});
     for (const DriveWarning& warning : now->warnings) answer.found.push_back({"warning", "", warning.sentence, "", ""});
     for (const std::string& wear : now->wear) answer.found.push_back({"wear", "", wear, "", ""});
-    const bool weight = now->drive.kind == "weight";
+    const bool weight = now->drive.as<WeightDrive>();
     answer.found.push_back(
         {"caution", "",
          now->rewind ? now->rewind->cautions.front()
@@ -141,8 +142,8 @@ std::vector<SumCard::Tab> PowerStation::tabs() {
         const DerivedDrive* now = power();
         if (!now) return known;
         known = numbers_of(DriveRecord::record(), &now->drive);
-        if (now->drive.kind == "weight" && now->turns) known["turns"] = *now->turns;
-        if (now->drive.kind == "fusee" && now->turns) known["fusee_turns"] = *now->turns;
+        if (now->drive.as<WeightDrive>() && now->turns) known["turns"] = *now->turns;
+        if (now->drive.as<FuseeDrive>() && now->turns) known["fusee_turns"] = *now->turns;
         if (now->turns) known["turns_needed"] = *now->turns;
         return known;
     };
@@ -154,11 +155,12 @@ std::vector<SumCard::Tab> PowerStation::tabs() {
                                        [this](Job& job, const std::string& field, const std::string& word) {
                                            type_into_record(DriveRecord::record(), &drive_of(job), field, word);
                                        }}};
-    if (m_kind == "rewound") {
+    const DriveRecord* drive = power() ? &power()->drive : nullptr;
+    if (!drive || drive->as<RewoundDrive>()) {
         list.push_back(assembly());
         return list;
     }
-    if (m_kind == "weight") {
+    if (drive->as<WeightDrive>()) {
         list.push_back(sum(tr("weight"), weight_drive_calculation()));
         list.push_back(assembly());
         return list;
@@ -166,7 +168,7 @@ std::vector<SumCard::Tab> PowerStation::tabs() {
     list.push_back({tr("strips"), tr("Strips of the drawer, nearest to the torque wanted first."), [this] { return ranked(); }, {}});
     list.push_back(sum(tr("room"), spring_size_calculation()));
     list.push_back(sum(tr("torque"), spring_torque_calculation()));
-    if (m_kind == "fusee") {
+    if (drive->as<FuseeDrive>()) {
         list.push_back(cone_table());
         list.push_back(sum(tr("new cone"), fusee_calculation()));
     }
@@ -187,7 +189,7 @@ SumCard::Tab PowerStation::assembly() const {
                 SumAnswer answer;
                 if (!power()) return answer;
                 const DriveRecord& drive = power()->drive;
-                for (const DriveStep& step : drive_steps(drive.kind)) {
+                for (const DriveStep& step : drive_steps(drive.is)) {
                     const bool done = std::find(drive.steps_done.begin(), drive.steps_done.end(), step.id) != drive.steps_done.end();
                     answer.found.push_back({step.id, "", step.words, "", done ? "done" : "open"});
                     if (!step.caution.empty()) answer.found.push_back({"caution", "", step.caution, "", "caution"});
@@ -240,9 +242,10 @@ SumCard::Tab PowerStation::cone_table() const {
         [this] {
             SumAnswer answer;
             const DerivedDrive* now = power();
-            if (!now) return answer;
+            if (!now || !now->drive.as<FuseeDrive>()) return answer;
             answer.asked = lines_of(DriveRecord::record(), &now->drive, {"cone_mm"});
-            if (answer.asked.front().text.size() > 24) answer.asked.front().text = std::to_string(now->drive.cone_mm.size()) + " read";
+            if (answer.asked.front().text.size() > 24)
+                answer.asked.front().text = std::to_string(now->drive.as<FuseeDrive>()->cone_mm.size()) + " read";
             if (now->set_up) {
                 answer.found.push_back({"set_up", "", now->set_up_advice, "", ""});
                 answer.found.push_back({"suits", "", now->set_up->verdict, "", ""});
@@ -335,12 +338,12 @@ void PowerStation::paint_nothing(QPainter& painter) {
         place({QString("begin:") + kind,
                QRectF(x - 6, 102, wide + 12, 32),
                [this, k = std::string(kind)] {
-                   const TrainList* train = m_document.train();
+                   const TrainList* train = m_document.selection().train();
                    if (!train) return;
                    m_document.edit(tr("Drive"), [&, id = train->id](Job& job) {
                        DriveRecord drive;
                        drive.train = id;
-                       drive.kind = k;
+                       drive.is = drive_kind(k);
                        job.power.drives.push_back(drive);
                    });
                },

@@ -47,11 +47,11 @@ private:
     DriveRecord& drive_of(Job& job) const;
     void paint_nothing(QPainter& painter);
     void paint_drive(QPainter& painter, const DerivedDrive& power, const QRectF& room);
-    void paint_weight(QPainter& painter, const DerivedDrive& power, const QRectF& room);
+    void paint_weight(QPainter& painter, const DerivedDrive& power, const WeightDrive& drive, const QRectF& room);
     void paint_barrel(QPainter& painter, const DerivedDrive& power, QPointF middle, double radius);
     void paint_spring(QPainter& painter, const DerivedDrive& power, const QRectF& room);
-    void paint_fusee(QPainter& painter, const DerivedDrive& power, const QRectF& room);
-    void paint_rewind(QPainter& painter, const DerivedDrive& power, const QRectF& room);
+    void paint_fusee(QPainter& painter, const DerivedDrive& power, const FuseeDrive& drive, const QRectF& room);
+    void paint_rewind(QPainter& painter, const DerivedDrive& power, const RewoundDrive& drive, const QRectF& room);
     void paint_torque(QPainter& painter, const DerivedDrive& power, const QRectF& room);
     void paint_wound_log(QPainter& painter, const DerivedDrive& power, const std::function<QPointF(double, double)>& at);
     QString loss_in_words(const PowerAtArbor& from, const PowerAtArbor& to) const;

@@ -10,29 +10,28 @@ namespace echappe {
 
 void PowerStation::paint_drive(QPainter& painter, const DerivedDrive& power, const QRectF& room) {
     const Theme& t = theme();
-    const std::string& kind = power.drive.kind;
-    const QString title = kind == "weight"   ? tr("WEIGHT AND LINE")
-                          : kind == "spring" ? tr("SPRING IN ITS BARREL")
-                          : kind == "fusee"  ? tr("BARREL AND FUSEE")
-                                             : tr("REWOUND EVERY FEW MINUTES");
+    const DriveRecord& drive = power.drive;
+    const QString title = drive.as<WeightDrive>()   ? tr("WEIGHT AND LINE")
+                          : drive.as<SpringDrive>() ? tr("SPRING IN ITS BARREL")
+                          : drive.as<FuseeDrive>()  ? tr("BARREL AND FUSEE")
+                                                    : tr("REWOUND EVERY FEW MINUTES");
     write(painter, word_font(8.5, true), t.steel, {room.left() + 2, room.top() + 26}, title);
     const double turns = power.turns.value_or(0);
     constexpr double roomy = 240;
     write(painter, word_font(9), t.steel, {room.left() + 2, room.top() + 42},
           room.width() > roomy ? tr("drag it, or ← winds and → lets down") : tr("drag it, or ← winds, → lets down"));
     m_picture = room.adjusted(0, 56, 0, -44);
-    if (kind == "weight") paint_weight(painter, power, m_picture);
-    else if (kind == "spring") paint_spring(painter, power, m_picture);
-    else if (kind == "rewound") paint_rewind(painter, power, m_picture);
-    else paint_fusee(painter, power, m_picture);
+    if (const auto* weight = drive.as<WeightDrive>()) paint_weight(painter, power, *weight, m_picture);
+    if (drive.as<SpringDrive>()) paint_spring(painter, power, m_picture);
+    if (const auto* fusee = drive.as<FuseeDrive>()) paint_fusee(painter, power, *fusee, m_picture);
+    if (const auto* rewound = drive.as<RewoundDrive>()) paint_rewind(painter, power, *rewound, m_picture);
     if (turns > 0)
         write(painter, figure_font(13), t.blued, {room.left() + 2, room.bottom() - 14},
               tr("%1 of %2 turns left").arg(m_wound * turns, 0, 'f', 1).arg(turns, 0, 'f', 1));
 }
 
-void PowerStation::paint_weight(QPainter& painter, const DerivedDrive& power, const QRectF& room) {
+void PowerStation::paint_weight(QPainter& painter, const DerivedDrive& power, const WeightDrive& drive, const QRectF& room) {
     const Theme& t = theme();
-    const DriveRecord& drive = power.drive;
     if (!power.weight) {
         write_wrapped(painter, word_font(10.5), t.steel, room.topLeft() + QPointF(2, 10), room.width() - 20,
                       tr("To be given: %1.").arg(words(power.missing)));
@@ -101,12 +100,12 @@ void PowerStation::paint_barrel(QPainter& painter, const DerivedDrive& power, QP
     painter.drawEllipse(middle, radius * 1.09, radius * 1.09);
     painter.setBrush(t.sheet);
     painter.drawEllipse(middle, radius, radius);
-    const DriveRecord& drive = power.drive;
-    if (!power.spring) return;
+    const StripInBarrel* strip = power.drive.strip();
+    if (!power.spring || !strip) return;
     SpringSizeInput in;
-    in.barrel_bore_mm = *drive.barrel_bore_mm;
-    in.arbor_mm = *drive.arbor_mm;
-    in.thickness_mm = *drive.thickness_mm;
+    in.barrel_bore_mm = *strip->barrel_bore_mm;
+    in.arbor_mm = *strip->arbor_mm;
+    in.thickness_mm = *strip->thickness_mm;
     in.length_mm = power.spring->length_mm;
     // The top turns go: what is not needed stays wound at the end of the run.
     const double needed = power.barrel_turns.value_or(power.turns.value_or(power.spring->turns));
@@ -170,9 +169,8 @@ void PowerStation::paint_spring(QPainter& painter, const DerivedDrive& power, co
     figure(tr("%1 mm").arg(s.length_mm, 0, 'f', 0), tr("of strip"), t.ink);
 }
 
-void PowerStation::paint_fusee(QPainter& painter, const DerivedDrive& power, const QRectF& room) {
+void PowerStation::paint_fusee(QPainter& painter, const DerivedDrive& power, const FuseeDrive& drive, const QRectF& room) {
     const Theme& t = theme();
-    const DriveRecord& drive = power.drive;
     const double radius = std::min(room.width() * 0.25, room.height() * 0.34);
     const QPointF barrel(room.left() + radius * 1.16, room.center().y() - 10);
     paint_barrel(painter, power, barrel, radius);
@@ -235,7 +233,7 @@ void PowerStation::paint_fusee(QPainter& painter, const DerivedDrive& power, con
 }
 
 /// Torque from one rewind to the next, as a saw, and how often.
-void PowerStation::paint_rewind(QPainter& painter, const DerivedDrive& power, const QRectF& room) {
+void PowerStation::paint_rewind(QPainter& painter, const DerivedDrive& power, const RewoundDrive& drive, const QRectF& room) {
     const Theme& t = theme();
     if (!power.rewind) {
         write_wrapped(painter, word_font(10.5), t.steel, room.topLeft() + QPointF(2, 10), room.width() - 20,
@@ -255,7 +253,7 @@ void PowerStation::paint_rewind(QPainter& painter, const DerivedDrive& power, co
     painter.setPen(QPen(t.blued, 2));
     painter.setBrush(t.pale_brass);
     painter.drawPath(saw);
-    write(painter, figure_font(15), t.ink, {box.left(), box.bottom() + 30}, tr("every %1 min").arg(*power.drive.rewind_minutes, 0, 'f', 1));
+    write(painter, figure_font(15), t.ink, {box.left(), box.bottom() + 30}, tr("every %1 min").arg(*drive.rewind_minutes, 0, 'f', 1));
     write(painter, word_font(9), t.steel, {box.left(), box.bottom() + 46},
           tr("%1 J each time, %2 J a day")
               .arg(words(print_short(power.rewind->energy_J, 3)), words(print_short(power.rewind->energy_day_J, 3))));

@@ -197,7 +197,7 @@ void PowerStation::paint_flow(QPainter& painter, const DerivedDrive& power, cons
     }
     for (size_t i = 0; i < arbors.size(); ++i) {
         const QPointF at(first + step * static_cast<double>(i), axis);
-        const bool subject = arbors[i].id == m_document.subject();
+        const bool subject = arbors[i].id == m_document.selection().subject();
         painter.setPen(QPen(subject ? t.blued : t.brass, subject ? 2.4 : 1.4));
         painter.setBrush(t.sheet);
         painter.drawEllipse(at, 7, 7);
@@ -208,7 +208,7 @@ void PowerStation::paint_flow(QPainter& painter, const DerivedDrive& power, cons
         if (arbors[i].tooth_load_N) hint += tr("\ntooth load on its pinion %1 N").arg(words(print_short(*arbors[i].tooth_load_N, 3)));
         place({"arbor:" + words(arbors[i].id),
                QRectF(at - QPointF(24, 50), QSizeF(48, 64)),
-               [this, id = arbors[i].id] { m_document.select(id); },
+               [this, id = arbors[i].id] { m_document.selection().select(id); },
                hint,
                {}});
     }

@@ -11,7 +11,7 @@ namespace echappe {
 /// The arbor between its plates, seen from the side: places along it are a sign, its spots are what matters.
 void SurveyStation::paint_arbor(QPainter& painter, const QRectF& room) {
     const Theme& t = theme();
-    const DerivedArbor* arbor = m_document.derived().train.arbor(m_document.subject());
+    const DerivedArbor* arbor = m_document.derived().train.arbor(m_document.selection().subject());
     if (!arbor) return;
     const auto& survey = m_document.derived().survey;
     write(painter, word_font(8.5, true), t.steel, {room.left() + 2, room.top() + 18}, words(arbor->name).toUpper() + tr(" ARBOR"));
@@ -152,12 +152,12 @@ void SurveyStation::paint_wheel_face(QPainter& painter, const DerivedArbor& arbo
 std::optional<double> SurveyStation::indicator_mm() const {
     if (!m_document.calliper()) return {};
     constexpr double deg_per_s = 40;  ///< while the movement runs: a slow turn by hand
-    return m_document.calliper()->indicator_mm(m_document.subject(), m_angle_deg + deg_per_s * m_motion.seconds());
+    return m_document.calliper()->indicator_mm(m_document.selection().subject(), m_angle_deg + deg_per_s * m_motion.seconds());
 }
 
 void SurveyStation::turn_arbor(double degrees) {
-    if (m_indicated != m_document.subject()) {
-        m_indicated = m_document.subject();
+    if (m_indicated != m_document.selection().subject()) {
+        m_indicated = m_document.selection().subject();
         m_highest = m_lowest = indicator_mm().value_or(0);
     }
     m_angle_deg += degrees;
@@ -182,7 +182,7 @@ void SurveyStation::paint_indicator(QPainter& painter, const QRectF& room) {
         painter.setPen(QPen(t.steel, i % 10 == 0 ? 1.4 : 0.7));
         painter.drawLine(middle + way * (radius - (i % 10 == 0 ? 8 : 5)), middle + way * (radius - 2));
     }
-    const bool fresh = m_indicated != m_document.subject();
+    const bool fresh = m_indicated != m_document.selection().subject();
     const auto way_of = [&](double mm) {
         const double a = mm / mm_a_turn * 2 * std::numbers::pi;
         return QPointF(std::sin(a), -std::cos(a));

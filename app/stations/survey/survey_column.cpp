@@ -1,6 +1,9 @@
 #include <QDir>
 
+#include "document/pictures.h"
+#include "document/today.h"
 #include "stations/survey/survey_station.h"
+#include "survey/edits.h"
 #include "theme/theme.h"
 
 namespace echappe {
@@ -44,7 +47,7 @@ double SurveyStation::paint_safety(QPainter& painter, const QRectF& room, double
         y += write_wrapped(painter, word_font(10, true), ink, {room.left() + hang, y}, room.width() - hang, words(step.words)) + 3;
         place({"safety:" + words(step.id),
                QRectF(room.left(), from, room.width(), y - from),
-               [this, id = step.id] { m_document.tick_safety(id, {}); },
+               [this, id = step.id] { m_document.edit(tick_safety(id, "", today())); },
                words(step.why),
                {}});
         if (!record && first) {
@@ -71,7 +74,7 @@ double SurveyStation::paint_vocabulary(QPainter& painter, const Spot& spot, cons
                                   spot.pegged ? tr("pegged clean (P)") : tr("not pegged yet (P; Shift+P the whole plate)"));
         place({"pegged",
                QRectF(room.left(), y - 4, wide, 20),
-               [this, part = spot.part, pegged = spot.pegged] { m_document.set_pegged({part}, !pegged); },
+               [this, part = spot.part, pegged = spot.pegged] { m_document.edit(peg_hole(part, !pegged)); },
                tr("Readings from before pegging are marked doubtful"),
                {}});
         y += 20;
@@ -105,13 +108,13 @@ double SurveyStation::paint_note(QPainter& painter, const ConditionRecord& condi
     if (!condition.note.empty())
         y += 4 + write_wrapped(painter, word_font(9.5), t.ink, {room.left(), y + 4}, room.width(), words(condition.note));
     if (condition.photo.empty()) return y;
-    const QString file = m_document.pictures_folder() + "/" + words(condition.photo);
+    const QString file = pictures_folder(m_document.path()) + "/" + words(condition.photo);
     if (!m_photos.contains(file)) m_photos[file] = QPixmap(file).scaled(540, 220, Qt::KeepAspectRatio, Qt::SmoothTransformation);
     const QPixmap& photo = m_photos[file];
     if (photo.isNull())
         return y + 8 +
                write_wrapped(painter, word_font(9), t.amber, {room.left(), y + 4}, room.width(),
-                             tr("photo %1 is not in %2").arg(words(condition.photo), m_document.pictures_folder()));
+                             tr("photo %1 is not in %2").arg(words(condition.photo), pictures_folder(m_document.path())));
     const double scale = std::min(room.width() / photo.width(), 110.0 / photo.height());
     const QRectF at(room.left(), y + 8, photo.width() * scale, photo.height() * scale);
     painter.drawPixmap(at, photo, photo.rect());

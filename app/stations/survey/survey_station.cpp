@@ -4,8 +4,11 @@
 #include <algorithm>
 #include <cmath>
 
+#include "document/pictures.h"
+#include "document/today.h"
 #include "number/input_error.h"
 #include "print/hole_sheet.h"
+#include "survey/edits.h"
 #include "theme/theme.h"
 
 namespace echappe {
@@ -23,11 +26,11 @@ SurveyStation::SurveyStation(const Workbench& bench)
     m_editor->setAccessibleName(tr("note"));
     connect(m_editor, &InPlaceEditor::refused, this, [this](const QString& sentence) { emit told(sentence, true); });
     connect(&m_document, &Document::changed, this, qOverload<>(&QWidget::update));
-    connect(&m_document, &Document::subject_changed, this, [this] {
+    connect(&m_document.selection(), &Selection::changed, this, [this] {
         // The round moved on: the hole it asks for is the spot.
         const Spot* now = spot();
-        if (!now || now->arbor != m_document.subject() || (now->kind == "hole" && now->part != m_document.hole()))
-            m_spot = m_document.hole();
+        if (!now || now->arbor != m_document.selection().subject() || (now->kind == "hole" && now->part != m_document.selection().hole()))
+            m_spot = m_document.selection().hole();
         update();
     });
     connect(&m_motion, &Motion::moved, this, [this] {
@@ -39,7 +42,7 @@ const Spot* SurveyStation::spot() const {
     const auto& spots = m_document.derived().survey.spots;
     const auto at = std::find_if(spots.begin(), spots.end(), [&](const Spot& s) { return s.part == m_spot; });
     if (at != spots.end()) return &*at;
-    const auto hole = std::find_if(spots.begin(), spots.end(), [&](const Spot& s) { return s.part == m_document.hole(); });
+    const auto hole = std::find_if(spots.begin(), spots.end(), [&](const Spot& s) { return s.part == m_document.selection().hole(); });
     return hole != spots.end() ? &*hole : spots.empty() ? nullptr : &spots.front();
 }
 
@@ -47,8 +50,8 @@ void SurveyStation::go_to(const std::string& part) {
     m_spot = part;
     m_editor->leave();
     const Spot* now = spot();
-    if (now && now->kind == "hole") m_document.select_hole(now->arbor, now->plate);
-    else if (now && !now->arbor.empty()) m_document.select(now->arbor);
+    if (now && now->kind == "hole") m_document.selection().select_hole(now->arbor, now->plate);
+    else if (now && !now->arbor.empty()) m_document.selection().select(now->arbor);
     m_spot = part;
     update();
 }
@@ -78,7 +81,7 @@ void SurveyStation::add_photo(const QString& path) {
     const Spot* now = spot();
     if (!now) return;
     const std::string part = now->part;
-    const QString kept = m_document.keep_picture(path, words(part));
+    const QString kept = keep_picture(pictures_folder(m_document.path()), path, words(part));
     m_document.edit(tr("Photo of %1").arg(words(now->name)), [&](Job& job) { job.survey.condition_at(part).photo = kept.toStdString(); });
 }
 
@@ -91,7 +94,7 @@ std::vector<SurveyStation::Word> SurveyStation::vocabulary(const Spot& spot) {
         for (const EarlierWork& work : earlier_works_for(spot.kind))
             list.push_back({work.key, "earlier:" + words(work.id), words(work.words), t.blued,
                             std::find(noted.begin(), noted.end(), work.id) != noted.end(), words(work.why), [this, spot, work] {
-                                m_document.toggle_earlier(spot, work);
+                                m_document.edit(note_earlier(m_document.derived().survey, spot, work, today()));
                                 emit told(words(spot.name + ": " + work.words + ". " + work.why), false);
                             }});
         return list;
@@ -104,7 +107,7 @@ std::vector<SurveyStation::Word> SurveyStation::vocabulary(const Spot& spot) {
                         condition && condition->verdict == word.id,
                         {},
                         [this, spot, word] {
-                            m_document.set_condition(spot, word.id);
+                            m_document.edit(judge_condition(m_document.derived().survey, spot, word.id, today()));
                             emit told(words(spot.name + ": " + word.words), false);
                             // What is in order needs no more; a fault may want its teeth, a note or a photo first.
                             if (word.severity.empty()) next_open();
@@ -134,12 +137,12 @@ void SurveyStation::safety_key(bool overrule) {
     const auto open =
         std::find_if(steps.begin(), steps.end(), [&](const SafetyStep& step) { return !m_document.job().survey.step(step.id); });
     if (open == steps.end()) return;
-    if (!overrule) return m_document.tick_safety(open->id, {});
+    if (!overrule) return m_document.edit(tick_safety(open->id, "", today()));
     m_editor->ask(tr("step of safety passed over, %1").arg(words(open->id)), QRectF(width() - column_width + 12, 62, column_width - 28, 26),
                   {}, [this, id = open->id](const QString& because) {
                       if (because.trimmed().isEmpty())
                           throw InputError("because", "nothing", "why this step is passed over: it stays with the job");
-                      m_document.tick_safety(id, because.trimmed());
+                      m_document.edit(tick_safety(id, because.trimmed().toStdString(), today()));
                   });
     m_editor->setPlaceholderText(tr("passed over, because…"));
 }
@@ -147,7 +150,7 @@ void SurveyStation::safety_key(bool overrule) {
 void SurveyStation::toggle_tooth(long long tooth) {
     const Spot* now = spot();
     if (!now) return;
-    const std::string part = m_document.subject() + ".wheel";
+    const std::string part = m_document.selection().subject() + ".wheel";
     m_document.edit(tr("Mark a tooth"), [&](Job& job) {
         auto& teeth = job.survey.condition_at(part).teeth;
         const auto at = std::find(teeth.begin(), teeth.end(), tooth);
@@ -169,9 +172,9 @@ void SurveyStation::step(int by) {
 void SurveyStation::peg(bool whole_plate) {
     const Spot* now = spot();
     if (!now || now->kind != "hole") return;
-    if (whole_plate) return m_document.peg_plate(now->plate);
+    if (whole_plate) return m_document.edit(peg_plate(m_document.derived().pivots, now->plate));
     const HoleRecord* hole = m_document.job().survey.pivots.hole(now->part);
-    m_document.set_pegged({now->part}, !(hole && hole->pegged));
+    m_document.edit(peg_hole(now->part, !(hole && hole->pegged)));
 }
 
 void SurveyStation::survey_anew() {
@@ -191,11 +194,11 @@ QList<Action> SurveyStation::make_actions() {
     const auto climb = [this](int by) {
         return [this, by] {
             m_spot.clear();
-            m_document.climb(by);
+            m_document.selection().climb(by);
         };
     };
     const auto clear = [this] {
-        if (const Spot* now = spot()) m_document.set_condition(*now, "");
+        if (const Spot* now = spot()) m_document.edit(judge_condition(m_document.derived().survey, *now, "", today()));
     };
     QList<Action> list = {{"survey.parts",
                            tr("Parts by their trays"),
@@ -244,7 +247,7 @@ bool SurveyStation::other_key(QKeyEvent& event) {
 void SurveyStation::write_to(const QString& path) { print_survey(path, m_document.job(), m_document.derived()); }
 
 std::vector<Scene> SurveyStation::scenes() {
-    return {{"survey", {}, [this] { m_document.select_hole("centre", "front"), go_to("centre.wheel"); }},
+    return {{"survey", {}, [this] { m_document.selection().select_hole("centre", "front"), go_to("centre.wheel"); }},
             {"survey-earlier", {}, [this] { show_earlier(true); }, {}, [this] { show_earlier(false); }},
             {"survey-parts", {}, [this] { show_parts(true); }, {}, [this] { show_parts(false); }}};
 }

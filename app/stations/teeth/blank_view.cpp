@@ -6,6 +6,7 @@
 #include <numbers>
 
 #include "drawing/wheel_art.h"
+#include "making/edits.h"
 #include "number/input_error.h"
 #include "number/units.h"
 #include "theme/theme.h"
@@ -63,7 +64,7 @@ void BlankView::decide(const BlankChoice& choice) {
     if (!mesh()) throw InputError("blank", "a wheel that is in no mesh now", "another");
     // Refused here, with the sentence, before it gets into the job.
     plan_blank({mesh()->geometry(), m_wheel ? "wheel" : "pinion", choice});
-    m_document.set_blank(part_name(), choice);
+    m_document.edit(set_blank(part_name(), choice));
 }
 
 void BlankView::set_arms(long long arms) {

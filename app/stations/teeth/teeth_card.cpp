@@ -9,6 +9,7 @@
 #include "print/tooth_sheet.h"
 #include "stations/teeth/teeth_station.h"
 #include "stock/stock.h"
+#include "teeth/edits.h"
 #include "theme/theme.h"
 
 namespace echappe {
@@ -116,7 +117,7 @@ void TeethStation::paint_items(QPainter& painter, const DerivedMesh& mesh, doubl
 
 void TeethStation::set_form(const FormChoice& form) {
     try {
-        m_document.set_form(*mesh(), form);
+        m_document.edit(echappe::set_form(mesh()->wheel_of, mesh()->pinion_of, mesh()->geometry(), form));
     } catch (const InputError& error) {
         emit m_document.told(error.what(), true);
     }
@@ -196,7 +197,7 @@ void TeethStation::ask_trundle() {
                       FormChoice form = the_mesh().form;
                       form.trundle_diameter_mm.reset();
                       if (!text.trimmed().isEmpty()) form.trundle_diameter_mm = parse_reading(text.toStdString(), unit, "trundle").value;
-                      m_document.set_form(the_mesh(), form);
+                      m_document.edit(echappe::set_form(the_mesh().wheel_of, the_mesh().pinion_of, the_mesh().geometry(), form));
                   });
 }
 
@@ -212,7 +213,7 @@ void TeethStation::ask_shift() {
                                                "−1 to 1 modules, or nothing for what avoids undercut");
                           form.pinion_profile_shift = shift;
                       }
-                      m_document.set_form(the_mesh(), form);
+                      m_document.edit(echappe::set_form(the_mesh().wheel_of, the_mesh().pinion_of, the_mesh().geometry(), form));
                   });
 }
 
@@ -237,7 +238,7 @@ void TeethStation::trace_part(bool wheel, const QString& path) {
     const auto traced = std::static_pointer_cast<TraceResult>(trace_calculation().run(&input));
     FormChoice form = shown.form.school == "traced" ? shown.form : FormChoice{"traced"};
     (wheel ? form.wheel_half : form.pinion_half) = traced->half;
-    m_document.set_form(shown, form);
+    m_document.edit(echappe::set_form(shown.wheel_of, shown.pinion_of, shown.geometry(), form));
     const QString read = tr("%1 teeth traced; they differ by %2 µm.").arg(traced->teeth_seen).arg(traced->scatter_um, 0, 'f', 0);
     emit m_document.told(traced->warnings.empty() ? read : QString::fromStdString(traced->warnings.front()), !traced->warnings.empty());
 }

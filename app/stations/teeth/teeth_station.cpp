@@ -10,6 +10,7 @@
 
 #include "drawing/wheel_art.h"
 #include "number/units.h"
+#include "teeth/edits.h"
 #include "theme/theme.h"
 
 namespace echappe {
@@ -38,10 +39,10 @@ TeethStation::TeethStation(const Workbench& bench)
         update();
     });
     connect(&m_document, &Document::changed, this, qOverload<>(&QWidget::update));
-    connect(&m_document, &Document::subject_changed, this, [this] {
+    connect(&m_document.selection(), &Selection::changed, this, [this] {
         m_editor->leave();
         m_other = false;
-        m_wheel = !mesh() || mesh()->wheel_of == m_document.subject();
+        m_wheel = !mesh() || mesh()->wheel_of == m_document.selection().subject();
         fit();
         if (blank_shown()) show_blank(true);
     });
@@ -50,11 +51,11 @@ TeethStation::TeethStation(const Workbench& bench)
 }
 
 const DerivedMesh* TeethStation::mesh() const {
-    const auto meshes = m_document.derived().train.meshes_of(m_document.subject());
+    const auto meshes = m_document.derived().train.meshes_of(m_document.selection().subject());
     if (meshes.empty()) return nullptr;
     // The mesh where the subject's wheel drives comes first: it is the one to be cut.
     const auto drives =
-        std::find_if(meshes.begin(), meshes.end(), [&](const DerivedMesh* m) { return m->wheel_of == m_document.subject(); });
+        std::find_if(meshes.begin(), meshes.end(), [&](const DerivedMesh* m) { return m->wheel_of == m_document.selection().subject(); });
     const DerivedMesh* first = drives == meshes.end() ? meshes.front() : *drives;
     if (!m_other) return first;
     const auto second = std::find_if(meshes.begin(), meshes.end(), [&](const DerivedMesh* m) { return m != first; });
@@ -69,7 +70,7 @@ void TeethStation::select_part(bool wheel) {
 void TeethStation::other_mesh() {
     m_editor->leave();
     m_other = !m_other;
-    m_wheel = !mesh() || mesh()->wheel_of == m_document.subject();
+    m_wheel = !mesh() || mesh()->wheel_of == m_document.selection().subject();
     fit();
 }
 
@@ -587,7 +588,8 @@ std::vector<Scene> TeethStation::scenes() {
     const auto looked = [this] { return !m_trial.looking(); };
     const auto lantern = [this] {
         show_blank(false);
-        if (const DerivedMesh* shown = mesh()) m_document.set_form(*shown, {"lantern"});
+        if (const DerivedMesh* shown = mesh())
+            m_document.edit(echappe::set_form(shown->wheel_of, shown->pinion_of, shown->geometry(), {"lantern"}));
     };
     const auto tried = [this] {
         select_part(false);

@@ -97,7 +97,7 @@ void TrainSearch::take() {
     const std::string hand = question.to.empty() ? m_document.job().train.arbors.back().train.id : question.to;
     if (!question.find.hand) return close();
     close();
-    m_document.select(hand);
+    m_document.selection().select(hand);
 }
 
 }  // namespace echappe

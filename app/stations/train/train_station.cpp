@@ -6,11 +6,13 @@
 #include <numbers>
 #include <set>
 
+#include "document/today.h"
 #include "drawing/plate_art.h"
 #include "drawing/wheel_art.h"
 #include "number/input_error.h"
 #include "number/units.h"
 #include "theme/theme.h"
+#include "train/edits.h"
 
 namespace echappe {
 namespace {
@@ -80,11 +82,11 @@ TrainStation::TrainStation(const Workbench& bench)
     });
     connect(&m_search, &TrainSearch::moved, this, qOverload<>(&QWidget::update));
     connect(&m_document, &Document::changed, this, qOverload<>(&QWidget::update));
-    connect(&m_document, &Document::subject_changed, this, [this] {
+    connect(&m_document.selection(), &Selection::changed, this, [this] {
         m_moved_mm.reset();
         update();
     });
-    connect(&m_document, &Document::weighing_moved, this, qOverload<>(&QWidget::update));
+    connect(&m_document.weigher(), &Weigher::moved, this, qOverload<>(&QWidget::update));
     connect(&m_motion, &Motion::moved, this, qOverload<>(&QWidget::update));
 }
 
@@ -150,7 +152,7 @@ void TrainStation::paint_arbor(QPainter& painter, const View& view, const Derive
     const Theme& t = theme();
     const Derived& derived = m_document.derived();
     const double turned = 2 * std::numbers::pi * arbor.turns_per_s * m_motion.seconds();
-    const bool subject = arbor.id == m_document.subject();
+    const bool subject = arbor.id == m_document.selection().subject();
     const QPointF centre = view.at(arbor.x_mm, arbor.y_mm);
     const QString id = QString::fromStdString(arbor.id);
     QColor brass = t.pale_brass;
@@ -323,7 +325,7 @@ void TrainStation::paint_labels(QPainter& painter, const View& view) {
             paper.setAlphaF(0.88f);
             painter.fillRect(box, paper);
             write(painter, figure_font(15), arbor.wheel.known == Known::derived ? t.blued : t.ink, at, text, 0);
-            place({part, box, [this, id = arbor.id] { m_document.select(id); },
+            place({part, box, [this, id = arbor.id] { m_document.selection().select(id); },
                    tr("Teeth. Double click to change the count, ? when it is lost, 96? when it is doubted"),
                    [this, p = arbor.id + ".wheel"] { edit_count(p); }});
         }
@@ -345,7 +347,7 @@ void TrainStation::paint_labels(QPainter& painter, const View& view) {
         }
         place({"arbor:" + QString::fromStdString(arbor.id),
                QRectF(centre.x() - 14, centre.y() - 14, 28, 28),
-               [this, id = arbor.id] { m_document.select(id); },
+               [this, id = arbor.id] { m_document.selection().select(id); },
                QString::fromStdString(arbor.name),
                {}});
         if (arbor.position_assumed) write(painter, word_font(8), t.steel, centre + QPointF(9, -7), tr("place assumed"));
@@ -364,7 +366,8 @@ void TrainStation::paint_pinion_count(QPainter& painter, const DerivedArbor& arb
     paper.setAlphaF(0.88f);
     painter.fillRect(box, paper);
     write(painter, word_font(9, true), arbor.pinion.known == Known::derived ? t.blued : t.steel, at, text, 0);
-    place({QString::fromStdString(arbor.id) + ".pinion", box.adjusted(-4, -4, 4, 4), [this, id = arbor.id] { m_document.select(id); },
+    place({QString::fromStdString(arbor.id) + ".pinion", box.adjusted(-4, -4, 4, 4),
+           [this, id = arbor.id] { m_document.selection().select(id); },
            tr("Leaves. Double click to change the count, ? when it is lost, 12? when it is doubted"),
            [this, part = arbor.id + ".pinion"] { edit_count(part); }});
 }
@@ -411,21 +414,21 @@ void TrainStation::paint_hands(QPainter& painter, const View& view) {
 double TrainStation::paint_weighing(QPainter& painter, double y) {
     const Theme& t = theme();
     const QString combinations = QString::fromStdString(print_many(static_cast<double>(*m_document.derived().train.to_weigh)));
-    const bool running = m_document.weighing();
+    const bool running = m_document.weigher().running();
     write(painter, word_font(8.5, true), t.steel, {column_x, y}, running ? tr("WEIGHING WHAT IS LOST") : tr("NOT WEIGHED"));
     y += 20;
     const QRectF bar(column_x, y, left_column - column_x - 14, 8);
     painter.setPen(QPen(t.rule, 1));
     painter.setBrush(t.sheet);
     painter.drawRect(bar);
-    if (running) painter.fillRect(QRectF(bar.topLeft(), QSizeF(bar.width() * m_document.weighing_done(), bar.height())), t.brass);
+    if (running) painter.fillRect(QRectF(bar.topLeft(), QSizeF(bar.width() * m_document.weigher().done(), bar.height())), t.brass);
     y += 34;
     write(painter, figure_font(15), t.ink, {column_x, y},
-          running ? QString::number(100 * m_document.weighing_done(), 'f', 0) + " %" : QString("–"));
+          running ? QString::number(100 * m_document.weigher().done(), 'f', 0) + " %" : QString("–"));
     write(painter, word_font(9.5), t.blued, {bar.right(), y}, running ? tr("stop  Esc") : tr("weigh them"), 1);
     place({"weighing",
            QRectF(column_x - 6, bar.top() - 24, bar.width() + 12, 66),
-           [this, running] { running ? m_document.stop_weighing() : m_document.weigh(); },
+           [this, running] { running ? m_document.weigher().stop() : m_document.weigh(); },
            running ? tr("Click to stop") : tr("Click to weigh them all"),
            {}});
     y += write_wrapped(
@@ -464,7 +467,9 @@ double TrainStation::paint_candidates(QPainter& painter, double y) {
         }
         place({"candidate:" + QString::number(i),
                row,
-               [this, i, chosen] { chosen ? m_document.withdraw_choice() : m_document.choose_candidate(i); },
+               [this, i, chosen] {
+                   chosen ? m_document.edit(withdraw_choice()) : m_document.edit(choose(m_document.derived().train, i, today()));
+               },
                chosen ? tr("Click to withdraw the choice") : tr("Click to choose these counts; undo takes it back"),
                {}});
         y += i == 0 ? 34 : 28;
@@ -506,7 +511,7 @@ double TrainStation::paint_evidence(QPainter& painter, double y) {
         }
         place({"evidence:" + QString::fromStdString(m.id),
                QRectF(column_x - 6, y - 13, left_column - column_x, 34),
-               [this, key = m.evidence.key, out = m.left_out] { m_document.leave_out(key, !out); },
+               [this, key = m.evidence.key, out = m.left_out] { m_document.edit(leave_out(key, !out)); },
                m.left_out ? tr("Click to believe it again") : tr("Click to leave it out and see what the rest says"),
                {}});
         y += 38;
@@ -537,8 +542,9 @@ long long TrainStation::count_at(const std::string& part) const {
 void TrainStation::edit_count(const std::string& part) {
     const QRectF box = place_of(QString::fromStdString(part));
     m_editor->ask(QString::fromStdString(part).replace('.', ' '),
-                  box.isNull() ? QRectF(width() / 2.0 - 34, 30, 68, 32) : QRectF(box.center(), QSizeF()), m_document.count_text(part),
-                  [this, part](const QString& text) { m_document.set_count(part, text); });
+                  box.isNull() ? QRectF(width() / 2.0 - 34, 30, 68, 32) : QRectF(box.center(), QSizeF()),
+                  words(count_as_typed(m_document.job().train, part)),
+                  [this, part](const QString& text) { m_document.edit(set_count(part, text.toStdString())); });
 }
 
 bool TrainStation::eventFilter(QObject* watched, QEvent* event) {
@@ -556,14 +562,14 @@ void TrainStation::tell_cutters() {
 
 void TrainStation::choose_shown() {
     const DerivedTrain& train = m_document.derived().train;
-    if (train.shown_candidate && !train.chosen) m_document.choose_candidate(*train.shown_candidate);
+    if (train.shown_candidate && !train.chosen) m_document.edit(choose(m_document.derived().train, *train.shown_candidate, today()));
 }
 
 QList<Action> TrainStation::make_actions() {
     const QString menu = tr("&Edit");
     const auto find = [this] {
         // A hand is asked for by its name.
-        const JobArbor* subject = m_document.job().train.arbor(m_document.subject());
+        const JobArbor* subject = m_document.job().train.arbor(m_document.selection().subject());
         ask_for_trains(subject && subject->hand ? QString::fromStdString(*subject->hand) : QString());
     };
     const auto divide = [this] {
@@ -576,14 +582,14 @@ QList<Action> TrainStation::make_actions() {
                          {"train.stop",
                           tr("Stop weighing"),
                           {Qt::Key_Escape},
-                          [this] { m_document.stop_weighing(); },
+                          [this] { m_document.weigher().stop(); },
                           {},
                           {},
-                          [this] { return m_document.weighing(); }},
+                          [this] { return m_document.weigher().running(); }},
                          {"train.wheel",
                           tr("Change the wheel's count…"),
                           {tr("Ctrl+T")},
-                          [this] { edit_count(m_document.subject() + ".wheel"); },
+                          [this] { edit_count(m_document.selection().subject() + ".wheel"); },
                           menu,
                           {},
                           {},
@@ -591,7 +597,7 @@ QList<Action> TrainStation::make_actions() {
                          {"train.pinion",
                           tr("Change the pinion's count…"),
                           {tr("Ctrl+L")},
-                          [this] { edit_count(m_document.subject() + ".pinion"); },
+                          [this] { edit_count(m_document.selection().subject() + ".pinion"); },
                           menu},
                          {"train.find", tr("Find a train…"), {tr("Ctrl+F")}, find, menu},
                          {"train.divide", tr("Divide with the workshop's plates"), {}, divide, menu, {}, {}, true}};
@@ -609,7 +615,7 @@ std::vector<Scene> TrainStation::scenes() {
         move_hole({-18.5, 159.4});
     };
     const auto find = [this] {
-        m_document.select("tide");
+        m_document.selection().select("tide");
         ask_for_trains("tide");
     };
     const auto take = [this] {
@@ -618,7 +624,7 @@ std::vector<Scene> TrainStation::scenes() {
     };
     const auto back = [this] {
         m_document.undo_stack()->undo();
-        m_document.select("third");
+        m_document.selection().select("third");
     };
     const auto found = [this, picked = false]() mutable {
         if (m_search.running()) return false;
@@ -628,7 +634,7 @@ std::vector<Scene> TrainStation::scenes() {
     return {{"train-before", "tide-house"},
             {"train-one-reading", {}, [read] { read(1); }},
             {"train-measured", {}, [read] { read(3); }, {}, {}, "module, Centre"},
-            {"train-chosen", {}, [this] { m_document.choose_candidate(0); }, {}, {}, "module, Centre"},
+            {"train-chosen", {}, [this] { m_document.edit(choose(m_document.derived().train, 0, today())); }, {}, {}, "module, Centre"},
             {"train-depthing", {}, depthing, {}, [this] { show_depthing(false); }},
             {"train-finder", {}, find, found},
             {"train-tide", {}, take, {}, back}};

@@ -16,7 +16,7 @@ constexpr double roomy = 640;  ///< narrower than this the loupe stands under th
 }  // namespace
 
 DepthingInput TrainStation::depthing_asked() const {
-    DepthingInput input = depthing_of(m_document.derived().train, m_document.subject());
+    DepthingInput input = depthing_of(m_document.derived().train, m_document.selection().subject());
     if (m_moved_mm) {
         input.hole_x_mm = m_moved_mm->x();
         input.hole_y_mm = m_moved_mm->y();
@@ -40,7 +40,7 @@ void TrainStation::move_hole(QPointF to_mm) {
 void TrainStation::keep_hole() {
     if (!m_moved_mm) return;
     const QPointF to = *m_moved_mm;
-    const std::string id = m_document.subject();
+    const std::string id = m_document.selection().subject();
     m_moved_mm.reset();
     m_document.edit(tr("Move the hole of %1").arg(QString::fromStdString(m_document.job().train.name_of_arbor(id))), [&](Job& job) {
         for (JobArbor& arbor : job.train.arbors)
@@ -52,7 +52,7 @@ void TrainStation::keep_hole() {
 void TrainStation::paint_depthing(QPainter& painter, const View& view) {
     const DepthingInput input = depthing_asked();
     const Theme& t = theme();
-    const QString name = QString::fromStdString(m_document.job().train.name_of_arbor(m_document.subject()));
+    const QString name = QString::fromStdString(m_document.job().train.name_of_arbor(m_document.selection().subject()));
     write(painter, word_font(8.5, true), t.steel, {column_x, 34}, tr("DEPTHING OF %1").arg(name.toUpper()));
     const double closed = write(painter, word_font(8.5), t.blued, {left_column - 8.0, 34}, tr("Esc closes"), 1);
     place({"depthing:close", QRectF(left_column - 8 - closed, 22, closed, 16), [this] { show_depthing(false); }, {}, {}});

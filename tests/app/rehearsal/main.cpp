@@ -7,9 +7,12 @@
 #include <algorithm>
 #include <random>
 
+#include "document/today.h"
 #include "instruments/calliper_line.h"
 #include "shell/application.h"
 #include "shell/main_window.h"
+#include "survey/edits.h"
+#include "train/edits.h"
 
 // The real window left working until a test kills it.
 //   once              one reading on the demo
@@ -74,13 +77,13 @@ private:
     /// Something that belongs to the station, and then the count in the note.
     void edit() {
         m_window.show_station(station_rows()[static_cast<size_t>(pick(0, 5))].id);
-        document().climb(pick(-2, 2));
+        document().selection().climb(pick(-2, 2));
         switch (pick(0, 4)) {
             case 0:
                 type(QString::number(1 + pick(0, 900) / 1000.0));
                 break;
             case 1:
-                document().peg_plate(pick(0, 1) ? "front" : "back");
+                document().edit(peg_plate(document().derived().pivots, pick(0, 1) ? "front" : "back"));
                 break;
             case 2:
                 document().edit("part", [n = pick(0, 99)](Job& job) {
@@ -113,7 +116,8 @@ private:
 };
 
 void read_once(MainWindow& window) {
-    window.document().store_reading({window.calliper().asked()->key, 35.12, 0.05}, "calliper");
+    window.document().edit(
+        store_reading(window.document().job().train, {window.calliper().asked()->key, 35.12, 0.05}, "calliper", fresh_id(), today()));
     say("kept");
 }
 
