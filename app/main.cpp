@@ -6,6 +6,7 @@
 #include <string_view>
 #include <vector>
 
+#include "job/new_job.h"
 #include "number/input_error.h"
 #include "shell/application.h"
 #include "shell/main_window.h"
@@ -24,6 +25,7 @@ void describe(QCommandLineParser& words) {
     words.addHelpOption();
     words.addVersionOption();
     words.addOptions({{"demo", "Start on a demo job: tide-house, saloon or watch.", "name"},
+                      {"new", "Start on a movement written down: \"144, 12/96, 10/75, 12/30\".", "text"},
                       {"tour", "Render every main view of the demo into a folder and end.", "folder"},
                       {"dark", "Start dark."}});
     words.addPositionalArgument("file", "Job files to open, each in a window of its own.", "[file…]");
@@ -42,6 +44,7 @@ std::vector<std::unique_ptr<MainWindow>> open_windows(const QCommandLineParser& 
         }
     if (!files.isEmpty()) return windows;
     windows.push_back(std::make_unique<MainWindow>());
+    if (words.isSet("new")) windows.back()->jobs().begin(new_job(words.value("new").toStdString()));
     if (words.isSet("demo")) windows.back()->open_demo(words.value("demo"));
     return windows;
 }
@@ -78,7 +81,9 @@ int main(int argc, char** argv) {
     try {
         if (words.isSet("tour")) {
             MainWindow window;
-            return take_tour(window, words.value("tour"));
+            if (!words.isSet("new")) return take_tour(window, words.value("tour"));
+            window.jobs().begin(new_job(words.value("new").toStdString()));
+            return show_round(window, words.value("tour"));
         }
         const auto windows = open_windows(words, err);
         err.flush();

@@ -1,6 +1,7 @@
 #include "verbs.h"
 
 #include "beat/rate_fit.h"
+#include "job/new_job.h"
 #include "making/depthing.h"
 #include "making/dividing.h"
 #include "making/wheel_blank.h"
@@ -86,6 +87,7 @@ const std::vector<const Calculation*>& verbs() {
         &power_chain_calculation(),
         &rate_fit_calculation(),
         &hub_repair_calculation(),
+        &new_job_calculation(),
         &job_report_calculation(),
         &job_check_calculation(),
     };

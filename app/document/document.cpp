@@ -20,8 +20,19 @@ namespace echappe {
 class EditCommand : public QUndoCommand {
 public:
     EditCommand(Document& document, const QString& name, std::shared_ptr<const Job> before, std::shared_ptr<const Job> after,
-                std::function<void(bool)> beside)
-        : QUndoCommand(name), m_document(document), m_before(std::move(before)), m_after(std::move(after)), m_beside(std::move(beside)) {}
+                std::function<void(bool)> beside, int session)
+        : QUndoCommand(name),
+          m_document(document),
+          m_before(std::move(before)),
+          m_after(std::move(after)),
+          m_beside(std::move(beside)),
+          m_session(session) {}
+    int id() const override { return m_session; }
+    bool mergeWith(const QUndoCommand* next) override {
+        m_after = static_cast<const EditCommand*>(next)->m_after;
+        if (*m_after == *m_before) setObsolete(true);
+        return true;
+    }
     void undo() override { go(m_before, false); }
     void redo() override {
         if (!std::exchange(m_done, false)) go(m_after, true);
@@ -41,6 +52,7 @@ private:
     std::shared_ptr<const Job> m_before;
     std::shared_ptr<const Job> m_after;
     std::function<void(bool)> m_beside;
+    int m_session;
     bool m_done = true;
 };
 
@@ -131,7 +143,7 @@ void Document::use_stock(const Stock& stock) {
     show(m_job);
 }
 
-void Document::edit(const QString& name, const std::function<void(Job&)>& change, const std::function<void(bool)>& beside) {
+void Document::edit(const QString& name, const std::function<void(Job&)>& change, const std::function<void(bool)>& beside, int session) {
     auto after = std::make_shared<Job>(*m_job);
     change(*after);
     if (*after == *m_job) return;
@@ -144,7 +156,7 @@ void Document::edit(const QString& name, const std::function<void(Job&)>& change
         put(before);
         throw;
     }
-    m_undo.push(new EditCommand(*this, name, before, m_job, beside));
+    m_undo.push(new EditCommand(*this, name, before, m_job, beside, session));
 }
 
 void Document::take(const LoadedJob& loaded, const QString& path, const FileStamp& stamp) {
@@ -167,6 +179,7 @@ void Document::take(const LoadedJob& loaded, const QString& path, const FileStam
     }
     const auto job = std::make_shared<Job>(loaded.job);
     m_selection.begin(job->train);
+    emit opened();
     show(job);
     emit m_selection.changed();
     emit standing_changed();
@@ -179,6 +192,12 @@ void Document::take(const LoadedJob& loaded, const QString& path, const FileStam
 void Document::open(const QString& path) {
     const std::string text = read_text(path.toStdString());
     take(job_from_text(text), path, {true, QFileInfo(path).lastModified().toSecsSinceEpoch(), content_hash(text)});
+}
+
+void Document::begin(const Job& job) {
+    LoadedJob fresh;
+    fresh.job = job;
+    take(fresh, {}, {});
 }
 
 void Document::open_demo(const QString& name) {

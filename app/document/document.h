@@ -53,7 +53,8 @@ public:
     /// Makes a new job value under this name. Nothing happens when the value stays the same. `beside` goes along with it,
     /// with true when the edit is done and with false when it is undone: a part that leaves the drawer. Throws InputError where
     /// the job is open for reading only, and what `change` or the derivation throws; the job then stays as it was.
-    void edit(const QString& name, const std::function<void(Job&)>& change, const std::function<void(bool)>& beside = {});
+    /// Edits of one `session` that follow each other are one step of undo.
+    void edit(const QString& name, const std::function<void(Job&)>& change, const std::function<void(bool)>& beside = {}, int session = -1);
 
     /// The same, of one topic's part.
     template <class Part>
@@ -65,6 +66,8 @@ public:
     /// A file that another window has is opened for reading.
     void open(const QString& path);
     void open_demo(const QString& name);
+    /// A job without a file.
+    void begin(const Job& job);
     /// Throws FileChanged when the file is not the one that was opened, unless told to replace it; InputError when it cannot be
     /// written.
     void save_as(const QString& path, bool replace = false);
@@ -85,6 +88,8 @@ public:
 
 signals:
     void changed();
+    /// Another job lies there.
+    void opened();
     void standing_changed();
     void told(const QString& sentence, bool fault);
 

@@ -4,6 +4,8 @@
 #include <functional>
 #include <map>
 
+#include "drawing/unkept.h"
+
 namespace echappe {
 
 /// Longest text of an entry; what is pasted beyond it is cut, and that is told.
@@ -11,7 +13,7 @@ constexpr int longest_entry = 400;
 
 /// A line that lies over the picture where the figure is, asks one thing and hides again. What is typed belongs to what was asked:
 /// Enter and Tab keep it, Escape drops it, and going elsewhere leaves it for the next time the same is asked.
-class InPlaceEditor : public QLineEdit {
+class InPlaceEditor : public QLineEdit, public Unkept {
     Q_OBJECT
 public:
     explicit InPlaceEditor(QWidget* parent);
@@ -21,9 +23,8 @@ public:
     void ask(const QString& what, const QRectF& at, const QString& text, std::function<void(const QString&)> take);
     /// Away from it; what was typed and not kept stays for what it was typed for.
     void leave();
-    /// What was typed and not kept, with what for.
-    QStringList unkept() const;
-    void forget_unkept();
+    QStringList unkept() const override;
+    void forget_unkept() override;
 
 signals:
     void refused(const QString& sentence);

@@ -232,6 +232,7 @@ bool CalliperLine::key(QKeyEvent& event) {
             ask_next(-1);
             return true;
         case Qt::Key_Question:
+            if (!m_line->text().isEmpty()) return false;  // a count that is doubted
             explain();
             return true;
         case Qt::Key_Escape:

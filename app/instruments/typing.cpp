@@ -2,6 +2,7 @@
 
 #include <QApplication>
 #include <QKeyEvent>
+#include <QPlainTextEdit>
 
 #include "instruments/calliper_line.h"
 
@@ -11,7 +12,9 @@ Typing::Typing(CalliperLine& line) : QObject(&line), m_line(line) { qApp->instal
 
 bool Typing::is_typed(QObject* watched, const QEvent& event) const {
     const auto* widget = qobject_cast<const QWidget*>(watched);
-    if (!widget || widget->window() != m_line.window() || qobject_cast<const QLineEdit*>(widget)) return false;
+    if (!widget || widget->window() != m_line.window() || qobject_cast<const QLineEdit*>(widget) ||
+        qobject_cast<const QPlainTextEdit*>(widget))
+        return false;
     if (QApplication::activePopupWidget() || QApplication::activeModalWidget()) return false;
     return m_line.wants(static_cast<const QKeyEvent&>(event));
 }

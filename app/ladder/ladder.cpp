@@ -87,7 +87,7 @@ void Ladder::paint(QPainter& painter) {
     painter.fillRect(QRectF(width() - 1, 0, 1, height()), t.rule);
     if (m_content.rungs.empty()) {
         write_wrapped(painter, word_font(10), t.steel, {18, 30}, width() - 36,
-                      tr("No train yet. Open a job with Ctrl+O, or the demo from the Job menu."));
+                      tr("The train stands here as it is written down, rung by rung as the power climbs."));
         return;
     }
     write(painter, word_font(8.5, true), t.steel, {18, 27}, m_content.train);

@@ -4,10 +4,11 @@
 #include <QFileInfo>
 #include <QMessageBox>
 #include <QPushButton>
-#include <QSettings>
 
-#include "drawing/in_place_editor.h"
+#include "document/recent.h"
+#include "drawing/unkept.h"
 #include "number/input_error.h"
+#include "shell/job_sheet.h"
 #include "shell/left_work_sheet.h"
 
 namespace echappe {
@@ -15,6 +16,13 @@ namespace {
 
 constexpr int recent_kept = 8;
 const QString filter = "Echappe jobs (*.echappe.json);;All files (*)";
+
+QList<Unkept*> entries_in(const QWidget& window) {
+    QList<Unkept*> entries;
+    for (QWidget* widget : window.findChildren<QWidget*>())
+        if (auto* entry = dynamic_cast<Unkept*>(widget)) entries << entry;
+    return entries;
+}
 
 }  // namespace
 
@@ -68,6 +76,31 @@ void JobDesk::open_demo(const QString& name) {
     forget_unkept();
 }
 
+void JobDesk::open_instead(const QString& path) {
+    if (path.isEmpty()) return ask_open();
+    if (may_drop_edits()) open_file(path);
+}
+
+void JobDesk::demo_instead(const QString& name) {
+    if (may_drop_edits()) open_demo(name);
+}
+
+JobSheet* JobDesk::ask_title() {
+    auto* sheet = new JobSheet(m_document, &m_window);
+    sheet->setAttribute(Qt::WA_DeleteOnClose);
+    sheet->open();
+    return sheet;
+}
+
+void JobDesk::new_job() {
+    if (may_drop_edits()) begin(Job());
+}
+
+void JobDesk::begin(const Job& job) {
+    m_document.begin(job);
+    forget_unkept();
+}
+
 LeftWorkSheet* JobDesk::offer_left_work(const QString& only_path) {
     auto entries = Journal::left_behind(only_path);
     if (entries.empty()) return nullptr;
@@ -118,13 +151,13 @@ bool JobDesk::save_as() {
 
 QStringList JobDesk::unkept() const {
     QStringList list = m_line.unkept();
-    for (const InPlaceEditor* editor : m_window.findChildren<InPlaceEditor*>()) list += editor->unkept();
+    for (const Unkept* entry : entries_in(m_window)) list += entry->unkept();
     return list;
 }
 
 void JobDesk::forget_unkept() {
     m_line.forget_unkept();
-    for (InPlaceEditor* editor : m_window.findChildren<InPlaceEditor*>()) editor->forget_unkept();
+    for (Unkept* entry : entries_in(m_window)) entry->forget_unkept();
 }
 
 bool JobDesk::may_drop_edits() {
@@ -140,22 +173,16 @@ bool JobDesk::may_drop_edits() {
 }
 
 void JobDesk::remember(const QString& path) {
-    QSettings settings;
-    QStringList recent = settings.value("recent").toStringList();
+    QStringList recent = recent_jobs();
     recent.removeAll(path);
     recent.prepend(path);
-    settings.setValue("recent", recent.mid(0, recent_kept));
+    QSettings().setValue("recent", recent.mid(0, recent_kept));
     refill_recent();
 }
 
 void JobDesk::refill_recent() {
     m_recent.clear();
-    for (const QString& path : QSettings().value("recent").toStringList())
-        m_recent.addAction(path, this, [this, path] {
-            guarded([&] {
-                if (may_drop_edits()) open_file(path);
-            });
-        });
+    for (const QString& path : recent_jobs()) m_recent.addAction(path, this, [this, path] { guarded([&] { open_instead(path); }); });
     m_recent.setEnabled(!m_recent.isEmpty());
 }
 

@@ -8,6 +8,7 @@
 
 namespace echappe {
 
+class JobSheet;
 class LeftWorkSheet;
 
 /// The job's file: opening and saving it, what is asked before edits are dropped, and the unsaved work of earlier runs.
@@ -20,6 +21,15 @@ public:
     void open_file(const QString& path);
     void open_demo(const QString& name);
     void ask_open();
+    // The same, after what may be lost by it was asked about.
+    void open_instead(const QString& path);
+    void demo_instead(const QString& name);
+    /// Title, owner, maker, place and note.
+    JobSheet* ask_title();
+    /// An empty bench.
+    void new_job();
+    /// A job without a file.
+    void begin(const Job& job);
     /// The unsaved work of earlier runs, of one file or all, for the user to take up or leave; nullptr when there is none.
     LeftWorkSheet* offer_left_work(const QString& only_path = {});
     void take_up(const Journal::Entry& entry);

@@ -47,6 +47,9 @@ void MainWindow::add_station(const StationRow& row, const Workbench& bench) {
     connect(station, &Station::told, m_calliper, &CalliperLine::tell);
     connect(station, &Station::quantity_wanted, m_calliper, &CalliperLine::ask);
     connect(station, &Station::drawers_wanted, this, &MainWindow::open_stock);
+    connect(station, &Station::file_wanted, this, [this](const QString& path) { m_jobs.guarded([&] { m_jobs.open_instead(path); }); });
+    connect(station, &Station::demo_wanted, this, [this](const QString& name) { m_jobs.guarded([&] { m_jobs.demo_instead(name); }); });
+    connect(station, &Station::round_changed, this, &MainWindow::follow_round);
     connect(station, &Station::csv_wanted, this,
             [this](const QString& name, const std::string& csv) { m_jobs.guarded([&] { m_out.write_csv(name, csv); }); });
 }
@@ -83,12 +86,14 @@ void MainWindow::join() {
         connect(application, &Application::told, m_calliper, [this](const QString& sentence) { m_calliper->tell(sentence, true); });
     connect(m_bar, &StationsBar::chosen, this, &MainWindow::show_station);
     connect(m_bar, &StationsBar::finder_wanted, this, &MainWindow::open_finder);
+    connect(m_bar, &StationsBar::title_wanted, &m_jobs, &JobDesk::ask_title);
     connect(m_calliper, &CalliperLine::station_wanted, this, &MainWindow::show_round_of);
     connect(&m_out, &OutDesk::station_wanted, this, [this](Station* station) { show_station(m_ids[m_stations.indexOf(station)]); });
     m_document.use_stock(m_workshop.stock());
     connect(&m_workshop, &Workshop::changed, this, [this] { m_document.use_stock(m_workshop.stock()); });
     connect(&m_workings->sheet(), &WorkingsSheet::overrule_wanted, this, &MainWindow::ask_overrule);
     connect(&m_document, &Document::told, m_calliper, &CalliperLine::tell);
+    connect(&m_document, &Document::changed, this, &MainWindow::follow_round);
     const auto retitle = [this] { setWindowTitle(m_document.display_name() + (m_document.dirty() ? " •" : "") + " – Echappe"); };
     connect(&m_document, &Document::changed, this, retitle);
     retitle();
@@ -107,10 +112,16 @@ void MainWindow::show_station(const QString& id) {
     m_stack->setCurrentWidget(wanted);
     m_bar->show_station(id);
     m_out.show_station(wanted);
-    ReadingRound* round = wanted->round();
-    m_calliper->take(round ? *round : m_calliper->solver());
+    follow_round();
     m_workings->setVisible(wanted->beside_workings() && !m_folded);
     wanted->setFocus();
+}
+
+/// What the line asks for is what the station that is shown has to ask, as things stand.
+void MainWindow::follow_round() {
+    ReadingRound* round = shown().round();
+    ReadingRound& wanted = round ? *round : m_calliper->solver();
+    if (&wanted != &m_calliper->round()) m_calliper->take(wanted);
 }
 
 /// The station where these readings are asked for: the one that is shown, where it asks for them too.

@@ -65,6 +65,7 @@ private:
     void join();
     void add_station(const StationRow& row, const Workbench& bench);
     void ask_overrule(const std::string& finding);
+    void follow_round();
     void show_round_of(ReadingRound* round);
 
     Document m_document;

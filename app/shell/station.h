@@ -70,9 +70,14 @@ public:
 
 signals:
     void drawers_wanted();
+    /// The line is to ask for other readings here.
+    void round_changed();
     void quantity_wanted(const QuantityKey& key);
     /// A table is to be written to a file that the user names.
     void csv_wanted(const QString& name, const std::string& csv);
+    /// A job is to be opened instead of this one; an empty path: to be asked for.
+    void file_wanted(const QString& path);
+    void demo_wanted(const QString& name);
 
 protected:
     virtual QList<Action> make_actions() { return {}; }

@@ -61,6 +61,7 @@ void StationsBar::paint(QPainter& painter) {
     };
     write(painter, word_font(11.5, true), t.on_band, {18, 23}, fitted(word_font(11.5, true), heading.name));
     write(painter, word_font(8.5), quiet, {18, 41}, fitted(word_font(8.5), heading.under));
+    place({"title", QRectF(8, 4, start - 20, 46), [this] { emit title_wanted(); }, tr("Title, owner, maker: Ctrl+I"), {}});
     for (size_t i = 0; i < rows.size(); ++i) {
         const StationRow& row = rows[i];
         const bool on = row.id == m_shown;

@@ -15,6 +15,7 @@ public:
 signals:
     void chosen(const QString& id);
     void finder_wanted();
+    void title_wanted();
 
 protected:
     void paint(QPainter& painter) override;

@@ -52,11 +52,28 @@ void take(MainWindow& window, const StationRow& row, const QDir& to) {
     }
 }
 
-}  // namespace
-
-int take_tour(MainWindow& window, const QString& folder) {
+QDir made(const QString& folder) {
     const QDir to(folder);
     if (!to.mkpath(".")) throw InputError("tour", "\"" + folder.toStdString() + "\", which cannot be made", "a folder that can be written");
+    return to;
+}
+
+}  // namespace
+
+int show_round(MainWindow& window, const QString& folder) {
+    const QDir to = made(folder);
+    window.resize(1280, 800);
+    window.show();
+    for (const StationRow& row : station_rows()) {
+        window.show_station(row.id);
+        shoot(window, to, row.id);
+    }
+    window.document().undo_stack()->setClean();
+    return 0;
+}
+
+int take_tour(MainWindow& window, const QString& folder) {
+    const QDir to = made(folder);
     window.open_demo("tide-house");
     window.resize(1280, 800);
     window.show();

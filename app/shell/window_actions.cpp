@@ -13,21 +13,23 @@ QString tr(const char* words) { return MainWindow::tr(words); }
 
 QList<Action> of_the_job(MainWindow& window) {
     const QString menu = tr("&Job");
-    const auto demo = [&window](const char* name) {
-        return [&window, name] {
-            if (window.jobs().may_drop_edits()) window.open_demo(name);
-        };
-    };
+    const auto demo = [&window](const char* name) { return [&window, name] { window.jobs().demo_instead(name); }; };
     const auto out = [&window](const char* ending) { return [&window, ending] { window.out().ask_export(ending); }; };
     const auto left_work = [&window] {
         if (!window.offer_left_work()) window.calliper().tell(tr("No earlier run left anything unsaved."), false);
     };
+    const auto fresh = [&window] {
+        window.jobs().new_job();
+        window.show_station("train");
+    };
     return {
+        {"job.new", tr("New"), {tr("Ctrl+N")}, fresh, menu},
         {"job.open", tr("Open…"), {tr("Ctrl+O")}, [&window] { window.jobs().ask_open(); }, menu},
         {"job.recent", tr("Open again"), {}, {}, menu},
         {"job.demo-tide-house", tr("Demo: Tide-house regulator"), {tr("Ctrl+D")}, demo("tide-house"), menu},
         {"job.demo-saloon", tr("Demo: Saloon clock of the ferry Merrow"), {}, demo("saloon"), menu},
         {"job.demo-watch", tr("Demo: Lamplighter's watch"), {}, demo("watch"), menu},
+        {"job.title", tr("Title, owner, maker…"), {tr("Ctrl+I")}, [&window] { window.jobs().ask_title(); }, menu},
         {"job.save", tr("Save"), {tr("Ctrl+S")}, [&window] { window.jobs().save(); }, menu, {}, {}, true},
         {"job.save-as", tr("Save as…"), {tr("Ctrl+Shift+S")}, [&window] { window.jobs().save_as(); }, menu},
         {"job.left-work", tr("Unsaved work of earlier runs…"), {}, left_work, menu},

@@ -12,8 +12,14 @@ namespace {
 
 /// Ids that must be there once, names that must exist: what the fields alone cannot tell.
 void check_references(const Job& job, std::vector<InputError>& faults) {
+    // Readings of an arbor that was taken away are kept.
     const auto unknown_arbor = [&](const std::string& place, const std::optional<std::string>& id) {
-        if (id && !job.train.arbor(*id)) faults.emplace_back(place, "\"" + *id + "\"", "the id of an arbor of this job");
+        const bool gone =
+            id && std::any_of(job.train.gone.begin(), job.train.gone.end(), [&](const JobArbor& a) { return a.train.id == *id; });
+        if (id && !gone && !job.train.arbor(*id)) faults.emplace_back(place, "\"" + *id + "\"", "the id of an arbor of this job");
+    };
+    const auto not_there = [&](const std::string& place, const std::string& id) {
+        if (!job.train.arbor(id)) faults.emplace_back(place, "\"" + id + "\"", "the id of an arbor of this job");
     };
     std::set<std::string> ids;
     for (size_t i = 0; i < job.train.measurements.size(); ++i) {
@@ -26,8 +32,8 @@ void check_references(const Job& job, std::vector<InputError>& faults) {
         unknown_arbor(place + ".pinion_of", m.evidence.key.pinion_of);
     }
     for (size_t i = 0; i < job.teeth.forms.size(); ++i) {
-        unknown_arbor("forms[" + std::to_string(i) + "].wheel_of", job.teeth.forms[i].wheel_of);
-        unknown_arbor("forms[" + std::to_string(i) + "].pinion_of", job.teeth.forms[i].pinion_of);
+        not_there("forms[" + std::to_string(i) + "].wheel_of", job.teeth.forms[i].wheel_of);
+        not_there("forms[" + std::to_string(i) + "].pinion_of", job.teeth.forms[i].pinion_of);
     }
     for (size_t i = 0; i < job.making.blanks.size(); ++i) {
         const std::string& part = job.making.blanks[i].part;
@@ -44,7 +50,7 @@ void check_references(const Job& job, std::vector<InputError>& faults) {
         faults.emplace_back("survey.end_shake_least_mm", "above end_shake_most_mm", "at most that");
     for (size_t i = 0; i < job.train.trains.size(); ++i)
         for (size_t k = 0; k < job.train.trains[i].arbors.size(); ++k)
-            unknown_arbor("trains[" + std::to_string(i) + "].arbors[" + std::to_string(k) + "]", job.train.trains[i].arbors[k]);
+            not_there("trains[" + std::to_string(i) + "].arbors[" + std::to_string(k) + "]", job.train.trains[i].arbors[k]);
     for (size_t i = 0; i < job.train.arbors.size(); ++i)
         if (const size_t n = job.train.arbors[i].position_mm.size(); n != 0 && n != 2)
             faults.emplace_back("arbors[" + std::to_string(i) + "].position_mm", std::to_string(n) + " numbers", "two: x and y");
@@ -106,7 +112,7 @@ LoadedJob job_from_text(const std::string& text) {
     std::erase_if(loaded.job.train.measurements, [](const Measurement& m) { return fault_of(m.evidence, "").has_value(); });
     if (loaded.faults.empty()) {
         try {
-            network_of(written_train(loaded.job.train));
+            network_of(written_train(loaded.job.train), Joined::some);
         } catch (const InputError& error) {
             loaded.faults.push_back(error);
         }

@@ -179,6 +179,8 @@ int decimals_for(double u) {
 }
 
 std::string print_many(double value) {
+    if (value >= 1e15) return "more than a thousand million million";
+    if (value >= 1e12) return print_short(value / 1e12, 2) + " million million";
     if (value >= 1e9) return print_short(value / 1e9, 2) + " thousand million";
     if (value >= 1e6) return print_short(value / 1e6, 2) + " million";
     if (value < 1e4) return print_fixed(value, 0);

@@ -260,7 +260,7 @@ bool on_the_way(const TrainList& train, const DerivedMesh& mesh) {
 PowerChainInput chain_input(const Sources& from, const TrainList& list, const DerivedDrive& drive, DerivedPower& out) {
     const OscillatorRecord& o = *from.oscillator;
     PowerChainInput in;
-    in.train = shown_train(from.movement, from.train);
+    in.train = known_part(shown_train(from.movement, from.train));
     in.from_arbor = drive.arbor;
     for (const DerivedMesh& mesh : from.train.meshes) {
         if (!on_the_way(list, mesh)) continue;
@@ -294,6 +294,9 @@ void chain_of(const Sources& from, DerivedDrive& drive, DerivedPower& out) {
     const auto& trains = from.movement.trains;
     if (trains.empty() || drive.train != trains.front().id) return;
     PowerChainInput in = chain_input(from, trains.front(), drive, out);
+    const bool whole = in.train.escape_arbor && std::any_of(in.train.arbors.begin(), in.train.arbors.end(),
+                                                            [&](const ArborInput& arbor) { return arbor.id == drive.arbor; });
+    if (!whole) return;  // a count on the way is lost
     const bool known =
         from.oscillator->as<Pendulum>() ? in.oscillator.mass_kg && in.oscillator.length_mm : in.oscillator.inertia_kg_m2.has_value();
     if (!known) return;

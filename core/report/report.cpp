@@ -241,7 +241,7 @@ JobSummary job_check(const Job& job) {
                        0,
                        static_cast<long long>(job.train.measurements.size()),
                        static_cast<long long>(job.train.choices.size())};
-    for (const auto& part : network_of(written_train(job.train)).parts) summary.lost_counts += part.count.known() ? 0 : 1;
+    for (const auto& part : network_of(written_train(job.train), Joined::some).parts) summary.lost_counts += part.count.known() ? 0 : 1;
     return summary;
 }
 

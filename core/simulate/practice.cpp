@@ -94,7 +94,7 @@ std::optional<double> HiddenMovement::truth(const QuantityKey& key) const {
     RestoreInput whole;
     whole.train = train;
     whole.forms = forms;
-    const restore::Model model(whole, true);
+    const restore::Model model(whole, restore::Model::For::a_job);
     const auto mesh = model.mesh_of(key);
     if (!mesh) return {};
     const auto counts = model.known_counts();

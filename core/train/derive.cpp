@@ -21,6 +21,9 @@ constexpr double worth_a_thought = 0.05;
 constexpr double escape_mm_per_tooth = 0.55;  ///< radius an escape wheel is drawn with, a sign of its count
 constexpr double escape_of_driver = 0.75;     ///< and no more than this part of the wheel that drives it
 constexpr double drawn_module_mm = 0.55;      ///< of a wheel in no mesh
+constexpr double usual_teeth = 72;            ///< a lost wheel is drawn with, while nothing tells its count
+constexpr double usual_leaves = 8;
+constexpr double usual_escape_teeth = 30;
 
 /// The candidate that agrees with every choice, else the likeliest.
 void pick_candidate(const TrainRecord& record, DerivedTrain& derived) {
@@ -71,7 +74,8 @@ TrainInput shown_train(const TrainRecord& record, const DerivedTrain& derived) {
 
 namespace {
 
-bool all_known(const Network& network) {
+bool all_known(const TrainInput& train) {
+    const Network network = network_of(train);
     return std::all_of(network.parts.begin(), network.parts.end(), [](const auto& part) { return part.count.known(); });
 }
 
@@ -90,27 +94,26 @@ void derive_arbors(const TrainRecord& record, DerivedTrain& derived) {
 bool lost(const DerivedCount& count) { return count.count.present() && count.known == Known::missing; }
 
 void derive_motion(const TrainRecord& record, const TrainResult& train, DerivedTrain& derived) {
-    for (size_t i = 0; i < train.arbors.size(); ++i) {
-        DerivedArbor& arbor = derived.arbors[i];
-        arbor.period_s = train.arbors[i].period_s;
-        arbor.direction = train.arbors[i].direction;
+    for (const ArborResult& turns : train.arbors) {
+        DerivedArbor& arbor = *std::find_if(derived.arbors.begin(), derived.arbors.end(), [&](const auto& a) { return a.id == turns.id; });
+        arbor.period_s = turns.period_s;
+        arbor.direction = turns.direction;
         arbor.turns_per_s = (arbor.direction == "cw" ? -1 : 1) / *arbor.period_s;
         const bool open = lost(arbor.wheel) || lost(arbor.pinion);
         arbor.period_known = arbor.id == record.reference.arbor           ? Known::assumed
                              : open && derived.restore && !derived.chosen ? Known::missing
                                                                           : Known::derived;
-    }
-    for (size_t i = 0; i < record.arbors.size(); ++i) {
-        DerivedArbor& arbor = derived.arbors[i];
-        const NamedPeriod* hand = record.arbors[i].hand ? find_period(*record.arbors[i].hand) : nullptr;
-        if (!hand || !arbor.period_s) continue;
+        const auto& shows = record.arbor(turns.id)->hand;
+        const NamedPeriod* hand = shows ? find_period(*shows) : nullptr;
+        if (!hand) continue;
         arbor.hand = hand->words;
-        const Rational off = hand->period_s / train.arbors[i].period_s_exact - Rational(1);
+        const Rational off = hand->period_s / turns.period_s_exact - Rational(1);
         arbor.hand_s_per_year = off.to_double() * seconds_per_year;
     }
     derived.beats_per_hour = train.beats_per_hour;
     derived.beats_per_hour_exact = train.beats_per_hour_exact;
-    if (record.winding_turns && !derived.arbors.empty()) derived.run_s = *record.winding_turns * *derived.arbors.front().period_s;
+    if (record.winding_turns && !derived.arbors.empty() && derived.arbors.front().period_s)
+        derived.run_s = *record.winding_turns * *derived.arbors.front().period_s;
 }
 
 /// What the places of the two holes on the plate leave for these counts: good enough to draw, not to cut.
@@ -129,48 +132,70 @@ std::optional<double> module_on_shared_axis(const TrainRecord& record, const Der
     return {};
 }
 
+/// What was measured between the two holes of a mesh.
+std::optional<Measured> measured_centre(const restore::Model& model, const std::string& wheel_of, const std::string& pinion_of) {
+    std::optional<Measured> found;
+    for (const Evidence& item : model.input().evidence)
+        if (item.key.kind == "centre_distance_mm" && item.key.wheel_of == wheel_of && item.key.pinion_of == pinion_of)
+            found = Measured{item.value, item.u};
+    return found;
+}
+
+DerivedMesh derive_mesh(const TrainRecord& record, const restore::Model& model, const restore::MeshFit& fit, size_t m,
+                        double like_the_others, const DerivedTrain& derived) {
+    const Network& network = model.network();
+    const auto [wheel, pinion] = model.arbors_of(m);
+    DerivedMesh mesh;
+    mesh.wheel_of = network.arbors[wheel];
+    mesh.pinion_of = network.arbors[pinion];
+    mesh.wheel_part = network.parts[network.meshes[m].wheel].name;
+    mesh.pinion_part = network.parts[network.meshes[m].pinion].name;
+    mesh.wheel = network.parts[network.meshes[m].wheel].count.value;
+    mesh.pinion = network.parts[network.meshes[m].pinion].count.value;
+    double assumed = module_between_holes(record, mesh).value_or(like_the_others);
+    if (const auto shared = module_on_shared_axis(record, derived, mesh)) assumed = *shared;
+    mesh.module_mm = fit.any ? Measured{fit.module_mm, fit.u_mm} : Measured{assumed, 0};
+    mesh.module_known = fit.any ? Known::measured : Known::assumed;
+    mesh.form = model.form(m);
+    mesh.sizes = tooth_geometry(mesh.geometry());
+    mesh.centre_distance_mm = mesh.sizes.centre_distance_mm;
+    if (const auto read = measured_centre(model, mesh.wheel_of, mesh.pinion_of)) {
+        mesh.measured_centre_mm = read;
+        mesh.centre_distance_mm = read->value;
+        mesh.centre_known = Known::measured;
+        const double u = std::hypot(read->u, mesh.module_mm.u * static_cast<double>(mesh.wheel + mesh.pinion) / 2);
+        mesh.depth_mm = Measured{mesh.sizes.centre_distance_mm - read->value, u};
+    }
+    return mesh;
+}
+
 void derive_meshes(const TrainRecord& record, const restore::Model& model, DerivedTrain& derived) {
     const Network& network = model.network();
-    std::vector<restore::MeshFit> fits;
     const auto counts = model.known_counts();
+    const auto known = [&](size_t part) { return network.parts[part].count.known(); };
+    std::vector<restore::MeshFit> fits(network.meshes.size());
     double sum = 0;
     int read = 0;
     for (size_t m = 0; m < network.meshes.size(); ++m) {
-        fits.push_back(model.fit_mesh(m, counts[network.meshes[m].wheel], counts[network.meshes[m].pinion]));
-        sum += fits.back().module_mm;
-        read += fits.back().any ? 1 : 0;
+        if (!known(network.meshes[m].wheel) || !known(network.meshes[m].pinion)) continue;
+        fits[m] = model.fit_mesh(m, counts[network.meshes[m].wheel], counts[network.meshes[m].pinion]);
+        sum += fits[m].module_mm;
+        read += fits[m].any ? 1 : 0;
     }
     const double like_the_others = read > 0 ? sum / read : module_without_evidence_mm;
     for (size_t m = 0; m < network.meshes.size(); ++m) {
         const auto [wheel, pinion] = model.arbors_of(m);
-        DerivedMesh mesh;
-        mesh.wheel_of = network.arbors[wheel];
-        mesh.pinion_of = network.arbors[pinion];
-        mesh.wheel_part = network.parts[network.meshes[m].wheel].name;
-        mesh.pinion_part = network.parts[network.meshes[m].pinion].name;
-        mesh.wheel = counts[network.meshes[m].wheel];
-        mesh.pinion = counts[network.meshes[m].pinion];
-        double assumed = module_between_holes(record, mesh).value_or(like_the_others);
-        if (const auto shared = module_on_shared_axis(record, derived, mesh)) assumed = *shared;
-        mesh.module_mm = fits[m].any ? Measured{fits[m].module_mm, fits[m].u_mm} : Measured{assumed, 0};
-        mesh.module_known = fits[m].any ? Known::measured : Known::assumed;
-        mesh.form = model.form(m);
-        mesh.sizes = tooth_geometry(mesh.geometry());
-        mesh.centre_distance_mm = mesh.sizes.centre_distance_mm;
-        for (const Evidence& item : model.input().evidence)
-            if (item.key.kind == "centre_distance_mm" && item.key.wheel_of == mesh.wheel_of && item.key.pinion_of == mesh.pinion_of) {
-                mesh.measured_centre_mm = Measured{item.value, item.u};
-                mesh.centre_distance_mm = item.value;
-                mesh.centre_known = Known::measured;
-            }
-        if (mesh.measured_centre_mm) {
-            const double u = std::hypot(mesh.measured_centre_mm->u, mesh.module_mm.u * static_cast<double>(mesh.wheel + mesh.pinion) / 2);
-            mesh.depth_mm = Measured{mesh.sizes.centre_distance_mm - mesh.measured_centre_mm->value, u};
+        if (!known(network.meshes[m].wheel) || !known(network.meshes[m].pinion)) {
+            const auto between = measured_centre(model, network.arbors[wheel], network.arbors[pinion]);
+            derived.open_meshes.push_back({network.arbors[wheel], network.arbors[pinion],
+                                           between ? between->value : like_the_others * (usual_teeth + usual_leaves) / 2});
+            continue;
         }
+        DerivedMesh mesh = derive_mesh(record, model, fits[m], m, like_the_others, derived);
         if (mesh.wheel_part == mesh.wheel_of + ".wheel") derived.arbors[wheel].wheel_module_mm = mesh.module_mm.value;
         derived.meshes.push_back(std::move(mesh));
     }
-    derived.strain = model.strains(counts, fits);
+    if (derived.open_meshes.empty()) derived.strain = model.strains(counts, fits);
 }
 
 /// The lost wheels, as large as each candidate has them.
@@ -195,8 +220,9 @@ void derive_ghosts(DerivedTrain& derived) {
 
 void derive_radii(const TrainRecord& record, DerivedTrain& derived) {
     for (DerivedArbor& arbor : derived.arbors) {
-        const auto teeth = static_cast<double>(arbor.wheel.count.value);
+        const bool open = arbor.wheel.count.present() && !arbor.wheel.count.known();
         const bool escape = record.escape_arbor == arbor.id && arbor.wheel_module_mm == 0;
+        const auto teeth = open ? (escape ? usual_escape_teeth : usual_teeth) : static_cast<double>(arbor.wheel.count.value);
         arbor.wheel_radius_mm =
             teeth * (escape ? escape_mm_per_tooth : (arbor.wheel_module_mm > 0 ? arbor.wheel_module_mm : drawn_module_mm) / 2);
     }
@@ -244,7 +270,10 @@ TrainInput written_train(const TrainRecord& record) {
     return train;
 }
 
-RestoreInput restore_input(const TrainRecord& record, const TeethRecord& teeth) {
+namespace {
+
+/// Of the whole movement, trains with their own power too.
+RestoreInput whole_input(const TrainRecord& record, const TeethRecord& teeth) {
     RestoreInput input;
     input.train = written_train(record);
     for (const JobArbor& arbor : record.arbors) {
@@ -258,28 +287,50 @@ RestoreInput restore_input(const TrainRecord& record, const TeethRecord& teeth) 
     return input;
 }
 
+/// What is asked of the part that keeps time: with what is found the rest of the train is worked out.
+RestoreInput timed_input(RestoreInput input) {
+    const Network network = network_of(input.train, Joined::some);
+    const bool all = std::all_of(network.joined.begin(), network.joined.end(), [](bool joined) { return joined; });
+    std::erase_if(input.doubtful, [&](const DoubtfulCount& d) { return !network.joined[network.parts[network.part(d.part)].arbor]; });
+    if (!all) input.train = joined_part(input.train);
+    return restore::Model(input, restore::Model::For::a_job).input();
+}
+
+}  // namespace
+
+RestoreInput restore_input(const TrainRecord& record, const TeethRecord& teeth) { return timed_input(whole_input(record, teeth)); }
+
 std::string question_of(const RestoreInput& input) { return write_json(RestoreInput::record(), &input, Empty::left_out); }
+
+namespace {
+
+/// Weighs what is lost, where that is worth the time it takes.
+void derive_lost(const TrainRecord& record, const RestoreInput& timed, const WeighedTrain* weighed, DerivedTrain& derived) {
+    if (all_known(timed.train) && timed.doubtful.empty()) return;
+    const long long combinations = restore::Model(timed, restore::Model::For::a_job).space();
+    if (static_cast<double>(combinations) > timed.most_combinations) derived.too_many = combinations;
+    else if (weighed && weighed->question == question_of(timed)) derived.restore = weighed->answer;
+    else if (combinations <= most_while_typing) derived.restore = restore_train(timed);
+    else derived.to_weigh = combinations;
+    if (derived.restore) pick_candidate(record, derived);
+}
+
+}  // namespace
 
 DerivedTrain derive_train(const TrainRecord& record, const TeethRecord& teeth, const LengthUnit& length, const WeighedTrain* weighed) {
     DerivedTrain derived;
+    TrainInput known;
     std::optional<TrainResult> train;
     try {
-        RestoreInput input = restore_input(record, teeth);
-        if (!all_known(network_of(input.train)) || !input.doubtful.empty()) {
-            const long long combinations = restore::Model(input).space();
-            if (weighed && weighed->question == question_of(input)) derived.restore = weighed->answer;
-            else if (combinations <= most_while_typing) derived.restore = restore_train(input);
-            else derived.to_weigh = combinations;
-            if (derived.restore) pick_candidate(record, derived);
-        }
+        RestoreInput input = whole_input(record, teeth);
+        derive_lost(record, timed_input(input), weighed, derived);
         derive_arbors(record, derived);
         input.train = shown_train(record, derived);
         input.doubtful.clear();
-        if (all_known(network_of(input.train))) {
-            train = run_train(input.train);
-            derive_motion(record, *train, derived);
-            derive_meshes(record, restore::Model(input, true), derived);
-        }
+        known = known_part(input.train);
+        train = run_train(known);
+        derive_motion(record, *train, derived);
+        derive_meshes(record, restore::Model(input, restore::Model::For::a_job), derived);
         lay_out(record, derived);
         derive_radii(record, derived);
         if (derived.restore) derive_ghosts(derived);
@@ -287,7 +338,7 @@ DerivedTrain derive_train(const TrainRecord& record, const TeethRecord& teeth, c
         derived.problem = error.what();
         if (derived.arbors.empty()) derive_arbors(record, derived);
     }
-    if (derived.problem.empty()) derived.quantities = quantities_of(record, derived, length.unit(), train ? &*train : nullptr);
+    if (derived.problem.empty()) derived.quantities = quantities_of(record, derived, length.unit(), known, train ? &*train : nullptr);
     derived.measurables = measurables_of(record, derived);
     return derived;
 }

@@ -64,6 +64,13 @@ struct DerivedMesh {
     std::string name() const { return wheel_of + "-" + pinion_of; }
 };
 
+/// A wheel and its pinion while a count of theirs is lost and not weighed: it has a place in the drawing and no sizes.
+struct OpenMesh {
+    std::string wheel_of;
+    std::string pinion_of;
+    double centre_distance_mm = 0;  ///< measured, else as usual counts would have it
+};
+
 /// A figure of an arbor as it is shown.
 struct Quantity {
     std::string arbor;
@@ -100,6 +107,8 @@ struct DerivedTrain {
     size_t in_the_running = 0;          ///< candidates worth a thought (over 5 %)
     std::optional<double> next_bits;    ///< what the next measurement tells, with the one that follows it
     std::optional<long long> to_weigh;  ///< combinations, when they are too many to weigh while typing and were not yet
+    std::optional<long long> too_many;  ///< combinations, when they are too many to weigh at all: more must be counted first
+    std::vector<OpenMesh> open_meshes;  ///< whose counts are not known
     std::vector<Strain> strain;         ///< of all evidence under the shown counts
     std::vector<Quantity> quantities;
     std::vector<Measurable> measurables;
@@ -128,6 +137,7 @@ TrainInput shown_train(const TrainRecord& record, const DerivedTrain& derived);
 /// The train as it was written.
 TrainInput written_train(const TrainRecord& record);
 /// What the solver is asked for this job: lost counts stay lost, whatever was chosen.
+/// What the solver is asked: what is joined to the timekeeping, and the evidence that speaks of it.
 RestoreInput restore_input(const TrainRecord& record, const TeethRecord& teeth);
 
 }  // namespace echappe

@@ -78,30 +78,55 @@ Edit<TrainRecord> withdraw_choice() {
     return {"Withdraw the choice", [](TrainRecord& train) { train.choices.clear(); }};
 }
 
+namespace {
+
+/// A count of an arbor by its name, and how far it is trusted where that is kept.
+struct CountPlace {
+    Count* count = nullptr;
+    std::optional<double>* trust = nullptr;
+};
+
+CountPlace place_of(TrainRecord& record, const std::string& part) {
+    const std::string name = part.substr(std::min(part.find('.') + 1, part.size()));
+    for (JobArbor& arbor : record.arbors) {
+        if (arbor.train.id + "." + name != part) continue;
+        if (name == "wheel") return {&arbor.train.wheel, &arbor.wheel_trust};
+        if (name == "pinion") return {&arbor.train.pinion, &arbor.pinion_trust};
+        for (WheelInput& wheel : arbor.train.wheels)
+            if (wheel.name == name) return {&wheel.teeth, nullptr};
+        for (PinionInput& pinion : arbor.train.pinions)
+            if (pinion.name == name) return {&pinion.leaves, nullptr};
+    }
+    return {};
+}
+
+}  // namespace
+
 Edit<TrainRecord> set_count(const std::string& part, const std::string& text) {
     const TypedCount typed = read_count(text, part);
-    const bool wheel = part.ends_with(".wheel");
     return {with_space(part) + " to " + std::string(trimmed(text)), [=](TrainRecord& train) {
-                for (JobArbor& arbor : train.arbors) {
-                    if (arbor.train.id != part.substr(0, part.find('.'))) continue;
-                    (wheel ? arbor.train.wheel : arbor.train.pinion) = typed.count;
-                    (wheel ? arbor.wheel_trust : arbor.pinion_trust) = typed.trust;
-                }
+                const CountPlace place = place_of(train, part);
+                if (!place.count) return;
+                if (typed.trust && !place.trust)
+                    throw InputError(part, in_quotes(text),
+                                     "a count without a doubt: only the first on its side of an arbor can be doubted");
+                // A wheel that was not there drives nothing, until that is said.
+                for (JobArbor& arbor : train.arbors)
+                    if (&arbor.train.wheel == place.count && !place.count->present()) arbor.train.drives.emplace();
+                *place.count = typed.count;
+                if (place.trust) *place.trust = typed.trust;
                 std::erase_if(train.choices, [&](const Choice& choice) { return choice.part == part; });
             }};
 }
 
 std::string count_as_typed(const TrainRecord& record, const std::string& part) {
-    const JobArbor* arbor = record.arbor(part.substr(0, part.find('.')));
-    if (!arbor) return {};
-    const bool wheel = part.ends_with(".wheel");
-    const Count& count = wheel ? arbor->train.wheel : arbor->train.pinion;
-    const std::optional<double>& trust = wheel ? arbor->wheel_trust : arbor->pinion_trust;
-    if (!count.present()) return {};
-    if (!count.known()) return "?";
-    const std::string number = std::to_string(count.value);
-    if (!trust) return number;
-    return *trust == doubted_trust ? number + "?" : number + " " + print_short(100 * *trust) + "%";
+    TrainRecord copy = record;
+    const CountPlace place = place_of(copy, part);
+    if (!place.count || !place.count->present()) return {};
+    if (!place.count->known()) return "?";
+    const std::string number = std::to_string(place.count->value);
+    if (!place.trust || !*place.trust) return number;
+    return **place.trust == doubted_trust ? number + "?" : number + " " + print_short(100 * **place.trust) + "%";
 }
 
 }  // namespace echappe

@@ -20,6 +20,11 @@ std::string lost_arbor(const DerivedTrain& derived) {
     return part.substr(0, part.find('.'));
 }
 
+/// A time as it is said, all else with its unit.
+std::string told(double value, const QuantityKey& key) {
+    return key.unit() == "s" ? print_span(value) : print_short(value, 5) + " " + key.unit();
+}
+
 std::string where(const QuantityKey& key) { return key.arbor ? *key.arbor : key.pinion_of.value_or(""); }
 
 void judge_candidates(const TrainRecord& record, const DerivedTrain& derived, std::vector<Finding>& out) {
@@ -52,8 +57,8 @@ void judge_strain(const TrainRecord& record, const DerivedTrain& derived, std::v
         if (strain.pull() != Strain::Pull::much || !strain.predicted) continue;
         out.push_back({"train.strain:" + strain.key.id(), "fault",
                        "Measured and derived disagree: " + record.name_of_quantity(strain.key) + ".",
-                       "Measured " + print_short(strain.value) + ", the rest gives " + print_short(*strain.predicted, 5) + " " +
-                           strain.key.unit() + ": " + print_fixed(std::abs(strain.sigma), 1) + " sigma apart.",
+                       "Measured " + told(strain.value, strain.key) + ", the rest gives " + told(*strain.predicted, strain.key) + ": " +
+                           print_fixed(std::abs(strain.sigma), 1) + " sigma apart.",
                        where(strain.key), ""});
     }
 }
@@ -136,6 +141,13 @@ std::vector<Finding> findings_of_train(const TrainRecord& record, const DerivedT
                        print_many(static_cast<double>(*derived.to_weigh)) +
                            " combinations of the lost counts; a reading of a lost arbor's mesh, or narrower limits, cuts them down.",
                        record.reference.arbor, ""});
+    if (derived.too_many)
+        out.push_back(
+            {"train.too-many", "note", "Too much is lost to be weighed.",
+             print_many(static_cast<double>(*derived.too_many)) +
+                 " combinations of the lost counts: count what can be counted, narrow the limits, or take one of the lost parts by "
+                 "its mate.",
+             record.reference.arbor, ""});
     judge_candidates(record, derived, out);
     judge_strain(record, derived, out);
     for (const DerivedMesh& mesh : derived.meshes) judge_mesh(record, mesh, out);

@@ -61,7 +61,41 @@ double reach_of(const DerivedTrain& derived, const std::string& arbor) {
         if (mesh.wheel_of == arbor) reach = std::max(reach, mesh.sizes.wheel.pitch_diameter_mm / 2);
         if (mesh.pinion_of == arbor) reach = std::max(reach, mesh.sizes.pinion.pitch_diameter_mm / 2);
     }
+    for (const OpenMesh& mesh : derived.open_meshes)
+        if (mesh.wheel_of == arbor) reach = std::max(reach, 0.9 * mesh.centre_distance_mm);
     return reach;
+}
+
+/// Two arbors that turn each other.
+struct Link {
+    std::string wheel_of;
+    std::string pinion_of;
+    double distance_mm;
+};
+
+std::vector<Link> links_of(const DerivedTrain& derived) {
+    std::vector<Link> links;
+    for (const DerivedMesh& mesh : derived.meshes) links.push_back({mesh.wheel_of, mesh.pinion_of, mesh.centre_distance_mm});
+    for (const OpenMesh& mesh : derived.open_meshes) links.push_back({mesh.wheel_of, mesh.pinion_of, mesh.centre_distance_mm});
+    return links;
+}
+
+/// The first arbor of a train that no wheel joins to what stands: beside it, to the left.
+bool place_beside(DerivedTrain& derived, std::vector<bool>& placed) {
+    const auto open = std::find(placed.begin(), placed.end(), false);
+    if (open == placed.end()) return false;
+    double left = 0, low = 0;
+    for (size_t i = 0; i < placed.size(); ++i) {
+        if (!placed[i]) continue;
+        const double reach = reach_of(derived, derived.arbors[i].id);
+        left = std::min(left, derived.arbors[i].x_mm - reach);
+        low = std::min(low, derived.arbors[i].y_mm);
+    }
+    const auto at = static_cast<size_t>(open - placed.begin());
+    constexpr double leaning = 1.9;  // its own arbors lean left and right of it
+    derived.arbors[at].x_mm = left - leaning * reach_of(derived, derived.arbors[at].id);
+    derived.arbors[at].y_mm = low;
+    return placed[at] = true;
 }
 
 /// Mesh by mesh away from what stands already. Where nothing was measured the train climbs, left and right in turn; beside
@@ -72,8 +106,9 @@ void place_assumed(const TrainRecord& record, DerivedTrain& derived) {
     const auto index = [&](const std::string& id) { return static_cast<size_t>(find(derived, id) - derived.arbors.data()); };
     if (std::find(placed.begin(), placed.end(), true) == placed.end() && !placed.empty()) placed[index(record.reference.arbor)] = true;
     const bool some_known = std::any_of(derived.arbors.begin(), derived.arbors.end(), [](const auto& a) { return !a.position_assumed; });
+    const std::vector<Link> links = links_of(derived);
     double lean = 0.6;
-    for (bool moved = true; moved;) {
+    for (bool moved = true; moved; moved = moved || place_beside(derived, placed)) {
         moved = false;
         // What turns on another's axis stands where that stands.
         for (size_t i = 0; i < placed.size(); ++i) {
@@ -84,7 +119,7 @@ void place_assumed(const TrainRecord& record, DerivedTrain& derived) {
             derived.arbors[i].position_assumed = derived.arbors[index(*axis)].position_assumed;
             placed[i] = moved = true;
         }
-        for (const DerivedMesh& mesh : derived.meshes) {
+        for (const Link& mesh : links) {
             const size_t wheel = index(mesh.wheel_of);
             const size_t pinion = index(mesh.pinion_of);
             if (placed[wheel] == placed[pinion]) continue;
@@ -98,11 +133,10 @@ void place_assumed(const TrainRecord& record, DerivedTrain& derived) {
                 for (size_t i = 0; i < placed.size(); ++i)
                     if (placed[i] && i != from)
                         standing.push_back({derived.arbors[i].x_mm, derived.arbors[i].y_mm, reach_of(derived, derived.arbors[i].id)});
-                way = freest_way(record, standing, {base.x_mm, base.y_mm, 0}, mesh.centre_distance_mm,
-                                 reach_of(derived, derived.arbors[to].id));
+                way = freest_way(record, standing, {base.x_mm, base.y_mm, 0}, mesh.distance_mm, reach_of(derived, derived.arbors[to].id));
             }
-            derived.arbors[to].x_mm = base.x_mm + mesh.centre_distance_mm * std::cos(way);
-            derived.arbors[to].y_mm = base.y_mm + mesh.centre_distance_mm * std::sin(way);
+            derived.arbors[to].x_mm = base.x_mm + mesh.distance_mm * std::cos(way);
+            derived.arbors[to].y_mm = base.y_mm + mesh.distance_mm * std::sin(way);
             lean = -lean;
             placed[to] = moved = true;
         }

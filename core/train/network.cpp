@@ -13,7 +13,7 @@ std::string quoted(const std::string& word) { return "\"" + word + "\""; }
 /// Lays out parts and meshes from the input, one concern a function.
 class Builder {
 public:
-    explicit Builder(const TrainInput& input) : m_input(input) {}
+    Builder(const TrainInput& input, Joined joined) : m_input(input), m_joined(joined) {}
 
     Network build() {
         if (m_input.arbors.empty()) throw InputError("arbors", "an empty list", "at least one arbor");
@@ -28,6 +28,7 @@ public:
 
 private:
     const TrainInput& m_input;
+    Joined m_joined;
     Network m_net;
     std::vector<std::vector<size_t>> m_driven;  ///< parts of each arbor that can be driven
 
@@ -131,11 +132,29 @@ private:
 
     /// Walks outwards from the reference. An arbor met twice closes a ring.
     void find_paths() {
-        std::vector<bool> reached(m_net.arbors.size(), false);
+        std::vector<bool>& reached = m_net.joined;
+        reached.assign(m_net.arbors.size(), false);
         m_net.path.resize(m_net.arbors.size());
+        walk(m_net.reference, reached);
+        // Trains that stand apart must not close on themselves either.
+        std::vector<bool> anywhere = reached;
+        for (size_t i = 0; i < anywhere.size(); ++i)
+            if (!anywhere[i]) {
+                if (m_joined == Joined::all)
+                    throw InputError(
+                        place(i),
+                        quoted(m_net.arbors[i]) + ", which no wheel joins to the reference " + quoted(m_net.arbors[m_net.reference]),
+                        "arbors joined to it");
+                walk(i, anywhere);
+            }
+        for (size_t i = 0; i < reached.size(); ++i)
+            if (!reached[i]) m_net.path[i].clear();
+    }
+
+    void walk(size_t from_arbor, std::vector<bool>& reached) {
         std::set<size_t> walked;
-        std::deque<size_t> next{m_net.reference};
-        reached[m_net.reference] = true;
+        std::deque<size_t> next{from_arbor};
+        reached[from_arbor] = true;
         for (; !next.empty(); next.pop_front()) {
             for (size_t m = 0; m < m_net.meshes.size(); ++m) {
                 const size_t from = m_net.parts[m_net.meshes[m].wheel].arbor;
@@ -150,11 +169,6 @@ private:
                 next.push_back(other);
             }
         }
-        for (size_t i = 0; i < reached.size(); ++i)
-            if (!reached[i])
-                throw InputError(
-                    place(i), quoted(m_net.arbors[i]) + ", which no wheel joins to the reference " + quoted(m_net.arbors[m_net.reference]),
-                    "arbors joined to it");
     }
 
     void find_escape() {
@@ -186,9 +200,77 @@ size_t Network::part(const std::string& name) const {
     return static_cast<size_t>(std::find_if(parts.begin(), parts.end(), [&](const Part& p) { return p.name == name; }) - parts.begin());
 }
 
-Network network_of(const TrainInput& input) { return Builder(input).build(); }
+Network network_of(const TrainInput& input, Joined joined) { return Builder(input, joined).build(); }
+
+TrainInput with_meshes_told(TrainInput train) {
+    const Network network = network_of(train, Joined::some);
+    for (ArborInput& arbor : train.arbors) {
+        if (arbor.wheel.present()) arbor.drives.emplace();
+        else arbor.drives.reset();
+        for (WheelInput& wheel : arbor.wheels) wheel.drives.clear();
+    }
+    std::vector<Mesh> meshes = network.meshes;
+    std::sort(meshes.begin(), meshes.end(),
+              [&](const Mesh& a, const Mesh& b) { return network.parts[a.pinion].arbor < network.parts[b.pinion].arbor; });
+    for (const Mesh& mesh : meshes) {
+        const Network::Part& wheel = network.parts[mesh.wheel];
+        const Network::Part& pinion = network.parts[mesh.pinion];
+        const ArborInput& driven = train.arbors[pinion.arbor];
+        const size_t pinions = driven.pinions.size() + (driven.pinion.present() ? 1 : 0);
+        const std::string target = pinions > 1 ? pinion.name : driven.id;
+        ArborInput& driving = train.arbors[wheel.arbor];
+        const std::string name = wheel.name.substr(driving.id.size() + 1);
+        if (name == "wheel" && driving.wheel.present()) driving.drives->push_back(target);
+        for (WheelInput& extra : driving.wheels)
+            if (extra.name == name) extra.drives.push_back(target);
+    }
+    return train;
+}
+
+namespace {
+
+/// What is left of a train when some arbors are taken away with all their meshes.
+TrainInput only(TrainInput train, const Network& network, const std::vector<bool>& stays) {
+    train = with_meshes_told(std::move(train));
+    const auto gone = [&](const std::string& target) { return !stays[network.arbor(target.substr(0, target.find('.')))]; };
+    std::vector<ArborInput> arbors;
+    for (size_t i = 0; i < train.arbors.size(); ++i) {
+        if (!stays[i]) continue;
+        ArborInput arbor = std::move(train.arbors[i]);
+        if (arbor.drives) std::erase_if(*arbor.drives, gone);
+        for (WheelInput& wheel : arbor.wheels) std::erase_if(wheel.drives, gone);
+        if (arbor.coaxial_with && gone(*arbor.coaxial_with)) arbor.coaxial_with.reset();
+        arbors.push_back(std::move(arbor));
+    }
+    train.arbors = std::move(arbors);
+    if (train.escape_arbor && gone(*train.escape_arbor)) train.escape_arbor.reset();
+    return train;
+}
+
+}  // namespace
+
+TrainInput joined_part(const TrainInput& input) {
+    const Network network = network_of(input, Joined::some);
+    return only(input, network, network.joined);
+}
+
+TrainInput known_part(const TrainInput& input) {
+    const Network network = network_of(input, Joined::some);
+    std::vector<bool> known = network.joined;
+    const auto counted = [&](const Network::Step& step) {
+        const Mesh& mesh = network.meshes[step.mesh];
+        return network.parts[mesh.wheel].count.known() && network.parts[mesh.pinion].count.known();
+    };
+    for (size_t i = 0; i < known.size(); ++i) known[i] = known[i] && std::all_of(network.path[i].begin(), network.path[i].end(), counted);
+    TrainInput out = only(input, network, known);
+    if (network.escape_part && !network.parts[*network.escape_part].count.known()) out.escape_arbor.reset();
+    return out;
+}
 
 Rational period_of(const Network& network, const Rational& reference_period_s, size_t arbor) {
+    if (!network.joined[arbor])
+        throw InputError("arbors[" + std::to_string(arbor) + "]", quoted(network.arbors[arbor]) + ", which no wheel joins to the reference",
+                         "an arbor joined to it");
     Rational period = reference_period_s;
     for (const auto& step : network.path[arbor]) {
         const Rational ratio = count_of(network, network.meshes[step.mesh].pinion) / count_of(network, network.meshes[step.mesh].wheel);

@@ -113,14 +113,10 @@ const Record& Quantity::record() {
     return record;
 }
 
-std::vector<Quantity> quantities_of(const TrainRecord& record, const DerivedTrain& derived, const Unit& length, const TrainResult* train) {
+std::vector<Quantity> quantities_of(const TrainRecord& record, const DerivedTrain& derived, const Unit& length, const TrainInput& known,
+                                    const TrainResult* train) {
     std::vector<Quantity> out;
-    TrainInput shown = written_train(record);
-    for (size_t i = 0; i < shown.arbors.size(); ++i) {
-        if (shown.arbors[i].wheel.present()) shown.arbors[i].wheel = derived.arbors[i].wheel.count;
-        if (shown.arbors[i].pinion.present()) shown.arbors[i].pinion = derived.arbors[i].pinion.count;
-    }
-    const std::vector<Working> periods = train ? explain_train(shown, *train) : std::vector<Working>();
+    const std::vector<Working> periods = train ? explain_train(known, *train) : std::vector<Working>();
     for (const DerivedArbor& arbor : derived.arbors) {
         add_count(out, arbor.id, "wheel", "teeth", arbor.wheel);
         // Wheels drive wheels in slow branches: nobody calls one of ninety a pinion.

@@ -65,7 +65,7 @@ std::string arbor_named(const TrainRecord& record, const std::string& word) {
     throw InputError(field, in_quotes(word), "the name of an arbor of this job");
 }
 
-Network network_of_job(const TrainRecord& record) { return network_of(written_train(record)); }
+Network network_of_job(const TrainRecord& record) { return network_of(written_train(record), Joined::some); }
 
 /// The chain of meshes from one arbor to the other, each driven by the one before.
 void follow_chain(const TrainRecord& record, TrainQuestion& question) {

@@ -106,7 +106,8 @@ const Record& TrainRecord::record() {
             .add("limits", &In::limits, "", "what a lost count may be")
             .add("plate", &In::plate, "", "the plate's outline")
             .add("measurements", &In::measurements, "", "everything measured")
-            .add("choices", &In::choices, "", "lost counts decided");
+            .add("choices", &In::choices, "", "lost counts decided")
+            .add("gone", &In::gone, "", "arbors that were taken away, as they were");
     return record;
 }
 

@@ -15,6 +15,8 @@ struct JobArbor {
     std::optional<double> wheel_trust;
     std::optional<std::string> hand;  ///< what its hand shows, by the name of a period
     std::vector<double> position_mm;  ///< x, y of the hole on the plate, seen from the dial; empty: not known
+    /// By its name, or its id while it has none.
+    const std::string& called() const { return name.empty() ? train.id : name; }
     static const Record& record();
 };
 
@@ -67,6 +69,7 @@ struct TrainRecord {
     std::optional<Plate> plate;
     std::vector<Measurement> measurements;
     std::vector<Choice> choices;
+    std::vector<JobArbor> gone;  ///< taken away: their readings are kept as such, and they come back as they were
     static const Record& record();
 
     const JobArbor* arbor(const std::string& id) const;

@@ -43,34 +43,56 @@ bool names_a_part(const ArborInput& arbor, const std::string& part) {
 
 }  // namespace
 
-Model::Model(const RestoreInput& input, bool nothing_lost) : m_input(input), m_reference_s(input.train.reference.period_s.to_double()) {
+Model::Model(const RestoreInput& input, For use) : m_input(input), m_reference_s(input.train.reference.period_s.to_double()) {
     mark_unknown();
-    m_network = network_of(m_input.train);
+    m_network = network_of(m_input.train, use == For::a_job ? Joined::some : Joined::all);
     for (size_t p = 0; p < m_network.parts.size(); ++p) {
         if (m_network.parts[p].count.known()) continue;
         const bool wheel = m_network.parts[p].drives;
         m_unknowns.push_back({p, wheel ? m_input.limits.wheel : m_input.limits.pinion, {}, 0, 0});
     }
     doubt();
-    if (m_unknowns.empty() && !nothing_lost) throw InputError("unknown", "no lost count", "at least one count that is null or named here");
+    if (m_unknowns.empty() && use == For::solving)
+        throw InputError("unknown", "no lost count", "at least one count that is null or named here");
     for (const auto& [name, range] :
          {std::pair<const char*, CountRange>{"limits.wheel", m_input.limits.wheel}, {"limits.pinion", m_input.limits.pinion}})
         if (range.min > range.max)
             throw InputError(name, std::to_string(range.min) + " to " + std::to_string(range.max), "min not above max");
-    if (static_cast<double>(space()) > m_input.most_combinations)
+    if (use == For::solving && static_cast<double>(space()) > m_input.most_combinations)
         throw InputError(
             "limits",
             print_short(static_cast<double>(space()), 2) + " combinations of the " + std::to_string(m_unknowns.size()) + " lost counts",
             "up to " + print_short(m_input.most_combinations, 2) + ": narrow the limits, or count one of the lost parts by its mate");
-    choose_forms();
+    choose_forms(use);
+    if (use == For::a_job) pass_over_what_speaks_of_nothing();
     sort_evidence();
 }
 
-void Model::choose_forms() {
+void Model::pass_over_what_speaks_of_nothing() {
+    const auto speaks = [&](const Evidence& evidence) {
+        try {
+            check(evidence, "evidence");
+        } catch (const InputError&) {
+            return false;
+        }
+        const EvidenceKind::Of of = evidence.key.declared().of;
+        const bool of_a_turn = of == EvidenceKind::Of::movement || evidence.key.kind == "period_s" || evidence.key.kind == "run_s" ||
+                               evidence.key.kind == "direction";
+        const size_t arbor = of == EvidenceKind::Of::movement ? m_network.parts[*m_network.escape_part].arbor
+                             : of_a_turn                      ? m_network.arbor(*evidence.key.arbor)
+                                                              : 0;
+        return !of_a_turn || m_network.joined[arbor];
+    };
+    std::erase_if(m_input.evidence, [&](const Evidence& evidence) { return !speaks(evidence); });
+    std::erase_if(m_input.forms, [&](const MeshForm& form) { return !mesh_of({"centre_distance_mm", {}, form.wheel_of, form.pinion_of}); });
+}
+
+void Model::choose_forms(For use) {
     m_forms.assign(m_network.meshes.size(), m_input.form);
     for (size_t i = 0; i < m_input.forms.size(); ++i) {
         const MeshForm& given = m_input.forms[i];
         const auto mesh = mesh_of({"centre_distance_mm", {}, given.wheel_of, given.pinion_of});
+        if (!mesh && use == For::a_job) continue;
         if (!mesh)
             throw InputError("forms[" + std::to_string(i) + "]", "\"" + given.wheel_of + "\" driving \"" + given.pinion_of + "\"",
                              "a mesh of the train");

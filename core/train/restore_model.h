@@ -19,8 +19,11 @@ struct MeshFit {
 /// Notation: N teeth, n leaves, m module; every size of a mesh is m × factor(N, n).
 class Model {
 public:
-    /// Throws InputError; that nothing is lost is an error unless `nothing_lost` is allowed.
-    explicit Model(const RestoreInput& input, bool nothing_lost = false);
+    /// What a question must be: one for the solver has something lost, few enough combinations, and evidence of it alone; a job
+    /// has what it has, and evidence that speaks of nothing is passed over.
+    enum class For { solving, a_job };
+    /// Throws InputError.
+    explicit Model(const RestoreInput& input, For use = For::solving);
 
     struct Unknown {
         size_t part;
@@ -83,7 +86,8 @@ private:
     void mark_unknown();
     void doubt();
     void sort_evidence();
-    void choose_forms();
+    void pass_over_what_speaks_of_nothing();
+    void choose_forms(For use);
     void check(const Evidence& evidence, const std::string& place) const;
 };
 

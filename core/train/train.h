@@ -92,6 +92,7 @@ struct Network {
         int sense;
     };
     std::vector<std::vector<Step>> path;
+    std::vector<bool> joined;  ///< whether meshes lead from the reference to each arbor
     size_t reference = 0;
     std::optional<size_t> escape_part;
 
@@ -99,9 +100,17 @@ struct Network {
     size_t part(const std::string& name) const;  ///< parts.size() when there is none
 };
 
+/// Whether every arbor must be joined to the reference by wheels, or trains with their own power may stand beside it.
+enum class Joined { all, some };
 /// Checks the input and lays out the meshes. Throws InputError that names the place.
-Network network_of(const TrainInput& input);
-/// Exact period of one arbor; all counts on the way to it must be known. Throws InputError, RationalOverflow.
+Network network_of(const TrainInput& input, Joined joined = Joined::all);
+/// The arbors that wheels join to the reference, every mesh told by its wheel.
+TrainInput joined_part(const TrainInput& input);
+/// Those of them to which counted meshes lead; the escapement only where its count is known.
+TrainInput known_part(const TrainInput& input);
+/// The same train with every mesh told by its wheel, in the order of the arbors that are driven.
+TrainInput with_meshes_told(TrainInput train);
+/// Exact period of one arbor; it must be joined, and all counts on the way to it known. Throws InputError, RationalOverflow.
 Rational period_of(const Network& network, const Rational& reference_period_s, size_t arbor);
 /// Exact period of every arbor; all counts on the way must be known. Throws RationalOverflow.
 std::vector<Rational> periods(const Network& network, const Rational& reference_period_s);

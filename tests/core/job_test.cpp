@@ -283,8 +283,14 @@ TEST_CASE("more combinations than can be weighed at all are refused with what wo
     for (const size_t arbor : {0, 1, 3}) job.train.arbors[arbor].train.wheel = Count::lost();
     job.train.arbors[3].train.pinion = Count::lost();
     job.train.limits = RestoreLimits();
-    CHECK_THAT(derive(job).train.problem, Catch::Contains("narrow the limits"));
-    CHECK(derive(job).train.arbors.size() == 6);
+    const Derived derived = derive(job);
+    CHECK(derived.train.problem.empty());
+    CHECK(derived.train.too_many);
+    const auto told =
+        std::find_if(derived.findings.begin(), derived.findings.end(), [](const Finding& f) { return f.id == "train.too-many"; });
+    REQUIRE(told != derived.findings.end());
+    CHECK_THAT(told->reason, Catch::Contains("narrow the limits"));
+    CHECK(derived.train.arbors.size() == 6);
 }
 
 TEST_CASE("what is typed for a reading becomes the evidence it means") {

@@ -8,8 +8,10 @@
 #include "document/document.h"
 #include "drawing/in_place_editor.h"
 #include "drawing/motion.h"
+#include "instruments/count_round.h"
 #include "shell/station.h"
 #include "stations/train/train_search.h"
+#include "stations/train/writing_sheet.h"
 
 namespace echappe {
 
@@ -20,6 +22,15 @@ public:
     explicit TrainStation(const Workbench& bench);
 
     std::vector<Scene> scenes() override;
+    /// Counts, from when too much is open to be weighed, or when all are counted once more; else as the solver says.
+    ReadingRound* round() const override;
+    void count_again();
+
+    /// Opens the sheet on which the movement is written down.
+    void write_down();
+    WritingSheet& writing() { return *m_writing; }
+    /// Begins from a kind of movement, by its id.
+    void begin(const std::string& kind);
 
     /// Opens the editor on a count, as in "centre.wheel".
     void edit_count(const std::string& part);
@@ -43,18 +54,39 @@ protected:
     void mousePressEvent(QMouseEvent* event) override;
     void mouseMoveEvent(QMouseEvent* event) override;
     void mouseReleaseEvent(QMouseEvent* event) override;
+    void contextMenuEvent(QContextMenuEvent* event) override;
 
 private:
     static constexpr double left_column = 250;
     static constexpr double column_x = 22;
+    static constexpr size_t rows_shown = 4;  ///< candidates
+    static QColor ink_of(Strain::Pull pull);
+    /// A coil between two points; its turns stretch with the strain.
+    static void paint_coil(QPainter& painter, QPointF a, QPointF b, double sigma, const QColor& colour);
     struct View {
         double px_per_mm = 1;
         QPointF origin;  ///< where 0, 0 of the plate lies
         QPointF at(double x_mm, double y_mm) const { return {origin.x() + x_mm * px_per_mm, origin.y() - y_mm * px_per_mm}; }
     };
     View view_of_plate() const;
+    double top() const;  ///< below the sheet that is written on
+    void written();
+    void follow_job();
+    void place_sheets();
+    std::string train_id() const;
+    QRectF at_subject() const;
+    void add(const Edit<TrainRecord>& edit);
+    void take_subject_away();
+    void ask_of_subject(
+        const QString& what, const std::string& stands,
+        const std::function<Edit<TrainRecord>(const TrainRecord&, const std::string& arbor, const std::string& text)>& edit);
+    void turn_lantern();
+    QList<Action> structure_actions();
+    void paint_empty_bench(QPainter& painter);
     void paint_plate(QPainter& painter, const View& view);
     void paint_arbor(QPainter& painter, const View& view, const DerivedArbor& arbor);
+    void paint_lost(QPainter& painter, const DerivedArbor& arbor, QPointF centre, double radius);
+    double paint_too_many(QPainter& painter, double y);
     void paint_ghosts(QPainter& painter, const View& view, const DerivedArbor& arbor);
     void paint_springs(QPainter& painter, const View& view);
     void paint_next(QPainter& painter, const View& view);
@@ -95,13 +127,17 @@ private:
     void paint_part(QPainter& painter, const View& view, const QString& tag, QPointF centre, const QPainterPath& path, double angle,
                     const QColor& fill, const QPen& pen);
 
+    std::vector<QRectF> m_written;  ///< figures on the plan, painted so far
     std::map<QString, Picture> m_pictures;
     TrainSearch m_search;
+    mutable CountRound m_counting;
+    bool m_taking_in = false;  ///< counts are asked for first
     bool m_depthing = false;
     bool m_hole_dragged = false;
     std::optional<QPointF> m_moved_mm;
     QLineEdit* m_question;
     InPlaceEditor* m_editor;
+    WritingSheet* m_writing;
 };
 
 }  // namespace echappe

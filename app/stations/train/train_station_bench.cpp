@@ -1,0 +1,100 @@
+#include <QFileInfo>
+
+#include "document/recent.h"
+#include "job/kinds.h"
+#include "stations/train/train_station.h"
+#include "theme/theme.h"
+
+namespace echappe {
+
+void TrainStation::write_down() {
+    m_writing->open();
+    setFocusProxy(m_writing);
+    place_sheets();
+    update();
+}
+
+void TrainStation::written() {
+    setFocusProxy(nullptr);
+    setFocus();
+    update();
+}
+
+/// An empty bench has nothing to show but the sheet to write on.
+void TrainStation::follow_job() {
+    if (m_document.job().train.arbors.empty() && !m_writing->isVisible()) write_down();
+    // Begun on a movement with too much open, counting goes on to the last.
+    m_taking_in = m_document.derived().train.too_many || (m_taking_in && m_counting.some_open());
+    update();
+}
+
+void TrainStation::place_sheets() {
+    m_writing->setGeometry(0, 0, width(), m_writing->wanted_height());
+    update();
+}
+
+double TrainStation::top() const { return m_writing->isVisible() ? m_writing->height() : 0; }
+
+void TrainStation::paint_empty_bench(QPainter& painter) {
+    const Theme& t = theme();
+    const double left = column_x, middle = width() / 2.0 + 10;
+    double y = top() + 44;
+    const auto heading = [&](double x, const QString& words) { write(painter, word_font(8.5, true), t.steel, {x, y}, words); };
+    heading(left, tr("OR BEGIN FROM A KIND OF MOVEMENT"));
+    heading(middle, tr("OR OPEN A JOB"));
+    constexpr double row = 30;
+    const auto line = [&](const QString& tag, QPointF at, const QString& words, const QString& beside, const std::function<void()>& go) {
+        const double wide = write(painter, word_font(12, true), t.blued, at, words);
+        if (!beside.isEmpty()) write(painter, word_font(9), t.steel, at + QPointF(wide + 10, 0), beside);
+        place({tag, QRectF(at.x() - 6, at.y() - 20, wide + 12, row - 2), go, {}, {}});
+    };
+    double down = y + row;
+    for (const KindOfMovement& kind : kinds_of_movement()) {
+        line("kind:" + words(kind.id), {left, down}, words(kind.words), {}, [this, id = kind.id] { begin(id); });
+        down += row;
+    }
+    down = y + row;
+    line("open", {middle, down}, tr("from a file…"), tr("Ctrl+O, or drop it here"), [this] { emit file_wanted({}); });
+    constexpr int shown = 5;
+    for (const QString& path : recent_jobs().mid(0, shown)) {
+        down += row;
+        line("recent:" + path, {middle, down}, QFileInfo(path).fileName().section('.', 0, 0), tr("opened lately"),
+             [this, path] { emit file_wanted(path); });
+    }
+    down += row + 26;
+    write(painter, word_font(8.5, true), t.steel, {middle, down}, tr("MADE UP, TO TRY THINGS ON"));
+    for (const auto& [id, title] :
+         {std::pair{"tide-house", tr("Tide-house regulator")}, std::pair{"saloon", tr("Saloon clock of the ferry Merrow")},
+          std::pair{"watch", tr("Lamplighter's watch")}}) {
+        down += row;
+        line(QString("demo:") + id, {middle, down}, title, {}, [this, name = QString(id)] { emit demo_wanted(name); });
+    }
+}
+
+ReadingRound* TrainStation::round() const { return m_counting.again() || m_taking_in ? &m_counting : nullptr; }
+
+/// Once more, or what is still open is lost and the solver's.
+void TrainStation::count_again() {
+    const bool counting = round() != nullptr;
+    m_taking_in = false;
+    m_counting.set_again(!counting);
+    emit round_changed();
+    emit told(counting ? tr("Counting ended: what has no count is lost, and weighed.")
+                       : tr("Every count once more, from the power up. Ctrl+Shift+T ends it."),
+              false);
+}
+
+/// What the kind has is there at once; its counts are asked for where they stand.
+void TrainStation::begin(const std::string& kind) {
+    m_document.edit(tr("Begin from a kind of movement"), [&](Job& job) {
+        const Job fresh = begin_from(kind);
+        job.train = fresh.train;
+        job.teeth = fresh.teeth;
+        job.power = fresh.power;
+        job.oscillator = fresh.oscillator;
+    });
+    m_writing->open();
+    m_writing->first_lost();
+}
+
+}  // namespace echappe

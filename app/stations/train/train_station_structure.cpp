@@ -1,0 +1,153 @@
+#include <QContextMenuEvent>
+#include <QMenu>
+
+#include "stations/train/train_station.h"
+#include "teeth/edits.h"
+#include "train/structure.h"
+
+namespace echappe {
+namespace {
+
+/// The arbor that an edit brought.
+std::string fresh_arbor(const TrainRecord& before, const TrainRecord& after) {
+    for (const JobArbor& arbor : after.arbors)
+        if (!before.arbor(arbor.train.id)) return arbor.train.id;
+    return {};
+}
+
+}  // namespace
+
+std::string TrainStation::train_id() const {
+    const TrainList* train = m_document.selection().train();
+    return train ? train->id : std::string();
+}
+
+/// Where the subject is drawn, for an editor.
+QRectF TrainStation::at_subject() const {
+    const QRectF place = place_of("arbor:" + words(m_document.selection().subject()));
+    return place.isNull() ? QRectF(width() / 2.0 - 90, top() + 40, 180, 32) : QRectF(place.center() - QPointF(90, 44), QSizeF(180, 32));
+}
+
+void TrainStation::add(const Edit<TrainRecord>& edit) {
+    const TrainRecord before = m_document.job().train;
+    m_document.edit(edit);
+    const std::string id = fresh_arbor(before, m_document.job().train);
+    m_document.selection().select(id);
+    emit told(tr("%1: %2. Ctrl+T and Ctrl+L give its counts, F6 its name; Ctrl+Z takes it out again.")
+                  .arg(words(edit.name), words(m_document.job().train.name_of_arbor(id))),
+              false);
+}
+
+/// What hangs on it is told: it is joined to what drove it.
+void TrainStation::take_subject_away() {
+    const TrainRecord& train = m_document.job().train;
+    const std::string& id = m_document.selection().subject();
+    QStringList joined;
+    for (const std::string& name : driven_by(train, id)) joined << words(name);
+    const QString name = words(train.name_of_arbor(id));
+    m_document.edit(take_away(train, id));
+    emit told(tr("%1 is taken away, its readings are kept%2. Ctrl+Z puts it back.")
+                  .arg(name, joined.isEmpty() ? QString() : tr("; %1 is joined to what drove it").arg(joined.join(tr(" and ")))),
+              false);
+}
+
+/// Asks one thing where the arbor is.
+void TrainStation::ask_of_subject(
+    const QString& what, const std::string& stands,
+    const std::function<Edit<TrainRecord>(const TrainRecord&, const std::string& arbor, const std::string& text)>& edit) {
+    const std::string id = m_document.selection().subject();
+    if (id.empty()) return;
+    m_editor->ask(words(m_document.job().train.name_of_arbor(id)) + ", " + what, at_subject(), words(stands),
+                  [this, id, edit](const QString& text) { m_document.edit(edit(m_document.job().train, id, text.toStdString())); });
+}
+
+void TrainStation::turn_lantern() {
+    for (const DerivedMesh& mesh : m_document.derived().train.meshes) {
+        if (mesh.pinion_of != m_document.selection().subject()) continue;
+        const FormChoice form = mesh.form.school == "lantern" ? FormChoice() : FormChoice{"lantern"};
+        return m_document.edit(set_form(mesh.wheel_of, mesh.pinion_of, mesh.geometry(), form));
+    }
+    throw InputError("pinion", "none that is counted here", "an arbor whose pinion and the wheel that drives it have their counts");
+}
+
+QList<Action> TrainStation::structure_actions() {
+    const QString menu = tr("&Arbor");
+    const auto some = [this] { return !m_document.selection().subject().empty(); };
+    const auto now = [this]() -> const TrainRecord& { return m_document.job().train; };
+    const auto subject = [this]() -> const std::string& { return m_document.selection().subject(); };
+    const auto name = [this, now, subject] { ask_of_subject(tr("name"), now().name_of_arbor(subject()), rename_arbor); };
+    const auto hand = [this, now, subject] {
+        const JobArbor* arbor = now().arbor(subject());
+        ask_of_subject(tr("what its hand shows"), arbor ? arbor->hand.value_or("") : "", set_hand);
+    };
+    const auto turn = [this] { ask_of_subject(tr("turns once in"), "1 h", set_period); };
+    const auto another = [this] {
+        m_editor->ask(tr("name of the new train"), at_subject(), {},
+                      [this](const QString& text) { add(add_train(m_document.job().train, text.toStdString())); });
+    };
+    const auto call = [this] {
+        const TrainList* train = m_document.selection().train();
+        if (!train) return;
+        m_editor->ask(tr("name of the train"), at_subject(), words(train->name), [this, id = train->id](const QString& text) {
+            m_document.edit(rename_train(m_document.job().train, id, text.toStdString()));
+        });
+    };
+    const auto winding = [this, now] {
+        m_editor->ask(tr("turns of winding"), at_subject(), now().winding_turns ? words(print_short(*now().winding_turns)) : QString(),
+                      [this](const QString& text) { m_document.edit(set_winding(text.toStdString())); });
+    };
+    return {{"arbor.above",
+             tr("An arbor above it"),
+             {Qt::Key_Insert},
+             [=, this] { add(add_above(now(), train_id(), subject())); },
+             menu,
+             {},
+             some},
+            {"arbor.below",
+             tr("An arbor below it"),
+             {tr("Shift+Ins")},
+             [=, this] { add(add_below(now(), train_id(), subject())); },
+             menu,
+             {},
+             some},
+            {"arbor.branch", tr("A branch from it"), {tr("Ctrl+Ins")}, [=, this] { add(add_branch(now(), subject())); }, menu, {}, some},
+            {"arbor.away", tr("Take it away"), {Qt::Key_Delete}, [this] { take_subject_away(); }, menu, {}, some},
+            {"arbor.name", tr("Call it…"), {Qt::Key_F6}, name, menu, {}, some, true},
+            {"arbor.hand", tr("What its hand shows…"), {Qt::Key_F7}, hand, menu, {}, some},
+            {"arbor.turn", tr("It turns once in…"), {Qt::Key_F8}, turn, menu, {}, some},
+            {"arbor.escape",
+             tr("It carries the escape wheel"),
+             {},
+             [=, this] { m_document.edit(set_escape(now(), subject())); },
+             menu,
+             {},
+             some},
+            {"arbor.wheel", tr("Another wheel on it"), {}, [=, this] { m_document.edit(add_wheel(now(), subject())); }, menu, {}, some},
+            {"arbor.lantern", tr("Trundles or leaves on its pinion"), {}, [this] { turn_lantern(); }, menu, {}, some},
+            {"train.another", tr("Another train…"), {}, another, menu, {}, {}, true},
+            {"train.call", tr("Call the train…"), {}, call, menu, {}, some},
+            {"train.winding", tr("Turns of winding…"), {}, winding, menu, {}, some}};
+}
+
+void TrainStation::contextMenuEvent(QContextMenuEvent* event) {
+    const View view = view_of_plate();
+    const DerivedArbor* nearest = nullptr;
+    double least = INFINITY;
+    for (const DerivedArbor& arbor : m_document.derived().train.arbors) {
+        const double away = QLineF(view.at(arbor.x_mm, arbor.y_mm), event->pos()).length();
+        const double reach = std::max(14.0, arbor.wheel_radius_mm * view.px_per_mm);
+        if (away < reach && away < least) nearest = &arbor, least = away;
+    }
+    if (!nearest) return event->ignore();
+    m_document.selection().select(nearest->id);
+    QMenu menu(words(nearest->name), this);
+    menu.addSection(words(nearest->name));
+    for (const Action& action : actions()) {
+        if (action.menu != tr("&Arbor")) continue;
+        if (action.divides) menu.addSeparator();
+        menu.addAction(action.words, this, [this, id = action.id] { act_on(id); })->setEnabled(action.can());
+    }
+    menu.exec(event->globalPos());
+}
+
+}  // namespace echappe

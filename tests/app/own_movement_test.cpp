@@ -1,0 +1,203 @@
+#include <QPlainTextEdit>
+#include <QTemporaryDir>
+#include <catch2/catch.hpp>
+
+#include "app/bench.h"
+#include "job/file.h"
+#include "job/kinds.h"
+#include "shell/job_sheet.h"
+#include "train/written.h"
+
+using namespace echappe;
+
+namespace {
+
+/// The real window on an empty bench, as at a first start.
+struct EmptyBench : Bench {
+    EmptyBench() {
+        window.jobs().begin(Job());
+        window.show_station("train");
+        settle();
+    }
+    Station& train() { return *window.station("train"); }
+    QPlainTextEdit& paper() {
+        for (QPlainTextEdit* text : window.findChildren<QPlainTextEdit*>())
+            if (text->accessibleName() == "the train, written down") return *text;
+        throw std::logic_error("no sheet to write on");
+    }
+    void type(const QString& text) {
+        QTest::keyClicks(&paper(), text);
+        settle();
+    }
+    void key(Qt::Key key, Qt::KeyboardModifiers with = {}) {
+        QTest::keyClick(&paper(), key, with);
+        settle();
+    }
+    std::string text() { return write_down(job().train, job().teeth); }
+};
+
+}  // namespace
+
+TEST_CASE("on an empty bench a train written down is drawn and runs, as one step of undo") {
+    EmptyBench bench;
+    REQUIRE(bench.paper().isVisible());
+    bench.type("144, 12/96");
+    CHECK(bench.derived().train.arbors.size() == 2);
+    bench.type(", 12/90, 12/30");
+    CHECK(bench.derived().train.beats_per_hour == 3600);
+    CHECK(bench.window.ladder().tags().contains("rung:escape"));
+    bench.key(Qt::Key_Return);
+    CHECK_FALSE(bench.paper().isVisible());
+    CHECK(bench.document().undo_stack()->count() == 1);
+    bench.document().undo_stack()->undo();
+    CHECK(bench.job().train.arbors.empty());
+    CHECK(bench.paper().isVisible());
+}
+
+TEST_CASE("an eight-day movement of five arbors is in with fewer than twenty keys besides its figures") {
+    EmptyBench bench;
+    const QString movement = "96, 8/84, 8/80, 8/64, 8/30";
+    int keys = 2;  // Ctrl+N, Enter
+    for (const QChar c : movement) keys += c.isDigit() ? 0 : 1;
+    bench.type(movement);
+    bench.key(Qt::Key_Return);
+    CHECK(keys < 20);
+    CHECK(bench.derived().train.arbors.size() == 5);
+    CHECK(bench.derived().train.beats_per_hour.has_value());
+}
+
+TEST_CASE("a text with a fault leaves the movement as it was, and is kept for the next time") {
+    EmptyBench bench;
+    bench.type("144, 12/96, 12/3");
+    // As it was before the 3: a pinion alone.
+    CHECK(bench.derived().train.arbors.size() == 3);
+    CHECK_FALSE(bench.job().train.arbors[2].train.wheel.present());
+    bench.key(Qt::Key_Return);
+    CHECK(bench.paper().isVisible());
+    bench.key(Qt::Key_Escape);
+    CHECK(bench.window.unkept().join(" ").contains("12/3"));
+    CHECK(bench.train().act_on("train.write"));
+    CHECK(bench.paper().toPlainText() == "144, 12/96, 12/3");
+    bench.type("0");
+    CHECK(bench.job().train.arbors[2].train.wheel == Count(30));
+    bench.key(Qt::Key_Return);
+    CHECK(bench.window.unkept().isEmpty());
+}
+
+TEST_CASE("figures typed while the train is written go into the text, whatever the line asks") {
+    EmptyBench bench;
+    bench.type("84, 8/75, ?/?, 8/30; 4500 beats");
+    CHECK(bench.paper().toPlainText() == "84, 8/75, ?/?, 8/30; 4500 beats");
+    CHECK(bench.window.calliper().line().text().isEmpty());
+    bench.key(Qt::Key_Tab);
+    CHECK(bench.paper().textCursor().selectedText() == "?");
+    bench.type("8");
+    bench.key(Qt::Key_Tab);
+    bench.type("64");
+    CHECK(bench.derived().train.beats_per_hour == 4500);
+}
+
+TEST_CASE("a kind of movement is there at once, and the line asks for its counts from the power up") {
+    EmptyBench bench;
+    bench.click(bench.train(), "kind:fusee");
+    CHECK(bench.job().power.drives.size() == 2);
+    CHECK(bench.derived().train.too_many);
+    bench.key(Qt::Key_Return);
+    CHECK(bench.window.calliper().round().asked()->name == "Great wheel, teeth");
+    for (const char* count : {"96", "8", "84", "7", "78", "7"}) bench.read(count);
+    CHECK(bench.text().starts_with("great 96, centre 8/84, third 7/78, escape 7/?"));
+    CHECK(bench.window.calliper().round().asked()->name == "Escape wheel, teeth");
+    bench.read("27");
+    // 84/7 × 78/7 × 27 × 2, with a centre arbor of an hour.
+    CHECK(bench.derived().train.beats_per_hour == Approx(84.0 / 7 * 78 / 7 * 54));
+    CHECK(bench.window.calliper().round().asked()->name == "Strike great wheel, teeth");
+    // What nobody can count is lost: then sizes are asked for.
+    bench.train().act_on("train.recount");
+    CHECK(bench.window.calliper().round().asked()->name == "Great wheel, outside diameter");
+}
+
+TEST_CASE("every kind of movement derives, is saved and reads back, with all its counts lost") {
+    CHECK(kinds_of_movement().size() >= 8);
+    for (const KindOfMovement& kind : kinds_of_movement()) {
+        const Job job = begin_from(kind.id);
+        INFO(kind.id);
+        CHECK(job_from_text(job_to_text(job)).job == job);
+        CHECK(derive(job).train.problem.empty());
+        CHECK(derive(job).faults.empty());
+        CHECK(read_written(write_down(job.train, job.teeth), job.train, job.teeth).faults.empty());
+        for (const DriveRecord& drive : job.power.drives) CHECK(word_of(drive.is) == kind.drive);
+    }
+}
+
+TEST_CASE("arbors are added, named and taken away where they are, each one step of undo") {
+    EmptyBench bench;
+    bench.type("144, 12/96, 12/30");
+    bench.key(Qt::Key_Return);
+    bench.document().selection().select("centre");
+    QTest::keyClick(&bench.train(), Qt::Key_Insert);
+    CHECK(bench.text() == "great 144, centre 12/96, third ?/?, escape 12/30\ncentre 1 h");
+    CHECK(bench.document().undo_stack()->undoText() == "An arbor above Centre");
+    QTest::keyClick(&bench.train(), Qt::Key_F6);
+    QLineEdit& name = Bench::line_named(bench.train(), "count");
+    REQUIRE(name.isVisible());
+    name.selectAll();
+    QTest::keyClicks(&name, "Swing wheel");
+    QTest::keyClick(&name, Qt::Key_Return);
+    CHECK(bench.text().find("swing wheel ?/?") != std::string::npos);
+    QTest::keyClick(&bench.train(), Qt::Key_Delete);
+    CHECK(bench.text() == "great 144, centre 12/96, escape 12/30\ncentre 1 h");
+    for (int i = 0; i < 3; ++i) bench.document().undo_stack()->undo();
+    CHECK(bench.text() == "great 144, centre 12/96, escape 12/30\ncentre 1 h");
+    CHECK(bench.job().train.gone.empty());
+}
+
+TEST_CASE("a count that is counted again agrees, or is doubted until it is counted once more") {
+    Bench bench;
+    bench.window.show_station("train");
+    bench.window.station("train")->act_on("train.recount");
+    CHECK(bench.window.calliper().round().asked()->name == "Great wheel, teeth");
+    bench.read("144");
+    CHECK(bench.job().train.arbor("great")->wheel_trust == std::nullopt);
+    CHECK(bench.document().undo_stack()->count() == 0);
+    CHECK(bench.window.calliper().round().asked()->name == "Great tide, teeth");
+    bench.read("64");
+    bench.read("11");
+    CHECK(bench.job().train.arbor("centre")->train.pinion == Count(11));
+    CHECK(bench.job().train.arbor("centre")->pinion_trust == 0.5);
+    bench.window.station("train")->act_on("train.recount");
+    CHECK(bench.window.calliper().round().asked()->name != "Great wheel, teeth");
+}
+
+TEST_CASE("title and owner are asked when wanted and kept as one edit") {
+    EmptyBench bench;
+    JobSheet* sheet = bench.window.jobs().ask_title();
+    sheet->entry("title")->setText("Ropewalk turret dial");
+    sheet->entry("owner")->setText("the Ropewalk");
+    sheet->accept();
+    CHECK(bench.job().title == "Ropewalk turret dial");
+    CHECK(bench.job().owner == "the Ropewalk");
+    CHECK(bench.document().undo_stack()->count() == 1);
+}
+
+TEST_CASE("a strike stands beside the going train, on the ladder and in the file") {
+    EmptyBench bench;
+    bench.type("84, 8/75, 8/64, 8/30");
+    bench.key(Qt::Key_Return, Qt::ShiftModifier);
+    bench.type("strike: 84, 8/78, 8/56, 7");
+    bench.key(Qt::Key_Return);
+    CHECK(bench.derived().train.problem.empty());
+    CHECK(bench.derived().train.meshes.size() == 6);
+    QTest::keyClick(&bench.window, Qt::Key_Right, Qt::ControlModifier);
+    Bench::settle();
+    CHECK(bench.window.ladder().tags().contains("rung:strike-great"));
+    QTemporaryDir folder;
+    const QString path = folder.filePath("sluice.echappe.json");
+    REQUIRE(bench.window.save_to(path));
+    CHECK(load_job(path.toStdString()).faults.empty());
+    CHECK(load_job(path.toStdString()).job == bench.job());
+    for (const StationRow& row : station_rows()) {
+        bench.window.show_station(row.id);
+        Bench::settle();
+        bench.window.grab();
+    }
+}

@@ -1,0 +1,164 @@
+#include "train/structure.h"
+
+#include <catch2/catch.hpp>
+#include <random>
+
+#include "job/new_job.h"
+#include "support/demo.h"
+#include "topic.h"
+#include "train/edits.h"
+
+using namespace echappe;
+
+namespace {
+
+Job changed(Job job, const Edit<TrainRecord>& edit) {
+    edit.change(job.train);
+    return job;
+}
+
+std::string ids_of(const TrainRecord& train) {
+    std::string all;
+    for (const std::string& id : train.trains.front().arbors) all += (all.empty() ? "" : " ") + train.name_of_arbor(id);
+    return all;
+}
+
+std::string text_of(const Job& job) { return write_down(job.train, job.teeth); }
+
+}  // namespace
+
+TEST_CASE("an arbor put between two is driven by the one and drives the other") {
+    const Job job = new_job("144, 12/96, 12/30");
+    const Job more = changed(job, add_above(job.train, "going", "centre"));
+    CHECK(ids_of(more.train) == "Great Centre Third Escape");
+    CHECK(text_of(more) == "great 144, centre 12/96, third ?/?, escape 12/30\ncentre 1 h");
+    CHECK(more.train.escape_arbor == "escape");
+    // Once counted it keeps time as a train written so from the beginning.
+    Job counted = changed(more, set_count(more.train.trains[0].arbors[2] + ".wheel", "90"));
+    counted = changed(counted, set_count(more.train.trains[0].arbors[2] + ".pinion", "12"));
+    CHECK(derive(counted).train.beats_per_hour == 3600);
+}
+
+TEST_CASE("above the escape wheel the new arbor carries it") {
+    const Job job = new_job("144, 12/96, 12/30");
+    const Job more = changed(job, add_above(job.train, "going", "escape"));
+    CHECK(text_of(more) == "great 144, centre 12/96, escape 12/30, third ?/?\ncentre 1 h");
+    CHECK(more.train.escape_arbor == more.train.trains[0].arbors.back());
+}
+
+TEST_CASE("below the great wheel the power comes in anew") {
+    const Job job = new_job("144, 12/96, 12/30");
+    const Job more = changed(job, add_below(job.train, "going", "great"));
+    CHECK(more.train.trains[0].arbors.size() == 4);
+    CHECK(more.train.arbor("great")->train.pinion == Count::lost());
+    CHECK(text_of(more).starts_with("third ?, great ?/144, centre 12/96"));
+    CHECK(derive(more).train.problem.empty());
+}
+
+TEST_CASE("what is taken away joins what it parted, and is kept with its readings") {
+    Job job = new_job("144, 12/96, 12/90, 12/30");
+    job.train.measurements.push_back({"d", {{"centre_distance_mm", {}, "centre", "third"}, 35.1, 0.05}, "calliper", "", "", false});
+    CHECK(driven_by(job.train, "third") == std::vector<std::string>{"Escape"});
+    const Job less = changed(job, take_away(job.train, "third"));
+    CHECK(text_of(less) == "great 144, centre 12/96, escape 12/30\ncentre 1 h");
+    CHECK(less.train.gone.front().train.wheel == Count(90));
+    CHECK(less.train.measurements.size() == 1);
+    CHECK(job_from_text(job_to_text(less)).faults.empty());
+}
+
+TEST_CASE("the arbor whose turn is known hands it on when it goes: the beat of the rest stays") {
+    const Job job = new_job("144, 12/96, 12/90, 12/30");
+    const Job less = changed(job, take_away(job.train, "centre"));
+    CHECK(less.train.reference.arbor == "great");
+    CHECK(less.train.reference.period_s == Rational(12 * 3600));
+    CHECK(less.train.reference.direction == "ccw");
+}
+
+TEST_CASE("a branch begins a train of its own on the ladder, by a wheel of its own") {
+    const Job job = new_job("144, 12/96, 12/90, 12/30");
+    const Job more = changed(job, add_branch(job.train, "centre"));
+    REQUIRE(more.train.trains.size() == 2);
+    CHECK(more.train.trains[1].name == "From Centre");
+    CHECK(more.train.arbor("centre")->train.wheels.size() == 1);
+    CHECK(derive(more).train.beats_per_hour == 3600);
+}
+
+TEST_CASE("a hand, a turn and an escape wheel are told where they are, in words that can be refused") {
+    const Job job = new_job("144, 12/96, 12/90, 12/30");
+    CHECK(changed(job, set_hand(job.train, "escape", "seconds")).train.arbor("escape")->hand == "seconds");
+    CHECK_THROWS_AS(set_hand(job.train, "escape", "noon"), InputError);
+    const Job slow = changed(job, set_period(job.train, "great", "6 h left"));
+    CHECK(slow.train.reference.arbor == "great");
+    CHECK(slow.train.reference.period_s == Rational(6 * 3600));
+    CHECK(slow.train.reference.direction == "ccw");
+    for (const char* wrong : {"", "soon", "1", "-1 h", "1 h, 144", "0 s"})
+        CHECK_THROWS_AS(set_period(job.train, "great", wrong), InputError);
+    CHECK_THROWS_AS(changed(job, set_escape(job.train, "centre")), InputError);
+    CHECK_THROWS_AS(take_away(job.train, "nobody"), InputError);
+    CHECK_THROWS_AS(rename_arbor(job.train, "great", "  "), InputError);
+    CHECK(changed(job, set_winding("16.3")).train.winding_turns == 16.3);
+    CHECK_THROWS_AS(set_winding("many"), InputError);
+}
+
+TEST_CASE("a thousand changes of structure at random leave a job that is whole, derives and reads back the same") {
+    std::mt19937 random(1868);
+    const auto number = [&](size_t below) { return std::uniform_int_distribution<size_t>(0, below - 1)(random); };
+    for (const char* start : {"tide-house", ""}) {
+        Job job = *start ? demo::job() : Job();
+        int done = 0;
+        for (int i = 0; i < 500; ++i) {
+            const auto& train = job.train;
+            const std::string arbor = train.arbors.empty() ? "" : train.arbors[number(train.arbors.size())].train.id;
+            const std::string list = train.trains.empty() ? "" : train.trains[number(train.trains.size())].id;
+            const bool many = train.arbors.size() > 12;
+            try {
+                Edit<TrainRecord> edit = add_train(train, "Train " + std::to_string(i));
+                switch (arbor.empty() ? 0 : number(11)) {
+                    case 0:
+                        break;
+                    case 1:
+                        edit = many ? take_away(train, arbor) : add_above(train, list, arbor);
+                        break;
+                    case 2:
+                        edit = many ? take_away(train, arbor) : add_below(train, list, arbor);
+                        break;
+                    case 3:
+                        edit = many ? take_away(train, arbor) : add_branch(train, arbor);
+                        break;
+                    case 4:
+                        edit = take_away(train, arbor);
+                        break;
+                    case 5:
+                        edit = rename_arbor(train, arbor, "Arbor \"" + std::to_string(number(30)) + "\"");
+                        break;
+                    case 6:
+                        edit = add_wheel(train, arbor);
+                        break;
+                    case 7:
+                        edit = set_hand(train, arbor, number(2) ? "seconds" : "");
+                        break;
+                    case 8:
+                        edit = set_period(train, arbor, std::to_string(1 + number(90)) + " min");
+                        break;
+                    case 9:
+                        edit = set_escape(train, arbor);
+                        break;
+                    default:
+                        edit = set_count(arbor + (number(2) ? ".wheel" : ".pinion"), std::to_string(6 + number(90)));
+                }
+                Job after = changed(job, edit);
+                INFO(edit.name);
+                const LoadedJob again = job_from_text(job_to_text(after));
+                REQUIRE(again.faults.empty());
+                REQUIRE(again.job == after);
+                if (i % 5 == 0) REQUIRE(derive(after).train.problem.empty());
+                if (i % 5 == 0) REQUIRE(read_written(text_of(after), after.train, after.teeth).faults.empty());
+                job = std::move(after);
+                ++done;
+            } catch (const InputError&) {
+                // Refused with a word: the job is as it was.
+            }
+        }
+        CHECK(done > 350);
+    }
+}
