@@ -130,7 +130,7 @@ void grow_to_500_holes(Job& job) {
     job.survey.pivots.arbors.clear();
     job.train.trains = {{"all", "One of many", {id(0), id(1), id(2), id(3)}}};
     job.train.reference.arbor = id(0);
-    job.train.plate = Plate{400, 520, "arched", 9, {}};
+    job.train.plate = read_plate("arched 400 x 520");
     for (int i = 0; i < arbors; ++i) {
         JobArbor arbor;
         arbor.train.id = id(i);

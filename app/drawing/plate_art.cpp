@@ -28,6 +28,13 @@ QPainterPath outline(const Plate& plate, const PlateMap& map) {
         path.addEllipse(box.center(), radius, radius);
         return path;
     }
+    if (plate.shape != "arched") {
+        QPolygonF edge;
+        for (const auto& [x, y] : outline_of(plate)) edge << map.at(x, y);
+        path.addPolygon(edge);
+        path.closeSubpath();
+        return path;
+    }
     const double arch = std::min(box.width() * 0.24, box.height() * 0.2);
     path.moveTo(box.bottomLeft());
     path.lineTo(box.left(), box.top() + arch);

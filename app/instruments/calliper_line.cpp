@@ -208,7 +208,17 @@ void CalliperLine::type(QKeyEvent& key) {
     QCoreApplication::sendEvent(m_line, &key);
 }
 
+bool CalliperLine::is_of_the_window(const QKeyEvent& event) const {
+    const bool of_the_line = event.matches(QKeySequence::Paste) || event.matches(QKeySequence::SelectAll);
+    return m_line->text().isEmpty() && (event.modifiers() & Qt::ControlModifier) && !of_the_line;
+}
+
 bool CalliperLine::eventFilter(QObject* watched, QEvent* event) {
+    // While nothing stands here there is nothing of the line's own to undo: Ctrl+Z is the job's.
+    if (watched == m_line && event->type() == QEvent::ShortcutOverride && is_of_the_window(static_cast<const QKeyEvent&>(*event))) {
+        event->ignore();
+        return true;
+    }
     if (watched == m_line && event->type() == QEvent::KeyPress && key(*static_cast<QKeyEvent*>(event))) return true;
     return Canvas::eventFilter(watched, event);
 }

@@ -73,6 +73,7 @@ private:
         std::function<void()> ask_again;
     };
     Question question() const;
+    bool is_of_the_window(const QKeyEvent& event) const;
     bool key(QKeyEvent& event);
     void store();
     void refresh();

@@ -32,14 +32,19 @@ Finder::Finder(std::vector<Entry> entries, QWidget* parent)
 
 void Finder::refill() {
     m_list->clear();
-    const QStringList words = m_line->text().toLower().split(' ', Qt::SkipEmptyParts);
-    for (size_t i = 0; i < m_entries.size(); ++i) {
-        const QString whole = m_entries[i].name + "   " + m_entries[i].kind;
-        const bool fits = std::all_of(words.begin(), words.end(), [&](const QString& word) { return whole.toLower().contains(word); });
-        if (!fits) continue;
-        auto* item = new QListWidgetItem(whole, m_list);
-        item->setData(Qt::UserRole, static_cast<int>(i));
-    }
+    const QString typed = m_line->text().toLower().simplified();
+    const QStringList words = typed.split(' ', Qt::SkipEmptyParts);
+    const auto whole = [&](size_t i) { return m_entries[i].name + "   " + m_entries[i].kind; };
+    const auto offer = [&](size_t i) { (new QListWidgetItem(whole(i), m_list))->setData(Qt::UserRole, static_cast<int>(i)); };
+    // What begins with the very words comes before what has them somewhere.
+    const auto begins = [&](size_t i) { return m_entries[i].name.toLower().startsWith(typed); };
+    const auto fits = [&](size_t i) {
+        return std::all_of(words.begin(), words.end(), [&](const QString& word) { return whole(i).toLower().contains(word); });
+    };
+    for (size_t i = 0; i < m_entries.size(); ++i)
+        if (begins(i)) offer(i);
+    for (size_t i = 0; i < m_entries.size(); ++i)
+        if (!begins(i) && fits(i)) offer(i);
     if (m_list->count() == 0) {
         auto* none = new QListWidgetItem(tr("Nothing by that name. Try fewer letters."), m_list);
         none->setFlags(Qt::NoItemFlags);

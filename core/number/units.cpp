@@ -178,6 +178,12 @@ int decimals_for(double u) {
     return decimals < 0 ? 0 : decimals > 6 ? 6 : decimals;
 }
 
+std::string print_plain(double value) {
+    char text[400];
+    const auto end = std::to_chars(std::begin(text), std::end(text), value, std::chars_format::fixed).ptr;
+    return {std::begin(text), end};
+}
+
 std::string print_many(double value) {
     if (value >= 1e15) return "more than a thousand million million";
     if (value >= 1e12) return print_short(value / 1e12, 2) + " million million";

@@ -43,6 +43,8 @@ std::string print_in(double base_value, const Unit& unit, int decimals, bool wit
 int decimals_for(double u);
 /// Fixed decimals with a true minus sign; never "-0".
 std::string print_fixed(double value, int decimals);
+/// The fewest figures that read back as this number, with a hyphen for minus and no exponent: for texts that are read again.
+std::string print_plain(double value);
 /// Up to `significant` figures, no trailing zeros, no exponent for ordinary sizes.
 std::string print_short(double value, int significant = 6);
 /// A large number in words: "36 million", "2 096".

@@ -169,6 +169,16 @@ DerivedMesh derive_mesh(const TrainRecord& record, const restore::Model& model, 
     return mesh;
 }
 
+/// Where no tooth was measured: a usual one, or what has the largest wheel go on the plate.
+double unread_module(const TrainRecord& record, const Network& network) {
+    if (!record.plate) return module_without_evidence_mm;
+    double most = usual_teeth;
+    for (const Network::Part& part : network.parts)
+        if (part.drives && part.count.known()) most = std::max(most, static_cast<double>(part.count.value));
+    constexpr double share = 0.22;  // of the plate that its largest wheel takes to one side
+    return 2 * share * std::min(record.plate->width_mm, record.plate->height_mm) / most;
+}
+
 void derive_meshes(const TrainRecord& record, const restore::Model& model, DerivedTrain& derived) {
     const Network& network = model.network();
     const auto counts = model.known_counts();
@@ -182,7 +192,7 @@ void derive_meshes(const TrainRecord& record, const restore::Model& model, Deriv
         sum += fits[m].module_mm;
         read += fits[m].any ? 1 : 0;
     }
-    const double like_the_others = read > 0 ? sum / read : module_without_evidence_mm;
+    const double like_the_others = read > 0 ? sum / read : unread_module(record, network);
     for (size_t m = 0; m < network.meshes.size(); ++m) {
         const auto [wheel, pinion] = model.arbors_of(m);
         if (!known(network.meshes[m].wheel) || !known(network.meshes[m].pinion)) {

@@ -20,9 +20,10 @@ std::string lost_arbor(const DerivedTrain& derived) {
     return part.substr(0, part.find('.'));
 }
 
-/// A time as it is said, all else with its unit.
+/// A time and a rate as they are said, all else with its unit.
 std::string told(double value, const QuantityKey& key) {
-    return key.unit() == "s" ? print_span(value) : print_short(value, 5) + " " + key.unit();
+    if (key.unit() == "s") return print_span(value);
+    return print_short(value, 5) + (key.unit() == "1/h" ? " an hour" : " " + key.unit());
 }
 
 std::string where(const QuantityKey& key) { return key.arbor ? *key.arbor : key.pinion_of.value_or(""); }
@@ -142,12 +143,11 @@ std::vector<Finding> findings_of_train(const TrainRecord& record, const DerivedT
                            " combinations of the lost counts; a reading of a lost arbor's mesh, or narrower limits, cuts them down.",
                        record.reference.arbor, ""});
     if (derived.too_many)
-        out.push_back(
-            {"train.too-many", "note", "Too much is lost to be weighed.",
-             print_many(static_cast<double>(*derived.too_many)) +
-                 " combinations of the lost counts: count what can be counted, narrow the limits, or take one of the lost parts by "
-                 "its mate.",
-             record.reference.arbor, ""});
+        out.push_back({"train.too-many", "note", "Too much is lost to be weighed.",
+                       "The lost counts may be combined in " + print_many(static_cast<double>(*derived.too_many)) +
+                           " ways: count what can be counted, narrow the limits, or take one of the lost parts by "
+                           "its mate.",
+                       record.reference.arbor, ""});
     judge_candidates(record, derived, out);
     judge_strain(record, derived, out);
     for (const DerivedMesh& mesh : derived.meshes) judge_mesh(record, mesh, out);

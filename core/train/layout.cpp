@@ -104,8 +104,14 @@ void place_assumed(const TrainRecord& record, DerivedTrain& derived) {
     std::vector<bool> placed;
     for (const auto& arbor : derived.arbors) placed.push_back(!arbor.position_assumed);
     const auto index = [&](const std::string& id) { return static_cast<size_t>(find(derived, id) - derived.arbors.data()); };
-    if (std::find(placed.begin(), placed.end(), true) == placed.end() && !placed.empty()) placed[index(record.reference.arbor)] = true;
-    const bool some_known = std::any_of(derived.arbors.begin(), derived.arbors.end(), [](const auto& a) { return !a.position_assumed; });
+    if (std::find(placed.begin(), placed.end(), true) == placed.end() && !placed.empty()) {
+        const size_t first = index(record.reference.arbor);
+        placed[first] = true;
+        constexpr double middle = 0.52;  // of the plate's height
+        if (record.plate) derived.arbors[first].y_mm = middle * record.plate->height_mm;
+    }
+    const bool some_known =
+        record.plate || std::any_of(derived.arbors.begin(), derived.arbors.end(), [](const auto& a) { return !a.position_assumed; });
     const std::vector<Link> links = links_of(derived);
     double lean = 0.6;
     for (bool moved = true; moved; moved = moved || place_beside(derived, placed)) {

@@ -71,26 +71,6 @@ const Record& TrainList::record() {
     return record;
 }
 
-const Record& Plate::record() {
-    using In = Plate;
-    static const Record record =
-        Fields<In>()
-            .add("width_mm", &In::width_mm, "mm", "width", above(0, 10000))
-            .required()
-            .add("height_mm", &In::height_mm, "mm", "height; 0, 0 is the middle of the lower edge", above(0, 10000))
-            .required()
-            .add("shape", &In::shape, "", "outline")
-            .choices({"arched", "round"})
-            .add("pillar_mm", &In::pillar_mm, "mm", "diameter of a pillar", above(0, 100))
-            .add("pillars", &In::pillars, "mm", "where the pillars stand");
-    return record;
-}
-
-double Plate::room_at(double x_mm, double y_mm) const {
-    if (shape != "round") return std::min({width_mm / 2 - std::abs(x_mm), y_mm, height_mm - y_mm});
-    return std::min(width_mm, height_mm) / 2 - std::hypot(x_mm, y_mm - height_mm / 2);
-}
-
 const Record& TrainRecord::record() {
     using In = TrainRecord;
     static const Record record =

@@ -1,5 +1,6 @@
 #pragma once
 
+#include "train/plate.h"
 #include "train/restore.h"
 
 namespace echappe {
@@ -45,17 +46,6 @@ struct TrainList {
     std::string name;
     std::vector<std::string> arbors;
     static const Record& record();
-};
-
-struct Plate {
-    double width_mm = 0;
-    double height_mm = 0;
-    std::string shape = "arched";  ///< or "round", inscribed in width and height
-    double pillar_mm = 9;          ///< diameter of a pillar
-    std::vector<std::array<double, 2>> pillars;
-    static const Record& record();
-    /// From a point to the edge; negative outside.
-    double room_at(double x_mm, double y_mm) const;
 };
 
 struct TrainRecord {

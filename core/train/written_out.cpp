@@ -1,8 +1,8 @@
 #include <algorithm>
-#include <charconv>
 #include <map>
 #include <set>
 
+#include "number/units.h"
 #include "train/derive.h"
 #include "train/hands.h"
 #include "train/written.h"
@@ -14,13 +14,6 @@ namespace {
 using namespace written;
 
 constexpr double doubted_trust = 0.5;
-
-/// The fewest digits that read back as this number, without an exponent.
-std::string digits(double value) {
-    char text[400];
-    const auto end = std::to_chars(std::begin(text), std::end(text), value, std::chars_format::fixed).ptr;
-    return {std::begin(text), end};
-}
 
 /// Whether the text is cut into these very words again, none of them one that means something.
 bool plain(const std::string& name) {
@@ -177,7 +170,7 @@ private:
         const std::string& state = driven ? arbor.pinion_state : arbor.wheel_state;
         std::string text;
         if (first.present()) text = first.known() ? std::to_string(first.value) : "?";
-        if (first.known() && trust) text += *trust == doubted_trust ? "?" : " " + digits(100 * *trust) + "%";
+        if (first.known() && trust) text += *trust == doubted_trust ? "?" : " " + print_plain(100 * *trust) + "%";
         if (first.known() && state == "assumed") text += " assumed";
         const auto more = [&](const std::string& name, const Count& count, const std::string& side, size_t i) {
             text += (text.empty() ? "+ " : " + ") + (usual_part(name, side, i) ? "" : part_name(name) + " ") +
@@ -233,7 +226,7 @@ private:
         for (const auto& [seconds, unit] :
              {std::pair(86400.0, " d"), std::pair(3600.0, " h"), std::pair(60.0, " min"), std::pair(1.0, " s")})
             if (s / seconds * seconds == s && u / seconds * seconds == u && (s >= seconds || seconds == 1))
-                return digits(s / seconds) + (with_u ? " ± " + digits(u / seconds) : "") + unit;
+                return print_plain(s / seconds) + (with_u ? " ± " + print_plain(u / seconds) : "") + unit;
         return {};
     }
 
@@ -243,7 +236,7 @@ private:
         for (const Measurement& m : m_train.measurements)
             if (written_run(m))
                 run = exact_span(m.evidence.value, m.evidence.u, m.evidence.u != m.evidence.key.declared().workshop_u) + " from ";
-        return run + digits(*m_train.winding_turns) + " turns";
+        return run + print_plain(*m_train.winding_turns) + " turns";
     }
     bool written_run(const Measurement& m) const {
         return !m.left_out && m.evidence.key.kind == "run_s" && m.evidence.turns == m_train.winding_turns && m_train.winding_turns &&
@@ -253,12 +246,12 @@ private:
     std::string reading(const Measurement& m) const {
         if (m.left_out) return {};
         const Evidence& e = m.evidence;
-        const std::string u = e.u == e.key.declared().workshop_u ? "" : " ± " + digits(e.u);
-        if (e.key.kind == "beats_per_hour") return digits(e.value) + u + " beats";
-        if (e.key.kind == "pendulum_length_mm") return "pendulum " + digits(e.value) + u + " mm";
+        const std::string u = e.u == e.key.declared().workshop_u ? "" : " ± " + print_plain(e.u);
+        if (e.key.kind == "beats_per_hour") return print_plain(e.value) + u + " beats";
+        if (e.key.kind == "pendulum_length_mm") return "pendulum " + print_plain(e.value) + u + " mm";
         if (e.key.kind != "period_s" || !m_names.contains(*e.key.arbor) || *e.key.arbor == m_train.reference.arbor) return {};
         if (hand_is_known(*m_train.arbor(*e.key.arbor))) return {};
-        return m_names.at(*e.key.arbor) + " " + digits(e.value) + u + " s";
+        return m_names.at(*e.key.arbor) + " " + print_plain(e.value) + u + " s";
     }
 };
 

@@ -68,6 +68,7 @@ TrainStation::TrainStation(const Workbench& bench)
 }
 
 TrainStation::View TrainStation::view_of_plate() const {
+    if (m_dragged_view) return *m_dragged_view;
     double low_x = 0, high_x = 0, low_y = 0, high_y = 0;
     const auto take = [&](double x, double y, double around) {
         low_x = std::min(low_x, x - around);
@@ -97,12 +98,16 @@ void TrainStation::paint(QPainter& painter) {
     }
     const View view = view_of_plate();
     paint_plate(painter, view);
+    // Wheels larger than the plan end where the column begins.
+    painter.save();
+    painter.setClipRect(QRectF(left_column, top(), width() - left_column, height() - top()));
     for (const DerivedArbor& arbor : m_document.derived().train.arbors) {
         const bool lost_wheel = arbor.wheel.known == Known::missing && arbor.wheel.count.present();
         const bool lost_pinion = !arbor.wheel.count.present() && arbor.pinion.count.present() && !arbor.pinion.count.known();
         if (lost_wheel || lost_pinion) paint_ghosts(painter, view, arbor);
         else paint_arbor(painter, view, arbor);
     }
+    painter.restore();
     paint_springs(painter, view);
     paint_labels(painter, view);
     if (!m_depthing) paint_next(painter, view);
@@ -165,7 +170,7 @@ double TrainStation::paint_candidates(QPainter& painter, double y) {
     const Theme& t = theme();
     const Derived& derived = m_document.derived();
     if (derived.train.to_weigh) return paint_weighing(painter, y);
-    if (derived.train.too_many) return paint_too_many(painter, y);
+    if (derived.train.too_many || m_taking_in) return paint_too_many(painter, y);
     if (!derived.train.restore || derived.train.restore->candidates.empty()) return y;
     write(painter, word_font(8.5, true), t.steel, {column_x, y}, derived.train.chosen ? tr("CHOSEN FOR WHAT IS LOST") : tr("WHAT IS LOST"));
     y += 34;
@@ -222,7 +227,8 @@ double TrainStation::paint_evidence(QPainter& painter, double y) {
         const double sigma = believed ? strain->sigma : 0;
         write(painter, word_font(9), m.left_out ? t.steel : t.ink, {column_x, y},
               QString::fromStdString(m_document.job().train.name_of_quantity(m.evidence.key)));
-        const QString unit = QString::fromStdString(m.evidence.key.unit());
+        const QString declared = QString::fromStdString(m.evidence.key.unit());
+        const QString unit = declared == "1/h" ? tr("an hour") : declared;
         const bool span = unit == "s";
         const QString value = span ? words(print_span(m.evidence.value)) + " ± " + words(print_span(m.evidence.u))
                                    : words(print_short(m.evidence.value, 6)) + " ± " + QString::number(m.evidence.u) + " " + unit;
@@ -247,16 +253,18 @@ double TrainStation::paint_evidence(QPainter& painter, double y) {
 
 void TrainStation::paint_foot(QPainter& painter, const View& view) {
     const Theme& t = theme();
-    const double bar = 20 * view.px_per_mm;
+    constexpr double longest_bar = 150;
+    const double bar_mm = 20 * view.px_per_mm < longest_bar ? 20 : 10 * view.px_per_mm < longest_bar ? 10 : 5;
+    const double bar = bar_mm * view.px_per_mm;
     const QPointF from(column_x, height() - 24.0);
     painter.setPen(QPen(t.ink, 1.4));
     painter.drawLine(from, from + QPointF(bar, 0));
     painter.drawLine(from + QPointF(0, -4), from + QPointF(0, 4));
     painter.drawLine(from + QPointF(bar, -4), from + QPointF(bar, 4));
-    write(painter, word_font(8.5), t.ink, from + QPointF(bar / 2, -8), "20 mm", 0);
+    write(painter, word_font(8.5), t.ink, from + QPointF(bar / 2, -8), tr("%1 mm").arg(bar_mm), 0);
     const auto& arbors = m_document.derived().train.arbors;
     if (std::all_of(arbors.begin(), arbors.end(), [](const DerivedArbor& arbor) { return arbor.position_assumed; }))
-        write(painter, word_font(8.5), t.steel, from + QPointF(std::max(bar, 50.0) + 14, 3), tr("places and sizes assumed"));
+        write(painter, word_font(8.5), t.steel, from + QPointF(0, -26), tr("places and sizes assumed"));
     write(painter, word_font(8.5), t.steel, {width() - 20.0, height() - 18.0},
           (m_motion.running() ? tr("turning, ") : tr("standing, ")) + m_motion.speed_text() +
               tr("   ·   Space  ·  Shift+Space one beat  ·  [ slower  ] faster"),

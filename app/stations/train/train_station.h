@@ -81,6 +81,11 @@ private:
         const QString& what, const std::string& stands,
         const std::function<Edit<TrainRecord>(const TrainRecord&, const std::string& arbor, const std::string& text)>& edit);
     void turn_lantern();
+    void ask_place();
+    void ask_distance();
+    void ask_plate();
+    void place_by_distances();
+    void drag_hole(QPointF to);
     QList<Action> structure_actions();
     void paint_empty_bench(QPainter& painter);
     void paint_plate(QPainter& painter, const View& view);
@@ -134,6 +139,10 @@ private:
     bool m_taking_in = false;  ///< counts are asked for first
     bool m_depthing = false;
     bool m_hole_dragged = false;
+    std::string m_dragged;  ///< the arbor whose hole is taken hold of
+    QPointF m_dragged_from;
+    std::optional<View> m_dragged_view;  ///< the plan as it was: it must not run away from the hand
+    int m_drag_session = 0;
     std::optional<QPointF> m_moved_mm;
     QLineEdit* m_question;
     InPlaceEditor* m_editor;

@@ -17,6 +17,11 @@ void TrainStation::write_down() {
 void TrainStation::written() {
     setFocusProxy(nullptr);
     setFocus();
+    const auto& restore = m_document.derived().train.restore;
+    if (restore && !restore->candidates.empty() && !m_document.derived().train.chosen) {
+        const std::string part = restore->candidates.front().counts.begin()->first;
+        m_document.selection().select(part.substr(0, part.find('.')));
+    }
     update();
 }
 

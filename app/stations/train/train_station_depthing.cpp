@@ -1,4 +1,5 @@
 // The Train station's plan while an arbor is depthed: the arcs its teeth want, where they cross, and what a moved hole does.
+#include <QApplication>
 #include <QMouseEvent>
 #include <QPainterPath>
 #include <algorithm>
@@ -177,10 +178,22 @@ void TrainStation::paint_depthing_column(QPainter& painter, const DepthingInput&
 
 void TrainStation::mousePressEvent(QMouseEvent* event) {
     m_hole_dragged = m_depthing && event->button() == Qt::LeftButton && place_of("hole").contains(event->position());
+    m_dragged.clear();
+    m_dragged_view.reset();
+    if (!m_depthing && event->button() == Qt::LeftButton)
+        for (const DerivedArbor& arbor : m_document.derived().train.arbors)
+            if (place_of("arbor:" + words(arbor.id)).contains(event->position())) m_dragged = arbor.id, m_dragged_from = event->position();
     if (!m_hole_dragged) Canvas::mousePressEvent(event);
 }
 
 void TrainStation::mouseMoveEvent(QMouseEvent* event) {
+    if (!m_dragged.empty() && (event->buttons() & Qt::LeftButton)) {
+        const bool far = m_dragged_view || (event->position() - m_dragged_from).manhattanLength() > QApplication::startDragDistance();
+        if (!far) return;
+        static int sessions = 1'000'000;  // apart from those of the sheet that is written on
+        if (!m_dragged_view) m_drag_session = ++sessions;
+        return attempt([&] { drag_hole(event->position()); });
+    }
     if (!m_hole_dragged) return Canvas::mouseMoveEvent(event);
     const View view = view_of_plate();
     const QPointF from_origin = event->position() - view.origin;
@@ -189,6 +202,8 @@ void TrainStation::mouseMoveEvent(QMouseEvent* event) {
 
 void TrainStation::mouseReleaseEvent(QMouseEvent* event) {
     m_hole_dragged = false;
+    m_dragged.clear();
+    m_dragged_view.reset();
     Canvas::mouseReleaseEvent(event);
 }
 

@@ -1,8 +1,11 @@
 #include <QContextMenuEvent>
 #include <QMenu>
 
+#include "document/today.h"
+#include "number/units.h"
 #include "stations/train/train_station.h"
 #include "teeth/edits.h"
+#include "train/places.h"
 #include "train/structure.h"
 
 namespace echappe {
@@ -70,6 +73,72 @@ void TrainStation::turn_lantern() {
     throw InputError("pinion", "none that is counted here", "an arbor whose pinion and the wheel that drives it have their counts");
 }
 
+/// The place of its hole, typed; where two distances cross twice, the other crossing is told.
+void TrainStation::ask_place() {
+    const JobArbor* arbor = m_document.job().train.arbor(m_document.selection().subject());
+    if (!arbor) return;
+    const auto& at = arbor->position_mm;
+    const QString stands = at.size() == 2 ? words(print_plain(at[0]) + " " + print_plain(at[1])) : QString();
+    const std::string id = arbor->train.id;
+    m_editor->ask(tr("%1, place of its hole").arg(words(arbor->called())), at_subject(), stands, [this, id](const QString& text) {
+        const TrainRecord& train = m_document.job().train;
+        if (text.trimmed().isEmpty()) return m_document.edit(forget_place(train, id));
+        const PlaceTyped typed = read_place(train, m_document.derived().train, id, text.toStdString());
+        m_document.edit(set_place(train, id, typed.places[0]));
+        if (typed.places.size() < 2) return;
+        emit told(tr("They cross here and at %1 %2: “other” behind the distances takes that one.")
+                      .arg(typed.places[1][0], 0, 'f', 2)
+                      .arg(typed.places[1][1], 0, 'f', 2),
+                  false);
+    });
+}
+
+void TrainStation::ask_distance() {
+    const auto keep = [](Document& document, const std::string& id, const QString& text) {
+        document.edit(store_distance(document.job().train, document.derived().train, id, text.toStdString(), fresh_id(), today()));
+    };
+    const std::string id = m_document.selection().subject();
+    m_editor->ask(tr("%1, distance to another hole").arg(words(m_document.job().train.name_of_arbor(id))), at_subject(), {},
+                  [this, id, keep](const QString& text) { keep(m_document, id, text); });
+}
+
+void TrainStation::ask_plate() {
+    const auto& plate = m_document.job().train.plate;
+    m_editor->ask(tr("the plate"), QRectF(width() / 2.0 - 190, top() + 30, 380, 32),
+                  plate ? words(write_plate(*plate)) : tr("arched 120 x 180"),
+                  [this](const QString& text) { m_document.edit(set_plate(m_document.job().train, text.toStdString())); });
+}
+
+/// All measured distances together say where the holes are; the one that pulls most is named.
+void TrainStation::place_by_distances() {
+    const PlaceFit fit = fit_places(m_document.job().train, m_document.derived().train);
+    m_document.edit(place_by(fit));
+    const PlacedDistance& odd = fit.distances.front();
+    const auto name = [&](const std::string& id) { return words(m_document.job().train.name_of_arbor(id)); };
+    constexpr double strained = 3;
+    if (odd.oddness() <= strained) return emit told(tr("Placed: all measured distances agree."), false);
+    const QString off = tr("Placed, but %1 to %2 is off by %3 mm")
+                            .arg(name(odd.wheel_of), name(odd.pinion_of))
+                            .arg(std::abs(odd.measured_mm - odd.placed_mm), 0, 'f', 3);
+    emit told(fit.told_apart ? tr("%1, more than the others would have it: measure it again.").arg(off)
+                             : tr("%1; too few distances tell which one is wrong: measure one more.").arg(off),
+              true);
+}
+
+/// The hole of an arbor drawn elsewhere: all of one drag is one step of undo.
+void TrainStation::drag_hole(QPointF to) {
+    const View view = view_of_plate();
+    if (!m_dragged_view) m_dragged_view = view;
+    const QPointF from_origin = to - m_dragged_view->origin;
+    m_document.edit(
+        words("The hole of " + m_document.job().train.name_of_arbor(m_dragged)),
+        [&](Job& job) {
+            set_place(job.train, m_dragged, {from_origin.x() / m_dragged_view->px_per_mm, -from_origin.y() / m_dragged_view->px_per_mm})
+                .change(job.train);
+        },
+        {}, m_drag_session);
+}
+
 QList<Action> TrainStation::structure_actions() {
     const QString menu = tr("&Arbor");
     const auto some = [this] { return !m_document.selection().subject().empty(); };
@@ -124,6 +193,10 @@ QList<Action> TrainStation::structure_actions() {
              some},
             {"arbor.wheel", tr("Another wheel on it"), {}, [=, this] { m_document.edit(add_wheel(now(), subject())); }, menu, {}, some},
             {"arbor.lantern", tr("Trundles or leaves on its pinion"), {}, [this] { turn_lantern(); }, menu, {}, some},
+            {"arbor.place", tr("Place of its hole…"), {Qt::Key_F9}, [this] { ask_place(); }, menu, {}, some, true},
+            {"arbor.distance", tr("Distance to another hole…"), {Qt::Key_F11}, [this] { ask_distance(); }, menu, {}, some},
+            {"train.plate", tr("The plate…"), {}, [this] { ask_plate(); }, menu},
+            {"train.fit", tr("Place the holes by the measured distances"), {}, [this] { place_by_distances(); }, menu, {}, some},
             {"train.another", tr("Another train…"), {}, another, menu, {}, {}, true},
             {"train.call", tr("Call the train…"), {}, call, menu, {}, some},
             {"train.winding", tr("Turns of winding…"), {}, winding, menu, {}, some}};
