@@ -329,6 +329,7 @@ void derive_lost(const TrainRecord& record, const RestoreInput& timed, const Wei
 
 DerivedTrain derive_train(const TrainRecord& record, const TeethRecord& teeth, const LengthUnit& length, const WeighedTrain* weighed) {
     DerivedTrain derived;
+    if (record.arbors.empty()) return derived;
     TrainInput known;
     std::optional<TrainResult> train;
     try {

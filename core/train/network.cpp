@@ -16,6 +16,7 @@ public:
     Builder(const TrainInput& input, Joined joined) : m_input(input), m_joined(joined) {}
 
     Network build() {
+        if (m_input.arbors.empty() && m_joined == Joined::some) return {};  // an empty bench
         if (m_input.arbors.empty()) throw InputError("arbors", "an empty list", "at least one arbor");
         for (size_t i = 0; i < m_input.arbors.size(); ++i) take_id(i);
         for (size_t i = 0; i < m_input.arbors.size(); ++i) take_parts(i);
@@ -238,7 +239,8 @@ TrainInput only(TrainInput train, const Network& network, const std::vector<bool
         if (!stays[i]) continue;
         ArborInput arbor = std::move(train.arbors[i]);
         if (arbor.drives) std::erase_if(*arbor.drives, gone);
-        for (WheelInput& wheel : arbor.wheels) std::erase_if(wheel.drives, gone);
+        // A wheel of what is taken away goes too: left idle it would pass for the escape wheel.
+        std::erase_if(arbor.wheels, [&](WheelInput& wheel) { return std::erase_if(wheel.drives, gone) > 0 && wheel.drives.empty(); });
         if (arbor.coaxial_with && gone(*arbor.coaxial_with)) arbor.coaxial_with.reset();
         arbors.push_back(std::move(arbor));
     }

@@ -22,9 +22,7 @@ struct DrivenAt {
 /// A movement that is being changed, every mesh told by its wheel.
 class Structure {
 public:
-    explicit Structure(TrainRecord& record) : m_record(record) {
-        if (!m_record.arbors.empty()) m_record = with_meshes_told(m_record);
-    }
+    explicit Structure(TrainRecord& record) : m_record(record) { m_record = with_meshes_told(m_record); }
 
     JobArbor& arbor(const std::string& id) {
         for (JobArbor& arbor : m_record.arbors)

@@ -6,6 +6,7 @@
 #include "job/file.h"
 #include "job/kinds.h"
 #include "shell/job_sheet.h"
+#include "support/changes.h"
 #include "train/written.h"
 
 using namespace echappe;
@@ -200,4 +201,28 @@ TEST_CASE("a strike stands beside the going train, on the ladder and in the file
         Bench::settle();
         bench.window.grab();
     }
+}
+
+TEST_CASE("any changes of structure are undone to where the movement began, and done again to where it went") {
+    EmptyBench bench;
+    bench.type("144, 12/96, ?/?, 12/30");
+    bench.key(Qt::Key_Return);
+    const Job began = bench.job();
+    const int steps = bench.document().undo_stack()->index();
+    REQUIRE(rc::check("undone and done again", [&] {
+        for (int i = 0; i < 4; ++i)
+            if (const auto edit = movements::any_change(bench.job().train, i)) try {
+                    bench.document().edit(*edit);
+                } catch (const InputError&) {
+                    // Refused with a word.
+                }
+        const Job went = bench.job();
+        QUndoStack& history = *bench.document().undo_stack();
+        const int last = history.index();
+        history.setIndex(steps);
+        RC_ASSERT(bench.job() == began);
+        history.setIndex(last);
+        RC_ASSERT(bench.job() == went);
+        history.setIndex(steps);
+    }));
 }
