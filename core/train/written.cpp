@@ -284,12 +284,17 @@ private:
 
     // ---- what drives what ----
 
+    /// By what it is called in this text, else in the job, else by its id.
     std::optional<size_t> find_def(const std::string& name) const {
-        for (size_t i = 0; i < m_defs.size(); ++i)
-            if (lower(m_defs[i].name) == lower(name) || lower(m_defs[i].arbor.called()) == lower(name)) return i;
-        for (size_t i = 0; i < m_defs.size(); ++i)
-            if (lower(m_defs[i].arbor.train.id) == lower(name)) return i;
-        return {};
+        const std::string wanted = lower(name);
+        const auto by = [&](const auto& called) -> std::optional<size_t> {
+            for (size_t i = 0; i < m_defs.size(); ++i)
+                if (lower(called(m_defs[i])) == wanted) return i;
+            return {};
+        };
+        if (const auto at = by([](const Definition& def) { return def.name; })) return at;
+        if (const auto at = by([](const Definition& def) { return def.arbor.called(); })) return at;
+        return by([](const Definition& def) { return def.arbor.train.id; });
     }
 
     size_t def_of(const Reference& reference) const {
