@@ -48,6 +48,8 @@ public:
     virtual ReadingRound* round() const { return nullptr; }
     /// Whether the line asks for these here.
     bool asks_for(const ReadingRound& what, const ReadingRound& solver) const { return (round() ? round() : &solver) == &what; }
+    /// Whether this job has something to be seen here, besides an invitation.
+    virtual bool shows_something() const { return true; }
     /// Whether the workings stand beside it.
     virtual bool beside_workings() const { return true; }
     virtual std::vector<Scene> scenes() { return {}; }

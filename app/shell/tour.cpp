@@ -65,6 +65,7 @@ int show_round(MainWindow& window, const QString& folder) {
     window.resize(1280, 800);
     window.show();
     for (const StationRow& row : station_rows()) {
+        if (!window.station(row.id)->shows_something()) continue;
         window.show_station(row.id);
         shoot(window, to, row.id);
     }

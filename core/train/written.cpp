@@ -165,11 +165,8 @@ private:
                 else if (!item.quoted) def.name = capital(item.name);
                 const bool fresh = taken.insert(lower(def.name)).second;
                 if (!fresh && item.name.empty()) {
-                    for (int n = 2; !taken.insert(lower(def.name + " " + std::to_string(n))).second;) ++n;
                     int n = 2;
-                    while (std::any_of(m_defs.begin(), m_defs.end(),
-                                       [&](const Definition& d) { return d.name == def.name + " " + std::to_string(n); }))
-                        ++n;
+                    while (!taken.insert(lower(def.name + " " + std::to_string(n))).second) ++n;
                     def.name += " " + std::to_string(n);
                 } else if (!fresh) {
                     m_out.faults.push_back({item.at, item.end - item.at, in_quotes(item.name) + " a second time", "a name used once"});

@@ -84,6 +84,7 @@ public:
 
     ArborItem read() {
         if (m_words.size() > 1 && m_words[0].says("apart")) m_out.apart = true, ++m_at;
+        refuse_what_cannot_be();
         name();
         if (at_lantern()) m_out.lantern = true, ++m_at;
         m_out.driven = group();
@@ -110,6 +111,14 @@ private:
     bool at_lantern() const {
         return m_at + 1 < m_words.size() && m_words[m_at].says("lantern") &&
                (count_at(m_at + 1) || m_words[m_at + 1].sign('/') || m_words[m_at + 1].sign('+'));
+    }
+
+    /// What the model cannot hold is said before it is taken for a name.
+    void refuse_what_cannot_be() const {
+        for (size_t i = 0; i + 1 < m_words.size(); ++i)
+            for (const char* word : {"internal", "planet", "planetary", "epicyclic", "differential"})
+                if (m_words[i].says(word) && count_at(i + 1))
+                    refuse(m_words[i], "wheels that turn each other from outside: internal teeth and planets cannot be held yet");
     }
 
     void name() {

@@ -7,6 +7,7 @@
 #include "job/kinds.h"
 #include "shell/job_sheet.h"
 #include "support/changes.h"
+#include "support/demo.h"
 #include "train/written.h"
 
 using namespace echappe;
@@ -55,16 +56,51 @@ TEST_CASE("on an empty bench a train written down is drawn and runs, as one step
     CHECK(bench.paper().isVisible());
 }
 
-TEST_CASE("an eight-day movement of five arbors is in with fewer than twenty keys besides its figures") {
+TEST_CASE("an eight-day movement of five arbors with its plate is in with fewer than sixty keys besides its figures") {
     EmptyBench bench;
+    int keys = 1;  // Ctrl+N
+    const auto count = [&](const QString& text) {
+        for (const QChar c : text) keys += c.isDigit() ? 0 : 1;
+        ++keys;  // Enter
+    };
     const QString movement = "96, 8/84, 8/80, 8/64, 8/30";
-    int keys = 2;  // Ctrl+N, Enter
-    for (const QChar c : movement) keys += c.isDigit() ? 0 : 1;
     bench.type(movement);
     bench.key(Qt::Key_Return);
-    CHECK(keys < 20);
+    count(movement);
+    QTest::keyClick(&bench.train(), Qt::Key_F12);
+    ++keys;
+    QLineEdit& entry = Bench::line_named(bench.train(), "count");
+    REQUIRE(entry.isVisible());
+    const QString plate = "arched 120 x 180";
+    QTest::keyClicks(&entry, plate);
+    QTest::keyClick(&entry, Qt::Key_Return);
+    count(plate);
+    CHECK(keys < 60);
     CHECK(bench.derived().train.arbors.size() == 5);
     CHECK(bench.derived().train.beats_per_hour.has_value());
+    REQUIRE(bench.job().train.plate);
+    CHECK(bench.job().train.plate->width_mm == 120);
+    // Every arbor stands on it.
+    for (const DerivedArbor& arbor : bench.derived().train.arbors) CHECK(bench.job().train.plate->room_at(arbor.x_mm, arbor.y_mm) > 0);
+}
+
+TEST_CASE("the lost arbor of the tide-house is found from an empty bench in fewer than 25 entries") {
+    EmptyBench bench;
+    bench.type("144, 12/96, ?/?, 12/30, 3600 beats");
+    bench.key(Qt::Key_Return);
+    const HiddenMovement truth = demo::truth();
+    int entries = 1;
+    for (; entries < 25 && bench.derived().train.restore->candidates.front().weight < 0.99; ++entries) {
+        const QuantityKey key = bench.window.calliper().asked()->key;
+        const auto size = truth.truth(key);
+        if (size) bench.read(QString::number(*size, 'f', 2));
+        else bench.window.calliper().ask_next(1);
+    }
+    CHECK(entries < 25);
+    const Candidate& found = bench.derived().train.restore->candidates.front();
+    CHECK(found.weight > 0.99);
+    CHECK(found.counts.at("third.wheel") == 90);
+    CHECK(found.counts.at("third.pinion") == 12);
 }
 
 TEST_CASE("a text with a fault leaves the movement as it was, and is kept for the next time") {

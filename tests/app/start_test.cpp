@@ -60,6 +60,18 @@ TEST_CASE("a tour to a folder that cannot be written fails with a word") {
     CHECK(start({"--tour", "/proc/tour"}, false).exit == 2);
 }
 
+TEST_CASE("a movement written behind --new is rendered where it has something to show, and a fault in it is told") {
+    QTemporaryDir folder;
+    const Run run = start({"--new", "84, 8/75, 8/64, 8/30; strike: 84, 8/78, 7", "--tour", folder.path()}, false);
+    CHECK(run.exit == 0);
+    for (const char* there : {"survey", "train", "teeth", "pivots"}) CHECK(QFile::exists(folder.filePath(QString(there) + ".png")));
+    CHECK_FALSE(QFile::exists(folder.filePath("power.png")));
+    CHECK_FALSE(QFile::exists(folder.filePath("beat.png")));
+    const Run wrong = start({"--new", "84, 8/7x5", "--tour", folder.path()}, false);
+    CHECK(wrong.exit == 2);
+    CHECK(wrong.err.contains("x5"));
+}
+
 TEST_CASE("a file that cannot be opened is told, and the others open") {
     QTemporaryDir folder;
     const Run none = start({folder.filePath("no such file"), folder.path()}, true);

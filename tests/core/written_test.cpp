@@ -115,6 +115,7 @@ TEST_CASE("a fault stands under its word with what it takes, and the rest is rea
     CHECK(fault_in("144, 12/96, 12/30; noon hand on centre").first == "noon");
     CHECK(fault_in("great 144, great 12/96").first == "great 12/96");
     CHECK(fault_in("144, 12/96, 12/30 driven by nobody").first == "nobody");
+    CHECK(fault_in("144, 12/96, internal 90/30").first == "internal");
     CHECK(fault_in(": 144").second.find("strike: 84") != std::string::npos);
     const Written rest = read_written("144, 12/96, third whatever, 12/30");
     CHECK(rest.faults.size() == 1);

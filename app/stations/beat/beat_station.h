@@ -18,6 +18,7 @@ public:
 
     ReadingRound* round() const override { return &m_line.looks(); }
     bool beside_workings() const override { return false; }
+    bool shows_something() const override { return oscillator().has_value(); }
     std::vector<Scene> scenes() override;
     bool reads(const std::string& header) const override;
     size_t read_table(Job& job, const std::string& csv) override;

@@ -16,6 +16,7 @@ public:
 
     ReadingRound* round() const override { return &m_line.torque(); }
     bool beside_workings() const override { return false; }
+    bool shows_something() const override { return power() != nullptr; }
     std::vector<Scene> scenes() override;
     bool reads(const std::string& header) const override;
     size_t read_table(Job& job, const std::string& csv) override;

@@ -17,6 +17,7 @@ class TeethStation : public Station {
 public:
     explicit TeethStation(const Workbench& bench);
 
+    bool shows_something() const override { return mesh() != nullptr; }
     std::vector<Scene> scenes() override;
     QString writes(const QString& ending) const override;
     bool writes_from_anywhere() const override { return true; }

@@ -104,8 +104,10 @@ void TrainStation::ask_distance() {
 
 void TrainStation::ask_plate() {
     const auto& plate = m_document.job().train.plate;
-    m_editor->ask(tr("the plate"), QRectF(width() / 2.0 - 190, top() + 30, 380, 32),
-                  plate ? words(write_plate(*plate)) : tr("arched 120 x 180"),
+    if (!plate)
+        emit told(tr("The plate: arched 120 x 180, round 42, rectangle 100 x 140 oak 90, A 110 x 200, three-quarter 44, or corners."),
+                  false);
+    m_editor->ask(tr("the plate"), QRectF(width() / 2.0 - 190, top() + 30, 380, 32), plate ? words(write_plate(*plate)) : QString(),
                   [this](const QString& text) { m_document.edit(set_plate(m_document.job().train, text.toStdString())); });
 }
 
@@ -149,7 +151,10 @@ QList<Action> TrainStation::structure_actions() {
         const JobArbor* arbor = now().arbor(subject());
         ask_of_subject(tr("what its hand shows"), arbor ? arbor->hand.value_or("") : "", set_hand);
     };
-    const auto turn = [this] { ask_of_subject(tr("turns once in"), "1 h", set_period); };
+    const auto turn = [this] {
+        emit told(tr("How long it turns once: 1 h, 90 min, 60 s; left behind it where it turns left."), false);
+        ask_of_subject(tr("turns once in"), {}, set_period);
+    };
     const auto another = [this] {
         m_editor->ask(tr("name of the new train"), at_subject(), {},
                       [this](const QString& text) { add(add_train(m_document.job().train, text.toStdString())); });
@@ -195,7 +200,7 @@ QList<Action> TrainStation::structure_actions() {
             {"arbor.lantern", tr("Trundles or leaves on its pinion"), {}, [this] { turn_lantern(); }, menu, {}, some},
             {"arbor.place", tr("Place of its hole…"), {Qt::Key_F9}, [this] { ask_place(); }, menu, {}, some, true},
             {"arbor.distance", tr("Distance to another hole…"), {Qt::Key_F11}, [this] { ask_distance(); }, menu, {}, some},
-            {"train.plate", tr("The plate…"), {}, [this] { ask_plate(); }, menu},
+            {"train.plate", tr("The plate…"), {Qt::Key_F12}, [this] { ask_plate(); }, menu},
             {"train.fit", tr("Place the holes by the measured distances"), {}, [this] { place_by_distances(); }, menu, {}, some},
             {"train.another", tr("Another train…"), {}, another, menu, {}, {}, true},
             {"train.call", tr("Call the train…"), {}, call, menu, {}, some},
