@@ -195,9 +195,10 @@ void Document::open(const QString& path) {
 }
 
 void Document::begin(const Job& job) {
-    LoadedJob fresh;
-    fresh.job = job;
-    take(fresh, {}, {});
+    take({}, {}, {});
+    edit(tr("Begin"), [&](Job& on_the_bench) { on_the_bench = job; });
+    m_selection.begin(m_job->train);
+    emit m_selection.changed();
 }
 
 void Document::open_demo(const QString& name) {

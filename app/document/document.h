@@ -56,6 +56,8 @@ public:
     /// Edits of one `session` that follow each other are one step of undo.
     void edit(const QString& name, const std::function<void(Job&)>& change, const std::function<void(bool)>& beside = {}, int session = -1);
 
+    /// A number for the edits that are to be one step of undo.
+    int begin_session() { return ++m_sessions; }
     /// The same, of one topic's part.
     template <class Part>
     void edit(const Edit<Part>& named) {
@@ -66,7 +68,7 @@ public:
     /// A file that another window has is opened for reading.
     void open(const QString& path);
     void open_demo(const QString& name);
-    /// A job without a file.
+    /// An empty bench; then this movement on it, as an edit: it is not saved yet and lies in the journal.
     void begin(const Job& job);
     /// Throws FileChanged when the file is not the one that was opened, unless told to replace it; InputError when it cannot be
     /// written.
@@ -113,6 +115,7 @@ private:
     Selection m_selection;
     std::uint64_t m_revision = 0;
     QUndoStack m_undo;
+    int m_sessions = 0;
     Journal m_journal;
     Stock m_stock;
     bool m_same_stock = false;  ///< since the last derivation

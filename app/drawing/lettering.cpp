@@ -33,6 +33,8 @@ const LaidOut& laid_out(const Inscription& what) {
     if (const LaidOut* known = store.object(what)) return *known;
     // "s/d" stays in one piece: a word joiner after the stroke.
     QString text = what.text;
+    // A block of plain text knows no other end of a line than this.
+    if (what.wrap >= 0) text.replace('\n', QChar(QChar::LineSeparator));
     if (what.wrap >= 0) text.replace("s/d", QString::fromUtf8("s/\u2060d"));
     auto* fresh = new LaidOut{QStaticText(text), QFontMetricsF(what.font).ascent()};
     fresh->text.setTextFormat(Qt::PlainText);

@@ -78,7 +78,7 @@ QString CountRound::keep(const QString& text, bool) {
     if (recount.agrees)
         return QObject::tr("%1: %2, counted twice alike.").arg(words(now.words), text.trimmed()) +
                (last ? QObject::tr(" That was the last.") : QString());
-    if (now.count.known() && !now.doubted)
+    if (recount.doubted && now.count.known())
         return QObject::tr("%1: %2 before, %3 now. Doubted until it is counted once more. Undo with Ctrl+Z.")
             .arg(words(now.words))
             .arg(now.count.value)

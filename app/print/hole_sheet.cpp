@@ -1,8 +1,8 @@
 #include "print/hole_sheet.h"
 
-#include <QDate>
 #include <cmath>
 
+#include "document/today.h"
 #include "drawing/plate_art.h"
 #include "drawing/words.h"
 #include "number/units.h"
@@ -19,9 +19,7 @@ QString mm(double value) { return words(print_fixed(value, 2)); }
 
 void head(Sheet& sheet, const Job& job, const QString& what, double right) {
     sheet.text(left_mm, 14, 15, words(job.title) + " · " + what, true);
-    sheet.text(
-        left_mm, 20, 9,
-        QString("Job %1 · %2 · %3 · all in mm").arg(words(job.number), words(job.workshop), QDate::currentDate().toString(Qt::ISODate)));
+    sheet.text(left_mm, 20, 9, QString("Job %1 · %2 · %3 · all in mm").arg(words(job.number), words(job.workshop), words(today())));
     sheet.line(left_mm, 23, right, 23, 0.4);
 }
 

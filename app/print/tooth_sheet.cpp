@@ -1,8 +1,8 @@
 #include "print/tooth_sheet.h"
 
-#include <QDate>
 #include <algorithm>
 
+#include "document/today.h"
 #include "drawing/canvas.h"
 #include "drawing/wheel_art.h"
 #include "number/units.h"
@@ -34,8 +34,7 @@ void print_tooth_sheet(const QString& path, const Job& job, const DerivedMesh& m
         sheet.text(20, 20, 16, QString::fromStdString(job.title), true);
         sheet.text(
             20, 27, 9,
-            QString("Job %1 · %2 · %3")
-                .arg(QString::fromStdString(job.number), QString::fromStdString(job.workshop), QDate::currentDate().toString(Qt::ISODate)));
+            QString("Job %1 · %2 · %3").arg(QString::fromStdString(job.number), QString::fromStdString(job.workshop), words(today())));
         const QString owner = QString::fromStdString(job.train.name_of_arbor(wheel ? mesh.wheel_of : mesh.pinion_of));
         const QString mate = QString::fromStdString(job.train.name_of_arbor(wheel ? mesh.pinion_of : mesh.wheel_of));
         sheet.text(20, 38, 13,

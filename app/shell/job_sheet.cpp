@@ -24,9 +24,14 @@ JobSheet::JobSheet(Document& document, QWidget* parent) : QDialog(parent), m_doc
         entry->setObjectName(words(line.field));
         entry->setFont(word_font(11));
         entry->setMinimumWidth(420);
-        form->addRow(words(line.words), entry);
+        const QString name = words(line.field);
+        entry->setAccessibleName(name);
+        entry->setPlaceholderText(words(Job::record().find(line.field)->meaning));
+        form->addRow(name.left(1).toUpper() + name.mid(1), entry);
     }
-    auto* buttons = new QDialogButtonBox(QDialogButtonBox::Save | QDialogButtonBox::Cancel);
+    auto* buttons = new QDialogButtonBox;
+    buttons->addButton(tr("Keep it"), QDialogButtonBox::AcceptRole);
+    buttons->addButton(tr("Leave it"), QDialogButtonBox::RejectRole);
     connect(buttons, &QDialogButtonBox::accepted, this, &JobSheet::accept);
     connect(buttons, &QDialogButtonBox::rejected, this, &QDialog::reject);
     form->addRow(buttons);

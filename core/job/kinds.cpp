@@ -4,6 +4,7 @@
 
 #include "job/new_job.h"
 #include "number/input_error.h"
+#include "number/numeral.h"
 
 namespace echappe {
 
@@ -40,9 +41,9 @@ Job begin_from(const std::string& id) {
     const auto& kinds = kinds_of_movement();
     const auto kind = std::find_if(kinds.begin(), kinds.end(), [&](const KindOfMovement& k) { return k.id == id; });
     if (kind == kinds.end()) {
-        std::string all;
-        for (const KindOfMovement& k : kinds) all += (all.empty() ? "" : ", ") + k.id;
-        throw InputError("kind", "\"" + id + "\"", all);
+        std::vector<std::string> ids;
+        for (const KindOfMovement& one : kinds) ids.push_back(one.id);
+        throw InputError("kind", in_quotes(id), listed(ids));
     }
     Job job = new_job(kind->text);
     for (const TrainList& train : job.train.trains) {

@@ -67,6 +67,18 @@ std::optional<long long> read_whole(std::string_view text) {
     return word.front() == '-' ? -value : value;
 }
 
+std::string lower(std::string_view text) {
+    std::string out(text);
+    for (char& c : out) c = static_cast<char>(std::tolower(static_cast<unsigned char>(c)));
+    return out;
+}
+
+std::string listed(const std::vector<std::string>& words) {
+    std::string all;
+    for (const std::string& word : words) all += (all.empty() ? "" : ", ") + word;
+    return all;
+}
+
 std::string shortened(std::string_view text, size_t most) {
     if (text.size() <= most) return std::string(text);
     size_t end = most;

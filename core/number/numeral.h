@@ -3,6 +3,7 @@
 #include <optional>
 #include <string>
 #include <string_view>
+#include <vector>
 
 namespace echappe {
 
@@ -22,6 +23,12 @@ std::string as_typed(std::string_view text);
 
 /// The text in quotation marks, cut after some 60 letters: a sentence stays one.
 std::string in_quotes(std::string_view text);
+
+/// In small letters, where the alphabet is ours.
+std::string lower(std::string_view text);
+
+/// "a, b, c".
+std::string listed(const std::vector<std::string>& words);
 
 /// Cut after at most `most` bytes, never within a letter, with "…" for what is left out.
 std::string shortened(std::string_view text, size_t most);

@@ -10,7 +10,8 @@ namespace {
 void ask(const JobArbor& arbor, const std::string& name, const Count& count, bool doubted, const std::string& unit,
          std::vector<CountQuestion>& out) {
     if (!count.present()) return;
-    out.push_back({arbor.train.id + "." + name, arbor.train.id, arbor.called() + " " + name + ", " + unit, count, doubted});
+    const bool first = name == "wheel" || name == "pinion";
+    out.push_back({arbor.train.id + "." + name, arbor.train.id, arbor.called() + " " + name + ", " + unit, count, doubted, first});
 }
 
 void ask_of(const JobArbor& arbor, std::vector<CountQuestion>& out) {
@@ -43,13 +44,12 @@ std::string how_to_count(const CountQuestion& question) {
 }
 
 Recount count_again(const CountQuestion& question, const std::string& text) {
-    const Edit<TrainRecord> typed = set_count(question.part, text);
-    if (!question.count.known()) return {false, typed};
-    const std::string before = std::to_string(question.count.value);
-    // Counted twice alike, or said with its own doubt: that stands.
-    const bool agrees = text.find_first_not_of("0123456789 ") == std::string::npos && set_count(question.part, before).name == typed.name;
-    const bool own_doubt = text.find_first_of("?%") != std::string::npos;
-    return {agrees, agrees || own_doubt || question.doubted ? typed : set_count(question.part, text + "?")};
+    TypedCount typed = read_count(question.part, text);
+    const bool plain = typed.count.known() && !typed.trust && !typed.assumed;
+    const bool agrees = plain && typed.count == question.count;
+    // Said with its own doubt, or counted a second time after one: that stands.
+    if (plain && question.count.known() && !agrees && !question.doubted && question.can_be_doubted) typed.trust = doubted_trust;
+    return {agrees, typed.trust.has_value(), set_count(question.part, typed)};
 }
 
 }  // namespace echappe

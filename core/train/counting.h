@@ -12,6 +12,7 @@ struct CountQuestion {
     std::string words;  ///< "Third wheel, teeth"
     Count count;
     bool doubted = false;
+    bool can_be_doubted = true;  ///< the first count on its side of the arbor
     /// Whether it is still to be counted.
     bool open() const { return !count.known(); }
 };
@@ -25,6 +26,7 @@ std::string how_to_count(const CountQuestion& question);
 /// counted once more.
 struct Recount {
     bool agrees = false;
+    bool doubted = false;
     Edit<TrainRecord> edit;
 };
 /// Throws InputError for what is no count.

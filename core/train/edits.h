@@ -1,6 +1,7 @@
 #pragma once
 
 #include "train/derive.h"
+#include "train/typed_count.h"
 #include "workings/edit.h"
 
 namespace echappe {
@@ -16,6 +17,8 @@ Edit<TrainRecord> withdraw_choice();
 /// `part` as in "centre.wheel"; text is a count, "?" when it is lost, "96?" when it is doubted, "96 80%" when it is trusted that
 /// far. Throws InputError.
 Edit<TrainRecord> set_count(const std::string& part, const std::string& text);
+/// Throws InputError, when it is made, for a count that is too large for its side of the arbor.
+Edit<TrainRecord> set_count(const std::string& part, const TypedCount& typed);
 /// A count as it would be typed: "96", "?", "96 80%"; nothing for a part that is not there.
 std::string count_as_typed(const TrainRecord& record, const std::string& part);
 

@@ -7,8 +7,7 @@ namespace echappe {
 const Record& FindInput::record() {
     using In = FindInput;
     static const Record record = [] {
-        std::vector<std::string> hands;
-        for (const NamedPeriod& period : named_periods()) hands.push_back(period.id);
+        const std::vector<std::string> hands = named_period_ids();
         return Record(
             Fields<In>()
                 .add("target", &In::target, "", "turns of the last pinion per turn of the first wheel, a decimal or \"num/den\"",

@@ -31,6 +31,12 @@ const std::vector<NamedPeriod>& named_periods() {
     return periods;
 }
 
+std::vector<std::string> named_period_ids() {
+    std::vector<std::string> ids;
+    for (const NamedPeriod& period : named_periods()) ids.push_back(period.id);
+    return ids;
+}
+
 const NamedPeriod* find_period(const std::string& id) {
     const auto& all = named_periods();
     const auto at = std::find_if(all.begin(), all.end(), [&](const NamedPeriod& p) { return p.id == id; });

@@ -17,6 +17,7 @@ struct NamedPeriod {
 
 /// Civil and astronomical periods (days of 86 400 s, J2000 values).
 const std::vector<NamedPeriod>& named_periods();
+std::vector<std::string> named_period_ids();
 /// nullptr when there is none of this id.
 const NamedPeriod* find_period(const std::string& id);
 

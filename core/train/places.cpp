@@ -8,7 +8,6 @@
 #include "number/numeral.h"
 #include "number/units.h"
 #include "train/edits.h"
-#include "train/written_words.h"
 
 namespace echappe {
 namespace {
@@ -32,11 +31,10 @@ double checked(const TrainRecord& record, const std::string& arbor, const std::s
     return *value;
 }
 
-std::string arbor_called(const TrainRecord& record, const std::string& arbor, const std::string& name) {
-    for (const JobArbor& other : record.arbors)
-        if (written::lower(other.called()) == written::lower(name) || written::lower(other.train.id) == written::lower(name))
-            return other.train.id;
-    refuse(record, arbor, in_quotes(name));
+std::string other_arbor(const TrainRecord& record, const std::string& arbor, const std::string& name) {
+    const JobArbor* other = record.arbor_called(name);
+    if (!other || other->train.id == arbor) refuse(record, arbor, in_quotes(name));
+    return other->train.id;
 }
 
 /// "35.1 from great": the distance and the place it is from.
@@ -44,8 +42,7 @@ std::pair<double, Place> distance_from(const TrainRecord& record, const DerivedT
                                        const std::string& text) {
     const size_t from = text.find(" from ");
     if (from == std::string::npos) refuse(record, arbor, in_quotes(text));
-    const std::string other = arbor_called(record, arbor, as_typed(text.substr(from + 6)));
-    if (other == arbor) refuse(record, arbor, in_quotes(text));
+    const std::string other = other_arbor(record, arbor, as_typed(text.substr(from + 6)));
     return {checked(record, arbor, as_typed(text.substr(0, from)), 1e-3), place_of(derived, other)};
 }
 
@@ -84,12 +81,8 @@ PlaceTyped read_place(const TrainRecord& record, const DerivedTrain& derived, co
         return out;
     }
     // A comma may be decimal: the distances part at "from".
-    size_t cut = std::string::npos;
-    for (size_t at = text.find(" from "); at != std::string::npos; at = text.find(" from ", at + 1)) {
-        const size_t comma = text.find(',', at);
-        if (comma != std::string::npos) cut = comma;
-        break;
-    }
+    const size_t from = text.find(" from ");
+    const size_t cut = from == std::string::npos ? from : text.find(',', from);
     if (cut == std::string::npos) refuse(record, arbor, in_quotes(text));
     const auto [from_a, a] = distance_from(record, derived, arbor, as_typed(text.substr(0, cut)));
     const auto [from_b, b] = distance_from(record, derived, arbor, as_typed(text.substr(cut + 1)));
@@ -205,8 +198,9 @@ Edit<TrainRecord> store_distance(const TrainRecord& record, const DerivedTrain& 
     const std::string typed = as_typed(text);
     const size_t to = typed.find(" to ");
     if (to == std::string::npos) throw InputError(field, in_quotes(typed), "a distance and the other arbor, as in 46.2 to great");
-    const std::string other = arbor_called(record, arbor, as_typed(typed.substr(to + 4)));
-    if (other == arbor) throw InputError(field, in_quotes(typed), "another arbor than itself");
+    const JobArbor* there = record.arbor_called(as_typed(typed.substr(to + 4)));
+    if (!there || there->train.id == arbor) throw InputError(field, in_quotes(typed), "the name of another arbor of this movement");
+    const std::string& other = there->train.id;
     const bool driven = derived.mesh(other, arbor) != nullptr;
     const QuantityKey key = {"centre_distance_mm", {}, driven ? other : arbor, driven ? arbor : other};
     const Reading reading = parse_reading(typed.substr(0, to), base_unit(Dimension::length), field);

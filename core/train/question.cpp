@@ -25,12 +25,12 @@ constexpr const char* takes =
 bool is_digit(char c) { return c >= '0' && c <= '9'; }
 
 /// In small letters, words apart: a comma before a digit that no letter precedes is a decimal comma, any other parts words.
-std::string lower(const std::string& text) {
-    std::string out = as_typed(text);
+std::string words_apart(const std::string& text) {
+    std::string out = lower(as_typed(text));
     for (size_t i = 0; i < out.size(); ++i) {
         const bool begins = i == 0 || out[i - 1] == ' ' || is_digit(out[i - 1]);
         const bool decimal = out[i] == ',' && begins && i + 1 < out.size() && is_digit(out[i + 1]);
-        out[i] = decimal ? '.' : out[i] == ',' || out[i] == ';' ? ' ' : static_cast<char>(std::tolower(static_cast<unsigned char>(out[i])));
+        out[i] = decimal ? '.' : out[i] == ',' || out[i] == ';' ? ' ' : out[i];
     }
     return out;
 }
@@ -60,8 +60,7 @@ CountRange range(std::string word) {
 }
 
 std::string arbor_named(const TrainRecord& record, const std::string& word) {
-    for (const JobArbor& arbor : record.arbors)
-        if (lower(arbor.train.id) == word || lower(arbor.name) == word) return arbor.train.id;
+    if (const JobArbor* arbor = record.arbor_called(word)) return arbor->train.id;
     throw InputError(field, in_quotes(word), "the name of an arbor of this job");
 }
 
@@ -259,7 +258,7 @@ FindResult answer_train_question(const TrainQuestion& question, const Effort& ef
 
 TrainQuestion read_train_question(const TrainRecord& record, const std::string& text, const TrainMeans& means) {
     TrainQuestion question;
-    std::istringstream words(lower(text));
+    std::istringstream words(words_apart(text));
     std::string word;
     if (!(words >> word)) refuse("nothing");
     const bool motion = word == "motion";

@@ -13,12 +13,6 @@ const Unit& typed_unit(const LengthUnit& length, const QuantityKey& key) {
     return dimension == Dimension::length ? length.unit() : base_unit(dimension);
 }
 
-std::string lower(const std::string& text) {
-    std::string out = as_typed(text);
-    for (char& c : out) c = static_cast<char>(std::tolower(static_cast<unsigned char>(c)));
-    return out;
-}
-
 Evidence sized(const TrainRecord& record, const LengthUnit& length, const QuantityKey& key, const std::string& text) {
     const std::string field = record.name_of_quantity(key);
     const Reading reading = parse_reading(text, typed_unit(length, key), field);
@@ -31,7 +25,7 @@ Evidence sized(const TrainRecord& record, const LengthUnit& length, const Quanti
 }
 
 Evidence direction(const TrainRecord& record, const QuantityKey& key, const std::string& text) {
-    const std::string word = lower(text);
+    const std::string word = lower(as_typed(text));
     Evidence out{key, 0, 0};
     if (word == "right" || word == "r" || word == "cw") out.direction = "cw";
     else if (word == "left" || word == "l" || word == "ccw") out.direction = "ccw";

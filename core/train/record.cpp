@@ -3,19 +3,10 @@
 #include <algorithm>
 #include <cmath>
 
+#include "number/numeral.h"
 #include "train/hands.h"
 
 namespace echappe {
-namespace {
-
-std::vector<std::string> hand_names() {
-    std::vector<std::string> names;
-    for (const NamedPeriod& period : named_periods()) names.push_back(period.id);
-    return names;
-}
-
-}  // namespace
-
 const Record& JobArbor::record() {
     using In = JobArbor;
     static const Record record =
@@ -30,7 +21,7 @@ const Record& JobArbor::record() {
                  between(0.001, 0.999))
             .add("wheel_trust", &In::wheel_trust, "", "the same of the wheel's count", between(0.001, 0.999))
             .add("hand", &In::hand, "", "what the hand on it shows")
-            .choices(hand_names())
+            .choices(named_period_ids())
             .add("position_mm", &In::position_mm, "mm", "x, y of its hole, seen from the dial", between(-10000, 10000));
     return record;
 }
@@ -99,6 +90,13 @@ const JobArbor* TrainRecord::arbor(const std::string& id) const {
 const Choice* TrainRecord::choice(const std::string& part) const {
     const auto at = std::find_if(choices.begin(), choices.end(), [&](const Choice& c) { return c.part == part; });
     return at == choices.end() ? nullptr : &*at;
+}
+
+const JobArbor* TrainRecord::arbor_called(const std::string& name) const {
+    const std::string wanted = lower(name);
+    for (const JobArbor& arbor : arbors)
+        if (lower(arbor.called()) == wanted || lower(arbor.train.id) == wanted) return &arbor;
+    return nullptr;
 }
 
 std::string TrainRecord::name_of_arbor(const std::string& id) const {

@@ -65,6 +65,8 @@ struct TrainRecord {
     const JobArbor* arbor(const std::string& id) const;
     const Choice* choice(const std::string& part) const;
     std::string name_of_arbor(const std::string& id) const;
+    /// By its name or its id, in any case of letters; nullptr when there is none.
+    const JobArbor* arbor_called(const std::string& name) const;
     /// "centre to third, centre distance", with the arbors' names.
     std::string name_of_quantity(QuantityKey key) const;
     /// Decimals that matter in a length shown in this unit: one more under a watch's plate.

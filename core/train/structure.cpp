@@ -111,6 +111,14 @@ public:
         return id;
     }
 
+    static std::string free_wheel_name(const JobArbor& arbor) {
+        const auto taken = [&](const std::string& name) {
+            return std::any_of(arbor.train.wheels.begin(), arbor.train.wheels.end(), [&](const WheelInput& w) { return w.name == name; });
+        };
+        for (size_t n = arbor.train.wheels.size() + 2;; ++n)
+            if (const std::string name = "wheel-" + std::to_string(n); !taken(name)) return name;
+    }
+
     static bool idle_wheel(const JobArbor& arbor) {
         return (arbor.train.wheel.present() && (!arbor.train.drives || arbor.train.drives->empty())) ||
                std::any_of(arbor.train.wheels.begin(), arbor.train.wheels.end(), [](const WheelInput& w) { return w.drives.empty(); });
@@ -182,12 +190,9 @@ void branch(TrainRecord& record, const std::string& id) {
     JobArbor fresh = s.fresh(s.free_name(from.called() + " branch"));
     fresh.train.pinion = Count::lost();
     const std::string fresh_id = fresh.train.id;
-    std::string name = "wheel-" + std::to_string(from.train.wheels.size() + 2);
-    while (std::any_of(from.train.wheels.begin(), from.train.wheels.end(), [&](const WheelInput& w) { return w.name == name; }))
-        name += "b";
     const bool idle = from.train.wheel.present() && from.train.drives && from.train.drives->empty() && record.escape_arbor != id;
     if (idle) from.train.drives->push_back(fresh_id);
-    else from.train.wheels.push_back({name, Count::lost(), {fresh_id}});
+    else from.train.wheels.push_back({Structure::free_wheel_name(from), Count::lost(), {fresh_id}});
     const std::string called = from.called();
     s.put(std::move(fresh), id, true);
     record.trains.push_back({s.free_train_id("from-" + id), "From " + called, {id, fresh_id}});
@@ -242,7 +247,7 @@ void away(TrainRecord& record, const std::string& id) {
     if (record.arbors.empty()) record.reference = {};
 }
 
-std::string capitalised(std::string name, const char* what) {
+std::string checked_name(std::string name, const char* what) {
     name = as_typed(name);
     if (name.empty()) throw InputError("name", "nothing", std::string("a word for the ") + what);
     constexpr size_t longest = 120;
@@ -268,7 +273,7 @@ Edit<TrainRecord> add_branch(const TrainRecord& record, const std::string& arbor
 }
 
 Edit<TrainRecord> add_train(const TrainRecord&, const std::string& name) {
-    const std::string called = capitalised(name, "train");
+    const std::string called = checked_name(name, "train");
     return {"The train " + called, [=](TrainRecord& out) {
                 Structure s(out);
                 JobArbor great = s.fresh(s.free_name(out.arbors.empty() ? "Great" : called + " great"));
@@ -299,7 +304,7 @@ std::vector<std::string> driven_by(const TrainRecord& record, const std::string&
 
 Edit<TrainRecord> rename_arbor(const TrainRecord& record, const std::string& arbor, const std::string& name) {
     throw_unless_there(record, arbor);
-    const std::string called = capitalised(name, "arbor");
+    const std::string called = checked_name(name, "arbor");
     return {"Call " + record.name_of_arbor(arbor) + " " + called, [=](TrainRecord& out) {
                 for (JobArbor& one : out.arbors)
                     if (one.train.id == arbor) one.name = called;
@@ -307,7 +312,7 @@ Edit<TrainRecord> rename_arbor(const TrainRecord& record, const std::string& arb
 }
 
 Edit<TrainRecord> rename_train(const TrainRecord&, const std::string& train, const std::string& name) {
-    const std::string called = capitalised(name, "train");
+    const std::string called = checked_name(name, "train");
     return {"Call the train " + called, [=](TrainRecord& out) {
                 for (TrainList& list : out.trains)
                     if (list.id == train) list.name = called;
@@ -320,21 +325,14 @@ Edit<TrainRecord> add_wheel(const TrainRecord& record, const std::string& arbor)
                 Structure s(out);
                 JobArbor& one = s.arbor(arbor);
                 if (!one.train.wheel.present()) return Structure::need_wheel(one);
-                std::string name = "wheel-" + std::to_string(one.train.wheels.size() + 2);
-                while (std::any_of(one.train.wheels.begin(), one.train.wheels.end(), [&](const WheelInput& w) { return w.name == name; }))
-                    name += "b";
-                one.train.wheels.push_back({name, Count::lost(), {}});
+                one.train.wheels.push_back({Structure::free_wheel_name(one), Count::lost(), {}});
             }};
 }
 
 Edit<TrainRecord> set_hand(const TrainRecord& record, const std::string& arbor, const std::string& shows) {
     throw_unless_there(record, arbor);
     const std::string id = as_typed(shows);
-    if (!id.empty() && !find_period(id)) {
-        std::string all;
-        for (const NamedPeriod& period : named_periods()) all += (all.empty() ? "" : ", ") + period.id;
-        throw InputError("hand", in_quotes(shows), all);
-    }
+    if (!id.empty() && !find_period(id)) throw InputError("hand", in_quotes(shows), listed(named_period_ids()));
     return {id.empty() ? "No hand on " + record.name_of_arbor(arbor) : "A hand on " + record.name_of_arbor(arbor) + ": " + id,
             [=](TrainRecord& out) {
                 for (JobArbor& one : out.arbors)

@@ -14,8 +14,6 @@ namespace {
 
 using namespace written;
 
-constexpr long long least_teeth = 4, most_teeth = 1000, most_leaves = 200;
-
 /// An arbor of a train as it stands in the text; `def` is the one it is counted in.
 struct Entry {
     ArborItem item;
@@ -221,9 +219,9 @@ private:
     // ---- counts ----
 
     static void check(const CountItem& count, bool driven) {
-        const long long most = driven ? most_leaves : most_teeth;
-        if (count.count.known() && (count.count.value < least_teeth || count.count.value > most))
-            refuse(count.word, std::to_string(least_teeth) + " to " + std::to_string(most) + (driven ? " leaves" : " teeth"));
+        const Range& range = count_range(driven);
+        if (count.count.known() && !range.holds(static_cast<double>(count.count.value)))
+            refuse(count.word, range.sentence() + (driven ? " leaves" : " teeth"));
     }
 
     void take_counts() {

@@ -10,8 +10,6 @@
 namespace echappe::written {
 namespace {
 
-constexpr double doubted_trust = 0.5;  ///< of a count followed by a question mark
-
 std::string joined(const std::vector<Word>& words, size_t from, size_t to, const char* between = " ") {
     std::string text;
     for (size_t i = from; i < to && i < words.size(); ++i) text += (text.empty() ? "" : between) + words[i].text;
@@ -107,17 +105,17 @@ private:
     ArborItem m_out;
 
     bool here(char sign) const { return m_at < m_words.size() && m_words[m_at].sign(sign); }
-    bool count_at(size_t at) const { return at < m_words.size() && (m_words[at].is == Word::Is::number || m_words[at].sign('?')); }
+    bool is_count(size_t at) const { return at < m_words.size() && (m_words[at].is == Word::Is::number || m_words[at].sign('?')); }
     bool at_lantern() const {
         return m_at + 1 < m_words.size() && m_words[m_at].says("lantern") &&
-               (count_at(m_at + 1) || m_words[m_at + 1].sign('/') || m_words[m_at + 1].sign('+'));
+               (is_count(m_at + 1) || m_words[m_at + 1].sign('/') || m_words[m_at + 1].sign('+'));
     }
 
     /// What the model cannot hold is said before it is taken for a name.
     void refuse_what_cannot_be() const {
         for (size_t i = 0; i + 1 < m_words.size(); ++i)
             for (const char* word : {"internal", "planet", "planetary", "epicyclic", "differential"})
-                if (m_words[i].says(word) && count_at(i + 1))
+                if (m_words[i].says(word) && is_count(i + 1))
                     refuse(m_words[i], "wheels that turn each other from outside: internal teeth and planets cannot be held yet");
     }
 
@@ -132,13 +130,13 @@ private:
 
     std::vector<CountItem> group() {
         std::vector<CountItem> counts;
-        if (count_at(m_at)) counts.push_back(count({}));
+        if (is_count(m_at)) counts.push_back(count({}));
         while (here('+')) {
             ++m_at;
             std::string called;
             for (; m_at < m_words.size() && (m_words[m_at].is == Word::Is::name || m_words[m_at].is == Word::Is::quoted); ++m_at)
                 called += (called.empty() ? "" : " ") + m_words[m_at].text;
-            if (!count_at(m_at)) refuse_here("a count behind +, as in 96 + 64");
+            if (!is_count(m_at)) refuse_here("a count behind +, as in 96 + 64");
             if (counts.empty()) counts.emplace_back();  // the first on this side is not there
             counts.push_back(count(called));
         }
@@ -149,28 +147,7 @@ private:
         CountItem out;
         out.word = m_words[m_at];
         out.name = called;
-        if (m_words[m_at].sign('?')) {
-            out.count = Count::lost();
-            ++m_at;
-            return out;
-        }
-        const auto value = read_whole(m_words[m_at].text);
-        if (!value) refuse_here("a whole number of teeth");
-        out.count = Count(*value);
-        ++m_at;
-        if (here('?')) {
-            out.trust = doubted_trust;
-            ++m_at;
-        } else if (m_at + 1 < m_words.size() && m_words[m_at].is == Word::Is::number && m_words[m_at + 1].sign('%')) {
-            const auto percent = read_number(m_words[m_at].text);
-            if (!percent || *percent < 0.1 || *percent > 99.9) refuse_here("how far the count is trusted, 1 to 99 %");
-            out.trust = *percent / 100;
-            m_at += 2;
-        }
-        if (m_at < m_words.size() && m_words[m_at].says("assumed")) {
-            out.assumed = true;
-            ++m_at;
-        }
+        static_cast<TypedCount&>(out) = written::count_at(m_words, m_at);
         return out;
     }
 
@@ -330,13 +307,37 @@ void refuse(const Word& word, const std::string& accepts) { refuse(word.at, word
 
 void refuse(size_t at, size_t length, const std::string& got, const std::string& accepts) { throw Fault{{at, length, got, accepts}}; }
 
+TypedCount count_at(const std::vector<Word>& words, size_t& at) {
+    const auto sign = [&](char c) { return at < words.size() && words[at].sign(c); };
+    const std::string takes = "a whole number of teeth, or ?";
+    if (at >= words.size()) refuse(words.empty() ? 0 : words.back().end(), 0, "nothing", takes);
+    if (sign('?')) return ++at, TypedCount{Count::lost(), {}, false};
+    const auto value = words[at].is == Word::Is::number ? read_whole(words[at].text) : std::nullopt;
+    if (!value) refuse(words[at], takes);
+    TypedCount out{Count(*value), {}, false};
+    ++at;
+    if (sign('?')) {
+        out.trust = doubted_trust;
+        ++at;
+    } else if (at + 1 < words.size() && words[at].is == Word::Is::number && words[at + 1].sign('%')) {
+        const auto percent = read_number(words[at].text);
+        const Range& range = JobArbor::record().find("wheel_trust")->range;
+        if (!percent || !range.holds(*percent / 100)) refuse(words[at], "how far the count is trusted, 1 to 99 %");
+        out.trust = *percent / 100;
+        at += 2;
+    }
+    if (at < words.size() && words[at].says("assumed")) {
+        out.assumed = true;
+        ++at;
+    }
+    return out;
+}
+
 std::string hand_of(const std::vector<Word>& words) {
     const std::string shows = lower(joined(words, 0, words.size(), "-"));
     for (const std::string& id : {shows, shows + "s"})
         if (find_period(id)) return id;
-    std::string all;
-    for (const NamedPeriod& period : named_periods()) all += (all.empty() ? "" : ", ") + period.id;
-    refuse(words.front().at, words.back().end() - words.front().at, in_quotes(shows), "what a hand shows: " + all);
+    refuse(words.front().at, words.back().end() - words.front().at, in_quotes(shows), "what a hand shows: " + listed(named_period_ids()));
 }
 
 ItemRead read_item(const Item& item) {

@@ -4,19 +4,16 @@
 #include <variant>
 
 #include "number/rational.h"
-#include "train/train.h"
+#include "train/typed_count.h"
 #include "train/written.h"
 #include "train/written_words.h"
 
 namespace echappe::written {
 
-/// A count as written: "96", "?", "96?", "96 80%", "96 assumed", and the name of one that is not the first on its side.
-struct CountItem {
+/// A count as written, and the name of one that is not the first on its side.
+struct CountItem : TypedCount {
     Word word;
     std::string name;
-    Count count;
-    std::optional<double> trust;
-    bool assumed = false;
 };
 
 /// An arbor, and a wheel of it where one is told: "great tide", "centre 64".
@@ -82,6 +79,8 @@ struct Fault {
 [[noreturn]] void refuse(const Word& word, const std::string& accepts);
 [[noreturn]] void refuse(size_t at, size_t length, const std::string& got, const std::string& accepts);
 
+/// The count that stands there; `at` is moved behind it. Throws Fault.
+TypedCount count_at(const std::vector<Word>& words, size_t& at);
 /// What stands between two commas. Throws Fault.
 ItemRead read_item(const Item& item);
 

@@ -2,9 +2,11 @@
 #include <map>
 #include <set>
 
+#include "number/numeral.h"
 #include "number/units.h"
 #include "train/derive.h"
 #include "train/hands.h"
+#include "train/typed_count.h"
 #include "train/written.h"
 #include "train/written_words.h"
 
@@ -12,8 +14,6 @@ namespace echappe {
 namespace {
 
 using namespace written;
-
-constexpr double doubted_trust = 0.5;
 
 /// Whether the text is cut into these very words again, none of them one that means something.
 bool plain(const std::string& name) {
@@ -168,13 +168,10 @@ private:
         const Count& first = driven ? arbor.train.pinion : arbor.train.wheel;
         const auto& trust = driven ? arbor.pinion_trust : arbor.wheel_trust;
         const std::string& state = driven ? arbor.pinion_state : arbor.wheel_state;
-        std::string text;
-        if (first.present()) text = first.known() ? std::to_string(first.value) : "?";
-        if (first.known() && trust) text += *trust == doubted_trust ? "?" : " " + print_plain(100 * *trust) + "%";
-        if (first.known() && state == "assumed") text += " assumed";
+        std::string text = write_count({first, first.known() ? trust : std::nullopt, first.known() && state == "assumed"});
         const auto more = [&](const std::string& name, const Count& count, const std::string& side, size_t i) {
-            text += (text.empty() ? "+ " : " + ") + (usual_part(name, side, i) ? "" : part_name(name) + " ") +
-                    (count.known() ? std::to_string(count.value) : "?");
+            text +=
+                (text.empty() ? "+ " : " + ") + (usual_part(name, side, i) ? "" : part_name(name) + " ") + write_count({count, {}, false});
         };
         if (driven)
             for (size_t i = 0; i < arbor.train.pinions.size(); ++i)

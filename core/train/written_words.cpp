@@ -3,6 +3,8 @@
 #include <algorithm>
 #include <cctype>
 
+#include "number/numeral.h"
+
 namespace echappe::written {
 namespace {
 
@@ -131,12 +133,6 @@ private:
 bool Word::says(std::string_view word) const { return is == Is::name && lower(text) == word; }
 
 std::vector<Statement> statements_of(std::string_view text) { return Cutter(text).cut(); }
-
-std::string lower(std::string_view text) {
-    std::string out(text);
-    for (char& c : out) c = static_cast<char>(std::tolower(static_cast<unsigned char>(c)));
-    return out;
-}
 
 std::string capital(std::string text) {
     if (!text.empty()) text[0] = static_cast<char>(std::toupper(static_cast<unsigned char>(text[0])));

@@ -37,7 +37,6 @@ struct Statement {
 /// Cuts the text at line ends, semicolons, colons and commas that stand in no quotation marks. An empty item stands for nothing.
 std::vector<Statement> statements_of(std::string_view text);
 
-std::string lower(std::string_view text);
 /// "Great" for "great".
 std::string capital(std::string text);
 

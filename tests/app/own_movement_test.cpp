@@ -5,6 +5,7 @@
 #include "app/bench.h"
 #include "job/file.h"
 #include "job/kinds.h"
+#include "job/new_job.h"
 #include "shell/job_sheet.h"
 #include "support/changes.h"
 #include "support/demo.h"
@@ -214,6 +215,18 @@ TEST_CASE("title and owner are asked when wanted and kept as one edit") {
     CHECK(bench.job().title == "Ropewalk turret dial");
     CHECK(bench.job().owner == "the Ropewalk");
     CHECK(bench.document().undo_stack()->count() == 1);
+}
+
+TEST_CASE("a movement that was written on the command line is an edit that is not saved yet, and the sheet does not lie over it") {
+    EmptyBench bench;
+    bench.window.jobs().begin(new_job("144, 12/96, ?/?, 12/30; 3600 beats"));
+    Bench::settle();
+    CHECK_FALSE(bench.paper().isVisible());
+    CHECK(bench.document().dirty());
+    CHECK(bench.document().journal().begun());
+    CHECK(bench.document().selection().subject() == "third");
+    bench.document().undo_stack()->undo();
+    CHECK(bench.job() == Job());
 }
 
 TEST_CASE("a strike stands beside the going train, on the ladder and in the file") {

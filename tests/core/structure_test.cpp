@@ -6,6 +6,7 @@
 #include "support/changes.h"
 #include "support/demo.h"
 #include "topic.h"
+#include "train/counting.h"
 #include "train/edits.h"
 
 using namespace echappe;
@@ -98,6 +99,43 @@ TEST_CASE("a hand, a turn and an escape wheel are told where they are, in words 
     CHECK_THROWS_AS(rename_arbor(job.train, "great", "  "), InputError);
     CHECK(changed(job, set_winding("16.3")).train.winding_turns == 16.3);
     CHECK_THROWS_AS(set_winding("many"), InputError);
+}
+
+TEST_CASE("a count is read in one way, whoever types it, and is as large as its side of the arbor takes") {
+    for (const char* text : {"96", "?", "96?", "96 80%", "96 7%", "96 12.5%", "96 assumed", "96? assumed"})
+        CHECK(write_count(read_count("a.wheel", text)) == text);
+    CHECK(read_count("a.wheel", " 96 ").count == Count(96));
+    for (const char* wrong : {"", "x", "96 x", "96%", "96 0%", "96 100%", "96/12", "96, 12", "9 6", "-96", "96.5", "96??"})
+        CHECK_THROWS_AS(read_count("a.wheel", wrong), InputError);
+    Job job = new_job("144 + tide 64, 12 + cannon 10/96, 12/30");
+    const auto put = [&](const char* part, const char* text) { set_count(part, text).change(job.train); };
+    CHECK_THROWS_AS(put("centre.cannon", "500"), InputError);
+    put("great.tide", "500");
+    CHECK(job.train.arbor("great")->train.wheels[0].teeth == Count(500));
+    CHECK_THROWS_AS(put("great.wheel", "3"), InputError);
+    CHECK_THROWS_AS(put("great.tide", "64?"), InputError);
+    put("great.wheel", "144 assumed");
+    CHECK(count_as_typed(job.train, "great.wheel") == "144 assumed");
+    put("great.wheel", "144");
+    CHECK(job.train.arbor("great")->wheel_state == "counted");
+    CHECK(job_from_text(job_to_text(job)).faults.empty());
+}
+
+TEST_CASE("counted again alike a count agrees, otherwise it is doubted once, and a further wheel is taken as it is counted") {
+    const Job job = new_job("144 + tide 64, 12/96?, 12/30");
+    const auto round = counting_round(job.train);
+    const auto again = [&](const char* part, const char* text) {
+        return count_again(*std::find_if(round.begin(), round.end(), [&](const CountQuestion& q) { return q.part == part; }), text);
+    };
+    const auto after = [&](const char* part, const char* text) { return count_as_typed(changed(job, again(part, text).edit).train, part); };
+    CHECK(again("great.wheel", "144").agrees);
+    CHECK(after("great.wheel", "144") == "144");
+    CHECK(after("great.wheel", "143") == "143?");
+    CHECK(after("great.wheel", "143 80%") == "143 80%");
+    CHECK(after("centre.wheel", "95") == "95");
+    CHECK(after("centre.wheel", "96") == "96");
+    CHECK(after("great.tide", "65") == "65");
+    CHECK_FALSE(again("great.tide", "65").agrees);
 }
 
 TEST_CASE("any twenty-five changes of structure leave a job that is whole, derives and reads back the same") {

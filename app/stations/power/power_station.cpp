@@ -1,11 +1,11 @@
 #include "stations/power/power_station.h"
 
-#include <QDate>
 #include <QKeyEvent>
 #include <QMouseEvent>
 #include <algorithm>
 #include <cmath>
 
+#include "document/today.h"
 #include "number/input_error.h"
 #include "number/units.h"
 #include "theme/theme.h"
@@ -229,7 +229,7 @@ SumCard::Tab PowerStation::outcomes() const {
                 const std::string decision = word.substr(0, space), school = space == std::string::npos ? "torque" : word.substr(space + 1);
                 if ((decision != "kept" && decision != "replaced") || (school != "ratio" && school != "torque"))
                     throw InputError("decided today", "\"" + word + "\"", "kept or replaced, then ratio or torque");
-                all.push_back({QDate::currentDate().toString(Qt::ISODate).toStdString(), decision, school, ""});
+                all.push_back({today(), decision, school, ""});
             }};
 }
 

@@ -51,6 +51,7 @@ TrainStation::TrainStation(const Workbench& bench)
     });
     connect(&m_search, &TrainSearch::moved, this, qOverload<>(&QWidget::update));
     connect(m_writing, &WritingSheet::closed, this, &TrainStation::written);
+    connect(m_writing, &WritingSheet::told, this, &TrainStation::told);
     connect(m_writing, &WritingSheet::resized, this, &TrainStation::place_sheets);
     connect(&m_document, &Document::opened, m_writing, &WritingSheet::drop);
     connect(&m_document, &Document::opened, this, [this] {
@@ -155,11 +156,10 @@ double TrainStation::paint_weighing(QPainter& painter, double y) {
 
 double TrainStation::paint_too_many(QPainter& painter, double y) {
     const Theme& t = theme();
-    long long lost = 0;
-    for (const DerivedArbor& arbor : m_document.derived().train.arbors)
-        for (const DerivedCount& count : {arbor.wheel, arbor.pinion}) lost += count.count.present() && !count.count.known() ? 1 : 0;
+    const auto all = counting_round(m_document.job().train);
+    const auto open = std::count_if(all.begin(), all.end(), [](const CountQuestion& question) { return question.open(); });
     write(painter, word_font(8.5, true), t.steel, {column_x, y}, tr("TO BE COUNTED"));
-    write(painter, figure_font(22, true), t.ink, {column_x, y + 36}, QString::number(lost));
+    write(painter, figure_font(22, true), t.ink, {column_x, y + 36}, QString::number(open));
     write(painter, word_font(9), t.steel, {column_x + 44, y + 36}, tr("wheels and pinions"));
     y += write_wrapped(painter, word_font(9), t.steel, {column_x, y + 52}, left_column - column_x - 14,
                        tr("Give what can be counted. When only a few are left, what keeps time and fits the holes tells them."));

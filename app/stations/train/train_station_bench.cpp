@@ -25,9 +25,11 @@ void TrainStation::written() {
     update();
 }
 
-/// An empty bench has nothing to show but the sheet to write on.
+/// An empty bench has nothing to show but the sheet to write on; a movement that came otherwise takes its place.
 void TrainStation::follow_job() {
-    if (m_document.job().train.arbors.empty() && !m_writing->isVisible()) write_down();
+    const bool empty = m_document.job().train.arbors.empty();
+    if (empty && m_writing->isHidden()) write_down();
+    if (!empty && !m_writing->isHidden() && m_writing->text().trimmed().isEmpty()) m_writing->drop();
     // Begun on a movement with too much open, counting goes on to the last.
     m_taking_in = m_document.derived().train.too_many || (m_taking_in && m_counting.some_open());
     update();

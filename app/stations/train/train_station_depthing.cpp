@@ -190,8 +190,7 @@ void TrainStation::mouseMoveEvent(QMouseEvent* event) {
     if (!m_dragged.empty() && (event->buttons() & Qt::LeftButton)) {
         const bool far = m_dragged_view || (event->position() - m_dragged_from).manhattanLength() > QApplication::startDragDistance();
         if (!far) return;
-        static int sessions = 1'000'000;  // apart from those of the sheet that is written on
-        if (!m_dragged_view) m_drag_session = ++sessions;
+        if (!m_dragged_view) m_drag_session = m_document.begin_session();
         return attempt([&] { drag_hole(event->position()); });
     }
     if (!m_hole_dragged) return Canvas::mouseMoveEvent(event);

@@ -215,7 +215,7 @@ void TrainStation::paint_next(QPainter& painter, const View& view) {
     }
     const double drop = derived.train.next_bits.value_or(0);
     const QString bits = drop < 0.1 ? tr("under 0.1") : QString::number(drop, 'f', 1);
-    const QRectF box(std::max(at.x() - 214, left_column + 30.0), at.y() - 128, 176, 40);
+    const QRectF box(std::max(at.x() - 214, left_column + 30.0), std::max(at.y() - 128, top() + 8), 176, 40);
     painter.setPen(QPen(t.amber, 1));
     painter.drawLine(at, box.bottomRight() - QPointF(12, 0));
     painter.setBrush(t.sheet);

@@ -25,7 +25,7 @@ int place_of_byte(const std::string& text, size_t byte) {
 
 WritingSheet::WritingSheet(Document& document, QWidget* parent) : QWidget(parent), m_document(document), m_text(new QPlainTextEdit(this)) {
     m_text->setAccessibleName(tr("the train, written down"));
-    m_text->setFont(figure_font(15));
+    m_text->setFont(figure_font(18));
     m_text->setFrameShape(QFrame::NoFrame);
     m_text->setTabChangesFocus(false);
     m_text->setPlaceholderText(tr("144, 12/96, ?/?, 12/30"));
@@ -41,8 +41,7 @@ WritingSheet::WritingSheet(Document& document, QWidget* parent) : QWidget(parent
 }
 
 void WritingSheet::open() {
-    static int sessions = 0;
-    m_session = ++sessions;
+    m_session = m_document.begin_session();
     m_train = m_document.job().train;
     m_teeth = m_document.job().teeth;
     m_opening = true;
@@ -63,6 +62,8 @@ void WritingSheet::finish() {
     m_unread = m_faults.empty() ? QString() : text();
     hide();
     emit closed();
+    if (!m_unread.isEmpty())
+        emit told(tr("The text has a word that cannot be read: it is kept as it stands, and Ctrl+W goes back to it."), true);
 }
 
 void WritingSheet::write(const QString& text) {
@@ -160,7 +161,7 @@ void WritingSheet::resizeEvent(QResizeEvent*) {
 QString WritingSheet::what_it_takes() const {
     if (!m_faults.empty()) {
         const WrittenFault& fault = m_faults.front();
-        return tr("%1: got %2, takes %3").arg(tr("Not read")).arg(words(fault.got), words(fault.accepts));
+        return tr("Not read: got %1, takes %2").arg(words(fault.got), words(fault.accepts));
     }
     if (text().trimmed().isEmpty())
         return tr("From the power up, pinion over wheel; ? where a count is lost. The movement grows as you write.");

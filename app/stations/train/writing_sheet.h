@@ -37,6 +37,7 @@ public:
 
 signals:
     void closed();
+    void told(const QString& sentence, bool fault);
     void resized();
 
 protected:
