@@ -9,7 +9,7 @@ namespace echappe {
 
 InPlaceEditor::InPlaceEditor(QWidget* parent) : QLineEdit(parent) {
     hide();
-    setFont(figure_font(15));
+    setFont(type(Type::head, true));
     setAlignment(Qt::AlignCenter);
     setMaxLength(longest_entry);
     connect(this, &QLineEdit::textEdited, this, [this](const QString& typed) {

@@ -52,6 +52,15 @@ const LaidOut& laid_out(const Inscription& what) {
 
 double width_of(const QFont& font, const QString& text) { return laid_out({font, text}).text.size().width(); }
 
+QFont type_to_fit(Type size, bool bold, const QString& text, double width) {
+    QFont font = type(size, bold);
+    const double wide = width_of(font, text);
+    if (wide > width) font.setPointSizeF(font.pointSizeF() * std::max(0.0, width) / wide);
+    return font;
+}
+
+QString elided(const QFont& font, const QString& text, double width) { return QFontMetricsF(font).elidedText(text, Qt::ElideRight, width); }
+
 double write(QPainter& painter, const QFont& font, const QColor& colour, QPointF baseline, const QString& text, int align) {
     const LaidOut& line = laid_out({font, text});
     const double width = line.text.size().width();

@@ -3,10 +3,16 @@
 #include <QPainter>
 #include <QString>
 
+#include "theme/theme.h"
+
 namespace echappe {
 
 /// Width of a line of text, from the store of what was laid out before.
 double width_of(const QFont& font, const QString& text);
+/// A size of type, or as much less as a text needs to be no wider than that.
+QFont type_to_fit(Type size, bool bold, const QString& text, double width);
+/// As much of a text as a width holds.
+QString elided(const QFont& font, const QString& text, double width);
 /// Text at a baseline; returns its width. Align −1 left, 0 middle, 1 right of x.
 double write(QPainter& painter, const QFont& font, const QColor& colour, QPointF baseline, const QString& text, int align = -1);
 /// Text wrapped in a width from a top left corner; returns its height.

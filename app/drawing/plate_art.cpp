@@ -192,8 +192,8 @@ std::optional<QPointF> Labels::room_for(QPointF at, double radius, QSizeF size, 
 
 void Labels::write_beside(QPainter& painter, QPointF at, double radius, const QRectF& within, const QString& name, const QColor& name_ink,
                           const QString& what, const QColor& what_ink) {
-    const QFont bold = word_font(9, true);
-    const QFont plain = word_font(8.5);
+    const QFont bold = type(Type::note, true);
+    const QFont plain = type(Type::note);
     const double wide = std::max(width_of(bold, name), width_of(plain, what));
     const auto corner = room_for(at, radius, QSizeF(wide, 26), within);
     if (!corner) return;

@@ -29,7 +29,7 @@ CalliperLine::CalliperLine(Document& document, QWidget* parent)
       m_round(&m_solver),
       m_line(new QLineEdit(this)) {
     setFixedHeight(70);
-    m_line->setFont(figure_font(18));
+    m_line->setFont(type(Type::great, true));
     m_line->setAccessibleName(tr("Reading"));
     m_line->setMaxLength(longest_entry);
     m_line->installEventFilter(this);
@@ -198,7 +198,7 @@ bool CalliperLine::wants(const QKeyEvent& key) const {
     return text[0].isDigit() || QString::fromUtf8("+-.,−±").contains(text[0]) || (now && now->letters.contains(text[0]));
 }
 
-void CalliperLine::type(QKeyEvent& key) {
+void CalliperLine::take_key(QKeyEvent& key) {
     if (!m_line->isEnabled()) return tell(tr("“%1” goes nowhere: nothing is asked here.").arg(key.text()), true);
     if (!m_line->hasFocus()) {
         m_line->setFocus();
@@ -264,12 +264,12 @@ void CalliperLine::paint(QPainter& painter) {
     painter.fillRect(QRectF(0, 0, width(), 2), t.ink);
     m_round->paint_instrument(painter, {18, 28});
     const auto now = m_round->asked();
-    write(painter, word_font(9), t.steel, {label_x, 20}, now ? now->name : tr("nothing to measure here"));
-    if (now) write(painter, word_font(10), t.steel, {label_x + 196, 52}, now->typed_as);
+    write(painter, type(Type::note), t.steel, {label_x, 20}, now ? now->name : tr("nothing to measure here"));
+    if (now) write(painter, type(Type::text), t.steel, {label_x + 196, 52}, now->typed_as);
     const double room = width() - words_x - tray_width - 16;
-    const double name_wide = now ? width_of(word_font(9), now->name) : 0;
+    const double name_wide = now ? width_of(type(Type::note), now->name) : 0;
     const double keys_x = std::max(words_x, label_x + name_wide + 18);
-    const QFont small = word_font(8.5);
+    const QFont small = type(Type::note);
     if (now)
         write(painter, small, t.steel, {keys_x, 20},
               QFontMetricsF(small).elidedText(m_round->keys(), Qt::ElideRight, words_x + room - keys_x));
@@ -279,9 +279,9 @@ void CalliperLine::paint(QPainter& painter) {
     painter.setPen(QPen(t.rule, 1));
     painter.setBrush(t.ground);
     painter.drawRect(tray);
-    write(painter, word_font(8.5), t.steel, tray.topLeft() + QPointF(12, 18), tr("%1, SIMULATED").arg(m_round->instrument()));
-    write(painter, word_font(9), t.ink, tray.topLeft() + QPointF(12, 36), m_round->precision());
-    write(painter, word_font(9.5, true), t.blued, tray.topRight() + QPointF(-12, 18), tr("read F3"), 1);
+    write(painter, type(Type::note), t.steel, tray.topLeft() + QPointF(12, 18), tr("%1, SIMULATED").arg(m_round->instrument()));
+    write(painter, type(Type::note), t.ink, tray.topLeft() + QPointF(12, 36), m_round->precision());
+    write(painter, type(Type::text, true), t.blued, tray.topRight() + QPointF(-12, 18), tr("read F3"), 1);
     place({"simulated",
            tray,
            [this] { send_simulated(); },
@@ -292,7 +292,7 @@ void CalliperLine::paint(QPainter& painter) {
 /// What was just said, else what is still to be kept elsewhere, else a word about the question.
 void CalliperLine::paint_message(QPainter& painter, double x, double room) {
     const Theme& t = theme();
-    const QFont font = word_font(9);
+    const QFont font = type(Type::note);
     if (!m_message.isEmpty()) {
         write_wrapped(painter, font, m_fault ? t.ruby : t.blued, {x, 29}, room, m_message);
     } else if (!m_unkept.empty()) {

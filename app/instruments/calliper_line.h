@@ -42,7 +42,7 @@ public:
     /// can be typed while something stands there.
     bool wants(const QKeyEvent& key) const;
     /// Types it there.
-    void type(QKeyEvent& key);
+    void take_key(QKeyEvent& key);
 
     /// What was typed and not kept, each with what for.
     QStringList unkept() const;

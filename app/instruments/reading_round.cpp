@@ -15,10 +15,7 @@
 namespace echappe {
 namespace {
 
-QString length(const Job& job, double mm) {
-    const Unit& unit = *find_unit(job.length.symbol, Dimension::length);
-    return words(print_in(mm, unit, job.length_decimals(), false));
-}
+QString length(const Job& job, double mm) { return words(job.length.write(mm, job.length_decimals(), false)); }
 
 InputError no_instrument() { return {"instrument", "none here", "the demo's, or your own: type the reading"}; }
 

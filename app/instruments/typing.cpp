@@ -26,7 +26,7 @@ bool Typing::eventFilter(QObject* watched, QEvent* event) {
         return true;
     }
     if (event->type() == QEvent::KeyPress && is_typed(watched, *event)) {
-        m_line.type(*static_cast<QKeyEvent*>(event));
+        m_line.take_key(*static_cast<QKeyEvent*>(event));
         return true;
     }
     return QObject::eventFilter(watched, event);

@@ -86,12 +86,12 @@ void Ladder::paint(QPainter& painter) {
     painter.fillRect(rect(), t.sheet);
     painter.fillRect(QRectF(width() - 1, 0, 1, height()), t.rule);
     if (m_content.rungs.empty()) {
-        write_wrapped(painter, word_font(10), t.steel, {18, 30}, width() - 36,
+        write_wrapped(painter, type(Type::text), t.steel, {18, 30}, width() - 36,
                       tr("The train stands here as it is written down, rung by rung as the power climbs."));
         return;
     }
-    write(painter, word_font(8.5, true), t.steel, {18, 27}, m_content.train);
-    write(painter, word_font(8), m_content.several ? t.blued : t.steel, {206.0, 27},
+    write(painter, type(Type::note, true), t.steel, {18, 27}, m_content.train);
+    write(painter, type(Type::note), m_content.several ? t.blued : t.steel, {206.0, 27},
           m_content.several ? tr("other train →") : tr("power climbs ↑"), 1);
     if (m_content.several)
         place(
@@ -102,8 +102,8 @@ void Ladder::paint(QPainter& painter) {
         paint_rung(painter, rung, {6, y - step + 4, 212, step - 8}, largest_disc / m_content.largest_mm);
         y -= step;
     }
-    write(painter, word_font(9.5), t.blued, {18, height() - 30.0}, m_content.beats);
-    write(painter, word_font(9.5), t.blued, {18, height() - 13.0}, m_content.run);
+    write(painter, type(Type::text), t.blued, {18, height() - 30.0}, m_content.beats);
+    write(painter, type(Type::text), t.blued, {18, height() - 13.0}, m_content.run);
 }
 
 void Ladder::paint_rung(QPainter& painter, const Rung& rung, const QRectF& room, double mm_to_px) {
@@ -121,7 +121,7 @@ void Ladder::paint_rung(QPainter& painter, const Rung& rung, const QRectF& room,
         painter.setPen(rim_pen(rung.wheel.known, t.brass));
         painter.setBrush(missing ? QBrush(Qt::NoBrush) : QBrush(t.pale_brass));
         painter.drawEllipse(centre, radius, radius);
-        write(painter, figure_font(missing ? 14 : 16), missing ? t.brass_ink : t.ink, centre + QPointF(0, 7),
+        write(painter, type(Type::head, true), missing ? t.brass_ink : t.ink, centre + QPointF(0, 7),
               count_text(rung.wheel.count, rung.wheel.known), 0);
     }
     if (rung.pinion.count.present()) {
@@ -130,20 +130,18 @@ void Ladder::paint_rung(QPainter& painter, const Rung& rung, const QRectF& room,
         painter.setPen(rim_pen(rung.pinion.known, t.steel));
         painter.setBrush(!missing ? t.steel : rung.subject && !t.dark ? QColor(Qt::white) : t.sheet);
         painter.drawEllipse(at, 12, 12);
-        write(painter, word_font(8.5, true), missing ? t.steel : t.sheet, at + QPointF(0, 4),
+        write(painter, type(Type::note, true), missing ? t.steel : t.sheet, at + QPointF(0, 4),
               count_text(rung.pinion.count, rung.pinion.known), 0);
     }
     const double line_height = 17;
     double line = middle - 22;
-    const auto as_large_as_fits = [&](double size, const QString& text, bool bold) {
-        return word_font(size * std::min(1.0, (width() - text_x - 14) / std::max(1.0, width_of(word_font(size, bold), text))), bold);
-    };
-    write(painter, as_large_as_fits(11, rung.name, true), rung.subject ? t.blued : t.ink, {text_x, line}, rung.name);
+    const double room_beside = width() - text_x - 14;
+    write(painter, type_to_fit(Type::text, true, rung.name, room_beside), rung.subject ? t.blued : t.ink, {text_x, line}, rung.name);
     if (!rung.period.isEmpty())
-        write(painter, as_large_as_fits(10.5, rung.period, false), rung.period_open ? t.brass_ink : t.blued,
+        write(painter, type_to_fit(Type::text, false, rung.period, room_beside), rung.period_open ? t.brass_ink : t.blued,
               {text_x, line += line_height + 1}, rung.period);
-    if (!rung.direction.isEmpty()) write(painter, word_font(8.5), t.steel, {text_x, line += line_height}, rung.direction);
-    write(painter, word_font(8.5), rung.worst.empty() ? t.steel : t.severity(rung.worst), {text_x, line + line_height}, rung.marks);
+    if (!rung.direction.isEmpty()) write(painter, type(Type::note), t.steel, {text_x, line += line_height}, rung.direction);
+    write(painter, type(Type::note), rung.worst.empty() ? t.steel : t.severity(rung.worst), {text_x, line + line_height}, rung.marks);
     place({"rung:" + words(rung.arbor), room, [this, id = rung.arbor] { m_document.selection().select(id); }, {}, {}});
 }
 

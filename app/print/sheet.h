@@ -26,17 +26,17 @@ public:
         painter.drawLine(at(x1, y1), at(x2, y2));
     }
     void text(double x, double y, double points, const QString& words, bool bold = false) {
-        painter.setFont(word_font(points, bold));
+        painter.setFont(paper_font(points, bold));
         painter.setPen(black);
         painter.drawText(at(x, y), words);
     }
     /// How wide words are, mm.
     double wide(const QString& words, double points, bool bold = false) {
-        return QFontMetricsF(word_font(points, bold), painter.device()).horizontalAdvance(words) / px;
+        return QFontMetricsF(paper_font(points, bold), painter.device()).horizontalAdvance(words) / px;
     }
     /// As much of the words as a width holds.
     QString fitted(const QString& words, double points, double mm) {
-        return QFontMetricsF(word_font(points), painter.device()).elidedText(words, Qt::ElideRight, mm * px);
+        return QFontMetricsF(paper_font(points), painter.device()).elidedText(words, Qt::ElideRight, mm * px);
     }
     void outline(const QPainterPath& path, double x, double y, double scale) {
         painter.save();

@@ -22,7 +22,7 @@ JobSheet::JobSheet(Document& document, QWidget* parent) : QDialog(parent), m_doc
     for (const SumLine& line : lines_of(Job::record(), &m_document.job(), fields)) {
         auto* entry = new QLineEdit(words(line.text));
         entry->setObjectName(words(line.field));
-        entry->setFont(word_font(11));
+        entry->setFont(type(Type::text));
         entry->setMinimumWidth(420);
         const QString name = words(line.field);
         entry->setAccessibleName(name);

@@ -57,8 +57,8 @@ LeftWorkSlips::LeftWorkSlips(std::vector<Journal::Entry> entries, QWidget* paren
 void LeftWorkSlips::paint(QPainter& painter) {
     const Theme& t = theme();
     painter.fillRect(rect(), t.ground);
-    write(painter, figure_font(16), t.ink, {left, 34}, tr("Left unsaved by an earlier run"));
-    write(painter, word_font(9.5), t.steel, {left, 56},
+    write(painter, type(Type::head, true), t.ink, {left, 34}, tr("Left unsaved by an earlier run"));
+    write(painter, type(Type::text), t.steel, {left, 56},
           tr("↑ ↓ choose  ·  Enter takes it up  ·  Delete throws it away  ·  Escape leaves all of it lying"));
     // The spike they are on.
     painter.setPen(QPen(t.steel, 2));
@@ -78,16 +78,17 @@ void LeftWorkSlips::paint_slip(QPainter& painter, size_t index, double y) {
     painter.setPen(QPen(t.steel, 1));
     painter.drawEllipse(QPointF(26, y + slip_high / 2), 4, 4);
     const double room = slip.width() - 60;
-    write(painter, word_font(12, true), t.ink, {left, y + 26},
-          QFontMetricsF(word_font(12, true)).elidedText(m_titles[index], Qt::ElideRight, room - 130));
-    write(painter, figure_font(10.5, false), t.ink, {slip.right() - 14, y + 26}, day(entry.last), 1);
+    write(painter, type(Type::figure, true), t.ink, {left, y + 26},
+          QFontMetricsF(type(Type::figure, true)).elidedText(m_titles[index], Qt::ElideRight, room - 130));
+    write(painter, type(Type::text), t.ink, {slip.right() - 14, y + 26}, day(entry.last), 1);
     const QString file = entry.about.job_path.isEmpty() ? tr("no file") : QDir::toNativeSeparators(entry.about.job_path);
-    write(painter, word_font(9), t.steel, {left, y + 46}, QFontMetricsF(word_font(9)).elidedText(file, Qt::ElideMiddle, room));
+    write(painter, type(Type::note), t.steel, {left, y + 46}, QFontMetricsF(type(Type::note)).elidedText(file, Qt::ElideMiddle, room));
     const QColor ink = m_newer_file[index] ? t.amber : entry.fault.isEmpty() ? t.verdigris : t.ruby;
-    write(painter, word_font(9.5), ink, {left, y + 66}, QFontMetricsF(word_font(9.5)).elidedText(m_standing[index], Qt::ElideRight, room));
+    write(painter, type(Type::text), ink, {left, y + 66},
+          QFontMetricsF(type(Type::text)).elidedText(m_standing[index], Qt::ElideRight, room));
     const QString number = QString::number(index);
     const auto act = [&](double x, const QString& tag, const QString& say, const QColor& colour, std::function<void()> click) {
-        const double wide = write(painter, word_font(10, true), colour, {x, y + 92}, say);
+        const double wide = write(painter, type(Type::text, true), colour, {x, y + 92}, say);
         place({tag + number, QRectF(x - 6, y + 76, wide + 12, 24), std::move(click), {}, {}});
         return x + wide + 28;
     };

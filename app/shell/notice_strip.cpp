@@ -29,8 +29,8 @@ void NoticeStrip::paint(QPainter& painter) {
     painter.fillRect(rect(), t.sheet);
     painter.fillRect(QRectF(0, 0, 6, height()), t.ruby);
     painter.fillRect(QRectF(0, height() - 1, width(), 1), t.rule);
-    const QFont font = word_font(9.5);
-    const QFont act = word_font(9.5, true);
+    const QFont font = type(Type::text);
+    const QFont act = type(Type::text, true);
     const QString save = tr("Save elsewhere…");
     const double button = width_of(act, save) + 36;
     double y = 0;

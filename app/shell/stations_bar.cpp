@@ -59,8 +59,8 @@ void StationsBar::paint(QPainter& painter) {
     const auto fitted = [&](const QFont& font, const QString& text) {
         return QFontMetricsF(font).elidedText(text, Qt::ElideRight, start - 26);
     };
-    write(painter, word_font(11.5, true), t.on_band, {18, 23}, fitted(word_font(11.5, true), heading.name));
-    write(painter, word_font(8.5), quiet, {18, 41}, fitted(word_font(8.5), heading.under));
+    write(painter, type(Type::text, true), t.on_band, {18, 23}, fitted(type(Type::text, true), heading.name));
+    write(painter, type(Type::note), quiet, {18, 41}, fitted(type(Type::note), heading.under));
     place({"title", QRectF(8, 4, start - 20, 46), [this] { emit title_wanted(); }, tr("Title, owner, maker: Ctrl+I"), {}});
     for (size_t i = 0; i < rows.size(); ++i) {
         const StationRow& row = rows[i];
@@ -70,11 +70,11 @@ void StationsBar::paint(QPainter& painter) {
             painter.fillRect(tab, t.ground);
             painter.fillRect(QRectF(tab.left(), tab.top(), tab.width(), 3), t.brass);
         }
-        write(painter, word_font(11, on), on ? t.ink : t.on_band, {tab.center().x(), 31}, row.title, 0);
-        write(painter, word_font(7.5), on ? t.steel : quiet, {tab.center().x(), 45}, tr("Ctrl+%1").arg(i + 1), 0);
+        write(painter, type(Type::text, on), on ? t.ink : t.on_band, {tab.center().x(), 31}, row.title, 0);
+        write(painter, type(Type::note), on ? t.steel : quiet, {tab.center().x(), 45}, tr("Ctrl+%1").arg(i + 1), 0);
         place({"station:" + row.title, tab, [this, id = row.id] { emit chosen(id); }, {}, {}});
     }
-    const double w = write(painter, word_font(9), quiet, {width() - 20.0, 30}, tr("Find  Ctrl+K"), 1);
+    const double w = write(painter, type(Type::note), quiet, {width() - 20.0, 30}, tr("Find  Ctrl+K"), 1);
     place({"finder", QRectF(width() - 30.0 - w, 10, w + 20, 34), [this] { emit finder_wanted(); }, {}, {}});
 }
 

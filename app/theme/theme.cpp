@@ -65,7 +65,7 @@ void apply_theme(bool dark) {
     palette.setColor(QPalette::HighlightedText, current.sheet);
     palette.setColor(QPalette::PlaceholderText, current.steel);
     QApplication::setPalette(palette);
-    QApplication::setFont(word_font(10));
+    QApplication::setFont(type(Type::text));
     qApp->setStyleSheet(style_sheet(current));
 }
 
@@ -76,17 +76,21 @@ bool load_fonts() {
     return all;
 }
 
-QFont word_font(double points, bool bold) {
-    static QHash<std::pair<double, bool>, QFont> made;
-    QFont& font = made[{points, bold}];
-    if (font.pointSizeF() != points) {
-        font = QFont("Echappe Bench");
-        font.setPointSizeF(points);
-        font.setBold(bold);
-    }
-    return font;
+QFont type(Type size, bool bold) {
+    constexpr double points[] = {9, 10, 12, 15, 20};
+    return paper_font(points[static_cast<size_t>(size)], bold);
 }
 
-QFont figure_font(double points, bool bold) { return word_font(points, bold); }
+QFont paper_font(double points, bool bold) {
+    static QHash<std::pair<double, bool>, QFont> made;
+    const std::pair key(points, bold);
+    if (!made.contains(key)) {
+        QFont font("Echappe Bench");
+        font.setPointSizeF(points);
+        font.setBold(bold);
+        made[key] = font;
+    }
+    return made[key];
+}
 
 }  // namespace echappe

@@ -23,8 +23,10 @@ void apply_theme(bool dark);
 /// Loads the fonts that ship with the application. False when they are missing.
 bool load_fonts();
 
-/// Reading sizes: a word (11 pt), a figure that matters (18 to 28 pt).
-QFont word_font(double points = 10, bool bold = false);
-QFont figure_font(double points = 18, bool bold = true);
+/// The five sizes of type; every text on screen has one of them. A note is 12 px high at 100 %, the least that is read at a bench.
+enum class Type { note, text, figure, head, great };
+QFont type(Type size, bool bold = false);
+/// On paper, where a point is a point.
+QFont paper_font(double points, bool bold = false);
 
 }  // namespace echappe

@@ -71,19 +71,21 @@ void SumCard::paint(QPainter& painter) {
     painter.fillRect(QRectF(0, 0, 1, height()), t.rule);
     if (m_tabs.empty()) return;
     const QRectF inner = QRectF(rect()).adjusted(margin, 0, -margin, 0);
-    const double top = paint_tabs(painter, inner, 26) + 12;
+    const double top = paint_tabs(painter, inner) + 12;
     painter.save();
     painter.setClipRect(QRectF(0, top, width(), height() - top));
-    double y = top + 4 - m_scrolled;
-    write(painter, figure_font(14), t.blued, {inner.left(), y + 14}, m_title);
-    y += 22;
-    y += write_wrapped(painter, word_font(9), t.steel, {inner.left(), y}, inner.width(), tab().sentence) + 6;
-    y = paint_asked(painter, inner, y);
-    m_long = paint_found(painter, inner, y + 8) + m_scrolled + 12;
+    Column page(painter, inner.adjusted(0, top + 2 - m_scrolled, 0, 0));
+    page.head(m_title, t.blued);
+    page.gap(-6);
+    page.says(tab().sentence, t.steel);
+    write_asked(page);
+    page.gap(8);
+    write_found(page);
+    m_long = page.y() + m_scrolled + 12;
     painter.restore();
     if (m_long - m_scrolled > height()) {
         painter.fillRect(QRectF(1, height() - 22.0, width() - 1.0, 22), t.sheet);
-        write(painter, word_font(8.5, true), t.blued, {width() - margin, height() - 7.0}, tr("more below: turn the wheel"), 1);
+        write(painter, type(Type::note, true), t.blued, {width() - margin, height() - 7.0}, tr("more below: turn the wheel"), 1);
     }
 }
 
@@ -95,23 +97,16 @@ void SumCard::wheelEvent(QWheelEvent* event) {
 }
 
 /// A step with its tick; a caution stands under the step it belongs to.
-double SumCard::paint_step(QPainter& painter, const SumLine& line, const QRectF& room, double y) {
-    const Theme& t = theme();
-    constexpr double box = 14, indent = 24;
-    const bool done = line.from == "done";
-    if (line.from == "caution")
-        return write_wrapped(painter, word_font(9), t.amber, {room.left() + indent, y}, room.width() - indent, words(line.text)) + 7;
-    painter.setPen(QPen(done ? t.verdigris : t.steel, 1.4));
-    painter.setBrush(Qt::NoBrush);
-    painter.drawRect(QRectF(room.left(), y + 1, box, box));
-    if (done) {
-        painter.setPen(QPen(t.verdigris, 2.4));
-        painter.drawPolyline(QPolygonF({{room.left() + 3, y + 8}, {room.left() + 6, y + 12}, {room.left() + 13, y + 2}}));
+void SumCard::write_step(Column& page, const SumLine& line) {
+    constexpr double indent = 24;
+    if (line.from == "caution") {
+        page.says(words(line.text), theme().amber, Type::note, false, indent);
+        page.gap(3);
+        return;
     }
-    const double high =
-        write_wrapped(painter, word_font(9.5), done ? t.steel : t.ink, {room.left() + indent, y}, room.width() - indent, words(line.text));
+    const bool done = line.from == "done";
     place({"step:" + words(line.field),
-           QRectF(room.left(), y, room.width(), high + 4),
+           page.step(words(line.text), done ? Column::Tick::done : Column::Tick::open),
            [this, line, done] {
                attempt([&] {
                    m_document.edit(done ? tr("Step open again") : tr("Step done"),
@@ -120,86 +115,72 @@ double SumCard::paint_step(QPainter& painter, const SumLine& line, const QRectF&
            },
            {},
            {}});
-    return high + 6;
+    page.gap(2);
 }
 
-double SumCard::paint_tabs(QPainter& painter, const QRectF& room, double y) {
+/// Its height with the lines of tabs.
+double SumCard::paint_tabs(QPainter& painter, const QRectF& room) {
     const Theme& t = theme();
-    double x = room.left();
+    Flow line(painter, room, 26);
     for (int i = 0; i < static_cast<int>(m_tabs.size()); ++i) {
         const Tab& sheet = m_tabs[static_cast<size_t>(i)];
         const bool on = i == m_sum;
-        const double across = width_of(word_font(9, on), sheet.words);
-        if (x + across > room.right()) {
-            x = room.left();
-            y += 22;
-        }
-        write(painter, word_font(9, on), on ? t.ink : t.blued, {x, y}, sheet.words);
-        if (on) painter.fillRect(QRectF(x, y + 4, across, 2), t.ink);
-        place({"tab:" + sheet.words, QRectF(x - 4, y - 14, across + 8, 22), [this, i] { show_sum(i); }, sheet.sentence, {}});
-        x += across + 14;
+        place({"tab:" + sheet.words,
+               line.say(sheet.words, on ? t.ink : t.blued, Type::note, on, on),
+               [this, i] { show_sum(i); },
+               sheet.sentence,
+               {}});
     }
-    return y;
+    return line.baseline();
 }
 
-double SumCard::paint_asked(QPainter& painter, const QRectF& room, double y) {
+void SumCard::write_asked(Column& page) {
     const Theme& t = theme();
-    constexpr double unit_wide = 40;
     for (const SumLine& line : m_answer.asked) {
         const bool missing = line.from == "missing";
-        const double words_wide = room.width() * 0.56;
-        const double high =
-            std::max(20.0, write_wrapped(painter, word_font(8.5), t.steel, {room.left(), y + 2}, words_wide, words(line.words)) + 4);
         const QColor ink = missing ? t.ruby : line.from == "typed" ? t.blued : line.from == "job" ? t.ink : t.steel;
-        write(painter, word_font(8), t.steel, {room.right() - unit_wide + 4, y + 14}, words(line.unit));
-        write(painter, figure_font(10.5, line.from != "usual"), ink, {room.right() - unit_wide, y + 14},
-              missing             ? tr("type it")
-              : line.text.empty() ? tr("–")
-                                  : words(line.text),
-              1);
-        painter.fillRect(QRectF(room.left(), y + high, room.width(), 1), t.rule);
+        const QString figure = missing ? tr("type it") : line.text.empty() ? tr("–") : words(line.text);
+        const QRectF at = page.long_row({words(line.words), figure, ink, words(line.unit), {}, line.from != "usual", Type::text});
+        page.rule();
         place({"sum:" + words(line.field),
-               QRectF(room.left(), y, room.width(), high),
+               at,
                [this, line] { ask(line); },
                words(line.words) + (line.from == "job"     ? tr("\nfrom what was read; click to try another")
                                     : line.from == "usual" ? tr("\nusual; click to change")
                                                            : tr("\nclick to type; empty takes it out")),
                {}});
-        y += high + 2;
     }
-    return y;
 }
 
-double SumCard::paint_found(QPainter& painter, const QRectF& room, double y) {
+QString SumCard::why(const SumLine& line) const {
+    const double value = words(line.text).toDouble();
+    for (const Working& working : m_answer.workings)
+        if (working.unit == line.unit && std::abs(working.result.value - value) <= 1e-4 * std::abs(working.result.value))
+            return words(working.in_words());
+    return {};
+}
+
+void SumCard::write_found(Column& page) {
     const Theme& t = theme();
-    if (!m_answer.fault.empty())
-        return y + write_wrapped(painter, word_font(9.5), t.ruby, {room.left(), y}, room.width(), words(m_answer.fault));
-    constexpr double unit_wide = 40;
+    if (!m_answer.fault.empty()) {
+        page.says(words(m_answer.fault), t.ruby, Type::text);
+        return;
+    }
     constexpr int short_text = 18;
     for (const SumLine& line : m_answer.found) {
-        if (line.from == "done" || line.from == "open" || line.from == "caution") {
-            y += paint_step(painter, line, room, y);
-            continue;
-        }
         const QString text = words(line.text);
-        if (text.size() > short_text || line.words.empty()) {
-            if (!line.words.empty() && text.contains(QString::fromUtf8(" · ")))
-                write(painter, word_font(8), t.steel, {room.left(), y + 10}, words(line.words)), y += 13;
-            y += write_wrapped(painter, word_font(9.5), t.ink, {room.left(), y}, room.width(), text) + 5;
-            continue;
+        if (line.from == "done" || line.from == "open" || line.from == "caution") {
+            write_step(page, line);
+        } else if (text.size() > short_text || line.words.empty()) {
+            if (!line.words.empty() && text.contains(QString::fromUtf8(" · "))) {
+                page.line(words(line.words), t.steel);
+                page.gap(-6);
+            }
+            page.says(text, t.ink, Type::text);
+        } else {
+            place({"found:" + words(line.field), page.long_row({words(line.words), text, t.blued, words(line.unit)}), {}, why(line), {}});
         }
-        const double high = std::max(
-            19.0, write_wrapped(painter, word_font(8.5), t.steel, {room.left(), y + 2}, room.width() * 0.6, words(line.words)) + 3);
-        write(painter, word_font(8), t.steel, {room.right() - unit_wide + 4, y + 14}, words(line.unit));
-        write(painter, figure_font(11.5), t.blued, {room.right() - unit_wide, y + 14}, text, 1);
-        QString why;
-        for (const Working& working : m_answer.workings)
-            if (working.unit == line.unit && std::abs(working.result.value - text.toDouble()) <= 1e-4 * std::abs(working.result.value))
-                why = words(working.in_words());
-        place({"found:" + words(line.field), QRectF(room.left(), y, room.width(), high), {}, why, {}});
-        y += high;
     }
-    return y;
 }
 
 }  // namespace echappe

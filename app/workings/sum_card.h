@@ -3,6 +3,7 @@
 #include "document/document.h"
 #include "drawing/canvas.h"
 #include "drawing/in_place_editor.h"
+#include "sheet/column.h"
 #include "survey/hole_sums.h"
 
 namespace echappe {
@@ -41,10 +42,12 @@ protected:
 private:
     void refresh();
     void ask(const SumLine& line);
-    double paint_tabs(QPainter& painter, const QRectF& room, double y);
-    double paint_asked(QPainter& painter, const QRectF& room, double y);
-    double paint_step(QPainter& painter, const SumLine& line, const QRectF& room, double y);
-    double paint_found(QPainter& painter, const QRectF& room, double y);
+    double paint_tabs(QPainter& painter, const QRectF& room);
+    void write_asked(Column& page);
+    void write_step(Column& page, const SumLine& line);
+    void write_found(Column& page);
+    /// The workings of a figure that was found, where there are some.
+    QString why(const SumLine& line) const;
 
     Document& m_document;
     std::vector<Tab> m_tabs;

@@ -39,123 +39,107 @@ void WorkingsSheet::paint(QPainter& painter) {
     const Theme& t = theme();
     painter.fillRect(rect(), t.sheet);
     const DerivedArbor* subject = m_document.derived().train.arbor(m_document.selection().subject());
-    double y = 34;
+    Column page(painter, QRectF(margin, 16, panel_width - 2 * margin, height()));
     if (!subject) {
-        write_wrapped(painter, word_font(10), t.steel, {margin, 20}, panel_width - 2 * margin,
-                      tr("The figures of the selected arbor stand here, each with its reason."));
+        page.says(tr("The figures of the selected arbor stand here, each with its reason."), t.steel, Type::text);
         return;
     }
-    const double named = write(painter, figure_font(17), t.blued, {margin, y}, words(subject->name) + tr(" arbor"));
-    if (named < panel_width - 2 * margin - 110)
-        write(painter, word_font(8.5), t.steel, {panel_width - margin, y}, tr("click a figure: why"), 1);
-    y += 16;
+    const QRectF named = page.head(words(subject->name) + tr(" arbor"), t.blued);
+    const double wide = width_of(type(Type::head, true), words(subject->name) + tr(" arbor"));
+    if (wide < named.width() - 120)
+        write(painter, type(Type::note), t.steel, {named.right(), named.top() + 18}, tr("click a figure: why"), 1);
     for (const Quantity& quantity : m_document.derived().train.quantities)
-        if (quantity.arbor == subject->id) y = paint_quantity(painter, quantity, y);
-    write(painter, word_font(8), t.steel, {margin, y + 14}, tr("● measured   → follows   ○ assumed   ? missing"));
-    y += 42;
-    write(painter, word_font(8.5, true), t.steel, {margin, y}, tr("FINDINGS"));
-    y += 12;
+        if (quantity.arbor == subject->id) write_quantity(page, painter, quantity);
+    page.gap(2);
+    page.says(tr("● measured  → follows  ○ assumed  ? missing"), t.steel);
+    page.gap(8);
+    page.section(tr("FINDINGS"));
     if (m_document.derived().findings.empty())
-        y += 10 + write_wrapped(painter, word_font(9.5), t.verdigris, {margin, y + 2}, panel_width - 2 * margin,
-                                tr("Nothing to object to: every reading agrees with the train."));
-    for (const Finding& finding : m_document.derived().findings) y = paint_finding(painter, finding, y);
-    const int wanted = static_cast<int>(y) + 20;
+        page.says(tr("Nothing to object to: every reading agrees with the train."), t.verdigris, Type::text);
+    for (const Finding& finding : m_document.derived().findings) write_finding(page, painter, finding);
+    const int wanted = static_cast<int>(page.y()) + 20;
     if (minimumHeight() != wanted) setMinimumHeight(wanted);
 }
 
-double WorkingsSheet::paint_quantity(QPainter& painter, const Quantity& quantity, double y) {
+void WorkingsSheet::write_quantity(Column& page, QPainter& painter, const Quantity& quantity) {
     const Theme& t = theme();
-    constexpr double height = 29;
-    const double base = y + 20;
-    write(painter, word_font(9), t.steel, {margin, base}, state_sign(quantity.known) + "  " + words(quantity.name));
-    const double u_width =
-        quantity.u_text.empty() ? 0 : write(painter, word_font(8), t.steel, {panel_width - margin, base}, words(quantity.u_text), 1) + 8;
-    const double unit_width =
-        quantity.unit.empty()
-            ? 0
-            : write(painter, word_font(8.5), t.steel, {panel_width - margin - u_width, base}, words(quantity.unit), 1) + 5;
-    write(painter, figure_font(13), ink_of(quantity.known), {panel_width - margin - u_width - unit_width, base}, words(quantity.text), 1);
-    painter.fillRect(QRectF(margin, y + height, panel_width - 2 * margin, 1), t.rule);
+    constexpr double high = 29, base = 20;
+    const double y = page.y();
+    double x = page.right();
+    if (!quantity.u_text.empty()) x -= write(painter, type(Type::note), t.steel, {x, y + base}, words(quantity.u_text), 1) + 8;
+    if (!quantity.unit.empty()) x -= write(painter, type(Type::note), t.steel, {x, y + base}, words(quantity.unit), 1) + 5;
+    x -= write(painter, type(Type::figure, true), ink_of(quantity.known), {x, y + base}, words(quantity.text), 1) + 8;
+    const QString name = state_sign(quantity.known) + "  " + words(quantity.name);
+    write(painter, type_to_fit(Type::note, false, name, x - page.left()), t.steel, {page.left(), y + base}, name);
+    page.gap(high + 1);
+    page.rule();
     place({"quantity:" + words(quantity.name),
-           QRectF(0, y, panel_width, height),
+           QRectF(0, y, panel_width, high),
            [this, n = quantity.name] { unfold(n); },
            words(quantity.state) + (quantity.working ? tr("; click for the workings") : ""),
            {}});
-    y += height + 1;
-    return m_unfolded == quantity.name ? paint_working(painter, quantity, y) : y;
+    if (m_unfolded == quantity.name) write_working(page, painter, quantity);
 }
 
-double WorkingsSheet::paint_working(QPainter& painter, const Quantity& quantity, double y) {
+void WorkingsSheet::write_working(Column& page, QPainter& painter, const Quantity& quantity) {
     const Theme& t = theme();
-    const double width = panel_width - 2 * margin - 16;
-    const double from = y;
-    const double x = margin + 12;
-    y += 8;
+    Column inner(painter, page.room().adjusted(12, page.y() - page.room().top() + 8, -4, 0));
     if (!quantity.working) {
-        const QString why = quantity.known == Known::measured ? tr("Counted or read at the bench; nothing was worked out.")
-                            : quantity.known == Known::missing
-                                ? tr("The likeliest of the solver's candidates; see the Train station for the others.")
-                                : tr("Decided at the bench from the solver's candidates.");
-        y += write_wrapped(painter, word_font(9), t.steel, {x, y}, width, why);
+        inner.says(quantity.known == Known::measured ? tr("Counted or read at the bench; nothing was worked out.")
+                   : quantity.known == Known::missing
+                       ? tr("The likeliest of the solver's candidates; see the Train station for the others.")
+                       : tr("Decided at the bench from the solver's candidates."),
+                   t.steel);
     } else {
         const Working& w = *quantity.working;
-        y += write_wrapped(painter, word_font(10.5), t.ink, {x, y}, width, words(w.formula)) + 4;
-        y += write_wrapped(painter, word_font(10), t.blued, {x, y}, width, words(w.substituted())) + 4;
-        const QString result = "= " +
-                               words(w.result.u > 0 ? print_fixed(w.result.value, decimals_for(w.result.u)) + " ± " +
-                                                          print_fixed(w.result.u, decimals_for(w.result.u))
-                                                    : print_short(w.result.value, 8)) +
-                               " " + words(w.unit);
-        y += write_wrapped(painter, word_font(10.5, true), t.ink, {x, y}, width, result) + 6;
-        for (const Term& term : w.terms)
-            y += write_wrapped(painter, word_font(8.5), t.steel, {x, y}, width,
-                               words(term.symbol + "  " + print_short(term.value.value, 7) + " " + term.unit + "  " + term.meaning)) +
-                 1;
-        if (const Term* most = w.largest_contributor())
-            y += write_wrapped(painter, word_font(8.5), t.amber, {x, y + 3}, width, tr("most of the ±: ") + words(most->meaning)) + 4;
-        for (const std::string& note : w.notes) y += write_wrapped(painter, word_font(8.5), t.steel, {x, y + 2}, width, words(note)) + 2;
-        y += write_wrapped(painter, word_font(8), t.steel, {x, y + 4}, width, tr("source: ") + words(w.source)) + 4;
+        inner.says(words(w.formula), t.ink, Type::text);
+        inner.says(words(w.substituted()), t.blued, Type::text);
+        const int decimals = decimals_for(w.result.u);
+        const std::string value = w.result.u > 0 ? print_fixed(w.result.value, decimals) + " ± " + print_fixed(w.result.u, decimals)
+                                                 : print_short(w.result.value, 8);
+        inner.says("= " + words(value + " " + w.unit), t.ink, Type::text, true);
+        for (const Term& term : w.terms) {
+            inner.says(words(term.symbol + "  " + print_short(term.value.value, 7) + " " + term.unit + "  " + term.meaning), t.steel);
+            inner.gap(-3);
+        }
+        inner.gap(4);
+        if (const Term* most = w.largest_contributor()) inner.says(tr("most of the ±: ") + words(most->meaning), t.amber);
+        for (const std::string& note : w.notes) inner.says(words(note), t.steel);
+        inner.says(tr("source: ") + words(w.source), t.steel);
     }
-    painter.fillRect(QRectF(margin, from + 6, 2, y - from), t.blued);
-    return y + 12;
+    painter.fillRect(QRectF(page.left(), page.y() + 6, 2, inner.y() - page.y()), t.blued);
+    page.go_to(inner.y() + 12);
 }
 
-double WorkingsSheet::paint_finding(QPainter& painter, const Finding& finding, double y) {
+void WorkingsSheet::write_finding(Column& page, QPainter& painter, const Finding& finding) {
     const Theme& t = theme();
     const bool judged = !finding.verdict.empty();
     const QColor colour = judged ? t.steel : t.severity(finding.severity);
-    const double x = margin + 12;
-    const double width = panel_width - x - margin;
-    const double from = y + 4;
-    y += 8;
+    Column inner(painter, page.room().adjusted(12, page.y() - page.room().top() + 4, 0, 0));
     // Told apart by word as well as by colour.
-    write(painter, word_font(8, true), colour, {x, y + 10}, judged ? words(finding.verdict) : words(finding.severity));
-    y += 15;
-    const double head = y;
-    y += write_wrapped(painter, word_font(10, true), judged ? t.steel : t.ink, {x, y}, width, words(finding.sentence)) + 2;
-    y += write_wrapped(painter, word_font(9), t.steel, {x, y}, width, words(finding.reason)) + 4;
+    inner.line(words(judged ? finding.verdict : finding.severity), colour, Type::note, true);
+    const double head = inner.y();
+    inner.gap(-2);
+    inner.says(words(finding.sentence), judged ? t.steel : t.ink, Type::text, true);
+    inner.gap(-2);
+    inner.says(words(finding.reason), t.steel);
     place({"finding:" + words(finding.id),
-           QRectF(x, head, width, y - head),
+           QRectF(QPointF(inner.left(), head), QPointF(inner.right(), inner.y())),
            [this, arbor = finding.arbor] { m_document.selection().select(arbor); },
            tr("Goes to the arbor"),
            {}});
+    Flow ways(painter, inner.room(), inner.y() + 12, 18);
+    const auto way = [&](const QString& tag, const QString& say, std::function<void()> go) {
+        place({tag + words(finding.id), ways.say(say, t.blued), std::move(go), {}, {}});
+    };
     if (judged) {
-        const double w = write(painter, word_font(8.5), t.blued, {x, y + 12}, tr("open again"));
-        place({"reopen:" + words(finding.id), QRectF(x, y, w, 18), [this, id = finding.id] { m_document.judge(id, {}, {}); }, {}, {}});
+        way("reopen:", tr("open again"), [this, id = finding.id] { m_document.judge(id, {}, {}); });
     } else {
-        const double a = write(painter, word_font(8.5), t.blued, {x, y + 12}, tr("accept"));
-        place({"accept:" + words(finding.id),
-               QRectF(x, y, a, 18),
-               [this, id = finding.id] { m_document.judge(id, "accepted", {}); },
-               {},
-               {}});
-        const double o = write(painter, word_font(8.5), t.blued, {x + a + 18, y + 12}, tr("overrule because…"));
-        place(
-            {"overrule:" + words(finding.id), QRectF(x + a + 18, y, o, 18), [this, id = finding.id] { emit overrule_wanted(id); }, {}, {}});
+        way("accept:", tr("accept"), [this, id = finding.id] { m_document.judge(id, "accepted", {}); });
+        way("overrule:", tr("overrule because…"), [this, id = finding.id] { emit overrule_wanted(id); });
     }
-    y += 20;
-    painter.fillRect(QRectF(margin, from, 3, y - from), colour);
-    return y + 8;
+    painter.fillRect(QRectF(page.left(), page.y() + 4, 3, ways.baseline() + 6 - page.y() - 4), colour);
+    page.go_to(ways.baseline() + 16);
 }
 
 WorkingsPanel::WorkingsPanel(Document& document, QWidget* parent) : QScrollArea(parent), m_sheet(new WorkingsSheet(document)) {

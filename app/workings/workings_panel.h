@@ -4,6 +4,7 @@
 
 #include "document/document.h"
 #include "drawing/canvas.h"
+#include "sheet/column.h"
 
 namespace echappe {
 
@@ -22,9 +23,9 @@ protected:
     void paint(QPainter& painter) override;
 
 private:
-    double paint_quantity(QPainter& painter, const Quantity& quantity, double y);
-    double paint_working(QPainter& painter, const Quantity& quantity, double y);
-    double paint_finding(QPainter& painter, const Finding& finding, double y);
+    void write_quantity(Column& page, QPainter& painter, const Quantity& quantity);
+    void write_working(Column& page, QPainter& painter, const Quantity& quantity);
+    void write_finding(Column& page, QPainter& painter, const Finding& finding);
     Document& m_document;
     std::string m_unfolded;
 };

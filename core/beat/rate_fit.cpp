@@ -116,6 +116,11 @@ void conclude(const RateFitInput& in, RateFitResult& out) {
 
 }  // namespace
 
+std::string RateFitResult::way_in_words() const {
+    if (std::abs(rate_s_per_day) <= 2 * u_s_per_day) return "not told from nought";
+    return rate_s_per_day > 0 ? "gains" : "loses";
+}
+
 const Record& RateObservation::record() {
     using In = RateObservation;
     static const Record record = Fields<In>()

@@ -29,6 +29,8 @@ struct RateFitResult {
     bool conclusive = false;          ///< the rate is told from nought, or known as well as wanted
     std::optional<double> wait_days;  ///< until two looks so far apart tell the rate as well as wanted
     std::string verdict;
+    /// "gains", "loses", or "not told from nought" within two of its uncertainties.
+    std::string way_in_words() const;
     static const Record& record();
 };
 

@@ -167,6 +167,8 @@ std::string print_short(double value, int significant) {
     return (value < 0 ? "−" : "") + figures(value, std::chars_format::general, significant);
 }
 
+std::string print_signed(double value, int significant) { return (value < 0 ? "" : "+") + print_short(value, significant); }
+
 std::string print_in(double base_value, const Unit& unit, int decimals, bool with_symbol) {
     const std::string number = print_fixed(base_value / unit.base_per_unit, decimals);
     return with_symbol && !unit.symbol.empty() ? number + " " + std::string(unit.symbol) : number;

@@ -47,6 +47,8 @@ std::string print_fixed(double value, int decimals);
 std::string print_plain(double value);
 /// Up to `significant` figures, no trailing zeros, no exponent for ordinary sizes.
 std::string print_short(double value, int significant = 6);
+/// The same with its sign always: "+0.3", "−12".
+std::string print_signed(double value, int significant = 6);
 /// A large number in words: "36 million", "2 096".
 std::string print_many(double value);
 /// A span of time as a craftsman says it: "7 min 30 s", "12 h", "1 min", "0.5 s", "8 d 4 h".

@@ -46,6 +46,8 @@ void warn(const SpringSizeInput& in, SpringSizeResult& out) {
 
 }  // namespace
 
+bool SpringSizeResult::fills_well() const { return fill >= least_fill && fill <= most_fill; }
+
 const Record& SpringSizeInput::record() {
     using In = SpringSizeInput;
     static const Record record =

@@ -30,6 +30,8 @@ struct SpringSizeResult {
     std::optional<double> turns_needed;
     std::optional<double> mass_g;
     std::vector<std::string> warnings;
+    /// As full as is usual: enough strip, and no turns lost.
+    bool fills_well() const;
     static const Record& record();
 };
 

@@ -1,5 +1,7 @@
 #include "train/hands.h"
 
+#include "number/units.h"
+
 #include <algorithm>
 
 namespace echappe {
@@ -41,6 +43,15 @@ const NamedPeriod* find_period(const std::string& id) {
     const auto& all = named_periods();
     const auto at = std::find_if(all.begin(), all.end(), [&](const NamedPeriod& p) { return p.id == id; });
     return at == all.end() ? nullptr : &*at;
+}
+
+std::string gain_in_words(double s_per_year) {
+    constexpr double unseen_s = 0.05;
+    const double size = std::abs(s_per_year);
+    if (size < unseen_s) return "keeps time exactly";
+    // To a tenth of a second, or to a minute where hours are told.
+    const double told = size < 3600 ? std::round(size * 10) / 10 : std::round(size / 60) * 60;
+    return (s_per_year > 0 ? "gains " : "loses ") + print_span(told) + " a year";
 }
 
 }  // namespace echappe

@@ -21,4 +21,7 @@ std::vector<std::string> named_period_ids();
 /// nullptr when there is none of this id.
 const NamedPeriod* find_period(const std::string& id);
 
+/// "gains 3 min a year", "keeps time exactly" where it is under a twentieth of a second: what no dial shows.
+std::string gain_in_words(double s_per_year);
+
 }  // namespace echappe

@@ -182,77 +182,87 @@ SumCard::Tab BeatStation::positions_tab() {
             }};
 }
 
+SumCard::Tab BeatStation::measured_tab() {
+    return {tr("as measured"), tr("What is there. A figure is typed where it stands; empty takes it out."), [this] { return measured(); },
+            [this](Job& job, const std::string& field, const std::string& word) {
+                if (field == "add") return word.empty() ? void() : add_to(*job.oscillator, word);
+                type_into_record(OscillatorRecord::record(), &*job.oscillator, field, word);
+                // Who types it has measured it; what ships is assumed.
+                if (field == "Q") job.oscillator->Q_measured = true;
+            }};
+}
+
+SumCard::Tab BeatStation::sum_tab(const QString& name, const Calculation& sum) {
+    return SumCard::of_sum(
+        m_document, name, sum, [] { return std::string("oscillator"); }, [this] { return facts(); });
+}
+
+template <class Nested>
+SumCard::Tab BeatStation::nested_tab(const QString& name, const QString& sentence, std::optional<Nested> Balance::*member,
+                                     std::function<void(SumAnswer&)> tell) {
+    return {name, sentence,
+            [this, member, tell] {
+                SumAnswer answer;
+                const auto* balance = oscillator()->as<Balance>();
+                const std::optional<Nested> there = balance ? balance->*member : std::nullopt;
+                const Nested part = there.value_or(Nested());
+                answer.asked = lines_of(Nested::record(), &part, names_of(Nested::record()));
+                for (SumLine& line : answer.asked)
+                    if (!there) line.text.clear(), line.from = "unknown";
+                if (tell) tell(answer);
+                answer.fault = swings().fault;
+                return answer;
+            },
+            [member](Job& job, const std::string& field, const std::string& word) {
+                auto& there = job.oscillator->as<Balance>()->*member;
+                Nested part = there.value_or(Nested());
+                type_into_record(Nested::record(), &part, field, word);
+                there = part;
+            }};
+}
+
+SumCard::Tab BeatStation::wheel_tab() {
+    return nested_tab(tr("wheel"), tr("The balance as drawn: rim, arms, hub. Its screws are counted in."), &Balance::wheel,
+                      [this](SumAnswer& answer) {
+                          const auto& wheel = swings().wheel;
+                          if (!wheel) return;
+                          found(answer, "inertia by its sizes", in_mg_cm2(wheel->inertia_kg_m2), 3, "mg cm²");
+                          found(answer, "of that the screws", in_mg_cm2(wheel->screws_kg_m2), 3, "mg cm²");
+                          found(answer, "mass", 1000 * wheel->mass_g, 0, "mg");
+                          found(answer, "1 mg more in the rim loses", wheel->s_per_day_per_mg_rim, 0, "s/d");
+                      });
+}
+
+SumCard::Tab BeatStation::screws_tab() {
+    return {tr("screws"), tr("The first pair of screws: both are moved alike, or the balance is out of poise."),
+            [this] {
+                SumAnswer answer;
+                const auto* balance = oscillator()->as<Balance>();
+                if (!balance || balance->screws.empty()) return answer;
+                answer.asked = lines_of(BalanceScrews::record(), &balance->screws.front(), {"mass_mg", "radius_mm", "pitch_mm"});
+                return answer;
+            },
+            [](Job& job, const std::string& field, const std::string& word) {
+                type_into_record(BalanceScrews::record(), &job.oscillator->as<Balance>()->screws.at(0), field, word);
+            }};
+}
+
 std::vector<SumCard::Tab> BeatStation::tabs() {
-    const auto sum = [&](const QString& name, const Calculation& calculation) {
-        return SumCard::of_sum(
-            m_document, name, calculation, [] { return std::string("oscillator"); }, [this] { return facts(); });
-    };
-    std::vector<SumCard::Tab> list = {{tr("as measured"), tr("What is there. A figure is typed where it stands; empty takes it out."),
-                                       [this] { return measured(); },
-                                       [this](Job& job, const std::string& field, const std::string& word) {
-                                           if (field == "add") return word.empty() ? void() : add_to(*job.oscillator, word);
-                                           type_into_record(OscillatorRecord::record(), &*job.oscillator, field, word);
-                                           // Who types it has measured it; what ships is assumed.
-                                           if (field == "Q") job.oscillator->Q_measured = true;
-                                       }}};
+    std::vector<SumCard::Tab> list = {measured_tab()};
     if (const auto* pendulum = oscillator()->as<Pendulum>()) {
         for (size_t part = 0; part < pendulum->parts.size(); ++part) list.push_back(part_tab(part));
-        list.push_back(sum(tr("warmth"), compensation_calculation()));
-        list.push_back(sum(tr("a new one"), pendulum_design_calculation()));
-        list.push_back(sum(tr("Q"), decay_calculation()));
+        list.push_back(sum_tab(tr("warmth"), compensation_calculation()));
+        list.push_back(sum_tab(tr("a new one"), pendulum_design_calculation()));
+        list.push_back(sum_tab(tr("Q"), decay_calculation()));
         return list;
     }
-    // A nested record of the oscillator, made when its first figure is typed.
-    const auto nested = [this](const QString& name, const QString& sentence, auto member, auto tell) -> SumCard::Tab {
-        using Nested = typename std::remove_reference_t<decltype(std::declval<Balance>().*member)>::value_type;
-        return {name, sentence,
-                [this, member, tell] {
-                    SumAnswer answer;
-                    const auto* balance = oscillator()->as<Balance>();
-                    const std::optional<Nested> there = balance ? balance->*member : std::nullopt;
-                    const Nested part = there.value_or(Nested());
-                    answer.asked = lines_of(Nested::record(), &part, names_of(Nested::record()));
-                    for (SumLine& line : answer.asked)
-                        if (!there) line.text.clear(), line.from = "unknown";
-                    tell(answer);
-                    answer.fault = swings().fault;
-                    return answer;
-                },
-                [member](Job& job, const std::string& field, const std::string& word) {
-                    auto& there = job.oscillator->as<Balance>()->*member;
-                    Nested part = there.value_or(Nested());
-                    type_into_record(Nested::record(), &part, field, word);
-                    there = part;
-                }};
-    };
-    list.push_back(
-        nested(tr("spring"), tr("The hairspring; its length is what works, collet to pins."), &Balance::spring, [](SumAnswer&) {}));
-    list.push_back(nested(tr("wheel"), tr("The balance as drawn: rim, arms, hub. Its screws are counted in."), &Balance::wheel,
-                          [this](SumAnswer& answer) {
-                              const auto& wheel = swings().wheel;
-                              if (!wheel) return;
-                              found(answer, "inertia by its sizes", in_mg_cm2(wheel->inertia_kg_m2), 3, "mg cm²");
-                              found(answer, "of that the screws", in_mg_cm2(wheel->screws_kg_m2), 3, "mg cm²");
-                              found(answer, "mass", 1000 * wheel->mass_g, 0, "mg");
-                              found(answer, "1 mg more in the rim loses", wheel->s_per_day_per_mg_rim, 0, "s/d");
-                          }));
-    if (!oscillator()->as<Balance>()->screws.empty())
-        list.push_back(
-            {tr("screws"), tr("The first pair of screws: both are moved alike, or the balance is out of poise."),
-             [this] {
-                 SumAnswer answer;
-                 const auto* balance = oscillator()->as<Balance>();
-                 if (!balance || balance->screws.empty()) return answer;
-                 answer.asked = lines_of(BalanceScrews::record(), &balance->screws.front(), {"mass_mg", "radius_mm", "pitch_mm"});
-                 return answer;
-             },
-             [](Job& job, const std::string& field, const std::string& word) {
-                 type_into_record(BalanceScrews::record(), &job.oscillator->as<Balance>()->screws.at(0), field, word);
-             }});
+    list.push_back(nested_tab(tr("spring"), tr("The hairspring; its length is what works, collet to pins."), &Balance::spring));
+    list.push_back(wheel_tab());
+    if (!oscillator()->as<Balance>()->screws.empty()) list.push_back(screws_tab());
     list.push_back(positions_tab());
-    list.push_back(sum(tr("in beat"), beat_setting_calculation()));
-    list.push_back(sum(tr("a new spring"), hairspring_choice_calculation()));
-    list.push_back(sum(tr("Q"), decay_calculation()));
+    list.push_back(sum_tab(tr("in beat"), beat_setting_calculation()));
+    list.push_back(sum_tab(tr("a new spring"), hairspring_choice_calculation()));
+    list.push_back(sum_tab(tr("Q"), decay_calculation()));
     return list;
 }
 

@@ -197,18 +197,17 @@ void BeatStation::mouseReleaseEvent(QMouseEvent*) { m_held.reset(); }
 
 void BeatStation::paint_nothing(QPainter& painter) {
     const Theme& t = theme();
-    write(painter, figure_font(18), t.ink, {22, 60}, tr("Nothing swings yet"));
-    write_wrapped(painter, word_font(11), t.steel, {22, 78}, picture_wide() - 30,
-                  tr("Say what keeps time; then give its sizes on the right."));
-    double y = 140;
+    Column page(painter, QRectF(22, 40, picture_wide() - 30, 300));
+    page.head(tr("Nothing swings yet"), t.ink);
+    page.says(tr("Say what keeps time; then give its sizes on the right."), t.steel, Type::text);
+    page.gap(12);
     for (const auto& [kind, name] : {std::pair{"pendulum", tr("a pendulum")}, std::pair{"balance", tr("a balance and spring")}}) {
-        const double wide = write(painter, word_font(12, true), t.blued, {22, y}, name);
         place({QString("begin:") + kind,
-               QRectF(16, y - 22, wide + 12, 32),
+               page.line(name, t.blued, Type::figure, true),
                [this, k = std::string(kind)] { m_document.edit(tr("What swings"), [&](Job& job) { job.oscillator = oscillator_of(k); }); },
                {},
                {}});
-        y += 40;
+        page.gap(14);
     }
 }
 
@@ -218,61 +217,67 @@ void BeatStation::paint(QPainter& painter) {
     const double left = picture_wide() + 24;
     const QRectF right(left, 0, width() - SumCard::wide - left - 12, height());
     m_handles.clear();
-    const bool drawable = oscillator() && beat().fault.empty() && (swings().pendulum || swings().balance || swings().wheel);
-    if (!oscillator()) {
-        paint_nothing(painter);
-    } else {
-        write(painter, word_font(8.5, true), t.steel, {18, 26},
-              oscillator()->as<Pendulum>() ? tr("PENDULUM, TO SCALE") : tr("BALANCE AND SPRING, FROM ABOVE"));
-        write(painter, word_font(9), t.steel, {18, 42},
-              picture_wide() < 260 ? tr("drag it, or ← slower, → faster") : tr("drag what can be turned, or ← slower, → faster"));
-        if (drawable) {
-            SwingPicture::Stand stand;
-            if (m_motion.running() || m_motion.seconds() != 0)
-                stand.swing =
-                    std::sin(2 * std::numbers::pi * m_motion.seconds() * m_document.derived().train.beats_per_hour.value_or(3600) / 7200);
-            if (const RateMeans* now = means()) stand.means = now->id;
-            stand.amount = m_amount;
-            SwingPicture swing(painter, *oscillator(), swings(), picture(), stand);
-            swing.paint();
-            m_handles = swing.handles();
-        } else {
-            write_wrapped(painter, word_font(10.5), beat().fault.empty() ? t.steel : t.ruby, {18, 64}, picture_wide() - 16,
-                          beat().fault.empty() ? tr("To be given: %1.").arg(words(swings().missing)) : words(beat().fault));
-        }
-        for (const SwingPicture::Handle& handle : m_handles)
-            place({"hold:" + handle.means, handle.rect, [] {}, tr("drag it: the rate follows"), {}});
-    }
+    if (oscillator()) paint_swing(painter);
+    else paint_nothing(painter);
     paint_rate(painter, QRectF(right.left(), 0, right.width(), rate_high));
-    const double y = paint_means(painter, QRectF(right.left(), height() - means_high, right.width(), means_high));
-    paint_outcomes(painter, QRectF(right.left(), y, right.width(), height() - y));
+    Column page(painter, QRectF(right.left(), height() - means_high + 2, right.width(), means_high - 4));
+    write_means(page, painter);
+    write_outcomes(page);
+}
+
+void BeatStation::paint_swing(QPainter& painter) {
+    const Theme& t = theme();
+    Column page(painter, QRectF(18, 14, picture_wide() - 16, 200));
+    page.section(oscillator()->as<Pendulum>() ? tr("PENDULUM, TO SCALE") : tr("BALANCE AND SPRING, FROM ABOVE"));
+    page.gap(-4);
+    page.line(picture_wide() < 260 ? tr("drag it, or ← slower, → faster") : tr("drag what can be turned, or ← slower, → faster"), t.steel);
+    const bool drawable = beat().fault.empty() && (swings().pendulum || swings().balance || swings().wheel);
+    if (!drawable) {
+        page.says(beat().fault.empty() ? tr("To be given: %1.").arg(words(swings().missing)) : words(beat().fault),
+                  beat().fault.empty() ? t.steel : t.ruby, Type::text);
+        return;
+    }
+    SwingPicture::Stand stand;
+    if (m_motion.running() || m_motion.seconds() != 0)
+        stand.swing = std::sin(2 * std::numbers::pi * m_motion.seconds() * m_document.derived().train.beats_per_hour.value_or(3600) / 7200);
+    if (const RateMeans* now = means()) stand.means = now->id;
+    stand.amount = m_amount;
+    SwingPicture swing(painter, *oscillator(), swings(), picture(), stand);
+    swing.paint();
+    m_handles = swing.handles();
+    for (const SwingPicture::Handle& handle : m_handles)
+        place({"hold:" + handle.means, handle.rect, [] {}, tr("drag it: the rate follows"), {}});
 }
 
 void BeatStation::paint_rate(QPainter& painter, const QRectF& room) {
     const Theme& t = theme();
-    write(painter, word_font(8.5, true), t.steel, {room.left(), 26}, tr("RATE"));
+    Column page(painter, room.adjusted(0, 14, 0, 0));
+    page.section(tr("RATE"));
     const RateFitResult* now = beat().now();
     if (!now) {
-        write_wrapped(painter, word_font(10.5), t.ink, {room.left(), 38}, room.width(),
-                      beat().looks.empty()
-                          ? tr("No looks yet. Type how far the clock is ahead of the reference, and again a day later: +12.4.")
-                          : words(beat().advice));
+        page.says(beat().looks.empty() ? tr("No looks yet. Type how far the clock is ahead of the reference, and again a day later: +12.4.")
+                                       : words(beat().advice),
+                  t.ink, Type::text);
         return;
     }
     const bool trial = m_amount != 0 && expected();
-    const double rate = now->rate_s_per_day;
+    const double base = page.y() + 24;
     double x = room.left();
-    x += write(painter, figure_font(trial ? 18 : 26), trial ? t.steel : t.ink, {x, 58}, rate_words(rate)) + 8;
+    x += write(painter, type(trial ? Type::head : Type::great, true), trial ? t.steel : t.ink, {x, base}, rate_words(now->rate_s_per_day)) +
+         8;
     if (trial) {
-        x += write(painter, figure_font(18, false), t.steel, {x, 58}, QString::fromUtf8("→")) + 8;
-        x += write(painter, figure_font(26), t.verdigris, {x, 58}, rate_words(*expected())) + 8;
+        x += write(painter, type(Type::head), t.steel, {x, base}, QString::fromUtf8("→")) + 8;
+        x += write(painter, type(Type::great, true), t.verdigris, {x, base}, rate_words(*expected())) + 8;
     }
-    x += write(painter, word_font(11), t.steel, {x, 58}, tr("s/d  ± %1").arg(now->u_s_per_day, 0, 'f', 1)) + 22;
-    const QString under = trial                          ? tr("as it would be")
-                          : rate > 2 * now->u_s_per_day  ? tr("gains")
-                          : rate < -2 * now->u_s_per_day ? tr("loses")
-                                                         : tr("not told from nought");
-    if (room.width() > narrow) write(painter, word_font(9), t.steel, {x, 58}, under);
+    x += write(painter, type(Type::text), t.steel, {x, base}, tr("s/d  ± %1").arg(now->u_s_per_day, 0, 'f', 1)) + 22;
+    if (room.width() > narrow)
+        write(painter, type(Type::note), t.steel, {x, base}, trial ? tr("as it would be") : words(now->way_in_words()));
+    page.go_to(base + 12);
+    page.says(known_of_rate(), t.steel);
+}
+
+/// What else is known of the rate: warmth, sizes, misread looks.
+QString BeatStation::known_of_rate() const {
     QStringList known;
     if (beat().per_K)
         known << tr("A kelvin warmer: %1 ± %2 s/d%3.")
@@ -281,65 +286,65 @@ void BeatStation::paint_rate(QPainter& painter, const QRectF& room) {
                      .arg(swings().per_K_by_rod ? tr(", by the rod alone %1 s/d").arg(rate_words(*swings().per_K_by_rod, 2)) : QString());
     if (swings().by_sizes_s_per_day)
         known << tr("Its sizes alone would have it keep %1 s/d.").arg(rate_words(*swings().by_sizes_s_per_day, 0));
-    if (!now->outliers.empty()) known << tr("%1 misread, left out.").arg(now->outliers.size());
-    if (room.width() <= narrow) known = known.mid(0, 1);
-    write_wrapped(painter, word_font(9), t.steel, {room.left(), 70}, room.width(), known.join(' '));
+    if (const auto misread = beat().now()->outliers.size()) known << tr("%1 misread, left out.").arg(misread);
+    const bool little_room = m_plot->width() <= narrow;
+    return little_room ? known.value(0) : known.join(' ');
 }
 
-double BeatStation::paint_means(QPainter& painter, const QRectF& room) {
+void BeatStation::write_means(Column& page, QPainter& painter) {
     const Theme& t = theme();
-    double y = room.top() + 16;
-    if (beat().means.empty()) {
-        if (!beat().advice.empty() && beat().now())
-            write_wrapped(painter, word_font(10), t.ink, {room.left(), y - 8}, room.width(), words(beat().advice));
-        return y + 24;
-    }
-    double x = room.left();
     const RateMeans* now = means();
+    if (!now) {
+        if (beat().now()) page.says(words(beat().advice), t.ink, Type::text);
+        return;
+    }
+    Flow list(painter, page.room(), page.y() + 14, 18);
     for (const RateMeans& one : beat().means) {
         const bool on = &one == now;
-        const double wide = write(painter, word_font(10.5, on), on ? t.ink : t.blued, {x, y}, words(one.name));
-        if (on) painter.fillRect(QRectF(x, y + 4, wide, 2), t.ink);
         place({"means:" + words(one.id),
-               QRectF(x - 4, y - 16, wide + 8, 26),
+               list.say(words(one.name), on ? t.ink : t.blued, Type::text, on, on),
                [this, id = one.id] { choose_means(id); },
                words(one.advice),
                {}});
-        x += wide + 18;
     }
-    y += 28;
-    const OscillatorRecord& o = *oscillator();
-    const double done = write(painter, figure_font(13), m_amount == 0 ? t.steel : t.verdigris, {room.left(), y},
-                              m_amount == 0 ? tr("as it is") : words(amount_in_words(o, *now, m_amount)));
-    if (m_amount != 0) {
-        write(painter, word_font(9.5), t.verdigris, {room.left() + done + 8, y}, words(m_amount > 0 ? now->gains : now->loses));
-        const double wide = write(painter, word_font(10.5, true), t.blued, {room.right() - 4, y - 28}, tr("done: keep it"), 1);
+    page.go_to(list.baseline() + 12);
+    write_trial(page, painter, *now);
+    const QRectF advice = page.says(words(now->advice.empty() ? beat().advice : now->advice), t.ink, Type::text);
+    if (now->advised) place({"advised", advice, [this] { try_advised(); }, tr("Click to try it"), {}});
+    page.gap(4);
+}
+
+/// What is tried with the means, and the word that keeps it.
+void BeatStation::write_trial(Column& page, QPainter& painter, const RateMeans& now) {
+    const Theme& t = theme();
+    const double keep_base = page.room().top() + 14;
+    const bool tried = m_amount != 0;
+    Flow line(painter, page.room(), page.y() + 14, 8);
+    line.say(tried ? words(amount_in_words(*oscillator(), now, m_amount)) : tr("as it is"), tried ? t.verdigris : t.steel, Type::figure,
+             true);
+    if (tried) {
+        line.say(words(m_amount > 0 ? now.gains : now.loses), t.verdigris, Type::text);
+        const double wide = write(painter, type(Type::text, true), t.blued, {page.right() - 4, keep_base}, tr("done: keep it"), 1);
         place({"keep",
-               QRectF(room.right() - wide - 12, y - 46, wide + 12, 26),
+               QRectF(page.right() - wide - 12, keep_base - 18, wide + 12, 26),
                [this] { keep(); },
                tr("Kept in the log between two looks"),
                {}});
-    } else if (room.width() > narrow) {
-        write(painter, word_font(8.5), t.steel, {room.right(), y},
+    } else if (page.room().width() > narrow) {
+        write(painter, type(Type::note), t.steel, {page.right(), line.baseline()},
               legend({"beat.less|beat.more", "beat.advised", "beat.means", "beat.keep"}, " · "), 1);
     }
-    y += 8;
-    const std::string& advice = now->advice.empty() ? beat().advice : now->advice;
-    const double high = write_wrapped(painter, word_font(9.5), t.ink, {room.left(), y}, room.width() - 8, words(advice));
-    if (now->advised) place({"advised", QRectF(room.left(), y, room.width(), high), [this] { try_advised(); }, tr("Click to try it"), {}});
-    return y + high + 16;
+    page.go_to(line.baseline() + 8);
 }
 
-void BeatStation::paint_outcomes(QPainter& painter, const QRectF& room) {
-    const Theme& t = theme();
-    double y = room.top();
+void BeatStation::write_outcomes(Column& page) {
     for (auto stretch = beat().stretches.rbegin(); stretch != beat().stretches.rend(); ++stretch) {
         if (!stretch->began_with) continue;
-        if (y > room.bottom() - 4) return;
-        const QString line = tr("%1  %2: %3")
-                                 .arg(words(time_in_words(stretch->began_with->reference_s)), words(stretch->began_with->what),
-                                      words(outcome_in_words(*stretch)));
-        y += write_wrapped(painter, word_font(9), t.brass_ink, {room.left(), y - 12}, room.width() - 8, line) + 2;
+        if (!page.holds(16)) return;
+        page.says(tr("%1  %2: %3")
+                      .arg(words(time_in_words(stretch->began_with->reference_s)), words(stretch->began_with->what),
+                           words(outcome_in_words(*stretch))),
+                  theme().brass_ink);
     }
 }
 

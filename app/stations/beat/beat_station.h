@@ -3,6 +3,7 @@
 #include "document/document.h"
 #include "drawing/canvas.h"
 #include "drawing/motion.h"
+#include "sheet/column.h"
 #include "stations/beat/rate_plot.h"
 #include "stations/beat/swing_picture.h"
 #include "workings/card_station.h"
@@ -56,6 +57,14 @@ private:
     std::vector<SumCard::Tab> tabs();
     SumCard::Tab part_tab(size_t part);
     SumCard::Tab positions_tab();
+    SumCard::Tab measured_tab();
+    SumCard::Tab sum_tab(const QString& name, const Calculation& sum);
+    SumCard::Tab screws_tab();
+    SumCard::Tab wheel_tab();
+    /// A nested record of the balance, made when its first figure is typed; what is found of it is told below.
+    template <class Nested>
+    SumCard::Tab nested_tab(const QString& name, const QString& sentence, std::optional<Nested> Balance::*member,
+                            std::function<void(SumAnswer&)> tell = {});
     SumAnswer measured() const;
     void add_to(OscillatorRecord& oscillator, const std::string& word) const;
     std::map<std::string, double> facts() const;
@@ -63,8 +72,11 @@ private:
     QRectF picture() const;
     void paint_nothing(QPainter& painter);
     void paint_rate(QPainter& painter, const QRectF& room);
-    double paint_means(QPainter& painter, const QRectF& room);
-    void paint_outcomes(QPainter& painter, const QRectF& room);
+    void paint_swing(QPainter& painter);
+    void write_means(Column& page, QPainter& painter);
+    void write_trial(Column& page, QPainter& painter, const RateMeans& now);
+    void write_outcomes(Column& page);
+    QString known_of_rate() const;
 
     Motion& m_motion;
     CalliperLine& m_line;

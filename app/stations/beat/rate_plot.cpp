@@ -4,6 +4,7 @@
 #include <cmath>
 
 #include "drawing/words.h"
+#include "sheet/plot.h"
 #include "theme/theme.h"
 
 namespace echappe {
@@ -36,20 +37,6 @@ RatePlot::RatePlot(QWidget* parent) : QCustomPlot(parent), m_warmth(new QCPAxisR
     retheme();
 }
 
-void RatePlot::dress(QCPAxis* axis) {
-    const Theme& t = theme();
-    const bool left = axis->axisType() == QCPAxis::atLeft;
-    axis->setBasePen(QPen(t.steel, 1));
-    axis->setTickPen(QPen(t.steel, 1));
-    axis->setSubTickPen(Qt::NoPen);
-    axis->setTickLabelColor(t.steel);
-    axis->setTickLabelFont(figure_font(8, false));
-    axis->setLabelColor(t.steel);
-    axis->setLabelFont(word_font(8.5));
-    axis->grid()->setPen(left ? QPen(t.rule, 0.8) : QPen(Qt::NoPen));
-    axis->grid()->setZeroLinePen(left ? QPen(t.steel, 1) : QPen(Qt::NoPen));
-}
-
 void RatePlot::retheme() {
     setBackground(theme().ground);
     for (QCPAxisRect* rect : {axisRect(), m_warmth})
@@ -70,19 +57,8 @@ void RatePlot::draw_stretch(const RateStretch& stretch) {
         low << ahead - covers * u;
         high << ahead + covers * u;
     }
-    QColor band = t.blued;
-    band.setAlphaF(0.16f);
-    QCPGraph* lower = addGraph();
-    lower->setData(x, low, true);
-    lower->setPen(Qt::NoPen);
-    QCPGraph* upper = addGraph();
-    upper->setData(x, high, true);
-    upper->setPen(Qt::NoPen);
-    upper->setBrush(band);
-    upper->setChannelFillGraph(lower);
-    QCPGraph* line = addGraph();
-    line->setData(x, y, true);
-    line->setPen(QPen(t.blued, 2));
+    add_band(*this, x, low, high, t.blued);
+    add_curve(*this, x, y, QPen(t.blued, 2));
 }
 
 void RatePlot::draw_event(const RateEvent& event) {
@@ -93,7 +69,7 @@ void RatePlot::draw_event(const RateEvent& event) {
     mark->point2->setCoords(event.reference_s, 1);
     auto* words_at = new QCPItemText(this);
     words_at->setClipToAxisRect(true);
-    words_at->setFont(word_font(8));
+    words_at->setFont(type(Type::note));
     words_at->setColor(t.brass_ink);
     words_at->setRotation(-90);
     words_at->setPositionAlignment(Qt::AlignLeft | Qt::AlignTop);
@@ -127,23 +103,15 @@ void RatePlot::show_log(const DerivedBeat& beat) {
             (misread ? bad_y : y) << look.shown_s - look.reference_s;
             if (look.temperature_C) warm_x << look.reference_s, warm_y << *look.temperature_C;
         }
-    QCPGraph* looks = addGraph();
-    looks->setData(x, y, true);
-    looks->setLineStyle(QCPGraph::lsNone);
-    looks->setScatterStyle(QCPScatterStyle(QCPScatterStyle::ssCircle, QPen(t.blued, 1.6), t.sheet, 7));
-    QCPGraph* misread = addGraph();
-    misread->setData(bad_x, bad_y, true);
-    misread->setLineStyle(QCPGraph::lsNone);
-    misread->setScatterStyle(QCPScatterStyle(QCPScatterStyle::ssCross, QPen(t.ruby, 2.2), Qt::NoBrush, 9));
+    add_points(*this, x, y, QCPScatterStyle(QCPScatterStyle::ssCircle, QPen(t.blued, 1.6), t.sheet, 7));
+    add_points(*this, bad_x, bad_y, QCPScatterStyle(QCPScatterStyle::ssCross, QPen(t.ruby, 2.2), Qt::NoBrush, 9));
     QCPGraph* warm = addGraph(m_warmth->axis(QCPAxis::atBottom), m_warmth->axis(QCPAxis::atLeft));
     warm->setData(warm_x, warm_y, true);
     warm->setPen(QPen(t.amber, 1.4));
     if (m_picked >= 0) {
         const RateObservation& look = beat.looks[static_cast<size_t>(m_picked)];
-        QCPGraph* ring = addGraph();
-        ring->addData(look.reference_s, look.shown_s - look.reference_s);
-        ring->setLineStyle(QCPGraph::lsNone);
-        ring->setScatterStyle(QCPScatterStyle(QCPScatterStyle::ssCircle, QPen(t.brass_ink, 2), Qt::NoBrush, 15));
+        add_points(*this, {look.reference_s}, {look.shown_s - look.reference_s},
+                   QCPScatterStyle(QCPScatterStyle::ssCircle, QPen(t.brass_ink, 2), Qt::NoBrush, 15));
     }
     show_trial(m_trial);
 }

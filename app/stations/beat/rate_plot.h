@@ -28,7 +28,6 @@ protected:
     void mousePressEvent(QMouseEvent* event) override;
 
 private:
-    void dress(QCPAxis* axis);
     void draw_stretch(const RateStretch& stretch);
     void draw_event(const RateEvent& event);
     void fit_axes();

@@ -87,8 +87,8 @@ void SwingPicture::paint_length(QPointF pivot, double px) {
     m_painter.drawLine(QPointF(x - 6, foot), QPointF(pivot.x() + 40, foot));
     const double y = pivot.y() + length * px * 0.36;
     m_painter.fillRect(QRectF(x - 4, y - 18, 112, 40), t.ground);
-    write(m_painter, figure_font(13), t.ink, {x + 6, y}, tr("%1 mm").arg(length, 0, 'f', 2));
-    write(m_painter, word_font(8.5), t.steel, {x + 6, y + 15}, tr("centre of swing"));
+    write(m_painter, type(Type::figure, true), t.ink, {x + 6, y}, tr("%1 mm").arg(length, 0, 'f', 2));
+    write(m_painter, type(Type::note), t.steel, {x + 6, y + 15}, tr("centre of swing"));
 }
 
 void SwingPicture::paint_tray(QPointF pivot, double angle, double px) {
@@ -110,7 +110,7 @@ void SwingPicture::paint_tray(QPointF pivot, double angle, double px) {
     }
     m_painter.restore();
     m_handles.push_back({"tray", QRectF(pivot.x() - 24, pivot.y() + y - 20, 48, 30), {0, 1}, 6});
-    write(m_painter, word_font(8.5), marked("tray") ? t.blued : t.steel, {pivot.x() + 20, pivot.y() + y + 4}, tr("tray"));
+    write(m_painter, type(Type::note), marked("tray") ? t.blued : t.steel, {pivot.x() + 20, pivot.y() + y + 4}, tr("tray"));
 }
 
 /// The rating nut from the front, much enlarged: what is turned, with its marks going by.
@@ -140,12 +140,12 @@ void SwingPicture::paint_nut(const QRectF& room) {
     m_painter.restore();
     m_painter.setPen(QPen(t.ink, 1.4));
     m_painter.drawLine(QPointF(body.center().x(), body.top() - 9), QPointF(body.center().x(), body.top() - 2));
-    write(m_painter, word_font(8.5), t.steel, {body.center().x(), room.bottom() + 2},
+    write(m_painter, type(Type::note), t.steel, {body.center().x(), room.bottom() + 2},
           tr("rating nut, pitch %1 mm").arg(m_p->nut_pitch_mm.value_or(0)), 0);
-    write(m_painter, word_font(8.5, true), t.verdigris, {body.right() + 8, body.center().y() - 4}, QString::fromUtf8("→ ") + tr("up"));
-    write(m_painter, word_font(8.5, true), t.verdigris, {body.right() + 8, body.center().y() + 10}, tr("faster"));
-    write(m_painter, word_font(8.5, true), t.amber, {body.left() - 8, body.center().y() - 4}, tr("down") + QString::fromUtf8(" ←"), 1);
-    write(m_painter, word_font(8.5, true), t.amber, {body.left() - 8, body.center().y() + 10}, tr("slower"), 1);
+    write(m_painter, type(Type::note, true), t.verdigris, {body.right() + 8, body.center().y() - 4}, QString::fromUtf8("→ ") + tr("up"));
+    write(m_painter, type(Type::note, true), t.verdigris, {body.right() + 8, body.center().y() + 10}, tr("faster"));
+    write(m_painter, type(Type::note, true), t.amber, {body.left() - 8, body.center().y() - 4}, tr("down") + QString::fromUtf8(" ←"), 1);
+    write(m_painter, type(Type::note, true), t.amber, {body.left() - 8, body.center().y() + 10}, tr("slower"), 1);
     m_handles.push_back({"nut", body.adjusted(-40, -10, 40, 10), {1, 0}, nut_px_per_turn});
 }
 
@@ -171,29 +171,31 @@ void SwingPicture::paint_pendulum() {
         const QPointF end = pivot + QPointF(std::sin(side * pi / 180), std::cos(side * pi / 180)) * lowest_mm() * px;
         m_painter.drawLine(pivot, end);
     }
-    if (!whole_parts(*m_p)) {
-        PendulumPart rod;
-        rod.shape = "rod";
-        rod.diameter_mm = 4;
-        rod.length_mm = lowest_mm();
-        rod.top_mm = 0;
-        paint_part(rod, pivot, angle, px);
-        // Nobody measured the bob: a dashed sign of one, at the centre of swing.
-        m_painter.save();
-        m_painter.translate(pivot);
-        m_painter.rotate(angle);
-        m_painter.setPen(QPen(t.brass, 1.4, Qt::DashLine));
-        m_painter.setBrush(t.ground);
-        const double r = m_swings.pendulum->length_mm * 0.065 * px;
-        m_painter.drawEllipse(QPointF(0, m_swings.pendulum->length_mm * px), r, r);
-        m_painter.restore();
-    }
-    if (whole_parts(*m_p))
+    if (!whole_parts(*m_p)) paint_unmeasured(pivot, angle, px);
+    else
         for (const PendulumPart& part : m_p->parts) paint_part(part, pivot, angle, px);
     paint_tray(pivot, angle, px);
     const double foot = pivot.y() + lowest_mm() * px;
-    if (swing > 0) write(m_painter, word_font(9), t.ink, {m_room.right() - 4, foot - 4}, tr("± %1°").arg(swing, 0, 'f', 1), 1);
+    if (swing > 0) write(m_painter, type(Type::note), t.ink, {m_room.right() - 4, foot - 4}, tr("± %1°").arg(swing, 0, 'f', 1), 1);
     if (m_p->nut_pitch_mm) paint_nut(QRectF(m_room.center().x() - 44, m_room.bottom() - nut_high + 14, 88, nut_high - 22));
+}
+
+/// Nobody measured the bob: a rod, and a dashed sign of a bob at the centre of swing.
+void SwingPicture::paint_unmeasured(QPointF pivot, double angle, double px) {
+    PendulumPart rod;
+    rod.shape = "rod";
+    rod.diameter_mm = 4;
+    rod.length_mm = lowest_mm();
+    rod.top_mm = 0;
+    paint_part(rod, pivot, angle, px);
+    m_painter.save();
+    m_painter.translate(pivot);
+    m_painter.rotate(angle);
+    m_painter.setPen(QPen(theme().brass, 1.4, Qt::DashLine));
+    m_painter.setBrush(theme().ground);
+    const double r = m_swings.pendulum->length_mm * 0.065 * px;
+    m_painter.drawEllipse(QPointF(0, m_swings.pendulum->length_mm * px), r, r);
+    m_painter.restore();
 }
 
 double SwingPicture::rim_radius_mm() const {
@@ -223,35 +225,38 @@ void SwingPicture::paint_rim(QPointF middle, double angle, double px) {
         m_painter.restore();
     }
     m_painter.drawPath(rim);
-    for (size_t i = 0; i < m_b->screws.size(); ++i) {
-        const BalanceScrews& pair = m_b->screws[i];
-        const std::string means = "screws." + std::to_string(i);
-        const bool on = marked(means);
-        const double at = 90 + 42 * static_cast<double>(i) + angle;
-        const double moved = -tried(means) * pair.pitch_mm.value_or(1);
-        for (const double side : {0.0, 180.0}) {
-            const QPointF place = on_circle(middle, (pair.radius_mm + moved) * px, at + side);
-            const double size = std::clamp(std::cbrt(pair.mass_mg) * 0.55 * px, 5.0, 15.0);
-            m_painter.save();
-            m_painter.translate(place);
-            m_painter.rotate(-(at + side));
-            m_painter.setPen(QPen(on ? t.blued : t.ink, on ? 2.2 : 1));
-            m_painter.setBrush(t.brass);
-            m_painter.drawRect(QRectF(-size / 2, -size / 2, size, size));
-            m_painter.drawLine(QPointF(size / 2, -size / 2), QPointF(size / 2, size / 2));
-            m_painter.restore();
-            if (m_stand.swing != 0) continue;
-            m_handles.push_back({words(means), QRectF(place - QPointF(14, 14), QSizeF(28, 28)), on_circle({0, 0}, 1, at + side + 180),
-                                 pair.pitch_mm.value_or(1) * px * 6});
-        }
-    }
-    if (m_swings.poise && m_swings.poise->heavy_deg) {
-        // From 12, clockwise as seen from the dial.
-        const QPointF heavy = on_circle(middle, (outside + inside) / 2, 90 - *m_swings.poise->heavy_deg + angle);
-        m_painter.setPen(Qt::NoPen);
-        m_painter.setBrush(t.ruby);
-        m_painter.drawEllipse(heavy, 6, 6);
-        write(m_painter, word_font(9, true), t.ruby, heavy + QPointF(10, 4), tr("heavy"));
+    for (size_t i = 0; i < m_b->screws.size(); ++i) paint_screws(i, middle, angle, px);
+    if (!m_swings.poise || !m_swings.poise->heavy_deg) return;
+    // From 12, clockwise as seen from the dial.
+    const QPointF heavy = on_circle(middle, (outside + inside) / 2, 90 - *m_swings.poise->heavy_deg + angle);
+    m_painter.setPen(Qt::NoPen);
+    m_painter.setBrush(t.ruby);
+    m_painter.drawEllipse(heavy, 6, 6);
+    write(m_painter, type(Type::note, true), t.ruby, heavy + QPointF(10, 4), tr("heavy"));
+}
+
+/// A pair of screws, opposite each other; standing still they can be taken hold of.
+void SwingPicture::paint_screws(size_t which, QPointF middle, double angle, double px) {
+    const Theme& t = theme();
+    const BalanceScrews& pair = m_b->screws[which];
+    const std::string means = "screws." + std::to_string(which);
+    const bool on = marked(means);
+    const double at = 90 + 42 * static_cast<double>(which) + angle;
+    const double moved = -tried(means) * pair.pitch_mm.value_or(1);
+    const double size = std::clamp(std::cbrt(pair.mass_mg) * 0.55 * px, 5.0, 15.0);
+    for (const double side : {0.0, 180.0}) {
+        const QPointF place = on_circle(middle, (pair.radius_mm + moved) * px, at + side);
+        m_painter.save();
+        m_painter.translate(place);
+        m_painter.rotate(-(at + side));
+        m_painter.setPen(QPen(on ? t.blued : t.ink, on ? 2.2 : 1));
+        m_painter.setBrush(t.brass);
+        m_painter.drawRect(QRectF(-size / 2, -size / 2, size, size));
+        m_painter.drawLine(QPointF(size / 2, -size / 2), QPointF(size / 2, size / 2));
+        m_painter.restore();
+        if (m_stand.swing != 0) continue;
+        m_handles.push_back({words(means), QRectF(place - QPointF(14, 14), QSizeF(28, 28)), on_circle({0, 0}, 1, at + side + 180),
+                             pair.pitch_mm.value_or(1) * px * 6});
     }
 }
 
@@ -297,20 +302,8 @@ void SwingPicture::paint_regulator(QPointF middle, double px, double outer_mm) {
     m_painter.setPen(QPen(t.ink, 1.4));
     m_painter.setBrush(t.sheet);
     m_painter.drawRect(QRectF(stud - QPointF(6, 6), QSizeF(12, 12)));
-    write(m_painter, word_font(8.5), t.steel, stud + QPointF(9, -6), tr("stud"));
-    if (m_b->overhang_mm && *m_b->overhang_mm > 0) {
-        QPainterPath out;
-        const double over = std::min(*m_b->overhang_mm * per_mm, 70.0);
-        constexpr int pieces = 12;
-        for (int i = 0; i <= pieces; ++i) {
-            const QPointF point = on_circle(middle, (outer_mm + 0.08 * outer_mm * i / pieces) * px, stud_deg + over * i / pieces);
-            if (i == 0) out.moveTo(point);
-            else out.lineTo(point);
-        }
-        m_painter.setPen(QPen(t.blued, 1.3, Qt::DotLine));
-        m_painter.setBrush(Qt::NoBrush);
-        m_painter.drawPath(out);
-    }
+    write(m_painter, type(Type::note), t.steel, stud + QPointF(9, -6), tr("stud"));
+    if (m_b->overhang_mm && *m_b->overhang_mm > 0) paint_overhang(middle, px, outer_mm, std::min(*m_b->overhang_mm * per_mm, 70.0));
     const double arm_end = rim_radius_mm() * 1.14 * px;
     m_painter.setPen(QPen(on ? t.blued : t.steel, on ? 3 : 2));
     m_painter.drawLine(on_circle(middle, outer_mm * px * 0.86, pins), on_circle(middle, arm_end, pins));
@@ -325,8 +318,22 @@ void SwingPicture::paint_regulator(QPointF middle, double px, double outer_mm) {
     m_handles.push_back({"pins", QRectF(on_circle(middle, outer_mm * px, pins) - QPointF(14, 14), QSizeF(28, 28)), along, px});
     const QPointF faster = on_circle(middle, arm_end + 16, rest - 30);
     const QPointF slower = on_circle(middle, arm_end + 16, rest + 30);
-    write(m_painter, word_font(8.5, true), t.verdigris, faster, tr("faster"), 0);
-    write(m_painter, word_font(8.5, true), t.amber, slower, tr("slower"), 0);
+    write(m_painter, type(Type::note, true), t.verdigris, faster, tr("faster"), 0);
+    write(m_painter, type(Type::note, true), t.amber, slower, tr("slower"), 0);
+}
+
+/// What hangs over beyond the stud, not bent to the spiral.
+void SwingPicture::paint_overhang(QPointF middle, double px, double outer_mm, double over_deg) {
+    QPainterPath out;
+    constexpr int pieces = 12;
+    for (int i = 0; i <= pieces; ++i) {
+        const QPointF point = on_circle(middle, (outer_mm + 0.08 * outer_mm * i / pieces) * px, stud_deg + over_deg * i / pieces);
+        if (i == 0) out.moveTo(point);
+        else out.lineTo(point);
+    }
+    m_painter.setPen(QPen(theme().blued, 1.3, Qt::DotLine));
+    m_painter.setBrush(Qt::NoBrush);
+    m_painter.drawPath(out);
 }
 
 void SwingPicture::paint_balance() {
@@ -342,8 +349,8 @@ void SwingPicture::paint_balance() {
     int column = 0;
     const auto figure = [&](const QString& value, const QString& name) {
         const double x = m_room.left() + 4 + column * m_room.width() / 2;
-        write(m_painter, figure_font(14), t.ink, {x, y}, value);
-        write(m_painter, word_font(8.5), t.steel, {x, y + 15}, name);
+        write(m_painter, type(Type::head, true), t.ink, {x, y}, value);
+        write(m_painter, type(Type::note), t.steel, {x, y + 15}, name);
         if (++column == 2) column = 0, y += 44;
     };
     if (m_o.swing_deg) figure(tr("± %1°").arg(*m_o.swing_deg, 0, 'f', 0), tr("swing as found"));

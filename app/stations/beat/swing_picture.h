@@ -30,12 +30,15 @@ public:
 private:
     void paint_pendulum();
     double lowest_mm() const;
+    void paint_unmeasured(QPointF pivot, double angle, double px);
     void paint_part(const PendulumPart& part, QPointF pivot, double angle, double px);
     void paint_length(QPointF pivot, double px);
     void paint_nut(const QRectF& room);
     void paint_tray(QPointF pivot, double angle, double px);
     void paint_balance();
     void paint_rim(QPointF middle, double angle, double px);
+    void paint_screws(size_t which, QPointF middle, double angle, double px);
+    void paint_overhang(QPointF middle, double px, double outer_mm, double over_deg);
     void paint_spring(QPointF middle, double angle, double px);
     void paint_regulator(QPointF middle, double px, double outer_mm);
     double rim_radius_mm() const;

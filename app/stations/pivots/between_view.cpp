@@ -8,6 +8,7 @@
 #include "document/today.h"
 #include "number/input_error.h"
 #include "number/units.h"
+#include "sheet/marks.h"
 #include "survey/edits.h"
 #include "theme/theme.h"
 
@@ -70,10 +71,7 @@ void BetweenView::refresh() {
     if (!marked()) m_marked = {m_document.selection().subject()};
 }
 
-QString BetweenView::length(double mm) const {
-    const Unit& unit = *find_unit(m_document.job().length.symbol, Dimension::length);
-    return words(print_in(mm, unit, m_document.job().length_decimals()));
-}
+QString BetweenView::length(double mm) const { return words(m_document.job().length.write(mm, m_document.job().length_decimals())); }
 
 const TrialCheck* BetweenView::marked() const {
     for (const TrialCheck& check : m_trials)
@@ -149,16 +147,6 @@ void BetweenView::paint(QPainter& painter) {
     paint_trials(painter, QRectF(16, height() - trials_high, left - 32, trials_high));
 }
 
-void BetweenView::dimension(QPainter& painter, double from_x, double to_x, double y, const QString& text, const QColor& ink) {
-    painter.setPen(QPen(ink, 1));
-    painter.drawLine(QPointF(from_x, y), QPointF(to_x, y));
-    for (const double x : {from_x, to_x}) painter.drawLine(QPointF(x, y - 4), QPointF(x, y + 4));
-    const double wide = width_of(word_font(10, true), text) + 12;
-    const double middle = (from_x + to_x) / 2;
-    painter.fillRect(QRectF(middle - wide / 2, y - 8, wide, 16), theme().ground);
-    write(painter, word_font(10, true), ink, {middle, y + 4}, text, 0);
-}
-
 void BetweenView::paint_rim(QPainter& painter, double x, double axis_y, double thick, double radius_px, const QRectF& room, bool pinion) {
     const Theme& t = theme();
     const double reach = std::min(radius_px, std::min(axis_y - room.top(), room.bottom() - axis_y));
@@ -179,9 +167,10 @@ void BetweenView::paint_rim(QPainter& painter, double x, double axis_y, double t
 }
 
 /// One plate cut through its hole: the wall either side of the pivot, the oil sink outside.
-void BetweenView::paint_plate_end(QPainter& painter, const DerivedHole& hole, double face_x, double axis_y, double outwards, double px,
-                                  const QRectF& room) {
+void BetweenView::paint_plate_end(QPainter& painter, const Elevation& e, const DerivedHole& hole, double face_x, double outwards) {
     const Theme& t = theme();
+    const double px = e.px, axis_y = e.axis;
+    const QRectF& room = e.picture;
     constexpr double usual_thickness_mm = 2;
     const double thick = hole.thickness_mm.value_or(usual_thickness_mm) * px;
     const double radius = hole.record.hole_max_mm.value_or(hole.record.pivot_mm.value_or(1.0) * 1.1) / 2 * px;
@@ -202,10 +191,10 @@ void BetweenView::paint_plate_end(QPainter& painter, const DerivedHole& hole, do
     }
     const bool here = hole.plate == m_document.selection().plate();
     const double label_x = (face_x + far) / 2;
-    write(painter, word_font(9.5, here), here ? t.blued : t.steel, {label_x, room.bottom() + 15}, words(hole.plate), 0);
+    write(painter, type(Type::text, here), here ? t.blued : t.steel, {label_x, room.bottom() + 15}, words(hole.plate), 0);
     if (here) painter.fillRect(QRectF(label_x - 16, room.bottom() + 19, 32, 2), t.blued);
     if (hole.record.pivot_mm && hole.record.hole_max_mm)
-        write(painter, word_font(8.5), t.steel, {label_x, room.bottom() + 33},
+        write(painter, type(Type::note), t.steel, {label_x, room.bottom() + 33},
               tr("side shake %1").arg(length(*hole.record.hole_max_mm - *hole.record.pivot_mm)), 0);
     place({"plate:" + words(hole.plate),
            QRectF(std::min(face_x, far) - 6, room.top(), std::abs(thick) + 12, room.height() + 36),
@@ -214,100 +203,130 @@ void BetweenView::paint_plate_end(QPainter& painter, const DerivedHole& hole, do
            {}});
 }
 
+/// Where the arbor stands in the picture. It lies against the front plate: the whole shake opens at the back; too long, it reaches
+/// into the plate.
+BetweenView::Elevation BetweenView::elevation(const QRectF& room, const DerivedHole& front, const DerivedHole& back) const {
+    constexpr double usual_mm = 30;
+    Elevation e{front, back};
+    e.read = m_document.job().survey.pivots.arbor(m_document.selection().subject());
+    e.picture = {room.left() + 90, room.top() + 92, room.width() - 180, room.height() - 160};
+    e.px = e.picture.width() / (e.read && e.read->plates_mm ? *e.read->plates_mm : usual_mm);
+    e.axis = e.picture.center().y();
+    e.shoulders_known = e.read && e.read->plates_mm && e.read->shoulders_mm;
+    if (e.shoulders_known) e.shake_mm = *e.read->plates_mm - *e.read->shoulders_mm;
+    if (e.shoulders_known) e.times = times_for(e.shake_mm * e.px);
+    e.x0 = e.picture.left();
+    e.x1 = e.picture.right();
+    e.shoulder = e.x1 - std::clamp(e.shake_mm * e.px * e.times, -40.0, 60.0);
+    e.body = std::max(e.pivot_radius(front), e.pivot_radius(back)) * 1.9;
+    return e;
+}
+
 void BetweenView::paint_elevation(QPainter& painter, const QRectF& room) {
     const Theme& t = theme();
     const auto& derived = m_document.derived();
-    const DerivedArbor* arbor = derived.train.arbor(m_document.selection().subject());
-    const DerivedHole* front = derived.pivots.hole(m_document.selection().subject() + ".front");
-    const DerivedHole* back = derived.pivots.hole(m_document.selection().subject() + ".back");
+    const std::string& subject = m_document.selection().subject();
+    const DerivedArbor* arbor = derived.train.arbor(subject);
+    const DerivedHole* front = derived.pivots.hole(subject + ".front");
+    const DerivedHole* back = derived.pivots.hole(subject + ".back");
+    Column page(painter, room.adjusted(2, 14, 0, 0));
     if (!arbor || !front || !back) {
-        write(painter, figure_font(18), t.ink, {room.left() + 6, 60}, tr("No arbor yet"));
+        page.head(tr("No arbor yet"), t.ink);
         return;
     }
-    write(painter, word_font(8.5, true), t.steel, {room.left() + 2, room.top() + 26},
-          words(arbor->name).toUpper() + tr(" BETWEEN THE PLATES"));
-    if (const auto way = derived.survey.way_up.find(arbor->id); way != derived.survey.way_up.end())
-        write(painter, word_font(8.5), t.steel, {room.left() + 2, room.top() + 42}, tr("goes with its %1").arg(words(way->second)));
-    const ArborRecord* read = m_document.job().survey.pivots.arbor(arbor->id);
-    constexpr double usual_mm = 30;
-    const double plates_mm = read && read->plates_mm ? *read->plates_mm : usual_mm;
-    const bool shoulders_known = read && read->plates_mm && read->shoulders_mm;
-    const QRectF picture(room.left() + 90, room.top() + 92, room.width() - 180, room.height() - 160);
-    const double px = picture.width() / plates_mm;
-    const double axis = picture.center().y();
-    const double x0 = picture.left();
-    const double x1 = picture.right();
-    const double shake_mm = shoulders_known ? *read->plates_mm - *read->shoulders_mm : 0;
-    const double times = shoulders_known ? times_for(shake_mm * px) : 1;
-    // The arbor lies against the front plate: the whole shake opens at the back. Too long, it reaches into the plate.
-    const double gap = std::clamp(shake_mm * px * times, -40.0, 60.0);
-    paint_plate_end(painter, *front, x0, axis, -1, px, picture);
-    paint_plate_end(painter, *back, x1, axis, 1, px, picture);
-    const auto pivot_radius = [&](const DerivedHole& hole) { return hole.record.pivot_mm.value_or(1.0) / 2 * px; };
-    const double body = std::max(pivot_radius(*front), pivot_radius(*back)) * 1.9;
-    const double shoulder = x1 - gap;
-    painter.setPen(QPen(t.ink, 0.9));
-    painter.setBrush(t.steel);
-    painter.drawRect(QRectF(x0 - front->thickness_mm.value_or(2) * px - 4, axis - pivot_radius(*front),
-                            x0 - (x0 - front->thickness_mm.value_or(2) * px - 4), 2 * pivot_radius(*front)));
-    painter.drawRect(QRectF(shoulder, axis - pivot_radius(*back), back->thickness_mm.value_or(2) * px + 4, 2 * pivot_radius(*back)));
-    painter.setBrush(shoulders_known ? QBrush(t.steel) : QBrush(t.steel, Qt::Dense5Pattern));
-    painter.drawRect(QRectF(x0, axis - body, shoulder - x0, 2 * body));
-    const double along = shoulder - x0;
-    if (arbor->wheel.count.present())
-        paint_rim(painter, x0 + along * 0.66, axis, std::max(8.0, 1.6 * px), arbor->wheel_radius_mm * px, picture, false);
-    double pinion_mm = 0;
-    for (const DerivedMesh& mesh : derived.train.meshes)
-        if (mesh.pinion_of == arbor->id) pinion_mm = mesh.sizes.pinion.pitch_diameter_mm / 2;
-    if (pinion_mm > 0) paint_rim(painter, x0 + along * 0.32, axis, 40, std::max(pinion_mm * px, body + 5), picture, true);
-    if (read && read->tir_mm && *read->tir_mm > 0) {
-        // The line of a bent arbor, as it stands at its high side.
-        const double high = std::min(*read->tir_mm / 2 * px * bow_times, picture.height() * 0.3);
-        QPainterPath bow(QPointF(x0, axis));
-        bow.quadTo(QPointF((x0 + shoulder) / 2, axis - 2 * high), QPointF(shoulder, axis));
-        const auto runout = derived.pivots.runout.find(arbor->id);
-        const bool is_true = runout != derived.pivots.runout.end() && runout->second.verdict == "true";
-        painter.setBrush(Qt::NoBrush);
-        painter.setPen(QPen(is_true ? t.verdigris : t.ruby, 1.6, Qt::DashLine));
-        painter.drawPath(bow);
-        const QColor ink = is_true ? t.verdigris : t.ruby;
-        const QPointF top(x0 + along * 0.49, axis - high - 30);
-        write(painter, word_font(9.5, true), ink, top, tr("runs out %1").arg(length(*read->tir_mm)), 0);
-        write(painter, word_font(8.5), ink, top + QPointF(0, 14), tr("TIR, drawn × %1").arg(bow_times), 0);
+    page.section(words(arbor->name).toUpper() + tr(" BETWEEN THE PLATES"));
+    if (const auto way = derived.survey.way_up.find(arbor->id); way != derived.survey.way_up.end()) {
+        page.gap(-4);
+        page.line(tr("goes with its %1").arg(words(way->second)), t.steel);
     }
+    const Elevation e = elevation(room, *front, *back);
+    paint_plate_end(painter, e, *front, e.x0, -1);
+    paint_plate_end(painter, e, *back, e.x1, 1);
+    paint_body(painter, e, *arbor);
+    if (e.read && e.read->tir_mm && *e.read->tir_mm > 0) paint_bow(painter, e, *arbor);
     painter.setPen(QPen(t.steel, 0.8, Qt::DashDotLine));
-    painter.drawLine(QPointF(x0 - 60, axis), QPointF(x1 + 60, axis));
-    if (read && read->plates_mm) dimension(painter, x0, x1, picture.top() - 18, tr("plates %1").arg(length(*read->plates_mm)), t.ink);
+    painter.drawLine(QPointF(e.x0 - 60, e.axis), QPointF(e.x1 + 60, e.axis));
+    const double above = e.picture.top() - 18, below = e.picture.bottom() - 6;
+    if (e.read && e.read->plates_mm)
+        dimension(painter, {e.x0, above}, {e.x1, above}, tr("plates %1").arg(length(*e.read->plates_mm)), t.ink);
     else
-        write(painter, word_font(9.5), t.steel, {picture.center().x(), picture.top() - 14},
-              tr("distance of the plates not read: a sign only"), 0);
-    if (!shoulders_known) return;
-    dimension(painter, x0, shoulder, picture.bottom() - 6, tr("shoulders %1").arg(length(*read->shoulders_mm)), t.ink);
-    const EndShakeResult& shake = derived.pivots.end_shake.at(arbor->id);
-    const QColor ink = shake.verdict == "right" ? t.verdigris : shake.verdict == "binds" ? t.ruby : t.amber;
-    painter.fillRect(QRectF(QPointF(std::min(shoulder, x1), axis - body), QPointF(std::max(shoulder, x1), axis - pivot_radius(*back))),
-                     ink);
-    painter.fillRect(QRectF(QPointF(std::min(shoulder, x1), axis + pivot_radius(*back)), QPointF(std::max(shoulder, x1), axis + body)),
-                     ink);
-    const QPointF label(x1 - 14, picture.top() + 20);
-    painter.setPen(QPen(ink, 1));
-    painter.drawLine(label + QPointF(0, 20), QPointF((shoulder + x1) / 2, axis - body));
-    write(painter, figure_font(13), ink, label, tr("end shake %1").arg(length(shake_mm)), 1);
-    write(painter, word_font(8.5), t.steel, label + QPointF(0, 15),
-          words(shake.verdict) + (times > 1 ? tr(", drawn × %1").arg(times) : QString()), 1);
+        write(painter, type(Type::text), t.steel, {e.picture.center().x(), above + 4}, tr("distance of the plates not read: a sign only"),
+              0);
+    if (!e.shoulders_known) return;
+    dimension(painter, {e.x0, below}, {e.shoulder, below}, tr("shoulders %1").arg(length(*e.read->shoulders_mm)), t.ink);
+    paint_shake(painter, e, derived.pivots.end_shake.at(arbor->id));
 }
 
-void BetweenView::paint_check(QPainter& painter, const TrialCheck& check, QPointF at, double radius) {
+/// The arbor itself: pivots, body, wheel and pinion.
+void BetweenView::paint_body(QPainter& painter, const Elevation& e, const DerivedArbor& arbor) {
     const Theme& t = theme();
+    constexpr double usual_thickness_mm = 2, beyond = 4;
+    painter.setPen(QPen(t.ink, 0.9));
+    painter.setBrush(t.steel);
+    const auto pivot = [&](const DerivedHole& hole, double from, double way) {
+        const double to = from + way * (hole.thickness_mm.value_or(usual_thickness_mm) * e.px + beyond);
+        const double radius = e.pivot_radius(hole);
+        painter.drawRect(QRectF(QPointF(std::min(from, to), e.axis - radius), QPointF(std::max(from, to), e.axis + radius)));
+    };
+    pivot(e.front, e.x0, -1);
+    pivot(e.back, e.shoulder, 1);
+    painter.setBrush(e.shoulders_known ? QBrush(t.steel) : QBrush(t.steel, Qt::Dense5Pattern));
+    painter.drawRect(QRectF(e.x0, e.axis - e.body, e.shoulder - e.x0, 2 * e.body));
+    if (arbor.wheel.count.present())
+        paint_rim(painter, e.along(0.66), e.axis, std::max(8.0, 1.6 * e.px), arbor.wheel_radius_mm * e.px, e.picture, false);
+    double pinion_mm = 0;
+    for (const DerivedMesh& mesh : m_document.derived().train.meshes)
+        if (mesh.pinion_of == arbor.id) pinion_mm = mesh.sizes.pinion.pitch_diameter_mm / 2;
+    if (pinion_mm > 0) paint_rim(painter, e.along(0.32), e.axis, 40, std::max(pinion_mm * e.px, e.body + 5), e.picture, true);
+}
+
+/// The line of a bent arbor, as it stands at its high side.
+void BetweenView::paint_bow(QPainter& painter, const Elevation& e, const DerivedArbor& arbor) {
+    const Theme& t = theme();
+    const double high = std::min(*e.read->tir_mm / 2 * e.px * bow_times, e.picture.height() * 0.3);
+    QPainterPath bow(QPointF(e.x0, e.axis));
+    bow.quadTo(QPointF((e.x0 + e.shoulder) / 2, e.axis - 2 * high), QPointF(e.shoulder, e.axis));
+    const auto& runouts = m_document.derived().pivots.runout;
+    const auto runout = runouts.find(arbor.id);
+    const QColor ink = runout != runouts.end() && runout->second.verdict == "true" ? t.verdigris : t.ruby;
+    painter.setBrush(Qt::NoBrush);
+    painter.setPen(QPen(ink, 1.6, Qt::DashLine));
+    painter.drawPath(bow);
+    const QPointF top(e.along(0.49), e.axis - high - 30);
+    write(painter, type(Type::text, true), ink, top, tr("runs out %1").arg(length(*e.read->tir_mm)), 0);
+    write(painter, type(Type::note), ink, top + QPointF(0, 14), tr("TIR, drawn × %1").arg(bow_times), 0);
+}
+
+void BetweenView::paint_shake(QPainter& painter, const Elevation& e, const EndShakeResult& shake) {
+    const Theme& t = theme();
+    const QColor ink = shake.verdict == "right" ? t.verdigris : shake.verdict == "binds" ? t.ruby : t.amber;
+    const double from = std::min(e.shoulder, e.x1), to = std::max(e.shoulder, e.x1), radius = e.pivot_radius(e.back);
+    painter.fillRect(QRectF(QPointF(from, e.axis - e.body), QPointF(to, e.axis - radius)), ink);
+    painter.fillRect(QRectF(QPointF(from, e.axis + radius), QPointF(to, e.axis + e.body)), ink);
+    const QPointF label(e.x1 - 14, e.picture.top() + 20);
+    painter.setPen(QPen(ink, 1));
+    painter.drawLine(label + QPointF(0, 20), QPointF((e.shoulder + e.x1) / 2, e.axis - e.body));
+    write(painter, type(Type::figure, true), ink, label, tr("end shake %1").arg(length(e.shake_mm)), 1);
+    write(painter, type(Type::note), t.steel, label + QPointF(0, 15),
+          words(shake.verdict) + (e.times > 1 ? tr(", drawn × %1").arg(e.times) : QString()), 1);
+}
+
+void BetweenView::paint_check(QPainter& painter, const TrialCheck& check, QPointF at) {
+    constexpr double radius = 11;
+    const Theme& t = theme();
+    if (check.kind == "alone") {
+        const bool subject = check.arbors.front() == m_document.selection().subject();
+        write(painter, type(Type::note, true), subject ? t.blued : t.ink, at + QPointF(radius + 6, -6), words(check.name));
+    }
     const bool now = same_arbors(check.arbors, m_marked);
     const QColor ink = check.failed() ? t.ruby : check.passed() ? t.verdigris : t.steel;
     painter.setPen(QPen(now ? t.blued : ink, now ? 2.6 : 1.4, check.last ? Qt::SolidLine : Qt::DotLine));
     painter.setBrush(t.sheet);
     painter.drawEllipse(at, radius, radius);
-    painter.setPen(QPen(ink, 2.4));
     const double s = radius * 0.5;
-    if (check.passed()) painter.drawPolyline(QPolygonF({at + QPointF(-s, 0), at + QPointF(-s * 0.2, s * 0.8), at + QPointF(s, -s)}));
+    if (check.passed()) tick_mark(painter, at, s, ink);
     if (check.failed()) {
+        painter.setPen(QPen(ink, 2.4));
         painter.drawLine(at + QPointF(-s, -s), at + QPointF(s, s));
         painter.drawLine(at + QPointF(-s, s), at + QPointF(s, -s));
     }
@@ -331,63 +350,58 @@ void BetweenView::paint_trials(QPainter& painter, const QRectF& room) {
     const TrainList* train = m_document.selection().train();
     if (!train || m_trials.empty()) return;
     const auto ran = std::count_if(m_trials.begin(), m_trials.end(), [](const TrialCheck& c) { return c.passed(); });
-    write(painter, word_font(8.5, true), t.steel, {room.left() + 2, room.top() + 22},
-          tr("TRIALS IN THE PLATES, %1").arg(words(train->name).toUpper()));
-    write(painter, figure_font(13), t.ink, {room.right() - 4, room.top() + 24}, tr("%1 of %2 run").arg(ran).arg(m_trials.size()), 1);
-    constexpr double radius = 11;
+    Column(painter, room.adjusted(2, 10, -4, 0)).section(tr("TRIALS IN THE PLATES, %1").arg(words(train->name).toUpper()));
+    write(painter, type(Type::figure, true), t.ink, {room.right() - 4, room.top() + 24}, tr("%1 of %2 run").arg(ran).arg(m_trials.size()),
+          1);
+    const double alone_y = room.top() + 54, pair_y = alone_y + 46, train_y = pair_y + 40;
+    for (const auto& [word, y] :
+         {std::pair{tr("alone"), alone_y}, std::pair{tr("in pairs"), pair_y}, std::pair{tr("all together"), train_y}})
+        write(painter, type(Type::text), t.steel, {room.left() + 2, y + 4}, word);
     const double first = room.left() + 120;
     const double step = std::min(124.0, (room.right() - first - 40) / static_cast<double>(std::max<size_t>(1, train->arbors.size() - 1)));
-    const double alone_y = room.top() + 54;
-    const double pair_y = alone_y + 46;
-    const double train_y = pair_y + 40;
     const auto x_of = [&](const std::string& arbor) {
         const auto at = std::find(train->arbors.begin(), train->arbors.end(), arbor) - train->arbors.begin();
         return first + step * static_cast<double>(at);
     };
-    for (const auto& [word, y] :
-         {std::pair{tr("alone"), alone_y}, std::pair{tr("in pairs"), pair_y}, std::pair{tr("all together"), train_y}})
-        write(painter, word_font(9.5), t.steel, {room.left() + 2, y + 4}, word);
+    const auto place_of_check = [&](const TrialCheck& check) {
+        return QPointF((x_of(check.arbors.front()) + x_of(check.arbors.back())) / 2, check.kind == "alone"  ? alone_y
+                                                                                     : check.kind == "pair" ? pair_y
+                                                                                                            : train_y);
+    };
     painter.setPen(QPen(t.rule, 1.2));
     for (const TrialCheck& check : m_trials) {
-        if (check.kind == "alone") continue;
-        const double y = check.kind == "pair" ? pair_y : train_y;
-        const double x = (x_of(check.arbors.front()) + x_of(check.arbors.back())) / 2;
+        const QPointF at = place_of_check(check);
         if (check.kind == "pair")
-            for (const std::string& arbor : check.arbors) painter.drawLine(QPointF(x_of(arbor), alone_y), QPointF(x, y));
-        else painter.drawLine(QPointF(first, y), QPointF(x_of(train->arbors.back()), y));
+            for (const std::string& arbor : check.arbors) painter.drawLine(QPointF(x_of(arbor), alone_y), at);
+        else if (check.kind != "alone") painter.drawLine(QPointF(first, at.y()), QPointF(x_of(train->arbors.back()), at.y()));
     }
-    for (const TrialCheck& check : m_trials) {
-        const double x = (x_of(check.arbors.front()) + x_of(check.arbors.back())) / 2;
-        paint_check(painter, check, {x, check.kind == "alone" ? alone_y : check.kind == "pair" ? pair_y : train_y}, radius);
-        if (check.kind != "alone") continue;
-        const bool subject = check.arbors.front() == m_document.selection().subject();
-        write(painter, word_font(9, true), subject ? t.blued : t.ink, {x + radius + 6, alone_y - 6}, words(check.name));
-    }
-    const TrialCheck* now = marked();
-    if (!now) return;
-    const double y = room.bottom() - 34;
-    const double name_wide = write(painter, word_font(10.5, true), t.blued, {room.left() + 2, y}, words(now->name));
-    const QString state = now->passed()   ? tr("runs freely, end shake felt")
-                          : now->failed() ? tr("does not run")
-                                          : tr("not tried yet: a light touch must run it");
-    const double state_wide = write(painter, word_font(10), now->failed() ? t.ruby : t.ink, {room.left() + 14 + name_wide, y}, state);
-    const QString coast = now->last && now->last->coast_s
-                              ? tr("at rest after %1 s").arg(*now->last->coast_s) +
-                                    (now->last->coast_before_s ? tr(", before %1 s").arg(*now->last->coast_before_s) : QString())
-                              : tr("W: seconds to rest");
-    const QRectF coast_at(room.left() + 28 + name_wide + state_wide, y - 15, 170, 22);
-    write(painter, word_font(10), t.blued, {coast_at.left(), y}, coast);
+    for (const TrialCheck& check : m_trials) paint_check(painter, check, place_of_check(check));
+    if (const TrialCheck* now = marked()) write_marked(painter, *now, room);
+}
+
+/// The trial that is marked: how it went, and how long the train coasts.
+void BetweenView::write_marked(QPainter& painter, const TrialCheck& now, const QRectF& room) {
+    const Theme& t = theme();
+    Flow line(painter, room.adjusted(2, 0, 0, 0), room.bottom() - 34);
+    line.say(words(now.name), t.blued, Type::text, true);
+    line.say(now.passed()   ? tr("runs freely, end shake felt")
+             : now.failed() ? tr("does not run")
+                            : tr("not tried yet: a light touch must run it"),
+             now.failed() ? t.ruby : t.ink, Type::text);
+    const QString before = now.last && now.last->coast_before_s ? tr(", before %1 s").arg(*now.last->coast_before_s) : QString();
+    const QString coast =
+        now.last && now.last->coast_s ? tr("at rest after %1 s").arg(*now.last->coast_s) + before : tr("W: seconds to rest");
     place({"coast",
-           coast_at,
+           line.say(coast, t.blued, Type::text),
            [this] { ask_coast(); },
            tr("From a light touch at the great wheel to rest: kept, and compared at the next trial"),
            {}});
-    if (!now->reason.empty())
-        write(painter, word_font(9.5), now->failed() ? t.ruby : t.amber, {room.left() + 2, y + 19}, words(now->reason));
+    Column foot(painter, room.adjusted(2, room.height() - 29, 0, 0));
+    if (!now.reason.empty()) foot.line(words(now.reason), now.failed() ? t.ruby : t.amber, Type::text);
     else
-        write(painter, word_font(8.5), t.steel, {room.left() + 2, y + 19},
-              legend({"between.runs", "between.stuck", "between.next", "between.coast", "between.front|between.back", "sheet.next",
-                      "between.leave"}));
+        foot.line(legend({"between.runs", "between.stuck", "between.next", "between.coast", "between.front|between.back", "sheet.next",
+                          "between.leave"}),
+                  t.steel);
 }
 
 }  // namespace echappe

@@ -31,13 +31,33 @@ protected:
     QList<Action> make_actions() override;
 
 private:
+    /// The arbor seen from the side, between its plates, to scale along it.
+    struct Elevation {
+        const DerivedHole& front;
+        const DerivedHole& back;
+        const ArborRecord* read = nullptr;
+        QRectF picture = {};
+        double px = 1;                        ///< a millimetre
+        double axis = 0;                      ///< its height in the picture
+        double x0 = 0, shoulder = 0, x1 = 0;  ///< the front plate, the shoulder towards the back one, the back plate
+        double body = 0;                      ///< half as thick as the arbor
+        bool shoulders_known = false;
+        double shake_mm = 0;
+        double times = 1;  ///< how much wider the shake is drawn
+
+        double pivot_radius(const DerivedHole& hole) const { return hole.record.pivot_mm.value_or(1.0) / 2 * px; }
+        double along(double share) const { return x0 + (shoulder - x0) * share; }
+    };
+    Elevation elevation(const QRectF& room, const DerivedHole& front, const DerivedHole& back) const;
     void paint_elevation(QPainter& painter, const QRectF& room);
-    void paint_plate_end(QPainter& painter, const DerivedHole& hole, double face_x, double axis_y, double outwards, double px,
-                         const QRectF& room);
+    void paint_plate_end(QPainter& painter, const Elevation& e, const DerivedHole& hole, double face_x, double outwards);
+    void paint_body(QPainter& painter, const Elevation& e, const DerivedArbor& arbor);
+    void paint_bow(QPainter& painter, const Elevation& e, const DerivedArbor& arbor);
+    void paint_shake(QPainter& painter, const Elevation& e, const EndShakeResult& shake);
     void paint_rim(QPainter& painter, double x, double axis_y, double thick, double radius_px, const QRectF& room, bool pinion);
-    void dimension(QPainter& painter, double from_x, double to_x, double y, const QString& words, const QColor& ink);
     void paint_trials(QPainter& painter, const QRectF& room);
-    void paint_check(QPainter& painter, const TrialCheck& check, QPointF at, double radius);
+    void paint_check(QPainter& painter, const TrialCheck& check, QPointF at);
+    void write_marked(QPainter& painter, const TrialCheck& now, const QRectF& room);
     QString length(double mm) const;
 
     InPlaceEditor* m_editor;

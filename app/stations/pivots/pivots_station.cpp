@@ -10,6 +10,7 @@
 #include "number/units.h"
 #include "pivots/hole_steps.h"
 #include "print/hole_sheet.h"
+#include "sheet/marks.h"
 #include "survey/edits.h"
 #include "theme/theme.h"
 
@@ -53,8 +54,7 @@ PivotsStation::PivotsStation(const Workbench& bench)
 }
 
 QString PivotsStation::length(double mm, int more) const {
-    const Unit& unit = *find_unit(m_document.job().length.symbol, Dimension::length);
-    return words(print_in(mm, unit, m_document.job().length_decimals() + more, false));
+    return words(m_document.job().length.write(mm, m_document.job().length_decimals() + more, false));
 }
 
 void PivotsStation::next_open() {
@@ -226,8 +226,8 @@ void PivotsStation::paint(QPainter& painter) {
     painter.fillRect(rect(), t.ground);
     const DerivedPivots& pivots = m_document.derived().pivots;
     if (pivots.holes.empty()) {
-        write(painter, figure_font(18), t.ink, {22, 60}, tr("No holes yet"));
-        write_wrapped(painter, word_font(11), t.steel, {22, 78}, 460,
+        write(painter, type(Type::head, true), t.ink, {22, 60}, tr("No holes yet"));
+        write_wrapped(painter, type(Type::text), t.steel, {22, 78}, 460,
                       tr("Open a job with Ctrl+O, or the demo from the Job menu; its arbors bring their holes."));
         return;
     }
@@ -250,7 +250,7 @@ void PivotsStation::paint_plate(QPainter& painter, const QString& plate, const Q
     const Theme& t = theme();
     const bool behind = plate == "back";
     const DerivedPivots& pivots = m_document.derived().pivots;
-    write(painter, word_font(8.5, true), t.steel, {room.left() + 2, room.top() - 14}, PlateArt::title(behind, room.width()));
+    write(painter, type(Type::note, true), t.steel, {room.left() + 2, room.top() - 14}, PlateArt::title(behind, room.width()));
     const PlateMap map = PlateArt::fitted(m_document.job(), m_document.derived(), room, behind);
     PlateArt::paint(painter, m_document.job(), map);
     const bool named = pivots.holes.size() <= labels_shown;
@@ -291,135 +291,143 @@ void PivotsStation::paint_progress(QPainter& painter, const QRectF& room) {
     const auto measured =
         std::count_if(pivots.holes.begin(), pivots.holes.end(), [](const DerivedHole& hole) { return hole.plan.has_value(); });
     const bool begun = pivots.holes_to_do > 0;
-    write(painter, figure_font(17), t.ink, {room.center().x(), room.top() + 24},
+    write(painter, type(Type::head, true), t.ink, {room.center().x(), room.top() + 24},
           begun ? tr("%1 of %2").arg(pivots.holes_done).arg(pivots.holes_to_do) : tr("%1 of %2").arg(measured).arg(pivots.holes.size()), 0);
-    write(painter, word_font(8.5), t.steel, {room.center().x(), room.top() + 42}, begun ? tr("holes done") : tr("measured"), 0);
+    write(painter, type(Type::note), t.steel, {room.center().x(), room.top() + 42}, begun ? tr("holes done") : tr("measured"), 0);
     if (!pivots.shopping.empty()) {
         QStringList lines;
         for (const ShoppingLine& line : pivots.shopping)
             lines << tr("%1: %2 wanted, %3 there").arg(words(line.words)).arg(line.wanted).arg(line.there);
-        write(painter, word_font(8.5), t.amber, {room.center().x(), room.top() + 62}, tr("%1 to order").arg(lines.size()), 0);
+        write(painter, type(Type::note), t.amber, {room.center().x(), room.top() + 62}, tr("%1 to order").arg(lines.size()), 0);
         place({"shopping", QRectF(room.left(), room.top() + 48, room.width(), 20), {}, lines.join("\n"), {}});
     }
 }
 
 void PivotsStation::paint_large(QPainter& painter, const DerivedHole& hole, const QRectF& room) {
     const Theme& t = theme();
-    const bool behind = hole.plate == "back";
-    write(painter, word_font(8.5, true), t.steel, {room.left() + 2, room.top() + 18}, words(hole.name).toUpper() + tr(" HOLE"));
+    Column page(painter, room.adjusted(2, 6, -18, 0));
+    page.section(words(hole.name).toUpper() + tr(" HOLE"));
     if (!hole.plan) {
         QStringList missing;
         for (const std::string& field : hole.missing) missing << words(words_for_reading(field));
         const bool lost = std::find(hole.record.cannot.begin(), hole.record.cannot.end(), "pivot_mm") != hole.record.cannot.end();
-        write_wrapped(painter, word_font(10.5), t.steel, {room.left() + 2, room.top() + 34}, room.width() - 20,
-                      hole.fault.empty()
-                          ? lost ? tr("The arbor is lost: its pivot is made to this hole once the hole is sound. Read hole and plate.")
-                                 : tr("To be measured: %1. Type a figure: the line below takes it.").arg(missing.join("; "))
-                          : words(hole.fault));
+        page.says(hole.fault.empty()
+                      ? lost ? tr("The arbor is lost: its pivot is made to this hole once the hole is sound. Read hole and plate.")
+                             : tr("To be measured: %1. Type a figure: the line below takes it.").arg(missing.join("; "))
+                      : words(hole.fault),
+                  t.steel, Type::text);
         return;
     }
-    const double times = exaggeration(hole);
-    write(painter, word_font(8.5), t.steel, {room.left() + 2, room.top() + 34},
-          (times > 1 ? tr("wear drawn × %1").arg(times) : tr("wear to scale")) + (behind ? tr(", as seen from behind") : ""));
-    const BushPlanResult& plan = *hole.plan;
-    const double widest =
-        std::max({plan.bush ? plan.bush->outside_mm : 0.0, hole.asked->hole_max_mm + 2 * times * plan.worn_mm, hole.asked->pivot_mm * 1.6});
-    const double px = std::min(room.width() - 30, room.height() - 76) / widest;
-    PlateMap view;
-    view.mirrored = behind;
-    paint_true_and_worn(painter, hole, room, px, times, view);
-    if (plan.decision == "bush" || plan.decision == "plug") paint_offset(painter, hole, room);
+    const Enlarged large = enlarged(hole, room);
+    page.gap(-4);
+    page.line((large.times > 1 ? tr("wear drawn × %1").arg(large.times) : tr("wear to scale")) +
+                  (large.view.mirrored ? tr(", as seen from behind") : ""),
+              t.steel);
+    paint_planned_bush(painter, large);
+    paint_hole_and_pivot(painter, large);
+    if (large.apart) paint_centres(painter, large);
+    cross(painter, large.centre, 9, QPen(t.blued, 1.8));
+    if (hole.push_deg) paint_push(painter, large, room);
+    if (hole.plan->decision == "bush" || hole.plan->decision == "plug") paint_offset(painter, hole, room);
 }
 
-void PivotsStation::paint_true_and_worn(QPainter& painter, const DerivedHole& hole, const QRectF& room, double px, double times,
-                                        const PlateMap& view) {
-    const Theme& t = theme();
-    const QPointF middle(room.left() + room.width() * 0.5, room.top() + 40 + (room.height() - 72) / 2);
+/// Positions from the true centre: the hole as it was made round it, walked by the wear; an old bush stands off whole.
+PivotsStation::Enlarged PivotsStation::enlarged(const DerivedHole& hole, const QRectF& room) {
+    Enlarged large{hole};
     const BushPlanResult& plan = *hole.plan;
-    const double original = hole.asked->original_mm.value_or(hole.asked->hole_min_mm);
+    large.times = exaggeration(hole);
+    large.view.mirrored = hole.plate == "back";
+    const double widest = std::max(
+        {plan.bush ? plan.bush->outside_mm : 0.0, hole.asked->hole_max_mm + 2 * large.times * plan.worn_mm, hole.asked->pivot_mm * 1.6});
+    large.px = std::min(room.width() - 30, room.height() - 76) / widest;
+    large.original_mm = hole.asked->original_mm.value_or(hole.asked->hole_min_mm);
     const bool off = hole.asked->old_bush_off_mm.has_value();
-    // Positions from the true centre: the hole as it was made round it, walked by the wear; an old bush stands off whole.
-    QPointF walk = view.way(hole.wear_deg.value_or(0)) * plan.worn_mm * px * times;
-    QPointF hole_at(0, 0);
-    if (off) {
-        hole_at = QPointF(view.mirrored ? plan.offset_mm.x : -plan.offset_mm.x, plan.offset_mm.y) * px * times;
-        walk = {0, 0};
-    }
-    const QPointF half = walk / 2;
-    const QPointF centre = middle - half - hole_at / 2;
-    if (plan.bush) {
-        QPen bush(t.blued, 1.4, Qt::DashLine);
-        painter.setPen(bush);
-        painter.setBrush(Qt::NoBrush);
-        const double radius = plan.bush->outside_mm / 2 * px;
-        painter.drawEllipse(centre, radius, radius);
-        write(painter, word_font(9), t.blued, centre + QPointF(radius * 0.72 + 6, -radius * 0.72),
-              tr("bush ⌀ %1 %2").arg(length(plan.bush->outside_mm), words(m_document.job().length.symbol)));
-    }
+    if (off) large.hole_at = QPointF(large.view.mirrored ? plan.offset_mm.x : -plan.offset_mm.x, plan.offset_mm.y) * large.px * large.times;
+    else large.walk = large.view.way(hole.wear_deg.value_or(0)) * plan.worn_mm * large.px * large.times;
+    large.apart = plan.worn_mm > 0.01 || off;
+    const QPointF middle(room.left() + room.width() * 0.5, room.top() + 40 + (room.height() - 72) / 2);
+    large.centre = middle - large.walk / 2 - large.hole_at / 2;
+    return large;
+}
+
+void PivotsStation::paint_planned_bush(QPainter& painter, const Enlarged& large) {
+    const auto& bush = large.hole.plan->bush;
+    if (!bush) return;
+    const Theme& t = theme();
+    painter.setPen(QPen(t.blued, 1.4, Qt::DashLine));
+    painter.setBrush(Qt::NoBrush);
+    const double radius = bush->outside_mm / 2 * large.px;
+    painter.drawEllipse(large.centre, radius, radius);
+    write(painter, type(Type::note), t.blued, large.centre + QPointF(radius * 0.72 + 6, -radius * 0.72),
+          tr("bush ⌀ %1 %2").arg(length(bush->outside_mm), words(m_document.job().length.symbol)));
+}
+
+void PivotsStation::paint_hole_and_pivot(QPainter& painter, const Enlarged& large) {
+    const Theme& t = theme();
+    const DerivedHole& hole = large.hole;
+    const double radius = large.original_mm / 2 * large.px;
     painter.setPen(QPen(t.brass, 1.8));
     painter.setBrush(t.sheet);
-    painter.drawPath(PlateArt::worn_hole(centre + hole_at, original / 2 * px, walk));
-    if (plan.worn_mm > 0.01 && !off) {
+    painter.drawPath(PlateArt::worn_hole(large.centre + large.hole_at, radius, large.walk));
+    if (!large.walk.isNull() && large.apart) {
         painter.setPen(QPen(t.steel, 0.9, Qt::DotLine));
         painter.setBrush(Qt::NoBrush);
-        painter.drawEllipse(centre, original / 2 * px, original / 2 * px);
+        painter.drawEllipse(large.centre, radius, radius);
     }
     // The pivot lies where it is pushed: against the worn end.
-    const double play = std::max(0.0, original - hole.asked->pivot_mm) / 2 * px;
+    const double play = std::max(0.0, large.original_mm - hole.asked->pivot_mm) / 2 * large.px;
     QColor steel = t.steel;
     steel.setAlphaF(0.45f);
     painter.setBrush(steel);
     painter.setPen(QPen(t.ink, 0.9));
-    const QPointF pivot = centre + hole_at + walk + (hole.wear_deg ? view.way(*hole.wear_deg) * play : QPointF());
-    painter.drawEllipse(pivot, hole.asked->pivot_mm / 2 * px, hole.asked->pivot_mm / 2 * px);
-    const auto cross = [&](QPointF at, const QColor& colour, double size) {
-        painter.setPen(QPen(colour, 1.8));
-        painter.drawLine(at - QPointF(size, 0), at + QPointF(size, 0));
-        painter.drawLine(at - QPointF(0, size), at + QPointF(0, size));
-    };
-    const bool apart = plan.worn_mm > 0.01 || off;
-    if (apart) {
-        const QPointF worn_at = centre + hole_at + half;
-        cross(worn_at, t.brass_ink, 7);
-        const QPointF away = worn_at - centre;
-        const double side = away.x() >= 0 ? 1 : -1;
-        write(painter, word_font(9), t.brass_ink, worn_at + QPointF(side * 10, away.y() >= 0 ? 16 : -8), off ? tr("as bushed") : tr("worn"),
-              side > 0 ? -1 : 1);
-        write(painter, word_font(9, true), t.blued, centre + QPointF(-side * 12, away.y() >= 0 ? -8 : 16), tr("true centre"),
-              side > 0 ? 1 : -1);
-    }
-    cross(centre, t.blued, 9);
-    if (hole.push_deg) {
-        const QPointF way = view.way(*hole.push_deg);
-        const double from = std::max(plan.bush ? plan.bush->outside_mm / 2 * px : 0, (original / 2 + plan.worn_mm * times) * px) + 6;
-        const QPointF a = centre + way * from;
-        const QPointF b = centre + way * (from + 34);
-        painter.setPen(QPen(t.steel, 1.6));
-        painter.drawLine(a, b);
-        const QPointF side(-way.y(), way.x());
-        painter.setBrush(t.steel);
-        painter.drawPolygon(QPolygonF({b, b - way * 9 + side * 4, b - way * 9 - side * 4}));
-        const QString text = tr("the train pushes");
-        const double wide = width_of(word_font(8.5), text);
-        QPointF word = b + way * 6 +
-                       QPointF(way.x() > 0.3    ? 0
-                               : way.x() < -0.3 ? -wide
-                                                : -wide / 2,
-                               way.y() > 0.3    ? 10
-                               : way.y() < -0.3 ? -2
-                                                : 4);
-        word.setX(std::clamp(word.x(), room.left() + 2, std::max(room.left() + 2, room.right() - wide)));
-        // Pushed back into the picture it stands above the arrow, not on it.
-        if (way.x() < -0.3 && word.x() + wide > b.x()) word.ry() -= 16;
-        write(painter, word_font(8.5), t.steel, word, text);
-    }
+    const QPointF pushed = hole.wear_deg ? large.view.way(*hole.wear_deg) * play : QPointF();
+    const double pivot = hole.asked->pivot_mm / 2 * large.px;
+    painter.drawEllipse(large.centre + large.hole_at + large.walk + pushed, pivot, pivot);
+}
+
+/// Where the hole stands now and where it belongs, each named on its own side.
+void PivotsStation::paint_centres(QPainter& painter, const Enlarged& large) {
+    const Theme& t = theme();
+    const QPointF worn_at = large.centre + large.hole_at + large.walk / 2;
+    cross(painter, worn_at, 7, QPen(t.brass_ink, 1.8));
+    const QPointF away = worn_at - large.centre;
+    const double side = away.x() >= 0 ? 1 : -1;
+    write(painter, type(Type::note), t.brass_ink, worn_at + QPointF(side * 10, away.y() >= 0 ? 16 : -8),
+          large.hole.asked->old_bush_off_mm ? tr("as bushed") : tr("worn"), side > 0 ? -1 : 1);
+    write(painter, type(Type::note, true), t.blued, large.centre + QPointF(-side * 12, away.y() >= 0 ? -8 : 16), tr("true centre"),
+          side > 0 ? 1 : -1);
+}
+
+void PivotsStation::paint_push(QPainter& painter, const Enlarged& large, const QRectF& room) {
+    const Theme& t = theme();
+    const BushPlanResult& plan = *large.hole.plan;
+    const QPointF way = large.view.way(*large.hole.push_deg);
+    const double from =
+        std::max(plan.bush ? plan.bush->outside_mm / 2 * large.px : 0, (large.original_mm / 2 + plan.worn_mm * large.times) * large.px) + 6;
+    const QPointF a = large.centre + way * from;
+    const QPointF b = large.centre + way * (from + 34);
+    painter.setPen(QPen(t.steel, 1.6));
+    painter.drawLine(a, b);
+    const QPointF side(-way.y(), way.x());
+    painter.setBrush(t.steel);
+    painter.drawPolygon(QPolygonF({b, b - way * 9 + side * 4, b - way * 9 - side * 4}));
+    const QString text = tr("the train pushes");
+    const double wide = width_of(type(Type::note), text);
+    // Beside the point of the arrow, on the side it points to.
+    const double across = way.x() > 0.3 ? 0 : way.x() < -0.3 ? -wide : -wide / 2;
+    const double along = way.y() > 0.3 ? 10 : way.y() < -0.3 ? -2 : 4;
+    QPointF word = b + way * 6 + QPointF(across, along);
+    word.setX(std::clamp(word.x(), room.left() + 2, std::max(room.left() + 2, room.right() - wide)));
+    // Pushed back into the picture it stands above the arrow, not on it.
+    if (way.x() < -0.3 && word.x() + wide > b.x()) word.ry() -= 16;
+    write(painter, type(Type::note), t.steel, word, text);
 }
 
 void PivotsStation::paint_offset(QPainter& painter, const DerivedHole& hole, const QRectF& room) {
     const Offset move = table_move(hole);
     const Theme& t = theme();
     const QPointF at(room.left() + 2, room.bottom() - 8);
-    const QFont bold = word_font(10, true);
+    const QFont bold = type(Type::text, true);
     if (std::hypot(move.x, move.y) < 0.005) {
         write(painter, bold, t.blued, at, tr("centre on the hole as it is"));
         return;
@@ -437,57 +445,51 @@ void PivotsStation::paint_offset(QPainter& painter, const DerivedHole& hole, con
 }
 
 void PivotsStation::paint_reamers(QPainter& painter, const DerivedHole& hole, const QRectF& room) {
-    const Theme& t = theme();
     if (!hole.plan) return;
     if (hole.plan->reamers_mm.empty() || hole.decision != "bush") return paint_steps(painter, hole, room);
     const BushPlanResult& plan = *hole.plan;
-    write(painter, word_font(8.5, true), t.steel, {room.left(), room.top() + 18},
-          tr("REAMERS, %1").arg(words(m_document.job().length.symbol)));
+    const QString unit = words(m_document.job().length.symbol);
+    Column(painter, room.adjusted(0, 6, 0, 0)).section(tr("REAMERS, %1").arg(unit));
     const double foot = room.bottom() - 54;
     const double high = foot - room.top() - 66;
-    const auto count = static_cast<double>(plan.reamers_mm.size());
-    const double step = std::min(64.0, room.width() / count);
+    const double step = std::min(64.0, room.width() / static_cast<double>(plan.reamers_mm.size()));
     const double base = hole.asked->hole_max_mm;
     for (size_t i = 0; i < plan.reamers_mm.size(); ++i) {
-        const double size = plan.reamers_mm[i];
-        const bool ticked = i < hole.record.reamed_mm.size();
-        const bool now = i == hole.record.reamed_mm.size() && !hole.record.done;
-        const double tall = high * (0.3 + 0.7 * (size - base) / std::max(1e-6, plan.reamers_mm.back() - base));
-        const QRectF bar(room.left() + static_cast<double>(i) * step + 2, foot - tall, step - 8, tall);
-        painter.setPen(QPen(now ? t.blued : t.brass, now ? 2.2 : 1));
-        painter.setBrush(ticked ? t.pale_brass : t.sheet);
-        painter.drawRect(bar);
-        write(painter,
-              figure_font(step < 50 ? (now ? 11 : 9.5)
-                          : now     ? 14
-                                    : 11.5,
-                          now),
-              t.ink, {bar.center().x(), bar.top() - 8}, length(size), 0);
-        if (now) write(painter, word_font(9, true), t.blued, {bar.center().x(), bar.bottom() - 12}, tr("now"), 0);
-        if (ticked) {
-            painter.setPen(QPen(t.verdigris, 2.6));
-            const QPointF c = bar.center();
-            painter.drawPolyline(QPolygonF({c + QPointF(-9, 0), c + QPointF(-2, 7), c + QPointF(10, -9)}));
-        }
-        place({"pass:" + QString::number(i),
-               bar.adjusted(0, -24, 0, 0),
-               [this, now, ticked] {
-                   if (now) tick();
-                   else if (ticked)
-                       m_document.edit(tr("Pass not reamed"),
-                                       [&](Job& job) { untick_pass(job.survey.pivots, m_document.selection().hole()); });
-               },
-               now ? tr("Tick it when it is reamed (R)") : QString(),
-               {}});
+        const double share = (plan.reamers_mm[i] - base) / std::max(1e-6, plan.reamers_mm.back() - base);
+        const double tall = high * (0.3 + 0.7 * share);
+        paint_pass(painter, hole, i, {room.left() + static_cast<double>(i) * step + 2, foot - tall, step - 8, tall});
     }
-    const QString unit = words(m_document.job().length.symbol);
-    write(painter, word_font(8.5), t.steel, {room.left(), foot + 18},
-          tr("press fit %1 %2").arg(length(m_document.job().survey.pivots.interference_mm), unit));
-    const QString broach =
-        plan.broach_passes > 0
-            ? tr("broach %1 to %2 %3, pivot tried often").arg(length(plan.bush->bore_mm), length(*plan.broach_to_mm), unit)
-            : tr("bore as it comes, %1 %2").arg(length(plan.bush->bore_mm), unit);
-    write_wrapped(painter, word_font(8.5), t.steel, {room.left(), foot + 22}, room.width() + 16, broach);
+    Column page(painter, {room.left(), foot + 4, room.width() + 16, 50});
+    page.line(tr("press fit %1 %2").arg(length(m_document.job().survey.pivots.interference_mm), unit), theme().steel);
+    page.gap(-2);
+    page.says(plan.broach_passes > 0
+                  ? tr("broach %1 to %2 %3, pivot tried often").arg(length(plan.bush->bore_mm), length(*plan.broach_to_mm), unit)
+                  : tr("bore as it comes, %1 %2").arg(length(plan.bush->bore_mm), unit),
+              theme().steel);
+}
+
+/// A reamer as a bar, higher the wider it is; ticked when it has been through.
+void PivotsStation::paint_pass(QPainter& painter, const DerivedHole& hole, size_t pass, const QRectF& bar) {
+    const Theme& t = theme();
+    const bool ticked = pass < hole.record.reamed_mm.size();
+    const bool now = pass == hole.record.reamed_mm.size() && !hole.record.done;
+    painter.setPen(QPen(now ? t.blued : t.brass, now ? 2.2 : 1));
+    painter.setBrush(ticked ? t.pale_brass : t.sheet);
+    painter.drawRect(bar);
+    const QString size = length(hole.plan->reamers_mm[pass]);
+    write(painter, type_to_fit(now ? Type::head : Type::figure, now, size, bar.width() + 6), t.ink, {bar.center().x(), bar.top() - 8}, size,
+          0);
+    if (now) write(painter, type(Type::note, true), t.blued, {bar.center().x(), bar.bottom() - 12}, tr("now"), 0);
+    if (ticked) tick_mark(painter, bar.center(), 9, t.verdigris);
+    place({"pass:" + QString::number(pass),
+           bar.adjusted(0, -24, 0, 0),
+           [this, now, ticked] {
+               if (now) return tick();
+               if (ticked)
+                   m_document.edit(tr("Pass not reamed"), [&](Job& job) { untick_pass(job.survey.pivots, m_document.selection().hole()); });
+           },
+           now ? tr("Tick it when it is reamed (R)") : QString(),
+           {}});
 }
 
 /// A hole that is not reamed has its work told in order.
@@ -495,11 +497,12 @@ void PivotsStation::paint_steps(QPainter& painter, const DerivedHole& hole, cons
     const Theme& t = theme();
     const std::vector<std::string> steps = steps_for_hole(hole.decision, *hole.asked, *hole.plan);
     if (steps.empty()) return;
-    write(painter, word_font(8.5, true), t.steel, {room.left(), room.top() + 18}, tr("IN THIS ORDER"));
-    double y = room.top() + 32;
+    Column page(painter, room.adjusted(0, 6, 0, 0));
+    page.section(tr("IN THIS ORDER"));
     for (size_t i = 0; i < steps.size(); ++i) {
-        write(painter, figure_font(11), t.blued, {room.left(), y + 13}, QString::number(i + 1));
-        y += write_wrapped(painter, word_font(9.5), t.ink, {room.left() + 20, y}, room.width() - 20, words(steps[i])) + 7;
+        write(painter, type(Type::figure, true), t.blued, {room.left(), page.y() + 15}, QString::number(i + 1));
+        page.says(words(steps[i]), t.ink, Type::text, false, 20);
+        page.gap(4);
     }
 }
 

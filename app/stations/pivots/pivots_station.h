@@ -4,6 +4,7 @@
 #include "document/workshop.h"
 #include "drawing/in_place_editor.h"
 #include "drawing/plate_art.h"
+#include "sheet/column.h"
 #include "shell/station.h"
 #include "stations/pivots/between_view.h"
 
@@ -51,16 +52,35 @@ private:
     void paint_plate(QPainter& painter, const QString& plate, const QRectF& room);
     void paint_progress(QPainter& painter, const QRectF& room);
     void paint_large(QPainter& painter, const DerivedHole& hole, const QRectF& room);
-    void paint_true_and_worn(QPainter& painter, const DerivedHole& hole, const QRectF& room, double px, double times, const PlateMap& view);
+    /// A hole much enlarged: how far from its true centre it has gone.
+    struct Enlarged {
+        const DerivedHole& hole;
+        PlateMap view = {};
+        double px = 1;     ///< a millimetre
+        double times = 1;  ///< how much more the wear is drawn
+        double original_mm = 0;
+        QPointF centre = {};   ///< the true one, in the picture
+        QPointF hole_at = {};  ///< an old bush stands off it by this
+        QPointF walk = {};     ///< and wear has gone this way
+        bool apart = false;
+    };
+    static Enlarged enlarged(const DerivedHole& hole, const QRectF& room);
+    void paint_planned_bush(QPainter& painter, const Enlarged& large);
+    void paint_hole_and_pivot(QPainter& painter, const Enlarged& large);
+    void paint_centres(QPainter& painter, const Enlarged& large);
+    void paint_push(QPainter& painter, const Enlarged& large, const QRectF& room);
+    void paint_pass(QPainter& painter, const DerivedHole& hole, size_t pass, const QRectF& bar);
     void paint_reamers(QPainter& painter, const DerivedHole& hole, const QRectF& room);
     void paint_steps(QPainter& painter, const DerivedHole& hole, const QRectF& room);
     void paint_offset(QPainter& painter, const DerivedHole& hole, const QRectF& room);
     void paint_card(QPainter& painter, const QRectF& room);
-    double paint_decision(QPainter& painter, const DerivedHole& hole, const QRectF& room, double y);
-    double paint_figures(QPainter& painter, const DerivedHole& hole, const QRectF& room, double y);
-    double paint_schools(QPainter& painter, const DerivedHole& hole, const QRectF& room, double y);
-    double paint_meshes(QPainter& painter, const DerivedHole& hole, const QRectF& room, double y);
-    double paint_notes(QPainter& painter, const DerivedHole& hole, const QRectF& room, double y);
+    void write_decision(Column& page, QPainter& painter, const DerivedHole& hole);
+    void write_readings(Column& page, const DerivedHole& hole);
+    void write_bush(Column& page, const DerivedHole& hole);
+    void write_schools(Column& page, QPainter& painter, const DerivedHole& hole);
+    void write_meshes(Column& page, QPainter& painter, const DerivedHole& hole);
+    void write_remarks(Column& page, const DerivedHole& hole);
+    QString effect_in_words(const DerivedHole& hole, size_t which);
     QString length(double mm, int more = 0) const;
     const std::vector<SimulatedEffect>& effects(const DerivedHole& hole);
 

@@ -46,8 +46,9 @@ const std::vector<std::string>& fields_of(const DriveRecord& drive) {
 }  // namespace
 
 PowerStation::PowerStation(const Workbench& bench)
-    : CardStation(bench.document, {}, nullptr), m_workshop(bench.workshop), m_line(bench.line) {
+    : CardStation(bench.document, {}, nullptr), m_workshop(bench.workshop), m_line(bench.line), m_plot(new TorquePlot(this)) {
     setAccessibleName(tr("Power"));
+    place_plot();
     connect(&m_document, &Document::changed, this, &PowerStation::refresh);
     connect(&m_document.selection(), &Selection::changed, this, &PowerStation::refresh);
 }
@@ -71,7 +72,34 @@ void PowerStation::refresh() {
         m_card->set_tabs(now ? tabs() : std::vector<SumCard::Tab>());
     }
     m_card->show_part(now ? words(m_document.job().train.name_of_arbor(now->arbor)) + tr(", drive") : QString());
+    m_plot->setVisible(now && !now->torque.empty());
+    if (m_plot->isVisible()) m_plot->show_run(*now);
     update();
+}
+
+PowerStation::Rooms PowerStation::rooms() const {
+    const double wide = width() - SumCard::wide;
+    constexpr double flow_high = 296;  ///< what the flow of power needs below
+    const double high = std::min(height() * upper_share, height() - flow_high);
+    return {QRectF(16, 0, wide * drive_share - 16, high), QRectF(wide * drive_share + 10, 0, wide * (1 - drive_share) - 30, high),
+            QRectF(16, high, wide - 32, height() - high)};
+}
+
+void PowerStation::place_plot() {
+    constexpr double heads_high = 52;
+    // Never without room: the plot paints itself whenever its size changes, shown or not.
+    const QRectF at = rooms().torque.adjusted(-6, heads_high, 6, -verdict_high - 4);
+    m_plot->setGeometry(at.toRect().united(QRect(at.toRect().topLeft(), QSize(80, 80))));
+}
+
+void PowerStation::resizeEvent(QResizeEvent* event) {
+    CardStation::resizeEvent(event);
+    place_plot();
+}
+
+void PowerStation::changeEvent(QEvent* event) {
+    if (event->type() == QEvent::PaletteChange) m_plot->retheme();
+    Canvas::changeEvent(event);
 }
 
 SumAnswer PowerStation::measured() const {
@@ -275,6 +303,7 @@ SumCard::Tab PowerStation::cone_table() const {
 
 void PowerStation::wind_to(double share) {
     m_wound = std::clamp(share, 0.0, 1.0);
+    m_plot->show_wound(m_wound);
     update();
 }
 
@@ -329,28 +358,28 @@ void PowerStation::mouseReleaseEvent(QMouseEvent*) { m_dragging = false; }
 
 void PowerStation::paint_nothing(QPainter& painter) {
     const Theme& t = theme();
-    write(painter, figure_font(18), t.ink, {22, 60}, tr("No drive yet"));
-    write_wrapped(painter, word_font(11), t.steel, {22, 78}, 460, tr("Say what drives the train, then give its sizes:"));
-    double x = 22;
+    Column page(painter, QRectF(22, 40, 460, 200));
+    page.head(tr("No drive yet"), t.ink);
+    page.says(tr("Say what drives the train, then give its sizes:"), t.steel, Type::text);
+    Flow kinds(painter, QRectF(22, 0, width() - SumCard::wide - 44.0, height()), page.y() + 26, 26);
     for (const auto& [kind, name] : {std::pair{"weight", tr("a weight")}, std::pair{"spring", tr("a spring in a going barrel")},
-                                     std::pair{"fusee", tr("a spring and fusee")}, std::pair{"rewound", tr("rewound every few minutes")}}) {
-        const double wide = write(painter, word_font(12, true), t.blued, {x, 124}, name);
+                                     std::pair{"fusee", tr("a spring and fusee")}, std::pair{"rewound", tr("rewound every few minutes")}})
         place({QString("begin:") + kind,
-               QRectF(x - 6, 102, wide + 12, 32),
-               [this, k = std::string(kind)] {
-                   const TrainList* train = m_document.selection().train();
-                   if (!train) return;
-                   m_document.edit(tr("Drive"), [&, id = train->id](Job& job) {
-                       DriveRecord drive;
-                       drive.train = id;
-                       drive.is = drive_kind(k);
-                       job.power.drives.push_back(drive);
-                   });
-               },
+               kinds.say(name, t.blued, Type::figure, true),
+               [this, k = std::string(kind)] { begin_with(k); },
                {},
                {}});
-        x += wide + 26;
-    }
+}
+
+void PowerStation::begin_with(const std::string& kind) {
+    const TrainList* train = m_document.selection().train();
+    if (!train) return;
+    m_document.edit(tr("Drive"), [&, id = train->id](Job& job) {
+        DriveRecord drive;
+        drive.train = id;
+        drive.is = drive_kind(kind);
+        job.power.drives.push_back(drive);
+    });
 }
 
 void PowerStation::paint(QPainter& painter) {
@@ -359,13 +388,11 @@ void PowerStation::paint(QPainter& painter) {
     const DerivedDrive* now = power();
     m_picture = {};
     if (!now) return paint_nothing(painter);
-    const double wide = width() - SumCard::wide;
-    constexpr double flow_high = 296;  ///< what the flow of power needs below
-    const double high = std::min(height() * upper_share, height() - flow_high);
-    paint_drive(painter, *now, QRectF(16, 0, wide * drive_share - 16, high));
-    paint_torque(painter, *now, QRectF(wide * drive_share + 10, 0, wide * (1 - drive_share) - 30, high));
-    painter.fillRect(QRectF(16, high, wide - 32, 1), t.rule);
-    paint_flow(painter, *now, QRectF(16, high, wide - 32, height() - high));
+    const Rooms here = rooms();
+    paint_drive(painter, *now, here.drive);
+    write_torque(painter, *now, here.torque);
+    painter.fillRect(QRectF(here.flow.left(), here.flow.top(), here.flow.width(), 1), t.rule);
+    paint_flow(painter, *now, here.flow);
 }
 
 }  // namespace echappe

@@ -3,6 +3,8 @@
 #include "document/document.h"
 #include "document/workshop.h"
 #include "drawing/canvas.h"
+#include "sheet/column.h"
+#include "stations/power/torque_plot.h"
 #include "workings/card_station.h"
 
 namespace echappe {
@@ -35,6 +37,8 @@ protected:
     void mouseMoveEvent(QMouseEvent* event) override;
     void mouseReleaseEvent(QMouseEvent* event) override;
     void showEvent(QShowEvent* event) override;
+    void resizeEvent(QResizeEvent* event) override;
+    void changeEvent(QEvent* event) override;
 
 private:
     std::string torque_csv() const;
@@ -47,20 +51,41 @@ private:
     SumCard::Tab cone_table() const;
     DriveRecord& drive_of(Job& job) const;
     void paint_nothing(QPainter& painter);
+    void begin_with(const std::string& kind);
     void paint_drive(QPainter& painter, const DerivedDrive& power, const QRectF& room);
     void paint_weight(QPainter& painter, const DerivedDrive& power, const WeightDrive& drive, const QRectF& room);
+    void write_missing(QPainter& painter, const DerivedDrive& power, const QRectF& room);
+    struct Fall;
+    void paint_fall(QPainter& painter, const Fall& fall, const WeightDriveResult& w, const WeightDrive& drive);
+    void paint_hanging(QPainter& painter, const Fall& fall, const WeightDriveResult& w, const WeightDrive& drive);
     void paint_barrel(QPainter& painter, const DerivedDrive& power, QPointF middle, double radius);
+    static void paint_coils(QPainter& painter, const SpringSizeInput& in, const Coils& coils, QPointF middle, double px);
+    struct Cone;
+    void paint_cone(QPainter& painter, const Cone& cone);
+    void paint_chain(QPainter& painter, const Cone& cone);
     void paint_spring(QPainter& painter, const DerivedDrive& power, const QRectF& room);
     void paint_fusee(QPainter& painter, const DerivedDrive& power, const FuseeDrive& drive, const QRectF& room);
     void paint_rewind(QPainter& painter, const DerivedDrive& power, const RewoundDrive& drive, const QRectF& room);
-    void paint_torque(QPainter& painter, const DerivedDrive& power, const QRectF& room);
-    void paint_wound_log(QPainter& painter, const DerivedDrive& power, const std::function<QPointF(double, double)>& at);
+    void write_torque(QPainter& painter, const DerivedDrive& power, const QRectF& room);
+    void place_plot();
     QString loss_in_words(const PowerAtArbor& from, const PowerAtArbor& to) const;
+    struct Stream;
     void paint_flow(QPainter& painter, const DerivedDrive& power, const QRectF& room);
+    void paint_loss(QPainter& painter, const Stream& flow, const PowerAtArbor& from, const PowerAtArbor& to, size_t which);
+    void paint_station_of_power(QPainter& painter, const PowerAtArbor& arbor, QPointF at);
+    void write_flow(QPainter& painter, const DerivedDrive& power, const Stream& flow);
     void paint_swing(QPainter& painter, const DerivedDrive& power, QPointF pivot, double length);
+
+    /// What stands where: the drive at the left, its torque at the right, the flow below.
+    struct Rooms {
+        QRectF drive, torque, flow;
+    };
+    Rooms rooms() const;
+    static constexpr double verdict_high = 66;  ///< below the plot
 
     Workshop& m_workshop;
     CalliperLine& m_line;
+    TorquePlot* m_plot;
     double m_wound = 1;
     QRectF m_picture;  ///< of the drive: dragging in it winds
     bool m_dragging = false;

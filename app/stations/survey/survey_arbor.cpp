@@ -14,70 +14,72 @@ void SurveyStation::paint_arbor(QPainter& painter, const QRectF& room) {
     const DerivedArbor* arbor = m_document.derived().train.arbor(m_document.selection().subject());
     if (!arbor) return;
     const auto& survey = m_document.derived().survey;
-    write(painter, word_font(8.5, true), t.steel, {room.left() + 2, room.top() + 18}, words(arbor->name).toUpper() + tr(" ARBOR"));
     // Where there is little room, only what the spot needs stands beside the arbor.
     constexpr double roomy = 620;
     const std::string kind = spot() ? spot()->kind : "";
     const bool wheel_face = room.width() >= roomy || kind == "wheel";
     const bool indicator = indicator_mm().has_value() && (room.width() >= roomy || kind == "arbor");
     const double face = wheel_face ? std::min(room.height() - 24, room.width() * 0.3) : 0;
+    Column page(painter, room.adjusted(2, 6, -face - (indicator ? 130 : 0), 0));
+    page.section(words(arbor->name).toUpper() + tr(" ARBOR"));
+    page.gap(-4);
     if (const auto way = survey.way_up.find(arbor->id); way != survey.way_up.end())
-        write_wrapped(painter, word_font(8.5), t.steel, {room.left() + 2, room.top() + 24}, room.width() - face - (indicator ? 130 : 0),
-                      tr("goes with its %1").arg(words(way->second)));
-    const double right = room.right() - face - 110 - (indicator ? 120 : 0);
-    const double left = room.left() + 88;
-    const double middle = room.top() + 46 + (room.height() - 60) / 2;
-    const double high = std::min(150.0, room.height() - 92);
-    const auto along = [&](double share) { return left + (right - left) * share; };
+        page.says(tr("goes with its %1").arg(words(way->second)), t.steel);
+    const Side side{room.left() + 88, room.right() - face - 110 - (indicator ? 120 : 0), room.top() + 46 + (room.height() - 60) / 2,
+                    std::min(150.0, room.height() - 92)};
+    paint_side(painter, *arbor, side);
+    paint_spot_at(painter, arbor->id + ".front", side, 0.0, 0);
+    paint_spot_at(painter, arbor->id + ".pinion", side, 0.3, -20);
+    paint_spot_at(painter, arbor->id, side, 0.46, 26);
+    paint_spot_at(painter, arbor->id + ".wheel", side, 0.62, -side.high * 0.2 - 20);
+    paint_spot_at(painter, arbor->id + ".back", side, 1.0, 0);
+    if (indicator) paint_indicator(painter, QRectF(side.right + 104, room.top() + 34, 110, room.height() - 40));
+    if (wheel_face) paint_wheel_face(painter, *arbor, QRectF(room.right() - face, room.top() + 14, face, face));
+}
+
+void SurveyStation::paint_side(QPainter& painter, const DerivedArbor& arbor, const Side& side) {
+    const Theme& t = theme();
     // Plates, cut.
     painter.setPen(QPen(t.brass, 1));
     painter.setBrush(QBrush(t.brass, Qt::BDiagPattern));
-    for (const double share : {0.0, 1.0}) painter.drawRect(QRectF(along(share) - 7, middle - high / 2, 14, high));
-    write(painter, word_font(8), t.steel, {along(0), middle + high / 2 + 14}, tr("front"), 0);
-    write(painter, word_font(8), t.steel, {along(1), middle + high / 2 + 14}, tr("back"), 0);
+    for (const double share : {0.0, 1.0}) painter.drawRect(QRectF(side.along(share) - 7, side.middle - side.high / 2, 14, side.high));
+    write(painter, type(Type::note), t.steel, {side.along(0), side.middle + side.high / 2 + 14}, tr("front"), 0);
+    write(painter, type(Type::note), t.steel, {side.along(1), side.middle + side.high / 2 + 14}, tr("back"), 0);
     painter.setPen(QPen(t.ink, 0.8));
     painter.setBrush(t.steel);
-    painter.drawRect(QRectF(along(0) - 9, middle - 2, along(1) - along(0) + 18, 4));
-    painter.drawRect(QRectF(along(0) + 9, middle - 4.5, along(1) - along(0) - 18, 9));
-    const bool wheel = arbor->wheel.count.present();
-    const bool pinion = arbor->pinion.count.present();
-    double largest = 1;
-    for (const DerivedArbor& other : m_document.derived().train.arbors) largest = std::max(largest, other.wheel_radius_mm);
-    if (wheel) {
-        const double tall = std::clamp(arbor->wheel_radius_mm / largest, 0.35, 1.0) * high * 0.86;
+    painter.drawRect(QRectF(side.left - 9, side.middle - 2, side.right - side.left + 18, 4));
+    painter.drawRect(QRectF(side.left + 9, side.middle - 4.5, side.right - side.left - 18, 9));
+    if (arbor.wheel.count.present()) {
+        double largest = 1;
+        for (const DerivedArbor& other : m_document.derived().train.arbors) largest = std::max(largest, other.wheel_radius_mm);
+        const double tall = std::clamp(arbor.wheel_radius_mm / largest, 0.35, 1.0) * side.high * 0.86;
         painter.setPen(QPen(t.brass, 1));
         painter.setBrush(t.pale_brass);
-        painter.drawRect(QRectF(along(0.62) - 5, middle - tall / 2, 10, tall));
+        painter.drawRect(QRectF(side.along(0.62) - 5, side.middle - tall / 2, 10, tall));
     }
-    if (pinion) {
-        painter.setPen(QPen(t.ink, 0.8));
-        painter.setBrush(t.steel);
-        painter.drawRect(QRectF(along(0.3) - 17, middle - 11, 34, 22));
-        painter.setPen(QPen(t.sheet, 0.8));
-        for (const double line : {-5.0, 0.0, 5.0})
-            painter.drawLine(QPointF(along(0.3) - 17, middle + line), QPointF(along(0.3) + 17, middle + line));
+    if (!arbor.pinion.count.present()) return;
+    const QPointF pinion(side.along(0.3), side.middle);
+    painter.setPen(QPen(t.ink, 0.8));
+    painter.setBrush(t.steel);
+    painter.drawRect(QRectF(pinion - QPointF(17, 11), QSizeF(34, 22)));
+    painter.setPen(QPen(t.sheet, 0.8));
+    for (const double line : {-5.0, 0.0, 5.0}) painter.drawLine(pinion + QPointF(-17, line), pinion + QPointF(17, line));
+}
+
+/// A spot of the arbor with its word: holes outside the plates, the rest above or below.
+void SurveyStation::paint_spot_at(QPainter& painter, const std::string& part, const Side& side, double share, double lift) {
+    const Theme& t = theme();
+    const QPointF at(side.along(share), side.middle + lift);
+    for (const Spot& s : m_document.derived().survey.spots) {
+        if (s.part != part) continue;
+        paint_spot(painter, s, at, 7);
+        const bool hole = s.kind == "hole";
+        const double beside = hole ? 0 : lift < 0 ? -31 : 27;
+        const double out = hole ? (share < 0.5 ? -14 : 14) : 0;
+        const int align = hole ? (share < 0.5 ? 1 : -1) : 0;
+        write(painter, type(Type::note, true), m_shown == s.part ? t.blued : t.ink, at + QPointF(out, beside), words(s.kind), align);
+        write(painter, type(Type::note), ink_of(s), at + QPointF(out, beside + 13), word_of(s), align);
     }
-    const auto at_spot = [&](const std::string& part, double share, double lift) {
-        for (const Spot& s : survey.spots) {
-            if (s.part != part) continue;
-            const QPointF at(along(share), middle + lift);
-            paint_spot(painter, s, at, 7);
-            const bool selected = m_shown == s.part;
-            const bool hole = s.kind == "hole";
-            const double side = hole ? 0 : lift < 0 ? -31 : 27;
-            const double out = hole ? (share < 0.5 ? -14 : 14) : 0;
-            const int align = hole ? (share < 0.5 ? 1 : -1) : 0;
-            write(painter, word_font(9, true), selected ? t.blued : t.ink, at + QPointF(out, side), words(s.kind), align);
-            write(painter, word_font(8.5), ink_of(s), at + QPointF(out, side + 12), word_of(s), align);
-        }
-    };
-    at_spot(arbor->id + ".front", 0.0, 0);
-    at_spot(arbor->id + ".pinion", 0.3, -20);
-    at_spot(arbor->id, 0.46, 26);
-    at_spot(arbor->id + ".wheel", 0.62, -high * 0.2 - 20);
-    at_spot(arbor->id + ".back", 1.0, 0);
-    if (indicator) paint_indicator(painter, QRectF(right + 104, room.top() + 34, 110, room.height() - 40));
-    if (wheel_face) paint_wheel_face(painter, *arbor, QRectF(room.right() - face, room.top() + 14, face, face));
 }
 
 /// Filled once and stamped from then on: a crossed wheel of a hundred teeth takes longer than all the rest of the picture.
@@ -118,16 +120,28 @@ void SurveyStation::paint_wheel_face(QPainter& painter, const DerivedArbor& arbo
         outline = QTransform::fromScale(1, -1).map(WheelArt::escape_wheel(count, radius));
     }
     paint_face(painter, outline, middle, radius);
-    const ConditionRecord* condition = m_document.job().survey.condition(arbor.id + ".wheel");
-    const auto damaged = [&](long long tooth) {
-        return condition && std::find(condition->teeth.begin(), condition->teeth.end(), tooth) != condition->teeth.end();
-    };
+    paint_teeth_to_mark(painter, arbor.id + ".wheel", count, middle, radius);
+    painter.setPen(QPen(t.blued, 1.4));
+    painter.drawLine(middle + QPointF(radius + 4, 0), middle + QPointF(radius + 11, 0));
+    QStringList list;
+    if (const ConditionRecord* condition = m_document.job().survey.condition(arbor.id + ".wheel"))
+        for (const long long tooth : condition->teeth) list << QString::number(tooth);
+    write(painter, type(Type::note), list.isEmpty() ? t.steel : t.ruby, {middle.x(), room.bottom() + 4},
+          list.isEmpty() ? tr("click a damaged tooth")
+                         : (list.size() == 1 ? tr("tooth %1 of %2") : tr("teeth %1 of %2")).arg(list.join(", ")).arg(count),
+          0);
+}
+
+/// Each tooth is a place; those that are bent or missing are marked.
+void SurveyStation::paint_teeth_to_mark(QPainter& painter, const std::string& wheel, long long count, QPointF middle, double radius) {
+    const Theme& t = theme();
+    const ConditionRecord* condition = m_document.job().survey.condition(wheel);
     const double step = 2 * std::numbers::pi / static_cast<double>(count);
     const double reach = std::max(3.0, std::min(9.0, radius * step / 2));
     for (long long tooth = 1; tooth <= count; ++tooth) {
         const double angle = step * static_cast<double>(tooth - 1);
         const QPointF at = middle + QPointF(std::cos(angle), -std::sin(angle)) * (radius - 3);
-        if (damaged(tooth)) {
+        if (condition && std::find(condition->teeth.begin(), condition->teeth.end(), tooth) != condition->teeth.end()) {
             painter.setPen(QPen(t.ruby, 2));
             painter.setBrush(t.ruby);
             painter.drawEllipse(at, 3.4, 3.4);
@@ -138,15 +152,6 @@ void SurveyStation::paint_wheel_face(QPainter& painter, const DerivedArbor& arbo
                tr("Tooth %1, anticlockwise from the mark; click when it is bent or missing").arg(tooth),
                {}});
     }
-    painter.setPen(QPen(t.blued, 1.4));
-    painter.drawLine(middle + QPointF(radius + 4, 0), middle + QPointF(radius + 11, 0));
-    QStringList list;
-    if (condition)
-        for (const long long tooth : condition->teeth) list << QString::number(tooth);
-    write(painter, word_font(8.5), list.isEmpty() ? t.steel : t.ruby, {middle.x(), room.bottom() + 4},
-          list.isEmpty() ? tr("click a damaged tooth")
-                         : (list.size() == 1 ? tr("tooth %1 of %2") : tr("teeth %1 of %2")).arg(list.join(", ")).arg(count),
-          0);
 }
 
 std::optional<double> SurveyStation::indicator_mm() const {
@@ -198,10 +203,10 @@ void SurveyStation::paint_indicator(QPainter& painter, const QRectF& room) {
     painter.setPen(Qt::NoPen);
     painter.drawEllipse(middle, 2.6, 2.6);
     const double y = middle.y() + radius + 18;
-    write(painter, word_font(8), t.steel, {middle.x(), y}, tr("dial indicator, SIMULATED"), 0);
-    write(painter, figure_font(12), fresh ? t.steel : t.ink, {middle.x(), y + 20},
+    write(painter, type(Type::note), t.steel, {middle.x(), y}, tr("dial indicator, SIMULATED"), 0);
+    write(painter, type(Type::figure, true), fresh ? t.steel : t.ink, {middle.x(), y + 20},
           fresh ? tr("turn it") : words(print_fixed(indicator_tir_mm(), 2)) + tr(" mm TIR"), 0);
-    write(painter, word_font(8), t.steel, {middle.x(), y + 36}, tr("I turns, Space runs"), 0);
+    write(painter, type(Type::note), t.steel, {middle.x(), y + 36}, tr("I turns, Space runs"), 0);
     place({"indicator",
            QRectF(room.left(), room.top(), room.width(), 160),
            [this] { turn_arbor(15); },

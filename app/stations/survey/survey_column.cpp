@@ -2,14 +2,18 @@
 
 #include "document/pictures.h"
 #include "document/today.h"
+#include "sheet/column.h"
 #include "stations/survey/survey_station.h"
 #include "survey/edits.h"
 #include "theme/theme.h"
+
+// The sheet beside the plates: the words of the spot, and what wants a decision.
 
 namespace echappe {
 namespace {
 
 constexpr double margin = 18;
+constexpr double legend_high = 58;
 
 }  // namespace
 
@@ -17,147 +21,132 @@ void SurveyStation::paint_column(QPainter& painter, const QRectF& room) {
     const Theme& t = theme();
     painter.fillRect(room, t.sheet);
     painter.fillRect(QRectF(room.left(), 0, 1, height()), t.rule);
-    const QRectF inner = room.adjusted(margin, 0, -margin, 0);
-    double y = 20;
-    if (!m_document.derived().survey.safe) y = paint_safety(painter, inner, y);
-    else if (const Spot* now = spot(); now && !m_parts) y = paint_vocabulary(painter, *now, inner, y);
-    paint_list(painter, inner, y);
-    write(painter, word_font(8), t.steel, {inner.left(), height() - 24.0},
-          m_parts     ? QString()
-          : m_earlier ? tr("a key notes it, once more takes it back · / note")
-                      : legend({"survey.next", "survey.before|survey.after", "survey.peg", "survey.note"}, " · ") + tr(" · drop a photo"));
-    write(painter, word_font(8), t.steel, {inner.left(), height() - 9.0},
-          m_parts     ? tr("Y back to the plates · Ctrl+P the map and list")
-          : m_earlier ? tr("E back to what it wants · Y parts · Ctrl+P prints all")
-                      : legend({"survey.earlier", "survey.parts"}, " · ") + tr(" · Ctrl+P the map and list"));
+    Column page(painter, room.adjusted(margin, 14, -margin, -legend_high));
+    if (!m_document.derived().survey.safe) write_safety(page);
+    else if (const Spot* now = spot(); now && !m_parts) write_vocabulary(page, painter, *now);
+    write_list(page, painter);
+    Column foot(painter, room.adjusted(margin, height() - legend_high, -margin, 0));
+    foot.says(
+        m_parts ? tr("Y back to the plates · Ctrl+P the map and list")
+        : m_earlier
+            ? tr("a key notes it, once more takes it back · / note · E back to what it wants · Y parts · Ctrl+P prints all")
+            : legend({"survey.next", "survey.before|survey.after", "survey.peg", "survey.note", "survey.earlier", "survey.parts"}, " · ") +
+                  tr(" · drop a photo · Ctrl+P the map and list"),
+        t.steel);
 }
 
 /// Nobody's hands go in before this is ticked, or passed over with a reason that stays with the job.
-double SurveyStation::paint_safety(QPainter& painter, const QRectF& room, double y) {
+void SurveyStation::write_safety(Column& page) {
     const Theme& t = theme();
-    write(painter, figure_font(16), t.ruby, {room.left(), y + 14}, tr("Before hands go in"));
-    y += 30;
+    page.head(tr("Before hands go in"), t.ruby);
+    constexpr double indent = 24;
     bool first = true;
     for (const SafetyStep& step : safety_steps()) {
         const SafetyRecord* record = m_document.job().survey.step(step.id);
-        constexpr double hang = 19;
-        const QColor ink = record ? t.verdigris : t.ink;
-        const double from = y;
-        write_wrapped(painter, word_font(10, true), ink, {room.left(), y}, hang, record ? record->done ? "✓" : "–" : "○");
-        y += write_wrapped(painter, word_font(10, true), ink, {room.left() + hang, y}, room.width() - hang, words(step.words)) + 3;
         place({"safety:" + words(step.id),
-               QRectF(room.left(), from, room.width(), y - from),
+               page.step(words(step.words),
+                         !record        ? Column::Tick::open
+                         : record->done ? Column::Tick::done
+                                        : Column::Tick::passed,
+                         true),
                [this, id = step.id] { m_document.edit(tick_safety(id, "", today())); },
                words(step.why),
                {}});
-        if (!record && first) {
-            y += write_wrapped(painter, word_font(9), t.steel, {room.left() + 14, y}, room.width() - 14, words(step.why)) + 6;
-            write(painter, word_font(9), t.blued, {room.left() + 14, y + 12}, tr("S ticks it · Shift+S passes over, with a reason"));
-            y += 22;
-            first = false;
+        if (!record && std::exchange(first, false)) {
+            page.says(words(step.why), t.steel, Type::note, false, indent);
+            page.says(tr("S ticks it · Shift+S passes over, with a reason"), t.blued, Type::note, false, indent);
         } else if (record && !record->because.empty()) {
-            y += write_wrapped(painter, word_font(8.5), t.steel, {room.left() + 14, y}, room.width() - 14, words(record->because)) + 4;
+            page.says(words(record->because), t.steel, Type::note, false, indent);
         }
+        page.gap(2);
     }
-    return y + 14;
+    page.gap(12);
 }
 
-double SurveyStation::paint_vocabulary(QPainter& painter, const Spot& spot, const QRectF& room, double y) {
+void SurveyStation::write_vocabulary(Column& page, QPainter& painter, const Spot& spot) {
     const Theme& t = theme();
-    write(painter, figure_font(14), t.ink, {room.left(), y + 12}, words(spot.name));
-    y += 24;
+    page.head(words(spot.name), t.ink);
+    page.gap(-4);
     if (m_earlier) {
-        write(painter, word_font(9.5), t.steel, {room.left(), y + 10}, tr("what an earlier hand did to it"));
-        y += 20;
+        page.line(tr("what an earlier hand did to it"), t.steel, Type::text);
     } else if (spot.kind == "hole") {
-        const double wide = write(painter, word_font(9.5), spot.pegged ? t.verdigris : t.amber, {room.left(), y + 10},
-                                  spot.pegged ? tr("pegged clean (P)") : tr("not pegged yet (P; Shift+P the whole plate)"));
         place({"pegged",
-               QRectF(room.left(), y - 4, wide, 20),
+               page.line(spot.pegged ? tr("pegged clean (P)") : tr("not pegged yet (P; Shift+P the whole plate)"),
+                         spot.pegged ? t.verdigris : t.amber, Type::text),
                [this, part = spot.part, pegged = spot.pegged] { m_document.edit(peg_hole(part, !pegged)); },
                tr("Readings from before pegging are marked doubtful"),
                {}});
-        y += 20;
     }
-    for (const Word& word : vocabulary(spot)) y = paint_word(painter, word, room, y);
-    if (const ConditionRecord* condition = m_document.job().survey.condition(spot.part)) y = paint_note(painter, *condition, room, y);
-    return y + 18;
+    page.gap(4);
+    for (const Word& word : vocabulary(spot)) write_word(page, painter, word);
+    if (const ConditionRecord* condition = m_document.job().survey.condition(spot.part)) write_note_of(page, painter, *condition);
+    page.gap(14);
 }
 
 /// Its key and itself; once it is said, why it matters.
-double SurveyStation::paint_word(QPainter& painter, const Word& word, const QRectF& room, double y) {
+void SurveyStation::write_word(Column& page, QPainter& painter, const Word& word) {
     const Theme& t = theme();
-    const QRectF line(room.left() - 6, y, room.width() + 12, 22);
-    if (word.said) painter.fillRect(QRectF(line.left(), line.top() + 2, 3, 18), word.ink);
+    constexpr double indent = 32;
+    const QRectF line = page.line(word.words, word.said ? word.ink : t.ink, Type::text, word.said, indent).adjusted(-6, 0, 6, 2);
+    page.gap(3);
+    if (word.said) painter.fillRect(QRectF(line.left(), line.top() + 1, 3, 18), word.ink);
     painter.setPen(QPen(word.said ? word.ink : t.rule, 1));
     painter.setBrush(Qt::NoBrush);
-    painter.drawRoundedRect(QRectF(line.left() + 10, line.top() + 2, 18, 18), 3, 3);
-    write(painter, word_font(9.5, true), word.said ? word.ink : t.steel, line.topLeft() + QPointF(19, 15),
+    painter.drawRoundedRect(QRectF(line.left() + 10, line.top() + 1, 18, 18), 3, 3);
+    write(painter, type(Type::text, true), word.said ? word.ink : t.steel, line.topLeft() + QPointF(19, 14),
           QString(QChar(word.key)).toUpper(), 0);
-    write(painter, word_font(10, word.said), word.said ? word.ink : t.ink, line.topLeft() + QPointF(38, 15), word.words);
     place({word.tag, line, [this, say = word.say] { attempt(say); }, word.why, {}});
-    y += 23;
-    if (word.said && !word.why.isEmpty())
-        y += write_wrapped(painter, word_font(8.5), t.steel, {room.left() + 32, y - 2}, room.width() - 32, word.why) + 4;
-    return y;
+    if (word.said) page.says(word.why, t.steel, Type::note, false, indent);
 }
 
 /// The note of a spot and its picture.
-double SurveyStation::paint_note(QPainter& painter, const ConditionRecord& condition, const QRectF& room, double y) {
+void SurveyStation::write_note_of(Column& page, QPainter& painter, const ConditionRecord& condition) {
     const Theme& t = theme();
-    if (!condition.note.empty())
-        y += 4 + write_wrapped(painter, word_font(9.5), t.ink, {room.left(), y + 4}, room.width(), words(condition.note));
-    if (condition.photo.empty()) return y;
+    page.gap(4);
+    page.says(words(condition.note), t.ink, Type::text);
+    if (condition.photo.empty()) return;
     const QString file = pictures_folder(m_document.path()) + "/" + words(condition.photo);
     if (!m_photos.contains(file)) m_photos[file] = QPixmap(file).scaled(540, 220, Qt::KeepAspectRatio, Qt::SmoothTransformation);
     const QPixmap& photo = m_photos[file];
-    if (photo.isNull())
-        return y + 8 +
-               write_wrapped(painter, word_font(9), t.amber, {room.left(), y + 4}, room.width(),
-                             tr("photo %1 is not in %2").arg(words(condition.photo), pictures_folder(m_document.path())));
-    const double scale = std::min(room.width() / photo.width(), 110.0 / photo.height());
-    const QRectF at(room.left(), y + 8, photo.width() * scale, photo.height() * scale);
+    if (photo.isNull()) {
+        page.says(tr("photo %1 is not in %2").arg(words(condition.photo), pictures_folder(m_document.path())), t.amber);
+        return;
+    }
+    constexpr double most_high = 110;
+    const double scale = std::min(page.room().width() / photo.width(), most_high / photo.height());
+    const QRectF at(page.left(), page.y() + 4, photo.width() * scale, photo.height() * scale);
     painter.drawPixmap(at, photo, photo.rect());
-    return at.bottom();
+    page.go_to(at.bottom());
 }
 
 /// What wants a decision, or what earlier hands did: the other list is one key away.
-void SurveyStation::paint_list(QPainter& painter, const QRectF& room, double y) {
+void SurveyStation::write_list(Column& page, QPainter& painter) {
     const Theme& t = theme();
     const auto& survey = m_document.derived().survey;
     const auto& lines = m_earlier ? survey.earlier : survey.needed;
-    write(painter, word_font(8.5, true), t.steel, {room.left(), y + 8},
-          m_earlier ? tr("WHAT EARLIER HANDS DID") : tr("WANTS A DECISION OR WORK, IN ORDER"));
-    write(painter, word_font(8.5), t.steel, {room.right(), y + 8}, QString::number(lines.size()), 1);
-    y += 18;
-    const double floor = height() - 42.0;
+    page.section(m_earlier ? tr("WHAT EARLIER HANDS DID") : tr("WANTS A DECISION OR WORK, IN ORDER"), QString::number(lines.size()));
     if (lines.empty()) {
         const auto unseen = std::count_if(survey.spots.begin(), survey.spots.end(), [](const Spot& s) { return s.verdict.empty(); });
-        write_wrapped(painter, word_font(9.5), m_earlier || unseen > 0 ? t.steel : t.verdigris, {room.left(), y}, room.width(),
-                      m_earlier    ? tr("Nothing noted yet.")
-                      : unseen > 0 ? tr("Nothing so far; %1 places still to be looked at, Enter goes to the next.").arg(unseen)
-                                   : tr("Nothing open: everything was looked at and is in order."));
+        page.says(m_earlier    ? tr("Nothing noted yet.")
+                  : unseen > 0 ? tr("Nothing so far; %1 places still to be looked at, Enter goes to the next.").arg(unseen)
+                               : tr("Nothing open: everything was looked at and is in order."),
+                  m_earlier || unseen > 0 ? t.steel : t.verdigris, Type::text);
         return;
     }
+    constexpr double line_high = 20, indent = 14;
     size_t told = 0;
     for (const SurveyLine& line : lines) {
-        if (y + 20 > floor - (told + 1 < lines.size() ? 18 : 0)) break;
+        // The last line is kept for how many there are more.
+        if (!page.holds(line_high * (told + 1 < lines.size() ? 2 : 1))) break;
+        const QRectF at = page.line(words(line.sentence), t.ink, Type::text, false, indent);
         painter.setPen(Qt::NoPen);
         painter.setBrush(line.severity.empty() ? t.blued : t.severity(line.severity));
-        painter.drawEllipse(QPointF(room.left() + 4, y + 9), 3, 3);
-        const QFontMetricsF metrics(word_font(9.5));
-        write(painter, word_font(9.5), t.ink, {room.left() + 14, y + 13},
-              metrics.elidedText(words(line.sentence), Qt::ElideRight, room.width() - 14));
-        place({(m_earlier ? "done:" : "needed:") + words(line.part),
-               QRectF(room.left(), y, room.width(), 19),
-               [this, part = line.part] { go_to(part); },
-               words(line.reason),
-               {}});
-        y += 20;
+        painter.drawEllipse(QPointF(at.left() + 4, at.top() + 10), 3, 3);
+        place(
+            {(m_earlier ? "done:" : "needed:") + words(line.part), at, [this, part = line.part] { go_to(part); }, words(line.reason), {}});
         ++told;
     }
-    if (told < lines.size())
-        write(painter, word_font(9), t.steel, {room.left() + 14, y + 11}, tr("and %1 more: Ctrl+P prints all").arg(lines.size() - told));
+    if (told < lines.size()) page.line(tr("and %1 more: Ctrl+P prints all").arg(lines.size() - told), t.steel, Type::note, false, indent);
 }
 
 }  // namespace echappe

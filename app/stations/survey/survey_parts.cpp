@@ -1,5 +1,6 @@
 #include <QKeyEvent>
 #include <algorithm>
+#include <set>
 
 #include "number/input_error.h"
 #include "stations/survey/survey_station.h"
@@ -103,66 +104,75 @@ void SurveyStation::paint_parts(QPainter& painter, const QRectF& room) {
     const auto count = [&](const char* state) {
         return std::count_if(tally.begin(), tally.end(), [&](const TallyLine& line) { return line.state == state; });
     };
-    write(painter, figure_font(16), t.ink, {room.left(), room.top() + 22}, tr("Parts by their trays"));
-    const auto open = count("out");
     const auto over = count("left over");
-    write(painter, word_font(10),
-          over   ? t.amber
-          : open ? t.steel
-                 : t.verdigris,
-          {room.right(), room.top() + 22},
+    Column page(painter, room.adjusted(0, 4, 0, 0));
+    const QRectF title = page.head(tr("Parts by their trays"), t.ink);
+    write(painter, type(Type::text),
+          over           ? t.amber
+          : count("out") ? t.steel
+                         : t.verdigris,
+          {title.right(), title.top() + 18},
           tr("%1 taken out · %2 back · %3 replaced · %4 left over").arg(tally.size()).arg(count("back")).arg(count("replaced")).arg(over),
           1);
-    double y = room.top() + 44;
-    // A tray is a column of its parts.
-    std::vector<std::string> trays;
-    for (const TallyLine& line : tally)
-        if (std::find(trays.begin(), trays.end(), line.tray) == trays.end()) trays.push_back(line.tray);
-    std::sort(trays.begin(), trays.end());
-    const double wide = (room.width() - 16) / 2;
-    double column_y[2] = {y, y};
-    for (size_t tray = 0; tray < trays.size(); ++tray) {
-        const size_t side = column_y[0] <= column_y[1] ? 0 : 1;
-        const double x = room.left() + static_cast<double>(side) * (wide + 16);
-        double line_y = column_y[side] + 34;
-        const double from = column_y[side];
-        size_t in_it = 0;
-        for (const TallyLine& line : tally) in_it += line.tray == trays[tray];
-        painter.setPen(QPen(t.rule, 1));
-        painter.setBrush(t.sheet);
-        painter.drawRoundedRect(QRectF(x, from, wide, 38 + 34.0 * static_cast<double>(in_it)), 6, 6);
-        write(painter, figure_font(13), t.brass_ink, {x + 14, from + 24},
-              trays[tray].empty() ? tr("no tray") : tr("Tray %1").arg(words(trays[tray])));
-        for (size_t i = 0; i < tally.size(); ++i) {
-            const TallyLine& line = tally[i];
-            if (line.tray != trays[tray]) continue;
-            if (i == m_line) {
-                painter.setPen(QPen(t.blued, 1.4));
-                painter.setBrush(t.dark ? t.ground : QColor(Qt::white));
-                painter.drawRoundedRect(QRectF(x + 6, line_y, wide - 12, 32), 3, 3);
-            }
-            const QColor ink = line.state == "left over" ? t.amber : line.state == "out" ? t.steel : t.verdigris;
-            write(painter, word_font(10, true), t.ink, {x + 16, line_y + 14}, words(line.name));
-            write(painter, word_font(8.5), t.steel, {x + 16, line_y + 27}, words(line.way));
-            write(painter, word_font(9.5), ink, {x + wide - 18, line_y + 20},
-                  line.state == "out"    ? tr("taken out")
-                  : line.state == "back" ? tr("put back")
-                                         : words(line.state),
-                  1);
-            place({"part:" + QString::number(i),
-                   QRectF(x + 6, line_y, wide - 12, 32),
-                   [this, i] {
-                       m_line = i;
-                       update();
-                   },
-                   {},
-                   [this, i] { ask_part(i); }});
-            line_y += 34;
-        }
-        column_y[side] = line_y + 18;
+    std::set<std::string> trays;
+    for (const TallyLine& line : tally) trays.insert(line.tray);
+    // A tray is a card of its parts, under the shorter of two columns.
+    constexpr double between = 16;
+    const double wide = (room.width() - between) / 2;
+    double below[2] = {page.y() + 8, page.y() + 8};
+    for (const std::string& tray : trays) {
+        const size_t side = below[0] <= below[1] ? 0 : 1;
+        const double x = room.left() + static_cast<double>(side) * (wide + between);
+        below[side] = paint_tray(painter, tray, {x, below[side], wide, 0}) + between;
     }
-    write(painter, word_font(9), t.steel, {room.left(), room.bottom() - 4},
+    write(painter, type(Type::note), t.steel, {room.left(), room.bottom() - 4},
           legend({"tally.add", "tally.up|tally.down", "tally.back", "tally.replaced", "tally.left", "tally.out", "tally.change"}, " · "));
+}
+
+double SurveyStation::paint_tray(QPainter& painter, const std::string& tray, const QRectF& room) {
+    constexpr double line_high = 34, head_high = 36;
+    const Theme& t = theme();
+    const auto& tally = m_document.job().survey.tally;
+    const auto in_it = std::count_if(tally.begin(), tally.end(), [&](const TallyLine& line) { return line.tray == tray; });
+    const QRectF card(room.left(), room.top(), room.width(), head_high + 4 + line_high * static_cast<double>(in_it));
+    painter.setPen(QPen(t.rule, 1));
+    painter.setBrush(t.sheet);
+    painter.drawRoundedRect(card, 6, 6);
+    write(painter, type(Type::figure, true), t.brass_ink, card.topLeft() + QPointF(14, 24),
+          tray.empty() ? tr("no tray") : tr("Tray %1").arg(words(tray)));
+    double y = card.top() + head_high;
+    for (size_t i = 0; i < tally.size(); ++i) {
+        if (tally[i].tray != tray) continue;
+        paint_part_line(painter, i, {card.left() + 6, y, card.width() - 12, line_high - 2});
+        y += line_high;
+    }
+    return card.bottom();
+}
+
+void SurveyStation::paint_part_line(QPainter& painter, size_t part, const QRectF& at) {
+    const Theme& t = theme();
+    const TallyLine& line = m_document.job().survey.tally[part];
+    if (part == m_line) {
+        painter.setPen(QPen(t.blued, 1.4));
+        painter.setBrush(t.dark ? t.ground : QColor(Qt::white));
+        painter.drawRoundedRect(at, 3, 3);
+    }
+    const QColor ink = line.state == "left over" ? t.amber : line.state == "out" ? t.steel : t.verdigris;
+    write(painter, type(Type::text, true), t.ink, at.topLeft() + QPointF(10, 14), words(line.name));
+    write(painter, type(Type::note), t.steel, at.topLeft() + QPointF(10, 27), words(line.way));
+    write(painter, type(Type::text), ink, at.topRight() + QPointF(-12, 20),
+          line.state == "out"    ? tr("taken out")
+          : line.state == "back" ? tr("put back")
+                                 : words(line.state),
+          1);
+    place({"part:" + QString::number(part),
+           at,
+           [this, part] {
+               m_line = part;
+               update();
+           },
+           {},
+           [this, part] { ask_part(part); }});
 }
 
 }  // namespace echappe

@@ -269,8 +269,8 @@ void SurveyStation::paint(QPainter& painter) {
     const Theme& t = theme();
     painter.fillRect(rect(), t.ground);
     if (m_document.derived().survey.spots.empty() || m_document.derived().train.arbors.empty()) {
-        write(painter, figure_font(18), t.ink, {22, 60}, tr("Nothing to survey yet"));
-        write_wrapped(painter, word_font(11), t.steel, {22, 78}, 460,
+        write(painter, type(Type::head, true), t.ink, {22, 60}, tr("Nothing to survey yet"));
+        write_wrapped(painter, type(Type::text), t.steel, {22, 78}, 460,
                       tr("Open a job with Ctrl+O, or the demo from the Job menu: its plates, holes and wheels are the places to judge."));
         return;
     }
@@ -333,7 +333,7 @@ void SurveyStation::paint_plate(QPainter& painter, const std::string& plate, con
     const Theme& t = theme();
     const bool behind = plate == "back";
     const auto& spots = m_document.derived().survey.spots;
-    write(painter, word_font(8.5, true), t.steel, {room.left() + 2, room.top() - 14}, PlateArt::title(behind, room.width()));
+    write(painter, type(Type::note, true), t.steel, {room.left() + 2, room.top() - 14}, PlateArt::title(behind, room.width()));
     const PlateMap map = PlateArt::fitted(m_document.job(), m_document.derived(), room.adjusted(0, 0, -list_width, 0), behind);
     PlateArt::paint(painter, m_document.job(), map);
     const bool named = m_document.derived().pivots.holes.size() <= labels_shown;
@@ -359,12 +359,12 @@ void SurveyStation::paint_plate(QPainter& painter, const std::string& plate, con
         if (!listed) continue;
         paint_spot(painter, s, {x, y}, 6);
         const bool selected = m_shown == s.part;
-        write(painter, word_font(9, true), selected ? t.blued : t.ink, {x + 16, y - 1},
+        write(painter, type(Type::note, true), selected ? t.blued : t.ink, {x + 16, y - 1},
               s.kind == "drive"   ? tr("Drive")
               : s.kind == "plate" ? tr("Plate")
                                   : words(s.name));
         constexpr double below = 26;
-        y += below + std::max(14.0, write_wrapped(painter, word_font(8.5), ink_of(s), {x + 16, y + 1}, list_width - 12, word_of(s)));
+        y += below + std::max(14.0, write_wrapped(painter, type(Type::note), ink_of(s), {x + 16, y + 1}, list_width - 12, word_of(s)));
     }
 }
 

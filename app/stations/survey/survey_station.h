@@ -8,6 +8,7 @@
 #include "drawing/in_place_editor.h"
 #include "drawing/motion.h"
 #include "drawing/plate_art.h"
+#include "sheet/column.h"
 #include "shell/station.h"
 
 namespace echappe {
@@ -69,17 +70,27 @@ private:
     void toggle_tooth(long long tooth);
     void paint_plate(QPainter& painter, const std::string& plate, const QRectF& room);
     void paint_spot(QPainter& painter, const Spot& spot, QPointF at, double radius);
+    /// Places along the arbor between its plates.
+    struct Side {
+        double left, right, middle, high;
+        double along(double share) const { return left + (right - left) * share; }
+    };
     void paint_arbor(QPainter& painter, const QRectF& room);
+    void paint_side(QPainter& painter, const DerivedArbor& arbor, const Side& side);
+    void paint_spot_at(QPainter& painter, const std::string& part, const Side& side, double share, double lift);
     void paint_face(QPainter& painter, const QPainterPath& outline, QPointF middle, double radius);
     void paint_wheel_face(QPainter& painter, const DerivedArbor& arbor, const QRectF& room);
+    void paint_teeth_to_mark(QPainter& painter, const std::string& wheel, long long count, QPointF middle, double radius);
     void paint_indicator(QPainter& painter, const QRectF& room);
     void paint_column(QPainter& painter, const QRectF& room);
-    double paint_safety(QPainter& painter, const QRectF& room, double y);
-    double paint_vocabulary(QPainter& painter, const Spot& spot, const QRectF& room, double y);
-    double paint_word(QPainter& painter, const Word& word, const QRectF& room, double y);
-    double paint_note(QPainter& painter, const ConditionRecord& condition, const QRectF& room, double y);
-    void paint_list(QPainter& painter, const QRectF& room, double y);
+    void write_safety(Column& page);
+    void write_vocabulary(Column& page, QPainter& painter, const Spot& spot);
+    void write_word(Column& page, QPainter& painter, const Word& word);
+    void write_note_of(Column& page, QPainter& painter, const ConditionRecord& condition);
+    void write_list(Column& page, QPainter& painter);
     void paint_parts(QPainter& painter, const QRectF& room);
+    double paint_tray(QPainter& painter, const std::string& tray, const QRectF& room);
+    void paint_part_line(QPainter& painter, size_t part, const QRectF& at);
     void ask_part(size_t line);
     QList<Action> tally_actions();
     void step(int by);

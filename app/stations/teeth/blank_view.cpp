@@ -9,6 +9,7 @@
 #include "making/edits.h"
 #include "number/input_error.h"
 #include "number/units.h"
+#include "sheet/marks.h"
 #include "theme/theme.h"
 
 namespace echappe {
@@ -74,20 +75,19 @@ void BlankView::set_arms(long long arms) {
 }
 
 void BlankView::ask(const QString& tag, Size size, double now_mm) {
-    const Unit& unit = *find_unit(m_document.job().length.symbol, Dimension::length);
+    const LengthUnit& unit = m_document.job().length;
     m_editor->ask(QString::fromStdString(part_name() + ", ").replace('.', ' ') + tag, place_of(tag),
-                  QString::fromStdString(print_in(now_mm, unit, unit.symbol == "in" ? 4 : 3, false)),
-                  [this, size, &unit](const QString& text) {
+                  words(unit.write(now_mm, unit.toothed(), false)), [this, size](const QString& text) {
                       BlankChoice choice = decided();
                       if (text.trimmed().isEmpty()) (choice.*size).reset();
-                      else choice.*size = parse_reading(text.toStdString(), unit, "size").value;
+                      else choice.*size = parse_reading(text.toStdString(), m_document.job().length.unit(), "size").value;
                       decide(choice);
                   });
 }
 
 QString BlankView::length(double mm, bool with_unit) const {
-    const Unit& unit = *find_unit(m_document.job().length.symbol, Dimension::length);
-    return QString::fromStdString(print_in(mm, unit, unit.symbol == "in" ? 4 : 2, with_unit));
+    const LengthUnit& unit = m_document.job().length;
+    return words(unit.write(mm, unit.turned(), with_unit));
 }
 
 double BlankView::column() const { return width() < roomy ? narrow_column : wide_column; }
@@ -104,22 +104,17 @@ void BlankView::paint(QPainter& painter) {
     const DerivedMesh* shown = mesh();
     const BlankResult* planned = blank();
     if (!shown || !planned) {
-        write(painter, figure_font(18), t.ink, {24, 60}, tr("No wheel to blank here"));
-        write_wrapped(painter, word_font(11), t.steel, {24, 78}, 460,
+        write(painter, type(Type::head, true), t.ink, {24, 60}, tr("No wheel to blank here"));
+        write_wrapped(painter, type(Type::text), t.steel, {24, 78}, 460,
                       tr("Select an arbor whose wheel is in a mesh. B goes back to the teeth."));
         return;
     }
     paint_wheel(painter, *shown, *planned);
     paint_sizes(painter, *planned);
     paint_column(painter, *shown, *planned);
-    const double bar = std::pow(10, std::floor(std::log10(120 / scale(*planned))));
-    const QPointF from(24, height() - 40.0);
-    painter.setPen(QPen(t.ink, 1.4));
-    painter.drawLine(from, from + QPointF(bar * scale(*planned), 0));
-    for (const double end : {0.0, bar * scale(*planned)}) painter.drawLine(from + QPointF(end, -4), from + QPointF(end, 4));
-    write(painter, word_font(8.5), t.ink, from + QPointF(bar * scale(*planned) / 2, -7), QString::number(bar) + " mm", 0);
+    scale_bar(painter, {24, height() - 40.0}, scale(*planned));
     const QString keys = legend({"blank.more-arms|blank.fewer-arms", "blank.leave"});
-    write(painter, word_font(8.5), t.steel, {24, height() - 12.0},
+    write(painter, type(Type::note), t.steel, {24, height() - 12.0},
           width() < roomy ? tr("Drag rim or hub  ·  click a figure  ·  ") + keys
                           : tr("Drag the rim or the hub  ·  click a figure to type it, empty for the rule  ·  ") + keys);
 }
@@ -159,7 +154,7 @@ void BlankView::paint_wheel(QPainter& painter, const DerivedMesh& mesh, const Bl
 void BlankView::figure(QPainter& painter, const QString& tag, QPointF baseline, const QString& words, Size size, double mm, int align) {
     const Theme& t = theme();
     const bool set = (decided().*size).has_value();
-    const double wide = write(painter, word_font(10, true), set ? t.blued : t.steel, baseline, words + length(mm), align);
+    const double wide = write(painter, type(Type::text, true), set ? t.blued : t.steel, baseline, words + length(mm), align);
     const double left = baseline.x() - (align < 0 ? 0 : align == 0 ? wide / 2 : wide);
     place({tag,
            QRectF(left - 6, baseline.y() - 17, wide + 12, 24),
@@ -168,6 +163,7 @@ void BlankView::figure(QPainter& painter, const QString& tag, QPointF baseline, 
            {}});
 }
 
+/// Sizes where they are: the rim across the first opening, the hub between two arms, the arms across their ends.
 void BlankView::paint_sizes(QPainter& painter, const BlankResult& blank) {
     if (blank.arms == 0 || width() < roomy) return;
     const Theme& t = theme();
@@ -180,95 +176,99 @@ void BlankView::paint_sizes(QPainter& painter, const BlankResult& blank) {
     const auto at = [&](double radius, double angle) {
         return middle() + QPointF(radius * std::cos(angle), -radius * std::sin(angle)) * px;
     };
-    painter.setPen(QPen(t.blued, 1));
-    // Rim: across it in the middle of the first opening; arms: across the second one's two ends.
-    const auto across = [&](QPointF a, QPointF b) {
-        painter.setPen(QPen(t.blued, 1));
-        painter.drawLine(a, b);
-        for (const QPointF& end : {a, b}) painter.drawEllipse(end, 2, 2);
-    };
     const double first = step / 2;
-    across(at(rim, first), at(root, first));
+    across(painter, at(rim, first), at(root, first));
     // As far in as the words need to stand clear of the rim.
-    const double words_wide = width_of(word_font(10, true), tr("hub ⌀ ") + length(blank.hub_diameter_mm));
+    const double words_wide = width_of(type(Type::text, true), tr("hub ⌀ ") + length(blank.hub_diameter_mm));
     const double clear = (words_wide / 2 * std::abs(std::cos(first)) + 10 * std::abs(std::sin(first)) + 8) / px;
     figure(painter, "rim", at(rim - clear, first) + QPointF(0, 5), tr("rim "), &BlankChoice::rim_mm, blank.rim_mm, 0);
     // As far out as the words need between two arms, on the side away from the arm that carries figures.
-    const long long openings_on = (blank.arms + 1) / 2;
-    const double hub_way = step * static_cast<double>(openings_on) + step / 2;
+    const double hub_way = step * static_cast<double>((blank.arms + 1) / 2) + step / 2;
     const double out = std::min(rim - 20 / px, std::max(hub + 18 / px, (words_wide / 2 + 10) / std::sin(step / 2) / px));
     painter.setPen(QPen(t.blued, 0.8));
     painter.drawLine(at(hub, hub_way), at(out - 10 / px, hub_way));
     figure(painter, "hub", at(out, hub_way) + QPointF(0, 8), tr("hub ⌀ "), &BlankChoice::hub_diameter_mm, blank.hub_diameter_mm, 0);
-    const double arm = step;
-    const auto width_of = [&](const QString& tag, double radius, Size size, double wide) {
-        const QPointF side(std::sin(arm) * wide / 2 * px, std::cos(arm) * wide / 2 * px);
-        across(at(radius, arm) - side, at(radius, arm) + side);
-        const bool at_hub = size == &BlankChoice::arm_at_hub_mm;
-        // Near the hub the next arm is close on one side: the words stand on the other.
-        figure(painter, tag, at(radius, arm) + (at_hub ? side + QPointF(8, 6) : -side - QPointF(10, -4)), {}, size, wide, at_hub ? -1 : 1);
-    };
-    width_of("arm at rim", rim - 5 / px - (rim - hub) * 0.06, &BlankChoice::arm_at_rim_mm, blank.arm_at_rim_mm);
-    width_of("arm at hub", hub + 5 / px + (rim - hub) * 0.06, &BlankChoice::arm_at_hub_mm, blank.arm_at_hub_mm);
+    const double inset = 5 / px + (rim - hub) * 0.06;
+    paint_arm_width(painter, "arm at rim", at(rim - inset, step), step, &BlankChoice::arm_at_rim_mm, blank.arm_at_rim_mm);
+    paint_arm_width(painter, "arm at hub", at(hub + inset, step), step, &BlankChoice::arm_at_hub_mm, blank.arm_at_hub_mm);
+}
+
+void BlankView::across(QPainter& painter, QPointF a, QPointF b) {
+    painter.setPen(QPen(theme().blued, 1));
+    painter.drawLine(a, b);
+    for (const QPointF& end : {a, b}) painter.drawEllipse(end, 2, 2);
+}
+
+void BlankView::paint_arm_width(QPainter& painter, const QString& tag, QPointF at, double angle, Size size, double wide_mm) {
+    const QPointF side = QPointF(std::sin(angle), std::cos(angle)) * wide_mm / 2 * scale(*blank());
+    across(painter, at - side, at + side);
+    // Near the hub the next arm is close on one side: the words stand on the other.
+    const bool at_hub = size == &BlankChoice::arm_at_hub_mm;
+    figure(painter, tag, at + (at_hub ? side + QPointF(8, 6) : -side - QPointF(10, -4)), {}, size, wide_mm, at_hub ? -1 : 1);
 }
 
 void BlankView::paint_column(QPainter& painter, const DerivedMesh& mesh, const BlankResult& blank) {
     const Theme& t = theme();
     const double x = width() - column();
-    const double right = width() - 20.0;
-    QColor paper = t.ground;
-    painter.fillRect(QRectF(x - 12, 0, column() + 12, height()), paper);
-    const long long count = m_wheel ? mesh.wheel : mesh.pinion;
-    const std::string& arbor = m_wheel ? mesh.wheel_of : mesh.pinion_of;
-    write(painter, figure_font(20), t.ink, {24, 42}, QString::number(count));
-    write(painter, word_font(10), t.steel, {24, 62},
-          tr("%1 wheel, blank").arg(QString::fromStdString(m_document.job().train.name_of_arbor(arbor))));
-    double y = 40;
-    const auto heading = [&](const QString& words) {
-        write(painter, word_font(8.5, true), t.steel, {x, y}, words);
-        y += 24;
-    };
-    const auto row = [&](const QString& words, const QString& value, const QColor& ink) {
-        write(painter, word_font(9.5), t.steel, {x, y}, words);
-        write(painter, figure_font(12), ink, {right, y}, value, 1);
-        y += 24;
-    };
-    const auto typed = [&](const QString& tag, const QString& words, Size size, double mm) {
-        write(painter, word_font(9.5), t.steel, {x, y}, words);
-        figure(painter, tag, {right, y}, {}, size, mm, 1);
-        y += 24;
-    };
-    heading(tr("TURN AND CROSS OUT"));
-    row(tr("over the tips"), length(blank.outside_diameter_mm), t.ink);
-    typed("thickness", tr("thickness"), &BlankChoice::thickness_mm, blank.thickness_mm);
-    typed("bore", tr("bore"), &BlankChoice::bore_mm, blank.bore_mm);
-    row(tr("collet seat"), length(blank.collet_seat_mm), t.blued);
-    row(tr("collet shoulder"), length(blank.collet_shoulder_mm), t.blued);
-    write(painter, word_font(9.5), t.steel, {x, y}, tr("arms"));
-    const bool decided_arms = decided().arms.has_value();
-    write(painter, word_font(13, true), t.blued, {right - 62, y + 1}, "−", 0);
-    write(painter, figure_font(12), decided_arms ? t.blued : t.steel, {right - 34, y},
+    painter.fillRect(QRectF(x - 12, 0, column() + 12, height()), t.ground);
+    Column title(painter, QRectF(24, 18, x - 60, 60));
+    title.head(QString::number(m_wheel ? mesh.wheel : mesh.pinion), t.ink, Type::great);
+    title.gap(-6);
+    title.line(tr("%1 wheel, blank").arg(words(m_document.job().train.name_of_arbor(m_wheel ? mesh.wheel_of : mesh.pinion_of))), t.steel,
+               Type::text);
+    Column page(painter, QRectF(QPointF(x, 26), QPointF(width() - 20.0, height() - foot)));
+    write_to_turn(page, painter, blank);
+    write_weight(page, blank);
+    write_inertia(page, blank);
+    for (const std::string& warning : blank.warnings) page.says(words(warning), t.amber, Type::note, true);
+    page.says(words(m_document.derived().making.of(mesh).blank_fault), t.ruby, Type::note, true);
+    paint_section(painter, blank, {x, page.y(), column() - 20, height() - foot - page.y()});
+}
+
+/// A size that is decided by a click on it.
+void BlankView::write_decided(Column& page, QPainter& painter, const QString& tag, const QString& words, Size size, double mm) {
+    const QRectF row = page.close_row({words, {}, {}});
+    figure(painter, tag, {row.right(), row.top() + 14}, {}, size, mm, 1);
+}
+
+void BlankView::write_to_turn(Column& page, QPainter& painter, const BlankResult& blank) {
+    const Theme& t = theme();
+    page.section(tr("TURN AND CROSS OUT"));
+    page.close_row({tr("over the tips"), length(blank.outside_diameter_mm), t.ink});
+    write_decided(page, painter, "thickness", tr("thickness"), &BlankChoice::thickness_mm, blank.thickness_mm);
+    write_decided(page, painter, "bore", tr("bore"), &BlankChoice::bore_mm, blank.bore_mm);
+    page.close_row({tr("collet seat"), length(blank.collet_seat_mm), t.blued});
+    page.close_row({tr("collet shoulder"), length(blank.collet_shoulder_mm), t.blued});
+    const QRectF arms = page.close_row({tr("arms"), {}, {}});
+    const double base = arms.top() + 14;
+    write(painter, type(Type::figure, true), t.blued, {arms.right() - 62, base}, "−", 0);
+    write(painter, type(Type::figure, true), decided().arms ? t.blued : t.steel, {arms.right() - 34, base},
           blank.arms == 0 ? tr("solid") : QString::number(blank.arms), 0);
-    write(painter, word_font(13, true), t.blued, {right - 4, y + 1}, "+", 0);
-    place({"fewer arms", QRectF(right - 76, y - 18, 28, 26), [this, n = blank.arms] { set_arms(n <= 3 ? 0 : n - 1); }, {}, {}});
-    place(
-        {"more arms", QRectF(right - 18, y - 18, 28, 26), [this, n = blank.arms] { set_arms(n < 3 ? 3 : std::min(8LL, n + 1)); }, {}, {}});
-    y += 24;
+    write(painter, type(Type::figure, true), t.blued, {arms.right() - 4, base}, "+", 0);
+    const QSizeF reach(28, 26);
+    place({"fewer arms", QRectF({arms.right() - 76, base - 18}, reach), [this, n = blank.arms] { set_arms(n <= 3 ? 0 : n - 1); }, {}, {}});
+    place({"more arms",
+           QRectF({arms.right() - 18, base - 18}, reach),
+           [this, n = blank.arms] { set_arms(n < 3 ? 3 : std::min(8LL, n + 1)); },
+           {},
+           {}});
     if (width() < roomy && blank.arms > 0) {
-        typed("rim", tr("rim"), &BlankChoice::rim_mm, blank.rim_mm);
-        typed("hub", tr("hub"), &BlankChoice::hub_diameter_mm, blank.hub_diameter_mm);
-        typed("arm at rim", tr("arm at rim"), &BlankChoice::arm_at_rim_mm, blank.arm_at_rim_mm);
-        typed("arm at hub", tr("arm at hub"), &BlankChoice::arm_at_hub_mm, blank.arm_at_hub_mm);
+        write_decided(page, painter, "rim", tr("rim"), &BlankChoice::rim_mm, blank.rim_mm);
+        write_decided(page, painter, "hub", tr("hub"), &BlankChoice::hub_diameter_mm, blank.hub_diameter_mm);
+        write_decided(page, painter, "arm at rim", tr("arm at rim"), &BlankChoice::arm_at_rim_mm, blank.arm_at_rim_mm);
+        write_decided(page, painter, "arm at hub", tr("arm at hub"), &BlankChoice::arm_at_hub_mm, blank.arm_at_hub_mm);
     }
-    y += 14;
-    heading(tr("WEIGHT"));
+    page.gap(10);
+}
+
+void BlankView::write_weight(Column& page, const BlankResult& blank) {
+    const Theme& t = theme();
+    page.section(tr("WEIGHT"));
     size_t material = 0;
     for (size_t i = 0; i < std::size(materials); ++i)
         if (materials[i].density_kg_m3 == decided().density_kg_m3) material = i;
-    const double named =
-        write(painter, word_font(9.5), t.blued, {x, y}, tr(materials[material].words) + QString(", %1 kg/m³").arg(decided().density_kg_m3));
     place({"material",
-           QRectF(x - 4, y - 16, named + 8, 24),
+           page.line(tr(materials[material].words) + QString(", %1 kg/m³").arg(decided().density_kg_m3), t.blued),
            [this, next = materials[(material + 1) % std::size(materials)].density_kg_m3] {
                BlankChoice choice = decided();
                choice.density_kg_m3 = next;
@@ -276,22 +276,20 @@ void BlankView::paint_column(QPainter& painter, const DerivedMesh& mesh, const B
            },
            tr("Click for another material"),
            {}});
-    y += 24;
-    row(tr("crossed out"), QString::fromStdString(print_short(blank.mass_g, 3)) + " g", t.ink);
-    if (width() >= roomy) row(tr("solid"), QString::fromStdString(print_short(blank.solid_mass_g, 3)) + " g", t.steel);
-    row(tr("saved"), QString::number(blank.saved_percent, 'f', 0) + " %", t.verdigris);
-    y += 14;
-    heading(width() < roomy ? tr("INERTIA") : tr("INERTIA ABOUT THE ARBOR"));
+    page.close_row({tr("crossed out"), words(print_short(blank.mass_g, 3)) + " g", t.ink});
+    if (width() >= roomy) page.close_row({tr("solid"), words(print_short(blank.solid_mass_g, 3)) + " g", t.steel});
+    page.close_row({tr("saved"), QString::number(blank.saved_percent, 'f', 0) + " %", t.verdigris});
+    page.gap(10);
+}
+
+void BlankView::write_inertia(Column& page, const BlankResult& blank) {
+    const Theme& t = theme();
+    page.section(width() < roomy ? tr("INERTIA") : tr("INERTIA ABOUT THE ARBOR"));
     const auto inertia = [](double i) { return QString::number(i, 'f', i < 10 ? 2 : i < 100 ? 1 : 0) + " g·mm²"; };
-    row(tr("crossed out"), inertia(blank.inertia_g_mm2), t.ink);
-    if (width() >= roomy) row(tr("solid"), inertia(blank.solid_inertia_g_mm2), t.steel);
-    row(tr("saved"), QString::number(blank.inertia_saved_percent, 'f', 0) + " %", t.verdigris);
-    y += 4;
-    for (const std::string& warning : blank.warnings)
-        y += write_wrapped(painter, word_font(9, true), t.amber, {x, y}, column() - 20, QString::fromStdString(warning)) + 6;
-    if (const std::string& fault = m_document.derived().making.of(mesh).blank_fault; !fault.empty())
-        y += write_wrapped(painter, word_font(9, true), t.ruby, {x, y}, column() - 20, QString::fromStdString(fault));
-    paint_section(painter, blank, {x, y, column() - 20, height() - foot - y});
+    page.close_row({tr("crossed out"), inertia(blank.inertia_g_mm2), t.ink});
+    if (width() >= roomy) page.close_row({tr("solid"), inertia(blank.solid_inertia_g_mm2), t.steel});
+    page.close_row({tr("saved"), QString::number(blank.inertia_saved_percent, 'f', 0) + " %", t.verdigris});
+    page.gap(4);
 }
 
 /// The wheel on its collet and arbor, cut through the middle.
@@ -319,8 +317,8 @@ void BlankView::paint_section(QPainter& painter, const BlankResult& blank, const
     painter.setBrush(t.dark ? t.steel.darker(190) : t.steel.lighter(165));
     painter.drawRect(box(blank.arbor_mm, top - 16, top + thick + shoulder + 12));
     painter.setBrush(Qt::NoBrush);
-    write(painter, word_font(8.5), t.steel, {room.left(), top - 26}, tr("wheel on its collet, in section"));
-    write(painter, word_font(8.5), t.steel, {room.left(), top + thick + shoulder + 28}, tr("shoulder behind, rivet in front"));
+    write(painter, type(Type::note), t.steel, {room.left(), top - 26}, tr("wheel on its collet, in section"));
+    write(painter, type(Type::note), t.steel, {room.left(), top + thick + shoulder + 28}, tr("shoulder behind, rivet in front"));
 }
 
 void BlankView::mousePressEvent(QMouseEvent* event) {

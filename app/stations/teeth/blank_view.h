@@ -2,6 +2,7 @@
 
 #include "document/document.h"
 #include "drawing/in_place_editor.h"
+#include "sheet/column.h"
 #include "shell/station.h"
 
 namespace echappe {
@@ -38,6 +39,12 @@ private:
     void set_arms(long long arms);
     void paint_wheel(QPainter& painter, const DerivedMesh& mesh, const BlankResult& blank);
     void paint_sizes(QPainter& painter, const BlankResult& blank);
+    static void across(QPainter& painter, QPointF a, QPointF b);
+    void paint_arm_width(QPainter& painter, const QString& tag, QPointF at, double angle, Size size, double wide_mm);
+    void write_decided(Column& page, QPainter& painter, const QString& tag, const QString& words, Size size, double mm);
+    void write_to_turn(Column& page, QPainter& painter, const BlankResult& blank);
+    void write_weight(Column& page, const BlankResult& blank);
+    void write_inertia(Column& page, const BlankResult& blank);
     void paint_column(QPainter& painter, const DerivedMesh& mesh, const BlankResult& blank);
     void paint_section(QPainter& painter, const BlankResult& blank, const QRectF& room);
     void figure(QPainter& painter, const QString& tag, QPointF baseline, const QString& words, Size size, double mm, int align);

@@ -36,80 +36,90 @@ void TeethStation::paint_card(QPainter& painter, const DerivedMesh& mesh) {
     painter.fillRect(card, t.sheet);
     painter.fillRect(QRectF(0, card.top(), width(), 1), t.rule);
     const bool wheels = mesh.pinion >= driven_wheel_leaves;
-    const QString title = m_wheel  ? tr("TO CUT THE WHEEL OF %1").arg(mesh.wheel)
-                          : wheels ? tr("TO CUT THE DRIVEN WHEEL OF %1").arg(mesh.pinion)
-                                   : tr("TO MAKE THE PINION OF %1").arg(mesh.pinion);
-    double x = 24 + write(painter, word_font(8.5, true), t.steel, {24, card.top() + 24}, title) + 18;
-    const auto link = [&](const QString& tag, const QString& words, const QString& hint, const std::function<void()>& act) {
-        const double wide = write(painter, word_font(9), t.blued, {x, card.top() + 24}, words);
-        place({tag, QRectF(x - 6, card.top() + 8, wide + 12, 24), act, hint, {}});
-        x += wide + 22;
-    };
-    link("part",
-         !m_wheel ? tr("wheel instead")
-         : wheels ? tr("driven wheel instead")
-                  : tr("pinion instead"),
-         {}, [this] { select_part(!m_wheel); });
-    link("blank", width() < roomy ? tr("blank") : tr("whole blank"), tr("Crossings, bore, weight"), [this] { show_blank(true); });
-    link("form", tr("teeth: %1").arg(school_of(mesh.form.school).words),
-         tr(school_of(mesh.form.school).about) + "\n" + tr("Click for another form of tooth"), [this] {
-             QMenu* menu = form_menu();
-             menu->setAttribute(Qt::WA_DeleteOnClose);
-             menu->popup(QCursor::pos());
-         });
-    paint_items(painter, mesh, card.top());
     const bool narrow = width() < roomy;
-    const QString quiet = QString::fromStdString(mesh.sizes.remark) + (mesh.sizes.remark.empty() ? "" : "  ") +
-                          tr("Check one tooth in the mate before cutting the rest.");
+    Flow line(painter, card.adjusted(24, 0, -20, 0), card.top() + 24, 20);
+    line.say(m_wheel  ? tr("TO CUT THE WHEEL OF %1").arg(mesh.wheel)
+             : wheels ? tr("TO CUT THE DRIVEN WHEEL OF %1").arg(mesh.pinion)
+                      : tr("TO MAKE THE PINION OF %1").arg(mesh.pinion),
+             t.steel, Type::note, true);
+    place({"part",
+           line.say(!m_wheel ? tr("wheel instead")
+                    : wheels ? tr("driven wheel instead")
+                             : tr("pinion instead"),
+                    t.blued),
+           [this] { select_part(!m_wheel); },
+           {},
+           {}});
+    place({"blank",
+           line.say(narrow ? tr("blank") : tr("whole blank"), t.blued),
+           [this] { show_blank(true); },
+           tr("Crossings, bore, weight"),
+           {}});
+    place({"form",
+           line.say(tr("teeth: %1").arg(school_of(mesh.form.school).words), t.blued),
+           [this] {
+               QMenu* menu = form_menu();
+               menu->setAttribute(Qt::WA_DeleteOnClose);
+               menu->popup(QCursor::pos());
+           },
+           tr(school_of(mesh.form.school).about) + "\n" + tr("Click for another form of tooth"),
+           {}});
+    const bool lantern = !m_wheel && mesh.sizes.drill_circle_mm;
+    paint_items(painter, lantern ? items_of_lantern(mesh) : items_to_cut(mesh), card.top());
+    const QString quiet =
+        words(mesh.sizes.remark) + (mesh.sizes.remark.empty() ? "" : "  ") + tr("Check one tooth in the mate before cutting the rest.");
     const auto& cautions = m_document.derived().making.of(mesh).cautions;
-    const bool calm = cautions.empty();
-    write_wrapped(painter, word_font(narrow ? 8.5 : 9, !calm), calm ? t.steel : t.ruby, {24, card.bottom() - (narrow ? 38 : 26)},
-                  width() - 44, calm ? quiet : QString::fromStdString(cautions.front()));
+    Column foot(painter, card.adjusted(24, card.height() - (narrow ? 38 : 26), -20, 0));
+    foot.says(cautions.empty() ? quiet : words(cautions.front()), cautions.empty() ? t.steel : t.ruby, Type::note, !cautions.empty());
 }
 
-void TeethStation::paint_items(QPainter& painter, const DerivedMesh& mesh, double top) {
-    struct Item {
-        QString name, value, note;
-        std::function<void()> click;
-    };
-    const Theme& t = theme();
+QString TeethStation::dividing_of(const DerivedMesh& mesh, const QString& otherwise) const {
     const MadeMesh& made = m_document.derived().making.of(mesh);
-    const Unit& unit = m_document.job().length.unit();
-    const auto length = [&](double mm) { return QString::fromStdString(print_in(mm, unit, unit.symbol == "in" ? 4 : 3, false)); };
-    const QString symbol = QString::fromUtf8(unit.symbol.data(), static_cast<int>(unit.symbol.size()));
+    const QString dividing = words(m_wheel ? made.wheel_dividing : made.pinion_dividing);
+    return dividing.isEmpty() ? otherwise : dividing;
+}
+
+std::vector<TeethStation::Item> TeethStation::items_of_lantern(const DerivedMesh& mesh) {
+    const LengthUnit& unit = m_document.job().length;
+    const auto length = [&](double mm) { return words(unit.write(mm, unit.toothed(), false)); };
+    const QString symbol = words(unit.symbol);
+    return {{tr("drill circle"), length(*mesh.sizes.drill_circle_mm), symbol + tr(" diameter"), {}},
+            {tr("trundles"), length(*mesh.sizes.trundle_diameter_mm), symbol + tr(" diameter"), [this] { ask_trundle(); }},
+            {tr("divide in"), QString::number(mesh.pinion), dividing_of(mesh, tr("holes")), {}},
+            {tr("over the trundles"), length(mesh.sizes.pinion.outside_diameter_mm), symbol, {}}};
+}
+
+std::vector<TeethStation::Item> TeethStation::items_to_cut(const DerivedMesh& mesh) {
+    const LengthUnit& unit = m_document.job().length;
+    const auto length = [&](double mm) { return words(unit.write(mm, unit.toothed(), false)); };
+    const QString symbol = words(unit.symbol);
     const PartSizes& part = m_wheel ? mesh.sizes.wheel : mesh.sizes.pinion;
-    const QString dividing = QString::fromStdString(m_wheel ? made.wheel_dividing : made.pinion_dividing);
-    const QString teeth = m_wheel ? tr("teeth") : tr("leaves");
-    std::vector<Item> items;
-    if (!m_wheel && mesh.sizes.drill_circle_mm) {
-        items = {{tr("drill circle"), length(*mesh.sizes.drill_circle_mm), symbol + tr(" diameter"), {}},
-                 {tr("trundles"), length(*mesh.sizes.trundle_diameter_mm), symbol + tr(" diameter"), [this] { ask_trundle(); }},
-                 {tr("divide in"), QString::number(mesh.pinion), dividing.isEmpty() ? tr("holes") : dividing, {}},
-                 {tr("over the trundles"), length(part.outside_diameter_mm), symbol, {}}};
-    } else {
-        const CutterResult& stock = cutters();
-        const bool any = !stock.cutters.empty();
-        const CutterFit* best = any ? &stock.cutters.front() : nullptr;
-        const QString cutter = best ? QString::fromStdString(best->id) : "m " + QString::number(mesh.module_mm.value, 'f', 3);
-        const QString off = !best                        ? tr("none in the drawer")
-                            : !best->suits               ? QString::fromStdString(best->note)
-                            : best->shape_error_um < 0.5 ? tr("as drawn")
-                                                         : tr("flanks %1 µm off").arg(best->shape_error_um, 0, 'f', 0);
-        items = {{tr("blank, turn to"), length(part.outside_diameter_mm), symbol + tr(" diameter"), [this] { show_blank(true); }},
-                 {tr("depth of cut"), length(part.depth_of_cut_mm), symbol + tr(" from the tip"), {}},
-                 {tr("divide in"), QString::number(m_wheel ? mesh.wheel : mesh.pinion), dividing.isEmpty() ? teeth : dividing, {}},
-                 {tr("gap at pitch circle"), length(part.gap_mm), symbol + tr(" wide there"), {}},
-                 {tr("cutter, m %1").arg(mesh.module_mm.value, 0, 'f', 3), cutter, off, [this] { emit drawers_wanted(); }}};
-    }
+    const CutterResult& stock = cutters();
+    const CutterFit* best = stock.cutters.empty() ? nullptr : &stock.cutters.front();
+    const QString off = !best                        ? tr("none in the drawer")
+                        : !best->suits               ? words(best->note)
+                        : best->shape_error_um < 0.5 ? tr("as drawn")
+                                                     : tr("flanks %1 µm off").arg(best->shape_error_um, 0, 'f', 0);
+    return {
+        {tr("blank, turn to"), length(part.outside_diameter_mm), symbol + tr(" diameter"), [this] { show_blank(true); }},
+        {tr("depth of cut"), length(part.depth_of_cut_mm), symbol + tr(" from the tip"), {}},
+        {tr("divide in"), QString::number(m_wheel ? mesh.wheel : mesh.pinion), dividing_of(mesh, m_wheel ? tr("teeth") : tr("leaves")), {}},
+        {tr("gap at pitch circle"), length(part.gap_mm), symbol + tr(" wide there"), {}},
+        {tr("cutter, m %1").arg(mesh.module_mm.value, 0, 'f', 3),
+         best ? words(best->id) : "m " + QString::number(mesh.module_mm.value, 'f', 3), off, [this] { emit drawers_wanted(); }}};
+}
+
+void TeethStation::paint_items(QPainter& painter, const std::vector<Item>& items, double top) {
+    const Theme& t = theme();
     const bool narrow = width() < roomy;
     const double step = (width() - 48.0) / static_cast<double>(items.size());
     double x = 24;
     for (const Item& item : items) {
-        write(painter, word_font(narrow ? 8 : 9), t.steel, {x, top + 54},
-              narrow ? item.name.section(',', 0, 0).section(" at ", 0, 0) : item.name);
-        write(painter, figure_font(narrow ? 13 : 19), item.click ? t.blued : t.ink, {x, top + 82}, item.value);
-        write(painter, word_font(8.5), t.steel, {x, top + 100},
-              QFontMetricsF(word_font(8.5)).elidedText(item.note, Qt::ElideRight, step - 6));
+        const QString name = narrow ? item.name.section(',', 0, 0).section(" at ", 0, 0) : item.name;
+        write(painter, type_to_fit(Type::note, false, name, step - 6), t.steel, {x, top + 54}, name);
+        write(painter, type_to_fit(narrow ? Type::figure : Type::great, true, item.value, step - 10), item.click ? t.blued : t.ink,
+              {x, top + 82}, item.value);
+        write(painter, type(Type::note), t.steel, {x, top + 100}, elided(type(Type::note), item.note, step - 6));
         if (item.click) place({item.name.section(',', 0, 0), QRectF(x - 4, top + 42, step - 8, 62), item.click, {}, {}});
         x += step;
     }
@@ -189,14 +199,14 @@ void TeethStation::ask_fault(const MeshTrial::Fault& fault) {
 }
 
 void TeethStation::ask_trundle() {
-    const Unit& unit = *find_unit(m_document.job().length.symbol, Dimension::length);
+    const LengthUnit& unit = m_document.job().length;
     const QRectF at = place_of("trundles").isNull() ? QRectF(width() / 2.0, height() - 70.0, 0, 0) : place_of("trundles");
     m_editor->ask(QString::fromStdString(the_mesh().name()) + tr(", trundles"), at,
-                  QString::fromStdString(print_in(the_mesh().sizes.trundle_diameter_mm.value_or(0), unit, 3, false)),
-                  [this, &unit](const QString& text) {
+                  words(unit.write(the_mesh().sizes.trundle_diameter_mm.value_or(0), unit.toothed(), false)), [this](const QString& text) {
                       FormChoice form = the_mesh().form;
                       form.trundle_diameter_mm.reset();
-                      if (!text.trimmed().isEmpty()) form.trundle_diameter_mm = parse_reading(text.toStdString(), unit, "trundle").value;
+                      if (!text.trimmed().isEmpty())
+                          form.trundle_diameter_mm = parse_reading(text.toStdString(), m_document.job().length.unit(), "trundle").value;
                       m_document.edit(echappe::set_form(the_mesh().wheel_of, the_mesh().pinion_of, the_mesh().geometry(), form));
                   });
 }

@@ -10,6 +10,7 @@
 
 #include "drawing/wheel_art.h"
 #include "number/units.h"
+#include "sheet/marks.h"
 #include "teeth/edits.h"
 #include "theme/theme.h"
 
@@ -105,8 +106,8 @@ void TeethStation::paint(QPainter& painter) {
     painter.fillRect(rect(), t.ground);
     const DerivedMesh* shown = mesh();
     if (!shown) {
-        write(painter, figure_font(18), t.ink, {24, 60}, tr("No mesh here"));
-        write_wrapped(painter, word_font(11), t.steel, {24, 78}, 460,
+        write(painter, type(Type::head, true), t.ink, {24, 60}, tr("No mesh here"));
+        write_wrapped(painter, type(Type::text), t.steel, {24, 78}, 460,
                       tr("Climb the ladder to an arbor whose counts are known or weighed; its mesh is drawn here to scale."));
         return;
     }
@@ -124,154 +125,183 @@ void TeethStation::paint(QPainter& painter) {
     paint_card(painter, *shown);
 }
 
-void TeethStation::paint_pair(QPainter& painter, const DerivedMesh& mesh, double scale, QPointF pitch_point) {
-    const Theme& t = theme();
-    const double m = mesh.module_mm.value;
-    const double wheel_radius = mesh.sizes.wheel.pitch_diameter_mm / 2;
+TeethStation::PairView TeethStation::pair_view(const DerivedMesh& mesh, double scale, QPointF pitch_point) {
     const DerivedArbor& arbor = *m_document.derived().train.arbor(mesh.wheel_of);
-    const double wheel_angle = 2 * std::numbers::pi * arbor.turns_per_s * m_motion.seconds();
-    const MeshTrial::Stand stand = m_trial.stand(wheel_angle, arbor.turns_per_s >= 0);
-    // Off its centre a wheel swings as it turns.
-    const auto off = [&](double MeshSimulationInput::*size, double angle) {
-        const double mm = m_trial.size(size);
-        return QPointF(std::cos(angle), -std::sin(angle)) * mm * scale;
-    };
-    const QPointF wheel_centre = pitch_point - QPointF(wheel_radius * scale, 0);
-    const QPointF pinion_centre = wheel_centre + QPointF(m_trial.result().centre_distance_mm * scale, 0);
-    const auto draw = [&](const QPainterPath& path, QPointF centre, double angle, const QColor& fill, const QColor& ink) {
-        painter.save();
-        painter.translate(centre);
-        // Paths are of module 1 and scaled here: a new module needs no new path.
-        painter.scale(scale * m, -scale * m);
-        painter.rotate(angle * 180 / std::numbers::pi);
-        // Wider pens leave the raster engine's quick way: 1 px, and the ink tells what is selected.
-        QPen pen(ink, 1.0);
-        pen.setCosmetic(true);
-        painter.setPen(pen);
-        painter.setBrush(fill);
-        painter.drawPath(path);
-        painter.restore();
-    };
-    // Only the teeth in view: turned back by whole pitches, one wheel looks like another.
-    const double pitch = 2 * std::numbers::pi / static_cast<double>(mesh.wheel);
-    const double seen = std::asin(std::min(1.0, (height() / scale + 2 * std::abs(m_pan.y()) / scale) / (2 * wheel_radius)));
-    const auto each_side = static_cast<long long>(seen / pitch) + 2;
-    const bool whole = 2 * each_side + 1 >= mesh.wheel || wheel_centre.x() > 0;
-    GeometryInput unit = mesh.geometry();
-    unit.module_mm = 1;
-    if (unit.form.trundle_diameter_mm) *unit.form.trundle_diameter_mm /= m;
-    const bool brass = mesh.pinion >= driven_wheel_leaves;
-    const QColor steel = brass ? t.pale_brass : t.dark ? t.steel.darker(190) : t.steel.lighter(165);
-    const bool lantern = mesh.sizes.trundle_diameter_mm.has_value();
-    if (lantern) {
-        // The wheel runs between the shrouds: they are seen through.
-        QColor shroud = steel;
-        shroud.setAlphaF(0.35f);
-        draw(WheelArt::part(unit, false, drawn_points_per_flank, nullptr), pinion_centre, stand.pinion_angle, shroud, t.steel);
-    }
-    const QPainterPath& wheel = whole ? WheelArt::part(unit, true, drawn_points_per_flank, nullptr)
-                                      : WheelArt::wheel_sector(unit, drawn_points_per_flank, each_side);
-    draw(wheel, wheel_centre + off(&MeshSimulationInput::wheel_eccentricity_mm, wheel_angle),
-         whole ? wheel_angle : std::remainder(wheel_angle, pitch), t.pale_brass, m_wheel ? t.blued : t.brass);
-    draw(lantern ? WheelArt::trundles(unit) : WheelArt::part(unit, false, drawn_points_per_flank, nullptr),
-         pinion_centre + off(&MeshSimulationInput::pinion_eccentricity_mm, stand.pinion_angle - std::numbers::pi), stand.pinion_angle,
-         steel, m_wheel ? t.ink : t.blued);
-    QPen chain(t.blued, 0.9);
-    chain.setDashPattern({10, 4, 2, 4});
-    painter.setPen(chain);
-    painter.setBrush(Qt::NoBrush);
-    const double wheel_px = wheel_radius * scale;
-    const int sixteenths = static_cast<int>(std::min(seen * 1.1, std::numbers::pi) * 180 / std::numbers::pi * 16);
-    painter.drawArc(QRectF(wheel_centre - QPointF(wheel_px, wheel_px), QSizeF(2 * wheel_px, 2 * wheel_px)), -sixteenths, 2 * sixteenths);
-    const double pinion_radius = mesh.sizes.pinion.pitch_diameter_mm / 2 * scale;
-    painter.drawEllipse(pinion_centre, pinion_radius, pinion_radius);
-    painter.drawLine(pitch_point - QPointF(mesh.sizes.wheel.depth_of_cut_mm * scale, 0), pinion_centre + QPointF(pinion_radius * 1.5, 0));
-    if (!stand.contact.isNull()) {
-        const QPointF contact = wheel_centre + QPointF(stand.contact.x(), -stand.contact.y()) * scale;
+    PairView pair{mesh, scale, pitch_point};
+    pair.wheel_radius_mm = mesh.sizes.wheel.pitch_diameter_mm / 2;
+    pair.wheel_angle = 2 * std::numbers::pi * arbor.turns_per_s * m_motion.seconds();
+    pair.stand = m_trial.stand(pair.wheel_angle, arbor.turns_per_s >= 0);
+    pair.wheel_centre = pitch_point - QPointF(pair.wheel_radius_mm * scale, 0);
+    pair.pinion_centre = pair.wheel_centre + QPointF(m_trial.result().centre_distance_mm * scale, 0);
+    // As much of the wheel as the picture is high.
+    pair.seen = std::asin(std::min(1.0, (height() / scale + 2 * std::abs(m_pan.y()) / scale) / (2 * pair.wheel_radius_mm)));
+    return pair;
+}
+
+void TeethStation::paint_pair(QPainter& painter, const DerivedMesh& mesh, double scale, QPointF pitch_point) {
+    const PairView pair = pair_view(mesh, scale, pitch_point);
+    paint_profiles(painter, pair);
+    paint_pitch_circles(painter, pair);
+    const Theme& t = theme();
+    if (!pair.stand.contact.isNull()) {
         painter.setPen(QPen(t.sheet, 1.5));
         painter.setBrush(t.ruby);
-        painter.drawEllipse(contact, 5, 5);
+        painter.drawEllipse(pair.wheel_centre + QPointF(pair.stand.contact.x(), -pair.stand.contact.y()) * scale, 5, 5);
         painter.setBrush(Qt::NoBrush);
     }
-    painter.setPen(QPen(t.ink, 1));
-    painter.drawLine(pinion_centre - QPointF(6, 0), pinion_centre + QPointF(6, 0));
-    painter.drawLine(pinion_centre - QPointF(0, 6), pinion_centre + QPointF(0, 6));
-    const double edge = std::max(pinion_radius * 1.3, 20.0);
+    cross(painter, pair.pinion_centre, 6, QPen(t.ink, 1));
+    const double edge = std::max(mesh.sizes.pinion.pitch_diameter_mm / 2 * scale * 1.3, 20.0);
     place({"wheel", QRectF(0, 0, std::max(0.0, pitch_point.x()), height() - card_height), [this] { select_part(true); }, {}, {}});
     place({"pinion",
-           QRectF(pitch_point.x() + mesh.sizes.wheel.addendum_mm * scale, pinion_centre.y() - edge, 2 * edge, 2 * edge),
+           QRectF(pitch_point.x() + mesh.sizes.wheel.addendum_mm * scale, pair.pinion_centre.y() - edge, 2 * edge, 2 * edge),
            [this] { select_part(false); },
            tr("Drag it to try another depth"),
            {}});
 }
 
+void TeethStation::paint_profile(QPainter& painter, const PairView& pair, const QPainterPath& path, QPointF centre, double angle,
+                                 const QColor& fill, const QColor& ink) {
+    painter.save();
+    painter.translate(centre);
+    // Paths are of module 1 and scaled here: a new module needs no new path.
+    const double px = pair.scale * pair.mesh.module_mm.value;
+    painter.scale(px, -px);
+    painter.rotate(angle * 180 / std::numbers::pi);
+    // Wider pens leave the raster engine's quick way: 1 px, and the ink tells what is selected.
+    QPen pen(ink, 1.0);
+    pen.setCosmetic(true);
+    painter.setPen(pen);
+    painter.setBrush(fill);
+    painter.drawPath(path);
+    painter.restore();
+}
+
+/// Wheel and pinion as they stand; a lantern's shrouds are seen through.
+void TeethStation::paint_profiles(QPainter& painter, const PairView& pair) {
+    const Theme& t = theme();
+    const DerivedMesh& mesh = pair.mesh;
+    GeometryInput unit = mesh.geometry();
+    unit.module_mm = 1;
+    if (unit.form.trundle_diameter_mm) *unit.form.trundle_diameter_mm /= mesh.module_mm.value;
+    const bool brass = mesh.pinion >= driven_wheel_leaves;
+    const QColor steel = brass ? t.pale_brass : t.dark ? t.steel.darker(190) : t.steel.lighter(165);
+    const bool lantern = mesh.sizes.trundle_diameter_mm.has_value();
+    const QPainterPath whole_pinion = WheelArt::part(unit, false, drawn_points_per_flank, nullptr);
+    if (lantern) {
+        QColor shroud = steel;
+        shroud.setAlphaF(0.35f);
+        paint_profile(painter, pair, whole_pinion, pair.pinion_centre, pair.stand.pinion_angle, shroud, t.steel);
+    }
+    // Only the teeth in view: turned back by whole pitches, one wheel looks like another.
+    const double pitch = 2 * std::numbers::pi / static_cast<double>(mesh.wheel);
+    const auto each_side = static_cast<long long>(pair.seen / pitch) + 2;
+    const bool whole = 2 * each_side + 1 >= mesh.wheel || pair.wheel_centre.x() > 0;
+    const QPainterPath wheel = whole ? WheelArt::part(unit, true, drawn_points_per_flank, nullptr)
+                                     : WheelArt::wheel_sector(unit, drawn_points_per_flank, each_side);
+    // Off its centre a wheel swings as it turns.
+    const auto off = [&](double MeshSimulationInput::*size, double angle) {
+        return QPointF(std::cos(angle), -std::sin(angle)) * m_trial.size(size) * pair.scale;
+    };
+    paint_profile(painter, pair, wheel, pair.wheel_centre + off(&MeshSimulationInput::wheel_eccentricity_mm, pair.wheel_angle),
+                  whole ? pair.wheel_angle : std::remainder(pair.wheel_angle, pitch), t.pale_brass, m_wheel ? t.blued : t.brass);
+    paint_profile(painter, pair, lantern ? WheelArt::trundles(unit) : whole_pinion,
+                  pair.pinion_centre + off(&MeshSimulationInput::pinion_eccentricity_mm, pair.stand.pinion_angle - std::numbers::pi),
+                  pair.stand.pinion_angle, steel, m_wheel ? t.ink : t.blued);
+}
+
+void TeethStation::paint_pitch_circles(QPainter& painter, const PairView& pair) {
+    QPen chain(theme().blued, 0.9);
+    chain.setDashPattern({10, 4, 2, 4});
+    painter.setPen(chain);
+    painter.setBrush(Qt::NoBrush);
+    const double wheel_px = pair.wheel_radius_mm * pair.scale;
+    const int sixteenths = static_cast<int>(std::min(pair.seen * 1.1, std::numbers::pi) * 180 / std::numbers::pi * 16);
+    painter.drawArc(QRectF(pair.wheel_centre - QPointF(wheel_px, wheel_px), QSizeF(2 * wheel_px, 2 * wheel_px)), -sixteenths,
+                    2 * sixteenths);
+    const double pinion_px = pair.mesh.sizes.pinion.pitch_diameter_mm / 2 * pair.scale;
+    painter.drawEllipse(pair.pinion_centre, pinion_px, pinion_px);
+    painter.drawLine(pair.pitch_point - QPointF(pair.mesh.sizes.wheel.depth_of_cut_mm * pair.scale, 0),
+                     pair.pinion_centre + QPointF(pinion_px * 1.5, 0));
+}
+
 void TeethStation::paint_sizes(QPainter& painter, const DerivedMesh& mesh, double scale, QPointF pitch_point) {
     const Theme& t = theme();
-    const Job& job = m_document.job();
-    const Unit& unit = *find_unit(job.length.symbol, Dimension::length);
-    const int decimals = unit.symbol == "in" ? 4 : 3;
-    const auto length = [&](double mm) { return QString::fromStdString(print_in(mm, unit, decimals)); };
+    const bool narrow = width() < roomy;
     if (pitch_point.x() - mesh.sizes.wheel.outside_diameter_mm * scale > -60) {
         // The whole wheel is in view and may lie under the figures.
         QColor paper = t.ground;
         paper.setAlphaF(0.78f);
-        painter.fillRect(QRectF(12, 12, width() < roomy ? 130 : 236, width() < roomy ? 236 : 300), paper);
+        painter.fillRect(QRectF(12, 12, narrow ? 130 : 236, narrow ? 236 : 300), paper);
     }
-    write(painter, figure_font(20), t.ink, {24, 42}, QString::number(mesh.wheel) + " / " + QString::number(mesh.pinion));
-    write(painter, word_font(10), t.steel, {24, 62},
-          (width() < roomy                      ? tr("%1 to %2")
-           : mesh.pinion >= driven_wheel_leaves ? tr("%1 drives %2")
-                                                : tr("%1 wheel drives %2 pinion"))
-              .arg(QString::fromStdString(job.train.name_of_arbor(mesh.wheel_of)),
-                   QString::fromStdString(job.train.name_of_arbor(mesh.pinion_of))));
-    double y = 92;
-    const bool narrow = width() < roomy;
-    const auto row = [&](const QString& name, const QString& value, const QString& how, const QColor& ink) {
-        write(painter, word_font(9), t.steel, {24, y}, narrow ? name.section(',', 0, 0) : name);
-        write(painter, figure_font(narrow ? 11 : 13), ink, {24, y + 20}, value);
-        if (!narrow) write(painter, word_font(8.5), t.steel, {24, y + 35}, how);
-        y += narrow ? 42 : 56;
-    };
-    const auto ink = [&](Known known) { return known == Known::measured ? t.ink : known == Known::assumed ? t.steel : t.blued; };
-    row(tr("module"), length(mesh.module_mm.value),
-        mesh.module_known == Known::measured ? tr("from readings, ± %1").arg(QString::fromStdString(print_fixed(mesh.module_mm.u, 4)))
-                                             : tr("assumed, nothing read yet"),
-        ink(mesh.module_known));
-    const bool trial = m_trial.is_trial();
-    row(tr("centre distance, as drawn"), length(m_trial.result().centre_distance_mm),
-        trial                                  ? tr("a trial; Home goes back")
-        : mesh.centre_known == Known::measured ? tr("measured between the holes")
-                                               : tr("follows from the teeth"),
-        trial ? t.amber : ink(mesh.centre_known));
-    if (const auto& depth = mesh.depth_mm) {
-        const QString size = length(std::abs(depth->value)) + (depth->value > 0 ? tr(" too deep") : tr(" too shallow"));
-        row(tr("depth"), std::abs(depth->value) <= depth->u ? narrow ? tr("right") : tr("right, ± %1").arg(length(depth->u)) : size,
-            tr("the teeth want %1").arg(length(mesh.sizes.centre_distance_mm)), t.ink);
-    }
-    if (mesh.sizes.trundle_diameter_mm)
-        row(tr("trundles"), length(*mesh.sizes.trundle_diameter_mm),
-            tr("in holes on a circle of %1").arg(length(*mesh.sizes.drill_circle_mm)), t.blued);
-    else if (mesh.form.school == "involute-20")
-        row(tr("profile shift"), QString::number(mesh.sizes.pinion_profile_shift, 'f', 3) + " m",
-            tr("outwards on the pinion, inwards on the wheel"), t.blued);
-    else if (!narrow && mesh.sizes.arc_departure_um > 0)
-        row(tr("arc stands off the epicycloid"), QString::number(mesh.sizes.arc_departure_um, 'f', 0) + " µm",
-            tr("at most, between the two schools"), t.blued);
-    const double bar = std::pow(10, std::floor(std::log10(120 / scale)));
-    painter.setPen(QPen(t.ink, 1.4));
-    const QPointF from(24, height() - card_height - depths_height - 12);
-    painter.drawLine(from, from + QPointF(bar * scale, 0));
-    painter.drawLine(from + QPointF(0, -4), from + QPointF(0, 4));
-    painter.drawLine(from + QPointF(bar * scale, -4), from + QPointF(bar * scale, 4));
-    write(painter, word_font(8.5), t.ink, from + QPointF(bar * scale / 2, -7), QString::number(bar) + " mm", 0);
+    const TrainRecord& train = m_document.job().train;
+    Column page(painter, QRectF(24, 18, narrow ? 116 : 230, 320));
+    page.head(QString::number(mesh.wheel) + " / " + QString::number(mesh.pinion), t.ink, Type::great);
+    page.gap(-6);
+    page.line((narrow                               ? tr("%1 to %2")
+               : mesh.pinion >= driven_wheel_leaves ? tr("%1 drives %2")
+                                                    : tr("%1 wheel drives %2 pinion"))
+                  .arg(words(train.name_of_arbor(mesh.wheel_of)), words(train.name_of_arbor(mesh.pinion_of))),
+              t.steel, Type::text);
+    page.gap(4);
+    write_module_and_depth(page, mesh);
+    write_of_form(page, mesh);
+    scale_bar(painter, {24, height() - card_height - depths_height - 12}, scale);
     paint_dimensions(painter, mesh, scale, pitch_point);
+}
+
+/// A size with its name above it and below it how it is known.
+void TeethStation::write_size(Column& page, const QString& name, const QString& value, const QString& how, const QColor& ink) {
+    const bool narrow = width() < roomy;
+    page.line(narrow ? name.section(',', 0, 0) : name, theme().steel);
+    page.gap(-3);
+    page.line(value, ink, Type::figure, true);
+    page.gap(narrow ? 2 : -3);
+    if (!narrow) page.line(how, theme().steel);
+}
+
+void TeethStation::write_module_and_depth(Column& page, const DerivedMesh& mesh) {
+    const Theme& t = theme();
+    const LengthUnit& unit = m_document.job().length;
+    const auto length = [&](double mm) { return words(unit.write(mm, unit.toothed())); };
+    const auto ink = [&](Known known) { return known == Known::measured ? t.ink : known == Known::assumed ? t.steel : t.blued; };
+    write_size(page, tr("module"), length(mesh.module_mm.value),
+               mesh.module_known == Known::measured ? tr("from readings, ± %1").arg(words(print_fixed(mesh.module_mm.u, 4)))
+                                                    : tr("assumed, nothing read yet"),
+               ink(mesh.module_known));
+    const bool trial = m_trial.is_trial();
+    write_size(page, tr("centre distance, as drawn"), length(m_trial.result().centre_distance_mm),
+               trial                                  ? tr("a trial; Home goes back")
+               : mesh.centre_known == Known::measured ? tr("measured between the holes")
+                                                      : tr("follows from the teeth"),
+               trial ? t.amber : ink(mesh.centre_known));
+    if (!mesh.depth_mm) return;
+    const Measured& depth = *mesh.depth_mm;
+    const QString off = length(std::abs(depth.value)) + (depth.value > 0 ? tr(" too deep") : tr(" too shallow"));
+    const QString right = width() < roomy ? tr("right") : tr("right, ± %1").arg(length(depth.u));
+    write_size(page, tr("depth"), std::abs(depth.value) <= depth.u ? right : off,
+               tr("the teeth want %1").arg(length(mesh.sizes.centre_distance_mm)), t.ink);
+}
+
+/// What only this form of tooth has.
+void TeethStation::write_of_form(Column& page, const DerivedMesh& mesh) {
+    const Theme& t = theme();
+    const LengthUnit& unit = m_document.job().length;
+    if (mesh.sizes.trundle_diameter_mm)
+        write_size(page, tr("trundles"), words(unit.write(*mesh.sizes.trundle_diameter_mm, unit.toothed())),
+                   tr("in holes on a circle of %1").arg(words(unit.write(*mesh.sizes.drill_circle_mm, unit.toothed()))), t.blued);
+    else if (mesh.form.school == "involute-20")
+        write_size(page, tr("profile shift"), QString::number(mesh.sizes.pinion_profile_shift, 'f', 3) + " m",
+                   tr("outwards on the pinion, inwards on the wheel"), t.blued);
+    else if (width() >= roomy && mesh.sizes.arc_departure_um > 0)
+        write_size(page, tr("arc stands off the epicycloid"), QString::number(mesh.sizes.arc_departure_um, 'f', 0) + " µm",
+                   tr("at most, between the two schools"), t.blued);
 }
 
 /// Heights along the line of centres, and the pinion across its tips.
 void TeethStation::paint_dimensions(QPainter& painter, const DerivedMesh& mesh, double scale, QPointF pitch_point) {
     const Theme& t = theme();
-    const Unit& unit = *find_unit(m_document.job().length.symbol, Dimension::length);
-    const auto length = [&](double mm) { return QString::fromStdString(print_in(mm, unit, unit.symbol == "in" ? 4 : 3, false)); };
+    const LengthUnit& unit = m_document.job().length;
+    const auto length = [&](double mm) { return words(unit.write(mm, unit.toothed(), false)); };
     const double low = height() - card_height - depths_height - 52;
     const double root = pitch_point.x() - mesh.sizes.wheel.dedendum_mm * scale;
     const double tip = pitch_point.x() + mesh.sizes.wheel.addendum_mm * scale;
@@ -280,8 +310,8 @@ void TeethStation::paint_dimensions(QPainter& painter, const DerivedMesh& mesh, 
     painter.drawLine(QPointF(root, low), QPointF(tip, low));
     for (const double x : {root, pitch_point.x(), tip}) painter.drawLine(QPointF(x - 4, low + 4), QPointF(x + 4, low - 4));
     if (tip - root > 70) {
-        write(painter, word_font(9), t.blued, {root - 6, low + 4}, tr("dedendum ") + length(mesh.sizes.wheel.dedendum_mm), 1);
-        write(painter, word_font(9), t.blued, {tip + 8, low + 4}, tr("addendum ") + length(mesh.sizes.wheel.addendum_mm));
+        write(painter, type(Type::note), t.blued, {root - 6, low + 4}, tr("dedendum ") + length(mesh.sizes.wheel.dedendum_mm), 1);
+        write(painter, type(Type::note), t.blued, {tip + 8, low + 4}, tr("addendum ") + length(mesh.sizes.wheel.addendum_mm));
     }
     const double pinion_x = pitch_point.x() + (m_trial.result().centre_distance_mm - mesh.sizes.wheel.pitch_diameter_mm / 2) * scale;
     const double half = mesh.sizes.pinion.outside_diameter_mm / 2 * scale;
@@ -296,7 +326,7 @@ void TeethStation::paint_dimensions(QPainter& painter, const DerivedMesh& mesh, 
     painter.save();
     painter.translate(right + 14, pitch_point.y() - half * 0.25);
     painter.rotate(-90);
-    write(painter, word_font(9), t.blued, {0, 0}, tr("over the tips ") + length(mesh.sizes.pinion.outside_diameter_mm), 0);
+    write(painter, type(Type::note), t.blued, {0, 0}, tr("over the tips ") + length(mesh.sizes.pinion.outside_diameter_mm), 0);
     painter.restore();
 }
 
@@ -304,59 +334,74 @@ void TeethStation::paint_dimensions(QPainter& painter, const DerivedMesh& mesh, 
 void TeethStation::paint_running(QPainter& painter, const DerivedMesh& mesh) {
     const Theme& t = theme();
     const MeshSimulationResult& run = m_trial.result();
-    const double x = width() - right_column();
-    const double wide = right_column() - 20;
+    const QRectF room(width() - right_column(), 18, right_column() - 20, height() - card_height - depths_height - 18);
     QColor paper = t.ground;
     paper.setAlphaF(0.86f);
-    painter.fillRect(QRectF(x - 12, 0, right_column() + 12, height() - card_height - depths_height), paper);
-    const QString verdict = QString::fromStdString(run.verdict);
+    painter.fillRect(room.adjusted(-12, -18, 20, 0), paper);
+    Column page(painter, room);
+    page.section(tr("IN CONTACT"));
     const bool good = run.verdict == "runs";
-    const QColor ink = good ? t.verdigris : run.butts || run.binds ? t.ruby : t.amber;
-    write(painter, word_font(8.5, true), t.steel, {x, 30}, tr("IN CONTACT"));
-    double y = 38 + write_wrapped(painter, word_font(11, true), ink, {x, 38}, wide, good ? tr("runs well") : verdict);
-    y += 14;
-    const bool turn = m_trial.whole_turn();
-    double said = 0;
-    const auto say = [&](const QString& words, const QColor& colour) {
-        said += write(painter, word_font(9), colour, {x + said, y + 8}, words);
-    };
-    say(tr("speed, "), t.blued);
-    say(tr("touch "), t.brass_ink);
-    if (width() >= roomy) say(tr("over "), t.steel);
-    const double word = write(painter, word_font(9, true), t.blued, {x + said, y + 8}, turn ? tr("its turn") : tr("one pitch"));
+    page.says(good ? tr("runs well") : words(run.verdict),
+              good                     ? t.verdigris
+              : run.butts || run.binds ? t.ruby
+                                       : t.amber,
+              Type::text, true);
+    page.gap(6);
+    constexpr double speed_high = 84;
+    Flow said(painter, room, page.y() + 12, 4);
+    said.say(tr("speed,"), t.blued);
+    said.say(tr("touch"), t.brass_ink);
+    if (width() >= roomy) said.say(tr("over"), t.steel);
     place({"span",
-           QRectF(x + said - 4, y - 8, word + 8, 22),
+           said.say(m_trial.whole_turn() ? tr("its turn") : tr("one pitch"), t.blued, Type::note, true),
            [this] {
                m_trial.show_whole_turn(!m_trial.whole_turn());
                update();
            },
            tr("One pitch, or a whole turn of the pinion (T)"),
            {}});
-    paint_speed(painter, {x, y + 16, wide, 84});
-    y += 122;
-    const Unit& unit = *find_unit(m_document.job().length.symbol, Dimension::length);
-    const auto length = [&](double mm) { return QString::fromStdString(print_in(mm, unit, unit.symbol == "in" ? 4 : 3)); };
-    const auto row = [&](const QString& name, const QString& value, const QColor& colour) {
-        write(painter, word_font(9), t.steel, {x, y}, name);
-        write(painter, figure_font(12), colour, {x + wide, y}, value, 1);
-        y += width() < roomy ? 20 : 24;
-    };
+    page.go_to(said.baseline() + 8);
+    paint_speed(painter, {room.left(), page.y(), room.width(), speed_high});
+    page.gap(speed_high + 8);
+    write_running(page);
+    write_faults(page, painter, mesh);
+    if (width() < roomy) return;
+    // Beside the picture, under what runs: teeth reach as far as they are zoomed.
+    Column keys(painter, room.adjusted(0, room.height() - 58, 8, 0));
+    for (const QString& line : {legend({"teeth.closer|teeth.farther", "teeth.fit"}), legend({"teeth.other-mesh", "teeth.other-part"}),
+                                legend({"teeth.blank", "teeth.turn", "teeth.faults"})}) {
+        keys.line(line, t.steel);
+        keys.gap(-4);
+    }
+}
+
+void TeethStation::write_running(Column& page) {
+    const Theme& t = theme();
+    const MeshSimulationResult& run = m_trial.result();
     const bool narrow = width() < roomy;
-    row(narrow ? tr("swing") : tr("swing of speed"), QString::number(100 * run.velocity_ratio_spread, 'f', 1) + " %", t.blued);
-    row(narrow ? tr("error") : tr("error of the pinion"),
+    const LengthUnit& unit = m_document.job().length;
+    const auto row = [&](const QString& whole, const QString& brief, const QString& value, const QColor& ink) {
+        page.close_row({narrow ? brief : whole, value, ink});
+        if (narrow) page.gap(-2);
+    };
+    row(tr("swing of speed"), tr("swing"), QString::number(100 * run.velocity_ratio_spread, 'f', 1) + " %", t.blued);
+    row(tr("error of the pinion"), tr("error"),
         QString::number(run.transmission_error_arcmin, 'f', run.transmission_error_arcmin < 10 ? 1 : 0) + "′", t.blued);
-    row(narrow ? tr("before") : tr("takes before the line"), QString::number(run.engagement_before_centre_deg, 'f', 1) + "°",
+    row(tr("takes before the line"), tr("before"), QString::number(run.engagement_before_centre_deg, 'f', 1) + "°",
         run.engages_early() ? t.amber : t.blued);
-    row(narrow ? tr("pairs") : tr("pairs in touch"), QString::number(run.contact_ratio, 'f', 2), t.blued);
-    row(tr("play"), length(run.backlash_mm), run.backlash_mm < 0 ? t.ruby : t.blued);
-    row(narrow ? tr("tip") : tr("free under the tip"), length(run.tip_clearance_mm), run.tip_clearance_mm < 0 ? t.ruby : t.blued);
-    row(narrow ? tr("work") : tr("work through, µ %1").arg(m_trial.friction()), QString::number(100 * run.efficiency, 'f', 1) + " %",
-        t.blued);
+    row(tr("pairs in touch"), tr("pairs"), QString::number(run.contact_ratio, 'f', 2), t.blued);
+    row(tr("play"), tr("play"), words(unit.write(run.backlash_mm, unit.toothed())), run.backlash_mm < 0 ? t.ruby : t.blued);
+    row(tr("free under the tip"), tr("tip"), words(unit.write(run.tip_clearance_mm, unit.toothed())),
+        run.tip_clearance_mm < 0 ? t.ruby : t.blued);
+    row(tr("work through, µ %1").arg(m_trial.friction()), tr("work"), QString::number(100 * run.efficiency, 'f', 1) + " %", t.blued);
+}
+
+void TeethStation::write_faults(Column& page, QPainter& painter, const DerivedMesh& mesh) {
+    const Theme& t = theme();
     const bool faulty = m_trial.any_fault();
-    const double faults =
-        write(painter, word_font(9, faulty), faulty ? t.amber : t.blued, {x, y}, faulty ? tr("with faults tried") : tr("try a fault…"));
+    const QRectF at = page.line(faulty ? tr("with faults tried") : tr("try a fault…"), faulty ? t.amber : t.blued, Type::note, faulty);
     place({"faults",
-           QRectF(x - 4, y - 14, faults + 8, 22),
+           at,
            [this] {
                QMenu* menu = fault_menu();
                menu->setAttribute(Qt::WA_DeleteOnClose);
@@ -364,16 +409,8 @@ void TeethStation::paint_running(QPainter& painter, const DerivedMesh& mesh) {
            },
            tr("A wheel off its centre, a bent or short tooth, worn leaves, more friction"),
            {}});
-    if (!narrow && mesh.module_known == Known::assumed) write(painter, word_font(8.5), t.steel, {x + wide, y}, tr("module assumed"), 1);
-    if (width() >= roomy) {
-        // Beside the picture, under what runs: teeth reach as far as they are zoomed.
-        QPointF line(width() - right_column(), height() - card_height - depths_height - 36.0);
-        for (const QString& keys : {legend({"teeth.closer|teeth.farther", "teeth.fit"}), legend({"teeth.other-mesh", "teeth.other-part"}),
-                                    legend({"teeth.blank", "teeth.turn", "teeth.faults"})}) {
-            write(painter, word_font(8.5), t.steel, line, keys);
-            line.ry() += 14;
-        }
-    }
+    if (width() >= roomy && mesh.module_known == Known::assumed)
+        write(painter, type(Type::note), t.steel, {at.right(), at.top() + 14}, tr("module assumed"), 1);
 }
 
 /// Speed against the steady one; the line of centres and the stand now drawn are marked.
@@ -405,8 +442,8 @@ void TeethStation::paint_speed(QPainter& painter, const QRectF& box) {
     paint_touching(painter, box);
     painter.setPen(QPen(t.blued, 1));
     painter.drawPolyline(line);
-    write(painter, word_font(8), t.steel, box.topLeft() + QPointF(4, 11), "+" + QString::number(100 * reach, 'f', 0) + " %");
-    write(painter, word_font(8), t.steel, box.bottomLeft() + QPointF(4, -4), "−" + QString::number(100 * reach, 'f', 0) + " %");
+    write(painter, type(Type::note), t.steel, box.topLeft() + QPointF(4, 11), "+" + QString::number(100 * reach, 'f', 0) + " %");
+    write(painter, type(Type::note), t.steel, box.bottomLeft() + QPointF(4, -4), "−" + QString::number(100 * reach, 'f', 0) + " %");
     const DerivedMesh* shown = mesh();
     const DerivedArbor& arbor = *m_document.derived().train.arbor(shown->wheel_of);
     const double through = m_trial.stand(2 * std::numbers::pi * arbor.turns_per_s * m_motion.seconds(), arbor.turns_per_s >= 0).through;
@@ -433,8 +470,8 @@ void TeethStation::paint_touching(QPainter& painter, const QRectF& box) {
     }
     painter.drawPolyline(line);
     const QString degrees = QString::number(reach, 'f', 0) + "°";
-    write(painter, word_font(8), t.brass_ink, box.topRight() + QPointF(-4, 11), "+" + degrees, 1);
-    write(painter, word_font(8), t.brass_ink, box.bottomRight() + QPointF(-4, -4), "−" + degrees, 1);
+    write(painter, type(Type::note), t.brass_ink, box.topRight() + QPointF(-4, 11), "+" + degrees, 1);
+    write(painter, type(Type::note), t.brass_ink, box.bottomRight() + QPointF(-4, -4), "−" + degrees, 1);
 }
 
 double TeethStation::depth_x(double mm) const {
@@ -459,52 +496,57 @@ void TeethStation::paint_depths(QPainter& painter, const DerivedMesh& mesh) {
     painter.fillRect(QRectF(0, top, width(), depths_height), t.sheet);
     painter.fillRect(QRectF(0, top, width(), 1), t.rule);
     const double y = top + 24;
-    const Unit& unit = *find_unit(m_document.job().length.symbol, Dimension::length);
-    const auto length = [&](double mm) { return QString::fromStdString(print_in(std::abs(mm), unit, unit.symbol == "in" ? 4 : 2)); };
-    write(painter, word_font(9), t.steel, {24, y - 2}, tr("depth"));
+    const LengthUnit& unit = m_document.job().length;
+    write(painter, type(Type::note), t.steel, {24, y - 2}, tr("depth"));
     const double depth = m_trial.depth_mm();
-    write(painter, word_font(8.5, true), m_trial.is_trial() ? t.amber : t.ink, {24, y + 13},
-          std::abs(depth) < 0.005 ? tr("as the teeth want") : length(depth) + (depth > 0 ? tr(" deep") : tr(" shallow")));
+    write(painter, type(Type::note, true), m_trial.is_trial() ? t.amber : t.ink, {24, y + 13},
+          std::abs(depth) < 0.005 ? tr("as the teeth want")
+                                  : words(unit.write(std::abs(depth), unit.turned())) + (depth > 0 ? tr(" deep") : tr(" shallow")));
     const double left = depth_x(-depths_modules * mesh.module_mm.value);
     const double right = depth_x(depths_modules * mesh.module_mm.value);
     painter.setPen(QPen(t.rule, 2));
     painter.drawLine(QPointF(left, y), QPointF(right, y));
-    if (const auto& good = m_trial.window()) {
-        QColor green = t.verdigris;
-        green.setAlphaF(0.28f);
-        const QRectF band(QPointF(depth_x(good->shallowest_mm), y - 8), QPointF(depth_x(good->deepest_mm), y + 8));
-        painter.fillRect(band, green);
-        write(painter, word_font(8), t.verdigris, {band.center().x(), y + 19}, tr("runs well"), 0);
-    } else {
-        write(painter, word_font(8), t.steel, {(left + right) / 2, y + 19},
-              m_trial.looking() ? tr("looking where it runs well…") : tr("runs well at no depth"), 0);
-    }
-    painter.setPen(QPen(t.ink, 1));
-    painter.drawLine(QPointF(depth_x(0), y - 6), QPointF(depth_x(0), y + 6));
-    if (mesh.depth_mm) {
-        // What the holes say, with its uncertainty.
-        const double from = depth_x(mesh.depth_mm->value - mesh.depth_mm->u);
-        const double to = depth_x(mesh.depth_mm->value + mesh.depth_mm->u);
-        painter.setPen(QPen(t.ink, 1.4));
-        painter.drawLine(QPointF(from, y - 11), QPointF(to, y - 11));
-        for (const double end : {from, to}) painter.drawLine(QPointF(end, y - 14), QPointF(end, y - 8));
-    }
+    paint_where_it_runs(painter, left, right, y);
+    paint_depth_read(painter, mesh, y);
     painter.setPen(QPen(t.sheet, 1.5));
     painter.setBrush(m_trial.is_trial() ? t.amber : t.ink);
     const double x = std::clamp(depth_x(depth), left, right);
     const QPointF mark[] = {{x, y - 1}, {x - 7, y - 13}, {x + 7, y - 13}};
     painter.drawPolygon(mark, 3);
     if (width() >= roomy) {
-        write(painter, word_font(8), t.steel, {left - 6, y + 19}, tr("shallow"));
-        write(painter, word_font(8), t.steel, {right + 6, y + 19}, tr("deep"), 1);
+        write(painter, type(Type::note), t.steel, {left - 6, y + 19}, tr("shallow"));
+        write(painter, type(Type::note), t.steel, {right + 6, y + 19}, tr("deep"), 1);
     }
-    write(painter, word_font(8.5), t.steel, {width() - 20.0, y + 4},
+    write(painter, type(Type::note), t.steel, {width() - 20.0, y + 4},
           width() < roomy ? tr("← →  Home") : legend({"teeth.deeper|teeth.shallower", "teeth.measured"}), 1);
     place({"depth",
            QRectF(left, top + 2, right - left, depths_height - 4),
            [] {},
            tr("Drag to try a depth; the job keeps what was measured"),
            {}});
+}
+
+void TeethStation::paint_where_it_runs(QPainter& painter, double left, double right, double y) {
+    const Theme& t = theme();
+    if (const auto& good = m_trial.window()) {
+        QColor green = t.verdigris;
+        green.setAlphaF(0.28f);
+        const QRectF band(QPointF(depth_x(good->shallowest_mm), y - 8), QPointF(depth_x(good->deepest_mm), y + 8));
+        painter.fillRect(band, green);
+        write(painter, type(Type::note), t.verdigris, {band.center().x(), y + 19}, tr("runs well"), 0);
+        return;
+    }
+    write(painter, type(Type::note), t.steel, {(left + right) / 2, y + 19},
+          m_trial.looking() ? tr("looking where it runs well…") : tr("runs well at no depth"), 0);
+}
+
+/// What the holes say, with its uncertainty.
+void TeethStation::paint_depth_read(QPainter& painter, const DerivedMesh& mesh, double y) {
+    painter.setPen(QPen(theme().ink, 1));
+    painter.drawLine(QPointF(depth_x(0), y - 6), QPointF(depth_x(0), y + 6));
+    if (!mesh.depth_mm) return;
+    dimension_line(painter, {depth_x(mesh.depth_mm->value - mesh.depth_mm->u), y - 11},
+                   {depth_x(mesh.depth_mm->value + mesh.depth_mm->u), y - 11}, theme().ink, 3);
 }
 
 void TeethStation::show_blank(bool shown) {

@@ -5,6 +5,7 @@
 #include "document/document.h"
 #include "document/workshop.h"
 #include "drawing/motion.h"
+#include "sheet/column.h"
 #include "shell/station.h"
 #include "stations/teeth/blank_view.h"
 #include "stations/teeth/mesh_trial.h"
@@ -65,7 +66,30 @@ private:
     QPointF middle() const;
     double right_column() const;
     double px_per_mm(const DerivedMesh& mesh) const;
+    /// Wheel and pinion as they stand in the picture.
+    struct PairView {
+        const DerivedMesh& mesh;
+        double scale;  ///< pixels a millimetre
+        QPointF pitch_point;
+        double wheel_radius_mm = 0;
+        double wheel_angle = 0;
+        MeshTrial::Stand stand = {};
+        QPointF wheel_centre = {}, pinion_centre = {};
+        double seen = 0;  ///< half the angle of the wheel that is in view
+    };
+    PairView pair_view(const DerivedMesh& mesh, double scale, QPointF pitch_point);
     void paint_pair(QPainter& painter, const DerivedMesh& mesh, double scale, QPointF pitch_point);
+    static void paint_profile(QPainter& painter, const PairView& pair, const QPainterPath& path, QPointF centre, double angle,
+                              const QColor& fill, const QColor& ink);
+    void paint_profiles(QPainter& painter, const PairView& pair);
+    static void paint_pitch_circles(QPainter& painter, const PairView& pair);
+    void write_size(Column& page, const QString& name, const QString& value, const QString& how, const QColor& ink);
+    void write_module_and_depth(Column& page, const DerivedMesh& mesh);
+    void write_of_form(Column& page, const DerivedMesh& mesh);
+    void write_running(Column& page);
+    void write_faults(Column& page, QPainter& painter, const DerivedMesh& mesh);
+    void paint_where_it_runs(QPainter& painter, double left, double right, double y);
+    void paint_depth_read(QPainter& painter, const DerivedMesh& mesh, double y);
     void paint_sizes(QPainter& painter, const DerivedMesh& mesh, double scale, QPointF pitch_point);
     void paint_dimensions(QPainter& painter, const DerivedMesh& mesh, double scale, QPointF pitch_point);
     void paint_running(QPainter& painter, const DerivedMesh& mesh);
@@ -76,7 +100,15 @@ private:
     double depth_x(double mm) const;
     void try_depth(double mm);
     void paint_card(QPainter& painter, const DerivedMesh& mesh);
-    void paint_items(QPainter& painter, const DerivedMesh& mesh, double top);
+    /// A size to work to, on the card below.
+    struct Item {
+        QString name, value, note;
+        std::function<void()> click;
+    };
+    std::vector<Item> items_of_lantern(const DerivedMesh& mesh);
+    std::vector<Item> items_to_cut(const DerivedMesh& mesh);
+    QString dividing_of(const DerivedMesh& mesh, const QString& otherwise) const;
+    void paint_items(QPainter& painter, const std::vector<Item>& items, double top);
     void set_form(const FormChoice& form);
     /// The mesh that is acted on. Throws InputError when the subject is in none.
     const DerivedMesh& the_mesh() const;

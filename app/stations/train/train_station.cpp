@@ -11,6 +11,7 @@
 #include "drawing/wheel_art.h"
 #include "number/input_error.h"
 #include "number/units.h"
+#include "sheet/marks.h"
 #include "theme/theme.h"
 #include "train/edits.h"
 
@@ -42,7 +43,7 @@ TrainStation::TrainStation(const Workbench& bench)
     m_editor->setAccessibleName(tr("count"));
     connect(m_editor, &InPlaceEditor::refused, this, [this](const QString& sentence) { emit told(sentence, true); });
     m_question->hide();
-    m_question->setFont(word_font(11));
+    m_question->setFont(type(Type::text));
     m_question->setAccessibleName(tr("train asked for"));
     m_question->installEventFilter(this);
     // Up to five stages of usual counts answer within a keystroke.
@@ -119,153 +120,156 @@ void TrainStation::paint(QPainter& painter) {
     } else if (m_depthing) {
         paint_depthing(painter, view);
     } else {
-        double y = 34 + top();
-        y = paint_candidates(painter, y);
-        paint_evidence(painter, y);
+        Column page = column(painter, 22 + top());
+        write_restored(page, painter);
+        write_evidence(page, painter);
     }
     paint_foot(painter, view);
 }
 
+Column TrainStation::column(QPainter& painter, double from) const {
+    constexpr double foot = 78;
+    return {painter, QRectF(QPointF(column_x, from), QPointF(left_column - 8.0, height() - foot))};
+}
+
 /// What is lost leaves too many combinations for a keystroke: how far the weighing is, and how to end it.
-double TrainStation::paint_weighing(QPainter& painter, double y) {
+void TrainStation::write_weighing(Column& page, QPainter& painter) {
     const Theme& t = theme();
-    const QString combinations = QString::fromStdString(print_many(static_cast<double>(*m_document.derived().train.to_weigh)));
+    const QString combinations = words(print_many(static_cast<double>(*m_document.derived().train.to_weigh)));
     const bool running = m_document.weigher().running();
-    write(painter, word_font(8.5, true), t.steel, {column_x, y}, running ? tr("WEIGHING WHAT IS LOST") : tr("NOT WEIGHED"));
-    y += 20;
-    const QRectF bar(column_x, y, left_column - column_x - 14, 8);
+    const double from = page.y();
+    page.section(running ? tr("WEIGHING WHAT IS LOST") : tr("NOT WEIGHED"));
+    const QRectF bar(page.left(), page.y(), page.room().width(), 8);
     painter.setPen(QPen(t.rule, 1));
     painter.setBrush(t.sheet);
     painter.drawRect(bar);
     if (running) painter.fillRect(QRectF(bar.topLeft(), QSizeF(bar.width() * m_document.weigher().done(), bar.height())), t.brass);
-    y += 34;
-    write(painter, figure_font(15), t.ink, {column_x, y},
-          running ? QString::number(100 * m_document.weigher().done(), 'f', 0) + " %" : QString("–"));
-    write(painter, word_font(9.5), t.blued, {bar.right(), y}, running ? tr("stop  Esc") : tr("weigh them"), 1);
+    page.gap(16);
+    const QRectF done = page.head(running ? QString::number(100 * m_document.weigher().done(), 'f', 0) + " %" : QString("–"), t.ink);
+    write(painter, type(Type::text), t.blued, {done.right(), done.top() + 18}, running ? tr("stop  Esc") : tr("weigh them"), 1);
     place({"weighing",
-           QRectF(column_x - 6, bar.top() - 24, bar.width() + 12, 66),
+           QRectF(QPointF(page.left() - 6, from), done.bottomRight()),
            [this, running] { running ? m_document.weigher().stop() : m_document.weigh(); },
            running ? tr("Click to stop") : tr("Click to weigh them all"),
            {}});
-    y += write_wrapped(
-        painter, word_font(9), t.steel, {column_x, y + 10}, bar.width(),
-        tr("%1 combinations of the lost counts. Any further reading of a lost arbor's mesh, or narrower limits, cuts them down.")
-            .arg(combinations));
-    return y + 42;
+    page.says(tr("%1 combinations of the lost counts. Any further reading of a lost arbor's mesh, or narrower limits, cuts them down.")
+                  .arg(combinations),
+              t.steel);
+    page.gap(20);
 }
 
-double TrainStation::paint_too_many(QPainter& painter, double y) {
+void TrainStation::write_too_many(Column& page) {
     const Theme& t = theme();
     const auto all = counting_round(m_document.job().train);
     const auto open = std::count_if(all.begin(), all.end(), [](const CountQuestion& question) { return question.open(); });
-    write(painter, word_font(8.5, true), t.steel, {column_x, y}, tr("TO BE COUNTED"));
-    write(painter, figure_font(22, true), t.ink, {column_x, y + 36}, QString::number(open));
-    write(painter, word_font(9), t.steel, {column_x + 44, y + 36}, tr("wheels and pinions"));
-    y += write_wrapped(painter, word_font(9), t.steel, {column_x, y + 52}, left_column - column_x - 14,
-                       tr("Give what can be counted. When only a few are left, what keeps time and fits the holes tells them."));
-    return y + 76;
+    page.section(tr("TO BE COUNTED"));
+    page.head(QString::number(open), t.ink, Type::great);
+    page.line(tr("wheels and pinions"), t.steel);
+    page.says(tr("Give what can be counted. When only a few are left, what keeps time and fits the holes tells them."), t.steel);
+    page.gap(20);
 }
 
-double TrainStation::paint_candidates(QPainter& painter, double y) {
-    const Theme& t = theme();
-    const Derived& derived = m_document.derived();
-    if (derived.train.to_weigh) return paint_weighing(painter, y);
-    if (derived.train.too_many || m_taking_in) return paint_too_many(painter, y);
-    if (!derived.train.restore || derived.train.restore->candidates.empty()) return y;
-    write(painter, word_font(8.5, true), t.steel, {column_x, y}, derived.train.chosen ? tr("CHOSEN FOR WHAT IS LOST") : tr("WHAT IS LOST"));
-    y += 34;
-    const auto& candidates = derived.train.restore->candidates;
-    for (size_t i = 0; i < std::min(rows_shown, candidates.size()); ++i) {
-        const bool shown = derived.train.shown_candidate == i;
-        const bool chosen = shown && derived.train.chosen;
-        const QString counts = QString::fromStdString(counts_in_words(candidates[i]));
-        const double wanted = i == 0 ? 22 : 14;
-        const double room = left_column - column_x - 100;
-        const double size = wanted * std::min(1.0, room / width_of(figure_font(wanted, shown), counts));
-        const double text = write(painter, figure_font(size, shown), chosen ? t.blued : shown ? t.ink : t.steel, {column_x, y}, counts);
-        const double bar_x = column_x + std::max(i == 0 ? 120.0 : 92.0, text + 12);
-        const double full = std::max(0.0, left_column - bar_x - 72);
-        painter.fillRect(QRectF(bar_x, y - size * 0.75, std::max(2.0, full * candidates[i].weight), i == 0 ? 9 : 7),
-                         shown ? t.brass : t.pale_brass);
-        write(painter, word_font(9.5), t.ink, {bar_x + full * candidates[i].weight + 7, y - 1}, percent(candidates[i].weight));
-        const QRectF row(column_x - 8, y - size * 1.3, left_column - column_x, size * 1.8);
-        if (hasFocus() && shown) {
-            painter.setPen(QPen(t.blued, 1, Qt::DotLine));
-            painter.setBrush(Qt::NoBrush);
-            painter.drawRect(row);
-        }
-        place({"candidate:" + QString::number(i),
-               row,
-               [this, i, chosen] {
-                   chosen ? m_document.edit(withdraw_choice()) : m_document.edit(choose(m_document.derived().train, i, today()));
-               },
-               chosen ? tr("Click to withdraw the choice") : tr("Click to choose these counts; undo takes it back"),
-               {}});
-        y += i == 0 ? 34 : 28;
-    }
-    const size_t in_running = derived.train.in_the_running;
-    const QString words = derived.train.chosen ? tr("Chosen. Click it again, or undo, to open the question.")
-                          : in_running > 1     ? tr("%1 of %2 considered still fit. Sizes tell them apart: take the reading below.")
-                                                 .arg(in_running)
-                                                 .arg(derived.train.restore->considered)
-                                           : tr("One of %1 fits. Enter or a click chooses it.").arg(derived.train.restore->considered);
-    y += write_wrapped(painter, word_font(9), t.steel, {column_x, y - 8}, left_column - column_x - 12, words);
-    return y + 26;
+void TrainStation::write_restored(Column& page, QPainter& painter) {
+    const DerivedTrain& train = m_document.derived().train;
+    if (train.to_weigh) return write_weighing(page, painter);
+    if (train.too_many || m_taking_in) return write_too_many(page);
+    if (!train.restore || train.restore->candidates.empty()) return;
+    page.section(train.chosen ? tr("CHOSEN FOR WHAT IS LOST") : tr("WHAT IS LOST"));
+    for (size_t i = 0; i < std::min(rows_shown, train.restore->candidates.size()); ++i) write_candidate(page, painter, i);
+    page.says(train.chosen               ? tr("Chosen. Click it again, or undo, to open the question.")
+              : train.in_the_running > 1 ? tr("%1 of %2 considered still fit. Sizes tell them apart: take the reading below.")
+                                               .arg(train.in_the_running)
+                                               .arg(train.restore->considered)
+                                         : tr("One of %1 fits. Enter or a click chooses it.").arg(train.restore->considered),
+              theme().steel);
+    page.gap(14);
 }
 
-double TrainStation::paint_evidence(QPainter& painter, double y) {
+/// Its counts, and its weight as a bar; the likeliest is larger.
+void TrainStation::write_candidate(Column& page, QPainter& painter, size_t which) {
     const Theme& t = theme();
-    const Derived& derived = m_document.derived();
-    if (m_document.job().train.measurements.empty()) return y;
-    write(painter, word_font(8.5, true), t.steel, {column_x, y}, tr("EVIDENCE AND ITS STRAIN"));
-    y += 22;
-    for (const Measurement& m : m_document.job().train.measurements) {
-        if (y > height() - 92) break;
-        const auto strain = std::find_if(derived.train.strain.begin(), derived.train.strain.end(),
-                                         [&](const Strain& s) { return s.key == m.evidence.key; });
-        const bool believed = !m.left_out && strain != derived.train.strain.end();
-        const double sigma = believed ? strain->sigma : 0;
-        write(painter, word_font(9), m.left_out ? t.steel : t.ink, {column_x, y},
-              QString::fromStdString(m_document.job().train.name_of_quantity(m.evidence.key)));
-        const QString declared = QString::fromStdString(m.evidence.key.unit());
-        const QString unit = declared == "1/h" ? tr("an hour") : declared;
-        const bool span = unit == "s";
-        const QString value = span ? words(print_span(m.evidence.value)) + " ± " + words(print_span(m.evidence.u))
-                                   : words(print_short(m.evidence.value, 6)) + " ± " + QString::number(m.evidence.u) + " " + unit;
-        write(painter, word_font(8.5), t.steel, {column_x, y + 15}, value);
-        if (believed) {
-            paint_coil(painter, {left_column - 92.0, y + 11}, {left_column - 92.0 + 30 + 4 * std::min(std::abs(sigma), 6.0), y + 11}, sigma,
-                       ink_of(strain->pull()));
-            write(painter, word_font(8.5, strain->pull() != Strain::Pull::none), ink_of(strain->pull()), {left_column - 8.0, y + 15},
-                  QString::number(std::abs(sigma), 'f', 1) + " σ", 1);
-        } else {
-            write(painter, word_font(8.5), t.steel, {left_column - 8.0, y + 15}, m.left_out ? tr("left out") : tr("waits"), 1);
-        }
-        place({"evidence:" + QString::fromStdString(m.id),
-               QRectF(column_x - 6, y - 13, left_column - column_x, 34),
-               [this, key = m.evidence.key, out = m.left_out] { m_document.edit(leave_out(key, !out)); },
-               m.left_out ? tr("Click to believe it again") : tr("Click to leave it out and see what the rest says"),
-               {}});
-        y += 38;
+    const DerivedTrain& train = m_document.derived().train;
+    const Candidate& candidate = train.restore->candidates[which];
+    const bool first = which == 0;
+    const bool shown = train.shown_candidate == which;
+    const bool chosen = shown && train.chosen;
+    constexpr double percent_wide = 54, least_bar = 22;
+    const QString counts = words(counts_in_words(candidate));
+    const QFont font = type_to_fit(first ? Type::great : Type::head, shown, counts, page.room().width() - percent_wide - least_bar - 10);
+    const QRectF row(page.left() - 8, page.y(), page.room().width() + 10, first ? 36 : 27);
+    const double base = row.bottom() - 9;
+    const double text = write(painter, font, chosen ? t.blued : shown ? t.ink : t.steel, {page.left(), base}, counts);
+    const double bar_x = page.left() + std::max(first ? 108.0 : 84.0, text + 10);
+    const double full = std::max(0.0, page.right() - bar_x - percent_wide);
+    painter.fillRect(QRectF(bar_x, base - (first ? 12 : 9), std::max(2.0, full * candidate.weight), first ? 9 : 7),
+                     shown ? t.brass : t.pale_brass);
+    write(painter, type(Type::text), t.ink, {bar_x + full * candidate.weight + 7, base - 1}, percent(candidate.weight));
+    if (hasFocus() && shown) {
+        painter.setPen(QPen(t.blued, 1, Qt::DotLine));
+        painter.setBrush(Qt::NoBrush);
+        painter.drawRect(row);
     }
-    return y;
+    place({"candidate:" + QString::number(which),
+           row,
+           [this, which, chosen] {
+               chosen ? m_document.edit(withdraw_choice()) : m_document.edit(choose(m_document.derived().train, which, today()));
+           },
+           chosen ? tr("Click to withdraw the choice") : tr("Click to choose these counts; undo takes it back"),
+           {}});
+    page.go_to(row.bottom() + 2);
+}
+
+void TrainStation::write_evidence(Column& page, QPainter& painter) {
+    constexpr double two_lines = 38;
+    if (m_document.job().train.measurements.empty()) return;
+    page.section(tr("EVIDENCE AND ITS STRAIN"));
+    for (const Measurement& measured : m_document.job().train.measurements) {
+        if (!page.holds(two_lines)) break;
+        write_measurement(page, painter, measured);
+    }
+}
+
+/// What was read, and how hard the train that fits all of it pulls at it.
+void TrainStation::write_measurement(Column& page, QPainter& painter, const Measurement& measured) {
+    const Theme& t = theme();
+    const auto& strains = m_document.derived().train.strain;
+    const auto strain = std::find_if(strains.begin(), strains.end(), [&](const Strain& s) { return s.key == measured.evidence.key; });
+    const bool believed = !measured.left_out && strain != strains.end();
+    const double from = page.y();
+    page.line(words(m_document.job().train.name_of_quantity(measured.evidence.key)), measured.left_out ? t.steel : t.ink);
+    page.gap(-4);
+    const std::string declared = measured.evidence.key.unit();
+    const QString unit = declared == "1/h" ? tr("an hour") : words(declared);
+    const QString value = declared == "s"
+                              ? words(print_span(measured.evidence.value) + " ± " + print_span(measured.evidence.u))
+                              : words(print_short(measured.evidence.value, 6)) + " ± " + QString::number(measured.evidence.u) + " " + unit;
+    const double base = page.y() + 14;
+    page.line(value, t.steel);
+    if (believed) {
+        const QColor ink = ink_of(strain->pull());
+        const QPointF coil(left_column - 92.0, base - 4);
+        paint_coil(painter, coil, coil + QPointF(30 + 4 * std::min(std::abs(strain->sigma), 6.0), 0), strain->sigma, ink);
+        write(painter, type(Type::note, strain->pull() != Strain::Pull::none), ink, {page.right(), base},
+              QString::number(std::abs(strain->sigma), 'f', 1) + " σ", 1);
+    } else {
+        write(painter, type(Type::note), t.steel, {page.right(), base}, measured.left_out ? tr("left out") : tr("waits"), 1);
+    }
+    place({"evidence:" + words(measured.id),
+           QRectF(QPointF(page.left() - 6, from), QPointF(page.right(), page.y())),
+           [this, key = measured.evidence.key, out = measured.left_out] { m_document.edit(leave_out(key, !out)); },
+           measured.left_out ? tr("Click to believe it again") : tr("Click to leave it out and see what the rest says"),
+           {}});
+    page.gap(3);
 }
 
 void TrainStation::paint_foot(QPainter& painter, const View& view) {
     const Theme& t = theme();
-    constexpr double longest_bar = 150;
-    const double bar_mm = 20 * view.px_per_mm < longest_bar ? 20 : 10 * view.px_per_mm < longest_bar ? 10 : 5;
-    const double bar = bar_mm * view.px_per_mm;
     const QPointF from(column_x, height() - 24.0);
-    painter.setPen(QPen(t.ink, 1.4));
-    painter.drawLine(from, from + QPointF(bar, 0));
-    painter.drawLine(from + QPointF(0, -4), from + QPointF(0, 4));
-    painter.drawLine(from + QPointF(bar, -4), from + QPointF(bar, 4));
-    write(painter, word_font(8.5), t.ink, from + QPointF(bar / 2, -8), tr("%1 mm").arg(bar_mm), 0);
+    scale_bar(painter, from, view.px_per_mm);
     const auto& arbors = m_document.derived().train.arbors;
     if (std::all_of(arbors.begin(), arbors.end(), [](const DerivedArbor& arbor) { return arbor.position_assumed; }))
-        write(painter, word_font(8.5), t.steel, from + QPointF(0, -26), tr("places and sizes assumed"));
-    write(painter, word_font(8.5), t.steel, {width() - 20.0, height() - 18.0},
+        write(painter, type(Type::note), t.steel, from + QPointF(0, -26), tr("places and sizes assumed"));
+    write(painter, type(Type::note), t.steel, {width() - 20.0, height() - 18.0},
           (m_motion.running() ? tr("turning, ") : tr("standing, ")) + m_motion.speed_text() +
               tr("   ·   Space  ·  Shift+Space one beat  ·  [ slower  ] faster"),
           1);

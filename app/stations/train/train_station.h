@@ -9,6 +9,7 @@
 #include "drawing/in_place_editor.h"
 #include "drawing/motion.h"
 #include "instruments/count_round.h"
+#include "sheet/column.h"
 #include "shell/station.h"
 #include "stations/train/train_search.h"
 #include "stations/train/writing_sheet.h"
@@ -91,27 +92,35 @@ private:
     void paint_plate(QPainter& painter, const View& view);
     void paint_arbor(QPainter& painter, const View& view, const DerivedArbor& arbor);
     void paint_lost(QPainter& painter, const DerivedArbor& arbor, QPointF centre, double radius);
-    double paint_too_many(QPainter& painter, double y);
     void paint_ghosts(QPainter& painter, const View& view, const DerivedArbor& arbor);
     void paint_springs(QPainter& painter, const View& view);
     void paint_next(QPainter& painter, const View& view);
     QPointF label_place(const View& view, const DerivedArbor& arbor, double away) const;
     void paint_labels(QPainter& painter, const View& view);
+    void paint_wheel_counts(QPainter& painter, const View& view, const DerivedArbor& arbor);
     void paint_pinion_count(QPainter& painter, const DerivedArbor& arbor, QPointF centre);
     long long count_at(const std::string& part) const;
-    double paint_weighing(QPainter& painter, double y);
-    double paint_candidates(QPainter& painter, double y);
-    double paint_evidence(QPainter& painter, double y);
+    /// The left column, from below the sheet or from a height of its own.
+    Column column(QPainter& painter, double top) const;
+    void write_too_many(Column& page);
+    void write_weighing(Column& page, QPainter& painter);
+    void write_restored(Column& page, QPainter& painter);
+    void write_candidate(Column& page, QPainter& painter, size_t which);
+    void write_evidence(Column& page, QPainter& painter);
+    void write_measurement(Column& page, QPainter& painter, const Measurement& measured);
     bool search_key(int key);
     void paint_search(QPainter& painter);
-    double paint_found(QPainter& painter, double y);
+    void write_found(Column& page, QPainter& painter);
+    void write_solution(Column& page, QPainter& painter, size_t which);
+    void write_picked(Column& page, const FoundTrain& train);
     void paint_preview(QPainter& painter, const View& view);
     void paint_hands(QPainter& painter, const View& view);
     void paint_foot(QPainter& painter, const View& view);
     DepthingInput depthing_asked() const;
     void paint_depthing(QPainter& painter, const View& view);
     void paint_loupe(QPainter& painter, const DepthingInput& input, const DepthingResult& result);
-    void paint_depthing_column(QPainter& painter, const DepthingInput& input, const DepthingResult& result);
+    void paint_arcs(QPainter& painter, const View& view, const DepthingInput& input, const DepthingResult& result);
+    void write_depthing(Column& page, const DepthingInput& input, const DepthingResult& result);
     QList<Action> depthing_actions();
     void choose_shown();
     void tell_cutters();

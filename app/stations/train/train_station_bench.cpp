@@ -46,13 +46,13 @@ void TrainStation::paint_empty_bench(QPainter& painter) {
     const Theme& t = theme();
     const double left = column_x, middle = width() / 2.0 + 10;
     double y = top() + 44;
-    const auto heading = [&](double x, const QString& words) { write(painter, word_font(8.5, true), t.steel, {x, y}, words); };
+    const auto heading = [&](double x, const QString& words) { write(painter, type(Type::note, true), t.steel, {x, y}, words); };
     heading(left, tr("OR BEGIN FROM A KIND OF MOVEMENT"));
     heading(middle, tr("OR OPEN A JOB"));
     constexpr double row = 30;
     const auto line = [&](const QString& tag, QPointF at, const QString& words, const QString& beside, const std::function<void()>& go) {
-        const double wide = write(painter, word_font(12, true), t.blued, at, words);
-        if (!beside.isEmpty()) write(painter, word_font(9), t.steel, at + QPointF(wide + 10, 0), beside);
+        const double wide = write(painter, type(Type::figure, true), t.blued, at, words);
+        if (!beside.isEmpty()) write(painter, type(Type::note), t.steel, at + QPointF(wide + 10, 0), beside);
         place({tag, QRectF(at.x() - 6, at.y() - 20, wide + 12, row - 2), go, {}, {}});
     };
     double down = y + row;
@@ -69,7 +69,7 @@ void TrainStation::paint_empty_bench(QPainter& painter) {
              [this, path] { emit file_wanted(path); });
     }
     down += row + 26;
-    write(painter, word_font(8.5, true), t.steel, {middle, down}, tr("MADE UP, TO TRY THINGS ON"));
+    write(painter, type(Type::note, true), t.steel, {middle, down}, tr("MADE UP, TO TRY THINGS ON"));
     for (const auto& [id, title] :
          {std::pair{"tide-house", tr("Tide-house regulator")}, std::pair{"saloon", tr("Saloon clock of the ferry Merrow")},
           std::pair{"watch", tr("Lamplighter's watch")}}) {

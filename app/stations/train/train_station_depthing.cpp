@@ -51,18 +51,25 @@ void TrainStation::keep_hole() {
 }
 
 void TrainStation::paint_depthing(QPainter& painter, const View& view) {
-    const DepthingInput input = depthing_asked();
     const Theme& t = theme();
-    const QString name = QString::fromStdString(m_document.job().train.name_of_arbor(m_document.selection().subject()));
-    write(painter, word_font(8.5, true), t.steel, {column_x, 34}, tr("DEPTHING OF %1").arg(name.toUpper()));
-    const double closed = write(painter, word_font(8.5), t.blued, {left_column - 8.0, 34}, tr("Esc closes"), 1);
-    place({"depthing:close", QRectF(left_column - 8 - closed, 22, closed, 16), [this] { show_depthing(false); }, {}, {}});
+    const double closed = write(painter, type(Type::note), t.blued, {left_column - 8.0, 34}, tr("Esc closes"), 1);
+    place({"depthing:close", QRectF(left_column - 8 - closed, 20, closed, 18), [this] { show_depthing(false); }, {}, {}});
+    const DepthingInput input = depthing_asked();
+    Column page = column(painter, 22);
+    page.section(tr("DEPTHING OF %1").arg(words(m_document.job().train.name_of_arbor(m_document.selection().subject())).toUpper()));
     if (input.neighbours.empty() || !input.hole_x_mm) {
-        write_wrapped(painter, word_font(9), t.steel, {column_x, 52}, left_column - column_x - 12,
-                      tr("No mesh of this arbor is known yet: count what is lost or choose a candidate first."));
+        page.says(tr("No mesh of this arbor is known yet: count what is lost or choose a candidate first."), t.steel);
         return;
     }
     const DepthingResult result = set_depthing(input);
+    paint_arcs(painter, view, input, result);
+    paint_loupe(painter, input, result);
+    write_depthing(page, input, result);
+}
+
+/// The strokes one scribes, where they cross, and the hole as it is or as it is moved.
+void TrainStation::paint_arcs(QPainter& painter, const View& view, const DepthingInput& input, const DepthingResult& result) {
+    const Theme& t = theme();
     painter.setBrush(Qt::NoBrush);
     for (const DepthingNeighbour& n : input.neighbours) {
         const QPointF centre = view.at(n.x_mm, n.y_mm);
@@ -87,8 +94,6 @@ void TrainStation::paint_depthing(QPainter& painter, const View& view) {
     painter.setPen(QPen(m_moved_mm ? t.amber : t.ink, 1.6));
     painter.drawEllipse(hole, 5, 5);
     place({"hole", QRectF(hole.x() - 10, hole.y() - 10, 20, 20), [] {}, tr("Drag the hole to see what a move does"), {}});
-    paint_loupe(painter, input, result);
-    paint_depthing_column(painter, input, result);
 }
 
 /// The crossing much enlarged: hundredths of a millimetre cannot be seen on the plan.
@@ -129,51 +134,47 @@ void TrainStation::paint_loupe(QPainter& painter, const DepthingInput& input, co
     const QPointF from = middle + QPointF(-bar_mm * scale / 2, loupe_px + 10);
     painter.setPen(QPen(t.ink, 1.2));
     painter.drawLine(from, from + QPointF(bar_mm * scale, 0));
-    write(painter, word_font(8), t.ink, from + QPointF(bar_mm * scale / 2, 13), QString::number(bar_mm) + " mm", 0);
+    write(painter, type(Type::note), t.ink, from + QPointF(bar_mm * scale / 2, 13), QString::number(bar_mm) + " mm", 0);
 }
 
-void TrainStation::paint_depthing_column(QPainter& painter, const DepthingInput& input, const DepthingResult& result) {
+/// What the depthing tool is set to from each neighbour, and what the hole is off.
+void TrainStation::write_depthing(Column& page, const DepthingInput& input, const DepthingResult& result) {
     const Theme& t = theme();
-    const Unit& unit = *find_unit(m_document.job().length.symbol, Dimension::length);
-    const int decimals = unit.symbol == "in" ? 4 : 3;
-    const auto length = [&](double mm) { return QString::fromStdString(print_in(mm, unit, decimals)); };
-    const double wide = left_column - column_x - 12;
-    double y = 66;
+    const LengthUnit& unit = m_document.job().length;
+    const auto length = [&](double mm, bool symbol = true) { return words(unit.write(mm, unit.toothed(), symbol)); };
+    page.gap(4);
     for (size_t i = 0; i < input.neighbours.size(); ++i) {
         const DepthingNeighbour& n = input.neighbours[i];
-        write(painter, word_font(9.5), t.steel, {column_x, y},
-              tr("set from %1").arg(QString::fromStdString(m_document.job().train.name_of_arbor(n.id))));
-        write(painter, figure_font(20), t.ink, {column_x, y + 28}, length(n.distance_mm));
+        page.line(tr("set from %1").arg(words(m_document.job().train.name_of_arbor(n.id))), t.steel, Type::text);
+        page.head(length(n.distance_mm), t.ink, Type::great);
+        page.gap(-4);
         const double depth = result.effects[i].depth_mm;
         const bool right = result.effects[i].right();
-        const QString words =
-            right ? tr("the hole is right") : length(std::abs(depth)) + (depth > 0 ? tr(" too deep") : tr(" too shallow"));
-        write(painter, word_font(9.5, true), right ? t.verdigris : t.amber, {column_x, y + 48}, words);
-        y += 84;
+        page.line(right ? tr("the hole is right") : length(std::abs(depth)) + (depth > 0 ? tr(" too deep") : tr(" too shallow")),
+                  right ? t.verdigris : t.amber, Type::text, true);
+        page.gap(12);
     }
     if (result.arcs_miss_mm)
-        y += write_wrapped(painter, word_font(9.5, true), t.ruby, {column_x, y - 14}, wide,
-                           tr("The arcs do not cross: they miss by %1. One of the two modules or counts cannot be.")
-                               .arg(length(*result.arcs_miss_mm))) +
-             18;
+        page.says(
+            tr("The arcs do not cross: they miss by %1. One of the two modules or counts cannot be.").arg(length(*result.arcs_miss_mm)),
+            t.ruby, Type::text, true);
     if (result.off_mm) {
-        write(painter, word_font(9.5), t.steel, {column_x, y},
-              input.neighbours.size() == 2 ? tr("hole to the crossing") : tr("hole to the arc"));
-        write(painter, figure_font(15), result.right() ? t.verdigris : t.amber, {column_x, y + 22}, length(*result.off_mm));
-        y += 46;
+        page.line(input.neighbours.size() == 2 ? tr("hole to the crossing") : tr("hole to the arc"), t.steel, Type::text);
+        page.head(length(*result.off_mm), result.right() ? t.verdigris : t.amber);
     }
-    for (size_t i = 0; i < result.points.size() && input.neighbours.size() == 2; ++i) {
-        const auto bare = [&](double mm) { return QString::fromStdString(print_in(mm, unit, decimals, false)); };
-        write(painter, word_font(9), t.steel, {column_x, y}, i == 0 ? tr("cross at") : tr("or at"));
-        write(painter, word_font(9.5, true), t.blued, {column_x + wide, y}, bare(result.points[i][0]) + "   " + bare(result.points[i][1]),
-              1);
-        y += 22;
-    }
-    const QString words = m_moved_mm
-                              ? tr("Enter keeps the hole here, Esc puts it back.")
-                              : tr("Drag the hole to see what a move does to each mesh. Distances follow from the teeth: set the tool on "
-                                   "the real pair before you scribe.");
-    write_wrapped(painter, word_font(9), m_moved_mm ? t.amber : t.steel, {column_x, y}, wide, words);
+    for (size_t i = 0; i < result.points.size() && input.neighbours.size() == 2; ++i)
+        page.close_row({i == 0 ? tr("cross at") : tr("or at"),
+                        length(result.points[i][0], false) + "   " + length(result.points[i][1], false),
+                        t.blued,
+                        {},
+                        {},
+                        true,
+                        Type::text});
+    page.gap(4);
+    page.says(m_moved_mm ? tr("Enter keeps the hole here, Esc puts it back.")
+                         : tr("Drag the hole to see what a move does to each mesh. Distances follow from the teeth: set the tool on "
+                              "the real pair before you scribe."),
+              m_moved_mm ? t.amber : t.steel);
 }
 
 void TrainStation::mousePressEvent(QMouseEvent* event) {

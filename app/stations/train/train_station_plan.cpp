@@ -6,8 +6,10 @@
 #include "drawing/plate_art.h"
 #include "drawing/wheel_art.h"
 #include "number/units.h"
+#include "sheet/marks.h"
 #include "stations/train/train_station.h"
 #include "theme/theme.h"
+#include "train/hands.h"
 
 // The plan: what is drawn where it stands.
 
@@ -20,9 +22,6 @@ constexpr double unseen_px = 0.25;  ///< a wheel that changed by less is not pai
 
 const BlankResult* blank_of(const std::optional<BlankResult>& blank) { return blank ? &*blank : nullptr; }
 
-/// To a tenth of a second, or to a minute where hours are told.
-double rounded(double seconds) { return seconds < 3600 ? std::round(seconds * 10) / 10 : std::round(seconds / 60) * 60; }
-
 /// As it stands beside the pinion; nothing for one that is lost or not there.
 QString pinion_count_text(const DerivedArbor& arbor) {
     if (!arbor.pinion.count.present() || arbor.pinion.known == Known::missing) return {};
@@ -32,7 +31,7 @@ QString pinion_count_text(const DerivedArbor& arbor) {
 QRectF pinion_count_box(const DerivedArbor& arbor, QPointF centre) {
     const QString text = pinion_count_text(arbor);
     if (text.isEmpty()) return {};
-    const double half = width_of(word_font(9, true), text) / 2 + 4;
+    const double half = width_of(type(Type::note, true), text) / 2 + 4;
     return {centre.x() - 22 - 2 * half, centre.y() - 21, 2 * half, 16};
 }
 
@@ -154,7 +153,7 @@ void TrainStation::paint_ghosts(QPainter& painter, const View& view, const Deriv
         painter.drawEllipse(centre, radius, radius);
         const double angle = std::numbers::pi * (0.80 + 0.09 * static_cast<double>(i));
         if (i < rows_shown)
-            write(painter, word_font(8.5, i == 0), i == 0 ? t.brass_ink : t.steel,
+            write(painter, type(Type::note, i == 0), i == 0 ? t.brass_ink : t.steel,
                   centre + QPointF(radius * std::cos(angle) - 4, -radius * std::sin(angle)), QString::number(ghost->teeth), 1);
     }
     const bool open = !arbor.wheel.count.known() || (arbor.pinion.count.present() && !arbor.pinion.count.known());
@@ -170,7 +169,7 @@ void TrainStation::paint_lost(QPainter& painter, const DerivedArbor& arbor, QPoi
     painter.setPen(QPen(arbor.id == m_document.selection().subject() ? t.blued : t.steel, 1.2, Qt::DashLine));
     if (arbor.wheel.count.present() && !arbor.wheel.count.known()) painter.drawEllipse(centre, radius, radius);
     const auto ask = [&](const QString& part, QPointF at) {
-        write(painter, figure_font(15), t.amber, at, "?", 0);
+        write(painter, type(Type::head, true), t.amber, at, "?", 0);
         place({part, QRectF(at.x() - 14, at.y() - 20, 28, 28), [this, id = arbor.id] { m_document.selection().select(id); },
                tr("Not counted yet. Double click to give the count"), [this, p = part.toStdString()] { edit_count(p); }});
     };
@@ -220,8 +219,8 @@ void TrainStation::paint_next(QPainter& painter, const View& view) {
     painter.drawLine(at, box.bottomRight() - QPointF(12, 0));
     painter.setBrush(t.sheet);
     painter.drawRect(box);
-    write(painter, word_font(9, true), t.ink, box.topLeft() + QPointF(8, 16), tr("not taken yet"));
-    write(painter, word_font(8.5), t.amber, box.topLeft() + QPointF(8, 32), tr("measure next: %1 bit").arg(bits));
+    write(painter, type(Type::note, true), t.ink, box.topLeft() + QPointF(8, 16), tr("not taken yet"));
+    write(painter, type(Type::note), t.amber, box.topLeft() + QPointF(8, 32), tr("measure next: %1 bit").arg(bits));
     place({"next", box, [this, key] { emit quantity_wanted(key); }, tr("Puts the calliper line on this reading (F2)"), {}});
 }
 
@@ -257,47 +256,42 @@ void TrainStation::paint_labels(QPainter& painter, const View& view) {
         if (const QRectF box = pinion_count_box(arbor, view.at(arbor.x_mm, arbor.y_mm)); !box.isNull()) m_written.push_back(box);
     for (const DerivedArbor& arbor : arbors) {
         const QPointF centre = view.at(arbor.x_mm, arbor.y_mm);
-        const double radius = arbor.wheel_radius_mm * view.px_per_mm;
-        constexpr double roomy = 60, tight = 40;
-        const QPointF at = radius > roomy   ? label_place(view, arbor, radius * 0.5)
-                           : radius > tight ? label_place(view, arbor, radius * 0.6)
-                                            : centre + QPointF(0, radius + 16);
-        const QString part = QString::fromStdString(arbor.id) + ".wheel";
-        if (arbor.wheel.count.present() && arbor.wheel.known != Known::missing) {
-            const QString text = QString::number(arbor.wheel.count.value) + (arbor.wheel.doubted ? "?" : "");
-            const double half = width_of(figure_font(15), text) / 2 + 5;
-            const QRectF box(at.x() - half, at.y() - 17, 2 * half, 23);
-            QColor paper = t.sheet;
-            paper.setAlphaF(0.88f);
-            painter.fillRect(box, paper);
-            m_written.push_back(box);
-            write(painter, figure_font(15), arbor.wheel.known == Known::derived ? t.blued : t.ink, at, text, 0);
-            place({part, box, [this, id = arbor.id] { m_document.selection().select(id); },
-                   tr("Teeth. Double click to change the count, ? when it is lost, 96? when it is doubted"),
-                   [this, p = arbor.id + ".wheel"] { edit_count(p); }});
-        }
-        if (arbor.period_s && radius > 60 && arbor.wheel.known != Known::missing) {
-            const QString span = QString::fromStdString(print_span(*arbor.period_s));
-            const double half = width_of(word_font(9), span) / 2 + 4;
-            painter.fillRect(QRectF(at.x() - half, at.y() + 8, 2 * half, 16), t.sheet);
-            write(painter, word_font(9), t.blued, at + QPointF(0, 20), QString::fromStdString(print_span(*arbor.period_s)), 0);
-        }
+        paint_wheel_counts(painter, view, arbor);
         paint_pinion_count(painter, arbor, centre);
-        for (const DerivedMesh& mesh : m_document.derived().train.meshes) {
-            if (mesh.wheel_of != arbor.id || mesh.wheel_part == arbor.id + ".wheel") continue;
-            // A further wheel on the same arbor: its count at its rim.
-            const QPointF rim = centre + QPointF(-0.707, -0.707) * (mesh.sizes.wheel.pitch_diameter_mm / 2 * view.px_per_mm * 0.8);
-            QColor paper = t.sheet;
-            paper.setAlphaF(0.88f);
-            painter.fillRect(QRectF(rim.x() - 13, rim.y() - 13, 26, 17), paper);
-            write(painter, figure_font(11), t.ink, rim, QString::number(mesh.wheel), 0);
-        }
-        place({"arbor:" + QString::fromStdString(arbor.id),
+        place({"arbor:" + words(arbor.id),
                QRectF(centre.x() - 14, centre.y() - 14, 28, 28),
                [this, id = arbor.id] { m_document.selection().select(id); },
-               QString::fromStdString(arbor.name),
+               words(arbor.name),
                {}});
-        if (arbor.position_assumed && !none_measured) write(painter, word_font(8), t.steel, centre + QPointF(9, -7), tr("place assumed"));
+        if (arbor.position_assumed && !none_measured)
+            write(painter, type(Type::note), t.steel, centre + QPointF(9, -7), tr("place assumed"));
+    }
+}
+
+/// The count on the wheel with its period below, and at its rim the count of every further wheel on the arbor.
+void TrainStation::paint_wheel_counts(QPainter& painter, const View& view, const DerivedArbor& arbor) {
+    constexpr double roomy = 60, tight = 40;
+    const Theme& t = theme();
+    const QPointF centre = view.at(arbor.x_mm, arbor.y_mm);
+    const double radius = arbor.wheel_radius_mm * view.px_per_mm;
+    const QPointF at = radius > roomy   ? label_place(view, arbor, radius * 0.5)
+                       : radius > tight ? label_place(view, arbor, radius * 0.6)
+                                        : centre + QPointF(0, radius + 16);
+    const bool told = arbor.wheel.known != Known::missing;
+    if (arbor.wheel.count.present() && told) {
+        const QRectF box = on_paper(painter, type(Type::head, true), arbor.wheel.known == Known::derived ? t.blued : t.ink, at,
+                                    QString::number(arbor.wheel.count.value) + (arbor.wheel.doubted ? "?" : ""));
+        m_written.push_back(box);
+        place({words(arbor.id) + ".wheel", box, [this, id = arbor.id] { m_document.selection().select(id); },
+               tr("Teeth. Double click to change the count, ? when it is lost, 96? when it is doubted"),
+               [this, p = arbor.id + ".wheel"] { edit_count(p); }});
+    }
+    if (arbor.period_s && radius > roomy && told)
+        on_paper(painter, type(Type::note), t.blued, at + QPointF(0, 20), words(print_span(*arbor.period_s)));
+    for (const DerivedMesh& mesh : m_document.derived().train.meshes) {
+        if (mesh.wheel_of != arbor.id || mesh.wheel_part == arbor.id + ".wheel") continue;
+        const double rim = mesh.sizes.wheel.pitch_diameter_mm / 2 * view.px_per_mm * 0.8;
+        on_paper(painter, type(Type::figure, true), t.ink, centre + QPointF(-0.707, -0.707) * rim, QString::number(mesh.wheel));
     }
 }
 
@@ -311,7 +305,7 @@ void TrainStation::paint_pinion_count(QPainter& painter, const DerivedArbor& arb
     QColor paper = t.sheet;
     paper.setAlphaF(0.88f);
     painter.fillRect(box, paper);
-    write(painter, word_font(9, true), arbor.pinion.known == Known::derived ? t.blued : t.steel, at, text, 0);
+    write(painter, type(Type::note, true), arbor.pinion.known == Known::derived ? t.blued : t.steel, at, text, 0);
     place({QString::fromStdString(arbor.id) + ".pinion", box.adjusted(-4, -4, 4, 4),
            [this, id = arbor.id] { m_document.selection().select(id); },
            tr("Leaves. Double click to change the count, ? when it is lost, 12? when it is doubted"),
@@ -346,13 +340,7 @@ void TrainStation::paint_hands(QPainter& painter, const View& view) {
         if (under) hand(under->turns_per_s, 1.4, dial - 3);
         hand(arbor.turns_per_s, 2.4, under ? dial - 13 : dial - 6);
         if (!arbor.hand_s_per_year) continue;
-        const double gain = *arbor.hand_s_per_year;
-        const QString words = std::abs(gain) < 0.05 ? tr("keeps time exactly")
-                                                    : (gain > 0 ? tr("gains ") : tr("loses ")) +
-                                                          QString::fromStdString(print_span(rounded(std::abs(gain)))) + tr(" a year");
-        const double half = width_of(word_font(9, true), words) / 2 + 4;
-        painter.fillRect(QRectF(centre.x() - half, centre.y() + dial + 3, 2 * half, 16), paper);
-        write(painter, word_font(9, true), t.blued, centre + QPointF(0, dial + 15), words, 0);
+        on_paper(painter, type(Type::note, true), t.blued, centre + QPointF(0, dial + 15), words(gain_in_words(*arbor.hand_s_per_year)));
     }
 }
 

@@ -10,107 +10,110 @@ namespace echappe {
 
 /// The question, what was found, and the picked one's figures.
 void TrainStation::paint_search(QPainter& painter) {
+    constexpr double below_question = 86;
     const Theme& t = theme();
-    write(painter, word_font(8.5, true), t.steel, {column_x, 34}, tr("FIND A TRAIN"));
-    const double closed = write(painter, word_font(8.5), t.blued, {left_column - 8.0, 34}, tr("Esc closes"), 1);
-    place({"search:close", QRectF(left_column - 8 - closed, 22, closed, 16), [this] { close_search(); }, {}, {}});
-    double y = 98;
-    const double wide = left_column - column_x - 12;
+    const double closed = write(painter, type(Type::note), t.blued, {left_column - 8.0, 34}, tr("Esc closes"), 1);
+    place({"search:close", QRectF(left_column - 8 - closed, 20, closed, 18), [this] { close_search(); }, {}, {}});
+    Column page = column(painter, 22);
+    page.section(tr("FIND A TRAIN"));
+    page.go_to(below_question);
     if (!m_search.fault().isEmpty()) {
-        write_wrapped(painter, word_font(9), t.ruby, {column_x, y - 8}, wide, m_search.fault());
+        page.says(m_search.fault(), t.ruby);
         return;
     }
     if (!m_search.question()) {
-        write_wrapped(painter, word_font(9), t.steel, {column_x, y - 8}, wide,
-                      tr("A ratio: 60 from centre to escape\nA hand: tide from great, moon from great, sidereal-day from centre\nMotion "
-                         "work: motion, motion 24\n\nThen, as wanted: "
-                         "stages 3, teeth 24-120, leaves 8-16, hunting, indexed, even 1.5, use 96, ppm 5, fit (between the holes, with a "
-                         "cutter of the drawer)"));
+        page.says(tr("A ratio: 60 from centre to escape\nA hand: tide from great, moon from great, sidereal-day from centre\nMotion "
+                     "work: motion, motion 24\n\nThen, as wanted: "
+                     "stages 3, teeth 24-120, leaves 8-16, hunting, indexed, even 1.5, use 96, ppm 5, fit (between the holes, with a "
+                     "cutter of the drawer)"),
+                  t.steel);
         return;
     }
-    y = paint_found(painter, y);
-    if (m_search.running()) {
-        const QRectF bar(column_x, y, wide, 6);
-        painter.fillRect(bar, t.sheet);
-        painter.fillRect(QRectF(bar.topLeft(), QSizeF(bar.width() * m_search.done(), 6)), t.brass);
-        write(painter, word_font(8.5), t.blued, {column_x, y + 22}, tr("searching; Esc stops"));
-    }
+    write_found(page, painter);
+    if (!m_search.running()) return;
+    const QRectF bar(page.left(), page.y(), page.room().width(), 6);
+    painter.fillRect(bar, t.sheet);
+    painter.fillRect(QRectF(bar.topLeft(), QSizeF(bar.width() * m_search.done(), 6)), t.brass);
+    page.gap(8);
+    page.line(tr("searching; Esc stops"), t.blued);
 }
 
-double TrainStation::paint_found(QPainter& painter, double y) {
+void TrainStation::write_found(Column& page, QPainter& painter) {
+    constexpr double row_high = 24, picked_high = 130;
+    const FindResult& found = m_search.result();
+    const auto room = static_cast<size_t>(std::max(1.0, (page.room().bottom() - page.y() - picked_high) / row_high));
+    const size_t first = m_search.picked() < room ? 0 : m_search.picked() - room + 1;
+    for (size_t i = first; i < std::min(found.solutions.size(), first + room); ++i) write_solution(page, painter, i);
+    if (!found.solutions.empty()) return write_picked(page, found.solutions[std::min(m_search.picked(), found.solutions.size() - 1)]);
+    if (!m_search.running()) page.says(tr("No train of these counts. Widen teeth or leaves, or allow a stage more."), theme().amber);
+}
+
+void TrainStation::write_solution(Column& page, QPainter& painter, size_t which) {
+    constexpr double error_wide = 76;
     const Theme& t = theme();
     const FindResult& found = m_search.result();
-    const double wide = left_column - column_x - 12;
-    const auto signed_number = [](double value, int figures) {
-        return (value < 0 ? QString("−") : QString("+")) + QString::fromStdString(print_short(std::abs(value), figures));
+    const FoundTrain& train = found.solutions[which];
+    const bool picked = which == m_search.picked();
+    const QRectF row(page.left() - 6, page.y(), page.room().width() + 8, 23);
+    const double base = row.bottom() - 6;
+    const QString counts = words(train_in_words(train, found.pinions_drive));
+    write(painter, type_to_fit(Type::figure, picked, counts, page.room().width() - error_wide), picked ? t.ink : t.steel,
+          {page.left(), base}, counts);
+    const bool exact = train.error_ppm == 0;
+    const double error = found.pinions_drive ? -train.error_ppm : train.error_ppm;
+    write(painter, type(Type::note, picked), exact ? t.verdigris : t.steel, {page.right(), base},
+          exact ? tr("exact") : words(print_signed(error, 2)) + tr(" ppm"), 1);
+    if (picked) {
+        painter.setPen(QPen(t.blued, 1, Qt::DotLine));
+        painter.setBrush(Qt::NoBrush);
+        painter.drawRect(row);
+    }
+    const auto take = [this, which] {
+        m_search.pick(which);
+        m_search.take();
+        close_search();
     };
-    const size_t room = static_cast<size_t>(std::max(1.0, (height() - y - 190) / 24));
-    const size_t first = m_search.picked() < room ? 0 : m_search.picked() - room + 1;
-    for (size_t i = first; i < std::min(found.solutions.size(), first + room); ++i) {
-        const FoundTrain& train = found.solutions[i];
-        const bool picked = i == m_search.picked();
-        const QString words = QString::fromStdString(train_in_words(train, found.pinions_drive));
-        const double full = width_of(figure_font(12, picked), words);
-        write(painter, figure_font(12 * std::min(1.0, (wide - 64) / full), picked), picked ? t.ink : t.steel, {column_x, y}, words);
-        const bool exact = train.error_ppm == 0;
-        write(painter, word_font(8.5, picked), exact ? t.verdigris : t.steel, {column_x + wide, y},
-              exact ? tr("exact") : signed_number(found.pinions_drive ? -train.error_ppm : train.error_ppm, 2) + tr(" ppm"), 1);
-        const QRectF row(column_x - 6, y - 17, wide + 10, 23);
-        if (picked) {
-            painter.setPen(QPen(t.blued, 1, Qt::DotLine));
-            painter.setBrush(Qt::NoBrush);
-            painter.drawRect(row);
-        }
-        place({"found:" + QString::number(i), row, [this, i] { m_search.pick(i); },
-               tr("Click to see it on the plan; double click takes it"),
-               [this, i] {
-                   m_search.pick(i);
-                   m_search.take();
-                   close_search();
-               }});
-        y += 24;
-    }
-    if (found.solutions.empty()) {
-        if (!m_search.running())
-            y += write_wrapped(painter, word_font(9), t.amber, {column_x, y - 8}, wide,
-                               tr("No train of these counts. Widen teeth or leaves, or allow a stage more.")) +
-                 10;
-        return y;
-    }
-    const FoundTrain& train = found.solutions[std::min(m_search.picked(), found.solutions.size() - 1)];
-    const QString error = !train.years_per_day
-                              ? tr("exact: never wrong")
-                              : tr("%1 s a day\none day wrong in %2 years")
-                                    .arg(signed_number(found.pinions_drive ? -train.error_s_per_day : train.error_s_per_day, 3),
-                                         QString::fromStdString(print_many(std::floor(*train.years_per_day))));
-    y += 4;
-    y += write_wrapped(painter, word_font(9.5, true), t.blued, {column_x, y - 8}, wide, error);
-    const bool motion = m_search.question() && m_search.question()->motion;
-    const QString rest =
-        motion
-            ? tr("both meshes on one centre distance; %1\n%2 teeth\ncomplete: %3 sets of counts")
-                  .arg(train.evenness == 1 ? tr("one module serves both")
-                                           : tr("hour mesh %1 × the minute mesh's module").arg(train.evenness, 0, 'f', 3))
-                  .arg(train.sum)
-                  .arg(QString::fromStdString(print_many(found.considered)))
-            : tr("even %1 · hunting in %2 of %3 · %4 teeth\n%5")
-                  .arg(train.evenness, 0, 'f', 2)
-                  .arg(train.hunting_stages)
-                  .arg(train.stages.size())
-                  .arg(train.sum)
-                  .arg(found.complete ? tr("complete: %1 sets of counts covered").arg(QString::fromStdString(print_many(found.considered)))
-                                      : tr("not complete: %1").arg(QString::fromStdString(found.ended)));
-    y += write_wrapped(painter, word_font(8.5), t.steel, {column_x, y - 4}, wide, rest);
-    write(painter, word_font(9.5, true), t.blued, {column_x, y + 18}, tr("Enter takes it"));
+    place({"found:" + QString::number(which), row, [this, which] { m_search.pick(which); },
+           tr("Click to see it on the plan; double click takes it"), take});
+    page.go_to(row.bottom() + 1);
+}
+
+/// How far the picked one is from the ratio, and what it is like to make.
+void TrainStation::write_picked(Column& page, const FoundTrain& train) {
+    const Theme& t = theme();
+    const FindResult& found = m_search.result();
+    const double a_day = found.pinions_drive ? -train.error_s_per_day : train.error_s_per_day;
+    page.gap(4);
+    page.says(!train.years_per_day ? tr("exact: never wrong")
+                                   : tr("%1 s a day\none day wrong in %2 years")
+                                         .arg(words(print_signed(a_day, 3)), words(print_many(std::floor(*train.years_per_day)))),
+              t.blued, Type::text, true);
+    const QString covered = words(print_many(found.considered));
+    if (m_search.question() && m_search.question()->motion)
+        page.says(tr("both meshes on one centre distance; %1\n%2 teeth\ncomplete: %3 sets of counts")
+                      .arg(train.evenness == 1 ? tr("one module serves both")
+                                               : tr("hour mesh %1 × the minute mesh's module").arg(train.evenness, 0, 'f', 3))
+                      .arg(train.sum)
+                      .arg(covered),
+                  t.steel);
+    else
+        page.says(tr("even %1 · hunting in %2 of %3 · %4 teeth\n%5")
+                      .arg(train.evenness, 0, 'f', 2)
+                      .arg(train.hunting_stages)
+                      .arg(train.stages.size())
+                      .arg(train.sum)
+                      .arg(found.complete ? tr("complete: %1 sets of counts covered").arg(covered)
+                                          : tr("not complete: %1").arg(words(found.ended))),
+                  t.steel);
     place({"found:take",
-           QRectF(column_x - 6, y + 2, 120, 22),
+           page.line(tr("Enter takes it"), t.blued, Type::text, true),
            [this] {
                m_search.take();
                close_search();
            },
            tr("One edit; undo takes it back"),
            {}});
-    return y + 36;
+    page.gap(8);
 }
 
 /// The picked train's wheels as dashed circles where they would stand.
@@ -130,9 +133,9 @@ void TrainStation::paint_preview(QPainter& painter, const View& view) {
         const double r = mesh.sizes.pinion.pitch_diameter_mm / 2 * view.px_per_mm;
         painter.drawEllipse(view.at(wheel.x_mm, wheel.y_mm), R, R);
         painter.drawEllipse(view.at(pinion.x_mm, pinion.y_mm), r, r);
-        write(painter, word_font(9, true), t.amber, view.at(wheel.x_mm, wheel.y_mm) + QPointF(R * 0.7, -R * 0.7),
+        write(painter, type(Type::note, true), t.amber, view.at(wheel.x_mm, wheel.y_mm) + QPointF(R * 0.7, -R * 0.7),
               QString::number(mesh.wheel));
-        write(painter, word_font(9, true), t.amber, view.at(pinion.x_mm, pinion.y_mm) + QPointF(-r * 0.7, r * 0.7 + 10),
+        write(painter, type(Type::note, true), t.amber, view.at(pinion.x_mm, pinion.y_mm) + QPointF(-r * 0.7, r * 0.7 + 10),
               QString::number(mesh.pinion), 1);
     }
 }

@@ -25,7 +25,7 @@ int place_of_byte(const std::string& text, size_t byte) {
 
 WritingSheet::WritingSheet(Document& document, QWidget* parent) : QWidget(parent), m_document(document), m_text(new QPlainTextEdit(this)) {
     m_text->setAccessibleName(tr("the train, written down"));
-    m_text->setFont(figure_font(18));
+    m_text->setFont(type(Type::great, true));
     m_text->setFrameShape(QFrame::NoFrame);
     m_text->setTabChangesFocus(false);
     m_text->setPlaceholderText(tr("144, 12/96, ?/?, 12/30"));
@@ -176,10 +176,10 @@ void WritingSheet::paintEvent(QPaintEvent*) {
     painter.fillRect(rect(), t.sheet);
     painter.fillRect(QRectF(0, height() - 1, width(), 1), t.rule);
     painter.fillRect(QRectF(margin, height() - foot_high, width() - 2 * margin, 1), m_faults.empty() ? t.blued : t.ruby);
-    write_wrapped(painter, word_font(9.5), m_faults.empty() ? t.steel : t.ruby, {margin + 0.0, height() - foot_high + 7.0},
+    write_wrapped(painter, type(Type::text), m_faults.empty() ? t.steel : t.ruby, {margin + 0.0, height() - foot_high + 7.0},
                   width() - 2.0 * margin, what_it_takes());
-    echappe::write(painter, word_font(8.5, true), t.steel, {margin + 0.0, 24}, tr("THE TRAIN, WRITTEN DOWN"));
-    echappe::write(painter, word_font(8.5), t.steel, {width() - margin + 0.0, 24},
+    echappe::write(painter, type(Type::note, true), t.steel, {margin + 0.0, 24}, tr("THE TRAIN, WRITTEN DOWN"));
+    echappe::write(painter, type(Type::note), t.steel, {width() - margin + 0.0, 24},
                    tr("Enter done · Shift+Enter another train · Tab next ?"), 1);
 }
 

@@ -89,7 +89,7 @@ protected:
     }
     void paint(QPainter& painter) override {
         painter.fillRect(rect(), theme().ground);
-        write(painter, word_font(9), theme().ink, {20, 40}, painted_legend());
+        write(painter, type(Type::note), theme().ink, {20, 40}, painted_legend());
     }
 
 private:
@@ -202,7 +202,7 @@ TEST_CASE("nine stations and the finder stand on the bar of a window of 1024 pix
         const QRectF tab = bar.place_of("station:" + row.title);
         INFO(row.title.toStdString());
         CHECK(tab.left() >= right);
-        CHECK(tab.width() >= width_of(word_font(11, true), row.title));
+        CHECK(tab.width() >= width_of(type(Type::text, true), row.title));
         right = tab.right();
     }
     CHECK(bar.place_of("finder").left() >= right);

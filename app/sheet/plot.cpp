@@ -1,0 +1,57 @@
+#include "sheet/plot.h"
+
+#include "theme/theme.h"
+
+namespace echappe {
+
+void dress(QCPAxis* axis) {
+    const Theme& t = theme();
+    const bool left = axis->axisType() == QCPAxis::atLeft;
+    axis->setBasePen(QPen(t.steel, 1));
+    axis->setTickPen(QPen(t.steel, 1));
+    axis->setSubTickPen(Qt::NoPen);
+    axis->setTickLabelColor(t.steel);
+    axis->setTickLabelFont(type(Type::note));
+    axis->setLabelColor(t.steel);
+    axis->setLabelFont(type(Type::note));
+    axis->grid()->setPen(left ? QPen(t.rule, 0.8) : QPen(Qt::NoPen));
+    axis->grid()->setZeroLinePen(left ? QPen(t.steel, 1) : QPen(Qt::NoPen));
+}
+
+QCPGraph* add_curve(QCustomPlot& plot, const QVector<double>& x, const QVector<double>& y, const QPen& pen) {
+    QCPGraph* curve = plot.addGraph();
+    curve->setData(x, y);
+    curve->setPen(pen);
+    return curve;
+}
+
+QCPGraph* add_points(QCustomPlot& plot, const QVector<double>& x, const QVector<double>& y, const QCPScatterStyle& style) {
+    QCPGraph* points = plot.addGraph();
+    points->setData(x, y);
+    points->setLineStyle(QCPGraph::lsNone);
+    points->setScatterStyle(style);
+    return points;
+}
+
+void add_band(QCustomPlot& plot, const QVector<double>& x, const QVector<double>& low, const QVector<double>& high, const QColor& ink) {
+    QColor band = ink;
+    band.setAlphaF(0.18f);
+    QCPGraph* lower = add_curve(plot, x, low, Qt::NoPen);
+    QCPGraph* upper = add_curve(plot, x, high, Qt::NoPen);
+    upper->setBrush(band);
+    upper->setChannelFillGraph(lower);
+}
+
+QCPItemText* add_words(QCustomPlot& plot, double x, double y, const QString& words, const QColor& ink, Qt::Alignment align,
+                       const QFont& font) {
+    auto* item = new QCPItemText(&plot);
+    item->setFont(font);
+    item->setColor(ink);
+    item->setText(words);
+    item->setPositionAlignment(align);
+    item->setPadding(QMargins(4, 2, 4, 2));
+    item->position->setCoords(x, y);
+    return item;
+}
+
+}  // namespace echappe

@@ -1,0 +1,19 @@
+#pragma once
+
+#include <qcustomplot.h>
+
+namespace echappe {
+
+/// Inks, type and quiet lines of the house for an axis of a plot.
+void dress(QCPAxis* axis);
+/// A curve through its points, as they are given.
+QCPGraph* add_curve(QCustomPlot& plot, const QVector<double>& x, const QVector<double>& y, const QPen& pen);
+/// Points without a line between them.
+QCPGraph* add_points(QCustomPlot& plot, const QVector<double>& x, const QVector<double>& y, const QCPScatterStyle& style);
+/// The room between two curves over the same x, in an ink of its own: behind them.
+void add_band(QCustomPlot& plot, const QVector<double>& x, const QVector<double>& low, const QVector<double>& high, const QColor& ink);
+/// Words at a place of the plot, in its own coordinates, some pixels beside it.
+QCPItemText* add_words(QCustomPlot& plot, double x, double y, const QString& words, const QColor& ink, Qt::Alignment align,
+                       const QFont& font);
+
+}  // namespace echappe

@@ -1,0 +1,127 @@
+#include "stations/power/torque_plot.h"
+
+#include <algorithm>
+
+#include "drawing/words.h"
+#include "number/units.h"
+#include "sheet/plot.h"
+#include "theme/theme.h"
+
+namespace echappe {
+namespace {
+
+const Qt::Alignment right_below = Qt::AlignRight | Qt::AlignTop;
+const Qt::Alignment left_above = Qt::AlignLeft | Qt::AlignBottom;
+
+}  // namespace
+
+TorquePlot::TorquePlot(QWidget* parent) : QCustomPlot(parent) {
+    setAccessibleName(tr("Torque over the run"));
+    setAttribute(Qt::WA_TransparentForMouseEvents);
+    // The plot takes the system's language for its axes by itself.
+    setLocale(QLocale::c());
+    axisRect()->setMinimumMargins(QMargins(6, 6, 6, 4));
+    constexpr int ticks = 4;
+    xAxis->ticker()->setTickCount(ticks);
+    yAxis->ticker()->setTickCount(ticks);
+    retheme();
+}
+
+void TorquePlot::retheme() {
+    setBackground(theme().ground);
+    dress(xAxis);
+    dress(yAxis);
+    xAxis->setLabel(tr("turns run, from wound"));
+    show_run(m_power);
+}
+
+void TorquePlot::show_run(const DerivedDrive& power) {
+    m_power = power;
+    clearGraphs();
+    clearItems();
+    m_now = nullptr;
+    if (power.torque.empty()) return;
+    draw_need();
+    draw_set_up();
+    draw_winding();
+    draw_torque();
+    fit_axes();
+    const Theme& t = theme();
+    m_now = new QCPItemStraightLine(this);
+    m_now->setPen(QPen(t.ink, 1, Qt::DotLine));
+    m_now_words = add_words(*this, 0, 0, {}, t.ink, left_above, type(Type::figure, true));
+    show_wound(m_wound);
+}
+
+void TorquePlot::show_wound(double share) {
+    m_wound = share;
+    if (!m_now) return;
+    const double at = (1 - share) * run();
+    m_now->point1->setCoords(at, 0);
+    m_now->point2->setCoords(at, 1);
+    // At its ends the curve's own figures stand.
+    const bool between = share > 0.03 && share < 0.97;
+    m_now_words->setVisible(between);
+    m_now_words->setText(words(print_short(m_power.torque_at(share), 3)));
+    m_now_words->position->setCoords(at, m_power.torque_at(share));
+    replot(QCustomPlot::rpQueuedReplot);
+}
+
+/// The least that runs, and what is right above it.
+void TorquePlot::draw_need() {
+    if (!m_power.right_N_mm) return;
+    const Theme& t = theme();
+    const auto& [low, high] = *m_power.right_N_mm;
+    const QVector<double> ends = {0, run()};
+    add_band(*this, ends, {low, low}, {high, high}, t.verdigris);
+    add_words(*this, run(), high, tr("right: 1.5 to 2 times the least"), t.verdigris, right_below, type(Type::note));
+    const double least = *m_power.least_N_mm;
+    add_curve(*this, ends, {least, least}, QPen(t.amber, 1.4, Qt::DashLine));
+    add_words(*this, run(), least, tr("least that runs, %1").arg(words(print_short(least, 3))), t.amber, right_below, type(Type::note));
+}
+
+/// For a fusee, what its best set-up would give.
+void TorquePlot::draw_set_up() {
+    if (!m_power.set_up) return;
+    const auto& torque = m_power.set_up->torque_N_mm;
+    QVector<double> x, y;
+    for (size_t q = 0; q < torque.size(); ++q) {
+        x << run() * static_cast<double>(q) / static_cast<double>(torque.size() - 1);
+        y << torque[q];
+    }
+    add_curve(*this, x, y, QPen(theme().verdigris, 1.4, Qt::DashLine));
+}
+
+/// What it took to wind lies above what it gives: the gap is lost between the coils.
+void TorquePlot::draw_winding() {
+    const auto& up = m_power.drive.torque_up;
+    if (up.empty()) return;
+    const Theme& t = theme();
+    const double top = up.back()[0];
+    QVector<double> x, y;
+    for (const auto& [turns, torque] : up) x << top - turns, y << torque;
+    add_curve(*this, x, y, QPen(t.steel, 1.2))->setScatterStyle({QCPScatterStyle::ssTriangle, QPen(t.steel, 1.2), t.ground, 7});
+    const auto middle = static_cast<qsizetype>(up.size() / 2);
+    add_words(*this, x[middle], y[middle], tr("being wound"), t.steel, Qt::AlignHCenter | Qt::AlignBottom, type(Type::note));
+}
+
+void TorquePlot::draw_torque() {
+    const Theme& t = theme();
+    QVector<double> x, y;
+    for (const auto& [turns, torque] : m_power.torque) x << turns, y << torque;
+    QCPGraph* curve = add_curve(*this, x, y, QPen(t.blued, 2.6));
+    if (m_power.log) curve->setScatterStyle({QCPScatterStyle::ssCircle, QPen(t.blued, 1.6), t.sheet, 7});
+    add_words(*this, x.front(), y.front(), words(print_short(y.front(), 3)), t.ink, left_above, type(Type::figure, true));
+    add_words(*this, x.back(), y.back(), words(print_short(y.back(), 3)), t.ink, Qt::AlignRight | Qt::AlignBottom,
+              type(Type::figure, true));
+}
+
+void TorquePlot::fit_axes() {
+    double most = m_power.least_N_mm ? 2.1 * *m_power.least_N_mm : 0;
+    for (const auto& [turns, torque] : m_power.torque) most = std::max(most, torque * 1.12);
+    for (const auto& [turns, torque] : m_power.drive.torque_up) most = std::max(most, torque * 1.08);
+    xAxis->setRange(0, run());
+    yAxis->setRange(0, most);
+}
+
+}  // namespace echappe
