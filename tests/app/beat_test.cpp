@@ -27,12 +27,6 @@ struct BeatBench : Bench {
         QTest::keyClick(&beat(), static_cast<Qt::Key>(which), with);
         settle();
     }
-    void type(const QString& tag, const QString& text) {
-        click(beat().card(), tag);
-        QTest::keyClicks(&beat().card().editor(), text);
-        QTest::keyClick(&beat().card().editor(), Qt::Key_Return);
-        settle();
-    }
 };
 
 }  // namespace
@@ -129,8 +123,8 @@ TEST_CASE("figures of pendulum and balance are typed on the card – a wrong one
     CHECK(bench.job().oscillator->as<Pendulum>()->nut_pitch_mm == 0.5);
     bench.type("sum:swing_deg", "900");
     CHECK(bench.job().oscillator->swing_deg == 2.1);
-    CHECK(bench.beat().card().editor().isVisible());
-    QTest::keyClick(&bench.beat().card().editor(), Qt::Key_Escape);
+    CHECK(bench.typing_in_place());
+    QTest::keyClick(&bench.editor(), Qt::Key_Escape);
     bench.beat().card().show_sum(2);
     bench.type("sum:centre_mm", "1000");
     CHECK(bench.job().oscillator->as<Pendulum>()->parts[1].centre_mm == 1000);
@@ -211,27 +205,21 @@ TEST_CASE("assembly is ticked step by step with its cautions, and an outcome is 
     BeatBench bench("saloon");
     bench.window.show_station("power");
     PowerStation& power = power_of(bench.window);
-    const auto show = [&](const QString& tab) { bench.click(power.card(), "tab:" + tab); };
+    const auto show = [&](const QString& tab) { bench.click("tab:" + tab); };
     show("assembly");
-    bench.click(power.card(), "step:letdown");
+    bench.click("step:letdown");
     CHECK(bench.job().power.drives.front().steps_done == std::vector<std::string>{"letdown"});
-    bench.click(power.card(), "step:letdown");
+    bench.click("step:letdown");
     CHECK(bench.job().power.drives.front().steps_done.empty());
     const auto& found = power.card().answer().found;
     CHECK(std::count_if(found.begin(), found.end(), [](const SumLine& line) { return line.from == "caution"; }) >= 3);
     show("outcome");
-    const auto type = [&](const QString& tag, const QString& text) {
-        bench.click(power.card(), tag);
-        QTest::keyClicks(&power.card().editor(), text);
-        QTest::keyClick(&power.card().editor(), Qt::Key_Return);
-        Bench::settle();
-    };
-    type("sum:new", "thrown away");
+    bench.type("sum:new", "thrown away");
     CHECK(bench.job().power.drives.front().outcomes.empty());
-    QTest::keyClick(&power.card().editor(), Qt::Key_Escape);
-    type("sum:new", "replaced torque");
+    QTest::keyClick(&bench.editor(), Qt::Key_Escape);
+    bench.type("sum:new", "replaced torque");
     REQUIRE(bench.job().power.drives.front().outcomes.size() == 1);
-    type("sum:0", "runs eight days at 4.9 degrees");
+    bench.type("sum:0", "runs eight days at 4.9 degrees");
     CHECK(bench.job().power.drives.front().outcomes.front().came_of_it.starts_with("runs eight days"));
 }
 
@@ -243,10 +231,7 @@ TEST_CASE("a rewound drive begins with a click and takes its electrical checks")
     bench.click(power, "begin:rewound");
     REQUIRE(power.power());
     for (const auto& [field, value] : {std::pair{"rewind_minutes", "30"}, {"torque_wound_N_mm", "480"}, {"insulation_Mohm", "0.3"}}) {
-        bench.click(power.card(), QString("sum:") + field);
-        QTest::keyClicks(&power.card().editor(), value);
-        QTest::keyClick(&power.card().editor(), Qt::Key_Return);
-        Bench::settle();
+        bench.type(QString("sum:") + field, value);
     }
     REQUIRE(power.power()->rewind);
     CHECK(power.power()->rewind->checks.front().find("Do not connect") != std::string::npos);
@@ -401,7 +386,7 @@ TEST_CASE("parts of a pendulum and pairs of screws are added in one line, and a 
     CHECK(bench.derived().oscillator.compound->mass_kg == Approx(0.416));
     bench.type("sum:shape", "cheese");
     CHECK(bench.job().oscillator->as<Pendulum>()->parts[2].shape == "cylinder");
-    QTest::keyClick(&bench.beat().card().editor(), Qt::Key_Escape);
+    QTest::keyClick(&bench.editor(), Qt::Key_Escape);
     bench.window.open_demo("watch");
     bench.type("sum:add", "3.1 6.9");
     REQUIRE(bench.job().oscillator->as<Balance>()->screws.size() == 2);

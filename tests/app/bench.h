@@ -3,8 +3,10 @@
 #include <QApplication>
 #include <QLineEdit>
 #include <QTest>
+#include <algorithm>
 #include <stdexcept>
 
+#include "drawing/in_place_editor.h"
 #include "instruments/calliper_line.h"
 #include "ladder/ladder.h"
 #include "shell/finder.h"
@@ -40,6 +42,37 @@ struct Bench {
         QTest::keyClick(&window, Qt::Key_F3);
         QTest::keyClick(&window.calliper().line(), Qt::Key_Return);
         settle();
+    }
+    /// The picture or sheet on which this place is painted now.
+    echappe::Canvas& canvas_with(const QString& tag) {
+        window.grab();
+        for (echappe::Canvas* canvas : window.findChildren<echappe::Canvas*>())
+            if (canvas->isVisible() && !canvas->place_of(tag).isNull()) return *canvas;
+        throw std::logic_error("no place " + tag.toStdString());
+    }
+    void click(const QString& tag) { click(canvas_with(tag), tag); }
+    /// The line that has come up where something is typed in place.
+    echappe::InPlaceEditor& editor() {
+        for (auto* line : window.findChildren<echappe::InPlaceEditor*>())
+            if (line->isVisible()) return *line;
+        throw std::logic_error("nothing is typed in place");
+    }
+    bool typing_in_place() {
+        const auto lines = window.findChildren<echappe::InPlaceEditor*>();
+        return std::any_of(lines.begin(), lines.end(), [](const auto* line) { return line->isVisible(); });
+    }
+    /// Types over what stands in the line that has come up.
+    void answer(const QString& text) {
+        editor().selectAll();
+        QTest::keyClicks(&editor(), text);
+        if (text.isEmpty()) editor().clear();
+        QTest::keyClick(&editor(), Qt::Key_Return);
+        settle();
+    }
+    /// A click on the place, and what is typed there.
+    void type(const QString& tag, const QString& text) {
+        click(tag);
+        answer(text);
     }
     void click(echappe::Canvas& canvas, const QString& tag) {
         canvas.grab();

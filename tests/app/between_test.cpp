@@ -16,12 +16,6 @@ struct BetweenBench : Bench {
         settle();
     }
     BetweenView& view() { return pivots_of(window).between(); }
-    void type(const QString& tag, const QString& text) {
-        click(view().card(), tag);
-        QTest::keyClicks(&view().card().editor(), text);
-        QTest::keyClick(&view().card().editor(), Qt::Key_Return);
-        settle();
-    }
     std::string found(const std::string& field) {
         for (const SumLine& line : view().card().answer().found)
             if (line.field == field) return line.text;
@@ -41,8 +35,7 @@ TEST_CASE("an arbor is tried alone, in its pairs and in the whole train, each by
     CHECK(bench.job().survey.trials[2].arbors == std::vector<std::string>{"centre", "third"});
     QTest::keyClick(&bench.view(), Qt::Key_X);
     QTest::keyClick(&bench.view(), Qt::Key_W);
-    QTest::keyClicks(&bench.view().editor(), "4.5 s");
-    QTest::keyClick(&bench.view().editor(), Qt::Key_Return);
+    bench.answer("4.5 s");
     const TrialRecord& train = bench.job().survey.trials.back();
     CHECK(train.arbors.size() == 4);
     CHECK(train.coast_s == 4.5);
@@ -74,8 +67,8 @@ TEST_CASE("a pivot's strength is worked out beside the picture from what is know
     CHECK(std::stod(bench.found("load_N")) == Approx(40 / radius).epsilon(1e-3));
     CHECK(std::stod(bench.found("stress_N_mm2")) == Approx(32 * (40 / radius) * 2.4 / (3.14159265 * 1.62 * 1.62 * 1.62)).epsilon(1e-3));
     bench.type("sum:length_mm", "-1");
-    CHECK(bench.view().card().editor().isVisible());
-    QTest::keyClick(&bench.view().card().editor(), Qt::Key_Escape);
+    CHECK(bench.typing_in_place());
+    QTest::keyClick(&bench.editor(), Qt::Key_Escape);
     // The torque goes back to what the drive brings, the length to nothing.
     for (int i = 0; i < 2; ++i) bench.document().undo_stack()->undo();
     CHECK(bench.found("stress_N_mm2").empty());

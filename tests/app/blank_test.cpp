@@ -27,12 +27,6 @@ struct BlankBench : Bench {
     }
     BlankView& view() { return teeth_of(window).blank(); }
     const BlankResult& third() { return *derived().making.of(*derived().train.mesh("third", "escape")).wheel_blank; }
-    void type(const QString& tag, const QString& text) {
-        click(view(), tag);
-        view().editor().setText(text);
-        QTest::keyClick(&view().editor(), Qt::Key_Return);
-        settle();
-    }
 };
 
 }  // namespace
@@ -78,11 +72,11 @@ TEST_CASE("a rim that leaves no opening is refused with its reason and nothing c
     QString told;
     QObject::connect(&bench.view(), &BlankView::told, [&](const QString& sentence) { told = sentence; });
     bench.type("rim", "26");
-    CHECK(bench.view().editor().isVisible());
+    CHECK(bench.typing_in_place());
     CHECK(bench.job().making.blanks.empty());
     CHECK(told.startsWith("rim_mm: got 26.00 mm"));
-    QTest::keyClick(&bench.view().editor(), Qt::Key_Escape);
-    CHECK_FALSE(bench.view().editor().isVisible());
+    QTest::keyClick(&bench.editor(), Qt::Key_Escape);
+    CHECK_FALSE(bench.typing_in_place());
 }
 
 TEST_CASE("dragging the hub's circle outwards makes the hub larger and the wheel heavier, in one step") {

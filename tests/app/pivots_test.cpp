@@ -98,10 +98,9 @@ TEST_CASE("a decision is overruled only with a reason, and both stay in the log"
     PlateBench bench;
     bench.document().selection().select_hole("centre", "front");
     bench.click(bench.pivots(), "decide:plug");
-    QTest::keyClick(&bench.pivots().editor(), Qt::Key_Return);
+    QTest::keyClick(&bench.editor(), Qt::Key_Return);
     CHECK(bench.hole("centre.front").decision == "bush");
-    bench.pivots().editor().setText("an earlier crack runs to the edge");
-    QTest::keyClick(&bench.pivots().editor(), Qt::Key_Return);
+    bench.answer("an earlier crack runs to the edge");
     CHECK(bench.hole("centre.front").decision == "plug");
     REQUIRE(bench.job().survey.pivots.log.size() == 1);
     CHECK(bench.job().survey.pivots.log.back().because == "an earlier crack runs to the edge");

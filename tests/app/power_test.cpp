@@ -16,12 +16,6 @@ struct PowerBench : Bench {
         settle();
     }
     PowerStation& power() { return power_of(window); }
-    void type(const QString& tag, const QString& text) {
-        click(power().card(), tag);
-        QTest::keyClicks(&power().card().editor(), text);
-        QTest::keyClick(&power().card().editor(), Qt::Key_Return);
-        settle();
-    }
 };
 
 }  // namespace
@@ -36,7 +30,7 @@ TEST_CASE("the regulator's weight is heavy by what runs – typed down to twice 
     bench.document().undo_stack()->undo();
     CHECK(bench.power().power()->verdict->word == "strong");
     bench.type("sum:weight_kg", "-2");
-    CHECK(bench.power().card().editor().isVisible());
+    CHECK(bench.typing_in_place());
     CHECK(bench.job().power.drives.front().as<WeightDrive>()->weight_kg == 5.4);
 }
 

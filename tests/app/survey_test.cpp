@@ -47,8 +47,7 @@ TEST_CASE("a verdict in order goes on to the next spot, a fault stays for its no
     bench.key(Qt::Key_W);
     CHECK(bench.survey().spot()->part == "third.back");
     bench.key(Qt::Key_Slash);
-    bench.survey().editor().setText("silt in the sink");
-    QTest::keyClick(&bench.survey().editor(), Qt::Key_Return);
+    bench.answer("silt in the sink");
     CHECK(bench.job().survey.condition("third.back")->note == "silt in the sink");
     bench.document().undo_stack()->undo();
     CHECK(bench.job().survey.condition("third.back")->note.empty());
@@ -122,10 +121,9 @@ TEST_CASE("a step of safety is passed over only with a reason, which stays with 
     SurveyBench bench;
     bench.document().edit("anew", [](Job& job) { job.survey.safety.clear(); });
     bench.key(Qt::Key_S, Qt::ShiftModifier);
-    QTest::keyClick(&bench.survey().editor(), Qt::Key_Return);
+    QTest::keyClick(&bench.editor(), Qt::Key_Return);
     CHECK(bench.job().survey.safety.empty());
-    bench.survey().editor().setText("came without springs");
-    QTest::keyClick(&bench.survey().editor(), Qt::Key_Return);
+    bench.answer("came without springs");
     REQUIRE(bench.job().survey.safety.size() == 1);
     CHECK(bench.job().survey.safety.front().because == "came without springs");
     CHECK_FALSE(bench.job().survey.safety.front().done);
@@ -137,8 +135,7 @@ TEST_CASE("parts are put in their trays, put back, replaced, and what is left ov
     REQUIRE(bench.survey().parts_shown());
     const size_t before = bench.job().survey.tally.size();
     bench.key(Qt::Key_A);
-    bench.survey().editor().setText("Hour pipe spring, steel; c; bowed side up");
-    QTest::keyClick(&bench.survey().editor(), Qt::Key_Return);
+    bench.answer("Hour pipe spring, steel; c; bowed side up");
     REQUIRE(bench.job().survey.tally.size() == before + 1);
     CHECK(bench.job().survey.tally.back().name == "Hour pipe spring, steel");
     CHECK(bench.job().survey.tally.back().tray == "C");
@@ -159,7 +156,7 @@ TEST_CASE("a part whose name holds a comma is changed without losing any of it")
     REQUIRE(washer().name == "Thin brass washer, 9 mm");
     for (size_t i = 0; i < bench.job().survey.tally.size(); ++i) bench.key(Qt::Key_Down);
     bench.key(Qt::Key_Return);
-    QTest::keyClick(&bench.survey().editor(), Qt::Key_Return);
+    QTest::keyClick(&bench.editor(), Qt::Key_Return);
     CHECK(washer().name == "Thin brass washer, 9 mm");
     CHECK(washer().tray == "D");
     CHECK(washer().state == "left over");
