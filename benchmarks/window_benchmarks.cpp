@@ -30,8 +30,8 @@ void edit_to_painted(benchmark::State& state) {
     double reading = 35.0;
     for (auto _ : state) {
         window.document().edit(store_reading(window.document().job().train,
-                                             {{"centre_distance_mm", {}, "centre", "third"}, reading += 0.001, 0.05}, "calliper", "d",
-                                             "2026-11-28"));
+                                             {{"centre_distance_mm", {}, "centre", "third"}, reading += 0.001, 0.05}, "d",
+                                             {"", "2026-11-28", "calliper"}));
         window.render(&screen);
     }
     window.document().undo_stack()->setClean();

@@ -29,8 +29,10 @@ QString keep_picture(const QString& folder, const QString& path, const QString& 
 
 void copy_pictures(const Job& job, const QString& from, const QString& to) {
     if (from == to) return;
-    for (const ConditionRecord& condition : job.survey.conditions) {
-        const QString name = QString::fromStdString(condition.photo);
+    std::vector<std::string> pictures = {job.photo};
+    for (const ConditionRecord& condition : job.survey.conditions) pictures.push_back(condition.photo);
+    for (const std::string& picture : pictures) {
+        const QString name = QString::fromStdString(picture);
         // One that is gone already is nobody's fault now: the record still names it.
         if (name.isEmpty() || !QFile::exists(from + "/" + name) || QFile::exists(to + "/" + name)) continue;
         QDir().mkpath(to);

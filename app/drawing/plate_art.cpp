@@ -77,9 +77,19 @@ QString title(bool behind, double room) {
 void paint(QPainter& painter, const Job& job, const PlateMap& map) {
     if (!job.train.plate) return;
     const Theme& t = theme();
-    painter.setPen(QPen(t.rule, 1));
+    // Dashed: of a usual size, nobody measured it.
+    painter.setPen(QPen(job.train.plate->assumed ? t.steel : t.rule, 1, job.train.plate->assumed ? Qt::DashLine : Qt::SolidLine));
     painter.setBrush(t.sheet);
     painter.drawPath(outline(*job.train.plate, map));
+    // Cocks and bridges are on the back plate: through the front one they are seen as dashes.
+    painter.setBrush(map.mirrored ? QBrush(t.ground) : QBrush(Qt::NoBrush));
+    painter.setPen(QPen(t.brass, 1, map.mirrored ? Qt::SolidLine : Qt::DotLine));
+    for (const Cock& cock : job.train.plate->cocks) {
+        QPolygonF edge;
+        for (const auto& [x, y] : cock.corners) edge << map.at(x, y);
+        painter.drawPolygon(edge);
+        if (!edge.isEmpty()) write(painter, type(Type::note), t.steel, edge.boundingRect().center(), words(cock.name), 0);
+    }
     painter.setBrush(t.ground);
     painter.setPen(QPen(t.steel, 0.8));
     const double radius = job.train.plate->pillar_mm / 2 * map.px_per_mm;

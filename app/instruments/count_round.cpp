@@ -2,6 +2,7 @@
 
 #include <algorithm>
 
+#include "document/today.h"
 #include "drawing/words.h"
 #include "number/input_error.h"
 
@@ -33,7 +34,10 @@ std::optional<ReadingRound::Asked> CountRound::asked() const {
     Asked asked{
         words(now->words), words(how_to_count(*now)), now->words.ends_with("leaves") ? QObject::tr("leaves") : QObject::tr("teeth"), {}};
     asked.id = "count:" + words(now->part);
-    if (now->count.known())
+    const auto before = m_document.job().train.counts_of(now->part);
+    if (now->count.known() && m_again && !before.empty() && !now->doubted)
+        asked.note = QObject::tr("before: %1; type what you count now").arg(words(TrainRecord::told_of_count(*before.back())));
+    else if (now->count.known())
         asked.note = now->doubted ? QObject::tr("%1 was counted, and doubted: count it once more").arg(now->count.value)
                      : m_again    ? QObject::tr("counted once; type what you count now")
                                   : QObject::tr("counted already: %1").arg(now->count.value);
@@ -70,7 +74,7 @@ void CountRound::step(int by) {
 
 QString CountRound::keep(const QString& text, bool) {
     const CountQuestion now = *question();
-    const Recount recount = count_again(now, text.trimmed().toStdString());
+    const Recount recount = count_again(now, text.trimmed().toStdString(), taken_with("by eye"));
     m_document.edit(recount.edit);
     const bool last = m_again && round().back().part == now.part;
     m_at = now.part;

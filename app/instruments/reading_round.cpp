@@ -64,7 +64,7 @@ QString SolverRound::keep(const QString& text, bool simulated) {
     const Evidence reading = read_evidence(m_document.job().train, m_document.job().length, now.key, text.toStdString());
     m_wanted.reset();
     m_document.edit(
-        echappe::store_reading(m_document.job().train, reading, simulated ? "calliper, simulated" : "calliper", fresh_id(), today()));
+        echappe::store_reading(m_document.job().train, reading, fresh_id(), taken_with(simulated ? "calliper, simulated" : "calliper")));
     const QString kept = reading.value > 0 ? words(print_short(reading.value, 7) + " " + now.key.unit()) : text.trimmed();
     return QObject::tr("Kept: %1 %2. Undo with Ctrl+Z.").arg(words(now.name), kept);
 }

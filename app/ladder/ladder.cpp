@@ -1,10 +1,14 @@
 #include "ladder/ladder.h"
 
+#include <QApplication>
 #include <QKeyEvent>
+#include <QMouseEvent>
 #include <algorithm>
 
 #include "number/units.h"
+#include "sheet/marks.h"
 #include "theme/theme.h"
+#include "train/structure.h"
 
 namespace echappe {
 namespace {
@@ -102,6 +106,7 @@ void Ladder::paint(QPainter& painter) {
         paint_rung(painter, rung, {6, y - step + 4, 212, step - 8}, largest_disc / m_content.largest_mm);
         y -= step;
     }
+    if (m_dragging) paint_held(painter);
     write(painter, type(Type::text), t.blued, {18, height() - 30.0}, m_content.beats);
     write(painter, type(Type::text), t.blued, {18, height() - 13.0}, m_content.run);
 }
@@ -143,6 +148,58 @@ void Ladder::paint_rung(QPainter& painter, const Rung& rung, const QRectF& room,
     if (!rung.direction.isEmpty()) write(painter, type(Type::note), t.steel, {text_x, line += line_height}, rung.direction);
     write(painter, type(Type::note), rung.worst.empty() ? t.steel : t.severity(rung.worst), {text_x, line + line_height}, rung.marks);
     place({"rung:" + words(rung.arbor), room, [this, id = rung.arbor] { m_document.selection().select(id); }, {}, {}});
+}
+
+std::optional<Ladder::Drop> Ladder::drop_at(double y) const {
+    for (const Rung& rung : m_content.rungs) {
+        const QRectF room = place_of("rung:" + words(rung.arbor));
+        if (y < room.top() || y > room.bottom() || rung.arbor == m_held) continue;
+        const bool above = y < room.center().y();
+        return Drop{rung.arbor, above, above ? room.top() - 4 : room.bottom() + 4};
+    }
+    return {};
+}
+
+/// Where it would go, and its name at the hand.
+void Ladder::paint_held(QPainter& painter) {
+    const Theme& t = theme();
+    if (const auto drop = drop_at(m_hand.y())) {
+        painter.setPen(QPen(t.blued, 3));
+        painter.drawLine(QPointF(10, drop->y), QPointF(214, drop->y));
+    }
+    on_paper(painter, type(Type::text, true), t.blued, m_hand + QPointF(0, -10), words(m_document.job().train.name_of_arbor(m_held)));
+}
+
+void Ladder::mousePressEvent(QMouseEvent* event) {
+    m_held.clear();
+    if (event->button() == Qt::LeftButton)
+        for (const Rung& rung : m_content.rungs)
+            if (place_of("rung:" + words(rung.arbor)).contains(event->position())) m_held = rung.arbor;
+    m_held_from = event->position();
+    Canvas::mousePressEvent(event);
+}
+
+void Ladder::mouseMoveEvent(QMouseEvent* event) {
+    if (m_held.empty() || !(event->buttons() & Qt::LeftButton)) return Canvas::mouseMoveEvent(event);
+    m_hand = event->position();
+    m_dragging = m_dragging || (m_hand - m_held_from).manhattanLength() > QApplication::startDragDistance();
+    update();
+}
+
+void Ladder::mouseReleaseEvent(QMouseEvent* event) {
+    const std::string held = std::exchange(m_held, {});
+    const bool dragged = std::exchange(m_dragging, false);
+    update();
+    if (!dragged) return Canvas::mouseReleaseEvent(event);
+    m_held = held;
+    const auto drop = drop_at(event->position().y());
+    m_held.clear();
+    if (!drop) return;
+    attempt([&] {
+        const TrainRecord& train = m_document.job().train;
+        m_document.edit(drop->above ? move_above(train, held, drop->beside) : move_below(train, held, drop->beside));
+        m_document.selection().select(held);
+    });
 }
 
 void Ladder::keyPressEvent(QKeyEvent* event) {

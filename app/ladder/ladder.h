@@ -14,6 +14,9 @@ public:
 protected:
     void paint(QPainter& painter) override;
     void keyPressEvent(QKeyEvent* event) override;
+    void mousePressEvent(QMouseEvent* event) override;
+    void mouseMoveEvent(QMouseEvent* event) override;
+    void mouseReleaseEvent(QMouseEvent* event) override;
 
 private:
     struct Part {
@@ -49,8 +52,21 @@ private:
     Rung rung_of(const DerivedArbor& arbor) const;
     void paint_rung(QPainter& painter, const Rung& rung, const QRectF& room, double mm_to_px);
 
+    /// Between which rungs the one that is held would go: beside this one, above or below it.
+    struct Drop {
+        std::string beside;
+        bool above = true;
+        double y = 0;
+    };
+    std::optional<Drop> drop_at(double y) const;
+    void paint_held(QPainter& painter);
+
     Document& m_document;
     Content m_content;
+    std::string m_held;  ///< the arbor that is taken hold of
+    QPointF m_held_from;
+    QPointF m_hand;
+    bool m_dragging = false;
 };
 
 }  // namespace echappe

@@ -1,8 +1,13 @@
 #include "shell/job_sheet.h"
 
 #include <QDialogButtonBox>
+#include <QFileDialog>
 #include <QFormLayout>
+#include <QPushButton>
 
+#include "document/pictures.h"
+#include "document/today.h"
+#include "number/input_error.h"
 #include "theme/theme.h"
 #include "workings/record_json.h"
 #include "workings/sum.h"
@@ -11,24 +16,57 @@ namespace echappe {
 namespace {
 
 const std::vector<std::string> fields = {"title", "number", "owner", "maker", "place", "workshop", "note"};
+constexpr QSize photo_room(420, 150);
+
+QString capital(const QString& word) { return word.left(1).toUpper() + word.mid(1); }
+
+QLineEdit* line_of(const QString& name, const QString& text, const QString& meaning) {
+    auto* entry = new QLineEdit(text);
+    entry->setObjectName(name);
+    entry->setFont(type(Type::text));
+    entry->setMinimumWidth(photo_room.width());
+    entry->setAccessibleName(name);
+    entry->setPlaceholderText(meaning);
+    return entry;
+}
 
 }  // namespace
 
-JobSheet::JobSheet(Document& document, QWidget* parent) : QDialog(parent), m_document(document) {
+JobSheet::JobSheet(Document& document, QWidget* parent)
+    : QDialog(parent), m_document(document), m_scope(new QPlainTextEdit(words(document.job().scope))), m_photo(new QLabel) {
     setWindowTitle(tr("This job"));
     auto* form = new QFormLayout(this);
     form->setContentsMargins(24, 20, 24, 16);
     form->setVerticalSpacing(10);
     for (const SumLine& line : lines_of(Job::record(), &m_document.job(), fields)) {
-        auto* entry = new QLineEdit(words(line.text));
-        entry->setObjectName(words(line.field));
-        entry->setFont(type(Type::text));
-        entry->setMinimumWidth(420);
         const QString name = words(line.field);
-        entry->setAccessibleName(name);
-        entry->setPlaceholderText(words(Job::record().find(line.field)->meaning));
-        form->addRow(name.left(1).toUpper() + name.mid(1), entry);
+        form->addRow(capital(name), line_of(name, words(line.text), words(Job::record().find(line.field)->meaning)));
     }
+    constexpr int scope_lines = 3;
+    m_scope->setFont(type(Type::text));
+    m_scope->setAccessibleName(tr("agreed"));
+    m_scope->setTabChangesFocus(true);
+    m_scope->setFixedHeight(scope_lines * m_scope->fontMetrics().lineSpacing() + 12);
+    m_scope->setPlaceholderText(words(Job::record().find("scope")->meaning));
+    form->addRow(tr("Agreed"), m_scope);
+    auto* choose = new QPushButton(tr("Choose a picture…"));
+    connect(choose, &QPushButton::clicked, this, [this] {
+        const QString path = QFileDialog::getOpenFileName(this, tr("The whole movement"), {}, tr("Pictures (*.png *.jpg *.jpeg)"));
+        if (path.isEmpty()) return;
+        try {
+            choose_photo(path);
+        } catch (const InputError& error) {
+            m_photo->setText(QString::fromUtf8(error.what()));
+            m_photo->show();
+        }
+    });
+    auto* photo = new QVBoxLayout;
+    photo->addWidget(m_photo);
+    photo->addWidget(choose, 0, Qt::AlignLeft);
+    form->addRow(tr("The whole"), photo);
+    show_photo(m_document.job().photo.empty() ? QString() : pictures_folder(m_document.path()) + "/" + words(m_document.job().photo));
+    form->addRow(tr("Your hand"),
+                 line_of("hand", words(bench_hand()), tr("who counts and measures at this bench: kept with every reading")));
     auto* buttons = new QDialogButtonBox;
     buttons->addButton(tr("Keep it"), QDialogButtonBox::AcceptRole);
     buttons->addButton(tr("Leave it"), QDialogButtonBox::RejectRole);
@@ -37,11 +75,29 @@ JobSheet::JobSheet(Document& document, QWidget* parent) : QDialog(parent), m_doc
     form->addRow(buttons);
 }
 
+void JobSheet::show_photo(const QString& file) {
+    const QPixmap picture = file.isEmpty() ? QPixmap() : QPixmap(file);
+    m_photo->setVisible(!file.isEmpty());
+    if (picture.isNull()) m_photo->setText(tr("%1 is not there").arg(file));
+    else m_photo->setPixmap(picture.scaled(photo_room, Qt::KeepAspectRatio, Qt::SmoothTransformation));
+}
+
+void JobSheet::choose_photo(const QString& path) {
+    if (QPixmap(path).isNull()) throw InputError("photo", "\"" + path.toStdString() + "\"", "a picture, PNG or JPEG");
+    m_chosen = path;
+    show_photo(path);
+}
+
 void JobSheet::accept() {
-    m_document.edit(tr("Title, owner and maker"), [this](Job& job) {
+    const std::string photo =
+        m_chosen.isEmpty() ? m_document.job().photo : keep_picture(pictures_folder(m_document.path()), m_chosen, "whole").toStdString();
+    m_document.edit(tr("Title, owner and maker"), [&](Job& job) {
         for (const std::string& field : fields)
             read_word(*Job::record().find(field), entry(words(field))->text().trimmed().toStdString(), &job);
+        job.scope = m_scope->toPlainText().trimmed().toStdString();
+        job.photo = photo;
     });
+    set_bench_hand(entry("hand")->text().trimmed().toStdString());
     QDialog::accept();
 }
 

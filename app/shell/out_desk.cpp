@@ -5,6 +5,7 @@
 
 #include "exchange/whole_file.h"
 #include "number/input_error.h"
+#include "train/places.h"
 
 namespace echappe {
 
@@ -56,8 +57,8 @@ void OutDesk::write_csv(const QString& name, const std::string& csv) {
 }
 
 void OutDesk::ask_readings(QWidget* window) {
-    const QString path = QFileDialog::getOpenFileName(window, tr("Readings"), {}, csv_kinds);
-    if (!path.isEmpty()) import_readings(path);
+    const QString path = QFileDialog::getOpenFileName(window, tr("Readings"), {}, tr("Tables and drawings (*.csv *.dxf)"));
+    if (!path.isEmpty()) take_file(path);
 }
 
 void OutDesk::import_readings(const QString& path) {
@@ -65,18 +66,28 @@ void OutDesk::import_readings(const QString& path) {
     const std::string header = csv.substr(0, csv.find('\n'));
     const auto reader = std::find_if(m_stations.begin(), m_stations.end(), [&](const Station* station) { return station->reads(header); });
     if (reader == m_stations.end())
-        throw InputError("header", header.empty() ? "nothing" : header.substr(0, 60),
-                         "columns of holes (arbor, plate, …), torque (turns, down_N_mm, …) or looks (reference_s, shown_s, …)");
+        throw InputError(
+            "header", header.empty() ? "nothing" : header.substr(0, 60),
+            "columns of holes (arbor, plate, … or arbor, x_mm, y_mm), torque (turns, down_N_mm, …) or looks (reference_s, shown_s, …)");
     size_t kept = 0;
     m_bench.document.edit(tr("Readings from %1").arg(QFileInfo(path).fileName()),
                           [&](Job& job) { kept = (*reader)->read_table(job, csv); });
     m_bench.line.tell(tr("%1 readings kept from %2.").arg(kept).arg(path), false);
 }
 
+void OutDesk::read_holes(const QString& path) {
+    size_t kept = 0;
+    m_bench.document.edit(tr("Holes from %1").arg(QFileInfo(path).fileName()),
+                          [&](Job& job) { kept = keep_places_dxf(job.train, path.toStdString()); });
+    m_bench.line.tell(tr("%1 holes placed from %2.").arg(kept).arg(path), false);
+}
+
 void OutDesk::take_file(const QString& path) {
     const QString ending = QFileInfo(path).suffix().toLower();
     if (ending == "csv") return import_readings(path);
+    if (ending == "dxf") return read_holes(path);
     if (ending == "png" || ending == "jpg" || ending == "jpeg") {
+        if (m_shown && m_shown->takes_pictures()) return m_shown->take_picture(path);
         const auto taker = std::find_if(m_stations.begin(), m_stations.end(), [](const Station* s) { return s->takes_pictures(); });
         if (taker != m_stations.end()) {
             emit station_wanted(*taker);

@@ -85,6 +85,7 @@ void WorkingsSheet::write_working(Column& page, QPainter& painter, const Quantit
     const Theme& t = theme();
     Column inner(painter, page.room().adjusted(12, page.y() - page.room().top() + 8, -4, 0));
     if (!quantity.working) {
+        for (const std::string& taken : quantity.taken) inner.says(words(taken), t.ink);
         inner.says(quantity.known == Known::measured ? tr("Counted or read at the bench; nothing was worked out.")
                    : quantity.known == Known::missing
                        ? tr("The likeliest of the solver's candidates; see the Train station for the others.")

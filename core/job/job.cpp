@@ -32,6 +32,8 @@ Record& growing_record() {
                                .add("owner", &In::owner, "", "whose it is")
                                .add("workshop", &In::workshop, "", "who works on it")
                                .add("note", &In::note, "", "what happened to it")
+                               .add("scope", &In::scope, "", "what was agreed to be done, and what not")
+                               .add("photo", &In::photo, "", "of the whole: its file in the folder of pictures")
                                .include(&In::length)
                                .include(&In::train)
                                .include(&In::teeth)

@@ -31,6 +31,8 @@ struct Job {
     std::string owner;
     std::string workshop;
     std::string note;
+    std::string scope;  ///< what was agreed to be done
+    std::string photo;  ///< of the whole, by its file's name in the folder of pictures
     LengthUnit length;
     TrainRecord train;
     TeethRecord teeth;

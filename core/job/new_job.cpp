@@ -1,6 +1,8 @@
 #include "job/new_job.h"
 
+#include "exchange/whole_file.h"
 #include "number/input_error.h"
+#include "train/places.h"
 
 namespace echappe {
 namespace {
@@ -49,7 +51,8 @@ const Record& NewJobInput::record() {
                                      .add("trains", &In::trains, "", "the going train first")
                                      .add("text", &In::text, "", "or the whole movement as it is written down, a line or ; for each train")
                                      .add("hand", &In::hand, "", "an arbor of known period: centre 1h, 90min")
-                                     .add("beats_per_hour", &In::beats_per_hour, "1/h", "known of it", above(0, 1e9));
+                                     .add("beats_per_hour", &In::beats_per_hour, "1/h", "known of it", above(0, 1e9))
+                                     .add("holes", &In::holes, "", "file of the holes: CSV (arbor, x_mm, y_mm) or DXF, a layer an arbor");
     return record;
 }
 
@@ -71,6 +74,8 @@ Job new_job(const NewJobInput& in) {
     job.title = in.title;
     job.train = std::move(written.train);
     job.teeth.forms = std::move(written.forms);
+    if (in.holes.ends_with(".dxf")) keep_places_dxf(job.train, in.holes);
+    else if (!in.holes.empty()) keep_places_csv(job.train, read_text(in.holes));
     if (in.beats_per_hour) {
         Measurement beats;
         beats.id = "written-beats";

@@ -19,6 +19,7 @@ struct NewJobInput {
     std::string text;  ///< the whole movement as docs/written-trains.md has it, instead of `trains`
     std::optional<std::string> hand;
     std::optional<double> beats_per_hour;
+    std::string holes;  ///< a file: CSV with arbor, x_mm, y_mm, or DXF with a layer an arbor
     static const Record& record();
 };
 

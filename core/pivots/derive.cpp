@@ -92,7 +92,8 @@ private:
 
 /// From the hole's middle to the nearest edge of the plate or rim of a pillar or another hole.
 std::optional<double> room_round(const TrainRecord& movement, const Rims& rims, const HolePlace& hole) {
-    const double room = rims.room_at(hole.x_mm, hole.y_mm, movement.plate ? movement.plate->room_at(hole.x_mm, hole.y_mm) : INFINITY);
+    const double room = rims.room_at(hole.x_mm, hole.y_mm,
+                                     movement.plate && !movement.plate->assumed ? movement.plate->room_at(hole.x_mm, hole.y_mm) : INFINITY);
     if (!std::isfinite(room) || room <= 0) return {};
     return room;
 }
@@ -200,8 +201,13 @@ std::vector<DerivedHole> lay_holes(const TrainRecord& movement, const MeshIndex&
         for (size_t i = 0; i < train.arbors.size(); ++i) {
             const DerivedArbor& arbor = train.arbors[i];
             if (movement.arbors[i].train.coaxial_with) continue;
-            static_cast<HolePlace&>(holes.emplace_back()) = {
-                arbor.id + "." + plate, arbor.id, plate, arbor.name + ", " + plate, arbor.x_mm, arbor.y_mm, pushes[i]};
+            static_cast<HolePlace&>(holes.emplace_back()) = {arbor.id + "." + plate,
+                                                             arbor.id,
+                                                             plate,
+                                                             arbor.name + ", " + plate,
+                                                             plate == "back" ? arbor.back_x_mm : arbor.x_mm,
+                                                             plate == "back" ? arbor.back_y_mm : arbor.y_mm,
+                                                             pushes[i]};
         }
     return holes;
 }

@@ -43,13 +43,13 @@ std::string how_to_count(const CountQuestion& question) {
                     "time; where teeth are missing, measure the chord over ten and the diameter.";
 }
 
-Recount count_again(const CountQuestion& question, const std::string& text) {
+Recount count_again(const CountQuestion& question, const std::string& text, const Taken& taken) {
     TypedCount typed = read_count(question.part, text);
     const bool plain = typed.count.known() && !typed.trust && !typed.assumed;
     const bool agrees = plain && typed.count == question.count;
     // Said with its own doubt, or counted a second time after one: that stands.
     if (plain && question.count.known() && !agrees && !question.doubted && question.can_be_doubted) typed.trust = doubted_trust;
-    return {agrees, typed.trust.has_value(), set_count(question.part, typed)};
+    return {agrees, typed.trust.has_value(), count_taken(question.part, typed, taken)};
 }
 
 }  // namespace echappe

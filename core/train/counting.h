@@ -30,6 +30,6 @@ struct Recount {
     Edit<TrainRecord> edit;
 };
 /// Throws InputError for what is no count.
-Recount count_again(const CountQuestion& question, const std::string& text);
+Recount count_again(const CountQuestion& question, const std::string& text, const Taken& taken = {});
 
 }  // namespace echappe

@@ -28,6 +28,8 @@ struct DerivedArbor {
     double x_mm = 0;
     double y_mm = 0;
     bool position_assumed = true;
+    double back_x_mm = 0;  ///< of its hole in the back plate, seen from the dial
+    double back_y_mm = 0;
     std::optional<std::string> hand;
     std::optional<double> hand_s_per_year;  ///< what the hand gains on what it should show
     double wheel_module_mm = 0;             ///< of the mesh its wheel is in; 0: none
@@ -82,6 +84,7 @@ struct Quantity {
     std::optional<Working> working;
     static const Record& record();
     std::string state;
+    std::vector<std::string> taken;  ///< a count: who took it, when and with what, each time
 };
 
 /// A reading that can be taken, with how to take it.

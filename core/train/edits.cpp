@@ -1,10 +1,12 @@
 #include "train/edits.h"
 
 #include <algorithm>
+#include <map>
 
 #include "number/input_error.h"
 #include "number/numeral.h"
 #include "number/units.h"
+#include "train/counting.h"
 
 namespace echappe {
 namespace {
@@ -16,11 +18,10 @@ std::string with_space(std::string part) {
 
 }  // namespace
 
-Edit<TrainRecord> store_reading(const TrainRecord& record, const Evidence& evidence, const std::string& instrument, const std::string& id,
-                                const std::string& date) {
+Edit<TrainRecord> store_reading(const TrainRecord& record, const Evidence& evidence, const std::string& id, const Taken& taken) {
     return {"Reading: " + record.name_of_quantity(evidence.key), [=](TrainRecord& train) {
                 std::erase_if(train.measurements, [&](const Measurement& m) { return m.evidence.key == evidence.key; });
-                train.measurements.push_back({id, evidence, instrument, date, "", false});
+                train.measurements.push_back({id, evidence, taken.with, taken.date, "", false, taken.by});
             }};
 }
 
@@ -89,6 +90,24 @@ void put_count(TrainRecord& train, const std::string& part, const TypedCount& ty
 
 Edit<TrainRecord> set_count(const std::string& part, const TypedCount& typed) {
     return {with_space(part) + " to " + write_count(typed), [=](TrainRecord& train) { put_count(train, part, typed); }};
+}
+
+Edit<TrainRecord> count_taken(const std::string& part, const TypedCount& typed, const Taken& taken) {
+    return {set_count(part, typed).name, [=](TrainRecord& train) {
+                put_count(train, part, typed);
+                if (typed.count.known() && !typed.assumed) train.counts_taken.push_back({part, typed.count.value, taken});
+            }};
+}
+
+void note_counts(TrainRecord& now, const TrainRecord& before, const Taken& taken) {
+    std::map<std::string, Count> known;
+    for (const CountQuestion& question : counting_round(before)) known[question.part] = question.count;
+    for (const CountQuestion& question : counting_round(now)) {
+        const auto was = known.find(question.part);
+        if (!question.count.known() || (was != known.end() && was->second == question.count)) continue;
+        std::erase_if(now.counts_taken, [&](const CountTaken& old) { return old.part == question.part && old.taken == taken; });
+        now.counts_taken.push_back({question.part, question.count.value, taken});
+    }
 }
 
 Edit<TrainRecord> set_count(const std::string& part, const std::string& text) { return set_count(part, read_count(part, text)); }

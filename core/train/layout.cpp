@@ -26,6 +26,9 @@ void place_known(const TrainRecord& record, DerivedTrain& derived) {
     }
 }
 
+/// A plate of a usual size says nothing about places.
+bool measured_plate(const TrainRecord& record) { return record.plate && !record.plate->assumed; }
+
 struct Disc {
     double x, y, radius;
 };
@@ -34,7 +37,7 @@ struct Disc {
 double in_the_way(const TrainRecord& record, const std::vector<Disc>& standing, const Disc& disc) {
     double sum = 0;
     for (const Disc& other : standing) sum += std::max(0.0, other.radius + disc.radius - std::hypot(other.x - disc.x, other.y - disc.y));
-    if (!record.plate) return sum;
+    if (!measured_plate(record)) return sum;
     // Off the plate nothing can be pivoted.
     return sum + 10 * std::max(0.0, disc.radius - record.plate->room_at(disc.x, disc.y));
 }
@@ -108,10 +111,10 @@ void place_assumed(const TrainRecord& record, DerivedTrain& derived) {
         const size_t first = index(record.reference.arbor);
         placed[first] = true;
         constexpr double middle = 0.52;  // of the plate's height
-        if (record.plate) derived.arbors[first].y_mm = middle * record.plate->height_mm;
+        if (measured_plate(record)) derived.arbors[first].y_mm = middle * record.plate->height_mm;
     }
-    const bool some_known =
-        record.plate || std::any_of(derived.arbors.begin(), derived.arbors.end(), [](const auto& a) { return !a.position_assumed; });
+    const bool some_known = measured_plate(record) ||
+                            std::any_of(derived.arbors.begin(), derived.arbors.end(), [](const auto& a) { return !a.position_assumed; });
     const std::vector<Link> links = links_of(derived);
     double lean = 0.6;
     for (bool moved = true; moved; moved = moved || place_beside(derived, placed)) {
@@ -149,11 +152,54 @@ void place_assumed(const TrainRecord& record, DerivedTrain& derived) {
     }
 }
 
+/// One hole known: all stands as if none were, moved so that this one stands where it is. The first hole that is dragged takes the
+/// movement with it and does not stir it.
+void place_on_one(const TrainRecord& record, DerivedTrain& derived) {
+    const auto known = std::find_if(derived.arbors.begin(), derived.arbors.end(), [](const auto& a) { return !a.position_assumed; });
+    const double x = known->x_mm, y = known->y_mm;
+    DerivedArbor& fixed = *known;
+    fixed.position_assumed = true;
+    for (DerivedArbor& arbor : derived.arbors) arbor.x_mm = arbor.y_mm = 0;
+    place_assumed(record, derived);
+    const double by_x = x - fixed.x_mm, by_y = y - fixed.y_mm;
+    for (DerivedArbor& arbor : derived.arbors) arbor.x_mm += by_x, arbor.y_mm += by_y;
+    fixed.position_assumed = false;
+    for (size_t i = 0; i < derived.arbors.size(); ++i)
+        if (record.arbors[i].train.coaxial_with == fixed.id) derived.arbors[i].position_assumed = false;
+}
+
+/// Nothing is measured: the movement stands in the middle of a plate that is a sign too.
+void centre_on_plate(const Plate& plate, DerivedTrain& derived) {
+    const auto [left, right, low, high] = extent_of(derived);
+    const double by_x = -(left + right) / 2, by_y = plate.height_mm / 2 - (low + high) / 2;
+    for (DerivedArbor& arbor : derived.arbors) arbor.x_mm += by_x, arbor.y_mm += by_y;
+}
+
 }  // namespace
+
+std::array<double, 4> extent_of(const DerivedTrain& derived) {
+    std::array<double, 4> extent = {INFINITY, -INFINITY, INFINITY, -INFINITY};
+    for (const DerivedArbor& arbor : derived.arbors) {
+        const double reach = std::max(arbor.wheel_radius_mm, reach_of(derived, arbor.id));
+        extent[0] = std::min(extent[0], arbor.x_mm - reach);
+        extent[1] = std::max(extent[1], arbor.x_mm + reach);
+        extent[2] = std::min(extent[2], arbor.y_mm - reach);
+        extent[3] = std::max(extent[3], arbor.y_mm + reach);
+    }
+    return extent;
+}
 
 void lay_out(const TrainRecord& record, DerivedTrain& derived) {
     place_known(record, derived);
-    place_assumed(record, derived);
+    const auto known = std::count_if(derived.arbors.begin(), derived.arbors.end(), [](const auto& a) { return !a.position_assumed; });
+    if (known == 1) place_on_one(record, derived);
+    else place_assumed(record, derived);
+    if (known == 0 && record.plate && record.plate->assumed) centre_on_plate(*record.plate, derived);
+    for (size_t i = 0; i < derived.arbors.size(); ++i) {
+        const auto& back = record.arbors[i].back_mm;
+        derived.arbors[i].back_x_mm = back.size() == 2 ? back[0] : derived.arbors[i].x_mm;
+        derived.arbors[i].back_y_mm = back.size() == 2 ? back[1] : derived.arbors[i].y_mm;
+    }
     for (DerivedMesh& mesh : derived.meshes) {
         const DerivedArbor& wheel = *find(derived, mesh.wheel_of);
         const DerivedArbor& pinion = *find(derived, mesh.pinion_of);

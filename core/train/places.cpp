@@ -3,6 +3,7 @@
 #include <Eigen/Dense>
 #include <algorithm>
 #include <cmath>
+#include <functional>
 
 #include "number/input_error.h"
 #include "number/numeral.h"
@@ -70,6 +71,8 @@ PlaceTyped read_place(const TrainRecord& record, const DerivedTrain& derived, co
     const bool other = text.ends_with("other");
     if (other) text = as_typed(text.substr(0, text.size() - 5));
     PlaceTyped out;
+    out.back = text.starts_with("back ");
+    if (out.back) text = as_typed(text.substr(5));
     if (text.find("from") == std::string::npos) {
         const size_t gap = text.find_first_of(" ;");
         if (gap == std::string::npos || other) refuse(record, arbor, in_quotes(text));
@@ -193,7 +196,7 @@ Edit<TrainRecord> place_by(const PlaceFit& fit) {
 }
 
 Edit<TrainRecord> store_distance(const TrainRecord& record, const DerivedTrain& derived, const std::string& arbor, const std::string& text,
-                                 const std::string& id, const std::string& date) {
+                                 const std::string& id, const Taken& taken) {
     const std::string field = "distance from " + record.name_of_arbor(arbor);
     const std::string typed = as_typed(text);
     const size_t to = typed.find(" to ");
@@ -208,13 +211,74 @@ Edit<TrainRecord> store_distance(const TrainRecord& record, const DerivedTrain& 
     if (!range.holds(reading.value)) throw InputError(field, in_quotes(typed), range.sentence());
     Evidence evidence{key, reading.value, reading.u.value_or(key.declared().workshop_u)};
     if (!Evidence::record().find("u")->range.holds(evidence.u)) throw InputError(field, in_quotes(typed), "an uncertainty above 0");
-    return store_reading(record, evidence, "calliper", id, date);
+    return store_reading(record, evidence, id, taken);
+}
+
+Edit<TrainRecord> set_back_place(const TrainRecord& record, const std::string& arbor, Place at_mm) {
+    return {"The back hole of " + record.name_of_arbor(arbor), [=](TrainRecord& out) {
+                for (JobArbor& one : out.arbors)
+                    if (one.train.id == arbor) one.back_mm = {at_mm[0], at_mm[1]};
+            }};
+}
+
+Edit<TrainRecord> set_opposite(const TrainRecord& record, const std::string& arbor) {
+    return {"The holes of " + record.name_of_arbor(arbor) + " are opposite", [=](TrainRecord& out) {
+                for (JobArbor& one : out.arbors)
+                    if (one.train.id == arbor) one.back_mm.clear();
+            }};
 }
 
 Edit<TrainRecord> set_plate(const TrainRecord& record, const std::string& text) {
     if (as_typed(text).empty()) return {"No plate", [](TrainRecord& out) { out.plate.reset(); }};
     const Plate plate = read_plate(text, record.plate);
     return {"The plate", [=](TrainRecord& out) { out.plate = plate; }};
+}
+
+namespace {
+
+Edit<TrainRecord> change_plate(const TrainRecord& record, const std::string& name, const std::function<void(Plate&)>& change) {
+    if (!record.plate) throw InputError("plate", "none", "a plate, by F12: arched 120 x 180");
+    return {name, [=](TrainRecord& out) {
+                if (out.plate) change(*out.plate);
+            }};
+}
+
+Place to_micron(Place at) { return {std::round(at[0] * 1000) / 1000, std::round(at[1] * 1000) / 1000}; }
+
+void throw_unless_pillar(const TrainRecord& record, size_t pillar) {
+    const size_t there = record.plate ? record.plate->pillars.size() : 0;
+    if (pillar >= there) throw InputError("pillar", std::to_string(pillar + 1), "one of " + std::to_string(there));
+}
+
+}  // namespace
+
+Edit<TrainRecord> add_pillar(const TrainRecord& record, Place at_mm) {
+    return change_plate(record, "A pillar", [=](Plate& plate) { plate.pillars.push_back(to_micron(at_mm)); });
+}
+
+Edit<TrainRecord> move_pillar(const TrainRecord& record, size_t pillar, Place to_mm) {
+    throw_unless_pillar(record, pillar);
+    return change_plate(record, "Move a pillar", [=](Plate& plate) { plate.pillars.at(pillar) = to_micron(to_mm); });
+}
+
+Edit<TrainRecord> take_pillar_away(const TrainRecord& record, size_t pillar) {
+    throw_unless_pillar(record, pillar);
+    return change_plate(record, "A pillar less",
+                        [=](Plate& plate) { plate.pillars.erase(plate.pillars.begin() + static_cast<std::ptrdiff_t>(pillar)); });
+}
+
+Edit<TrainRecord> resize_plate(const TrainRecord& record, double width_mm, double height_mm) {
+    return change_plate(record, "The plate's size", [=](Plate& plate) {
+        constexpr double least = 1, tenths = 10;
+        const double wide = std::max(least, std::round(width_mm * tenths) / tenths);
+        const double high = std::max(least, std::round(height_mm * tenths) / tenths);
+        for (auto& [x, y] : plate.corners) x *= wide / plate.width_mm, y *= high / plate.height_mm;
+        const bool one_size = plate.shape == "round" || plate.shape == "three-quarter";
+        const double across = std::abs(wide - plate.width_mm) > std::abs(high - plate.height_mm) ? wide : high;
+        plate.width_mm = one_size ? across : wide;
+        plate.height_mm = one_size ? across : high;
+        plate.assumed = false;
+    });
 }
 
 }  // namespace echappe

@@ -14,11 +14,15 @@ std::vector<Place> crossings_of(Place a, double from_a_mm, Place b, double from_
 /// where both crossings are.
 struct PlaceTyped {
     std::vector<Place> places;  ///< the first is taken; "other" behind the text takes the second
+    bool back = false;          ///< "back -12 60": the hole in the back plate, which is not opposite
 };
 /// Throws InputError.
 PlaceTyped read_place(const TrainRecord& record, const DerivedTrain& derived, const std::string& arbor, const std::string& text);
 
 Edit<TrainRecord> set_place(const TrainRecord& record, const std::string& arbor, Place at_mm);
+Edit<TrainRecord> set_back_place(const TrainRecord& record, const std::string& arbor, Place at_mm);
+/// The hole in the back plate is opposite the one in front.
+Edit<TrainRecord> set_opposite(const TrainRecord& record, const std::string& arbor);
 /// The hole is not known any more: it follows from what was measured.
 Edit<TrainRecord> forget_place(const TrainRecord& record, const std::string& arbor);
 
@@ -48,7 +52,22 @@ Edit<TrainRecord> place_by(const PlaceFit& fit);
 /// A distance between two holes, wherever they are: "46.2 to great", "46.2±0.03 to third". Of two that turn each other it is the
 /// centre distance of their mesh. Throws InputError.
 Edit<TrainRecord> store_distance(const TrainRecord& record, const DerivedTrain& derived, const std::string& arbor, const std::string& text,
-                                 const std::string& id, const std::string& date);
+                                 const std::string& id, const Taken& taken);
 Edit<TrainRecord> set_plate(const TrainRecord& record, const std::string& text);
+
+// The plate by hand. Places in mm from the middle of the lower edge; all throw InputError without a plate.
+Edit<TrainRecord> add_pillar(const TrainRecord& record, Place at_mm);
+/// The pillar of this place in the list.
+Edit<TrainRecord> move_pillar(const TrainRecord& record, size_t pillar, Place to_mm);
+Edit<TrainRecord> take_pillar_away(const TrainRecord& record, size_t pillar);
+/// Its width and height, as they are dragged; corners go with them. No less than 1 mm.
+Edit<TrainRecord> resize_plate(const TrainRecord& record, double width_mm, double height_mm);
+
+/// Holes from a table: columns arbor, x_mm, y_mm, and back_x_mm, back_y_mm where the back plate's is not opposite. How many.
+/// Throws InputError that names the row.
+size_t keep_places_csv(TrainRecord& record, const std::string& csv);
+/// Holes from the circles of a drawing: each on a layer that bears its arbor's name, "Centre", "centre back" for the back plate.
+/// Circles that tell of no arbor are passed over. Throws InputError when none tells of one.
+size_t keep_places_dxf(TrainRecord& record, const std::string& path);
 
 }  // namespace echappe

@@ -58,10 +58,11 @@ public:
 
     Plate read() {
         if (m_words.empty()) refuse("nothing");
-        if (m_words[0] != "pillars") read_outline();
+        if (m_words[0] != "pillars" && m_words[0] != "cock") read_outline();
         while (m_at < m_words.size()) {
             if (m_words[m_at] == ";") ++m_at;
             else if (m_words[m_at] == "pillars") read_pillars();
+            else if (m_words[m_at] == "cock") read_cock();
             else read_material();
         }
         return std::move(m_plate);
@@ -77,7 +78,7 @@ private:
         throw InputError(
             "plate", got,
             "its shape and sizes in mm, as in arched 120 x 180, round 42, rectangle 100 x 140 oak 90, A 110 x 200, three-quarter 44, "
-            "corners -50 0, 50 0, 0 120; and behind a semicolon pillars 9 at -40 10, 40 10");
+            "corners -50 0, 50 0, 0 120; and behind semicolons pillars 9 at -40 10, 40 10; cock balance -5 30, 5 30, 0 45");
     }
     std::optional<double> number() {
         if (m_at >= m_words.size()) return {};
@@ -104,6 +105,8 @@ private:
         return out;
     }
     void read_outline() {
+        m_plate.assumed = m_words[m_at] == "about";
+        if (m_plate.assumed && ++m_at >= m_words.size()) refuse(in_quotes(m_text));
         const std::string& word = m_words[m_at];
         const auto shape = std::find(shapes().begin(), shapes().end(), word == "a" ? "A" : word);
         if (shape == shapes().end()) refuse(in_quotes(word));
@@ -132,6 +135,15 @@ private:
         }
         if (m_at < m_words.size() && m_words[m_at] == "at") ++m_at, m_plate.pillars = points();
     }
+    /// One of the same name goes; without corners it is taken off.
+    void read_cock() {
+        Cock cock;
+        if (++m_at < m_words.size() && m_words[m_at] != ";" && !read_number(m_words[m_at])) cock.name = m_words[m_at++];
+        cock.corners = points();
+        if (cock.corners.size() == 1 || cock.corners.size() == 2) refuse(std::to_string(cock.corners.size()) + " corners of a cock");
+        std::erase_if(m_plate.cocks, [&](const Cock& old) { return old.name == cock.name; });
+        if (!cock.corners.empty()) m_plate.cocks.push_back(std::move(cock));
+    }
     void read_material() {
         const auto material = std::find(materials().begin(), materials().end(), m_words[m_at]);
         if (material == materials().end()) refuse(in_quotes(m_words[m_at]));
@@ -150,6 +162,15 @@ std::string listed(const std::vector<Point>& points) {
 
 }  // namespace
 
+const Record& Cock::record() {
+    using In = Cock;
+    static const Record record = Fields<In>()
+                                     .add("name", &In::name, "", "what it carries")
+                                     .add("corners", &In::corners, "mm", "in order round it, seen from the dial", between(-10000, 10000))
+                                     .required();
+    return record;
+}
+
 const Record& Plate::record() {
     using In = Plate;
     static const Record record =
@@ -165,7 +186,9 @@ const Record& Plate::record() {
             .add("corners", &In::corners, "mm", "of a plate by its corners, in order round it", between(-10000, 10000))
             .add("material", &In::material, "", "of the plates")
             .choices(materials())
-            .add("grain_deg", &In::grain_deg, "deg", "of wood: which way its grain runs", between(-180, 180));
+            .add("grain_deg", &In::grain_deg, "deg", "of wood: which way its grain runs", between(-180, 180))
+            .add("cocks", &In::cocks, "", "bridges and cocks on the back plate")
+            .add("assumed", &In::assumed, "", "of a usual size: nobody measured it");
     return record;
 }
 
@@ -226,13 +249,14 @@ double Plate::room_at(double x_mm, double y_mm) const {
 Plate read_plate(const std::string& text, const std::optional<Plate>& before) { return PlateReader(text, before).read(); }
 
 std::string write_plate(const Plate& plate) {
-    std::string text = plate.shape;
+    std::string text = (plate.assumed ? "about " : "") + plate.shape;
     if (plate.shape == "corners") text += " " + listed(plate.corners);
     else if (plate.shape == "round" || plate.shape == "three-quarter") text += " " + print_plain(std::min(plate.width_mm, plate.height_mm));
     else text += " " + print_plain(plate.width_mm) + " x " + print_plain(plate.height_mm);
     if (plate.material != "brass") text += (plate.shape == "corners" ? "; " : " ") + plate.material;
     if (plate.grain_deg) text += " " + print_plain(*plate.grain_deg);
     if (!plate.pillars.empty()) text += "; pillars " + print_plain(plate.pillar_mm) + " at " + listed(plate.pillars);
+    for (const Cock& cock : plate.cocks) text += "; cock" + (cock.name.empty() ? "" : " " + cock.name) + " " + listed(cock.corners);
     return text;
 }
 

@@ -32,13 +32,14 @@ void add_length(const Unit& unit, std::vector<Quantity>& out, const std::string&
 
 std::string percent(double weight) { return weight > 0.999 ? ">99.9 %" : print_fixed(100 * weight, weight > 0.99 ? 1 : 0) + " %"; }
 
-void add_count(std::vector<Quantity>& out, const std::string& arbor, const std::string& name, const std::string& unit,
-               const DerivedCount& count) {
+void add_count(const TrainRecord& record, std::vector<Quantity>& out, const std::string& arbor, const std::string& part,
+               const std::string& name, const std::string& unit, const DerivedCount& count) {
     if (!count.count.present()) return;
     Quantity q = quantity(arbor, name, count.count.known() ? std::to_string(count.count.value) : "?", unit, count.known);
     if (count.known == Known::missing && count.count.known()) q.u_text = percent(count.weight) + " sure";
     if (count.doubted && count.known == Known::assumed) q.u_text = "doubted, " + percent(count.weight);
     if (count.known == Known::derived) q.u_text = "chosen, " + percent(count.weight);
+    for (const CountTaken* taken : record.counts_of(arbor + "." + part)) q.taken.push_back(TrainRecord::told_of_count(*taken));
     out.push_back(std::move(q));
 }
 
@@ -118,10 +119,11 @@ std::vector<Quantity> quantities_of(const TrainRecord& record, const DerivedTrai
     std::vector<Quantity> out;
     const std::vector<Working> periods = train ? explain_train(known, *train) : std::vector<Working>();
     for (const DerivedArbor& arbor : derived.arbors) {
-        add_count(out, arbor.id, "wheel", "teeth", arbor.wheel);
+        add_count(record, out, arbor.id, "wheel", "wheel", "teeth", arbor.wheel);
         // Wheels drive wheels in slow branches: nobody calls one of ninety a pinion.
         const bool driven_wheel = arbor.pinion.count.known() && arbor.pinion.count.value >= driven_wheel_leaves;
-        add_count(out, arbor.id, driven_wheel ? "driven wheel" : "pinion", driven_wheel ? "teeth" : "leaves", arbor.pinion);
+        add_count(record, out, arbor.id, "pinion", driven_wheel ? "driven wheel" : "pinion", driven_wheel ? "teeth" : "leaves",
+                  arbor.pinion);
         if (arbor.period_s) {
             Quantity q = quantity(arbor.id, "time of a turn", print_span(*arbor.period_s), "", arbor.period_known);
             for (const Working& working : periods)
@@ -131,6 +133,8 @@ std::vector<Quantity> quantities_of(const TrainRecord& record, const DerivedTrai
         if (arbor.hand_s_per_year) out.push_back(hand_gain(record, arbor));
         for (const DerivedMesh& mesh : derived.meshes)
             if (mesh.wheel_of == arbor.id || mesh.pinion_of == arbor.id) add_mesh(record, length, mesh, arbor.id, out);
+        if (record.escape_arbor == arbor.id && record.escapement)
+            out.push_back(quantity(arbor.id, "escapement", *record.escapement, "", Known::measured));
         if (record.escape_arbor == arbor.id && derived.beats_per_hour) {
             Quantity q = quantity(arbor.id, "beats", print_short(*derived.beats_per_hour, 8), "an hour", arbor.period_known);
             if (!periods.empty()) q.working = periods.back();

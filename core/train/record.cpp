@@ -22,7 +22,27 @@ const Record& JobArbor::record() {
             .add("wheel_trust", &In::wheel_trust, "", "the same of the wheel's count", between(0.001, 0.999))
             .add("hand", &In::hand, "", "what the hand on it shows")
             .choices(named_period_ids())
-            .add("position_mm", &In::position_mm, "mm", "x, y of its hole, seen from the dial", between(-10000, 10000));
+            .add("position_mm", &In::position_mm, "mm", "x, y of its hole, seen from the dial", between(-10000, 10000))
+            .add("back_mm", &In::back_mm, "mm", "of the one in the back plate, where it is not opposite; seen from the dial too",
+                 between(-10000, 10000));
+    return record;
+}
+
+const Record& CountTaken::record() {
+    using In = CountTaken;
+    static const Record record = Fields<In>()
+                                     .add("part", &In::part, "", "what was counted, as in \"third.wheel\"")
+                                     .required()
+                                     .add("count", &In::count, "", "teeth or leaves", between(1, 1000))
+                                     .required()
+                                     .include(&In::taken);
+    return record;
+}
+
+const Record& Taken::record() {
+    using In = Taken;
+    static const Record record =
+        Fields<In>().add("by", &In::by, "", "who took it").add("date", &In::date, "", "when").add("with", &In::with, "", "with what");
     return record;
 }
 
@@ -34,6 +54,7 @@ const Record& Measurement::record() {
                                      .include(&In::evidence)
                                      .add("instrument", &In::instrument, "", "what it was measured with")
                                      .add("date", &In::date, "", "when")
+                                     .add("by", &In::by, "", "who took it")
                                      .add("note", &In::note, "", "a word about it")
                                      .add("left_out", &In::left_out, "", "kept, but not believed");
     return record;
@@ -72,14 +93,38 @@ const Record& TrainRecord::record() {
             .add("reference", &In::reference, "", "the arbor whose period is known")
             .required()
             .add("escape_arbor", &In::escape_arbor, "", "arbor of the escape wheel")
+            .add("escapement", &In::escapement, "", "what lets the escape wheel go")
+            .choices(escapements())
             .add("beats_per_tooth", &In::beats_per_tooth, "", "2, or 1", between(1, 2))
             .add("winding_turns", &In::winding_turns, "", "turns of the first arbor from wound to run down", above(0, 10000))
             .add("limits", &In::limits, "", "what a lost count may be")
             .add("plate", &In::plate, "", "the plate's outline")
             .add("measurements", &In::measurements, "", "everything measured")
+            .add("counts_taken", &In::counts_taken, "", "every count as it was taken")
             .add("choices", &In::choices, "", "lost counts decided")
             .add("gone", &In::gone, "", "arbors that were taken away, as they were");
     return record;
+}
+
+const std::vector<std::string>& escapements() {
+    static const std::vector<std::string> all = {"recoil", "deadbeat", "pin-wheel", "verge", "cylinder", "lever", "pin-pallet"};
+    return all;
+}
+
+std::string TrainRecord::told_of_count(const CountTaken& count) {
+    const Taken& taken = count.taken;
+    std::string text = std::to_string(count.count);
+    if (!taken.with.empty()) text += ", " + taken.with;
+    if (!taken.by.empty()) text += ", by " + taken.by;
+    if (!taken.date.empty()) text += ", " + taken.date;
+    return text;
+}
+
+std::vector<const CountTaken*> TrainRecord::counts_of(const std::string& part) const {
+    std::vector<const CountTaken*> out;
+    for (const CountTaken& count : counts_taken)
+        if (count.part == part) out.push_back(&count);
+    return out;
 }
 
 const JobArbor* TrainRecord::arbor(const std::string& id) const {

@@ -247,6 +247,115 @@ void away(TrainRecord& record, const std::string& id) {
     if (record.arbors.empty()) record.reference = {};
 }
 
+/// The train in whose list the arbor stands with others above it, or where it stands at all.
+std::string list_of(const TrainRecord& record, const std::string& id) {
+    std::string found;
+    for (const TrainList& list : record.trains) {
+        const auto at = std::find(list.arbors.begin(), list.arbors.end(), id);
+        if (at == list.arbors.end()) continue;
+        if (found.empty()) found = list.id;
+        // At the root of a branch it only lends the branch its turn.
+        if (at != list.arbors.begin()) return list.id;
+    }
+    return found;
+}
+
+/// Out of its mesh with what drives it and with the next of its train, which are joined; its branches stay on it.
+void unlink(TrainRecord& record, const std::string& id) {
+    Structure s(record);
+    JobArbor& arbor = s.arbor(id);
+    const std::string from = list_of(record, id);
+    const auto driver = s.driven_at(id);
+    const auto next = next_in(record, from, arbor);
+    std::vector<std::string> joined;
+    if (next) {
+        const DrivenAt at = *s.driven_at(*next);
+        joined = {(*at.drives)[at.place]};
+        at.drives->erase(at.drives->begin() + static_cast<std::ptrdiff_t>(at.place));
+    }
+    if (driver) {
+        auto& drives = *driver->drives;
+        drives.erase(drives.begin() + static_cast<std::ptrdiff_t>(driver->place));
+        drives.insert(drives.begin() + static_cast<std::ptrdiff_t>(driver->place), joined.begin(), joined.end());
+    }
+    if (record.escape_arbor == id)
+        record.escape_arbor = driver && Structure::idle_wheel(*driver->driver) ? std::optional(driver->driver->train.id) : std::nullopt;
+    // The root of its branches it stays.
+    for (TrainList& train : record.trains)
+        if (train.id == from || (!train.arbors.empty() && train.arbors.front() != id)) std::erase(train.arbors, id);
+    std::erase_if(record.trains, [](const TrainList& train) { return train.arbors.empty(); });
+}
+
+/// Whether one turns the other, by whatever is between.
+bool turns(Structure& s, const std::string& one, std::string other) {
+    for (size_t steps = 0; steps < 1000; ++steps) {
+        if (other == one) return true;
+        const auto driver = s.driven_at(other);
+        if (!driver) return false;
+        other = driver->driver->train.id;
+    }
+    return false;
+}
+
+void link_above(TrainRecord& record, const std::string& id, const std::string& beside) {
+    Structure s(record);
+    JobArbor& arbor = s.arbor(id);
+    JobArbor& below = s.arbor(beside);
+    const std::string train = list_of(record, beside);
+    Structure::need_wheel(below);
+    Structure::need_pinion(arbor);
+    if (const auto next = next_in(record, train, below)) {
+        Structure::need_wheel(arbor);
+        const DrivenAt at = *s.driven_at(*next);
+        arbor.train.drives->insert(arbor.train.drives->begin(), (*at.drives)[at.place]);
+        (*at.drives)[at.place] = Structure::target(arbor);
+    } else {
+        below.train.drives->push_back(Structure::target(arbor));
+        if (record.escape_arbor == beside) {
+            Structure::need_wheel(arbor);
+            record.escape_arbor = Structure::idle_wheel(arbor) ? std::optional(id) : std::nullopt;
+        }
+    }
+    s.put_in_list(train, id, beside, true);
+}
+
+void link_below(TrainRecord& record, const std::string& id, const std::string& beside) {
+    Structure s(record);
+    JobArbor& arbor = s.arbor(id);
+    JobArbor& above = s.arbor(beside);
+    const auto driver = s.driven_at(beside);
+    Structure::need_wheel(arbor);
+    Structure::need_pinion(above);
+    if (driver) {
+        Structure::need_pinion(arbor);
+        const std::string target = (*driver->drives)[driver->place];
+        (*driver->drives)[driver->place] = Structure::target(arbor);
+        arbor.train.drives->insert(arbor.train.drives->begin(), target);
+    } else {
+        arbor.train.drives->insert(arbor.train.drives->begin(), Structure::target(above));
+    }
+    s.put_in_list(list_of(record, beside), id, beside, false);
+}
+
+/// In its own copy: what is refused leaves nothing half done.
+Edit<TrainRecord> moved(const TrainRecord& record, const std::string& arbor, const std::string& beside, bool above) {
+    for (const std::string& one : {arbor, beside})
+        if (!record.arbor(one)) throw InputError("arbor", in_quotes(one), "an arbor of this movement");
+    const auto move = [=](TrainRecord& out) {
+        TrainRecord trial = out;
+        unlink(trial, arbor);
+        Structure s(trial);
+        if (turns(s, arbor, beside))
+            throw InputError("move", record.name_of_arbor(beside) + (arbor == beside ? ", itself" : ", which it turns"),
+                             "an arbor that " + record.name_of_arbor(arbor) + " does not turn");
+        above ? link_above(trial, arbor, beside) : link_below(trial, arbor, beside);
+        out = std::move(trial);
+    };
+    TrainRecord trial = record;
+    move(trial);
+    return {record.name_of_arbor(arbor) + (above ? " above " : " below ") + record.name_of_arbor(beside), move};
+}
+
 std::string checked_name(std::string name, const char* what) {
     name = as_typed(name);
     if (name.empty()) throw InputError("name", "nothing", std::string("a word for the ") + what);
@@ -288,6 +397,22 @@ Edit<TrainRecord> add_train(const TrainRecord&, const std::string& name) {
 Edit<TrainRecord> take_away(const TrainRecord& record, const std::string& arbor) {
     throw_unless_there(record, arbor);
     return {"Take away " + record.name_of_arbor(arbor), [=](TrainRecord& out) { away(out, arbor); }};
+}
+
+Edit<TrainRecord> move_above(const TrainRecord& record, const std::string& arbor, const std::string& beside) {
+    return moved(record, arbor, beside, true);
+}
+
+Edit<TrainRecord> move_below(const TrainRecord& record, const std::string& arbor, const std::string& beside) {
+    return moved(record, arbor, beside, false);
+}
+
+Edit<TrainRecord> set_escapement(const std::string& kind) {
+    const std::string word = lower(as_typed(kind));
+    if (!word.empty() && std::find(escapements().begin(), escapements().end(), word) == escapements().end())
+        throw InputError("escapement", in_quotes(kind), listed(escapements()));
+    return {word.empty() ? "Escapement not known" : "Escapement: " + word,
+            [=](TrainRecord& out) { out.escapement = word.empty() ? std::nullopt : std::optional(word); }};
 }
 
 std::vector<std::string> driven_by(const TrainRecord& record, const std::string& arbor) {

@@ -19,6 +19,12 @@ Edit<TrainRecord> add_branch(const TrainRecord& record, const std::string& arbor
 Edit<TrainRecord> add_train(const TrainRecord& record, const std::string& name);
 /// Takes it away; its readings are kept, and it comes back under its name. What it drove is driven by what drove it.
 Edit<TrainRecord> take_away(const TrainRecord& record, const std::string& arbor);
+/// Takes the arbor with all that is on it to another place: it is driven by `beside`, or drives it. What it drove in its train is
+/// driven by what drove it; branches from it go along. Throws InputError where it turns `beside` itself.
+Edit<TrainRecord> move_above(const TrainRecord& record, const std::string& arbor, const std::string& beside);
+Edit<TrainRecord> move_below(const TrainRecord& record, const std::string& arbor, const std::string& beside);
+/// The kind of escapement, by its name; empty: not known.
+Edit<TrainRecord> set_escapement(const std::string& kind);
 /// What stands on `arbor` and would be joined to what drives it: names, for the question.
 std::vector<std::string> driven_by(const TrainRecord& record, const std::string& arbor);
 Edit<TrainRecord> rename_arbor(const TrainRecord& record, const std::string& arbor, const std::string& name);

@@ -3,6 +3,8 @@
 #include <catch2/catch.hpp>
 
 #include "app/bench.h"
+#include "document/pictures.h"
+#include "document/today.h"
 #include "job/file.h"
 #include "job/kinds.h"
 #include "job/new_job.h"
@@ -162,6 +164,9 @@ TEST_CASE("every kind of movement derives, is saved and reads back, with all its
         CHECK(job_from_text(job_to_text(job)).job == job);
         CHECK(derive(job).train.problem.empty());
         CHECK(derive(job).faults.empty());
+        REQUIRE(job.train.plate);
+        CHECK(job.train.plate->assumed);
+        CHECK(job.train.escapement);
         CHECK(read_written(write_down(job.train, job.teeth), job.train, job.teeth).faults.empty());
         for (const DriveRecord& drive : job.power.drives) CHECK(word_of(drive.is) == kind.drive);
     }
@@ -196,7 +201,9 @@ TEST_CASE("a count that is counted again agrees, or is doubted until it is count
     CHECK(bench.window.calliper().round().asked()->name == "Great wheel, teeth");
     bench.read("144");
     CHECK(bench.job().train.arbor("great")->wheel_trust == std::nullopt);
-    CHECK(bench.document().undo_stack()->count() == 0);
+    // That it was counted once more is kept too.
+    REQUIRE(bench.job().train.counts_of("great.wheel").size() == 1);
+    CHECK(bench.job().train.counts_of("great.wheel").front()->taken.with == "by eye");
     CHECK(bench.window.calliper().round().asked()->name == "Great tide, teeth");
     bench.read("64");
     bench.read("11");
@@ -211,10 +218,96 @@ TEST_CASE("title and owner are asked when wanted and kept as one edit") {
     JobSheet* sheet = bench.window.jobs().ask_title();
     sheet->entry("title")->setText("Ropewalk turret dial");
     sheet->entry("owner")->setText("the Ropewalk");
+    sheet->scope().setPlainText("Clean, two bushes.\nThe dial stays as it is.");
+    sheet->entry("hand")->setText("Nell Tern");
+    const QTemporaryDir folder;
+    QPixmap(40, 30).save(folder.filePath("whole.png"));
+    sheet->choose_photo(folder.filePath("whole.png"));
+    CHECK_THROWS_AS(sheet->choose_photo(folder.filePath("none.png")), InputError);
     sheet->accept();
+    CHECK(bench.job().scope == "Clean, two bushes.\nThe dial stays as it is.");
+    CHECK(QPixmap(pictures_folder({}) + "/" + QString::fromStdString(bench.job().photo)).width() == 40);
+    CHECK(bench_hand() == "Nell Tern");
+    set_bench_hand("");
     CHECK(bench.job().title == "Ropewalk turret dial");
     CHECK(bench.job().owner == "the Ropewalk");
     CHECK(bench.document().undo_stack()->count() == 1);
+}
+
+TEST_CASE("a rung that is dragged below another goes there, as one step of undo") {
+    EmptyBench bench;
+    bench.type("144, 12/96, 12/90, 12/30");
+    bench.key(Qt::Key_Return);
+    Ladder& ladder = bench.window.ladder();
+    ladder.grab();
+    const QPoint third = ladder.place_of("rung:third").center().toPoint();
+    const QPoint below_centre = ladder.place_of("rung:centre").bottomLeft().toPoint() + QPoint(60, -6);
+    QTest::mousePress(&ladder, Qt::LeftButton, {}, third);
+    QMouseEvent move(QEvent::MouseMove, below_centre, ladder.mapToGlobal(below_centre), Qt::NoButton, Qt::LeftButton, {});
+    QApplication::sendEvent(&ladder, &move);
+    ladder.grab();
+    QTest::mouseRelease(&ladder, Qt::LeftButton, {}, below_centre);
+    CHECK(bench.text() == "great 144, third 12/90, centre 12/96, escape 12/30\ncentre 1 h");
+    CHECK(bench.document().undo_stack()->undoText() == "Third below Centre");
+    bench.document().undo_stack()->undo();
+    CHECK(bench.text() == "great 144, centre 12/96, third 12/90, escape 12/30\ncentre 1 h");
+}
+
+TEST_CASE("a pillar is drawn elsewhere and an edge of the plate further out, each drag one step of undo") {
+    EmptyBench bench;
+    bench.type("144, 12/96, 12/90, 12/30");
+    bench.key(Qt::Key_Return);
+    bench.document().edit(set_plate(bench.job().train, "about rectangle 160 x 220; pillars 9 at -60 20"));
+    const auto drag = [&](const QString& tag, QPoint by) {
+        bench.train().grab();
+        const QPoint from = bench.train().place_of(tag).center().toPoint();
+        QTest::mousePress(&bench.train(), Qt::LeftButton, {}, from);
+        for (const QPoint& to : {from + by / 2, from + by}) {
+            QMouseEvent move(QEvent::MouseMove, to, bench.train().mapToGlobal(to), Qt::NoButton, Qt::LeftButton, {});
+            QApplication::sendEvent(&bench.train(), &move);
+        }
+        QTest::mouseRelease(&bench.train(), Qt::LeftButton, {}, from + by);
+        Bench::settle();
+    };
+    const int before = bench.document().undo_stack()->index();
+    drag("pillar:0", {60, 0});
+    CHECK(bench.job().train.plate->pillars[0][0] > -60);
+    CHECK(bench.job().train.plate->pillars[0][1] == Approx(20).margin(0.5));
+    drag("plate:width", {40, 0});
+    CHECK(bench.job().train.plate->width_mm > 160);
+    CHECK(bench.job().train.plate->height_mm == 220);
+    CHECK_FALSE(bench.job().train.plate->assumed);
+    CHECK(bench.document().undo_stack()->index() == before + 2);
+}
+
+TEST_CASE("a picture dropped on the train is the picture of the whole, and goes along when the job is saved") {
+    EmptyBench bench;
+    bench.type("144, 12/96, 12/30");
+    bench.key(Qt::Key_Return);
+    const QTemporaryDir folder;
+    QPixmap(40, 30).save(folder.filePath("bench.png"));
+    bench.window.out().take_file(folder.filePath("bench.png"));
+    REQUIRE_FALSE(bench.job().photo.empty());
+    REQUIRE(bench.window.save_to(folder.filePath("sluice.echappe.json")));
+    CHECK(QFile::exists(folder.filePath("sluice.pictures/" + QString::fromStdString(bench.job().photo))));
+}
+
+TEST_CASE("a table of holes that is dropped on the window places them, and one with readings still goes to the plates") {
+    EmptyBench bench;
+    bench.type("144, 12/96, 12/30");
+    bench.key(Qt::Key_Return);
+    const QTemporaryDir folder;
+    const auto drop = [&](const char* name, const char* text) {
+        QFile file(folder.filePath(name));
+        REQUIRE(file.open(QIODevice::WriteOnly));
+        file.write(text);
+        file.close();
+        bench.window.out().take_file(file.fileName());
+    };
+    drop("holes.csv", "arbor,x_mm,y_mm\ngreat,0,30\ncentre,2,95.5\n");
+    CHECK(bench.job().train.arbor("centre")->position_mm == std::vector<double>{2, 95.5});
+    drop("pivots.csv", "arbor,plate,pivot_mm\ncentre,front,1.62\n");
+    CHECK(bench.job().survey.pivots.hole("centre.front")->pivot_mm == 1.62);
 }
 
 TEST_CASE("a movement that was written on the command line is an edit that is not saved yet, and the sheet does not lie over it") {

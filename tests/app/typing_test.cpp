@@ -192,7 +192,7 @@ TEST_CASE("the question does not change under the hand that types") {
     // Another reading comes in from elsewhere: what tells most now is another.
     for (const Measurable& other : bench.derived().train.measurables)
         if (!(other.key == asked) && other.key.kind == "wheel_outside_diameter_mm") {
-            bench.document().edit(store_reading(bench.job().train, {other.key, 60.1, 0.05}, "calliper", "other", "2026-11-28"));
+            bench.document().edit(store_reading(bench.job().train, {other.key, 60.1, 0.05}, "other", {"", "2026-11-28", "calliper"}));
             break;
         }
     CHECK(bench.window.calliper().asked()->key == asked);

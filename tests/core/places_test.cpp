@@ -2,6 +2,8 @@
 
 #include <catch2/catch.hpp>
 #include <cmath>
+#include <filesystem>
+#include <fstream>
 
 #include "job/new_job.h"
 #include "support/demo.h"
@@ -12,14 +14,16 @@ using namespace echappe;
 TEST_CASE("every kind of plate is written back as it was read") {
     for (const char* text :
          {"arched 120 x 180", "round 42", "rectangle 100 x 140 oak 90", "A 110 x 200.5 steel", "three-quarter 44",
-          "corners -50 0, 50 0, 0 120.25", "corners -50 0, 50 0, 0 120; cherry", "arched 160 x 222; pillars 9 at -70 10, 70 10"})
+          "corners -50 0, 50 0, 0 120.25", "corners -50 0, 50 0, 0 120; cherry", "arched 160 x 222; pillars 9 at -70 10, 70 10",
+          "about round 42", "round 42; cock balance -5 30, 5 30, 0 41; cock third -9 8, -2 8, -5 14"})
         CHECK(write_plate(read_plate(text)) == text);
     CHECK(read_plate("a 100 200").shape == "A");
     const Plate before = read_plate("round 42; pillars 2.4 at 3 4");
     CHECK(read_plate("pillars 3", before).pillar_mm == 3);
     CHECK(read_plate("rectangle 40 x 50", before).pillars.size() == 1);
-    for (const char* wrong : {"", "star 3", "round", "round -3", "round nan", "arched 120", "corners 1 2, 3 4", "arched 1 x 2 x 3",
-                              "round 42 lead", "pillars 9 at 3", "rectangle 1e9 x 3", "round 42 brass 90"})
+    for (const char* wrong :
+         {"", "star 3", "round", "round -3", "round nan", "arched 120", "corners 1 2, 3 4", "arched 1 x 2 x 3", "round 42 lead",
+          "pillars 9 at 3", "about", "round 42; cock balance 1 2, 3 4", "rectangle 1e9 x 3", "round 42 brass 90"})
         CHECK_THROWS_AS(read_plate(wrong), InputError);
 }
 
@@ -111,16 +115,87 @@ TEST_CASE("measured distances place the holes, and the one that does not fit the
     CHECK(unsure.distances.front().oddness() > 3);
     CHECK_FALSE(unsure.told_apart);
     // A distance of two that do not turn each other is taken too, and one of two that do is their mesh's.
-    store_distance(job.train, derive(job).train, "great", "46.2 to Third", "d", "").change(job.train);
+    store_distance(job.train, derive(job).train, "great", "46.2 to Third", "d", {}).change(job.train);
     CHECK(job.train.measurements.back().evidence.key.pinion_of == "third");
-    store_distance(job.train, derive(job).train, "third", "25.1±0.02 to centre", "e", "").change(job.train);
+    store_distance(job.train, derive(job).train, "third", "25.1±0.02 to centre", "e", {}).change(job.train);
     CHECK(job.train.measurements.back().evidence.key.wheel_of == "centre");
     CHECK(job_from_text(job_to_text(job)).faults.empty());
     CHECK(derive(job).train.problem.empty());
     for (const char* wrong : {"", "46.2", "x to great", "46.2 to nobody", "46.2 to third", "-1 to great"})
-        CHECK_THROWS_AS(store_distance(job.train, derive(job).train, "third", wrong, "f", ""), InputError);
+        CHECK_THROWS_AS(store_distance(job.train, derive(job).train, "third", wrong, "f", {}), InputError);
     Job placed = job;
     place_by(exact).change(placed.train);
     CHECK(placed.train.arbor("third")->position_mm.size() == 2);
     CHECK_THROWS_AS(fit_places(new_job("144, 12/96").train, derive(new_job("144, 12/96")).train), InputError);
+}
+
+TEST_CASE("holes come from a table by their arbors' names, those of the back plate too, and a wrong row changes nothing") {
+    Job job = new_job("144, 12/96, 12/90, 12/30");
+    CHECK(keep_places_csv(job.train, "arbor;x_mm;y_mm\nGreat;0;35,5\ncentre;-3,25;80\n") == 2);
+    CHECK(job.train.arbor_called("great")->position_mm == std::vector<double>{0, 35.5});
+    CHECK(job.train.arbor_called("centre")->position_mm == std::vector<double>{-3.25, 80});
+    CHECK(keep_places_csv(job.train, "arbor,x_mm,y_mm,back_x_mm,back_y_mm\nthird,10,100,10.2,100\n") == 1);
+    const DerivedArbor third = *derive(job).train.arbor(job.train.arbor_called("third")->train.id);
+    CHECK(third.back_x_mm == 10.2);
+    CHECK(third.x_mm == 10);
+    const DerivedPivots pivots = derive(job).pivots;
+    CHECK(pivots.hole(third.id + ".back")->x_mm == 10.2);
+    CHECK(pivots.hole(third.id + ".front")->x_mm == 10);
+    const auto before = job.train.arbor_called("great")->position_mm;
+    CHECK_THROWS_AS(keep_places_csv(job.train, "arbor,x_mm,y_mm\ngreat,1,2\nfly,3,4\n"), InputError);
+    CHECK_THROWS_AS(keep_places_csv(job.train, "arbor,x_mm,y_mm\ngreat,1,far\n"), InputError);
+    CHECK(job.train.arbor_called("great")->position_mm == before);
+}
+
+TEST_CASE("holes come from the circles of a drawing whose layers bear the arbors' names") {
+    const std::string path = (std::filesystem::temp_directory_path() / "echappe-holes.dxf").string();
+    const auto circle = [](const char* layer, double x, double y) {
+        return "0\nCIRCLE\n8\n" + std::string(layer) + "\n10\n" + std::to_string(x) + "\n20\n" + std::to_string(y) + "\n30\n0\n40\n1.5\n";
+    };
+    const auto write = [&](const std::string& entities) {
+        std::ofstream(path) << "0\nSECTION\n2\nENTITIES\n" << entities << "0\nENDSEC\n0\nEOF\n";
+    };
+    Job job = new_job("144, 12/96, 12/90, 12/30");
+    write(circle("great", 0, 35) + circle("Centre", -3.5, 80) + circle("centre back", -3.25, 80) + circle("border", 1, 1));
+    CHECK(keep_places_dxf(job.train, path) == 3);
+    CHECK(job.train.arbor_called("centre")->position_mm == std::vector<double>{-3.5, 80});
+    CHECK(job.train.arbor_called("centre")->back_mm == std::vector<double>{-3.25, 80});
+    write(circle("0", 3, 4));
+    CHECK_THROWS_AS(keep_places_dxf(job.train, path), InputError);
+    write("");
+    CHECK_THROWS_AS(keep_places_dxf(job.train, path), InputError);
+    std::filesystem::remove(path);
+}
+
+TEST_CASE("pillars are put up, moved and taken away, and a plate dragged wider takes its corners along") {
+    Job job = new_job("144, 12/96, 12/90, 12/30");
+    CHECK_THROWS_AS(add_pillar(job.train, {3, 4}), InputError);
+    set_plate(job.train, "about corners -50 0, 50 0, 0 120").change(job.train);
+    CHECK(job.train.plate->assumed);
+    add_pillar(job.train, {3, 4}).change(job.train);
+    add_pillar(job.train, {5, 6}).change(job.train);
+    move_pillar(job.train, 0, {-3, 4.0004}).change(job.train);
+    take_pillar_away(job.train, 1).change(job.train);
+    CHECK(job.train.plate->pillars == std::vector<std::array<double, 2>>{{-3, 4}});
+    CHECK_THROWS_AS(take_pillar_away(job.train, 1), InputError);
+    resize_plate(job.train, 200, 60).change(job.train);
+    CHECK_FALSE(job.train.plate->assumed);
+    CHECK(write_plate(*job.train.plate).starts_with("corners -100 0, 100 0, 0 60"));
+    set_plate(job.train, "round 42").change(job.train);
+    resize_plate(job.train, 42, 44).change(job.train);
+    CHECK(job.train.plate->width_mm == 44);
+}
+
+TEST_CASE("the first hole that is placed takes the drawn movement with it and does not stir it") {
+    Job job = new_job("144, 12/96, 12/90, 12/30");
+    const DerivedTrain before = derive(job).train;
+    set_place(job.train, before.arbors[2].id, {7, -20}).change(job.train);
+    const DerivedTrain after = derive(job).train;
+    CHECK(after.arbors[2].x_mm == 7);
+    CHECK(after.arbors[2].y_mm == -20);
+    for (size_t i = 0; i < before.arbors.size(); ++i) {
+        CHECK(after.arbors[i].x_mm - before.arbors[i].x_mm == Approx(7 - before.arbors[2].x_mm));
+        CHECK(after.arbors[i].y_mm - before.arbors[i].y_mm == Approx(-20 - before.arbors[2].y_mm));
+        CHECK(after.arbors[i].position_assumed == (i != 2));
+    }
 }

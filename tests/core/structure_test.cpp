@@ -2,6 +2,7 @@
 
 #include <catch2/catch.hpp>
 
+#include "job/file.h"
 #include "job/new_job.h"
 #include "support/changes.h"
 #include "support/demo.h"
@@ -172,4 +173,73 @@ TEST_CASE("any twenty-five changes of structure leave a job that is whole, deriv
         }
     }));
     CHECK(done >= 1000);
+}
+
+namespace {
+
+/// "great > centre, third": what each drives, from the power up.
+std::string told(const TrainRecord& train) {
+    std::string out;
+    for (const TrainList& list : train.trains) {
+        out += out.empty() ? "" : "; ";
+        for (const std::string& id : list.arbors) out += (id == list.arbors.front() ? "" : " > ") + train.name_of_arbor(id);
+    }
+    return out;
+}
+
+}  // namespace
+
+TEST_CASE("an arbor goes elsewhere with its counts – what it drove is driven by what drove it, and back again is where it began") {
+    Job job = new_job("great 144, centre 12/96, third 12/90, escape 12/30\nstrike: strike great 84, pin 8/78, fly 7");
+    const auto id = [&](const char* name) { return job.train.arbor_called(name)->train.id; };
+    Job moved = changed(job, move_above(job.train, id("centre"), id("third")));
+    CHECK(told(moved.train) == "Great > Third > Centre > Escape; Strike great > Pin > Fly");
+    CHECK(moved.train.arbor(id("centre"))->train.wheel.value == 96);
+    CHECK(moved.train.escape_arbor == id("escape"));
+    CHECK(job_from_text(job_to_text(moved)).faults.empty());
+    const Job back = changed(moved, move_below(moved.train, id("centre"), id("third")));
+    CHECK(told(back.train) == told(job.train));
+    // To another train, where the fly was the last.
+    const Job across = changed(job, move_above(job.train, id("third"), id("pin")));
+    CHECK(told(across.train) == "Great > Centre > Escape; Strike great > Pin > Third > Fly");
+    CHECK(job_from_text(job_to_text(across)).faults.empty());
+    // What drove nothing before drives now; the escape wheel is where the train ends.
+    const Job lower = changed(job, move_below(job.train, id("escape"), id("great")));
+    CHECK(told(lower.train) == "Escape > Great > Centre > Third; Strike great > Pin > Fly");
+    CHECK(lower.train.escape_arbor == id("third"));
+    CHECK_THROWS_AS(move_above(job.train, id("centre"), id("centre")), InputError);
+}
+
+TEST_CASE("a branch goes along with the arbor it is on, which cannot be moved into its own branch") {
+    Job job = new_job("great 144, centre 12/96+64, third 12/90, escape 12/30\nfrom centre 64: 57/75, 87 tide hand");
+    const auto id = [&](const char* name) { return job.train.arbor_called(name)->train.id; };
+    const std::string hand = job.train.arbors.back().train.id;
+    const Job moved = changed(job, move_above(job.train, id("centre"), id("third")));
+    CHECK(told(moved.train).starts_with("Great > Third > Centre > Escape; Centre > "));
+    CHECK(job_from_text(job_to_text(moved)).faults.empty());
+    CHECK_THROWS_AS(move_above(job.train, id("centre"), hand), InputError);
+}
+
+TEST_CASE("every count keeps who took it, when and with what – counted again it has two lines, and the same typed over keeps one") {
+    Job job = new_job("144, 12/96, 12/?, 12/30");
+    const Taken first = {"Nell Tern", "2026-11-28", "by eye"}, second = {"Nell Tern", "2026-11-29", "photo"};
+    const auto question = [&] {
+        const auto round = counting_round(job.train);
+        return *std::find_if(round.begin(), round.end(), [](const CountQuestion& q) { return q.words.starts_with("Third wheel"); });
+    };
+    count_again(question(), "90", first).edit.change(job.train);
+    count_again(question(), "90", second).edit.change(job.train);
+    const auto taken = job.train.counts_of(question().part);
+    REQUIRE(taken.size() == 2);
+    CHECK(TrainRecord::told_of_count(*taken[0]) == "90, by eye, by Nell Tern, 2026-11-28");
+    CHECK(taken[1]->taken == second);
+    TrainRecord before = job.train, now = job.train;
+    set_count(question().part, "91").change(now);
+    note_counts(now, before, first);
+    CHECK(now.counts_of(question().part).back()->count == 91);
+    CHECK(now.counts_of(question().part).size() == 2);
+    note_counts(before, before, first);
+    CHECK(before.counts_of(question().part).size() == 2);
+    count_again(question(), "?", first).edit.change(job.train);
+    CHECK(job.train.counts_of(question().part).size() == 2);
 }

@@ -16,7 +16,7 @@ inline std::optional<echappe::Edit<echappe::TrainRecord>> any_change(const echap
     const std::string list = train.trains.empty() ? "" : train.trains[number(train.trains.size())].id;
     const bool many = train.arbors.size() > 12;
     try {
-        switch (arbor.empty() ? 0 : number(12)) {
+        switch (arbor.empty() ? 0 : number(14)) {
             case 0:
                 return add_train(train, "Train " + std::to_string(i));
             case 1:
@@ -39,6 +39,10 @@ inline std::optional<echappe::Edit<echappe::TrainRecord>> any_change(const echap
                 return set_escape(train, arbor);
             case 10:
                 return rename_train(train, list, "Train of " + std::to_string(number(9)));
+            case 11:
+                return move_above(train, arbor, train.arbors[number(train.arbors.size())].train.id);
+            case 12:
+                return move_below(train, arbor, train.arbors[number(train.arbors.size())].train.id);
             default:
                 return set_count(arbor + (number(2) ? ".wheel" : ".pinion"), std::to_string(6 + number(90)));
         }

@@ -284,8 +284,9 @@ void TrainStation::edit_count(const std::string& part) {
     const QRectF box = place_of(QString::fromStdString(part));
     m_editor->ask(QString::fromStdString(part).replace('.', ' '),
                   box.isNull() ? QRectF(width() / 2.0 - 34, 30, 68, 32) : QRectF(box.center(), QSizeF()),
-                  words(count_as_typed(m_document.job().train, part)),
-                  [this, part](const QString& text) { m_document.edit(set_count(part, text.toStdString())); });
+                  words(count_as_typed(m_document.job().train, part)), [this, part](const QString& text) {
+                      m_document.edit(count_taken(part, read_count(part, text.toStdString()), taken_with("by eye")));
+                  });
 }
 
 bool TrainStation::eventFilter(QObject* watched, QEvent* event) {

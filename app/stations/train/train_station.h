@@ -13,6 +13,7 @@
 #include "shell/station.h"
 #include "stations/train/train_search.h"
 #include "stations/train/writing_sheet.h"
+#include "train/places.h"
 
 namespace echappe {
 
@@ -22,6 +23,11 @@ class TrainStation : public Station {
 public:
     explicit TrainStation(const Workbench& bench);
 
+    bool takes_pictures() const override { return true; }
+    /// Of the whole movement.
+    void take_picture(const QString& path) override;
+    bool reads(const std::string& header) const override;
+    size_t read_table(Job& job, const std::string& csv) override;
     std::vector<Scene> scenes() override;
     /// Counts, from when too much is open to be weighed, or when all are counted once more; else as the solver says.
     ReadingRound* round() const override;
@@ -86,7 +92,17 @@ private:
     void ask_distance();
     void ask_plate();
     void place_by_distances();
-    void drag_hole(QPointF to);
+    /// A hole, a pillar or an edge of the plate drawn elsewhere: all of one drag is one step of undo.
+    void drag_to(QPointF to);
+    Edit<TrainRecord> dragged_to(echappe::Place to_mm) const;
+    void ask_move();
+    void ask_escapement();
+    void paint_plate_handles(QPainter& painter, const View& view);
+    std::optional<size_t> pillar_at(QPointF at) const;
+    void plate_menu(QPointF at, QPoint on_screen);
+    static echappe::Place mm_at(const View& view, QPointF at) {
+        return {(at.x() - view.origin.x()) / view.px_per_mm, (view.origin.y() - at.y()) / view.px_per_mm};
+    }
     QList<Action> structure_actions();
     void paint_empty_bench(QPainter& painter);
     void paint_plate(QPainter& painter, const View& view);
@@ -148,7 +164,7 @@ private:
     bool m_taking_in = false;  ///< counts are asked for first
     bool m_depthing = false;
     bool m_hole_dragged = false;
-    std::string m_dragged;  ///< the arbor whose hole is taken hold of
+    std::string m_dragged;  ///< the place that is taken hold of: "arbor:centre", "pillar:0", "plate:width"
     QPointF m_dragged_from;
     std::optional<View> m_dragged_view;  ///< the plan as it was: it must not run away from the hand
     int m_drag_session = 0;

@@ -1,5 +1,7 @@
 #include <QFileInfo>
+#include <QRegularExpression>
 
+#include "document/pictures.h"
 #include "document/recent.h"
 #include "job/kinds.h"
 #include "stations/train/train_station.h"
@@ -90,6 +92,19 @@ void TrainStation::count_again() {
                        : tr("Every count once more, from the power up. Ctrl+Shift+T ends it."),
               false);
 }
+
+void TrainStation::take_picture(const QString& path) {
+    const std::string kept = keep_picture(pictures_folder(m_document.path()), path, "whole").toStdString();
+    m_document.edit(tr("Photo of the whole"), [&](Job& job) { job.photo = kept; });
+    emit told(tr("Kept as the picture of the whole; Ctrl+I shows it."), false);
+}
+
+/// Holes by their places; other columns of arbors are readings of the plates.
+bool TrainStation::reads(const std::string& header) const {
+    return header.find("arbor") != std::string::npos && words(header).contains(QRegularExpression("[,;\\s]x_mm\\b"));
+}
+
+size_t TrainStation::read_table(Job& job, const std::string& csv) { return keep_places_csv(job.train, csv); }
 
 /// What the kind has is there at once; its counts are asked for where they stand.
 void TrainStation::begin(const std::string& kind) {

@@ -182,8 +182,10 @@ void TrainStation::mousePressEvent(QMouseEvent* event) {
     m_dragged.clear();
     m_dragged_view.reset();
     if (!m_depthing && event->button() == Qt::LeftButton)
-        for (const DerivedArbor& arbor : m_document.derived().train.arbors)
-            if (place_of("arbor:" + words(arbor.id)).contains(event->position())) m_dragged = arbor.id, m_dragged_from = event->position();
+        for (const QString& tag : tags())
+            if ((tag.startsWith("arbor:") || tag.startsWith("pillar:") || tag.startsWith("plate:")) &&
+                place_of(tag).contains(event->position()))
+                m_dragged = tag.toStdString(), m_dragged_from = event->position();
     if (!m_hole_dragged) Canvas::mousePressEvent(event);
 }
 
@@ -192,7 +194,7 @@ void TrainStation::mouseMoveEvent(QMouseEvent* event) {
         const bool far = m_dragged_view || (event->position() - m_dragged_from).manhattanLength() > QApplication::startDragDistance();
         if (!far) return;
         if (!m_dragged_view) m_drag_session = m_document.begin_session();
-        return attempt([&] { drag_hole(event->position()); });
+        return attempt([&] { drag_to(event->position()); });
     }
     if (!m_hole_dragged) return Canvas::mouseMoveEvent(event);
     const View view = view_of_plate();

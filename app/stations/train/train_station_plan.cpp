@@ -62,6 +62,43 @@ QColor TrainStation::ink_of(Strain::Pull pull) {
 
 void TrainStation::paint_plate(QPainter& painter, const View& view) {
     PlateArt::paint(painter, m_document.job(), {view.px_per_mm, view.origin, false});
+    if (m_document.job().train.plate) paint_plate_handles(painter, view);
+    // A hole in the back plate that is not opposite.
+    const Theme& t = theme();
+    painter.setBrush(Qt::NoBrush);
+    for (const DerivedArbor& arbor : m_document.derived().train.arbors) {
+        if (arbor.back_x_mm == arbor.x_mm && arbor.back_y_mm == arbor.y_mm) continue;
+        const QPointF back = view.at(arbor.back_x_mm, arbor.back_y_mm);
+        painter.setPen(QPen(t.steel, 1, Qt::DotLine));
+        painter.drawLine(view.at(arbor.x_mm, arbor.y_mm), back);
+        painter.drawEllipse(back, 5, 5);
+        write(painter, type(Type::note), t.steel, back + QPointF(9, 4), tr("back"));
+    }
+}
+
+/// What of the plate can be taken hold of: its pillars, and its right and upper edge.
+void TrainStation::paint_plate_handles(QPainter& painter, const View& view) {
+    const Theme& t = theme();
+    const Plate& plate = *m_document.job().train.plate;
+    for (size_t i = 0; i < plate.pillars.size(); ++i) {
+        const double reach = std::max(7.0, plate.pillar_mm / 2 * view.px_per_mm);
+        place({"pillar:" + QString::number(i),
+               QRectF(view.at(plate.pillars[i][0], plate.pillars[i][1]) - QPointF(reach, reach), QSizeF(2 * reach, 2 * reach)),
+               {},
+               tr("A pillar: drag it; the right button takes it away"),
+               {}});
+    }
+    const LengthUnit& unit = m_document.job().length;
+    const auto handle = [&](const QString& tag, QPointF at, QPointF way, const QString& says) {
+        const QPointF grip[] = {at - way, at + way};
+        painter.setPen(QPen(t.blued, 2));
+        painter.drawLine(grip[0], grip[1]);
+        place({tag, QRectF(at - QPointF(9, 9), QSizeF(18, 18)), {}, says, {}});
+    };
+    handle("plate:width", view.at(plate.width_mm / 2, plate.height_mm * 0.3), {0, 9},
+           tr("The plate is %1 wide: drag, or F12 types it").arg(words(unit.write(plate.width_mm, unit.turned()))));
+    handle("plate:height", view.at(plate.width_mm * 0.22, plate.height_mm), {9, 0},
+           tr("The plate is %1 high: drag, or F12 types it").arg(words(unit.write(plate.height_mm, unit.turned()))));
 }
 
 void TrainStation::paint_arbor(QPainter& painter, const View& view, const DerivedArbor& arbor) {

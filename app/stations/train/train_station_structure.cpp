@@ -2,6 +2,8 @@
 #include <QMenu>
 
 #include "document/today.h"
+#include "number/input_error.h"
+#include "number/numeral.h"
 #include "number/units.h"
 #include "stations/train/train_station.h"
 #include "teeth/edits.h"
@@ -83,8 +85,9 @@ void TrainStation::ask_place() {
     m_editor->ask(tr("%1, place of its hole").arg(words(arbor->called())), at_subject(), stands, [this, id](const QString& text) {
         const TrainRecord& train = m_document.job().train;
         if (text.trimmed().isEmpty()) return m_document.edit(forget_place(train, id));
+        if (echappe::lower(as_typed(text.toStdString())) == "opposite") return m_document.edit(set_opposite(train, id));
         const PlaceTyped typed = read_place(train, m_document.derived().train, id, text.toStdString());
-        m_document.edit(set_place(train, id, typed.places[0]));
+        m_document.edit(typed.back ? set_back_place(train, id, typed.places[0]) : set_place(train, id, typed.places[0]));
         if (typed.places.size() < 2) return;
         emit told(tr("They cross here and at %1 %2: “other” behind the distances takes that one.")
                       .arg(typed.places[1][0], 0, 'f', 2)
@@ -95,7 +98,8 @@ void TrainStation::ask_place() {
 
 void TrainStation::ask_distance() {
     const auto keep = [](Document& document, const std::string& id, const QString& text) {
-        document.edit(store_distance(document.job().train, document.derived().train, id, text.toStdString(), fresh_id(), today()));
+        document.edit(
+            store_distance(document.job().train, document.derived().train, id, text.toStdString(), fresh_id(), taken_with("calliper")));
     };
     const std::string id = m_document.selection().subject();
     m_editor->ask(tr("%1, distance to another hole").arg(words(m_document.job().train.name_of_arbor(id))), at_subject(), {},
@@ -105,7 +109,8 @@ void TrainStation::ask_distance() {
 void TrainStation::ask_plate() {
     const auto& plate = m_document.job().train.plate;
     if (!plate)
-        emit told(tr("The plate: arched 120 x 180, round 42, rectangle 100 x 140 oak 90, A 110 x 200, three-quarter 44, or corners."),
+        emit told(tr("The plate: arched 120 x 180, round 42, rectangle 100 x 140 oak 90, A 110 x 200, three-quarter 44, or corners; then ; "
+                     "pillars 9 at …; cock balance …"),
                   false);
     m_editor->ask(tr("the plate"), QRectF(width() / 2.0 - 190, top() + 30, 380, 32), plate ? words(write_plate(*plate)) : QString(),
                   [this](const QString& text) { m_document.edit(set_plate(m_document.job().train, text.toStdString())); });
@@ -127,18 +132,51 @@ void TrainStation::place_by_distances() {
               true);
 }
 
-/// The hole of an arbor drawn elsewhere: all of one drag is one step of undo.
-void TrainStation::drag_hole(QPointF to) {
-    const View view = view_of_plate();
-    if (!m_dragged_view) m_dragged_view = view;
-    const QPointF from_origin = to - m_dragged_view->origin;
+Edit<TrainRecord> TrainStation::dragged_to(echappe::Place to_mm) const {
+    const TrainRecord& train = m_document.job().train;
+    const size_t colon = m_dragged.find(':');
+    const std::string kind = m_dragged.substr(0, colon), which = m_dragged.substr(colon + 1);
+    if (kind == "pillar") return move_pillar(train, std::stoul(which), to_mm);
+    if (m_dragged == "plate:width") return resize_plate(train, 2 * std::abs(to_mm[0]), train.plate->height_mm);
+    if (m_dragged == "plate:height") return resize_plate(train, train.plate->width_mm, to_mm[1]);
+    return set_place(train, which, to_mm);
+}
+
+void TrainStation::drag_to(QPointF to) {
+    if (!m_dragged_view) m_dragged_view = view_of_plate();
+    const Edit<TrainRecord> edit = dragged_to(mm_at(*m_dragged_view, to));
     m_document.edit(
-        words("The hole of " + m_document.job().train.name_of_arbor(m_dragged)),
-        [&](Job& job) {
-            set_place(job.train, m_dragged, {from_origin.x() / m_dragged_view->px_per_mm, -from_origin.y() / m_dragged_view->px_per_mm})
-                .change(job.train);
-        },
-        {}, m_drag_session);
+        words(edit.name), [&](Job& job) { edit.change(job.train); }, {}, m_drag_session);
+}
+
+/// Above which arbor it goes, by its name: the way to another train, which the ladder does not show beside this one.
+void TrainStation::ask_move() {
+    emit told(tr("Above which arbor it goes, of any train; or below and its name: centre, below strike pin."), false);
+    ask_of_subject(tr("goes above"), {}, [](const TrainRecord& train, const std::string& arbor, const std::string& text) {
+        std::string name = as_typed(text);
+        const bool below = echappe::lower(name).starts_with("below ");
+        if (below) name = as_typed(name.substr(6));
+        const JobArbor* beside = train.arbor_called(name);
+        if (!beside) {
+            std::vector<std::string> names;
+            for (const JobArbor& one : train.arbors) names.push_back(one.called());
+            throw InputError("arbor", in_quotes(text), listed(names));
+        }
+        return below ? move_below(train, arbor, beside->train.id) : move_above(train, arbor, beside->train.id);
+    });
+}
+
+void TrainStation::ask_escapement() {
+    emit told(tr("What lets the escape wheel go: %1.").arg(words(listed(escapements()))), false);
+    m_editor->ask(tr("escapement"), at_subject(), words(m_document.job().train.escapement.value_or("")),
+                  [this](const QString& text) { m_document.edit(set_escapement(text.toStdString())); });
+}
+
+std::optional<size_t> TrainStation::pillar_at(QPointF at) const {
+    const size_t there = m_document.job().train.plate ? m_document.job().train.plate->pillars.size() : 0;
+    for (size_t i = 0; i < there; ++i)
+        if (place_of("pillar:" + QString::number(i)).contains(at)) return i;
+    return {};
 }
 
 QList<Action> TrainStation::structure_actions() {
@@ -189,6 +227,7 @@ QList<Action> TrainStation::structure_actions() {
             {"arbor.name", tr("Call it…"), {Qt::Key_F6}, name, menu, {}, some, true},
             {"arbor.hand", tr("What its hand shows…"), {Qt::Key_F7}, hand, menu, {}, some},
             {"arbor.turn", tr("It turns once in…"), {Qt::Key_F8}, turn, menu, {}, some},
+            {"arbor.move", tr("It goes above…"), {tr("Ctrl+Shift+M")}, [this] { ask_move(); }, menu, {}, some},
             {"arbor.escape",
              tr("It carries the escape wheel"),
              {},
@@ -196,6 +235,7 @@ QList<Action> TrainStation::structure_actions() {
              menu,
              {},
              some},
+            {"arbor.escapement", tr("Escapement…"), {}, [this] { ask_escapement(); }, menu, {}, some},
             {"arbor.wheel", tr("Another wheel on it"), {}, [=, this] { m_document.edit(add_wheel(now(), subject())); }, menu, {}, some},
             {"arbor.lantern", tr("Trundles or leaves on its pinion"), {}, [this] { turn_lantern(); }, menu, {}, some},
             {"arbor.place", tr("Place of its hole…"), {Qt::Key_F9}, [this] { ask_place(); }, menu, {}, some, true},
@@ -216,7 +256,7 @@ void TrainStation::contextMenuEvent(QContextMenuEvent* event) {
         const double reach = std::max(14.0, arbor.wheel_radius_mm * view.px_per_mm);
         if (away < reach && away < least) nearest = &arbor, least = away;
     }
-    if (!nearest) return event->ignore();
+    if (!nearest) return plate_menu(event->pos(), event->globalPos());
     m_document.selection().select(nearest->id);
     QMenu menu(words(nearest->name), this);
     menu.addSection(words(nearest->name));
@@ -226,6 +266,21 @@ void TrainStation::contextMenuEvent(QContextMenuEvent* event) {
         menu.addAction(action.words, this, [this, id = action.id] { act_on(id); })->setEnabled(action.can());
     }
     menu.exec(event->globalPos());
+}
+
+/// On the plate where no wheel is: its pillars.
+void TrainStation::plate_menu(QPointF at, QPoint on_screen) {
+    if (!m_document.job().train.plate) return;
+    QMenu menu(tr("the plate"), this);
+    const echappe::Place here = mm_at(view_of_plate(), at);
+    if (const auto pillar = pillar_at(at))
+        menu.addAction(tr("Take this pillar away"), this,
+                       [this, pillar] { attempt([&] { m_document.edit(take_pillar_away(m_document.job().train, *pillar)); }); });
+    else
+        menu.addAction(tr("A pillar here"), this,
+                       [this, here] { attempt([&] { m_document.edit(add_pillar(m_document.job().train, here)); }); });
+    menu.addAction(tr("The plate…"), this, [this] { act_on("train.plate"); });
+    menu.exec(on_screen);
 }
 
 }  // namespace echappe

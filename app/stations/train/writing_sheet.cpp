@@ -5,8 +5,10 @@
 #include <QTextBlock>
 #include <algorithm>
 
+#include "document/today.h"
 #include "drawing/lettering.h"
 #include "theme/theme.h"
+#include "train/edits.h"
 
 namespace echappe {
 namespace {
@@ -86,6 +88,7 @@ void WritingSheet::read() {
     m_document.edit(
         tr("Write the train down"),
         [&](Job& job) {
+            note_counts(written.train, m_train, taken_with("written down"));
             job.train = std::move(written.train);
             job.teeth.forms = std::move(written.forms);
         },

@@ -117,7 +117,7 @@ private:
 
 void read_once(MainWindow& window) {
     window.document().edit(
-        store_reading(window.document().job().train, {window.calliper().asked()->key, 35.12, 0.05}, "calliper", fresh_id(), today()));
+        store_reading(window.document().job().train, {window.calliper().asked()->key, 35.12, 0.05}, fresh_id(), taken_with("calliper")));
     say("kept");
 }
 
