@@ -252,7 +252,10 @@ bool CalliperLine::key(QKeyEvent& event) {
             tell({}, false);
             return true;
         default:
-            return false;
+            // F6 to F12 and Insert name, place and add what the line is about: they work from here too.
+            if (event.key() != Qt::Key_Insert && (event.key() < Qt::Key_F1 || event.key() > Qt::Key_F35)) return false;
+            emit station_key(&event);
+            return true;
     }
 }
 

@@ -53,6 +53,8 @@ public:
 signals:
     /// The station is wanted where these readings are asked for.
     void station_wanted(ReadingRound* round);
+    /// A key that is none of the line's: of the station that is shown.
+    void station_key(QKeyEvent* key);
 
 protected:
     void paint(QPainter& painter) override;

@@ -87,6 +87,7 @@ void MainWindow::join() {
     connect(m_bar, &StationsBar::chosen, this, &MainWindow::show_station);
     connect(m_bar, &StationsBar::finder_wanted, this, &MainWindow::open_finder);
     connect(m_bar, &StationsBar::title_wanted, &m_jobs, &JobDesk::ask_title);
+    connect(m_calliper, &CalliperLine::station_key, this, [this](QKeyEvent* key) { QCoreApplication::sendEvent(&shown(), key); });
     connect(m_calliper, &CalliperLine::station_wanted, this, &MainWindow::show_round_of);
     connect(&m_out, &OutDesk::station_wanted, this, [this](Station* station) { show_station(m_ids[m_stations.indexOf(station)]); });
     m_document.use_stock(m_workshop.stock());

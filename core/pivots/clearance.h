@@ -42,6 +42,9 @@ struct ClearanceResult {
     static const Record& record();
 };
 
+/// What each of three schools leaves between pivot and hole, mm: so much that the arbor leans by an angle between its plates (a
+/// trade's rule of 2 to 5 degrees), a share of the pivot, or a table by its size; beside each the lean that follows. Exact; which
+/// school is right is a matter of judgement (docs/formulas.md). Throws InputError.
 ClearanceResult compare_clearances(const ClearanceInput& input);
 std::vector<Working> explain_clearances(const ClearanceInput& input, const ClearanceResult& result);
 const Calculation& clearance_calculation();

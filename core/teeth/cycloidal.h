@@ -27,6 +27,7 @@ double roll_at_radius(long long wheel, long long pinion, double radius);
 
 /// f: height above the pitch circle at which the two flanks of a tooth half a pitch wide meet. Error under 1e-13.
 double theoretical_addendum(long long wheel, long long pinion);
+/// 0.95 of the theoretical one, as the standard takes it (BS 978 part 2, 1952).
 double practical_addendum(long long wheel, long long pinion);
 
 /// The standard's table by the number of leaves. Below 6 it has none: the form of 6 leaves is given.

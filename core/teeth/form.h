@@ -37,11 +37,15 @@ struct MeshForms {
 MeshForms mesh_forms(const GeometryInput& input, bool arc, long long steps);
 
 // The schools, one file each.
+/// Epicycloid over radial flank of a generating circle half the pinion (BS 978 part 2, 1952, has its arc), in modules.
 ToothForm cycloidal_wheel_form(long long wheel, long long pinion, bool arc, long long steps);
 ToothForm cycloidal_pinion_form(long long wheel, long long pinion, const LeafShape& leaf, long long steps);
 /// `half` in modules; `field` names it in errors. Throws InputError.
 ToothForm traced_form(const std::vector<Point>& half, long long count, const std::string& field, long long steps);
+/// Trundles of this diameter in modules; the wheel's flank is the parallel to the epicycloid at half of it (Camus 1733). The offset
+/// is exact; where it would cross itself the tooth ends. Throws InputError for trundles that leave no tooth.
 MeshForms lantern_forms(long long wheel, long long pinion, double trundle, long long steps);
+/// Involute of 20 degrees; without a shift the pinion gets what avoids undercut, the wheel its opposite (ISO 53, ISO 21771). Exact.
 MeshForms involute_forms(long long wheel, long long pinion, std::optional<double> pinion_shift, long long steps);
 
 /// Trundle diameter in modules that practice takes when none is given.

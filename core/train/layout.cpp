@@ -103,7 +103,8 @@ bool place_beside(DerivedTrain& derived, std::vector<bool>& placed) {
 
 /// Mesh by mesh away from what stands already. Where nothing was measured the train climbs, left and right in turn; beside
 /// measured holes a new arbor takes the freest place.
-void place_assumed(const TrainRecord& record, DerivedTrain& derived) {
+enum class Way { climbing, free };
+void place_assumed(const TrainRecord& record, DerivedTrain& derived, Way way_to_go) {
     std::vector<bool> placed;
     for (const auto& arbor : derived.arbors) placed.push_back(!arbor.position_assumed);
     const auto index = [&](const std::string& id) { return static_cast<size_t>(find(derived, id) - derived.arbors.data()); };
@@ -111,10 +112,8 @@ void place_assumed(const TrainRecord& record, DerivedTrain& derived) {
         const size_t first = index(record.reference.arbor);
         placed[first] = true;
         constexpr double middle = 0.52;  // of the plate's height
-        if (measured_plate(record)) derived.arbors[first].y_mm = middle * record.plate->height_mm;
+        if (way_to_go == Way::free && measured_plate(record)) derived.arbors[first].y_mm = middle * record.plate->height_mm;
     }
-    const bool some_known = measured_plate(record) ||
-                            std::any_of(derived.arbors.begin(), derived.arbors.end(), [](const auto& a) { return !a.position_assumed; });
     const std::vector<Link> links = links_of(derived);
     double lean = 0.6;
     for (bool moved = true; moved; moved = moved || place_beside(derived, placed)) {
@@ -137,7 +136,7 @@ void place_assumed(const TrainRecord& record, DerivedTrain& derived) {
             const double up = placed[wheel] ? pi / 2 : -pi / 2;
             const DerivedArbor& base = derived.arbors[from];
             double way = up + lean;
-            if (some_known) {
+            if (way_to_go == Way::free) {
                 std::vector<Disc> standing;
                 for (size_t i = 0; i < placed.size(); ++i)
                     if (placed[i] && i != from)
@@ -160,7 +159,7 @@ void place_on_one(const TrainRecord& record, DerivedTrain& derived) {
     DerivedArbor& fixed = *known;
     fixed.position_assumed = true;
     for (DerivedArbor& arbor : derived.arbors) arbor.x_mm = arbor.y_mm = 0;
-    place_assumed(record, derived);
+    place_assumed(record, derived, Way::climbing);
     const double by_x = x - fixed.x_mm, by_y = y - fixed.y_mm;
     for (DerivedArbor& arbor : derived.arbors) arbor.x_mm += by_x, arbor.y_mm += by_y;
     fixed.position_assumed = false;
@@ -173,6 +172,19 @@ void centre_on_plate(const Plate& plate, DerivedTrain& derived) {
     const auto [left, right, low, high] = extent_of(derived);
     const double by_x = -(left + right) / 2, by_y = plate.height_mm / 2 - (low + high) / 2;
     for (DerivedArbor& arbor : derived.arbors) arbor.x_mm += by_x, arbor.y_mm += by_y;
+}
+
+/// No hole known: the train climbs, in the middle of its plate; on one that was measured, and is too small for that, each arbor
+/// takes the freest place.
+void place_all(const TrainRecord& record, DerivedTrain& derived) {
+    DerivedTrain climbing = derived;
+    place_assumed(record, climbing, Way::climbing);
+    if (record.plate) centre_on_plate(*record.plate, climbing);
+    const bool holds = !measured_plate(record) || std::all_of(climbing.arbors.begin(), climbing.arbors.end(), [&](const auto& arbor) {
+        return record.plate->room_at(arbor.x_mm, arbor.y_mm) > 0;
+    });
+    if (holds) derived.arbors = std::move(climbing.arbors);
+    else place_assumed(record, derived, Way::free);
 }
 
 }  // namespace
@@ -192,9 +204,9 @@ std::array<double, 4> extent_of(const DerivedTrain& derived) {
 void lay_out(const TrainRecord& record, DerivedTrain& derived) {
     place_known(record, derived);
     const auto known = std::count_if(derived.arbors.begin(), derived.arbors.end(), [](const auto& a) { return !a.position_assumed; });
-    if (known == 1) place_on_one(record, derived);
-    else place_assumed(record, derived);
-    if (known == 0 && record.plate && record.plate->assumed) centre_on_plate(*record.plate, derived);
+    if (known == 0) place_all(record, derived);
+    else if (known == 1) place_on_one(record, derived);
+    else place_assumed(record, derived, Way::free);
     for (size_t i = 0; i < derived.arbors.size(); ++i) {
         const auto& back = record.arbors[i].back_mm;
         derived.arbors[i].back_x_mm = back.size() == 2 ? back[0] : derived.arbors[i].x_mm;

@@ -117,6 +117,8 @@ std::vector<Rational> periods(const Network& network, const Rational& reference_
 /// Beats per hour = 3600 / period of the escape arbor × escape teeth × beats a tooth, exactly.
 Rational beats_per_hour(const Network& network, const std::vector<Rational>& period, long long beats_per_tooth);
 
+/// Periods, directions and beats of a train, exact as fractions of whole numbers (Camus 1733): a mesh turns n/N times as slow and
+/// the other way. Checked against the periods multiplied out by hand. Throws InputError, RationalOverflow.
 TrainResult run_train(const TrainInput& input);
 std::vector<Working> explain_train(const TrainInput& input, const TrainResult& result);
 const Calculation& train_calculation();

@@ -234,6 +234,22 @@ TEST_CASE("title and owner are asked when wanted and kept as one edit") {
     CHECK(bench.document().undo_stack()->count() == 1);
 }
 
+TEST_CASE("the keys that name, place and draw work while the hand is in the calliper line") {
+    EmptyBench bench;
+    bench.type("144, 12/96, 12/30");
+    bench.key(Qt::Key_Return);
+    QLineEdit& line = bench.window.calliper().line();
+    line.setFocus();
+    QTest::keyClick(&line, Qt::Key_F12);
+    bench.answer("round 90");
+    CHECK(bench.job().train.plate->shape == "round");
+    line.setFocus();
+    const size_t before = bench.job().train.arbors.size();
+    QTest::keyClick(&line, Qt::Key_Insert);
+    CHECK(bench.job().train.arbors.size() == before + 1);
+    CHECK(line.text().isEmpty());
+}
+
 TEST_CASE("a rung that is dragged below another goes there, as one step of undo") {
     EmptyBench bench;
     bench.type("144, 12/96, 12/90, 12/30");

@@ -63,7 +63,11 @@ void TrainStation::ask_of_subject(
     const std::string id = m_document.selection().subject();
     if (id.empty()) return;
     m_editor->ask(words(m_document.job().train.name_of_arbor(id)) + ", " + what, at_subject(), words(stands),
-                  [this, id, edit](const QString& text) { m_document.edit(edit(m_document.job().train, id, text.toStdString())); });
+                  [this, id, edit](const QString& text) {
+                      const Edit<TrainRecord> kept = edit(m_document.job().train, id, text.toStdString());
+                      m_document.edit(kept);
+                      emit told(tr("Kept: %1. Undo with Ctrl+Z.").arg(words(kept.name)), false);
+                  });
 }
 
 void TrainStation::turn_lantern() {
@@ -113,7 +117,13 @@ void TrainStation::ask_plate() {
                      "pillars 9 at …; cock balance …"),
                   false);
     m_editor->ask(tr("the plate"), QRectF(width() / 2.0 - 190, top() + 30, 380, 32), plate ? words(write_plate(*plate)) : QString(),
-                  [this](const QString& text) { m_document.edit(set_plate(m_document.job().train, text.toStdString())); });
+                  [this](const QString& text) {
+                      m_document.edit(set_plate(m_document.job().train, text.toStdString()));
+                      const auto& kept = m_document.job().train.plate;
+                      emit told(kept ? tr("Kept: the plate, %1. Undo with Ctrl+Z.").arg(words(write_plate(*kept)))
+                                     : tr("No plate. Undo with Ctrl+Z."),
+                                false);
+                  });
 }
 
 /// All measured distances together say where the holes are; the one that pulls most is named.
@@ -168,8 +178,10 @@ void TrainStation::ask_move() {
 
 void TrainStation::ask_escapement() {
     emit told(tr("What lets the escape wheel go: %1.").arg(words(listed(escapements()))), false);
-    m_editor->ask(tr("escapement"), at_subject(), words(m_document.job().train.escapement.value_or("")),
-                  [this](const QString& text) { m_document.edit(set_escapement(text.toStdString())); });
+    m_editor->ask(tr("escapement"), at_subject(), words(m_document.job().train.escapement.value_or("")), [this](const QString& text) {
+        m_document.edit(set_escapement(text.toStdString()));
+        emit told(tr("Kept. Undo with Ctrl+Z."), false);
+    });
 }
 
 std::optional<size_t> TrainStation::pillar_at(QPointF at) const {
