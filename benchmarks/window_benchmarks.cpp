@@ -187,7 +187,8 @@ void edit_among_500_holes(benchmark::State& state) {
                 (*window.findChild<PivotsStation*>()).next_school();
                 break;
             default:
-                document.edit(keep_reading(document.job().train, {hole.id, "hole_max_mm", hole.arbor, "hole", "", "mm"}, reading));
+                document.edit(keep_reading(document.job().train, {hole.id, "hole_max_mm", hole.arbor, "hole", "", "mm"}, reading,
+                                           {"", "2026-11-29", "calliper"}));
         }
         editing_ms += static_cast<double>(clock.nsecsElapsed()) / 1e6;
         QApplication::processEvents();  // what asked to be painted is painted, as on a screen

@@ -205,7 +205,7 @@ QString PlateRound::keep_word(const QString& word, const SurveyQuestion& now) {
         .arg(name.section(QString::fromUtf8(" · "), 0, 0));
 }
 
-QString PlateRound::keep(const QString& text, bool) {
+QString PlateRound::keep(const QString& text, bool simulated) {
     const SurveyQuestion now = *question();
     const QString word = words(as_typed(text.toStdString())).toLower();
     if (const QString done = keep_word(word, now); !done.isEmpty()) return done;
@@ -214,7 +214,8 @@ QString PlateRound::keep(const QString& text, bool) {
                          "the reading; N and Enter when it cannot be measured, Tab to pass on");
     const double value = read_survey(m_document.job().train, m_document.job().length, now, text.toStdString());
     m_at = now;
-    m_document.edit(keep_reading(m_document.job().train, now, value));
+    const QString with = instrument() + (simulated ? QObject::tr(", simulated") : QString());
+    m_document.edit(keep_reading(m_document.job().train, now, value, taken_with(with.toStdString())));
     const bool way = now.field == "wear_direction_deg";
     const QString kept = way ? words(way_in_words(now.subject.ends_with(".back") ? seen_from_behind_deg(value) : value))
                              : length(m_document.job(), value) + " " + words(m_document.job().length.symbol);

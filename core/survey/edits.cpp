@@ -19,8 +19,11 @@ Edit<SurveyRecord> peg_all(const std::vector<std::string>& holes, bool pegged) {
 
 }  // namespace
 
-Edit<SurveyRecord> keep_reading(const TrainRecord& movement, const SurveyQuestion& question, double value) {
-    return {"Reading: " + name_of(movement, question), [=](SurveyRecord& survey) { keep_survey_reading(survey.pivots, question, value); }};
+Edit<SurveyRecord> keep_reading(const TrainRecord& movement, const SurveyQuestion& question, double value, const Taken& taken) {
+    return {"Reading: " + name_of(movement, question), [=](SurveyRecord& survey) {
+                keep_survey_reading(survey.pivots, question, value);
+                survey.sizes_taken.push_back({question.subject, std::string(question.field), value, taken});
+            }};
 }
 
 Edit<SurveyRecord> leave_unmeasured(const TrainRecord& movement, const SurveyQuestion& question) {

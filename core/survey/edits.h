@@ -7,7 +7,8 @@ namespace echappe {
 
 // The named changes of the survey; `date` is the day they are made.
 
-Edit<SurveyRecord> keep_reading(const TrainRecord& movement, const SurveyQuestion& question, double value);
+/// Kept, with how it was taken.
+Edit<SurveyRecord> keep_reading(const TrainRecord& movement, const SurveyQuestion& question, double value, const Taken& taken);
 Edit<SurveyRecord> leave_unmeasured(const TrainRecord& movement, const SurveyQuestion& question);
 Edit<SurveyRecord> peg_hole(const std::string& hole, bool pegged);
 /// Every hole of a plate; when all were pegged already, none.

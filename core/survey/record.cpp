@@ -1,5 +1,7 @@
 #include "survey/record.h"
 
+#include <algorithm>
+
 #include "workings/found.h"
 
 namespace echappe {
@@ -54,6 +56,25 @@ const Record& TrialRecord::record() {
     return record;
 }
 
+const Record& SizeTaken::record() {
+    using In = SizeTaken;
+    static const Record record = Fields<In>()
+                                     .add("subject", &In::subject, "", "hole, arbor or plate, as in \"centre.front\"")
+                                     .required()
+                                     .add("field", &In::field, "", "which size of it")
+                                     .required()
+                                     .add("value", &In::value, "", "in the unit of that field")
+                                     .required()
+                                     .include(&In::taken);
+    return record;
+}
+
+std::string SurveyRecord::how_taken(const std::string& subject, const std::string& field) const {
+    const auto last = std::find_if(sizes_taken.rbegin(), sizes_taken.rend(),
+                                   [&](const SizeTaken& size) { return size.subject == subject && size.field == field; });
+    return last == sizes_taken.rend() ? std::string() : last->taken.in_words();
+}
+
 const Record& SurveyRecord::record() {
     using In = SurveyRecord;
     static const Record record = Fields<In>()
@@ -61,7 +82,8 @@ const Record& SurveyRecord::record() {
                                      .add("safety", &In::safety, "", "steps ticked or overruled")
                                      .add("conditions", &In::conditions, "", "verdicts")
                                      .add("tally", &In::tally, "", "parts taken out")
-                                     .add("trials", &In::trials, "", "trials in the plates");
+                                     .add("trials", &In::trials, "", "trials in the plates")
+                                     .add("sizes_taken", &In::sizes_taken, "", "every size as it was taken");
     return record;
 }
 

@@ -3,6 +3,7 @@
 #include <map>
 
 #include "pivots/record.h"
+#include "train/record.h"
 
 namespace echappe {
 
@@ -51,13 +52,26 @@ struct TrialRecord {
 };
 
 /// The survey's part of a job.
+/// A size of the survey as it was taken, one line each time: nothing is struck from them.
+struct SizeTaken {
+    std::string subject;  ///< "centre.front", "centre", "plate.front"
+    std::string field;    ///< of its record: "pivot_mm"
+    double value = 0;
+    Taken taken;
+    static const Record& record();
+};
+
 struct SurveyRecord {
     PivotsRecord pivots;
     std::vector<SafetyRecord> safety;
     std::vector<ConditionRecord> conditions;
     std::vector<TallyLine> tally;
     std::vector<TrialRecord> trials;
+    std::vector<SizeTaken> sizes_taken;
     static const Record& record();
+
+    /// How this size was taken the last time: "by pin gauges, by Nell Tern, 2026-11-28"; empty where nobody noted it.
+    std::string how_taken(const std::string& subject, const std::string& field) const;
 
     const ConditionRecord* condition(const std::string& part) const;
     const SafetyRecord* step(const std::string& id) const;

@@ -111,13 +111,16 @@ const std::vector<std::string>& escapements() {
     return all;
 }
 
-std::string TrainRecord::told_of_count(const CountTaken& count) {
-    const Taken& taken = count.taken;
-    std::string text = std::to_string(count.count);
-    if (!taken.with.empty()) text += ", " + taken.with;
-    if (!taken.by.empty()) text += ", by " + taken.by;
-    if (!taken.date.empty()) text += ", " + taken.date;
+std::string Taken::in_words() const {
+    std::string text;
+    for (const std::string& word : {with, by.empty() ? by : "by " + by, date})
+        if (!word.empty()) text += (text.empty() ? "" : ", ") + word;
     return text;
+}
+
+std::string TrainRecord::told_of_count(const CountTaken& count) {
+    const std::string how = count.taken.in_words();
+    return std::to_string(count.count) + (how.empty() ? "" : ", " + how);
 }
 
 std::vector<const CountTaken*> TrainRecord::counts_of(const std::string& part) const {

@@ -13,6 +13,8 @@ struct Taken {
     std::string date;
     std::string with;
     bool operator==(const Taken&) const = default;
+    /// "by eye, by Nell Tern, 2026-11-28"
+    std::string in_words() const;
     static const Record& record();
 };
 

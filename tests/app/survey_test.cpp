@@ -8,6 +8,7 @@
 
 #include "app/bench.h"
 #include "app/hands.h"
+#include "document/today.h"
 #include "stations.h"
 #include "stations/pivots/pivots_station.h"
 #include "stations/survey/survey_station.h"
@@ -28,6 +29,25 @@ struct SurveyBench : Bench {
 };
 
 }  // namespace
+
+TEST_CASE("a size read on the plates keeps who took it, when and with what, each time it is taken") {
+    Bench bench;
+    bench.window.show_station("pivots");
+    bench.document().selection().select_hole("centre", "front");
+    set_bench_hand("Nell Tern");
+    const std::string field(bench.window.calliper().plates().question()->field);
+    const size_t before = bench.job().survey.sizes_taken.size();
+    bench.read("1.61");
+    set_bench_hand("");
+    REQUIRE(bench.job().survey.sizes_taken.size() == before + 1);
+    const SizeTaken& size = bench.job().survey.sizes_taken.back();
+    CHECK(size.subject.starts_with("centre"));
+    CHECK(size.field == field);
+    CHECK(size.value == 1.61);
+    CHECK(bench.job().survey.how_taken(size.subject, size.field).find(", by Nell Tern, 20") != std::string::npos);
+    bench.document().undo_stack()->undo();
+    CHECK(bench.job().survey.sizes_taken.size() == before);
+}
 
 TEST_CASE("a verdict in order goes on to the next spot, a fault stays for its note") {
     SurveyBench bench;

@@ -71,11 +71,17 @@ void PivotsStation::write_readings(Column& page, const DerivedHole& hole) {
     const QString unit = words(m_document.job().length.symbol);
     const HoleRecord& r = hole.record;
     const auto or_dash = [&](const std::optional<double>& mm) { return mm ? length(*mm) : QString("–"); };
-    page.row({tr("pivot"), or_dash(r.pivot_mm), t.ink, unit, r.pivot_mm ? words(r.pivot_state) : tr("missing")});
-    page.row({tr("hole"), or_dash(r.hole_max_mm) + " × " + or_dash(r.hole_min_mm), t.ink, unit,
-              is_doubtful(r, "hole_max_mm") ? tr("doubtful")
-              : r.pegged                    ? tr("pegged")
-                                            : tr("not pegged")});
+    // Who took it, when and with what, where that is known.
+    const auto taken = [&](const char* field, const QRectF& row) {
+        const std::string how = m_document.job().survey.how_taken(hole.id, field);
+        if (!how.empty()) place({QString("taken:") + field, row, {}, words(how), {}});
+    };
+    taken("pivot_mm", page.row({tr("pivot"), or_dash(r.pivot_mm), t.ink, unit, r.pivot_mm ? words(r.pivot_state) : tr("missing")}));
+    const QRectF hole_row = page.row({tr("hole"), or_dash(r.hole_max_mm) + " × " + or_dash(r.hole_min_mm), t.ink, unit,
+                                      is_doubtful(r, "hole_max_mm") ? tr("doubtful")
+                                      : r.pegged                    ? tr("pegged")
+                                                                    : tr("not pegged")});
+    taken("hole_max_mm", hole_row);
     page.row({tr("plate"), or_dash(hole.thickness_mm), t.ink, unit, r.thickness_mm ? tr("here") : tr("plate's")});
     if (hole.wobble)
         page.row({tr("by wobble"), length(hole.wobble->hole_mm), t.ink, unit, tr("leans %1°").arg(hole.wobble->tilt_deg, 0, 'f', 1)});
