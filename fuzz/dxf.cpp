@@ -3,6 +3,7 @@
 
 #include <cmath>
 
+#include "exchange/circles_in.h"
 #include "exchange/outline_in.h"
 #include "fuzz.h"
 
@@ -13,8 +14,13 @@ using namespace echappe::fuzz;
 extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size) {
     static const int file = memfd_create("drawing", 0);
     must(ftruncate(file, 0) == 0 && pwrite(file, data, size, 0) == static_cast<ssize_t>(size), "a file in memory can be written");
-    answered([] {
-        for (const auto& outline : outlines_from_dxf("/proc/self/fd/" + std::to_string(file)))
+    const std::string path = "/proc/self/fd/" + std::to_string(file);
+    answered([&] {
+        for (const DrawnCircle& circle : circles_from_dxf(path))
+            must(std::isfinite(circle.middle[0]) && std::isfinite(circle.middle[1]) && circle.radius_mm >= 0, "circles are finite");
+    });
+    answered([&] {
+        for (const auto& outline : outlines_from_dxf(path))
             for (const Point& point : outline) must(std::isfinite(point[0]) && std::isfinite(point[1]), "points are finite");
     });
     return 0;

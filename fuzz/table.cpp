@@ -8,6 +8,7 @@
 #include "power/readings.h"
 #include "stock/stock.h"
 #include "survey/round.h"
+#include "train/places.h"
 
 using namespace echappe;
 using namespace echappe::fuzz;
@@ -44,6 +45,13 @@ void holes(const std::string& csv) {
     must(job_to_text(job_from_text(job_to_text(job)).job) == job_to_text(job), "holes that were read are kept");
 }
 
+void places(const std::string& csv) {
+    Job job;
+    for (const char* name : {"great", "centre", "third"}) job.train.arbors.emplace_back().train.id = name;
+    keep_places_csv(job.train, csv);
+    must(job_to_text(job_from_text(job_to_text(job)).job) == job_to_text(job), "places that were read are kept");
+}
+
 const std::vector<std::function<void(const std::string&)>> readers = {
     holes,
     looks,
@@ -55,6 +63,7 @@ const std::vector<std::function<void(const std::string&)>> readers = {
     [](const std::string& csv) { list(csv, reamers_from_csv, reamers_to_csv); },
     [](const std::string& csv) { list(csv, strips_from_csv, strips_to_csv); },
     [](const std::string& csv) { outlines_from_csv(csv); },
+    places,
 };
 
 }  // namespace

@@ -53,10 +53,9 @@ const LaidOut& laid_out(const Inscription& what) {
 double width_of(const QFont& font, const QString& text) { return laid_out({font, text}).text.size().width(); }
 
 QFont type_to_fit(Type size, bool bold, const QString& text, double width) {
-    QFont font = type(size, bold);
-    const double wide = width_of(font, text);
-    if (wide > width) font.setPointSizeF(font.pointSizeF() * std::max(0.0, width) / wide);
-    return font;
+    int smaller = static_cast<int>(size);
+    while (smaller > static_cast<int>(Type::note) && width_of(type(static_cast<Type>(smaller), bold), text) > width) --smaller;
+    return type(static_cast<Type>(smaller), bold);
 }
 
 QString elided(const QFont& font, const QString& text, double width) { return QFontMetricsF(font).elidedText(text, Qt::ElideRight, width); }

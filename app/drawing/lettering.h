@@ -9,7 +9,7 @@ namespace echappe {
 
 /// Width of a line of text, from the store of what was laid out before.
 double width_of(const QFont& font, const QString& text);
-/// A size of type, or as much less as a text needs to be no wider than that.
+/// The largest of the five sizes, up to this one, in which a text is no wider than that; none is below a note.
 QFont type_to_fit(Type size, bool bold, const QString& text, double width);
 /// As much of a text as a width holds.
 QString elided(const QFont& font, const QString& text, double width);

@@ -2,7 +2,7 @@
 
 #include <algorithm>
 
-#include "document/today.h"
+#include "document/bench_hand.h"
 #include "drawing/words.h"
 #include "number/input_error.h"
 

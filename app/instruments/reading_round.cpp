@@ -3,6 +3,7 @@
 #include <QKeyEvent>
 #include <algorithm>
 
+#include "document/bench_hand.h"
 #include "document/today.h"
 #include "drawing/words.h"
 #include "number/input_error.h"

@@ -31,6 +31,12 @@ QString count_text(const Count& count, Known known) {
     return QString::number(count.value) + (known == Known::missing ? "?" : "");
 }
 
+/// A span of time without its last parts, where it has no room: the workings tell all of it.
+QString brief(QString span, double room) {
+    while (width_of(type(Type::note), span) > room && span.contains(' ')) span = span.section(' ', 0, -3) + QString::fromUtf8("…");
+    return span;
+}
+
 }  // namespace
 
 Ladder::Ladder(Document& document, QWidget* parent) : Canvas(parent), m_document(document) {
@@ -141,19 +147,22 @@ void Ladder::paint_rung(QPainter& painter, const Rung& rung, const QRectF& room,
     const double line_height = 17;
     double line = middle - 22;
     const double room_beside = width() - text_x - 14;
-    write(painter, type_to_fit(Type::text, true, rung.name, room_beside), rung.subject ? t.blued : t.ink, {text_x, line}, rung.name);
-    if (!rung.period.isEmpty())
-        write(painter, type_to_fit(Type::text, false, rung.period, room_beside), rung.period_open ? t.brass_ink : t.blued,
-              {text_x, line += line_height + 1}, rung.period);
+    const QFont name = type_to_fit(Type::text, true, rung.name, room_beside);
+    write(painter, name, rung.subject ? t.blued : t.ink, {text_x, line}, elided(name, rung.name, room_beside));
+    if (!rung.period.isEmpty()) {
+        const QString period = brief(rung.period, room_beside);
+        write(painter, type_to_fit(Type::text, false, period, room_beside), rung.period_open ? t.brass_ink : t.blued,
+              {text_x, line += line_height + 1}, period);
+    }
     if (!rung.direction.isEmpty()) write(painter, type(Type::note), t.steel, {text_x, line += line_height}, rung.direction);
     write(painter, type(Type::note), rung.worst.empty() ? t.steel : t.severity(rung.worst), {text_x, line + line_height}, rung.marks);
     place({"rung:" + words(rung.arbor), room, [this, id = rung.arbor] { m_document.selection().select(id); }, {}, {}});
 }
 
-std::optional<Ladder::Drop> Ladder::drop_at(double y) const {
+std::optional<Ladder::Drop> Ladder::drop_at(const std::string& held, double y) const {
     for (const Rung& rung : m_content.rungs) {
         const QRectF room = place_of("rung:" + words(rung.arbor));
-        if (y < room.top() || y > room.bottom() || rung.arbor == m_held) continue;
+        if (y < room.top() || y > room.bottom() || rung.arbor == held) continue;
         const bool above = y < room.center().y();
         return Drop{rung.arbor, above, above ? room.top() - 4 : room.bottom() + 4};
     }
@@ -163,7 +172,7 @@ std::optional<Ladder::Drop> Ladder::drop_at(double y) const {
 /// Where it would go, and its name at the hand.
 void Ladder::paint_held(QPainter& painter) {
     const Theme& t = theme();
-    if (const auto drop = drop_at(m_hand.y())) {
+    if (const auto drop = drop_at(m_held, m_hand.y())) {
         painter.setPen(QPen(t.blued, 3));
         painter.drawLine(QPointF(10, drop->y), QPointF(214, drop->y));
     }
@@ -191,9 +200,7 @@ void Ladder::mouseReleaseEvent(QMouseEvent* event) {
     const bool dragged = std::exchange(m_dragging, false);
     update();
     if (!dragged) return Canvas::mouseReleaseEvent(event);
-    m_held = held;
-    const auto drop = drop_at(event->position().y());
-    m_held.clear();
+    const auto drop = drop_at(held, event->position().y());
     if (!drop) return;
     attempt([&] {
         const TrainRecord& train = m_document.job().train;

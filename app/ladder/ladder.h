@@ -58,7 +58,7 @@ private:
         bool above = true;
         double y = 0;
     };
-    std::optional<Drop> drop_at(double y) const;
+    std::optional<Drop> drop_at(const std::string& held, double y) const;
     void paint_held(QPainter& painter);
 
     Document& m_document;

@@ -9,7 +9,7 @@ namespace echappe {
 namespace {
 
 constexpr double unit_wide = 40;    ///< kept free for the unit, so that figures stand under one another
-constexpr double remark_wide = 84;  ///< and for the remark, where a row has one
+constexpr double remark_wide = 94;  ///< and for the remark, where a row has one
 constexpr double row_high = 22;
 constexpr double line_high = 20;
 
@@ -55,7 +55,7 @@ void Column::write_row(const Row& row, double baseline) {
     }
     const double wide = write(m_painter, type(row.size, row.strong), row.ink, {x, baseline}, row.figure, 1);
     const double name_room = x - wide - 8 - m_room.left();
-    write(m_painter, type_to_fit(Type::note, false, row.name, name_room), t.steel, {m_room.left(), baseline}, row.name);
+    write(m_painter, type(Type::note), t.steel, {m_room.left(), baseline}, elided(type(Type::note), row.name, name_room));
 }
 
 QRectF Column::row(const Row& row) {

@@ -54,4 +54,12 @@ QCPItemText* add_words(QCustomPlot& plot, double x, double y, const QString& wor
     return item;
 }
 
+QCPItemText* on_paper(QCPItemText* words) {
+    QColor paper = theme().ground;
+    paper.setAlphaF(0.8f);
+    words->setBrush(paper);
+    words->setPadding(QMargins(3, 0, 3, 0));
+    return words;
+}
+
 }  // namespace echappe

@@ -16,4 +16,7 @@ void add_band(QCustomPlot& plot, const QVector<double>& x, const QVector<double>
 QCPItemText* add_words(QCustomPlot& plot, double x, double y, const QString& words, const QColor& ink, Qt::Alignment align,
                        const QFont& font);
 
+/// The same on a piece of paper: what lies under them does not cross them.
+QCPItemText* on_paper(QCPItemText* words);
+
 }  // namespace echappe

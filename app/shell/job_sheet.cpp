@@ -5,8 +5,8 @@
 #include <QFormLayout>
 #include <QPushButton>
 
+#include "document/bench_hand.h"
 #include "document/pictures.h"
-#include "document/today.h"
 #include "number/input_error.h"
 #include "theme/theme.h"
 #include "workings/record_json.h"

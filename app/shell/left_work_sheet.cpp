@@ -78,14 +78,12 @@ void LeftWorkSlips::paint_slip(QPainter& painter, size_t index, double y) {
     painter.setPen(QPen(t.steel, 1));
     painter.drawEllipse(QPointF(26, y + slip_high / 2), 4, 4);
     const double room = slip.width() - 60;
-    write(painter, type(Type::figure, true), t.ink, {left, y + 26},
-          QFontMetricsF(type(Type::figure, true)).elidedText(m_titles[index], Qt::ElideRight, room - 130));
+    write(painter, type(Type::figure, true), t.ink, {left, y + 26}, elided(type(Type::figure, true), m_titles[index], room - 130));
     write(painter, type(Type::text), t.ink, {slip.right() - 14, y + 26}, day(entry.last), 1);
     const QString file = entry.about.job_path.isEmpty() ? tr("no file") : QDir::toNativeSeparators(entry.about.job_path);
     write(painter, type(Type::note), t.steel, {left, y + 46}, QFontMetricsF(type(Type::note)).elidedText(file, Qt::ElideMiddle, room));
     const QColor ink = m_newer_file[index] ? t.amber : entry.fault.isEmpty() ? t.verdigris : t.ruby;
-    write(painter, type(Type::text), ink, {left, y + 66},
-          QFontMetricsF(type(Type::text)).elidedText(m_standing[index], Qt::ElideRight, room));
+    write(painter, type(Type::text), ink, {left, y + 66}, elided(type(Type::text), m_standing[index], room));
     const QString number = QString::number(index);
     const auto act = [&](double x, const QString& tag, const QString& say, const QColor& colour, std::function<void()> click) {
         const double wide = write(painter, type(Type::text, true), colour, {x, y + 92}, say);

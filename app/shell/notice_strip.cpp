@@ -36,7 +36,7 @@ void NoticeStrip::paint(QPainter& painter) {
     double y = 0;
     for (const QString& sentence : m_document.standing()) {
         const QRectF row(18, y, width() - 18 - button, line_high);
-        const QString shown = QFontMetricsF(font).elidedText(sentence, Qt::ElideRight, row.width() - 12);
+        const QString shown = elided(font, sentence, row.width() - 12);
         write(painter, font, t.ruby, {row.left(), y + 20}, shown);
         place({"notice", row, {}, sentence, {}});
         y += line_high;

@@ -5,7 +5,6 @@
 
 #include "exchange/whole_file.h"
 #include "number/input_error.h"
-#include "train/places.h"
 
 namespace echappe {
 
@@ -69,23 +68,27 @@ void OutDesk::import_readings(const QString& path) {
         throw InputError(
             "header", header.empty() ? "nothing" : header.substr(0, 60),
             "columns of holes (arbor, plate, … or arbor, x_mm, y_mm), torque (turns, down_N_mm, …) or looks (reference_s, shown_s, …)");
+    keep_from(path, [&](Job& job) { return (*reader)->read_table(job, csv); });
+}
+
+/// Keeps what one of the stations reads of a file, as one edit that is told.
+void OutDesk::keep_from(const QString& path, const std::function<size_t(Job&)>& read) {
     size_t kept = 0;
-    m_bench.document.edit(tr("Readings from %1").arg(QFileInfo(path).fileName()),
-                          [&](Job& job) { kept = (*reader)->read_table(job, csv); });
+    m_bench.document.edit(tr("Readings from %1").arg(QFileInfo(path).fileName()), [&](Job& job) { kept = read(job); });
     m_bench.line.tell(tr("%1 readings kept from %2.").arg(kept).arg(path), false);
 }
 
-void OutDesk::read_holes(const QString& path) {
-    size_t kept = 0;
-    m_bench.document.edit(tr("Holes from %1").arg(QFileInfo(path).fileName()),
-                          [&](Job& job) { kept = keep_places_dxf(job.train, path.toStdString()); });
-    m_bench.line.tell(tr("%1 holes placed from %2.").arg(kept).arg(path), false);
+void OutDesk::read_drawing(const QString& path) {
+    const auto reader =
+        std::find_if(m_stations.begin(), m_stations.end(), [](const Station* station) { return station->reads_drawings(); });
+    if (reader == m_stations.end()) throw InputError("file", "a drawing", "a table of readings, .csv");
+    keep_from(path, [&](Job& job) { return (*reader)->read_drawing(job, path); });
 }
 
 void OutDesk::take_file(const QString& path) {
     const QString ending = QFileInfo(path).suffix().toLower();
     if (ending == "csv") return import_readings(path);
-    if (ending == "dxf") return read_holes(path);
+    if (ending == "dxf") return read_drawing(path);
     if (ending == "png" || ending == "jpg" || ending == "jpeg") {
         if (m_shown && m_shown->takes_pictures()) return m_shown->take_picture(path);
         const auto taker = std::find_if(m_stations.begin(), m_stations.end(), [](const Station* s) { return s->takes_pictures(); });

@@ -22,8 +22,8 @@ public:
     void ask_export(const QString& ending);
     void write_csv(const QString& name, const std::string& csv);
     /// A table goes where its columns belong. Throws InputError.
-    /// The circles of a drawing as the holes of the movement. Throws InputError.
-    void read_holes(const QString& path);
+    /// Throws InputError.
+    void read_drawing(const QString& path);
     void import_readings(const QString& path);
     void ask_readings(QWidget* window);
     /// A file dropped on the window. Throws InputError.
@@ -34,6 +34,7 @@ signals:
     void station_wanted(Station* station);
 
 private:
+    void keep_from(const QString& path, const std::function<size_t(Job&)>& read);
     Station* writer(const QString& ending) const;
     void export_solid(const QString& path, const Station& station);
 

@@ -66,6 +66,10 @@ public:
     virtual bool reads(const std::string& /*header*/) const { return false; }
     /// Keeps its readings; how many. Throws InputError.
     virtual size_t read_table(Job& /*job*/, const std::string& /*csv*/) { return 0; }
+    /// Whether a drawing (DXF) is read here.
+    virtual bool reads_drawings() const { return false; }
+    /// Keeps what it tells; how many of it. Throws InputError.
+    virtual size_t read_drawing(Job& /*job*/, const QString& /*path*/) { return 0; }
     /// Whether a picture that is dropped on the window belongs here.
     virtual bool takes_pictures() const { return false; }
     virtual void take_picture(const QString& /*path*/) {}

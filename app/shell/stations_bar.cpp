@@ -56,9 +56,7 @@ void StationsBar::paint(QPainter& painter) {
     const auto count = static_cast<double>(rows.size());
     const double start = std::clamp(width() - finder_wide - count * usual_step, least_start, usual_start);
     const double step = std::min(usual_step, (width() - finder_wide - start) / count);
-    const auto fitted = [&](const QFont& font, const QString& text) {
-        return QFontMetricsF(font).elidedText(text, Qt::ElideRight, start - 26);
-    };
+    const auto fitted = [&](const QFont& font, const QString& text) { return elided(font, text, start - 26); };
     write(painter, type(Type::text, true), t.on_band, {18, 23}, fitted(type(Type::text, true), heading.name));
     write(painter, type(Type::note), quiet, {18, 41}, fitted(type(Type::note), heading.under));
     place({"title", QRectF(8, 4, start - 20, 46), [this] { emit title_wanted(); }, tr("Title, owner, maker: Ctrl+I"), {}});

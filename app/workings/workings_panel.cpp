@@ -70,7 +70,7 @@ void WorkingsSheet::write_quantity(Column& page, QPainter& painter, const Quanti
     if (!quantity.unit.empty()) x -= write(painter, type(Type::note), t.steel, {x, y + base}, words(quantity.unit), 1) + 5;
     x -= write(painter, type(Type::figure, true), ink_of(quantity.known), {x, y + base}, words(quantity.text), 1) + 8;
     const QString name = state_sign(quantity.known) + "  " + words(quantity.name);
-    write(painter, type_to_fit(Type::note, false, name, x - page.left()), t.steel, {page.left(), y + base}, name);
+    write(painter, type(Type::note), t.steel, {page.left(), y + base}, elided(type(Type::note), name, x - page.left()));
     page.gap(high + 1);
     page.rule();
     place({"quantity:" + words(quantity.name),

@@ -96,19 +96,40 @@ PlaceTyped read_place(const TrainRecord& record, const DerivedTrain& derived, co
     return out;
 }
 
-Edit<TrainRecord> set_place(const TrainRecord& record, const std::string& arbor, Place at) {
-    return {"The hole of " + record.name_of_arbor(arbor), [=](TrainRecord& out) {
-                constexpr double micron = 1000;
+namespace {
+
+Place to_micron(Place at) { return {std::round(at[0] * 1000) / 1000, std::round(at[1] * 1000) / 1000}; }
+
+/// A change of what is known of an arbor's holes.
+Edit<TrainRecord> change_holes(const TrainRecord& record, const std::string& arbor, const std::string& what,
+                               const std::function<void(JobArbor&)>& change) {
+    return {what + record.name_of_arbor(arbor), [=](TrainRecord& out) {
                 for (JobArbor& one : out.arbors)
-                    if (one.train.id == arbor) one.position_mm = {std::round(at[0] * micron) / micron, std::round(at[1] * micron) / micron};
+                    if (one.train.id == arbor) change(one);
             }};
 }
 
+std::vector<double> kept(Place at_mm) {
+    const Place at = to_micron(at_mm);
+    return {at[0], at[1]};
+}
+
+}  // namespace
+
+Edit<TrainRecord> set_place(const TrainRecord& record, const std::string& arbor, Place at_mm) {
+    return change_holes(record, arbor, "The hole of ", [=](JobArbor& one) { one.position_mm = kept(at_mm); });
+}
+
 Edit<TrainRecord> forget_place(const TrainRecord& record, const std::string& arbor) {
-    return {"Forget the hole of " + record.name_of_arbor(arbor), [=](TrainRecord& out) {
-                for (JobArbor& one : out.arbors)
-                    if (one.train.id == arbor) one.position_mm.clear();
-            }};
+    return change_holes(record, arbor, "Forget the hole of ", [](JobArbor& one) { one.position_mm.clear(); });
+}
+
+Edit<TrainRecord> set_back_place(const TrainRecord& record, const std::string& arbor, Place at_mm) {
+    return change_holes(record, arbor, "The back hole of ", [=](JobArbor& one) { one.back_mm = kept(at_mm); });
+}
+
+Edit<TrainRecord> set_opposite(const TrainRecord& record, const std::string& arbor) {
+    return change_holes(record, arbor, "Opposite holes of ", [](JobArbor& one) { one.back_mm.clear(); });
 }
 
 double PlacedDistance::oddness() const {
@@ -188,9 +209,7 @@ Edit<TrainRecord> place_by(const PlaceFit& fit) {
     return {"Place the holes by what was measured", [=](TrainRecord& out) {
                 for (JobArbor& arbor : out.arbors) {
                     const auto at = fit.places.find(arbor.train.id);
-                    constexpr double micron = 1000;
-                    if (at != fit.places.end())
-                        arbor.position_mm = {std::round(at->second[0] * micron) / micron, std::round(at->second[1] * micron) / micron};
+                    if (at != fit.places.end()) arbor.position_mm = kept(at->second);
                 }
             }};
 }
@@ -214,20 +233,6 @@ Edit<TrainRecord> store_distance(const TrainRecord& record, const DerivedTrain& 
     return store_reading(record, evidence, id, taken);
 }
 
-Edit<TrainRecord> set_back_place(const TrainRecord& record, const std::string& arbor, Place at_mm) {
-    return {"The back hole of " + record.name_of_arbor(arbor), [=](TrainRecord& out) {
-                for (JobArbor& one : out.arbors)
-                    if (one.train.id == arbor) one.back_mm = {at_mm[0], at_mm[1]};
-            }};
-}
-
-Edit<TrainRecord> set_opposite(const TrainRecord& record, const std::string& arbor) {
-    return {"The holes of " + record.name_of_arbor(arbor) + " are opposite", [=](TrainRecord& out) {
-                for (JobArbor& one : out.arbors)
-                    if (one.train.id == arbor) one.back_mm.clear();
-            }};
-}
-
 Edit<TrainRecord> set_plate(const TrainRecord& record, const std::string& text) {
     if (as_typed(text).empty()) return {"No plate", [](TrainRecord& out) { out.plate.reset(); }};
     const Plate plate = read_plate(text, record.plate);
@@ -242,8 +247,6 @@ Edit<TrainRecord> change_plate(const TrainRecord& record, const std::string& nam
                 if (out.plate) change(*out.plate);
             }};
 }
-
-Place to_micron(Place at) { return {std::round(at[0] * 1000) / 1000, std::round(at[1] * 1000) / 1000}; }
 
 void throw_unless_pillar(const TrainRecord& record, size_t pillar) {
     const size_t there = record.plate ? record.plate->pillars.size() : 0;

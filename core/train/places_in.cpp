@@ -11,7 +11,7 @@ constexpr double farthest_mm = 1e4;
 
 JobArbor* arbor_called(TrainRecord& record, const std::string& name) {
     const JobArbor* found = record.arbor_called(name);
-    return found ? const_cast<JobArbor*>(found) : nullptr;
+    return found ? &record.arbors[static_cast<size_t>(found - record.arbors.data())] : nullptr;
 }
 
 std::string names_of(const TrainRecord& record) {

@@ -3,8 +3,8 @@
 #include <catch2/catch.hpp>
 
 #include "app/bench.h"
+#include "document/bench_hand.h"
 #include "document/pictures.h"
-#include "document/today.h"
 #include "job/file.h"
 #include "job/kinds.h"
 #include "job/new_job.h"

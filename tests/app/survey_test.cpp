@@ -8,7 +8,7 @@
 
 #include "app/bench.h"
 #include "app/hands.h"
-#include "document/today.h"
+#include "document/bench_hand.h"
 #include "stations.h"
 #include "stations/pivots/pivots_station.h"
 #include "stations/survey/survey_station.h"

@@ -118,7 +118,7 @@ void PivotsStation::write_schools(Column& page, QPainter& painter, const Derived
         const bool on = school.school == m_document.job().survey.pivots.clearance.school;
         const QRectF line = page.line(words(school.words), on ? t.ink : t.steel, Type::note, on, 4);
         if (on) painter.fillRect(QRectF(line.left() - 6, line.top() + 2, 3, line.height() - 4), t.blued);
-        write(painter, type(Type::note), t.steel, {line.right() - 50, line.top() + 14}, tr("leans %1°").arg(school.tilt_deg, 0, 'f', 1), 1);
+        write(painter, type(Type::note), t.steel, {line.right() - 60, line.top() + 14}, tr("leans %1°").arg(school.tilt_deg, 0, 'f', 1), 1);
         write(painter, type(Type::figure, on), on ? t.ink : t.steel, {line.right(), line.top() + 14}, length(school.clearance_mm), 1);
         place({"school:" + words(school.school),
                line.adjusted(-6, 0, 6, 0),
@@ -171,7 +171,7 @@ void PivotsStation::write_meshes(Column& page, QPainter& painter, const DerivedH
             x -= write(painter, type(Type::text, k == 2), ink_for(2 - k), {x, page.y() + 14}, text, 1) + 10;
         }
         const QString name = words(train.name_of_arbor(effect.wheel_of) + " – " + train.name_of_arbor(effect.pinion_of));
-        write(painter, type_to_fit(Type::note, false, name, x - page.left()), t.ink, {page.left(), page.y() + 14}, name);
+        write(painter, type(Type::note), t.ink, {page.left(), page.y() + 14}, elided(type(Type::note), name, x - page.left()));
         place({"effect:" + QString::number(i), QRectF(page.left(), page.y(), page.room().width(), 20), {}, effect_in_words(hole, i), {}});
         page.gap(20);
     }

@@ -4,6 +4,7 @@
 
 #include "drawing/words.h"
 #include "number/units.h"
+#include "power/enough.h"
 #include "sheet/plot.h"
 #include "theme/theme.h"
 
@@ -49,7 +50,7 @@ void TorquePlot::show_run(const DerivedDrive& power) {
     const Theme& t = theme();
     m_now = new QCPItemStraightLine(this);
     m_now->setPen(QPen(t.ink, 1, Qt::DotLine));
-    m_now_words = add_words(*this, 0, 0, {}, t.ink, left_above, type(Type::figure, true));
+    m_now_words = on_paper(add_words(*this, 0, 0, {}, t.ink, left_above, type(Type::figure, true)));
     show_wound(m_wound);
 }
 
@@ -74,7 +75,8 @@ void TorquePlot::draw_need() {
     const auto& [low, high] = *m_power.right_N_mm;
     const QVector<double> ends = {0, run()};
     add_band(*this, ends, {low, low}, {high, high}, t.verdigris);
-    add_words(*this, run(), high, tr("right: 1.5 to 2 times the least"), t.verdigris, right_below, type(Type::note));
+    add_words(*this, run(), high, tr("right: %1 to %2 times the least").arg(least_times).arg(most_times), t.verdigris, right_below,
+              type(Type::note));
     const double least = *m_power.least_N_mm;
     add_curve(*this, ends, {least, least}, QPen(t.amber, 1.4, Qt::DashLine));
     add_words(*this, run(), least, tr("least that runs, %1").arg(words(print_short(least, 3))), t.amber, right_below, type(Type::note));
@@ -102,7 +104,7 @@ void TorquePlot::draw_winding() {
     for (const auto& [turns, torque] : up) x << top - turns, y << torque;
     add_curve(*this, x, y, QPen(t.steel, 1.2))->setScatterStyle({QCPScatterStyle::ssTriangle, QPen(t.steel, 1.2), t.ground, 7});
     const auto middle = static_cast<qsizetype>(up.size() / 2);
-    add_words(*this, x[middle], y[middle], tr("being wound"), t.steel, Qt::AlignHCenter | Qt::AlignBottom, type(Type::note));
+    on_paper(add_words(*this, x[middle], y[middle], tr("being wound"), t.steel, Qt::AlignHCenter | Qt::AlignBottom, type(Type::note)));
 }
 
 void TorquePlot::draw_torque() {
@@ -111,9 +113,9 @@ void TorquePlot::draw_torque() {
     for (const auto& [turns, torque] : m_power.torque) x << turns, y << torque;
     QCPGraph* curve = add_curve(*this, x, y, QPen(t.blued, 2.6));
     if (m_power.log) curve->setScatterStyle({QCPScatterStyle::ssCircle, QPen(t.blued, 1.6), t.sheet, 7});
-    add_words(*this, x.front(), y.front(), words(print_short(y.front(), 3)), t.ink, left_above, type(Type::figure, true));
-    add_words(*this, x.back(), y.back(), words(print_short(y.back(), 3)), t.ink, Qt::AlignRight | Qt::AlignBottom,
-              type(Type::figure, true));
+    on_paper(add_words(*this, x.front(), y.front(), words(print_short(y.front(), 3)), t.ink, left_above, type(Type::figure, true)));
+    on_paper(add_words(*this, x.back(), y.back(), words(print_short(y.back(), 3)), t.ink, Qt::AlignRight | Qt::AlignBottom,
+                       type(Type::figure, true)));
 }
 
 void TorquePlot::fit_axes() {

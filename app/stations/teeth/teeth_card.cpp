@@ -116,7 +116,7 @@ void TeethStation::paint_items(QPainter& painter, const std::vector<Item>& items
     double x = 24;
     for (const Item& item : items) {
         const QString name = narrow ? item.name.section(',', 0, 0).section(" at ", 0, 0) : item.name;
-        write(painter, type_to_fit(Type::note, false, name, step - 6), t.steel, {x, top + 54}, name);
+        write(painter, type(Type::note), t.steel, {x, top + 54}, elided(type(Type::note), name, step - 6));
         write(painter, type_to_fit(narrow ? Type::figure : Type::great, true, item.value, step - 10), item.click ? t.blued : t.ink,
               {x, top + 82}, item.value);
         write(painter, type(Type::note), t.steel, {x, top + 100}, elided(type(Type::note), item.note, step - 6));

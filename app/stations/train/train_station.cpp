@@ -6,6 +6,7 @@
 #include <numbers>
 #include <set>
 
+#include "document/bench_hand.h"
 #include "document/today.h"
 #include "drawing/plate_art.h"
 #include "drawing/wheel_art.h"
@@ -193,7 +194,7 @@ void TrainStation::write_candidate(Column& page, QPainter& painter, size_t which
     const bool first = which == 0;
     const bool shown = train.shown_candidate == which;
     const bool chosen = shown && train.chosen;
-    constexpr double percent_wide = 54, least_bar = 22;
+    constexpr double percent_wide = 62, least_bar = 20;
     const QString counts = words(counts_in_words(candidate));
     const QFont font = type_to_fit(first ? Type::great : Type::head, shown, counts, page.room().width() - percent_wide - least_bar - 10);
     const QRectF row(page.left() - 8, page.y(), page.room().width() + 10, first ? 36 : 27);
@@ -247,10 +248,13 @@ void TrainStation::write_measurement(Column& page, QPainter& painter, const Meas
     page.line(value, t.steel);
     if (believed) {
         const QColor ink = ink_of(strain->pull());
+        const bool pulls = strain->pull() != Strain::Pull::none;
+        const double told =
+            write(painter, type(Type::note, pulls), ink, {page.right(), base}, QString::number(std::abs(strain->sigma), 'f', 1) + " σ", 1);
+        // As long as it is strained, and never into its own figure.
         const QPointF coil(left_column - 92.0, base - 4);
-        paint_coil(painter, coil, coil + QPointF(30 + 4 * std::min(std::abs(strain->sigma), 6.0), 0), strain->sigma, ink);
-        write(painter, type(Type::note, strain->pull() != Strain::Pull::none), ink, {page.right(), base},
-              QString::number(std::abs(strain->sigma), 'f', 1) + " σ", 1);
+        const double room = page.right() - told - 6 - coil.x();
+        paint_coil(painter, coil, coil + QPointF(std::min(room, 30 + 4 * std::min(std::abs(strain->sigma), 6.0)), 0), strain->sigma, ink);
     } else {
         write(painter, type(Type::note), t.steel, {page.right(), base}, measured.left_out ? tr("left out") : tr("waits"), 1);
     }

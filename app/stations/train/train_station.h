@@ -28,6 +28,9 @@ public:
     void take_picture(const QString& path) override;
     bool reads(const std::string& header) const override;
     size_t read_table(Job& job, const std::string& csv) override;
+    /// The circles of it as the holes of the movement.
+    bool reads_drawings() const override { return true; }
+    size_t read_drawing(Job& job, const QString& path) override;
     std::vector<Scene> scenes() override;
     /// Counts, from when too much is open to be weighed, or when all are counted once more; else as the solver says.
     ReadingRound* round() const override;

@@ -106,6 +106,8 @@ bool TrainStation::reads(const std::string& header) const {
 
 size_t TrainStation::read_table(Job& job, const std::string& csv) { return keep_places_csv(job.train, csv); }
 
+size_t TrainStation::read_drawing(Job& job, const QString& path) { return keep_places_dxf(job.train, path.toStdString()); }
+
 /// What the kind has is there at once; its counts are asked for where they stand.
 void TrainStation::begin(const std::string& kind) {
     m_document.edit(tr("Begin from a kind of movement"), [&](Job& job) {

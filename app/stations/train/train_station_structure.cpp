@@ -1,6 +1,7 @@
 #include <QContextMenuEvent>
 #include <QMenu>
 
+#include "document/bench_hand.h"
 #include "document/today.h"
 #include "number/input_error.h"
 #include "number/numeral.h"

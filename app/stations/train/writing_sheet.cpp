@@ -5,7 +5,7 @@
 #include <QTextBlock>
 #include <algorithm>
 
-#include "document/today.h"
+#include "document/bench_hand.h"
 #include "drawing/lettering.h"
 #include "theme/theme.h"
 #include "train/edits.h"

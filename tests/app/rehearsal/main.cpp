@@ -7,6 +7,7 @@
 #include <algorithm>
 #include <random>
 
+#include "document/bench_hand.h"
 #include "document/today.h"
 #include "instruments/calliper_line.h"
 #include "shell/application.h"
