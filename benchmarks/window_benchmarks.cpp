@@ -23,6 +23,7 @@ using namespace echappe;
 
 void edit_to_painted(benchmark::State& state) {
     MainWindow window;
+    window.resize(1280, 800);
     window.show();
     window.open_demo("tide-house");
     window.show_station(state.range(0) == 0 ? "train" : "teeth");
@@ -41,6 +42,7 @@ BENCHMARK(edit_to_painted)->Arg(0)->Arg(1)->Unit(benchmark::kMillisecond);
 /// An edit where it is made, on the station that shows it: 0 the weight at Power, 1 the strip of the saloon clock there, 2 a look at Beat.
 void edit_of_power_or_rate(benchmark::State& state) {
     MainWindow window;
+    window.resize(1280, 800);
     window.show();
     window.open_demo(state.range(0) == 1 ? "saloon" : "tide-house");
     window.show_station(state.range(0) == 2 ? "beat" : "power");
@@ -68,6 +70,7 @@ void paint(benchmark::State& state, MainWindow& window, Panel& panel) {
 
 void paint_a_panel(benchmark::State& state) {
     MainWindow window;
+    window.resize(1280, 800);
     window.show();
     window.open_demo("tide-house");
     const std::vector<QWidget*> panels = {&window.ladder(), &(*window.findChild<TrainStation*>()), &window.workings(), &window.calliper(),
@@ -79,6 +82,7 @@ BENCHMARK(paint_a_panel)->DenseRange(0, 4)->Unit(benchmark::kMillisecond);
 
 void frame_of_the_turning_train(benchmark::State& state) {
     MainWindow window;
+    window.resize(1280, 800);
     window.show();
     window.open_demo("tide-house");
     QImage screen((*window.findChild<TrainStation*>()).size(), QImage::Format_ARGB32_Premultiplied);
@@ -93,6 +97,7 @@ BENCHMARK(frame_of_the_turning_train)->Unit(benchmark::kMillisecond);
 /// Two wheels of 100 teeth, both wholly in view with their true outlines, turning in contact.
 void frame_of_two_wheels_of_100(benchmark::State& state) {
     MainWindow window;
+    window.resize(1280, 800);
     window.resize(1280, 800);
     window.show();
     window.open_demo("tide-house");
@@ -157,6 +162,7 @@ void grow_to_500_holes(Job& job) {
 /// clearance, which plans all of them anew.
 void edit_among_500_holes(benchmark::State& state) {
     MainWindow window;
+    window.resize(1280, 800);
     window.show();
     window.open_demo("tide-house");
     window.document().edit("grow", grow_to_500_holes);

@@ -1,6 +1,7 @@
 #include "document/folders.h"
 
 #include <QDir>
+#include <QFile>
 #include <QStandardPaths>
 
 namespace echappe {
@@ -14,7 +15,17 @@ QString state_folder() {
 
 QString data_folder() {
     const QString given = qEnvironmentVariable("ECHAPPE_STATE");
-    return given.isEmpty() ? QStandardPaths::writableLocation(QStandardPaths::AppLocalDataLocation) : given;
+    if (!given.isEmpty()) return given;
+    const QString base = QStandardPaths::writableLocation(QStandardPaths::GenericDataLocation) + "/echappe";
+    // Earlier versions kept the drawers a folder deeper.
+    static const bool carried = [&base] {
+        QDir deeper(base + "/echappe");
+        for (const QString& name : deeper.entryList(QDir::Files))
+            if (!QFile::exists(base + "/" + name)) QFile::rename(deeper.filePath(name), base + "/" + name);
+        return true;
+    }();
+    static_cast<void>(carried);
+    return base;
 }
 
 }  // namespace echappe

@@ -91,7 +91,7 @@ bool is_saved(const Journal::Entry& entry) {
 }
 
 /// Where journals lay before they went to the state folder.
-QString former_folder() { return QStandardPaths::writableLocation(QStandardPaths::AppLocalDataLocation) + "/journal"; }
+QString former_folder() { return QStandardPaths::writableLocation(QStandardPaths::GenericDataLocation) + "/echappe/echappe/journal"; }
 
 /// Locks beside journals are of the time before the journal itself was locked; one whose process is gone is swept away.
 bool held_by_old_lock(const QString& journal) {

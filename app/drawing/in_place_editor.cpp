@@ -1,6 +1,7 @@
 #include "drawing/in_place_editor.h"
 
 #include <QKeyEvent>
+#include <cmath>
 #include <exception>
 
 #include "theme/theme.h"
@@ -9,7 +10,7 @@ namespace echappe {
 
 InPlaceEditor::InPlaceEditor(QWidget* parent) : QLineEdit(parent) {
     hide();
-    setFont(type(Type::head, true));
+    wear(*this, Type::head, true);
     setAlignment(Qt::AlignCenter);
     setMaxLength(longest_entry);
     connect(this, &QLineEdit::textEdited, this, [this](const QString& typed) {
@@ -19,9 +20,11 @@ InPlaceEditor::InPlaceEditor(QWidget* parent) : QLineEdit(parent) {
 
 void InPlaceEditor::ask(const QString& what, const QRectF& at, const QString& text, std::function<void(const QString&)> take) {
     leave();
-    constexpr int high = 32;
-    const int wide = std::max(68, static_cast<int>(at.width()) + 24);
-    QRect box(at.center().toPoint() - QPoint(wide / 2, high / 2), QSize(wide, high));
+    // The place is the canvas's, the line the screen's.
+    const double scale = interface_scale();
+    const int high = static_cast<int>(std::lround(32 * scale));
+    const int wide = static_cast<int>(std::lround(std::max(68.0, at.width() + 24) * scale));
+    QRect box((at.center() * scale).toPoint() - QPoint(wide / 2, high / 2), QSize(wide, high));
     const QRect room = parentWidget()->rect().adjusted(4, 4, -4, -4);
     box.moveLeft(std::clamp(box.left(), room.left(), std::max(room.left(), room.right() - wide)));
     box.moveTop(std::clamp(box.top(), room.top(), std::max(room.top(), room.bottom() - high)));

@@ -4,6 +4,8 @@
 #include <QFontMetricsF>
 #include <QStaticText>
 
+#include "drawing/lettered.h"
+
 namespace echappe {
 
 namespace {
@@ -67,6 +69,7 @@ double write(QPainter& painter, const QFont& font, const QColor& colour, QPointF
     painter.setFont(font);
     painter.setPen(colour);
     painter.drawStaticText(baseline - QPointF(0, line.ascent), line.text);
+    TakingDown::words(painter, text, QRectF(baseline - QPointF(0, line.ascent), line.text.size()));
     return width;
 }
 
@@ -75,6 +78,7 @@ double write_wrapped(QPainter& painter, const QFont& font, const QColor& colour,
     painter.setFont(font);
     painter.setPen(colour);
     painter.drawStaticText(top_left, block.text);
+    TakingDown::words(painter, text, QRectF(top_left, block.text.size()));
     return block.text.size().height();
 }
 

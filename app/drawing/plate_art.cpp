@@ -9,6 +9,7 @@
 #include <tuple>
 
 #include "drawing/canvas.h"
+#include "drawing/dots.h"
 #include "theme/theme.h"
 
 namespace echappe {
@@ -156,7 +157,7 @@ void stamp(QPainter& painter, const Sign& sign, QPointF at, double reach, const 
     constexpr size_t most = 2000;
     using Key = std::tuple<int, int, int, unsigned, int, bool>;
     static std::map<Key, QPixmap> stamps;
-    const double ratio = painter.device()->devicePixelRatioF();
+    const double ratio = dots_in_pixel(painter);
     const Key key{sign.kind, sign.variant, static_cast<int>(sign.radius * fine), sign.ink, static_cast<int>(ratio * fine), theme().dark};
     const int size = static_cast<int>(std::ceil(2 * reach));
     if (stamps.size() > most) stamps.clear();

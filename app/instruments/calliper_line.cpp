@@ -28,8 +28,8 @@ CalliperLine::CalliperLine(Document& document, QWidget* parent)
       m_looks(document),
       m_round(&m_solver),
       m_line(new QLineEdit(this)) {
-    setFixedHeight(70);
-    m_line->setFont(type(Type::great, true));
+    fix_size();
+    wear(*m_line, Type::great, true);
     m_line->setAccessibleName(tr("Reading"));
     m_line->setMaxLength(longest_entry);
     m_line->installEventFilter(this);
@@ -246,7 +246,7 @@ bool CalliperLine::key(QKeyEvent& event) {
             explain();
             return true;
         case Qt::Key_Escape:
-            if (m_line->text().isEmpty()) return false;
+            if (m_line->text().isEmpty()) return emit left(), true;
             m_line->clear();
             m_ask_again = {};
             tell({}, false);
@@ -259,7 +259,7 @@ bool CalliperLine::key(QKeyEvent& event) {
     }
 }
 
-void CalliperLine::resizeEvent(QResizeEvent*) { m_line->setGeometry(static_cast<int>(label_x), 26, 190, 36); }
+void CalliperLine::lay_out() { put(*m_line, {label_x, 26, 190, 36}); }
 
 void CalliperLine::paint(QPainter& painter) {
     const Theme& t = theme();

@@ -53,13 +53,16 @@ public:
 signals:
     /// The station is wanted where these readings are asked for.
     void station_wanted(ReadingRound* round);
+    /// Escape on an empty line: back to the picture.
+    void left();
     /// A key that is none of the line's: of the station that is shown.
     void station_key(QKeyEvent* key);
 
 protected:
     void paint(QPainter& painter) override;
     bool eventFilter(QObject* watched, QEvent* event) override;
-    void resizeEvent(QResizeEvent* event) override;
+    void lay_out() override;
+    QSize fixed_size() const override { return {0, 70}; }
 
 private:
     struct Question {

@@ -2,6 +2,7 @@
 
 #include <QApplication>
 #include <QKeyEvent>
+#include <QMenu>
 #include <QMouseEvent>
 #include <algorithm>
 
@@ -40,7 +41,7 @@ QString brief(QString span, double room) {
 }  // namespace
 
 Ladder::Ladder(Document& document, QWidget* parent) : Canvas(parent), m_document(document) {
-    setFixedWidth(224);
+    fix_size();
     setFocusPolicy(Qt::StrongFocus);
     setAccessibleName(tr("Ladder"));
     const auto refresh = [this] {
@@ -156,7 +157,15 @@ void Ladder::paint_rung(QPainter& painter, const Rung& rung, const QRectF& room,
     }
     if (!rung.direction.isEmpty()) write(painter, type(Type::note), t.steel, {text_x, line += line_height}, rung.direction);
     write(painter, type(Type::note), rung.worst.empty() ? t.steel : t.severity(rung.worst), {text_x, line + line_height}, rung.marks);
-    place({"rung:" + words(rung.arbor), room, [this, id = rung.arbor] { m_document.selection().select(id); }, {}, {}});
+    place({"rung:" + words(rung.arbor),
+           room,
+           [this, id = rung.arbor] { m_document.selection().select(id); },
+           {},
+           {},
+           {},
+           rung.name,
+           rung.subject,
+           true});
 }
 
 std::optional<Ladder::Drop> Ladder::drop_at(const std::string& held, double y) const {
@@ -207,6 +216,11 @@ void Ladder::mouseReleaseEvent(QMouseEvent* event) {
         m_document.edit(drop->above ? move_above(train, held, drop->beside) : move_below(train, held, drop->beside));
         m_document.selection().select(held);
     });
+}
+
+void Ladder::fill_menu(QMenu& menu, const Place* place, const QPointF& at) {
+    Canvas::fill_menu(menu, place, at);
+    emit menu_wanted(&menu);
 }
 
 void Ladder::keyPressEvent(QKeyEvent* event) {

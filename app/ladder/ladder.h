@@ -11,7 +11,13 @@ class Ladder : public Canvas {
 public:
     explicit Ladder(Document& document, QWidget* parent = nullptr);
 
+signals:
+    /// All that can be done with the selected arbor is wanted in this menu.
+    void menu_wanted(QMenu* menu);
+
 protected:
+    void fill_menu(QMenu& menu, const Place* place, const QPointF& at) override;
+    QSize fixed_size() const override { return {224, 0}; }
     void paint(QPainter& painter) override;
     void keyPressEvent(QKeyEvent* event) override;
     void mousePressEvent(QMouseEvent* event) override;

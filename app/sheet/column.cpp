@@ -3,6 +3,7 @@
 #include <QFontMetricsF>
 #include <algorithm>
 
+#include "drawing/lettered.h"
 #include "sheet/marks.h"
 
 namespace echappe {
@@ -56,6 +57,12 @@ void Column::write_row(const Row& row, double baseline) {
     const double wide = write(m_painter, type(row.size, row.strong), row.ink, {x, baseline}, row.figure, 1);
     const double name_room = x - wide - 8 - m_room.left();
     write(m_painter, type(Type::note), t.steel, {m_room.left(), baseline}, elided(type(Type::note), row.name, name_room));
+    take_down(row, {m_room.left(), baseline - 14, m_room.width(), row_high});
+}
+
+void Column::take_down(const Row& row, const QRectF& at) {
+    const QString words = QStringList({row.name, row.figure, row.unit, row.remark}).join(' ').simplified();
+    TakingDown::figure(m_painter, {words, at, row.name, row.figure, row.unit});
 }
 
 QRectF Column::row(const Row& row) {
@@ -79,6 +86,7 @@ QRectF Column::long_row(const Row& row) {
                  write_wrapped(m_painter, type(Type::note), t.steel, {m_room.left(), from + 2}, m_room.width() * name_share, row.name) + 4);
     write(m_painter, type(Type::note), t.steel, {m_room.right() - unit_wide + 4, from + 14}, row.unit);
     write(m_painter, type(row.size, row.strong), row.ink, {m_room.right() - unit_wide, from + 14}, row.figure, 1);
+    take_down(row, {m_room.left(), from, m_room.width(), high});
     return taken(from, high + 2);
 }
 

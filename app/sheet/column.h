@@ -54,6 +54,7 @@ public:
 private:
     QRectF taken(double from, double high);
     void write_row(const Row& row, double baseline);
+    void take_down(const Row& row, const QRectF& at);
 
     QPainter& m_painter;
     QRectF m_room;

@@ -11,9 +11,9 @@ void dress(QCPAxis* axis) {
     axis->setTickPen(QPen(t.steel, 1));
     axis->setSubTickPen(Qt::NoPen);
     axis->setTickLabelColor(t.steel);
-    axis->setTickLabelFont(type(Type::note));
+    axis->setTickLabelFont(type_on_screen(Type::note));
     axis->setLabelColor(t.steel);
-    axis->setLabelFont(type(Type::note));
+    axis->setLabelFont(type_on_screen(Type::note));
     axis->grid()->setPen(left ? QPen(t.rule, 0.8) : QPen(Qt::NoPen));
     axis->grid()->setZeroLinePen(left ? QPen(t.steel, 1) : QPen(Qt::NoPen));
 }

@@ -17,10 +17,10 @@ Finder::Finder(std::vector<Entry> entries, QWidget* parent)
     setWindowTitle(tr("Find"));
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(14, 12, 14, 14);
-    m_line->setFont(type(Type::head));
+    wear(*m_line, Type::head);
     m_line->setPlaceholderText(tr("an action, an arbor, a reading"));
     m_line->installEventFilter(this);
-    m_list->setFont(type(Type::text));
+    wear(*m_list, Type::text);
     m_list->setFocusPolicy(Qt::NoFocus);
     column->addWidget(m_line);
     column->addWidget(m_list);

@@ -1,5 +1,6 @@
 #include "shell/job_desk.h"
 
+#include <QDir>
 #include <QFileDialog>
 #include <QFileInfo>
 #include <QMessageBox>
@@ -176,14 +177,24 @@ void JobDesk::remember(const QString& path) {
     QStringList recent = recent_jobs();
     recent.removeAll(path);
     recent.prepend(path);
-    QSettings().setValue("recent", recent.mid(0, recent_kept));
+    Settings().setValue("recent", recent.mid(0, recent_kept));
     refill_recent();
 }
 
 void JobDesk::refill_recent() {
     m_recent.clear();
-    for (const QString& path : recent_jobs()) m_recent.addAction(path, this, [this, path] { guarded([&] { open_instead(path); }); });
+    for (const QString& path : recent_jobs()) {
+        const QFileInfo file(path);
+        // An ampersand in a name is no key.
+        const QString shown = QString(file.fileName() + tr(", in ") + file.dir().path()).replace("&", "&&");
+        m_recent.addAction(shown, this, [this, path] { guarded([&] { open_instead(path); }); });
+    }
     m_recent.setEnabled(!m_recent.isEmpty());
+    m_recent.addSeparator();
+    m_recent.addAction(tr("Forget these"), this, [this] {
+        Settings().remove("recent");
+        refill_recent();
+    });
 }
 
 }  // namespace echappe

@@ -23,7 +23,7 @@ QString capital(const QString& word) { return word.left(1).toUpper() + word.mid(
 QLineEdit* line_of(const QString& name, const QString& text, const QString& meaning) {
     auto* entry = new QLineEdit(text);
     entry->setObjectName(name);
-    entry->setFont(type(Type::text));
+    wear(*entry, Type::text);
     entry->setMinimumWidth(photo_room.width());
     entry->setAccessibleName(name);
     entry->setPlaceholderText(meaning);
@@ -43,7 +43,7 @@ JobSheet::JobSheet(Document& document, QWidget* parent)
         form->addRow(capital(name), line_of(name, words(line.text), words(Job::record().find(line.field)->meaning)));
     }
     constexpr int scope_lines = 3;
-    m_scope->setFont(type(Type::text));
+    wear(*m_scope, Type::text);
     m_scope->setAccessibleName(tr("agreed"));
     m_scope->setTabChangesFocus(true);
     m_scope->setFixedHeight(scope_lines * m_scope->fontMetrics().lineSpacing() + 12);

@@ -51,7 +51,7 @@ LeftWorkSlips::LeftWorkSlips(std::vector<Journal::Entry> entries, QWidget* paren
         m_newer_file.push_back(now.there && !now.same_content(entry.about.base));
         m_standing.push_back(entry.fault.isEmpty() ? standing_of(entry, now) : tr("not all of it can be read: %1").arg(entry.fault));
     }
-    setMinimumHeight(static_cast<int>(head_high + static_cast<double>(m_entries.size()) * (slip_high + slip_gap)));
+    setMinimumHeight(static_cast<int>(interface_scale() * (head_high + static_cast<double>(m_entries.size()) * (slip_high + slip_gap))));
 }
 
 void LeftWorkSlips::paint(QPainter& painter) {
@@ -144,7 +144,7 @@ LeftWorkSheet::LeftWorkSheet(std::vector<Journal::Entry> entries, QWidget* paren
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
     column->addWidget(scroll);
-    resize(720, static_cast<int>(head_high + static_cast<double>(seen) * (slip_high + slip_gap)) + 8);
+    resize(QSizeF(QSizeF(720, head_high + static_cast<double>(seen) * (slip_high + slip_gap) + 8) * interface_scale()).toSize());
     m_slips->setFocus();
     connect(m_slips, &LeftWorkSlips::taken_up, this, &QDialog::accept);
     connect(m_slips, &LeftWorkSlips::thrown_away, this, [this](const Journal::Entry& entry) {

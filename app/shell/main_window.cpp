@@ -5,8 +5,11 @@
 #include <QHBoxLayout>
 #include <QInputDialog>
 #include <QMimeData>
+#include <QScreen>
 #include <QVBoxLayout>
+#include <cmath>
 
+#include "document/settings.h"
 #include "instruments/typing.h"
 #include "ladder/ladder.h"
 #include "shell/application.h"
@@ -16,6 +19,7 @@
 #include "shell/stations_bar.h"
 #include "shell/window_actions.h"
 #include "stations/teeth/stock_sheet.h"
+#include "stations/train/train_station.h"
 #include "theme/theme.h"
 #include "workings/workings_panel.h"
 
@@ -75,8 +79,30 @@ void MainWindow::lay_out() {
     setAcceptDrops(true);
     // Figures are shown one way everywhere, whatever the system's language.
     setLocale(QLocale::c());
-    setMinimumSize(1024, 700);
-    resize(1280, 800);
+    fit_to_screen();
+    order_focus();
+}
+
+/// The least and the usual size, as the scale and the screen have it.
+void MainWindow::fit_to_screen() {
+    const QSizeF least(1024, 700), usual(1280, 800);
+    const QSize room = screen()->availableGeometry().size();
+    setMinimumSize((least * interface_scale()).toSize().boundedTo(room));
+    if (!isVisible()) resize((usual * interface_scale()).toSize().boundedTo(room));
+}
+
+/// From the bar to the ladder, the picture with what lies over it, the workings and the line.
+void MainWindow::order_focus() {
+    setTabOrder(m_bar, m_ladder);
+    QWidget* last = m_ladder;
+    for (Station* station : m_stations) {
+        setTabOrder(last, station);
+        last = station;
+        for (auto* over : station->findChildren<QWidget*>())
+            if (over->focusPolicy() & Qt::TabFocus) setTabOrder(last, over), last = over;
+    }
+    setTabOrder(last, &m_workings->sheet());
+    setTabOrder(&m_workings->sheet(), &m_calliper->line());
 }
 
 /// Every panel takes values and sends intent; here they are wired together.
@@ -88,6 +114,12 @@ void MainWindow::join() {
     connect(m_bar, &StationsBar::finder_wanted, this, &MainWindow::open_finder);
     connect(m_bar, &StationsBar::title_wanted, &m_jobs, &JobDesk::ask_title);
     connect(m_calliper, &CalliperLine::station_key, this, [this](QKeyEvent* key) { QCoreApplication::sendEvent(&shown(), key); });
+    connect(m_calliper, &CalliperLine::left, this, [this] { shown().setFocus(); });
+    connect(m_ladder, &Ladder::menu_wanted, this,
+            [this](QMenu* menu) { static_cast<TrainStation*>(station("train"))->fill_arbor_menu(*menu); });
+    connect(m_ladder, &Ladder::told, m_calliper, &CalliperLine::tell);
+    connect(m_bar, &StationsBar::told, m_calliper, &CalliperLine::tell);
+    connect(&m_workings->sheet(), &WorkingsSheet::told, m_calliper, &CalliperLine::tell);
     connect(m_calliper, &CalliperLine::station_wanted, this, &MainWindow::show_round_of);
     connect(&m_out, &OutDesk::station_wanted, this, [this](Station* station) { show_station(m_ids[m_stations.indexOf(station)]); });
     m_document.use_stock(m_workshop.stock());
@@ -143,6 +175,22 @@ void MainWindow::do_at(Station* station, const Action& action) {
 void MainWindow::set_dark(bool dark) {
     apply_theme(dark);
     for (QWidget* widget : findChildren<QWidget*>()) widget->update();
+}
+
+void MainWindow::step_scale(int tenths) {
+    const double wanted = tenths == 0 ? 1 : std::round(interface_scale() * 10 + tenths) / 10;
+    set_interface_scale(wanted);
+    Settings().setValue("scale", interface_scale());
+    fit_to_screen();
+    m_calliper->tell(tr("The interface at %1 %. Ctrl+0 is the usual size.").arg(std::lround(100 * interface_scale())), false);
+}
+
+/// A key that nobody took where the focus is belongs to the station that is shown.
+void MainWindow::keyPressEvent(QKeyEvent* event) {
+    if (m_passing_key || shown().isAncestorOf(focusWidget()) || shown().hasFocus()) return QMainWindow::keyPressEvent(event);
+    m_passing_key = true;
+    QCoreApplication::sendEvent(&shown(), event);
+    m_passing_key = false;
 }
 
 void MainWindow::fold_workings() {

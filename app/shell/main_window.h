@@ -41,6 +41,8 @@ public:
     /// What can be done whatever station is shown.
     const QList<Action>& own_actions() const { return m_actions; }
     void set_dark(bool dark);
+    /// Larger or smaller by steps of a tenth; 0 as usual.
+    void step_scale(int tenths);
     void fold_workings();
     Finder* open_finder();
     /// The drawers of cutters, plates and leaves.
@@ -56,6 +58,7 @@ public:
     void import_readings(const QString& path) { m_out.import_readings(path); }
 
 protected:
+    void keyPressEvent(QKeyEvent* event) override;
     void closeEvent(QCloseEvent* event) override;
     void dragEnterEvent(QDragEnterEvent* event) override;
     void dropEvent(QDropEvent* event) override;
@@ -63,6 +66,8 @@ protected:
 private:
     void lay_out();
     void join();
+    void order_focus();
+    void fit_to_screen();
     void add_station(const StationRow& row, const Workbench& bench);
     void ask_overrule(const std::string& finding);
     void follow_round();
@@ -82,6 +87,7 @@ private:
     WorkingsPanel* m_workings;
     QList<Action> m_actions;  ///< of the window itself
     bool m_folded = false;    ///< the workings, by hand
+    bool m_passing_key = false;
 };
 
 }  // namespace echappe

@@ -13,14 +13,16 @@ constexpr int line_high = 30;
 
 NoticeStrip::NoticeStrip(Document& document, QWidget* parent) : Canvas(parent), m_document(document) {
     setAccessibleName(tr("Notices"));
+    setFocusPolicy(Qt::TabFocus);
     connect(&document, &Document::standing_changed, this, &NoticeStrip::refresh);
     refresh();
 }
 
+QSize NoticeStrip::fixed_size() const { return {0, std::max(1, line_high * static_cast<int>(m_document.standing().size()))}; }
+
 void NoticeStrip::refresh() {
-    const auto lines = m_document.standing().size();
-    setFixedHeight(std::max(1, line_high * static_cast<int>(lines)));
-    setVisible(lines > 0);
+    fix_size();
+    setVisible(!m_document.standing().empty());
     update();
 }
 

@@ -15,6 +15,7 @@ signals:
     void save_elsewhere_wanted();
 
 protected:
+    QSize fixed_size() const override;
     void paint(QPainter& painter) override;
 
 private:

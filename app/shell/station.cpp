@@ -35,6 +35,17 @@ void Station::keyPressEvent(QKeyEvent* event) {
     if (!taken) Canvas::keyPressEvent(event);
 }
 
+void Station::fill_menu(QMenu& menu, const Place* place, const QPointF& at) {
+    Canvas::fill_menu(menu, place, at);
+    menu.addSeparator();
+    for (const Action& action : actions()) {
+        if (action.of_every_station || (action.menu.isEmpty() && action.legend.isEmpty()) || !action.can()) continue;
+        if (action.divides) menu.addSeparator();
+        const QString key = action.key_words();
+        menu.addAction(action.words + (key.isEmpty() ? "" : "\t" + key), this, [this, id = action.id] { act_on(id); });
+    }
+}
+
 QList<Action> Station::climbing() {
     QList<Action> ways = {{"ladder.up", tr("Up the ladder"), {Qt::Key_Up}, [this] { m_document.selection().climb(1); }},
                           {"ladder.down", tr("Down the ladder"), {Qt::Key_Down}, [this] { m_document.selection().climb(-1); }}};

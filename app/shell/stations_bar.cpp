@@ -29,8 +29,9 @@ Heading heading_of(const Document& document) {
 }  // namespace
 
 StationsBar::StationsBar(Document& document, QWidget* parent) : Canvas(parent), m_document(document) {
-    setFixedHeight(52);
+    fix_size();
     setAccessibleName(tr("Stations"));
+    setFocusPolicy(Qt::TabFocus);
     connect(&document, &Document::changed, this, [this, shown = Heading()]() mutable {
         if (Heading now = heading_of(m_document); !(now == shown)) {
             shown = std::move(now);
@@ -70,7 +71,7 @@ void StationsBar::paint(QPainter& painter) {
         }
         write(painter, type(Type::text, on), on ? t.ink : t.on_band, {tab.center().x(), 31}, row.title, 0);
         write(painter, type(Type::note), on ? t.steel : quiet, {tab.center().x(), 45}, tr("Ctrl+%1").arg(i + 1), 0);
-        place({"station:" + row.title, tab, [this, id = row.id] { emit chosen(id); }, {}, {}});
+        place({"station:" + row.title, tab, [this, id = row.id] { emit chosen(id); }, {}, {}, {}, row.title, on});
     }
     const double w = write(painter, type(Type::note), quiet, {width() - 20.0, 30}, tr("Find  Ctrl+K"), 1);
     place({"finder", QRectF(width() - 30.0 - w, 10, w + 20, 34), [this] { emit finder_wanted(); }, {}, {}});

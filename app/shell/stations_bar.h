@@ -18,6 +18,7 @@ signals:
     void title_wanted();
 
 protected:
+    QSize fixed_size() const override { return {0, 52}; }
     void paint(QPainter& painter) override;
 
 private:

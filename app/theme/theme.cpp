@@ -4,37 +4,71 @@
 #include <QFontDatabase>
 #include <QHash>
 #include <QPalette>
+#include <QRegularExpression>
 #include <QStyleFactory>
+#include <QWidget>
+#include <algorithm>
+#include <cmath>
 
 namespace echappe {
 namespace {
 
 Theme current = Theme::light();
 
+double scale_in_use = 1;
+
+constexpr const char* names_of_type[] = {"note", "text", "figure", "head", "great"};
+constexpr double points_of_type[] = {9, 10, 12, 15, 20};
+
+/// Lengths in it are the house's pixels, and become the screen's.
+QString in_screen_pixels(QString sheet) {
+    static const QRegularExpression length("\\b(\\d+)px");
+    for (qsizetype from = 0;;) {
+        const QRegularExpressionMatch found = length.match(sheet, from);
+        if (!found.hasMatch()) return sheet;
+        const QString scaled = QString::number(std::max(1L, std::lround(found.captured(1).toDouble() * scale_in_use))) + "px";
+        sheet.replace(found.capturedStart(), found.capturedLength(), scaled);
+        from = found.capturedStart() + scaled.size();
+    }
+}
+
+/// The five sizes, as a widget wears them.
+QString type_sheet() {
+    QString sheet;
+    for (size_t i = 0; i < std::size(names_of_type); ++i)
+        for (const bool bold : {false, true})
+            sheet += QString("*[wears=\"%1%2\"] { font: %3 %4pt \"Echappe Bench\"; }")
+                         .arg(names_of_type[i], bold ? "-bold" : "", bold ? "bold" : "normal")
+                         .arg(points_of_type[i] * scale_in_use);
+    return sheet;
+}
+
 QString style_sheet(const Theme& t) {
-    return QString(
-               "QWidget { color: %1; }"
-               "QMenuBar { background: %4; color: %5; padding: 1px 6px; } QMenuBar::item { padding: 3px 9px; background: transparent; }"
-               "QMenuBar::item:selected { background: %3; }"
-               "QMenu { background: %2; color: %1; border: 1px solid %6; } QMenu::item { padding: 5px 26px 5px 18px; }"
-               "QMenu::item:selected { background: %3; color: %7; } QMenu::item:disabled { color: %6; } QMenu::separator { height: 1px; "
-               "background: %6; }"
-               "QLineEdit { background: %2; border: none; border-bottom: 2px solid %3; selection-background-color: %3; selection-color: "
-               "%7; padding: 1px 2px; }"
-               "QToolTip { background: %2; color: %1; border: 1px solid %3; padding: 4px; }"
-               "QScrollBar:vertical { width: 8px; background: transparent; } QScrollBar::handle:vertical { background: %6; min-height: "
-               "30px; }"
-               "QTabWidget::pane { border: 0; border-top: 1px solid %6; } QTabBar::tab { background: transparent; color: %1; padding: 6px "
-               "14px; "
-               "border-bottom: 3px solid transparent; } QTabBar::tab:selected { border-bottom-color: %3; color: %3; }"
-               "QHeaderView { background: %2; } QHeaderView::section { background: %2; color: %1; border: 0; border-bottom: 1px solid %6; "
-               "padding: 5px 8px; } QTableView { background: %2; color: %1; border: 0; }"
-               "QScrollBar::add-line, QScrollBar::sub-line { height: 0; }"
-               "QListView { background: %2; border: none; outline: none; } QListView::item { padding: 6px 10px; } QListView::item:selected "
-               "{ background: %3; color: %7; }"
-               "QPushButton { background: %2; border: 1px solid %3; color: %3; padding: 4px 12px; } QPushButton:hover, QPushButton:focus { "
-               "background: %3; color: %7; }")
-        .arg(t.ink.name(), t.sheet.name(), t.blued.name(), t.band.name(), t.on_band.name(), t.rule.name(), t.sheet.name());
+    return in_screen_pixels(
+               QString(
+                   "QWidget { color: %1; }"
+                   "QMenuBar { background: %4; color: %5; padding: 1px 6px; } QMenuBar::item { padding: 3px 9px; background: transparent; }"
+                   "QMenuBar::item:selected { background: %3; }"
+                   "QMenu { background: %2; color: %1; border: 1px solid %6; } QMenu::item { padding: 5px 26px 5px 18px; }"
+                   "QMenu::item:selected { background: %3; color: %7; } QMenu::item:disabled { color: %6; } "
+                   "QMenu::separator { height: 1px; background: %6; }"
+                   "QLineEdit { background: %2; border: none; border-bottom: 2px solid %6; selection-background-color: %3; "
+                   "selection-color: %7; padding: 1px 2px; } QLineEdit:focus { border-bottom: 3px solid %3; }"
+                   "QToolTip { background: %2; color: %1; border: 1px solid %3; padding: 4px; }"
+                   "QScrollBar:vertical { width: 8px; background: transparent; } "
+                   "QScrollBar::handle:vertical { background: %6; min-height: 30px; }"
+                   "QTabWidget::pane { border: 0; border-top: 1px solid %6; } "
+                   "QTabBar::tab { background: transparent; color: %1; padding: 6px 14px; border-bottom: 3px solid transparent; } "
+                   "QTabBar::tab:selected { border-bottom-color: %3; color: %3; } QTabBar:focus { border: 1px solid %3; }"
+                   "QHeaderView { background: %2; } QHeaderView::section { background: %2; color: %1; border: 0; border-bottom: 1px "
+                   "solid %6; padding: 5px 8px; } QTableView { background: %2; color: %1; border: 0; }"
+                   "QScrollBar::add-line, QScrollBar::sub-line { height: 0; }"
+                   "QListView { background: %2; border: none; outline: none; } QListView::item { padding: 6px 10px; } "
+                   "QListView::item:selected { background: %3; color: %7; }"
+                   "QPushButton { background: %2; border: 1px solid %3; color: %3; padding: 4px 12px; } "
+                   "QPushButton:hover, QPushButton:focus { background: %3; color: %7; }")
+                   .arg(t.ink.name(), t.sheet.name(), t.blued.name(), t.band.name(), t.on_band.name(), t.rule.name(), t.sheet.name())) +
+           type_sheet();
 }
 
 }  // namespace
@@ -65,7 +99,7 @@ void apply_theme(bool dark) {
     palette.setColor(QPalette::HighlightedText, current.sheet);
     palette.setColor(QPalette::PlaceholderText, current.steel);
     QApplication::setPalette(palette);
-    QApplication::setFont(type(Type::text));
+    QApplication::setFont(type_on_screen(Type::text));
     qApp->setStyleSheet(style_sheet(current));
 }
 
@@ -76,9 +110,19 @@ bool load_fonts() {
     return all;
 }
 
-QFont type(Type size, bool bold) {
-    constexpr double points[] = {9, 10, 12, 15, 20};
-    return paper_font(points[static_cast<size_t>(size)], bold);
+double interface_scale() { return scale_in_use; }
+
+void set_interface_scale(double scale) {
+    scale_in_use = std::clamp(scale, least_scale, most_scale);
+    apply_theme(current.dark);
+}
+
+QFont type(Type size, bool bold) { return paper_font(points_of_type[static_cast<size_t>(size)], bold); }
+
+QFont type_on_screen(Type size, bool bold) { return paper_font(points_of_type[static_cast<size_t>(size)] * scale_in_use, bold); }
+
+void wear(QWidget& widget, Type size, bool bold) {
+    widget.setProperty("wears", QString(names_of_type[static_cast<size_t>(size)]) + (bold ? "-bold" : ""));
 }
 
 QFont paper_font(double points, bool bold) {

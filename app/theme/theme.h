@@ -3,6 +3,8 @@
 #include <QColor>
 #include <QFont>
 
+class QWidget;
+
 namespace echappe {
 
 /// The house's inks and papers; every colour on screen is one of these. Every ink reads at 4.5:1 or better on
@@ -20,12 +22,23 @@ struct Theme {
 const Theme& theme();
 /// Sets palette, style sheet and fonts of the application.
 void apply_theme(bool dark);
+
+/// How large all of the interface is shown, of its usual size.
+constexpr double least_scale = 0.8, most_scale = 2;
+double interface_scale();
+/// Held within the limits; everything that stands follows.
+void set_interface_scale(double scale);
 /// Loads the fonts that ship with the application. False when they are missing.
 bool load_fonts();
 
 /// The five sizes of type; every text on screen has one of them. A note is 12 px high at 100 %, the least that is read at a bench.
 enum class Type { note, text, figure, head, great };
+/// On a canvas, whose pixels are the house's.
 QFont type(Type size, bool bold = false);
+/// For a plot, whose pixels are the screen's.
+QFont type_on_screen(Type size, bool bold = false);
+/// Gives a widget one of the sizes; it follows the interface's scale.
+void wear(QWidget& widget, Type size, bool bold = false);
 /// On paper, where a point is a point.
 QFont paper_font(double points, bool bold = false);
 

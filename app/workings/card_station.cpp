@@ -7,12 +7,12 @@ CardStation::CardStation(Document& document, std::vector<SumCard::Tab> tabs, QWi
     connect(m_card, &SumCard::told, this, &CardStation::told);
 }
 
-void CardStation::resizeEvent(QResizeEvent*) { m_card->setGeometry(width() - SumCard::wide, 0, SumCard::wide, height()); }
+void CardStation::lay_out() { put(*m_card, QRectF(width() - SumCard::wide, 0, SumCard::wide, height())); }
 
 QList<Action> CardStation::make_actions() {
     const auto leaf = [this](int by) { return [this, by] { m_card->show_sum(m_card->shown() + by); }; };
-    QList<Action> sheets = {{"sheet.next", tr("The next sheet"), {Qt::Key_Tab}, leaf(1), {}, tr("next sum")},
-                            {"sheet.before", tr("The sheet before"), {Qt::SHIFT | Qt::Key_Backtab, Qt::Key_Backtab}, leaf(-1)}};
+    QList<Action> sheets = {{"sheet.next", tr("The next sheet"), {Qt::Key_PageDown}, leaf(1), {}, tr("next sum")},
+                            {"sheet.before", tr("The sheet before"), {Qt::Key_PageUp}, leaf(-1)}};
     for (Action& action : sheets) action.of_every_station = true;
     return climbing() + sheets;
 }

@@ -14,7 +14,7 @@ public:
 protected:
     CardStation(Document& document, std::vector<SumCard::Tab> tabs, QWidget* parent);
     QList<Action> make_actions() override;
-    void resizeEvent(QResizeEvent* event) override;
+    void lay_out() override;
 
     SumCard* m_card;
 };

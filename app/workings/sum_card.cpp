@@ -16,6 +16,7 @@ constexpr double margin = 18;
 SumCard::SumCard(Document& document, std::vector<Tab> tabs, QWidget* parent)
     : Canvas(parent), m_document(document), m_tabs(std::move(tabs)), m_editor(new InPlaceEditor(this)) {
     setAccessibleName(tr("Sums of the bench"));
+    setFocusPolicy(Qt::TabFocus);
     connect(m_editor, &InPlaceEditor::refused, this, [this](const QString& sentence) { emit told(sentence, true); });
 }
 
@@ -96,6 +97,14 @@ void SumCard::wheelEvent(QWheelEvent* event) {
     update();
 }
 
+void SumCard::show_place(const QRectF& at) {
+    constexpr double tabs_high = 60, around = 24;
+    const double over = at.bottom() + around - height(), under = tabs_high - at.top();
+    if (over > 0) m_scrolled += over;
+    else if (under > 0) m_scrolled = std::max(0.0, m_scrolled - under);
+    if (over > 0 || under > 0) repaint();
+}
+
 /// A step with its tick; a caution stands under the step it belongs to.
 void SumCard::write_step(Column& page, const SumLine& line) {
     constexpr double indent = 24;
@@ -129,7 +138,10 @@ double SumCard::paint_tabs(QPainter& painter, const QRectF& room) {
                line.say(sheet.words, on ? t.ink : t.blued, Type::note, on, on),
                [this, i] { show_sum(i); },
                sheet.sentence,
-               {}});
+               {},
+               {},
+               sheet.words,
+               on});
     }
     return line.baseline();
 }

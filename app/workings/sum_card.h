@@ -38,6 +38,7 @@ public:
 protected:
     void paint(QPainter& painter) override;
     void wheelEvent(QWheelEvent* event) override;
+    void show_place(const QRectF& at) override;
 
 private:
     void refresh();

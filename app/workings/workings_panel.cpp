@@ -1,5 +1,8 @@
 #include "workings/workings_panel.h"
 
+#include <QEvent>
+#include <cmath>
+
 #include "number/units.h"
 #include "theme/theme.h"
 
@@ -23,11 +26,18 @@ QString state_sign(Known known) {
 
 WorkingsSheet::WorkingsSheet(Document& document, QWidget* parent) : Canvas(parent), m_document(document) {
     setAccessibleName(tr("Workings"));
+    setFocusPolicy(Qt::TabFocus);
     connect(&document, &Document::changed, this, qOverload<>(&QWidget::update));
     connect(&document.selection(), &Selection::changed, this, [this] {
         m_unfolded.clear();
         update();
     });
+}
+
+void WorkingsSheet::show_place(const QRectF& at) {
+    if (auto* panel = qobject_cast<QScrollArea*>(parentWidget()->parentWidget()))
+        panel->ensureVisible(static_cast<int>(on_widget(at).center().x()), static_cast<int>(on_widget(at).center().y()), 0,
+                             static_cast<int>(on_widget(at).height()));
 }
 
 void WorkingsSheet::unfold(const std::string& name) {
@@ -57,7 +67,7 @@ void WorkingsSheet::paint(QPainter& painter) {
     if (m_document.derived().findings.empty())
         page.says(tr("Nothing to object to: every reading agrees with the train."), t.verdigris, Type::text);
     for (const Finding& finding : m_document.derived().findings) write_finding(page, painter, finding);
-    const int wanted = static_cast<int>(page.y()) + 20;
+    const int wanted = static_cast<int>((page.y() + 20) * interface_scale());
     if (minimumHeight() != wanted) setMinimumHeight(wanted);
 }
 
@@ -131,7 +141,7 @@ void WorkingsSheet::write_finding(Column& page, QPainter& painter, const Finding
            {}});
     Flow ways(painter, inner.room(), inner.y() + 12, 18);
     const auto way = [&](const QString& tag, const QString& say, std::function<void()> go) {
-        place({tag + words(finding.id), ways.say(say, t.blued), std::move(go), {}, {}});
+        place({tag + words(finding.id), ways.say(say, t.blued), std::move(go), {}, {}, {}, say + ": " + words(finding.sentence)});
     };
     if (judged) {
         way("reopen:", tr("open again"), [this, id = finding.id] { m_document.judge(id, {}, {}); });
@@ -144,12 +154,19 @@ void WorkingsSheet::write_finding(Column& page, QPainter& painter, const Finding
 }
 
 WorkingsPanel::WorkingsPanel(Document& document, QWidget* parent) : QScrollArea(parent), m_sheet(new WorkingsSheet(document)) {
-    setFixedWidth(static_cast<int>(panel_width) + 10);
+    follow_scale();
     setFrameShape(QFrame::NoFrame);
     setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     setWidgetResizable(true);
     setFocusPolicy(Qt::NoFocus);
     setWidget(m_sheet);
+}
+
+void WorkingsPanel::follow_scale() { setFixedWidth(static_cast<int>(std::lround((panel_width + 10) * interface_scale()))); }
+
+void WorkingsPanel::changeEvent(QEvent* event) {
+    QScrollArea::changeEvent(event);
+    if (event->type() == QEvent::StyleChange) follow_scale();
 }
 
 }  // namespace echappe

@@ -21,6 +21,7 @@ signals:
 
 protected:
     void paint(QPainter& painter) override;
+    void show_place(const QRectF& at) override;
 
 private:
     void write_quantity(Column& page, QPainter& painter, const Quantity& quantity);
@@ -36,7 +37,11 @@ public:
     explicit WorkingsPanel(Document& document, QWidget* parent = nullptr);
     WorkingsSheet& sheet() { return *m_sheet; }
 
+protected:
+    void changeEvent(QEvent* event) override;
+
 private:
+    void follow_scale();
     WorkingsSheet* m_sheet;
 };
 

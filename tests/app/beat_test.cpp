@@ -136,7 +136,7 @@ TEST_CASE("positions are typed with their amplitude, and every sheet of the card
     for (const char* demo : {"watch", "tide-house", "saloon"}) {
         bench.window.open_demo(demo);
         for (int i = 0; i < 9; ++i) {
-            bench.key(Qt::Key_Tab);
+            bench.key(Qt::Key_PageDown);
             bench.beat().card().grab();
         }
     }

@@ -20,6 +20,7 @@ struct Bench {
     echappe::MainWindow window;
 
     Bench() {
+        window.resize(1280, 800);
         window.show();
         window.open_demo("tide-house");
         settle();

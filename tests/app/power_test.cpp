@@ -64,7 +64,7 @@ TEST_CASE("the drive is wound and let down by dragging its picture, and only bet
         QTest::keyClick(&bench.power(), Qt::Key_Right);
         CHECK(bench.power().wound() == Approx(0.95));
         for (int i = 0; i < 6; ++i) {
-            QTest::keyClick(&bench.power(), Qt::Key_Tab);
+            QTest::keyClick(&bench.power(), Qt::Key_PageDown);
             bench.power().card().grab();
         }
         CHECK_FALSE(bench.document().dirty());

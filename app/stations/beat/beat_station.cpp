@@ -24,11 +24,11 @@ QString rate_words(double rate, int decimals = 1) { return (rate > 0 ? "+" : "")
 
 BeatStation::BeatStation(const Workbench& bench)
     : CardStation(bench.document, {}, nullptr), m_motion(bench.motion), m_line(bench.line), m_plot(new RatePlot(this)) {
-    BeatStation::resizeEvent(nullptr);
+    BeatStation::lay_out();
     setAccessibleName(tr("Beat"));
     connect(&m_document, &Document::changed, this, &BeatStation::refresh);
     connect(&m_motion, &Motion::moved, this, [this] {
-        if (isVisible()) update(picture().toRect());
+        if (isVisible()) update_in(picture());
     });
     connect(m_plot, &RatePlot::look_picked, this, [this](int look) {
         if (look >= 0)
@@ -132,17 +132,17 @@ double BeatStation::picture_wide() const {
 
 QRectF BeatStation::picture() const { return {12, 46, picture_wide(), height() - 60.0}; }
 
-void BeatStation::resizeEvent(QResizeEvent* event) {
-    CardStation::resizeEvent(event);
-    const int left = static_cast<int>(picture_wide()) + 24;
+void BeatStation::lay_out() {
+    CardStation::lay_out();
+    const double left = picture_wide() + 24;
     // Never without room: the plot paints itself whenever its size changes, shown or not.
-    constexpr int least = 80;
-    m_plot->setGeometry(left, static_cast<int>(rate_high), std::max(least, width() - SumCard::wide - left - 12),
-                        std::max(least, height() - static_cast<int>(rate_high + means_high)));
+    constexpr double least = 80;
+    put(*m_plot,
+        {left, rate_high, std::max(least, width() - SumCard::wide - left - 12), std::max(least, height() - rate_high - means_high)});
 }
 
 void BeatStation::changeEvent(QEvent* event) {
-    if (event->type() == QEvent::PaletteChange) m_plot->retheme();
+    if (event->type() == QEvent::StyleChange) m_plot->retheme();
     Canvas::changeEvent(event);
 }
 

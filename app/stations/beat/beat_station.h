@@ -45,7 +45,7 @@ protected:
     void mousePressEvent(QMouseEvent* event) override;
     void mouseMoveEvent(QMouseEvent* event) override;
     void mouseReleaseEvent(QMouseEvent* event) override;
-    void resizeEvent(QResizeEvent* event) override;
+    void lay_out() override;
     void changeEvent(QEvent* event) override;
     void showEvent(QShowEvent* event) override;
 

@@ -69,7 +69,7 @@ void RatePlot::draw_event(const RateEvent& event) {
     mark->point2->setCoords(event.reference_s, 1);
     auto* words_at = new QCPItemText(this);
     words_at->setClipToAxisRect(true);
-    words_at->setFont(type(Type::note));
+    words_at->setFont(type_on_screen(Type::note));
     words_at->setColor(t.brass_ink);
     words_at->setRotation(-90);
     words_at->setPositionAlignment(Qt::AlignLeft | Qt::AlignTop);

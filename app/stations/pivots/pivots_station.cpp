@@ -145,12 +145,12 @@ void PivotsStation::trial(bool runs) {
 void PivotsStation::show_between(bool shown) {
     m_between->setVisible(shown);
     if (!shown) return setFocus();
-    m_between->setGeometry(rect());
+    lay_out();
     m_between->refresh();
     m_between->setFocus();
 }
 
-void PivotsStation::resizeEvent(QResizeEvent*) { m_between->setGeometry(rect()); }
+void PivotsStation::lay_out() { put(*m_between, rect()); }
 
 QList<Action> PivotsStation::make_actions() {
     const QString menu = tr("&Holes");
@@ -174,12 +174,7 @@ QList<Action> PivotsStation::make_actions() {
                {"pivots.ream", tr("Tick the next reamer"), {Qt::Key_R}, [this] { tick(); }, menu, tr("reamed")},
                {"pivots.unream", tr("Pass not reamed"), {Qt::SHIFT | Qt::Key_R}, untick},
                {"pivots.finish", tr("Done, or to be done again"), {Qt::Key_D}, [this] { finish_or_redo(); }, menu, tr("done")},
-               {"pivots.next",
-                tr("The next hole with work"),
-                {Qt::Key_Return, Qt::Key_Tab, tr("Ctrl+H")},
-                [this] { next_open(); },
-                menu,
-                tr("next")},
+               {"pivots.next", tr("The next hole with work"), {Qt::Key_Return, tr("Ctrl+H")}, [this] { next_open(); }, menu, tr("next")},
                {"pivots.school", tr("School of clearance: the next"), {Qt::Key_C}, [this] { next_school(); }, menu, tr("school")},
                {"pivots.method", tr("Bushes: fitted direct, or broached up"), {Qt::Key_M}, [this] { other_method(); }, menu, tr("method")},
                {"pivots.peg", tr("Pegged clean, or not"), {Qt::Key_P}, peg},
@@ -276,7 +271,10 @@ void PivotsStation::paint_plate(QPainter& painter, const QString& plate, const Q
                [this, id = hole.id] {
                    const DerivedHole* here = m_document.derived().pivots.hole(id);
                    return here ? words(here->name + ": " + (here->reason.empty() ? "not measured yet" : here->reason)) : QString();
-               }});
+               },
+               {},
+               selected,
+               true});
         if (!named && !selected) continue;
         const QString what = (hole.record.done ? tr("done · ") : QString()) + words(words_for_decision(hole.decision));
         labels.write_beside(painter, at, selected ? 14 : 8, room.adjusted(-12, -2, 12, 12),

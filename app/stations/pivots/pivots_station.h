@@ -46,7 +46,7 @@ public:
 protected:
     void paint(QPainter& painter) override;
     QList<Action> make_actions() override;
-    void resizeEvent(QResizeEvent* event) override;
+    void lay_out() override;
 
 private:
     void paint_plate(QPainter& painter, const QString& plate, const QRectF& room);

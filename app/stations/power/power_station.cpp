@@ -89,16 +89,16 @@ void PowerStation::place_plot() {
     constexpr double heads_high = 52;
     // Never without room: the plot paints itself whenever its size changes, shown or not.
     const QRectF at = rooms().torque.adjusted(-6, heads_high, 6, -verdict_high - 4);
-    m_plot->setGeometry(at.toRect().united(QRect(at.toRect().topLeft(), QSize(80, 80))));
+    put(*m_plot, at.united(QRectF(at.topLeft(), QSizeF(80, 80))));
 }
 
-void PowerStation::resizeEvent(QResizeEvent* event) {
-    CardStation::resizeEvent(event);
+void PowerStation::lay_out() {
+    CardStation::lay_out();
     place_plot();
 }
 
 void PowerStation::changeEvent(QEvent* event) {
-    if (event->type() == QEvent::PaletteChange) m_plot->retheme();
+    if (event->type() == QEvent::StyleChange) m_plot->retheme();
     Canvas::changeEvent(event);
 }
 

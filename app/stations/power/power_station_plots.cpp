@@ -146,7 +146,11 @@ void PowerStation::paint_station_of_power(QPainter& painter, const PowerAtArbor&
            QRectF(at - QPointF(24, 50), QSizeF(48, 64)),
            [this, id = arbor.id] { m_document.selection().select(id); },
            hint,
-           {}});
+           {},
+           {},
+           {},
+           subject,
+           true});
 }
 
 /// What reaches the escape wheel, what is thought of it, and where to look for wear.

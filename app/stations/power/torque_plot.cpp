@@ -50,7 +50,7 @@ void TorquePlot::show_run(const DerivedDrive& power) {
     const Theme& t = theme();
     m_now = new QCPItemStraightLine(this);
     m_now->setPen(QPen(t.ink, 1, Qt::DotLine));
-    m_now_words = on_paper(add_words(*this, 0, 0, {}, t.ink, left_above, type(Type::figure, true)));
+    m_now_words = on_paper(add_words(*this, 0, 0, {}, t.ink, left_above, type_on_screen(Type::figure, true)));
     show_wound(m_wound);
 }
 
@@ -76,10 +76,11 @@ void TorquePlot::draw_need() {
     const QVector<double> ends = {0, run()};
     add_band(*this, ends, {low, low}, {high, high}, t.verdigris);
     add_words(*this, run(), high, tr("right: %1 to %2 times the least").arg(least_times).arg(most_times), t.verdigris, right_below,
-              type(Type::note));
+              type_on_screen(Type::note));
     const double least = *m_power.least_N_mm;
     add_curve(*this, ends, {least, least}, QPen(t.amber, 1.4, Qt::DashLine));
-    add_words(*this, run(), least, tr("least that runs, %1").arg(words(print_short(least, 3))), t.amber, right_below, type(Type::note));
+    add_words(*this, run(), least, tr("least that runs, %1").arg(words(print_short(least, 3))), t.amber, right_below,
+              type_on_screen(Type::note));
 }
 
 /// For a fusee, what its best set-up would give.
@@ -104,7 +105,8 @@ void TorquePlot::draw_winding() {
     for (const auto& [turns, torque] : up) x << top - turns, y << torque;
     add_curve(*this, x, y, QPen(t.steel, 1.2))->setScatterStyle({QCPScatterStyle::ssTriangle, QPen(t.steel, 1.2), t.ground, 7});
     const auto middle = static_cast<qsizetype>(up.size() / 2);
-    on_paper(add_words(*this, x[middle], y[middle], tr("being wound"), t.steel, Qt::AlignHCenter | Qt::AlignBottom, type(Type::note)));
+    on_paper(
+        add_words(*this, x[middle], y[middle], tr("being wound"), t.steel, Qt::AlignHCenter | Qt::AlignBottom, type_on_screen(Type::note)));
 }
 
 void TorquePlot::draw_torque() {
@@ -113,9 +115,10 @@ void TorquePlot::draw_torque() {
     for (const auto& [turns, torque] : m_power.torque) x << turns, y << torque;
     QCPGraph* curve = add_curve(*this, x, y, QPen(t.blued, 2.6));
     if (m_power.log) curve->setScatterStyle({QCPScatterStyle::ssCircle, QPen(t.blued, 1.6), t.sheet, 7});
-    on_paper(add_words(*this, x.front(), y.front(), words(print_short(y.front(), 3)), t.ink, left_above, type(Type::figure, true)));
+    on_paper(
+        add_words(*this, x.front(), y.front(), words(print_short(y.front(), 3)), t.ink, left_above, type_on_screen(Type::figure, true)));
     on_paper(add_words(*this, x.back(), y.back(), words(print_short(y.back(), 3)), t.ink, Qt::AlignRight | Qt::AlignBottom,
-                       type(Type::figure, true)));
+                       type_on_screen(Type::figure, true)));
 }
 
 void TorquePlot::fit_axes() {

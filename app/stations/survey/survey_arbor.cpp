@@ -2,6 +2,7 @@
 #include <cmath>
 #include <numbers>
 
+#include "drawing/dots.h"
 #include "drawing/wheel_art.h"
 #include "number/units.h"
 #include "stations/survey/survey_station.h"
@@ -85,7 +86,7 @@ void SurveyStation::paint_spot_at(QPainter& painter, const std::string& part, co
 /// Filled once and stamped from then on: a crossed wheel of a hundred teeth takes longer than all the rest of the picture.
 void SurveyStation::paint_face(QPainter& painter, const QPainterPath& outline, QPointF middle, double radius) {
     const Theme& t = theme();
-    const double ratio = painter.device()->devicePixelRatioF();
+    const double ratio = dots_in_pixel(painter);
     const int size = 2 * static_cast<int>(std::ceil(radius + 4));
     if (m_face.outline != outline || m_face.dark != t.dark || m_face.picture.devicePixelRatio() != ratio) {
         m_face = {outline, t.dark, QPixmap(QSize(size, size) * ratio)};

@@ -230,7 +230,7 @@ QList<Action> SurveyStation::make_actions() {
              {"survey.down", tr("Down the ladder"), {Qt::Key_Down}, climb(-1)},
              {"survey.before", tr("The spot before"), {Qt::Key_Left}, [this] { step(-1); }},
              {"survey.after", tr("The next spot"), {Qt::Key_Right}, [this] { step(1); }},
-             {"survey.next", tr("The next spot without a verdict"), {Qt::Key_Return, Qt::Key_Tab}, [this] { next_open(); }, {}, tr("next")},
+             {"survey.next", tr("The next spot without a verdict"), {Qt::Key_Return}, [this] { next_open(); }, {}, tr("next")},
              {"survey.clear", tr("Not looked at"), {Qt::Key_Delete}, clear},
              {"survey.turn", tr("Turn the arbor under the indicator"), {Qt::Key_I}, [this] { turn_arbor(15); }},
              {"survey.peg", tr("Pegged clean, or not"), {Qt::Key_P}, [this] { peg(false); }, {}, tr("pegged")},
@@ -326,7 +326,10 @@ void SurveyStation::paint_spot(QPainter& painter, const Spot& spot, QPointF at, 
                const auto here = std::find_if(spots.begin(), spots.end(), [&](const Spot& s) { return s.part == part; });
                if (here == spots.end()) return QString();
                return words(here->name) + ": " + word_of(*here);
-           }});
+           },
+           {},
+           m_shown == spot.part,
+           true});
 }
 
 void SurveyStation::paint_plate(QPainter& painter, const std::string& plate, const QRectF& room) {

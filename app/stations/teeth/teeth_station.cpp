@@ -552,12 +552,12 @@ void TeethStation::paint_depth_read(QPainter& painter, const DerivedMesh& mesh, 
 void TeethStation::show_blank(bool shown) {
     m_blank->setVisible(shown && mesh());
     if (!m_blank->isVisible()) return setFocus();
-    m_blank->setGeometry(rect());
+    lay_out();
     m_blank->show_part(*mesh(), m_wheel);
     m_blank->setFocus();
 }
 
-void TeethStation::resizeEvent(QResizeEvent*) { m_blank->setGeometry(rect()); }
+void TeethStation::lay_out() { put(*m_blank, rect()); }
 
 void TeethStation::wheelEvent(QWheelEvent* event) { zoom(std::pow(1.0015, event->angleDelta().y()), event->position()); }
 
@@ -585,7 +585,7 @@ QList<Action> TeethStation::make_actions() {
     const auto faults = [this] {
         QMenu* menu = fault_menu();
         menu->setAttribute(Qt::WA_DeleteOnClose);
-        menu->popup(mapToGlobal(middle().toPoint()));
+        menu->popup(on_screen(middle()));
     };
     const auto turn = [this] {
         m_trial.show_whole_turn(!m_trial.whole_turn());

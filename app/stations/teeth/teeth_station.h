@@ -55,7 +55,7 @@ public:
     FlatPart solid_part() const;
 
 protected:
-    void resizeEvent(QResizeEvent* event) override;
+    void lay_out() override;
     void paint(QPainter& painter) override;
     void wheelEvent(QWheelEvent* event) override;
     void mousePressEvent(QMouseEvent* event) override;

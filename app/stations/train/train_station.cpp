@@ -44,7 +44,7 @@ TrainStation::TrainStation(const Workbench& bench)
     m_editor->setAccessibleName(tr("count"));
     connect(m_editor, &InPlaceEditor::refused, this, [this](const QString& sentence) { emit told(sentence, true); });
     m_question->hide();
-    m_question->setFont(type(Type::text));
+    wear(*m_question, Type::text);
     m_question->setAccessibleName(tr("train asked for"));
     m_question->installEventFilter(this);
     // Up to five stages of usual counts answer within a keystroke.
@@ -216,7 +216,10 @@ void TrainStation::write_candidate(Column& page, QPainter& painter, size_t which
                chosen ? m_document.edit(withdraw_choice()) : m_document.edit(choose(m_document.derived().train, which, today()));
            },
            chosen ? tr("Click to withdraw the choice") : tr("Click to choose these counts; undo takes it back"),
-           {}});
+           {},
+           {},
+           tr("candidate %1").arg(which + 1),
+           chosen});
     page.go_to(row.bottom() + 2);
 }
 
@@ -397,7 +400,7 @@ std::vector<Scene> TrainStation::scenes() {
             {"train-tide", {}, take, {}, back}};
 }
 
-void TrainStation::resizeEvent(QResizeEvent*) {
+void TrainStation::lay_out() {
     m_editor->leave();
     place_sheets();
 }

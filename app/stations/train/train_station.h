@@ -38,6 +38,8 @@ public:
 
     /// Opens the sheet on which the movement is written down.
     void write_down();
+    /// What can be done with the selected arbor.
+    void fill_arbor_menu(QMenu& menu);
     WritingSheet& writing() { return *m_writing; }
     /// Begins from a kind of movement, by its id.
     void begin(const std::string& kind);
@@ -60,11 +62,11 @@ protected:
     void paint(QPainter& painter) override;
     QList<Action> make_actions() override;
     bool eventFilter(QObject* watched, QEvent* event) override;
-    void resizeEvent(QResizeEvent* event) override;
+    void lay_out() override;
     void mousePressEvent(QMouseEvent* event) override;
     void mouseMoveEvent(QMouseEvent* event) override;
     void mouseReleaseEvent(QMouseEvent* event) override;
-    void contextMenuEvent(QContextMenuEvent* event) override;
+    void fill_menu(QMenu& menu, const Place* place, const QPointF& at) override;
 
 private:
     static constexpr double left_column = 250;
@@ -102,7 +104,8 @@ private:
     void ask_escapement();
     void paint_plate_handles(QPainter& painter, const View& view);
     std::optional<size_t> pillar_at(QPointF at) const;
-    void plate_menu(QPointF at, QPoint on_screen);
+    void fill_plate_menu(QMenu& menu, QPointF at);
+    const DerivedArbor* arbor_under(QPointF at) const;
     static echappe::Place mm_at(const View& view, QPointF at) {
         return {(at.x() - view.origin.x()) / view.px_per_mm, (view.origin.y() - at.y()) / view.px_per_mm};
     }

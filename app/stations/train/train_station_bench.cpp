@@ -38,7 +38,8 @@ void TrainStation::follow_job() {
 }
 
 void TrainStation::place_sheets() {
-    m_writing->setGeometry(0, 0, width(), m_writing->wanted_height());
+    put(*m_writing, QRectF(0, 0, width(), m_writing->wanted_height()));
+    put(*m_question, QRectF(column_x - 2, 44, left_column - column_x - 8, 30));
     update();
 }
 

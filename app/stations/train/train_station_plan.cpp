@@ -3,6 +3,7 @@
 #include <numbers>
 #include <set>
 
+#include "drawing/dots.h"
 #include "drawing/plate_art.h"
 #include "drawing/wheel_art.h"
 #include "number/units.h"
@@ -141,10 +142,10 @@ void TrainStation::paint_part(QPainter& painter, const View& view, const QString
     const QRectF bounds = path.boundingRect();
     const bool same = kept.px_per_mm == view.px_per_mm && kept.points == path.elementCount() &&
                       std::abs(kept.bounds_mm.width() - bounds.width()) * view.px_per_mm < unseen_px && kept.fill == fill &&
-                      kept.ink == pen.color() && kept.image.devicePixelRatio() == devicePixelRatioF();
+                      kept.ink == pen.color() && kept.image.devicePixelRatio() == dots_in_pixel(painter);
     if (!same || (!m_motion.running() && kept.angle != angle)) {
         const double half = std::max({-bounds.left(), bounds.right(), -bounds.top(), bounds.bottom()}) * view.px_per_mm + 2;
-        const double dots = devicePixelRatioF();
+        const double dots = dots_in_pixel(painter);
         QImage image(QSize(static_cast<int>(2 * half * dots) + 1, static_cast<int>(2 * half * dots) + 1),
                      QImage::Format_ARGB32_Premultiplied);
         image.setDevicePixelRatio(dots);
@@ -299,7 +300,11 @@ void TrainStation::paint_labels(QPainter& painter, const View& view) {
                QRectF(centre.x() - 14, centre.y() - 14, 28, 28),
                [this, id = arbor.id] { m_document.selection().select(id); },
                words(arbor.name),
-               {}});
+               {},
+               {},
+               words(arbor.name),
+               arbor.id == m_document.selection().subject(),
+               true});
         if (arbor.position_assumed && !none_measured)
             write(painter, type(Type::note), t.steel, centre + QPointF(9, -7), tr("place assumed"));
     }
@@ -319,9 +324,15 @@ void TrainStation::paint_wheel_counts(QPainter& painter, const View& view, const
         const QRectF box = on_paper(painter, type(Type::head, true), arbor.wheel.known == Known::derived ? t.blued : t.ink, at,
                                     QString::number(arbor.wheel.count.value) + (arbor.wheel.doubted ? "?" : ""));
         m_written.push_back(box);
-        place({words(arbor.id) + ".wheel", box, [this, id = arbor.id] { m_document.selection().select(id); },
+        place({words(arbor.id) + ".wheel",
+               box,
+               [this, id = arbor.id] { m_document.selection().select(id); },
                tr("Teeth. Double click to change the count, ? when it is lost, 96? when it is doubted"),
-               [this, p = arbor.id + ".wheel"] { edit_count(p); }});
+               [this, p = arbor.id + ".wheel"] { edit_count(p); },
+               {},
+               tr("%1, wheel").arg(words(arbor.name)),
+               false,
+               true});
     }
     if (arbor.period_s && radius > roomy && told)
         on_paper(painter, type(Type::note), t.blued, at + QPointF(0, 20), words(print_span(*arbor.period_s)));
@@ -343,10 +354,15 @@ void TrainStation::paint_pinion_count(QPainter& painter, const DerivedArbor& arb
     paper.setAlphaF(0.88f);
     painter.fillRect(box, paper);
     write(painter, type(Type::note, true), arbor.pinion.known == Known::derived ? t.blued : t.steel, at, text, 0);
-    place({QString::fromStdString(arbor.id) + ".pinion", box.adjusted(-4, -4, 4, 4),
+    place({QString::fromStdString(arbor.id) + ".pinion",
+           box.adjusted(-4, -4, 4, 4),
            [this, id = arbor.id] { m_document.selection().select(id); },
            tr("Leaves. Double click to change the count, ? when it is lost, 12? when it is doubted"),
-           [this, part = arbor.id + ".pinion"] { edit_count(part); }});
+           [this, part = arbor.id + ".pinion"] { edit_count(part); },
+           {},
+           tr("%1, pinion").arg(words(arbor.name)),
+           false,
+           true});
 }
 
 /// A small dial at every arbor that carries a hand, with what the hand gains in a year.

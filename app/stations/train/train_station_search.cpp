@@ -141,7 +141,6 @@ void TrainStation::paint_preview(QPainter& painter, const View& view) {
 }
 
 void TrainStation::ask_for_trains(const QString& question) {
-    m_question->setGeometry(static_cast<int>(column_x) - 2, 44, static_cast<int>(left_column - column_x - 8), 30);
     m_question->show();
     m_question->setFocus();
     m_question->setText(question);

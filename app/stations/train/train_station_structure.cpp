@@ -260,31 +260,40 @@ QList<Action> TrainStation::structure_actions() {
             {"train.winding", tr("Turns of winding…"), {}, winding, menu, {}, some}};
 }
 
-void TrainStation::contextMenuEvent(QContextMenuEvent* event) {
+const DerivedArbor* TrainStation::arbor_under(QPointF at) const {
     const View view = view_of_plate();
     const DerivedArbor* nearest = nullptr;
     double least = INFINITY;
     for (const DerivedArbor& arbor : m_document.derived().train.arbors) {
-        const double away = QLineF(view.at(arbor.x_mm, arbor.y_mm), event->pos()).length();
+        const double away = QLineF(view.at(arbor.x_mm, arbor.y_mm), at).length();
         const double reach = std::max(14.0, arbor.wheel_radius_mm * view.px_per_mm);
         if (away < reach && away < least) nearest = &arbor, least = away;
     }
-    if (!nearest) return plate_menu(event->pos(), event->globalPos());
+    return nearest;
+}
+
+void TrainStation::fill_menu(QMenu& menu, const Place* place, const QPointF& at) {
+    if (at.x() < left_column) return Canvas::fill_menu(menu, place, at);
+    const DerivedArbor* nearest = arbor_under(at);
+    if (!nearest) return fill_plate_menu(menu, at);
     m_document.selection().select(nearest->id);
-    QMenu menu(words(nearest->name), this);
-    menu.addSection(words(nearest->name));
+    Canvas::fill_menu(menu, place, at);
+    if (!place) menu.addSection(words(nearest->name));
+    menu.addSeparator();
+    fill_arbor_menu(menu);
+}
+
+void TrainStation::fill_arbor_menu(QMenu& menu) {
     for (const Action& action : actions()) {
         if (action.menu != tr("&Arbor")) continue;
         if (action.divides) menu.addSeparator();
         menu.addAction(action.words, this, [this, id = action.id] { act_on(id); })->setEnabled(action.can());
     }
-    menu.exec(event->globalPos());
 }
 
 /// On the plate where no wheel is: its pillars.
-void TrainStation::plate_menu(QPointF at, QPoint on_screen) {
+void TrainStation::fill_plate_menu(QMenu& menu, QPointF at) {
     if (!m_document.job().train.plate) return;
-    QMenu menu(tr("the plate"), this);
     const echappe::Place here = mm_at(view_of_plate(), at);
     if (const auto pillar = pillar_at(at))
         menu.addAction(tr("Take this pillar away"), this,
@@ -293,7 +302,6 @@ void TrainStation::plate_menu(QPointF at, QPoint on_screen) {
         menu.addAction(tr("A pillar here"), this,
                        [this, here] { attempt([&] { m_document.edit(add_pillar(m_document.job().train, here)); }); });
     menu.addAction(tr("The plate…"), this, [this] { act_on("train.plate"); });
-    menu.exec(on_screen);
 }
 
 }  // namespace echappe

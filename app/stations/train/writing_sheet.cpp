@@ -25,9 +25,9 @@ int place_of_byte(const std::string& text, size_t byte) {
 
 }  // namespace
 
-WritingSheet::WritingSheet(Document& document, QWidget* parent) : QWidget(parent), m_document(document), m_text(new QPlainTextEdit(this)) {
+WritingSheet::WritingSheet(Document& document, QWidget* parent) : Canvas(parent), m_document(document), m_text(new QPlainTextEdit(this)) {
     m_text->setAccessibleName(tr("the train, written down"));
-    m_text->setFont(type(Type::great, true));
+    wear(*m_text, Type::great, true);
     m_text->setFrameShape(QFrame::NoFrame);
     m_text->setTabChangesFocus(false);
     m_text->setPlaceholderText(tr("144, 12/96, ?/?, 12/30"));
@@ -147,19 +147,17 @@ bool WritingSheet::key(const QKeyEvent& event) {
 
 bool WritingSheet::eventFilter(QObject* watched, QEvent* event) {
     if (watched == m_text && event->type() == QEvent::KeyPress && key(*static_cast<QKeyEvent*>(event))) return true;
-    return QWidget::eventFilter(watched, event);
+    return Canvas::eventFilter(watched, event);
 }
 
-int WritingSheet::wanted_height() const {
+double WritingSheet::wanted_height() const {
     int lines = 0;
     for (QTextBlock block = m_text->document()->begin(); block.isValid(); block = block.next()) lines += std::max(1, block.lineCount());
-    const int line = m_text->fontMetrics().lineSpacing();
+    const double line = m_text->fontMetrics().lineSpacing() / interface_scale();
     return title_high + std::clamp(lines, 1, most_lines) * line + 14 + foot_high;
 }
 
-void WritingSheet::resizeEvent(QResizeEvent*) {
-    m_text->setGeometry(margin - 6, title_high, width() - 2 * margin + 12, height() - title_high - foot_high);
-}
+void WritingSheet::lay_out() { put(*m_text, QRectF(margin - 6, title_high, width() - 2 * margin + 12, height() - title_high - foot_high)); }
 
 QString WritingSheet::what_it_takes() const {
     if (!m_faults.empty()) {
@@ -173,9 +171,8 @@ QString WritingSheet::what_it_takes() const {
         "turns");
 }
 
-void WritingSheet::paintEvent(QPaintEvent*) {
+void WritingSheet::paint(QPainter& painter) {
     const Theme& t = theme();
-    QPainter painter(this);
     painter.fillRect(rect(), t.sheet);
     painter.fillRect(QRectF(0, height() - 1, width(), 1), t.rule);
     painter.fillRect(QRectF(margin, height() - foot_high, width() - 2 * margin, 1), m_faults.empty() ? t.blued : t.ruby);

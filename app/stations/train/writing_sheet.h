@@ -3,6 +3,7 @@
 #include <QPlainTextEdit>
 
 #include "document/document.h"
+#include "drawing/canvas.h"
 #include "drawing/unkept.h"
 #include "train/written.h"
 
@@ -10,7 +11,7 @@ namespace echappe {
 
 /// The movement as text, over the top of the plan: the ladder and the plan grow as it is typed. All that is typed while it is open
 /// is one step of undo. A text with a fault leaves the movement as the last one without made it.
-class WritingSheet : public QWidget, public Unkept {
+class WritingSheet : public Canvas, public Unkept {
     Q_OBJECT
 public:
     WritingSheet(Document& document, QWidget* parent);
@@ -27,7 +28,7 @@ public:
     void next_lost(bool back);
     void first_lost();
     /// How high it stands for its text.
-    int wanted_height() const;
+    double wanted_height() const;
 
     /// Away, whatever stands in it: another job lies on the bench.
     void drop();
@@ -37,12 +38,11 @@ public:
 
 signals:
     void closed();
-    void told(const QString& sentence, bool fault);
     void resized();
 
 protected:
-    void paintEvent(QPaintEvent* event) override;
-    void resizeEvent(QResizeEvent* event) override;
+    void paint(QPainter& painter) override;
+    void lay_out() override;
     bool eventFilter(QObject* watched, QEvent* event) override;
 
 private:
