@@ -6,9 +6,11 @@
 #include <string_view>
 #include <vector>
 
+#include "document/settings.h"
 #include "job/new_job.h"
 #include "number/input_error.h"
 #include "shell/application.h"
+#include "shell/fitting.h"
 #include "shell/main_window.h"
 #include "shell/tour.h"
 #include "theme/theme.h"
@@ -27,7 +29,10 @@ void describe(QCommandLineParser& words) {
     words.addOptions({{"demo", "Start on a demo job: tide-house, saloon or watch.", "name"},
                       {"new", "Start on a movement written down: \"144, 12/96, 10/75, 12/30\".", "text"},
                       {"tour", "Render every main view of the demo into a folder and end.", "folder"},
-                      {"dark", "Start dark."}});
+                      {"size", "With --tour: the window's size.", "pixels", "1280x800"},
+                      {"scale", "All of the interface larger or smaller, 80 to 200 %; kept when it is set in the window.", "percent"},
+                      {"dark", "Dark, whatever the desktop is."},
+                      {"light", "Light, whatever the desktop is."}});
     words.addPositionalArgument("file", "Job files to open, each in a window of its own.", "[file…]");
 }
 
@@ -47,6 +52,21 @@ std::vector<std::unique_ptr<MainWindow>> open_windows(const QCommandLineParser& 
     if (words.isSet("new")) windows.back()->jobs().begin(new_job(words.value("new").toStdString()));
     if (words.isSet("demo")) windows.back()->open_demo(words.value("demo"));
     return windows;
+}
+
+/// As it was asked for, else as it was set the last time, else as the desktop is. Throws InputError.
+void set_up_look(const QCommandLineParser& words) {
+    const Settings kept;
+    double scale = kept.value("scale", 1).toDouble();
+    if (words.isSet("scale")) {
+        bool read = false;
+        scale = words.value("scale").toDouble(&read) / 100;
+        if (!read || scale < least_scale || scale > most_scale)
+            throw InputError("scale", "\"" + words.value("scale").toStdString() + "\"", "80 to 200, in per cent");
+    }
+    const QString set = words.isSet("dark") ? "dark" : words.isSet("light") ? "light" : kept.value("theme").toString();
+    apply_theme(set.isEmpty() ? desktop_is_dark() : set == "dark");
+    set_interface_scale(scale);
 }
 
 }  // namespace
@@ -77,18 +97,22 @@ int main(int argc, char** argv) {
     describe(words);
     words.process(application);
     if (!load_fonts()) err << "fonts: the fonts that ship with Echappe could not be loaded; the system's are used\n";
-    apply_theme(words.isSet("dark"));
     try {
+        set_up_look(words);
+        const QSize size = read_window_size(words.value("size"));
         if (words.isSet("tour")) {
             MainWindow window;
-            if (!words.isSet("new")) return take_tour(window, words.value("tour"));
+            if (!words.isSet("new")) return take_tour(window, words.value("tour"), size);
             window.jobs().begin(new_job(words.value("new").toStdString()));
-            return show_round(window, words.value("tour"));
+            return show_round(window, words.value("tour"), size);
         }
         const auto windows = open_windows(words, err);
         err.flush();
         if (windows.empty()) return 2;
-        for (const auto& window : windows) window->show();
+        for (const auto& window : windows) {
+            window->show_station(window->fitting().come_back());
+            window->show();
+        }
         windows.front()->offer_left_work();
         return QApplication::exec();
     } catch (const std::exception& error) {

@@ -86,16 +86,13 @@ void Canvas::paintEvent(QPaintEvent*) {
     m_places.clear();
     m_readables.clear();
     {
-        const TakingDown taking(m_written);
+        const TakingDown taking(m_written, interface_scale());
         QPainter painter(this);
         painter.setRenderHint(QPainter::Antialiasing);
         painter.scale(interface_scale(), interface_scale());
         paint(painter);
         paint_focus(painter);
     }
-    const double scale = interface_scale();
-    if (scale != 1)
-        for (Lettered& one : m_written) one.at = {one.at.topLeft() / scale, one.at.size() / scale};
     if (QAccessible::isActive() && before != tags()) {
         QAccessibleEvent changed(this, QAccessible::ObjectReorder);
         QAccessible::updateAccessibility(&changed);
@@ -142,11 +139,15 @@ bool Canvas::act(const QString& tag) {
     return false;
 }
 
+bool Canvas::nothing_written_in(const QRectF& box) const {
+    return std::none_of(m_written.begin(), m_written.end(), [&](const Lettered& one) { return one.at.intersects(box); });
+}
+
 QString Canvas::words_of(const QString& tag) const { return words_in(m_written, place_of(tag)); }
 QString Canvas::page() const { return words_in(m_written, rect()); }
 
 Canvas::Readable Canvas::readable(const Place& place) const {
-    Readable one{place.tag, place.name, {}, hint_of(place), place.rect, place.click != nullptr, place.chosen};
+    Readable one{place.tag, place.name, {}, hint_of(place), place.rect, place.click != nullptr, place.chosen, place.selects};
     const auto line = std::find_if(m_written.begin(), m_written.end(),
                                    [&](const Lettered& w) { return w.is_figure() && place.rect.contains(w.at.center()); });
     if (one.name.isEmpty() && line != m_written.end()) {
@@ -183,21 +184,22 @@ std::vector<Canvas::Readable> Canvas::read() const {
     sort_for_reading(alone);
     for (const Lettered& one : alone) {
         const QString name = one.is_figure() ? one.name : one.words;
-        list.push_back({{}, name, one.is_figure() ? one.words.mid(one.name.size()).trimmed() : QString(), {}, one.at, false, false});
+        list.push_back({{}, name, one.is_figure() ? one.words.mid(one.name.size()).trimmed() : QString(), {}, one.at});
     }
     return list;
 }
 
 const Canvas::Place* Canvas::standing() const {
-    if (m_stands_on.isEmpty()) return nullptr;
+    if (m_stands_on.isEmpty() || !m_by_keyboard) return nullptr;
     for (const Place& place : m_places)
         if (place.tag == m_stands_on) return &place;
     return nullptr;
 }
 
 void Canvas::stand_on(const QString& tag) {
-    if (m_stands_on == tag) return;
+    if (m_stands_on == tag && m_by_keyboard) return;
     m_stands_on = tag;
+    m_by_keyboard = true;
     update();
     const Place* place = standing();
     if (!place) return;
@@ -219,6 +221,13 @@ bool Canvas::step_place(int by) {
     if (next < 0 || next >= stops.size()) return false;
     stand_on(stops[next]);
     return true;
+}
+
+void Canvas::lead_on(int by) {
+    if (m_stands_on.isEmpty()) return;
+    const QString kind = m_stands_on.section(':', 0, 0);
+    repaint();
+    if (step_place(by) && m_stands_on.section(':', 0, 0) == kind) act(m_stands_on);
 }
 
 void Canvas::paint_focus(QPainter& painter) const {
@@ -293,8 +302,10 @@ void Canvas::fill_menu(QMenu& menu, const Place* place, const QPointF& /*at*/) {
 }
 
 void Canvas::mousePressEvent(QMouseEvent* event) {
-    stand_on({});
     const Place* place = event->button() == Qt::LeftButton ? at(event->position()) : nullptr;
+    if (m_by_keyboard) update();
+    m_by_keyboard = false;
+    m_stands_on = place ? place->tag : QString();
     if (!place || !place->click) return QWidget::mousePressEvent(event);
     const auto click = place->click;
     click();

@@ -46,13 +46,19 @@ public:
         QRectF at;
         bool acts = false;
         bool chosen = false;
+        bool selects = false;
     };
     /// The places first, in the order they were painted; then what stands alone.
     const std::vector<Readable>& readables() const;
 
+    /// Each text and where it stands, in the order of painting.
+    const std::vector<Lettered>& written() const { return m_written; }
+
     /// The place that the keyboard stands on; empty: on the picture as a whole.
     const QString& stands_on() const { return m_stands_on; }
     void stand_on(const QString& tag);
+    /// What was asked at a place is answered: on to the next one of its kind, and asks there too.
+    void lead_on(int by);
     /// What Ctrl+C takes: where the keyboard stands, else all figures. A figure stands in three columns: of what, how much, in what.
     QString to_copy() const;
 
@@ -72,6 +78,8 @@ protected:
     /// Only this part of it is painted anew.
     void update_in(const QRectF& at) { QWidget::update(on_widget(at).toAlignedRect()); }
     QPoint on_screen(const QPointF& at) const { return mapToGlobal(on_widget({at, QSizeF()}).topLeft().toPoint()); }
+    /// While it is painted: whether the room is still free of words.
+    bool nothing_written_in(const QRectF& box) const;
     /// Its measure where it is not the layout's to give; 0 leaves it.
     virtual QSize fixed_size() const { return {0, 0}; }
     void fix_size();
@@ -119,6 +127,7 @@ private:
     std::vector<Lettered> m_written;
     mutable std::vector<Readable> m_readables;  ///< of what was painted last, once it was asked for
     QString m_stands_on;
+    bool m_by_keyboard = false;  ///< it came there so; a click is only where the keyboard goes on from
 };
 
 }  // namespace echappe

@@ -4,6 +4,7 @@
 #include <cmath>
 #include <exception>
 
+#include "drawing/canvas.h"
 #include "theme/theme.h"
 
 namespace echappe {
@@ -30,6 +31,7 @@ void InPlaceEditor::ask(const QString& what, const QRectF& at, const QString& te
     box.moveTop(std::clamp(box.top(), room.top(), std::max(room.top(), room.bottom() - high)));
     m_take = std::move(take);
     m_what = what;
+    setAccessibleName(what);
     m_stood = text;
     m_asking = true;
     setGeometry(box);
@@ -95,7 +97,12 @@ void InPlaceEditor::keyPressEvent(QKeyEvent* event) {
 /// An instrument may end its reading with Tab, and the toolkit would go to another widget.
 bool InPlaceEditor::event(QEvent* event) {
     if (event->type() == QEvent::KeyPress)
-        if (const int key = static_cast<QKeyEvent*>(event)->key(); key == Qt::Key_Tab || key == Qt::Key_Backtab) return keep(), true;
+        if (const int key = static_cast<QKeyEvent*>(event)->key(); key == Qt::Key_Tab || key == Qt::Key_Backtab) {
+            keep();
+            auto* canvas = qobject_cast<Canvas*>(parentWidget());
+            if (!m_asking && canvas) canvas->lead_on(key == Qt::Key_Tab ? 1 : -1);
+            return true;
+        }
     return QLineEdit::event(event);
 }
 

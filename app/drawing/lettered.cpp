@@ -9,18 +9,28 @@ namespace echappe {
 namespace {
 
 std::vector<Lettered>* taking = nullptr;  ///< painting is done by one thread
+double taking_scale = 1;
 
 void take_down(const QPainter& painter, Lettered what) {
     if (!taking || what.words.trimmed().isEmpty()) return;
-    if (painter.hasClipping() && !painter.clipBoundingRect().intersects(what.at)) return;
+    if (painter.hasClipping()) what.at &= painter.clipBoundingRect();
+    if (what.at.isEmpty()) return;
     what.at = painter.worldTransform().mapRect(what.at);
+    what.at = {what.at.topLeft() / taking_scale, what.at.size() / taking_scale};
     taking->push_back(std::move(what));
 }
 
 }  // namespace
 
-TakingDown::TakingDown(std::vector<Lettered>& into) : m_before(std::exchange(taking, &into)) { into.clear(); }
-TakingDown::~TakingDown() { taking = m_before; }
+TakingDown::TakingDown(std::vector<Lettered>& into, double scale)
+    : m_before(std::exchange(taking, &into)), m_scale_before(std::exchange(taking_scale, scale)) {
+    into.clear();
+}
+
+TakingDown::~TakingDown() {
+    taking = m_before;
+    taking_scale = m_scale_before;
+}
 
 void TakingDown::words(const QPainter& painter, const QString& words, const QRectF& at) { take_down(painter, {words, at}); }
 void TakingDown::figure(const QPainter& painter, Lettered line) { take_down(painter, std::move(line)); }

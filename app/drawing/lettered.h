@@ -23,7 +23,8 @@ struct Lettered {
 /// While it stands, all that is written on a picture is taken down.
 class TakingDown {
 public:
-    explicit TakingDown(std::vector<Lettered>& into);
+    /// `scale` is how large the house's pixels are painted.
+    TakingDown(std::vector<Lettered>& into, double scale);
     ~TakingDown();
     TakingDown(const TakingDown&) = delete;
     TakingDown& operator=(const TakingDown&) = delete;
@@ -35,6 +36,7 @@ public:
 
 private:
     std::vector<Lettered>* m_before;
+    double m_scale_before;
 };
 
 /// In the order of reading: line by line, from the left.

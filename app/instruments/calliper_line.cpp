@@ -1,5 +1,6 @@
 #include "instruments/calliper_line.h"
 
+#include <QAccessible>
 #include <QCoreApplication>
 #include <QKeyEvent>
 #include <QPainterPath>
@@ -30,7 +31,7 @@ CalliperLine::CalliperLine(Document& document, QWidget* parent)
       m_line(new QLineEdit(this)) {
     fix_size();
     wear(*m_line, Type::great, true);
-    m_line->setAccessibleName(tr("Reading"));
+    setAccessibleName(tr("Calliper line"));
     m_line->setMaxLength(longest_entry);
     m_line->installEventFilter(this);
     connect(&document, &Document::changed, this, &CalliperLine::refresh);
@@ -99,6 +100,11 @@ void CalliperLine::explain() {
 void CalliperLine::tell(const QString& sentence, bool fault) {
     m_message = sentence;
     m_fault = fault;
+    m_line->setAccessibleDescription(sentence);
+    if (QAccessible::isActive() && !sentence.isEmpty()) {
+        QAccessibleEvent said(m_line, QAccessible::Alert);
+        QAccessible::updateAccessibility(&said);
+    }
     update();
 }
 
@@ -174,7 +180,10 @@ void CalliperLine::back_to_unkept() {
 
 void CalliperLine::refresh() {
     if (m_typed_for.round || m_line->text().isEmpty()) follow_question();
-    m_line->setEnabled(m_round->asked().has_value());
+    const auto now = m_round->asked();
+    m_line->setEnabled(now.has_value());
+    const QString asked = now ? tr("%1, %2").arg(now->name, now->typed_as) : tr("nothing to measure here");
+    if (m_line->accessibleName() != asked) m_line->setAccessibleName(asked);
     update();
 }
 

@@ -1,5 +1,7 @@
 #include "instruments/instrument_art.h"
 
+#include <QPolygonF>
+
 #include "theme/theme.h"
 
 namespace echappe {
@@ -7,11 +9,21 @@ namespace echappe {
 void paint_calliper(QPainter& painter, QPointF at) {
     painter.setPen(QPen(theme().ink, 1.4));
     painter.setBrush(Qt::NoBrush);
-    const QPointF beam[] = {at, at + QPointF(56, 0), at + QPointF(56, 6), at + QPointF(10, 6), at + QPointF(3, 22), at};
-    painter.drawPolyline(beam, 6);
-    const QPointF jaw[] = {at + QPointF(22, -3), at + QPointF(38, -3), at + QPointF(38, 9),
-                           at + QPointF(27, 9),  at + QPointF(21, 22), at + QPointF(22, -3)};
-    painter.drawPolyline(jaw, 6);
+    // Upright, with a disc between the jaws: what it is for tells it apart at a glance.
+    const QPointF top = at + QPointF(8, -14);
+    painter.drawRect(QRectF(top, QSizeF(7, 50)));
+    for (int line = 0; line < 8; ++line) painter.drawLine(top + QPointF(4, 24 + 3 * line), top + QPointF(7, 24 + 3 * line));
+    const auto jaw = [&](double y, double towards) {
+        painter.setBrush(theme().sheet);
+        const QPointF edge = top + QPointF(7, y);
+        painter.drawPolygon(QPolygonF({edge, edge + QPointF(32, 0), edge + QPointF(24, towards * 5), edge + QPointF(0, towards * 9)}));
+    };
+    painter.setPen(QPen(theme().brass, 1.4));
+    painter.setBrush(theme().pale_brass);
+    painter.drawEllipse(top + QPointF(26, 18.5), 9.5, 9.5);
+    painter.setPen(QPen(theme().ink, 1.4));
+    jaw(9, -1);
+    jaw(28, 1);
 }
 
 void paint_gauge(QPainter& painter, QPointF at) {

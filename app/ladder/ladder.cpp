@@ -16,9 +16,9 @@ namespace {
 
 constexpr double top = 44;
 constexpr double bottom = 50;
-constexpr double largest_disc = 46;
-constexpr double disc_x = 64;
-constexpr double text_x = 124;
+constexpr int widest = 224, narrowest = 132;
+constexpr double roomy = 190;  ///< less than that says less
+constexpr double most_step = 150, least_step = 62;
 
 /// Dashes for what is not there, thin for what is assumed, full for what is counted.
 QPen rim_pen(Known known, const QColor& colour) {
@@ -48,6 +48,7 @@ Ladder::Ladder(Document& document, QWidget* parent) : Canvas(parent), m_document
         Content now = content();
         if (now == m_content) return;
         m_content = std::move(now);
+        scroll_to_subject();
         update();
     };
     connect(&document, &Document::changed, this, refresh);
@@ -92,6 +93,36 @@ Ladder::Rung Ladder::rung_of(const DerivedArbor& arbor) const {
     return rung;
 }
 
+void Ladder::set_wide(double window) {
+    constexpr double share = 0.13;
+    m_wide = std::clamp(static_cast<int>(window * share), narrowest, widest);
+    fix_size();
+}
+
+double Ladder::step() const {
+    const double even = (height() - top - bottom) / static_cast<double>(std::max<size_t>(1, m_content.rungs.size()));
+    return std::clamp(even, least_step, most_step);
+}
+
+double Ladder::most_scrolled() const {
+    return std::max(0.0, step() * static_cast<double>(m_content.rungs.size()) - (height() - top - bottom));
+}
+
+/// Far enough that the selected rung is seen.
+void Ladder::scroll_to_subject() {
+    for (size_t i = 0; i < m_content.rungs.size(); ++i) {
+        if (!m_content.rungs[i].subject) continue;
+        const double low = step() * static_cast<double>(i), high = low + step();
+        m_scrolled = std::clamp(m_scrolled, high - (height() - top - bottom), low);
+    }
+    m_scrolled = std::clamp(m_scrolled, 0.0, most_scrolled());
+}
+
+void Ladder::wheelEvent(QWheelEvent* event) {
+    m_scrolled = std::clamp(m_scrolled + event->angleDelta().y() / 2.0, 0.0, most_scrolled());
+    update();
+}
+
 void Ladder::paint(QPainter& painter) {
     const Theme& t = theme();
     painter.fillRect(rect(), t.sheet);
@@ -101,66 +132,97 @@ void Ladder::paint(QPainter& painter) {
                       tr("The train stands here as it is written down, rung by rung as the power climbs."));
         return;
     }
-    write(painter, type(Type::note, true), t.steel, {18, 27}, m_content.train);
-    write(painter, type(Type::note), m_content.several ? t.blued : t.steel, {206.0, 27},
-          m_content.several ? tr("other train →") : tr("power climbs ↑"), 1);
-    if (m_content.several)
-        place(
-            {"other train", QRectF(110, 10, 104, 26), [this] { m_document.selection().next_train(); }, tr("Shows the next train (→)"), {}});
-    const double step = std::min(150.0, (height() - top - bottom) / static_cast<double>(m_content.rungs.size()));
-    double y = height() - bottom;
+    paint_head(painter);
+    painter.save();
+    painter.setClipRect(QRectF(0, top - 4, width(), height() - top - bottom + 8));
+    double y = height() - bottom + m_scrolled;
     for (const Rung& rung : m_content.rungs) {
-        paint_rung(painter, rung, {6, y - step + 4, 212, step - 8}, largest_disc / m_content.largest_mm);
-        y -= step;
+        paint_rung(painter, rung, {6, y - step() + 4, width() - 12.0, step() - 8});
+        y -= step();
     }
+    painter.restore();
     if (m_dragging) paint_held(painter);
-    write(painter, type(Type::text), t.blued, {18, height() - 30.0}, m_content.beats);
-    write(painter, type(Type::text), t.blued, {18, height() - 13.0}, m_content.run);
+    const auto foot = [&](double above, const QString& words) {
+        const QFont font = type_to_fit(Type::text, false, words, width() - 24);
+        write(painter, font, t.blued, {14, height() - above}, elided(font, words, width() - 20));
+    };
+    foot(30, m_content.beats);
+    foot(13, m_content.run);
 }
 
-void Ladder::paint_rung(QPainter& painter, const Rung& rung, const QRectF& room, double mm_to_px) {
+void Ladder::paint_head(QPainter& painter) {
     const Theme& t = theme();
-    if (rung.subject) {
-        painter.setPen(QPen(t.blued, 1.5));
-        painter.setBrush(t.dark ? t.ground : QColor(Qt::white));
-        painter.drawRoundedRect(room, 4, 4);
-    }
-    const double middle = room.center().y();
-    const double radius = std::clamp(rung.radius_mm * mm_to_px, 17.0, room.height() / 2 - 3);
-    const QPointF centre(disc_x, middle);
+    const QString beside = m_content.several ? tr("other train →") : tr("power climbs ↑");
+    const double wide = width_of(type(Type::note), beside);
+    const QFont bold = type(Type::note, true);
+    // Where there is no room for both, what can be done goes before what is known.
+    const bool both = wide + width_of(bold, m_content.train) + 44 < width();
+    if (both || !m_content.several)
+        write(painter, bold, t.steel, {14, 27}, elided(bold, m_content.train, width() - 24 - (both ? wide + 12 : 0)));
+    if (both || m_content.several) write(painter, type(Type::note), m_content.several ? t.blued : t.steel, {width() - 14.0, 27}, beside, 1);
+    if (m_content.several)
+        place({"other train",
+               QRectF(width() - wide - 22, 10, wide + 16, 26),
+               [this] { m_document.selection().next_train(); },
+               tr("%1 is shown; shows the next train (→)").arg(m_content.train),
+               {}});
+}
+
+/// The wheel as a disc to the common scale, the pinion over its edge, each with its count.
+void Ladder::paint_discs(QPainter& painter, const Rung& rung, QPointF centre, double radius) {
+    const Theme& t = theme();
+    const bool narrow = width() < roomy;
+    double half = 0;  // of the wheel's count
     if (rung.wheel.count.present()) {
         const bool missing = rung.wheel.known == Known::missing;
         painter.setPen(rim_pen(rung.wheel.known, t.brass));
         painter.setBrush(missing ? QBrush(Qt::NoBrush) : QBrush(t.pale_brass));
         painter.drawEllipse(centre, radius, radius);
-        write(painter, type(Type::head, true), missing ? t.brass_ink : t.ink, centre + QPointF(0, 7),
-              count_text(rung.wheel.count, rung.wheel.known), 0);
+        const QString count = count_text(rung.wheel.count, rung.wheel.known);
+        const QFont font = type_to_fit(narrow ? Type::figure : Type::head, true, count, 2 * radius - 4);
+        half = write(painter, font, missing ? t.brass_ink : t.ink, centre + QPointF(0, 6), count, 0) / 2;
     }
-    if (rung.pinion.count.present()) {
-        const bool missing = rung.pinion.known == Known::missing;
-        const QPointF at = centre + QPointF(radius * 0.78 + 4, radius * 0.62 + 4);
-        painter.setPen(rim_pen(rung.pinion.known, t.steel));
-        painter.setBrush(!missing ? t.steel : rung.subject && !t.dark ? QColor(Qt::white) : t.sheet);
-        painter.drawEllipse(at, 12, 12);
-        write(painter, type(Type::note, true), missing ? t.steel : t.sheet, at + QPointF(0, 4),
-              count_text(rung.pinion.count, rung.pinion.known), 0);
+    if (!rung.pinion.count.present()) return;
+    const bool missing = rung.pinion.known == Known::missing;
+    const QPointF at = centre + QPointF(std::max(radius * 0.78 + 4, half + 9), std::min(radius * 0.62 + 5, step() / 2 - 17));
+    painter.setPen(rim_pen(rung.pinion.known, t.steel));
+    painter.setBrush(!missing ? t.steel : rung.subject && !t.dark ? QColor(Qt::white) : t.sheet);
+    painter.drawEllipse(at, 12, 12);
+    write(painter, type(Type::note, true), missing ? t.steel : t.sheet, at + QPointF(0, 4),
+          count_text(rung.pinion.count, rung.pinion.known), 0);
+}
+
+void Ladder::paint_rung(QPainter& painter, const Rung& rung, const QRectF& room) {
+    const Theme& t = theme();
+    const bool narrow = width() < roomy;
+    if (rung.subject) {
+        painter.setPen(QPen(t.blued, 1.5));
+        painter.setBrush(t.dark ? t.ground : QColor(Qt::white));
+        painter.drawRoundedRect(room, 4, 4);
     }
-    const double line_height = 17;
-    double line = middle - 22;
-    const double room_beside = width() - text_x - 14;
-    const QFont name = type_to_fit(Type::text, true, rung.name, room_beside);
-    write(painter, name, rung.subject ? t.blued : t.ink, {text_x, line}, elided(name, rung.name, room_beside));
-    if (!rung.period.isEmpty()) {
-        const QString period = brief(rung.period, room_beside);
-        write(painter, type_to_fit(Type::text, false, period, room_beside), rung.period_open ? t.brass_ink : t.blued,
-              {text_x, line += line_height + 1}, period);
-    }
-    if (!rung.direction.isEmpty()) write(painter, type(Type::note), t.steel, {text_x, line += line_height}, rung.direction);
-    write(painter, type(Type::note), rung.worst.empty() ? t.steel : t.severity(rung.worst), {text_x, line + line_height}, rung.marks);
+    const double largest = width() * (narrow ? 0.17 : 0.205);
+    const QPointF centre(largest + (narrow ? 12 : 18), room.center().y());
+    const double radius = std::clamp(rung.radius_mm * largest / m_content.largest_mm, std::min(17.0, largest), room.height() / 2 - 3);
+    paint_discs(painter, rung, centre, radius);
+    const double text_x = centre.x() + largest + (narrow ? 13 : 14), room_beside = width() - text_x - 10;
+    constexpr double line_height = 17;
+    const bool low = room.height() < 4 * line_height + 4;
+    const auto say = [&](double y, const QString& words, const QColor& ink, Type size, bool bold = false) {
+        const QFont font = type_to_fit(size, bold, words, room_beside);
+        write(painter, font, ink, {text_x, y}, elided(font, words, room_beside));
+    };
+    double line = room.center().y() - (low ? 8 : 22);
+    say(line, rung.name, rung.subject ? t.blued : t.ink, Type::text, true);
+    if (!rung.period.isEmpty())
+        say(line += line_height + 1, brief(rung.period, room_beside), rung.period_open ? t.brass_ink : t.blued, Type::text);
+    if (!rung.direction.isEmpty() && !low)
+        say(line += line_height, narrow ? rung.direction.section(' ', -1) : rung.direction, t.steel, Type::note);
+    if (!low || rung.period.isEmpty())
+        say(line + line_height, rung.marks, rung.worst.empty() ? t.steel : t.severity(rung.worst), Type::note);
     place({"rung:" + words(rung.arbor),
            room,
            [this, id = rung.arbor] { m_document.selection().select(id); },
-           {},
+           QStringList({rung.name, rung.period, rung.direction, rung.marks}).join("\n").simplified(),
            {},
            {},
            rung.name,
@@ -183,7 +245,7 @@ void Ladder::paint_held(QPainter& painter) {
     const Theme& t = theme();
     if (const auto drop = drop_at(m_held, m_hand.y())) {
         painter.setPen(QPen(t.blued, 3));
-        painter.drawLine(QPointF(10, drop->y), QPointF(214, drop->y));
+        painter.drawLine(QPointF(10, drop->y), QPointF(width() - 10.0, drop->y));
     }
     on_paper(painter, type(Type::text, true), t.blued, m_hand + QPointF(0, -10), words(m_document.job().train.name_of_arbor(m_held)));
 }

@@ -10,6 +10,8 @@ class Ladder : public Canvas {
     Q_OBJECT
 public:
     explicit Ladder(Document& document, QWidget* parent = nullptr);
+    /// Narrower in a narrow window, of which it takes an eighth.
+    void set_wide(double window);
 
 signals:
     /// All that can be done with the selected arbor is wanted in this menu.
@@ -17,7 +19,9 @@ signals:
 
 protected:
     void fill_menu(QMenu& menu, const Place* place, const QPointF& at) override;
-    QSize fixed_size() const override { return {224, 0}; }
+    QSize fixed_size() const override { return {m_wide, 0}; }
+    void lay_out() override { scroll_to_subject(); }
+    void wheelEvent(QWheelEvent* event) override;
     void paint(QPainter& painter) override;
     void keyPressEvent(QKeyEvent* event) override;
     void mousePressEvent(QMouseEvent* event) override;
@@ -56,7 +60,12 @@ private:
     };
     Content content() const;
     Rung rung_of(const DerivedArbor& arbor) const;
-    void paint_rung(QPainter& painter, const Rung& rung, const QRectF& room, double mm_to_px);
+    void paint_head(QPainter& painter);
+    void paint_discs(QPainter& painter, const Rung& rung, QPointF centre, double radius);
+    void paint_rung(QPainter& painter, const Rung& rung, const QRectF& room);
+    double step() const;  ///< from rung to rung
+    double most_scrolled() const;
+    void scroll_to_subject();
 
     /// Between which rungs the one that is held would go: beside this one, above or below it.
     struct Drop {
@@ -73,6 +82,8 @@ private:
     QPointF m_held_from;
     QPointF m_hand;
     bool m_dragging = false;
+    int m_wide = 224;
+    double m_scrolled = 0;  ///< down from the top: the great wheel stands at the bottom first
 };
 
 }  // namespace echappe

@@ -1,6 +1,7 @@
 #include "shell/finder.h"
 
 #include <QKeyEvent>
+#include <QPointer>
 #include <QVBoxLayout>
 
 #include "shell/main_window.h"
@@ -90,6 +91,15 @@ std::vector<Finder::Entry> entries_of(MainWindow& window) {
         Station* station = window.station(row.id);
         for (const Action& action : station->actions())
             if (!action.of_every_station) offer(action, station, row.title);
+    }
+    // Whatever can be clicked now, in the words that stand there.
+    for (QPointer<Canvas> canvas : window.findChildren<Canvas*>()) {
+        if (!canvas->isVisible()) continue;
+        for (const Canvas::Readable& one : canvas->readables())
+            if (one.acts && !one.selects)
+                entries.push_back({QString(one.name + " " + one.value).simplified(), canvas->accessibleName(), [canvas, tag = one.tag] {
+                                       if (canvas) canvas->setFocus(), canvas->stand_on(tag), canvas->act(tag);
+                                   }});
     }
     Document& document = window.document();
     for (const DerivedArbor& arbor : document.derived().train.arbors)

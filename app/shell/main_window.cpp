@@ -1,25 +1,24 @@
 #include "shell/main_window.h"
 
+#include <QApplication>
 #include <QCloseEvent>
 #include <QDragEnterEvent>
 #include <QHBoxLayout>
 #include <QInputDialog>
 #include <QMimeData>
-#include <QScreen>
 #include <QVBoxLayout>
-#include <cmath>
 
 #include "document/settings.h"
 #include "instruments/typing.h"
 #include "ladder/ladder.h"
 #include "shell/application.h"
 #include "shell/finder.h"
+#include "shell/fitting.h"
 #include "shell/menus.h"
 #include "shell/notice_strip.h"
 #include "shell/stations_bar.h"
 #include "shell/window_actions.h"
 #include "stations/teeth/stock_sheet.h"
-#include "stations/train/train_station.h"
 #include "theme/theme.h"
 #include "workings/workings_panel.h"
 
@@ -37,6 +36,7 @@ MainWindow::MainWindow(QWidget* parent)
     for (const StationRow& row : station_rows()) add_station(row, {m_document, m_workshop, m_motion, *m_calliper});
     m_out.set_stations(m_stations);
     lay_out();
+    m_fitting = new Fitting(*this, *m_ladder, *m_workings);
     join();
     m_actions = window_actions(*this);
     build_menus(*this, m_actions);
@@ -79,16 +79,7 @@ void MainWindow::lay_out() {
     setAcceptDrops(true);
     // Figures are shown one way everywhere, whatever the system's language.
     setLocale(QLocale::c());
-    fit_to_screen();
     order_focus();
-}
-
-/// The least and the usual size, as the scale and the screen have it.
-void MainWindow::fit_to_screen() {
-    const QSizeF least(1024, 700), usual(1280, 800);
-    const QSize room = screen()->availableGeometry().size();
-    setMinimumSize((least * interface_scale()).toSize().boundedTo(room));
-    if (!isVisible()) resize((usual * interface_scale()).toSize().boundedTo(room));
 }
 
 /// From the bar to the ladder, the picture with what lies over it, the workings and the line.
@@ -115,8 +106,10 @@ void MainWindow::join() {
     connect(m_bar, &StationsBar::title_wanted, &m_jobs, &JobDesk::ask_title);
     connect(m_calliper, &CalliperLine::station_key, this, [this](QKeyEvent* key) { QCoreApplication::sendEvent(&shown(), key); });
     connect(m_calliper, &CalliperLine::left, this, [this] { shown().setFocus(); });
-    connect(m_ladder, &Ladder::menu_wanted, this,
-            [this](QMenu* menu) { static_cast<TrainStation*>(station("train"))->fill_arbor_menu(*menu); });
+    connect(m_fitting, &Fitting::told, m_calliper, &CalliperLine::tell);
+    connect(m_ladder, &Ladder::menu_wanted, this, [this](QMenu* menu) {
+        for (Station* one : m_stations) one->fill_subject_menu(*menu);
+    });
     connect(m_ladder, &Ladder::told, m_calliper, &CalliperLine::tell);
     connect(m_bar, &StationsBar::told, m_calliper, &CalliperLine::tell);
     connect(&m_workings->sheet(), &WorkingsSheet::told, m_calliper, &CalliperLine::tell);
@@ -146,7 +139,7 @@ void MainWindow::show_station(const QString& id) {
     m_bar->show_station(id);
     m_out.show_station(wanted);
     follow_round();
-    m_workings->setVisible(wanted->beside_workings() && !m_folded);
+    m_fitting->show_workings(wanted->beside_workings());
     wanted->setFocus();
 }
 
@@ -174,15 +167,7 @@ void MainWindow::do_at(Station* station, const Action& action) {
 
 void MainWindow::set_dark(bool dark) {
     apply_theme(dark);
-    for (QWidget* widget : findChildren<QWidget*>()) widget->update();
-}
-
-void MainWindow::step_scale(int tenths) {
-    const double wanted = tenths == 0 ? 1 : std::round(interface_scale() * 10 + tenths) / 10;
-    set_interface_scale(wanted);
-    Settings().setValue("scale", interface_scale());
-    fit_to_screen();
-    m_calliper->tell(tr("The interface at %1 %. Ctrl+0 is the usual size.").arg(std::lround(100 * interface_scale())), false);
+    for (QWidget* widget : QApplication::allWidgets()) widget->update();
 }
 
 /// A key that nobody took where the focus is belongs to the station that is shown.
@@ -193,9 +178,9 @@ void MainWindow::keyPressEvent(QKeyEvent* event) {
     m_passing_key = false;
 }
 
-void MainWindow::fold_workings() {
-    m_folded = !m_workings->isHidden();
-    m_workings->setVisible(!m_folded);
+void MainWindow::choose_look(const QString& look) {
+    Settings().setValue("theme", look);
+    set_dark(look.isEmpty() ? desktop_is_dark() : look == "dark");
 }
 
 Finder* MainWindow::open_finder() {
@@ -229,6 +214,7 @@ void MainWindow::closeEvent(QCloseEvent* event) {
     m_jobs.guarded([&] { close = m_jobs.may_drop_edits(); });
     if (!close) return event->ignore();
     m_document.journal().clear();
+    m_fitting->remember(m_ids.value(m_stations.indexOf(&shown())));
     event->accept();
 }
 

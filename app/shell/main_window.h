@@ -10,6 +10,7 @@
 namespace echappe {
 
 class Finder;
+class Fitting;
 class Ladder;
 class LeftWorkSheet;
 class StationsBar;
@@ -41,9 +42,9 @@ public:
     /// What can be done whatever station is shown.
     const QList<Action>& own_actions() const { return m_actions; }
     void set_dark(bool dark);
-    /// Larger or smaller by steps of a tenth; 0 as usual.
-    void step_scale(int tenths);
-    void fold_workings();
+    /// "light", "dark", or as the desktop is; kept.
+    void choose_look(const QString& look);
+    Fitting& fitting() { return *m_fitting; }
     Finder* open_finder();
     /// The drawers of cutters, plates and leaves.
     StockSheet* open_stock();
@@ -67,7 +68,6 @@ private:
     void lay_out();
     void join();
     void order_focus();
-    void fit_to_screen();
     void add_station(const StationRow& row, const Workbench& bench);
     void ask_overrule(const std::string& finding);
     void follow_round();
@@ -85,8 +85,8 @@ private:
     QList<Station*> m_stations;
     QStringList m_ids;
     WorkingsPanel* m_workings;
+    Fitting* m_fitting = nullptr;
     QList<Action> m_actions;  ///< of the window itself
-    bool m_folded = false;    ///< the workings, by hand
     bool m_passing_key = false;
 };
 

@@ -50,14 +50,36 @@ void add_action(MainWindow& window, const Action& action, Station* station) {
 
 }  // namespace
 
+/// A letter of its own for each entry: the first of its words that no other has.
+void give_letters(const QMenu& menu) {
+    QString taken;
+    for (QAction* entry : menu.actions()) {
+        const QString words = entry->text();
+        const qsizetype end = words.contains('\t') ? words.indexOf('\t') : words.size();
+        qsizetype at = -1;
+        // The first letters of words first, then any letter.
+        for (const bool first_only : {true, false})
+            for (qsizetype i = 0; i < end && at < 0; ++i) {
+                const bool first = i == 0 || words[i - 1] == ' ';
+                if (words[i].isLetter() && words[i].unicode() < 128 && (first || !first_only) && !taken.contains(words[i].toLower()))
+                    at = i;
+            }
+        if (at < 0 || words.contains('&')) continue;
+        taken += words[at].toLower();
+        entry->setText(QString(words).insert(at, '&'));
+    }
+}
+
 void build_menus(MainWindow& window, const QList<Action>& of_the_window) {
-    for (const QString& title : {MainWindow::tr("&Job"), MainWindow::tr("&Edit"), MainWindow::tr("&View"), MainWindow::tr("&Measure")})
+    for (const QString& title : {MainWindow::tr("&Job"), MainWindow::tr("&Edit"), MainWindow::tr("&View"), MainWindow::tr("&Findings"),
+                                 MainWindow::tr("&Measure")})
         menu_named(window, title);
     add_history(window);
     for (const Action& action : of_the_window) add_action(window, action, nullptr);
     for (Station* station : window.stations())
         for (const Action& action : station->actions())
             if (!action.menu.isEmpty()) add_action(window, action, station);
+    for (const auto* menu : window.menuBar()->findChildren<QMenu*>()) give_letters(*menu);
 }
 
 }  // namespace echappe

@@ -70,6 +70,8 @@ public:
     virtual bool reads_drawings() const { return false; }
     /// Keeps what it tells; how many of it. Throws InputError.
     virtual size_t read_drawing(Job& /*job*/, const QString& /*path*/) { return 0; }
+    /// What can be done here with the selected arbor, wherever that is drawn.
+    virtual void fill_subject_menu(QMenu& /*menu*/) {}
     /// Whether a picture that is dropped on the window belongs here.
     virtual bool takes_pictures() const { return false; }
     virtual void take_picture(const QString& /*path*/) {}

@@ -60,9 +60,18 @@ QDir made(const QString& folder) {
 
 }  // namespace
 
-int show_round(MainWindow& window, const QString& folder) {
+QSize read_window_size(const QString& text) {
+    constexpr int least = 320, most = 16384;
+    bool wide = false, high = false;
+    const QSize size(text.section('x', 0, 0).toInt(&wide), text.section('x', 1).toInt(&high));
+    if (!wide || !high || size != size.expandedTo({least, least}).boundedTo({most, most}))
+        throw InputError("size", "\"" + text.toStdString() + "\"", "a width and a height in pixels, 320 to 16384: 1280x800");
+    return size;
+}
+
+int show_round(MainWindow& window, const QString& folder, QSize size) {
     const QDir to = made(folder);
-    window.resize(1280, 800);
+    window.resize(size);
     window.show();
     for (const StationRow& row : station_rows()) {
         if (!window.station(row.id)->shows_something()) continue;
@@ -73,16 +82,17 @@ int show_round(MainWindow& window, const QString& folder) {
     return 0;
 }
 
-int take_tour(MainWindow& window, const QString& folder) {
+int take_tour(MainWindow& window, const QString& folder, QSize size) {
     const QDir to = made(folder);
     window.open_demo("tide-house");
-    window.resize(1280, 800);
+    window.resize(size);
     window.show();
     for (const StationRow& row : rows_in_order()) take(window, row, to);
     window.open_demo("tide-house");
-    window.set_dark(true);
+    const bool dark = theme().dark;
+    window.set_dark(!dark);
     window.show_station("train");
-    shoot(window, to, "train-dark");
+    shoot(window, to, dark ? "train-light" : "train-dark");
     window.document().undo_stack()->setClean();
     return 0;
 }

@@ -2,9 +2,11 @@
 
 #include "document/today.h"
 #include "exchange/step.h"
+#include "shell/fitting.h"
 #include "shell/main_window.h"
 #include "theme/theme.h"
 #include "train/edits.h"
+#include "workings/workings_panel.h"
 
 namespace echappe {
 namespace {
@@ -98,11 +100,11 @@ QList<Action> of_the_view(MainWindow& window) {
                {"view.up", tr("Up the ladder"), {tr("Ctrl+Up")}, [&document] { document.selection().climb(1); }, menu},
                {"view.down", tr("Down the ladder"), {tr("Ctrl+Down")}, [&document] { document.selection().climb(-1); }, menu},
                {"view.other-train", tr("The other train"), {tr("Ctrl+Right")}, [&document] { document.selection().next_train(); }, menu},
-               {"view.fold", tr("Fold the workings"), {tr("F4")}, [&window] { window.fold_workings(); }, menu},
+               {"view.fold", tr("Fold the workings"), {tr("F4")}, [&window] { window.fitting().fold_workings(); }, menu},
                {"view.larger",
                 tr("All of it larger"),
                 {tr("Ctrl++"), tr("Ctrl+=")},
-                [&window] { window.step_scale(1); },
+                [&window] { window.fitting().step_scale(1); },
                 menu,
                 {},
                 [] { return interface_scale() < most_scale; },
@@ -110,17 +112,36 @@ QList<Action> of_the_view(MainWindow& window) {
                {"view.smaller",
                 tr("All of it smaller"),
                 {tr("Ctrl+-")},
-                [&window] { window.step_scale(-1); },
+                [&window] { window.fitting().step_scale(-1); },
                 menu,
                 {},
                 [] { return interface_scale() > least_scale; }},
-               {"view.usual", tr("The usual size"), {tr("Ctrl+0")}, [&window] { window.step_scale(0); }, menu},
-               {"view.dark", tr("Light or dark"), {tr("Ctrl+Shift+D")}, [&window] { window.set_dark(!theme().dark); }, menu},
+               {"view.usual", tr("The usual size"), {tr("Ctrl+0")}, [&window] { window.fitting().step_scale(0); }, menu},
+               {"view.dark",
+                tr("Light or dark"),
+                {tr("Ctrl+Shift+D")},
+                [&window] { window.choose_look(theme().dark ? "light" : "dark"); },
+                menu},
                {"motion.run", tr("Run or pause the movement"), {Qt::Key_Space}, [&motion] { motion.toggle(); }, menu, {}, {}, true},
                {"motion.slower", tr("Slower"), {QKeySequence("[")}, [&motion] { motion.slower(); }, menu},
                {"motion.faster", tr("Faster"), {QKeySequence("]")}, [&motion] { motion.faster(); }, menu},
                {"motion.beat", tr("One beat on"), {tr("Shift+Space")}, beat_on, menu},
            };
+}
+
+QList<Action> of_findings(MainWindow& window) {
+    const QString menu = tr("&Findings");
+    WorkingsSheet& sheet = window.workings().sheet();
+    const auto open = [&sheet] { return sheet.finding_at_hand() != nullptr; };
+    const auto next = [&window, &sheet] {
+        window.fitting().unfold_workings();
+        sheet.next_finding();
+    };
+    const auto accept = [&window, &sheet] { window.document().judge(sheet.finding_at_hand()->id, "accepted", {}); };
+    const auto overrule = [&sheet] { emit sheet.overrule_wanted(sheet.finding_at_hand()->id); };
+    return {{"finding.next", tr("To the next open finding"), {tr("Ctrl+J")}, next, menu},
+            {"finding.accept", tr("Accept it"), {tr("Ctrl+Shift+A")}, accept, menu, {}, open},
+            {"finding.overrule", tr("Overrule it because…"), {tr("Ctrl+Shift+O")}, overrule, menu, {}, open}};
 }
 
 QList<Action> of_measuring(MainWindow& window) {
@@ -143,7 +164,7 @@ QList<Action> of_measuring(MainWindow& window) {
 }  // namespace
 
 QList<Action> window_actions(MainWindow& window) {
-    return of_the_job(window) + of_edits(window) + of_the_view(window) + of_measuring(window);
+    return of_the_job(window) + of_edits(window) + of_the_view(window) + of_findings(window) + of_measuring(window);
 }
 
 }  // namespace echappe

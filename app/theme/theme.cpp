@@ -87,7 +87,13 @@ const QColor& Theme::severity(const std::string& word) const { return word == "f
 
 const Theme& theme() { return current; }
 
+bool desktop_is_dark() {
+    static const bool dark = QApplication::palette().color(QPalette::Window).lightness() < 128;
+    return dark;
+}
+
 void apply_theme(bool dark) {
+    desktop_is_dark();
     current = dark ? Theme::night() : Theme::light();
     QApplication::setStyle(QStyleFactory::create("Fusion"));
     QPalette palette;
@@ -98,6 +104,18 @@ void apply_theme(bool dark) {
     palette.setColor(QPalette::Highlight, current.blued);
     palette.setColor(QPalette::HighlightedText, current.sheet);
     palette.setColor(QPalette::PlaceholderText, current.steel);
+    palette.setColor(QPalette::AlternateBase, current.ground);
+    palette.setColor(QPalette::Button, current.sheet);
+    palette.setColor(QPalette::ButtonText, current.ink);
+    palette.setColor(QPalette::ToolTipBase, current.sheet);
+    palette.setColor(QPalette::ToolTipText, current.ink);
+    palette.setColor(QPalette::Link, current.blued);
+    palette.setColor(QPalette::LinkVisited, current.blued);
+    palette.setColor(QPalette::BrightText, current.ruby);
+    for (const auto shade : {QPalette::Light, QPalette::Midlight, QPalette::Mid, QPalette::Dark}) palette.setColor(shade, current.rule);
+    palette.setColor(QPalette::Shadow, current.band);
+    for (const auto ink : {QPalette::WindowText, QPalette::Text, QPalette::ButtonText})
+        palette.setColor(QPalette::Disabled, ink, current.steel);
     QApplication::setPalette(palette);
     QApplication::setFont(type_on_screen(Type::text));
     qApp->setStyleSheet(style_sheet(current));

@@ -23,6 +23,9 @@ const Theme& theme();
 /// Sets palette, style sheet and fonts of the application.
 void apply_theme(bool dark);
 
+/// As it was before the house's own colours.
+bool desktop_is_dark();
+
 /// How large all of the interface is shown, of its usual size.
 constexpr double least_scale = 0.8, most_scale = 2;
 double interface_scale();

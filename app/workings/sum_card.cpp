@@ -74,7 +74,10 @@ void SumCard::paint(QPainter& painter) {
     const QRectF inner = QRectF(rect()).adjusted(margin, 0, -margin, 0);
     const double top = paint_tabs(painter, inner) + 12;
     painter.save();
-    painter.setClipRect(QRectF(0, top, width(), height() - top));
+    // As long as it was when it was painted last: the foot tells that there is more.
+    constexpr double foot = 22;
+    const bool more = m_long - m_scrolled > height();
+    painter.setClipRect(QRectF(0, top, width(), height() - top - (more ? foot : 0)));
     Column page(painter, inner.adjusted(0, top + 2 - m_scrolled, 0, 0));
     page.head(m_title, t.blued);
     page.gap(-6);
@@ -84,10 +87,8 @@ void SumCard::paint(QPainter& painter) {
     write_found(page);
     m_long = page.y() + m_scrolled + 12;
     painter.restore();
-    if (m_long - m_scrolled > height()) {
-        painter.fillRect(QRectF(1, height() - 22.0, width() - 1.0, 22), t.sheet);
-        write(painter, type(Type::note, true), t.blued, {width() - margin, height() - 7.0}, tr("more below: turn the wheel"), 1);
-    }
+    if (more) write(painter, type(Type::note, true), t.blued, {width() - margin, height() - 7.0}, tr("more below"), 1);
+    else if (m_long - m_scrolled > height()) update();
 }
 
 void SumCard::wheelEvent(QWheelEvent* event) {

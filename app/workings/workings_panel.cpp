@@ -1,6 +1,7 @@
 #include "workings/workings_panel.h"
 
 #include <QEvent>
+#include <algorithm>
 #include <cmath>
 
 #include "number/units.h"
@@ -32,6 +33,32 @@ WorkingsSheet::WorkingsSheet(Document& document, QWidget* parent) : Canvas(paren
         m_unfolded.clear();
         update();
     });
+}
+
+const Finding* WorkingsSheet::finding_at_hand() const {
+    const std::string stands = stands_on().section(':', 1).toStdString();
+    const Finding* best = nullptr;
+    for (const Finding& finding : m_document.derived().findings) {
+        if (finding.id == stands) return &finding;
+        if (!finding.verdict.empty()) continue;
+        const bool of_subject = finding.arbor == m_document.selection().subject();
+        if (!best || (of_subject && best->arbor != finding.arbor)) best = &finding;
+    }
+    return best;
+}
+
+void WorkingsSheet::next_finding() {
+    const auto& all = m_document.derived().findings;
+    const std::string stands = stands_on().section(':', 1).toStdString();
+    const auto now = std::find_if(all.begin(), all.end(), [&](const Finding& finding) { return finding.id == stands; });
+    const auto from = now == all.end() ? 0 : static_cast<size_t>(now - all.begin()) + 1;
+    for (size_t i = 0; i < all.size(); ++i) {
+        const Finding& finding = all[(from + i) % all.size()];
+        if (!finding.verdict.empty()) continue;
+        setFocus();
+        return stand_on("accept:" + words(finding.id));
+    }
+    emit told(tr("No finding is open."), false);
 }
 
 void WorkingsSheet::show_place(const QRectF& at) {

@@ -15,6 +15,10 @@ public:
     explicit WorkingsSheet(Document& document, QWidget* parent = nullptr);
     /// Opens or folds the working of a quantity by its name.
     void unfold(const std::string& name);
+    /// The finding that the keyboard stands on, else the first open one of the subject, else the first open one; nullptr: none is open.
+    const Finding* finding_at_hand() const;
+    /// To the next open finding; round from the last to the first.
+    void next_finding();
 
 signals:
     void overrule_wanted(const std::string& finding);

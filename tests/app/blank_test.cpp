@@ -117,7 +117,7 @@ TEST_CASE("a mesh is made lantern, involute or watch in the window, and the draw
     const auto pick = [&](const QString& words) {
         const std::unique_ptr<QMenu> menu(teeth.form_menu());
         for (QAction* action : menu->actions())
-            if (action->text() == words) action->trigger();
+            if (QString(action->text()).remove('&') == words) action->trigger();
         Bench::settle();
         teeth.grab();
     };
@@ -128,7 +128,7 @@ TEST_CASE("a mesh is made lantern, involute or watch in the window, and the draw
     CHECK(teeth.mesh()->sizes.wheel.outside_diameter_mm != clock);
     teeth.select_part(false);
     bench.click(teeth, "trundles");
-    QLineEdit& line = Bench::line_named(teeth, "size of the teeth");
+    QLineEdit& line = bench.editor();
     line.setText("0.7");
     QTest::keyClick(&line, Qt::Key_Return);
     CHECK(*teeth.mesh()->sizes.trundle_diameter_mm == Approx(0.7));

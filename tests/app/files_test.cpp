@@ -38,7 +38,7 @@ struct FileBench {
     Document& document() { return window.document(); }
     void act(const QString& words) {
         for (QAction* action : window.actions())
-            if (action->text() == words) return action->trigger();
+            if (QString(action->text()).remove('&') == words) return action->trigger();
         FAIL(words.toStdString());
     }
     std::string saved_note(const QString& at) { return load_job(at.toStdString()).job.note; }

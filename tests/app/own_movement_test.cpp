@@ -72,7 +72,7 @@ TEST_CASE("an eight-day movement of five arbors with its plate is in with fewer 
     count(movement);
     QTest::keyClick(&bench.train(), Qt::Key_F12);
     ++keys;
-    QLineEdit& entry = Bench::line_named(bench.train(), "count");
+    QLineEdit& entry = bench.editor();
     REQUIRE(entry.isVisible());
     const QString plate = "arched 120 x 180";
     QTest::keyClicks(&entry, plate);
@@ -181,7 +181,7 @@ TEST_CASE("arbors are added, named and taken away where they are, each one step 
     CHECK(bench.text() == "great 144, centre 12/96, third ?/?, escape 12/30\ncentre 1 h");
     CHECK(bench.document().undo_stack()->undoText() == "An arbor above Centre");
     QTest::keyClick(&bench.train(), Qt::Key_F6);
-    QLineEdit& name = Bench::line_named(bench.train(), "count");
+    QLineEdit& name = bench.editor();
     REQUIRE(name.isVisible());
     name.selectAll();
     QTest::keyClicks(&name, "Swing wheel");
@@ -383,4 +383,30 @@ TEST_CASE("any changes of structure are undone to where the movement began, and 
         RC_ASSERT(bench.job() == went);
         history.setIndex(steps);
     }));
+}
+
+TEST_CASE("a thousand changes of structure in one sitting leave a job that is whole, and are undone one by one to where it began") {
+    Document document;
+    document.begin(new_job("144, 12/96, ?/?, 12/30"));
+    const Job began = document.job();
+    QUndoStack& history = *document.undo_stack();
+    const int from = history.index();
+    int tried = 0;
+    REQUIRE(rc::check("one sitting", [&] {
+        for (; history.index() - from < 1000; ++tried) {
+            try {
+                if (const auto edit = movements::any_change(document.job().train, tried)) document.edit(*edit);
+            } catch (const InputError&) {
+                // Refused with a word.
+            }
+            if (tried % 25 != 0) continue;
+            RC_ASSERT(document.derived().train.problem.empty());
+            const LoadedJob again = job_from_text(job_to_text(document.job()));
+            RC_ASSERT(again.faults.empty());
+            RC_ASSERT(again.job == document.job());
+        }
+    }));
+    CHECK(tried >= 1000);
+    while (history.index() > from) history.undo();
+    CHECK(document.job() == began);
 }

@@ -23,7 +23,7 @@ struct PlateBench : Bench {
     const DerivedHole& hole(const std::string& id) { return *derived().pivots.hole(id); }
     void begin_anew() {
         for (QAction* action : window.actions())
-            if (action->text() == "Survey the plates anew") action->trigger();
+            if (QString(action->text()).remove('&') == "Survey the plates anew") action->trigger();
         settle();
     }
 };

@@ -110,7 +110,7 @@ TEST_CASE("an eccentric wheel swings the pinion's speed over its turn – as goo
     CHECK(teeth.trial().result().samples.size() > of_a_pitch);
     const std::unique_ptr<QMenu> menu(teeth.fault_menu());
     menu->actions().front()->trigger();
-    QLineEdit& line = Bench::line_named(teeth, "size of the teeth");
+    QLineEdit& line = bench.editor();
     line.setText("9 m");
     QTest::keyClick(&line, Qt::Key_Return);
     CHECK(line.isVisible());

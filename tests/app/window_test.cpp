@@ -80,7 +80,7 @@ TEST_CASE("a pinion's count is changed where it is drawn, and can be doubted") {
     TrainStation& train = train_of(bench.window);
     train.grab();
     QTest::mouseDClick(&train, Qt::LeftButton, {}, train.place_of("escape.pinion").center().toPoint());
-    auto* editor = &Bench::line_named(train, "count");
+    auto* editor = &bench.editor();
     REQUIRE(editor->isVisible());
     CHECK(editor->text() == "12");
     QTest::keyClicks(editor, "10");
@@ -168,7 +168,7 @@ TEST_CASE("the demo's tide hand is repaired: Ctrl+F on it asks for its period, E
     TrainStation& train = train_of(bench.window);
     const double before = *bench.derived().train.arbor("tide")->hand_s_per_year;
     for (QAction* action : bench.window.actions())
-        if (action->text() == "Find a train…") action->trigger();
+        if (QString(action->text()).remove('&') == "Find a train…") action->trigger();
     auto* line = &Bench::line_named(train, "train asked for");
     CHECK(line->text() == "tide");
     REQUIRE(QTest::qWaitFor([&] { return !train.search().running() && !train.search().result().solutions.empty(); }, 10000));
@@ -312,7 +312,7 @@ TEST_CASE("a count is changed in place on the drawing, and a wrong one is refuse
     TrainStation& train = train_of(bench.window);
     train.grab();
     QTest::mouseDClick(&train, Qt::LeftButton, {}, train.place_of("centre.wheel").center().toPoint());
-    auto* editor = &Bench::line_named(train, "count");
+    auto* editor = &bench.editor();
     REQUIRE(editor->isVisible());
     CHECK(editor->text() == "96");
     editor->setText("3");

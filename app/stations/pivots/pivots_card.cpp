@@ -31,6 +31,7 @@ void PivotsStation::paint_card(QPainter& painter, const QRectF& room) {
     write_schools(page, painter, *now);
     write_meshes(page, painter, *now);
     write_remarks(page, *now);
+    if (page.y() > height() - legend_high) return;
     Column foot(painter, room.adjusted(margin, height() - legend_high, -margin, 0));
     foot.says(
         legend({"pivots.ream", "pivots.take", "pivots.finish", "pivots.between", "pivots.school", "pivots.method", "pivots.next"}, " · ") +

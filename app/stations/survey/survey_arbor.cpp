@@ -25,7 +25,7 @@ void SurveyStation::paint_arbor(QPainter& painter, const QRectF& room) {
     page.section(words(arbor->name).toUpper() + tr(" ARBOR"));
     page.gap(-4);
     if (const auto way = survey.way_up.find(arbor->id); way != survey.way_up.end())
-        page.says(tr("goes with its %1").arg(words(way->second)), t.steel);
+        page.line(tr("goes with its %1").arg(words(way->second)), t.steel);
     const Side side{room.left() + 88, room.right() - face - 110 - (indicator ? 120 : 0), room.top() + 46 + (room.height() - 60) / 2,
                     std::min(150.0, room.height() - 92)};
     paint_side(painter, *arbor, side);
@@ -204,7 +204,7 @@ void SurveyStation::paint_indicator(QPainter& painter, const QRectF& room) {
     painter.setPen(Qt::NoPen);
     painter.drawEllipse(middle, 2.6, 2.6);
     const double y = middle.y() + radius + 18;
-    write(painter, type(Type::note), t.steel, {middle.x(), y}, tr("dial indicator, SIMULATED"), 0);
+    write(painter, type(Type::note), t.steel, {middle.x(), y}, tr("SIMULATED"), 0);
     write(painter, type(Type::figure, true), fresh ? t.steel : t.ink, {middle.x(), y + 20},
           fresh ? tr("turn it") : words(print_fixed(indicator_tir_mm(), 2)) + tr(" mm TIR"), 0);
     write(painter, type(Type::note), t.steel, {middle.x(), y + 36}, tr("I turns, Space runs"), 0);

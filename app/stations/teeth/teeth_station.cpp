@@ -365,9 +365,10 @@ void TeethStation::paint_running(QPainter& painter, const DerivedMesh& mesh) {
     page.gap(speed_high + 8);
     write_running(page);
     write_faults(page, painter, mesh);
-    if (width() < roomy) return;
+    constexpr double keys_high = 58;
+    if (width() < roomy || page.y() + 4 > room.bottom() - keys_high) return;
     // Beside the picture, under what runs: teeth reach as far as they are zoomed.
-    Column keys(painter, room.adjusted(0, room.height() - 58, 8, 0));
+    Column keys(painter, room.adjusted(0, room.height() - keys_high, 8, 0));
     for (const QString& line : {legend({"teeth.closer|teeth.farther", "teeth.fit"}), legend({"teeth.other-mesh", "teeth.other-part"}),
                                 legend({"teeth.blank", "teeth.turn", "teeth.faults"})}) {
         keys.line(line, t.steel);

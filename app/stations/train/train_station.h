@@ -38,8 +38,7 @@ public:
 
     /// Opens the sheet on which the movement is written down.
     void write_down();
-    /// What can be done with the selected arbor.
-    void fill_arbor_menu(QMenu& menu);
+    void fill_subject_menu(QMenu& menu) override;
     WritingSheet& writing() { return *m_writing; }
     /// Begins from a kind of movement, by its id.
     void begin(const std::string& kind);

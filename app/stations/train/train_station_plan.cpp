@@ -252,9 +252,19 @@ void TrainStation::paint_next(QPainter& painter, const View& view) {
     }
     const double drop = derived.train.next_bits.value_or(0);
     const QString bits = drop < 0.1 ? tr("under 0.1") : QString::number(drop, 'f', 1);
-    const QRectF box(std::max(at.x() - 214, left_column + 30.0), std::max(at.y() - 128, top() + 8), 176, 40);
+    const auto box_at = [&](double dx, double dy) {
+        return QRectF(std::clamp(at.x() + dx, left_column + 30.0, width() - 190.0), std::clamp(at.y() + dy, top() + 8, height() - 60.0),
+                      176, 40);
+    };
+    QRectF box = box_at(-214, -128);
+    for (const QPointF& other : {QPointF(-214, -128), QPointF(-240, -60), QPointF(-214, 60), QPointF(60, -128), QPointF(60, 60)})
+        if (nothing_written_in(box_at(other.x(), other.y()))) {
+            box = box_at(other.x(), other.y());
+            break;
+        }
     painter.setPen(QPen(t.amber, 1));
-    painter.drawLine(at, box.bottomRight() - QPointF(12, 0));
+    painter.drawLine(at,
+                     QPointF(std::clamp(at.x(), box.left() + 12, box.right() - 12), at.y() > box.center().y() ? box.bottom() : box.top()));
     painter.setBrush(t.sheet);
     painter.drawRect(box);
     write(painter, type(Type::note, true), t.ink, box.topLeft() + QPointF(8, 16), tr("not taken yet"));

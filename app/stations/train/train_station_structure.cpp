@@ -280,10 +280,10 @@ void TrainStation::fill_menu(QMenu& menu, const Place* place, const QPointF& at)
     Canvas::fill_menu(menu, place, at);
     if (!place) menu.addSection(words(nearest->name));
     menu.addSeparator();
-    fill_arbor_menu(menu);
+    fill_subject_menu(menu);
 }
 
-void TrainStation::fill_arbor_menu(QMenu& menu) {
+void TrainStation::fill_subject_menu(QMenu& menu) {
     for (const Action& action : actions()) {
         if (action.menu != tr("&Arbor")) continue;
         if (action.divides) menu.addSeparator();

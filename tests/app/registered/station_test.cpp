@@ -131,7 +131,7 @@ TEST_CASE("a station that is registered stands on the bar, in the menus, in the 
     CHECK(&bench.window->shown() == &bench.lamp());
     const auto* menu = bench.window->menuBar()->findChild<QMenu*>("&Lamp");
     REQUIRE(menu);
-    CHECK(menu->actions().front()->text() == "Light the lamp\tG");
+    CHECK(QString(menu->actions().front()->text()).remove('&') == "Light the lamp\tG");
     const auto entries = entries_of(*bench.window);
     CHECK(std::any_of(entries.begin(), entries.end(),
                       [](const Finder::Entry& e) { return e.name == "Light the lamp" && e.kind == "G, Lamp"; }));
@@ -181,7 +181,7 @@ TEST_CASE("the line asks for its readings while it is shown, and keeps what is t
 TEST_CASE("the tour takes its picture") {
     LampBench bench;
     const QTemporaryDir folder;
-    CHECK(take_tour(*bench.window, folder.path()) == 0);
+    CHECK(take_tour(*bench.window, folder.path(), QSize(1280, 800)) == 0);
     CHECK(QFile::exists(folder.filePath("lamp.png")));
     CHECK(QFile::exists(folder.filePath("train-before.png")));
     bench.window->set_dark(false);

@@ -1,0 +1,49 @@
+#pragma once
+
+#include <QObject>
+
+class QMainWindow;
+
+namespace echappe {
+
+class Ladder;
+class WorkingsPanel;
+
+/// How the window fits its screen and its panels fit the window: least and usual size, the scale of all of it, what folds where
+/// there is no room, and how it stood the last time.
+class Fitting : public QObject {
+    Q_OBJECT
+public:
+    Fitting(QMainWindow& window, Ladder& ladder, WorkingsPanel& workings);
+
+    /// Larger or smaller by steps of a tenth; 0 as usual.
+    void step_scale(int tenths);
+    /// Whether the workings belong beside what is shown.
+    void show_workings(bool wanted);
+    void fold_workings();
+    void unfold_workings();
+    /// Which station is shown, with the rest of how the window stands.
+    void remember(const QString& station) const;
+    /// As it was left the last time; the station that was shown.
+    QString come_back();
+
+signals:
+    void told(const QString& sentence, bool fault);
+
+protected:
+    bool eventFilter(QObject* watched, QEvent* event) override;
+
+private:
+    void fit_to_screen();
+    void share_room();
+
+    QMainWindow& m_window;
+    Ladder& m_ladder;
+    WorkingsPanel& m_workings;
+    /// Folded where the window is narrow, or as it was done by hand.
+    enum class Fold { by_room, folded, unfolded };
+    Fold m_fold = Fold::by_room;
+    bool m_wanted = true;
+};
+
+}  // namespace echappe

@@ -1,0 +1,246 @@
+#include <QAccessible>
+#include <QClipboard>
+#include <catch2/catch.hpp>
+
+#include "app/bench.h"
+#include "theme/theme.h"
+#include "train/written.h"
+
+using namespace echappe;
+
+namespace {
+
+/// The tree of one widget as a screen reader walks it.
+void walk(QAccessibleInterface* node, const std::function<void(QAccessibleInterface&)>& visit, int deep = 0) {
+    REQUIRE(node);
+    REQUIRE(deep < 30);
+    visit(*node);
+    for (int i = 0; i < node->childCount(); ++i) walk(node->child(i), visit, deep + 1);
+}
+
+QAccessibleInterface* found(QAccessibleInterface* in, const QString& begins) {
+    QAccessibleInterface* result = nullptr;
+    walk(in, [&](QAccessibleInterface& node) {
+        if (!result && node.text(QAccessible::Name).startsWith(begins)) result = &node;
+    });
+    return result;
+}
+
+/// The usual size again, whatever a test did.
+struct UsualSize {
+    ~UsualSize() { set_interface_scale(1); }
+};
+
+}  // namespace
+
+TEST_CASE("at every station each thing has a name, a role, a place on the screen, and what can be clicked can be pressed by name") {
+    Bench bench;
+    for (const StationRow& row : station_rows()) {
+        bench.window.show_station(row.id);
+        bench.window.grab();
+        int places = 0, texts = 0;
+        walk(QAccessible::queryAccessibleInterface(bench.window.station(row.id)), [&](QAccessibleInterface& node) {
+            if (node.object()) return;
+            INFO(row.id.toStdString() << ": " << node.text(QAccessible::Name).toStdString());
+            CHECK_FALSE(node.text(QAccessible::Name).trimmed().isEmpty());
+            CHECK(node.rect().isValid());
+            REQUIRE(node.parent());
+            CHECK(node.parent()->indexOfChild(&node) >= 0);
+            const bool button = node.role() == QAccessible::Button;
+            REQUIRE(button ==
+                    (node.actionInterface() && node.actionInterface()->actionNames().contains(QAccessibleActionInterface::pressAction())));
+            ++(button ? places : texts);
+        });
+        CHECK(places > 3);
+        CHECK(texts > 3);
+    }
+}
+
+TEST_CASE("an arbor is chosen, a finding accepted and a figure read by name alone") {
+    Bench bench;
+    bench.window.grab();
+    QAccessibleInterface* ladder = QAccessible::queryAccessibleInterface(&bench.window.ladder());
+    found(ladder, "Escape")->actionInterface()->doAction(QAccessibleActionInterface::pressAction());
+    CHECK(bench.document().selection().subject() == "escape");
+    bench.window.grab();
+    CHECK(found(ladder, "Escape")->state().selected);
+    QAccessibleInterface* workings = QAccessible::queryAccessibleInterface(&bench.window.workings().sheet());
+    const auto open = [&] {
+        const auto& all = bench.derived().findings;
+        return std::count_if(all.begin(), all.end(), [](const Finding& finding) { return finding.verdict.empty(); });
+    };
+    const auto before = open();
+    REQUIRE(before > 0);
+    found(workings, "accept: ")->actionInterface()->doAction(QAccessibleActionInterface::pressAction());
+    CHECK(open() == before - 1);
+    const QString asked = QAccessible::queryAccessibleInterface(&bench.window.calliper().line())->text(QAccessible::Name);
+    CHECK(asked.startsWith(QString::fromStdString(bench.window.calliper().asked()->name)));
+}
+
+TEST_CASE("Tab leads to every place that can be clicked, Enter clicks it, Escape lets go, and a figure typed goes to the line") {
+    Bench bench;
+    Station& train = bench.window.shown();
+    train.grab();
+    QStringList stops;
+    for (const auto& one : train.readables())
+        if (one.acts && !stops.contains(one.tag)) stops << one.tag;
+    REQUIRE(stops.size() > 5);
+    train.setFocus();
+    for (const QString& tag : stops) {
+        QTest::keyClick(&train, Qt::Key_Tab);
+        CHECK(train.stands_on() == tag);
+    }
+    QTest::keyClick(&train, Qt::Key_Backtab);
+    CHECK(train.stands_on() == stops[stops.size() - 2]);
+    const QImage standing = train.grab().toImage();
+    QTest::keyClick(&train, Qt::Key_Escape);
+    CHECK(train.stands_on().isEmpty());
+    CHECK(train.grab().toImage() != standing);
+    train.stand_on("arbor:escape");
+    QTest::keyClick(&train, Qt::Key_Return);
+    CHECK(bench.document().selection().subject() == "escape");
+    QTest::keyClicks(&train, "3");
+    CHECK(bench.window.calliper().line().text() == "3");
+    QTest::keyClick(&bench.window.calliper().line(), Qt::Key_Escape);
+    CHECK(bench.window.calliper().line().hasFocus());
+    QTest::keyClick(&bench.window.calliper().line(), Qt::Key_Escape);
+    CHECK(train.hasFocus());
+}
+
+TEST_CASE("what has the focus looks otherwise than what has not, at every station and on the ladder") {
+    Bench bench;
+    for (const StationRow& row : station_rows()) {
+        bench.window.show_station(row.id);
+        for (QWidget* one : {static_cast<QWidget*>(bench.window.station(row.id)), static_cast<QWidget*>(&bench.window.ladder())}) {
+            one->setFocus();
+            const QImage with = one->grab().toImage();
+            one->clearFocus();
+            INFO(row.id.toStdString());
+            CHECK(one->grab().toImage() != with);
+        }
+    }
+}
+
+TEST_CASE("a figure is copied with what it is of and its unit, in columns, and a sheet as a table") {
+    Bench bench;
+    bench.window.show_station("pivots");
+    bench.document().selection().select_hole("centre", "front");
+    Station& pivots = bench.window.shown();
+    pivots.grab();
+    pivots.setFocus();
+    QTest::keySequence(&pivots, QKeySequence::Copy);
+    const QStringList rows = QApplication::clipboard()->text().split('\n');
+    REQUIRE(rows.size() > 2);
+    for (const QString& row : rows) CHECK(row.count('\t') == 2);
+    CHECK(rows.filter("pivot\t").size() >= 1);
+    CHECK(rows.filter("\tmm").size() >= 1);
+}
+
+TEST_CASE("at every scale the house's pixels stay the same: a click meets the place that is painted there") {
+    const UsualSize after;
+    Bench bench;
+    for (const double scale : {0.8, 1.0, 1.5, 2.0}) {
+        set_interface_scale(scale);
+        bench.window.resize((QSizeF(1280, 800) * scale).toSize());
+        Bench::settle();
+        CHECK(bench.window.ladder().width() == Approx(bench.window.width() / scale * 0.13).margin(2));
+        for (const char* arbor : {"great", "escape", "centre"}) {
+            bench.window.ladder().grab();
+            const QRectF at = bench.window.ladder().place_of(QString("rung:") + arbor);
+            QTest::mouseClick(&bench.window.ladder(), Qt::LeftButton, {}, bench.window.ladder().on_widget(at).center().toPoint());
+            CHECK(bench.document().selection().subject() == arbor);
+        }
+        bench.window.show_station("train");
+        Station& train = bench.window.shown();
+        train.grab();
+        const QRectF count = train.place_of("centre.wheel");
+        QTest::mouseDClick(&train, Qt::LeftButton, {}, train.on_widget(count).center().toPoint());
+        CHECK(QRectF(bench.editor().geometry()).center().x() == Approx(train.on_widget(count).center().x()).margin(3 * scale));
+        CHECK(bench.editor().text() == "96");
+        CHECK(bench.editor().font().pointSizeF() == Approx(15 * scale));
+        QTest::keyClick(&bench.editor(), Qt::Key_Escape);
+    }
+}
+
+TEST_CASE("the scale is kept within its limits, goes by tenths, and comes back to the usual size") {
+    const UsualSize after;
+    Bench bench;
+    for (int i = 0; i < 20; ++i) QTest::keyClick(&bench.window, Qt::Key_Minus, Qt::ControlModifier);
+    CHECK(interface_scale() == 0.8);
+    for (int i = 0; i < 20; ++i) QTest::keyClick(&bench.window, Qt::Key_Plus, Qt::ControlModifier);
+    CHECK(interface_scale() == 2);
+    QTest::keyClick(&bench.window, Qt::Key_0, Qt::ControlModifier);
+    CHECK(interface_scale() == 1);
+}
+
+TEST_CASE("in a narrow window the picture is the largest thing: the workings fold till they are wanted, the ladder says less") {
+    Bench bench;
+    const auto picture = [&] { return bench.window.shown().width(); };
+    bench.window.resize(1024, 700);
+    Bench::settle();
+    CHECK_FALSE(bench.window.workings().isVisible());
+    CHECK(picture() > 0.8 * bench.window.width());
+    QTest::keyClick(&bench.window, Qt::Key_F4);
+    CHECK(bench.window.workings().isVisible());
+    QTest::keyClick(&bench.window, Qt::Key_F4);
+    bench.window.resize(1280, 800);
+    Bench::settle();
+    CHECK_FALSE(bench.window.workings().isVisible());
+    QTest::keyClick(&bench.window, Qt::Key_F4);
+    CHECK(bench.window.workings().isVisible());
+    CHECK(picture() > bench.window.width() / 2);
+}
+
+TEST_CASE("forty arbors stand on the ladder one under the other, and the selected one is always seen") {
+    Bench bench;
+    QString text = "144";
+    for (int i = 0; i < 39; ++i) text += ", 12/96";
+    bench.window.show_station("train");
+    bench.document().edit("many", [&](Job& job) { job.train = read_written(text.toStdString(), {}, {}).train; });
+    const auto& arbors = bench.job().train.arbors;
+    REQUIRE(arbors.size() == 40);
+    for (const size_t which : {size_t{0}, size_t{39}, size_t{17}}) {
+        bench.document().selection().select(arbors[which].train.id);
+        bench.window.ladder().grab();
+        const QRectF at = bench.window.ladder().place_of("rung:" + QString::fromStdString(arbors[which].train.id));
+        CHECK(at.height() > 40);
+        CHECK(QRectF(bench.window.ladder().rect()).contains(at));
+    }
+}
+
+namespace {
+
+/// Texts of a picture that stand in one another, two by two.
+QStringList overprinted(const Canvas& canvas) {
+    QStringList list;
+    const auto body = [](const Lettered& one) { return one.at.adjusted(1.5, 3.5, -1.5, -3.5); };
+    const auto& written = canvas.written();
+    for (size_t i = 0; i < written.size(); ++i)
+        for (size_t j = 0; j < i; ++j)
+            if (!written[i].is_figure() && !written[j].is_figure() && body(written[i]).intersects(body(written[j])))
+                list << "“" + written[i].words + "” in “" + written[j].words + "”";
+    return list;
+}
+
+}  // namespace
+
+TEST_CASE("no text stands in another, at any station, of any demo, from a small window to a large one") {
+    Bench bench;
+    for (const QSize size : {QSize(1024, 700), QSize(1280, 720), QSize(1280, 800), QSize(1366, 768), QSize(1920, 1080)}) {
+        bench.window.resize(size);
+        for (const char* demo : {"tide-house", "saloon", "watch"}) {
+            bench.window.open_demo(demo);
+            for (const StationRow& row : station_rows()) {
+                bench.window.show_station(row.id);
+                Bench::settle();
+                bench.window.grab();
+                for (const auto* canvas : bench.window.findChildren<Canvas*>()) {
+                    if (!canvas->isVisible()) continue;
+                    INFO(size.width() << " × " << size.height() << ", " << demo << ", " << row.id.toStdString() << ", "
+                                      << canvas->accessibleName().toStdString());
+                    CHECK(overprinted(*canvas).join("\n").toStdString() == "");
+                }
+            }
+        }
+    }
+}
