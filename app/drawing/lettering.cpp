@@ -20,7 +20,7 @@ struct Inscription {
 };
 
 size_t qHash(const Inscription& what, size_t seed = 0) {
-    return qHashMulti(seed, what.text, what.font.pointSizeF(), what.font.weight(), what.wrap);
+    return qHashMulti(seed, what.text, what.font.pixelSize(), what.font.weight(), what.wrap);
 }
 
 struct LaidOut {

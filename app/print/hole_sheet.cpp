@@ -2,11 +2,9 @@
 
 #include <cmath>
 
-#include "document/today.h"
 #include "drawing/plate_art.h"
 #include "drawing/words.h"
 #include "number/units.h"
-#include "print/sheet.h"
 
 namespace echappe {
 namespace {
@@ -19,7 +17,7 @@ QString mm(double value) { return words(print_fixed(value, 2)); }
 
 void head(Sheet& sheet, const Job& job, const QString& what, double right) {
     sheet.text(left_mm, 14, 15, words(job.title) + " · " + what, true);
-    sheet.text(left_mm, 20, 9, QString("Job %1 · %2 · %3 · all in mm").arg(words(job.number), words(job.workshop), words(today())));
+    sheet.text(left_mm, 20, 9, QString("Job %1 · %2 · all in mm").arg(words(job.number), words(job.workshop)));
     sheet.line(left_mm, 23, right, 23, 0.4);
 }
 
@@ -37,8 +35,8 @@ bool with_a_row(const DerivedHole& hole) {
     return hole.plan && (hole.decision == "bush" || hole.decision == "plug" || hole.decision == "close");
 }
 
-/// Name and decision, offset, reamers with boxes, bush, finished hole: from left to right as the hands go.
-void hole_row(Sheet& sheet, const DerivedHole& hole, double y) {
+/// Name and decision, offset, reamers with boxes, bush, finished hole: from left to right as the hands go. How high it is, mm.
+double hole_row(Sheet& sheet, const DerivedHole& hole, double y) {
     const BushPlanResult& plan = *hole.plan;
     sheet.text(left_mm, y + 9, 16, words(hole.name), true);
     sheet.text(left_mm, y + 15, 10, words(words_for_decision(hole.decision)) + (hole.record.done ? ", done" : ""));
@@ -73,8 +71,10 @@ void hole_row(Sheet& sheet, const DerivedHole& hole, double y) {
     box(sheet, 281, y + 21, hole.record.done);
     QStringList warnings;
     for (const std::string& warning : plan.warnings) warnings << words(warning);
-    sheet.text(78, y + 25.5, 8, sheet.fitted(warnings.join("  "), 8, 200));
-    sheet.line(left_mm, y + row_mm, 287, y + row_mm, 0.15);
+    const double said = warnings.isEmpty() ? 0 : sheet.wrapped(78, y + 25.5, 200, 8, warnings.join("  "));
+    const double high = std::max(row_mm, 24 + said);
+    sheet.line(left_mm, y + high, 287, y + high, 0.15);
+    return high;
 }
 
 void plate_map(Sheet& sheet, const Job& job, const Derived& derived, const std::string& plate, const QRectF& room_mm) {
@@ -113,82 +113,80 @@ void plate_map(Sheet& sheet, const Job& job, const Derived& derived, const std::
 
 }  // namespace
 
-void print_hole_sheet(const QString& path, const Job& job, const Derived& derived) {
-    write_pdf(path, words(job.title), QPageSize::A4, QPageLayout::Landscape, [&](Sheet& sheet, QPdfWriter& writer) {
-        const auto foot = [&] {
-            sheet.text(left_mm, 205, 8.5,
-                       "From the inside outwards, oil sink outside. Each wheel alone between the plates before the next hole. Eye "
-                       "protection; no gloves at the spindle; plate clamped.");
-        };
-        head(sheet, job, "holes", 287);
-        double y = 24;
-        for (const DerivedHole& hole : derived.pivots.holes) {
-            if (!with_a_row(hole)) continue;
-            if (y > last_row_mm) {
+Printout hole_sheet(const Job& job, const Derived& derived) {
+    return {QObject::tr("holes"), QPageSize::A4, QPageLayout::Landscape, [job, derived](Sheet& sheet) {
+                const auto foot = [&] {
+                    sheet.text(left_mm, 205, 8.5,
+                               "From the inside outwards, oil sink outside. Each wheel alone between the plates before the next hole. Eye "
+                               "protection; no gloves at the spindle; plate clamped.");
+                };
+                head(sheet, job, "holes", 287);
+                double y = 24;
+                for (const DerivedHole& hole : derived.pivots.holes) {
+                    if (!with_a_row(hole)) continue;
+                    if (y > last_row_mm) {
+                        foot();
+                        sheet.next_page();
+                        head(sheet, job, "holes, next", 287);
+                        y = 24;
+                    }
+                    y += hole_row(sheet, hole, y);
+                }
+                QStringList elsewhere;
+                for (const DerivedHole& hole : derived.pivots.holes)
+                    if (hole.decision != "leave" && !with_a_row(hole))
+                        elsewhere << words(hole.name + ": " + (hole.decision.empty() ? "not measured" : words_for_decision(hole.decision)));
+                constexpr qsizetype in_a_line = 4;
+                const double lines_mm = 8 + 5.0 * static_cast<double>((elsewhere.size() + in_a_line - 1) / in_a_line);
+                if (!elsewhere.isEmpty() && y + lines_mm > 200) {
+                    foot();
+                    sheet.next_page();
+                    head(sheet, job, "holes, next", 287);
+                    y = 24;
+                }
+                if (!elsewhere.isEmpty()) {
+                    sheet.text(left_mm, y + 6, 9, QString("Not on this sheet, and not to be left alone (%1):").arg(elsewhere.size()), true);
+                    for (qsizetype i = 0; i < elsewhere.size(); i += in_a_line, y += 5)
+                        sheet.text(left_mm, y + 11, 9, elsewhere.mid(i, in_a_line).join("   ·   "));
+                    y += 8;
+                }
+                for (const ShoppingLine& line : derived.pivots.shopping) {
+                    sheet.text(left_mm, y + 6, 9,
+                               QString("To order: %1, %2 wanted, %3 there").arg(words(line.words)).arg(line.wanted).arg(line.there), true);
+                    y += 6;
+                }
                 foot();
-                writer.newPage();
-                head(sheet, job, "holes, next", 287);
-                y = 24;
-            }
-            hole_row(sheet, hole, y);
-            y += row_mm;
-        }
-        QStringList elsewhere;
-        for (const DerivedHole& hole : derived.pivots.holes)
-            if (hole.decision != "leave" && !with_a_row(hole))
-                elsewhere << words(hole.name + ": " + (hole.decision.empty() ? "not measured" : words_for_decision(hole.decision)));
-        constexpr qsizetype in_a_line = 4;
-        const double lines_mm = 8 + 5.0 * static_cast<double>((elsewhere.size() + in_a_line - 1) / in_a_line);
-        if (!elsewhere.isEmpty() && y + lines_mm > 200) {
-            foot();
-            writer.newPage();
-            head(sheet, job, "holes, next", 287);
-            y = 24;
-        }
-        if (!elsewhere.isEmpty()) {
-            sheet.text(left_mm, y + 6, 9, QString("Not on this sheet, and not to be left alone (%1):").arg(elsewhere.size()), true);
-            for (qsizetype i = 0; i < elsewhere.size(); i += in_a_line, y += 5)
-                sheet.text(left_mm, y + 11, 9, elsewhere.mid(i, in_a_line).join("   ·   "));
-            y += 8;
-        }
-        for (const ShoppingLine& line : derived.pivots.shopping) {
-            sheet.text(left_mm, y + 6, 9,
-                       QString("To order: %1, %2 wanted, %3 there").arg(words(line.words)).arg(line.wanted).arg(line.there), true);
-            y += 6;
-        }
-        foot();
-    });
+            }};
 }
 
-void print_survey(const QString& path, const Job& job, const Derived& derived) {
-    write_pdf(path, words(job.title), QPageSize::A4, QPageLayout::Portrait, [&](Sheet& sheet, QPdfWriter& writer) {
-        head(sheet, job, "survey", 198);
-        plate_map(sheet, job, derived, "front", QRectF(12, 32, 88, 118));
-        plate_map(sheet, job, derived, "back", QRectF(108, 32, 88, 118));
-        double y = 162;
-        const auto list = [&](const QString& title, const std::vector<SurveyLine>& lines, bool to_tick) {
-            const auto room_for = [&](double mm) {
-                if (y + mm <= 282) return;
-                writer.newPage();
-                head(sheet, job, "survey, next", 198);
-                y = 26;
-            };
-            room_for(16);
-            sheet.text(left_mm, y, 11, title, true);
-            for (const SurveyLine& line : lines) {
-                room_for(6);
-                y += 5.6;
-                if (to_tick) box(sheet, left_mm, y, false);
-                sheet.text(left_mm + 7, y - 0.8, 10, words(line.sentence), true);
-                if (line.reason.empty()) continue;
-                y += 3.8;
-                sheet.text(left_mm + 7, y - 0.6, 7.5, sheet.fitted(words(line.reason), 7.5, 178));
-            }
-            y += 11;
-        };
-        list("Wants a decision or work, in order", derived.survey.needed, true);
-        if (!derived.survey.earlier.empty()) list("What earlier hands did", derived.survey.earlier, false);
-    });
+Printout survey_sheet(const Job& job, const Derived& derived) {
+    return {QObject::tr("survey"), QPageSize::A4, QPageLayout::Portrait, [job, derived](Sheet& sheet) {
+                head(sheet, job, "survey", 198);
+                plate_map(sheet, job, derived, "front", QRectF(12, 32, 88, 118));
+                plate_map(sheet, job, derived, "back", QRectF(108, 32, 88, 118));
+                double y = 162;
+                const auto list = [&](const QString& title, const std::vector<SurveyLine>& lines, bool to_tick) {
+                    const auto room_for = [&](double mm) {
+                        if (y + mm <= 282) return;
+                        sheet.next_page();
+                        head(sheet, job, "survey, next", 198);
+                        y = 26;
+                    };
+                    room_for(16);
+                    sheet.text(left_mm, y, 11, title, true);
+                    for (const SurveyLine& line : lines) {
+                        room_for(6);
+                        y += 5.6;
+                        if (to_tick) box(sheet, left_mm, y, false);
+                        sheet.text(left_mm + 7, y - 0.8, 10, words(line.sentence), true);
+                        if (line.reason.empty()) continue;
+                        y += 3.2 + sheet.wrapped(left_mm + 7, y + 3.2, 178, 7.5, words(line.reason)) - 2.6;
+                    }
+                    y += 11;
+                };
+                list("Wants a decision or work, in order", derived.survey.needed, true);
+                if (!derived.survey.earlier.empty()) list("What earlier hands did", derived.survey.earlier, false);
+            }};
 }
 
 }  // namespace echappe

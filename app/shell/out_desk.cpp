@@ -1,7 +1,13 @@
 #include "shell/out_desk.h"
 
+#include <QApplication>
+#include <QBuffer>
+#include <QClipboard>
 #include <QFileDialog>
 #include <QFileInfo>
+#include <QPrintPreviewDialog>
+#include <QPrinter>
+#include <QSvgGenerator>
 
 #include "exchange/whole_file.h"
 #include "number/input_error.h"
@@ -16,7 +22,7 @@ Station* OutDesk::writer(const QString& ending) const {
     if (m_shown && !m_shown->writes(ending).isEmpty()) return m_shown;
     for (Station* station : m_stations)
         if (station->writes_from_anywhere() && !station->writes(ending).isEmpty()) return station;
-    throw InputError("export", "\"" + ending.toStdString() + "\"", "a name ending in .svg, .dxf or .pdf");
+    throw InputError("export", "\"" + ending.toStdString() + "\"", "a name ending in .svg, .dxf, .step or .pdf");
 }
 
 /// A solid takes a second or two: it is made beside the window.
@@ -37,6 +43,10 @@ void OutDesk::export_solid(const QString& path, const Station& station) {
 }
 
 void OutDesk::export_to(const QString& path) {
+    if (path.endsWith(".pdf")) {
+        write_pdf(path, words(m_bench.document.job().title), printouts(false));
+        return m_bench.line.tell(tr("Written: %1").arg(path), false);
+    }
     Station* station = writer(QFileInfo(path).suffix());
     if (path.endsWith(".step")) return export_solid(path, *station);
     station->write_to(path);
@@ -46,6 +56,65 @@ void OutDesk::export_to(const QString& path) {
 void OutDesk::ask_export(const QString& ending) {
     const QString path = m_jobs.ask_path(tr("Export"), writer(ending)->writes(ending) + "." + ending, "." + ending, {});
     if (!path.isEmpty()) export_to(path);
+}
+
+std::vector<Printout> OutDesk::printouts(bool whole_job) const {
+    std::vector<Printout> parts;
+    for (Station* station : m_stations)
+        if (whole_job ? station->shows_something() : station == m_shown) parts.push_back(station->printed());
+    return parts;
+}
+
+void OutDesk::ask_pdf(bool whole_job) {
+    const auto parts = printouts(whole_job);
+    const QString name = whole_job ? m_bench.document.display_name() : parts.front().name;
+    const QString path = m_jobs.ask_path(tr("Write as PDF"), name.toLower().replace(' ', '-') + ".pdf", ".pdf", {});
+    if (path.isEmpty()) return;
+    write_pdf(path, words(m_bench.document.job().title), parts);
+    m_bench.line.tell(tr("Written: %1").arg(path), false);
+}
+
+void OutDesk::print(bool whole_job) {
+    QPrinter printer(QPrinter::HighResolution);
+    const auto parts = printouts(whole_job);
+    const QString title = words(m_bench.document.job().title);
+    QPrintPreviewDialog preview(&printer, m_shown->window());
+    preview.resize(m_shown->window()->size() * 0.9);
+    connect(&preview, &QPrintPreviewDialog::paintRequested, this, [&](QPrinter* on) { print_on(*on, title, parts); });
+    preview.exec();
+}
+
+void OutDesk::write_picture(const QString& path) {
+    const QSize size = m_shown->rect().size();
+    QBuffer bytes;
+    bytes.open(QIODevice::WriteOnly);
+    if (path.endsWith(".svg")) {
+        QSvgGenerator svg;
+        svg.setOutputDevice(&bytes);
+        svg.setSize(size);
+        svg.setViewBox(QRect(QPoint(), size));
+        svg.setTitle(words(m_bench.document.job().title));
+        QPainter painter(&svg);
+        m_shown->paint_on_paper(painter);
+        painter.end();
+    } else if (path.endsWith(".png")) {
+        m_shown->grab().save(&bytes, "PNG");
+    } else {
+        throw InputError("picture", "\"" + path.toStdString() + "\"", "a name ending in .png or .svg");
+    }
+    save_text(path.toStdString(), bytes.data().toStdString());
+    m_bench.line.tell(tr("Written: %1").arg(path), false);
+}
+
+void OutDesk::ask_picture() {
+    const QString path =
+        m_jobs.ask_path(tr("Write the picture"), m_shown->accessibleName().toLower() + ".png", {}, tr("Pictures (*.png *.svg)"));
+    if (!path.isEmpty()) write_picture(path);
+}
+
+void OutDesk::copy_picture() {
+    QApplication::clipboard()->setPixmap(m_shown->grab());
+    m_bench.line.tell(tr("The picture is on the clipboard."), false);
 }
 
 void OutDesk::write_csv(const QString& name, const std::string& csv) {

@@ -20,6 +20,13 @@ public:
     /// By the ending: .svg, .dxf, .pdf at once, .step beside the window. Throws InputError.
     void export_to(const QString& path);
     void ask_export(const QString& ending);
+    /// On a printer, with a preview: what is shown, or the whole job.
+    void print(bool whole_job);
+    void ask_pdf(bool whole_job);
+    /// The picture that is shown, as PNG or SVG by its ending. Throws InputError.
+    void write_picture(const QString& path);
+    void ask_picture();
+    void copy_picture();
     void write_csv(const QString& name, const std::string& csv);
     /// A table goes where its columns belong. Throws InputError.
     /// Throws InputError.
@@ -36,6 +43,7 @@ signals:
 private:
     void keep_from(const QString& path, const std::function<size_t(Job&)>& read);
     Station* writer(const QString& ending) const;
+    std::vector<Printout> printouts(bool whole_job) const;
     void export_solid(const QString& path, const Station& station);
 
     Workbench m_bench;

@@ -1,5 +1,6 @@
 #include "shell/station.h"
 
+#include <QCoreApplication>
 #include <QKeyEvent>
 
 namespace echappe {
@@ -44,6 +45,39 @@ void Station::fill_menu(QMenu& menu, const Place* place, const QPointF& at) {
         const QString key = action.key_words();
         menu.addAction(action.words + (key.isEmpty() ? "" : "\t" + key), this, [this, id = action.id] { act_on(id); });
     }
+}
+
+void Station::paint_on_paper(QPainter& painter) {
+    {
+        const PaperInks inks;
+        painter.setRenderHint(QPainter::Antialiasing);
+        paint(painter);
+        paint_over(painter);
+    }
+    // It was not painted here: places and plots are to be as they stand.
+    QEvent dressed(QEvent::StyleChange);
+    QCoreApplication::sendEvent(this, &dressed);
+}
+
+Printout Station::printed() {
+    // The card beside it is printed as tables.
+    QSizeF size = rect().size();
+    for (const auto* over : findChildren<Canvas*>())
+        if (over->isVisible() && over->geometry().right() >= QWidget::width() - 1 && over->width() < width())
+            size.setWidth(width() - over->width());
+    return picture_sheet(
+        accessibleName(), [this](QPainter& painter) { paint_on_paper(painter); }, size, print_tables());
+}
+
+QList<PrintTable> Station::print_tables() {
+    PrintTable table{tr("Figures"), {{tr("what"), tr("figure"), tr("unit")}}};
+    QList<const Canvas*> shown = {this};
+    for (const auto* over : findChildren<Canvas*>())
+        if (over->isVisible()) shown << over;
+    for (const Canvas* canvas : shown)
+        for (const Lettered& one : canvas->written())
+            if (one.is_figure()) table.rows << QStringList{one.name, one.figure, one.unit};
+    return {table};
 }
 
 QList<Action> Station::climbing() {

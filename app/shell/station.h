@@ -9,6 +9,7 @@
 #include "drawing/motion.h"
 #include "exchange/step.h"
 #include "instruments/calliper_line.h"
+#include "print/picture_sheet.h"
 #include "shell/action.h"
 
 namespace echappe {
@@ -54,7 +55,12 @@ public:
     virtual bool beside_workings() const { return true; }
     virtual std::vector<Scene> scenes() { return {}; }
 
-    /// What it writes for this ending ("pdf", "svg", "dxf", "step"), as a name without it; empty: not by this station.
+    /// What is printed of it: the picture as it stands, on white, and its figures in tables.
+    virtual Printout printed();
+    /// The picture in the inks of paper.
+    void paint_on_paper(QPainter& painter);
+
+    /// What it writes for this ending ("svg", "dxf", "step"), as a name without it; empty: not by this station.
     virtual QString writes(const QString& /*ending*/) const { return {}; }
     /// Whether it writes while another station is shown that has nothing to write: the part that is drawn.
     virtual bool writes_from_anywhere() const { return false; }
@@ -88,6 +94,10 @@ signals:
     void demo_wanted(const QString& name);
 
 protected:
+    /// What goes under the printed picture: all lines of figures that stand on it and beside it.
+    virtual QList<PrintTable> print_tables();
+    /// What lies over the picture and is part of it, for paper: plots.
+    virtual void paint_over(QPainter& /*painter*/) {}
     virtual QList<Action> make_actions() { return {}; }
     /// A key that none of its actions answers; false leaves it to the window.
     virtual bool other_key(QKeyEvent& /*event*/) { return false; }

@@ -38,8 +38,13 @@ QList<Action> of_the_job(MainWindow& window) {
         {"job.svg", tr("Export the drawn part as SVG…"), {tr("Ctrl+E")}, out("svg"), menu, {}, {}, true},
         {"job.dxf", tr("Export the drawn part as DXF…"), {tr("Ctrl+Shift+E")}, out("dxf"), menu},
         {"job.step", tr("Export the drawn part as a STEP solid…"), {tr("Ctrl+Alt+E")}, out("step"), menu, {}, step_available},
-        // What the station shows: a part at 1:1, the plan of the holes, or the survey.
-        {"job.print", tr("Print what is shown to PDF…"), {tr("Ctrl+P")}, out("pdf"), menu},
+        // What the station shows: a part at 1:1, the plan of the holes, the survey, or the picture with its figures.
+        {"job.print", tr("Print what is shown…"), {tr("Ctrl+P")}, [&window] { window.out().print(false); }, menu, {}, {}, true},
+        {"job.print-all", tr("Print the whole job…"), {}, [&window] { window.out().print(true); }, menu},
+        {"job.pdf", tr("What is shown as PDF…"), {tr("Ctrl+Alt+P")}, [&window] { window.out().ask_pdf(false); }, menu},
+        {"job.pdf-all", tr("The whole job as PDF…"), {}, [&window] { window.out().ask_pdf(true); }, menu},
+        {"job.picture", tr("The picture as PNG or SVG…"), {}, [&window] { window.out().ask_picture(); }, menu},
+        {"job.copy-picture", tr("Copy the picture"), {tr("Ctrl+Shift+C")}, [&window] { window.out().copy_picture(); }, menu},
         {"job.quit", tr("Quit"), {tr("Ctrl+Q")}, [&window] { window.close(); }, menu, {}, {}, true},
     };
 }
@@ -140,8 +145,8 @@ QList<Action> of_findings(MainWindow& window) {
     const auto accept = [&window, &sheet] { window.document().judge(sheet.finding_at_hand()->id, "accepted", {}); };
     const auto overrule = [&sheet] { emit sheet.overrule_wanted(sheet.finding_at_hand()->id); };
     return {{"finding.next", tr("To the next open finding"), {tr("Ctrl+J")}, next, menu},
-            {"finding.accept", tr("Accept it"), {tr("Ctrl+Shift+A")}, accept, menu, {}, open},
-            {"finding.overrule", tr("Overrule it because…"), {tr("Ctrl+Shift+O")}, overrule, menu, {}, open}};
+            {"finding.accept", tr("Accept it"), {tr("Ctrl+Alt+A")}, accept, menu, {}, open},
+            {"finding.overrule", tr("Overrule it because…"), {tr("Ctrl+Alt+O")}, overrule, menu, {}, open}};
 }
 
 QList<Action> of_measuring(MainWindow& window) {

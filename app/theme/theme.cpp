@@ -18,7 +18,7 @@ Theme current = Theme::light();
 double scale_in_use = 1;
 
 constexpr const char* names_of_type[] = {"note", "text", "figure", "head", "great"};
-constexpr double points_of_type[] = {9, 10, 12, 15, 20};
+constexpr int pixels_of_type[] = {12, 13, 16, 20, 27};
 
 /// Lengths in it are the house's pixels, and become the screen's.
 QString in_screen_pixels(QString sheet) {
@@ -37,38 +37,37 @@ QString type_sheet() {
     QString sheet;
     for (size_t i = 0; i < std::size(names_of_type); ++i)
         for (const bool bold : {false, true})
-            sheet += QString("*[wears=\"%1%2\"] { font: %3 %4pt \"Echappe Bench\"; }")
+            sheet += QString("*[wears=\"%1%2\"] { font: %3 %4px \"Echappe Bench\"; }")
                          .arg(names_of_type[i], bold ? "-bold" : "", bold ? "bold" : "normal")
-                         .arg(points_of_type[i] * scale_in_use);
+                         .arg(pixels_of_type[i]);
     return sheet;
 }
 
 QString style_sheet(const Theme& t) {
     return in_screen_pixels(
-               QString(
-                   "QWidget { color: %1; }"
-                   "QMenuBar { background: %4; color: %5; padding: 1px 6px; } QMenuBar::item { padding: 3px 9px; background: transparent; }"
-                   "QMenuBar::item:selected { background: %3; }"
-                   "QMenu { background: %2; color: %1; border: 1px solid %6; } QMenu::item { padding: 5px 26px 5px 18px; }"
-                   "QMenu::item:selected { background: %3; color: %7; } QMenu::item:disabled { color: %6; } "
-                   "QMenu::separator { height: 1px; background: %6; }"
-                   "QLineEdit { background: %2; border: none; border-bottom: 2px solid %6; selection-background-color: %3; "
-                   "selection-color: %7; padding: 1px 2px; } QLineEdit:focus { border-bottom: 3px solid %3; }"
-                   "QToolTip { background: %2; color: %1; border: 1px solid %3; padding: 4px; }"
-                   "QScrollBar:vertical { width: 8px; background: transparent; } "
-                   "QScrollBar::handle:vertical { background: %6; min-height: 30px; }"
-                   "QTabWidget::pane { border: 0; border-top: 1px solid %6; } "
-                   "QTabBar::tab { background: transparent; color: %1; padding: 6px 14px; border-bottom: 3px solid transparent; } "
-                   "QTabBar::tab:selected { border-bottom-color: %3; color: %3; } QTabBar:focus { border: 1px solid %3; }"
-                   "QHeaderView { background: %2; } QHeaderView::section { background: %2; color: %1; border: 0; border-bottom: 1px "
-                   "solid %6; padding: 5px 8px; } QTableView { background: %2; color: %1; border: 0; }"
-                   "QScrollBar::add-line, QScrollBar::sub-line { height: 0; }"
-                   "QListView { background: %2; border: none; outline: none; } QListView::item { padding: 6px 10px; } "
-                   "QListView::item:selected { background: %3; color: %7; }"
-                   "QPushButton { background: %2; border: 1px solid %3; color: %3; padding: 4px 12px; } "
-                   "QPushButton:hover, QPushButton:focus { background: %3; color: %7; }")
-                   .arg(t.ink.name(), t.sheet.name(), t.blued.name(), t.band.name(), t.on_band.name(), t.rule.name(), t.sheet.name())) +
-           type_sheet();
+        type_sheet() +
+        QString("QWidget { color: %1; }"
+                "QMenuBar { background: %4; color: %5; padding: 1px 6px; } QMenuBar::item { padding: 3px 9px; background: transparent; }"
+                "QMenuBar::item:selected { background: %3; }"
+                "QMenu { background: %2; color: %1; border: 1px solid %6; } QMenu::item { padding: 5px 26px 5px 18px; }"
+                "QMenu::item:selected { background: %3; color: %7; } QMenu::item:disabled { color: %6; } "
+                "QMenu::separator { height: 1px; background: %6; }"
+                "QLineEdit { background: %2; border: none; border-bottom: 2px solid %6; selection-background-color: %3; "
+                "selection-color: %7; padding: 1px 2px; } QLineEdit:focus { border-bottom: 3px solid %3; }"
+                "QToolTip { background: %2; color: %1; border: 1px solid %3; padding: 4px; }"
+                "QScrollBar:vertical { width: 8px; background: transparent; } "
+                "QScrollBar::handle:vertical { background: %6; min-height: 30px; }"
+                "QTabWidget::pane { border: 0; border-top: 1px solid %6; } "
+                "QTabBar::tab { background: transparent; color: %1; padding: 6px 14px; border-bottom: 3px solid transparent; } "
+                "QTabBar::tab:selected { border-bottom-color: %3; color: %3; } QTabBar:focus { border: 1px solid %3; }"
+                "QHeaderView { background: %2; } QHeaderView::section { background: %2; color: %1; border: 0; border-bottom: 1px "
+                "solid %6; padding: 5px 8px; } QTableView { background: %2; color: %1; border: 0; }"
+                "QScrollBar::add-line, QScrollBar::sub-line { height: 0; }"
+                "QListView { background: %2; border: none; outline: none; } QListView::item { padding: 6px 10px; } "
+                "QListView::item:selected { background: %3; color: %7; }"
+                "QPushButton { background: %2; border: 1px solid %3; color: %3; padding: 4px 12px; } "
+                "QPushButton:hover, QPushButton:focus { background: %3; color: %7; }")
+            .arg(t.ink.name(), t.sheet.name(), t.blued.name(), t.band.name(), t.on_band.name(), t.rule.name(), t.sheet.name()));
 }
 
 }  // namespace
@@ -86,6 +85,13 @@ Theme Theme::night() {
 const QColor& Theme::severity(const std::string& word) const { return word == "fault" ? ruby : word == "caution" ? amber : verdigris; }
 
 const Theme& theme() { return current; }
+
+PaperInks::PaperInks() : m_before(current) {
+    current = Theme::light();
+    current.ground = current.sheet = Qt::white;
+}
+
+PaperInks::~PaperInks() { current = m_before; }
 
 bool desktop_is_dark() {
     static const bool dark = QApplication::palette().color(QPalette::Window).lightness() < 128;
@@ -135,9 +141,23 @@ void set_interface_scale(double scale) {
     apply_theme(current.dark);
 }
 
-QFont type(Type size, bool bold) { return paper_font(points_of_type[static_cast<size_t>(size)], bold); }
+QFont type(Type size, bool bold) {
+    static QHash<std::pair<int, bool>, QFont> made;
+    const std::pair key(pixels_of_type[static_cast<size_t>(size)], bold);
+    if (!made.contains(key)) {
+        QFont font("Echappe Bench");
+        font.setPixelSize(key.first);
+        font.setBold(bold);
+        made[key] = font;
+    }
+    return made[key];
+}
 
-QFont type_on_screen(Type size, bool bold) { return paper_font(points_of_type[static_cast<size_t>(size)] * scale_in_use, bold); }
+QFont type_on_screen(Type size, bool bold) {
+    QFont font = type(size, bold);
+    font.setPixelSize(static_cast<int>(std::lround(font.pixelSize() * scale_in_use)));
+    return font;
+}
 
 void wear(QWidget& widget, Type size, bool bold) {
     widget.setProperty("wears", QString(names_of_type[static_cast<size_t>(size)]) + (bold ? "-bold" : ""));

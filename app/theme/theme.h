@@ -23,6 +23,18 @@ const Theme& theme();
 /// Sets palette, style sheet and fonts of the application.
 void apply_theme(bool dark);
 
+/// While it stands, all is painted in the inks of paper: dark on white.
+class PaperInks {
+public:
+    PaperInks();
+    ~PaperInks();
+    PaperInks(const PaperInks&) = delete;
+    PaperInks& operator=(const PaperInks&) = delete;
+
+private:
+    Theme m_before;
+};
+
 /// As it was before the house's own colours.
 bool desktop_is_dark();
 
@@ -34,7 +46,8 @@ void set_interface_scale(double scale);
 /// Loads the fonts that ship with the application. False when they are missing.
 bool load_fonts();
 
-/// The five sizes of type; every text on screen has one of them. A note is 12 px high at 100 %, the least that is read at a bench.
+/// The five sizes of type; every text on screen has one of them. A note is 12 px high at 100 %, the least that is read at a
+/// bench. In pixels, as all that is drawn: whatever the desktop says of dots in an inch, words fit where they stand.
 enum class Type { note, text, figure, head, great };
 /// On a canvas, whose pixels are the house's.
 QFont type(Type size, bool bold = false);

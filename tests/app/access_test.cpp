@@ -157,7 +157,7 @@ TEST_CASE("at every scale the house's pixels stay the same: a click meets the pl
         QTest::mouseDClick(&train, Qt::LeftButton, {}, train.on_widget(count).center().toPoint());
         CHECK(QRectF(bench.editor().geometry()).center().x() == Approx(train.on_widget(count).center().x()).margin(3 * scale));
         CHECK(bench.editor().text() == "96");
-        CHECK(bench.editor().font().pointSizeF() == Approx(15 * scale));
+        CHECK(bench.editor().font().pixelSize() == std::lround(20 * scale));
         QTest::keyClick(&bench.editor(), Qt::Key_Escape);
     }
 }

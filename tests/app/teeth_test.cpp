@@ -166,6 +166,7 @@ TEST_CASE("the PDF is one A4 sheet at 1:1 with the card's figures") {
     bench.document().edit(choose(bench.document().derived().train, 0, "2026-11-28"));
     const QTemporaryDir folder;
     const QString pdf = folder.filePath("wheel.pdf");
+    bench.window.show_station("teeth");
     bench.window.export_to(pdf);
     QProcess info;
     info.start("pdfinfo", {pdf});
@@ -185,6 +186,7 @@ TEST_CASE("the PDF is one A4 sheet at 1:1 with the card's figures") {
 TEST_CASE("the PDF's check scale measures 100 mm in both directions on the page") {
     Bench bench;
     const QTemporaryDir folder;
+    bench.window.show_station("teeth");
     bench.window.export_to(folder.filePath("pinion.pdf"));
     QProcess render;
     // 254 dots an inch: ten a millimetre.
@@ -203,6 +205,7 @@ TEST_CASE("the PDF's check scale measures 100 mm in both directions on the page"
 TEST_CASE("a sheet from an undecided mesh says not to cut from it") {
     Bench bench;
     const QTemporaryDir folder;
+    bench.window.show_station("teeth");
     bench.window.export_to(folder.filePath("early.pdf"));
     QProcess words;
     words.start("pdftotext", {"-layout", folder.filePath("early.pdf"), "-"});

@@ -141,6 +141,19 @@ void BeatStation::lay_out() {
         {left, rate_high, std::max(least, width() - SumCard::wide - left - 12), std::max(least, height() - rate_high - means_high)});
 }
 
+QList<PrintTable> BeatStation::print_tables() {
+    PrintTable looks{tr("Looks at the clock"), {{tr("look")}}};
+    for (const RateObservation& look : beat().looks) looks.rows << QStringList{words(look_in_words(look))};
+    return CardStation::print_tables() << looks;
+}
+
+void BeatStation::paint_over(QPainter& painter) {
+    constexpr double fine = 4;
+    m_plot->retheme();
+    painter.drawPixmap(QRectF(m_plot->pos() / interface_scale(), m_plot->size() / interface_scale()),
+                       m_plot->toPixmap(m_plot->width(), m_plot->height(), fine), {});
+}
+
 void BeatStation::changeEvent(QEvent* event) {
     if (event->type() == QEvent::StyleChange) m_plot->retheme();
     Canvas::changeEvent(event);

@@ -46,6 +46,8 @@ protected:
     void mouseMoveEvent(QMouseEvent* event) override;
     void mouseReleaseEvent(QMouseEvent* event) override;
     void lay_out() override;
+    QList<PrintTable> print_tables() override;
+    void paint_over(QPainter& painter) override;
     void changeEvent(QEvent* event) override;
     void showEvent(QShowEvent* event) override;
 

@@ -196,7 +196,7 @@ QList<Action> PivotsStation::make_actions() {
                 menu}};
 }
 
-void PivotsStation::write_to(const QString& path) { print_hole_sheet(path, m_document.job(), m_document.derived()); }
+Printout PivotsStation::printed() { return hole_sheet(m_document.job(), m_document.derived()); }
 
 bool PivotsStation::reads(const std::string& header) const { return header.find("arbor") != std::string::npos; }
 

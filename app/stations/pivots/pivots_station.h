@@ -19,8 +19,7 @@ public:
     ReadingRound* round() const override { return &m_line.plates(); }
     bool beside_workings() const override { return false; }
     std::vector<Scene> scenes() override;
-    QString writes(const QString& ending) const override { return ending == "pdf" ? tr("holes") : QString(); }
-    void write_to(const QString& path) override;
+    Printout printed() override;
     bool reads(const std::string& header) const override;
     size_t read_table(Job& job, const std::string& csv) override;
 

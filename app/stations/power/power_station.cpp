@@ -97,6 +97,24 @@ void PowerStation::lay_out() {
     place_plot();
 }
 
+QList<PrintTable> PowerStation::print_tables() {
+    QList<PrintTable> tables = CardStation::print_tables();
+    const DerivedDrive* now = power();
+    if (!now || now->drive.torque_down.empty()) return tables;
+    PrintTable log{tr("Torque, letting down"), {{tr("turns from let down"), tr("N mm")}}};
+    for (const auto& [turns, torque] : now->drive.torque_down)
+        log.rows << QStringList{words(print_short(turns, 4)), words(print_short(torque, 4))};
+    return tables << log;
+}
+
+void PowerStation::paint_over(QPainter& painter) {
+    if (m_plot->isHidden()) return;
+    constexpr double fine = 4;
+    m_plot->retheme();
+    painter.drawPixmap(QRectF(m_plot->pos() / interface_scale(), m_plot->size() / interface_scale()),
+                       m_plot->toPixmap(m_plot->width(), m_plot->height(), fine), {});
+}
+
 void PowerStation::changeEvent(QEvent* event) {
     if (event->type() == QEvent::StyleChange) m_plot->retheme();
     Canvas::changeEvent(event);

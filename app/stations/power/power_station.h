@@ -38,6 +38,8 @@ protected:
     void mouseReleaseEvent(QMouseEvent* event) override;
     void showEvent(QShowEvent* event) override;
     void lay_out() override;
+    QList<PrintTable> print_tables() override;
+    void paint_over(QPainter& painter) override;
     void changeEvent(QEvent* event) override;
 
 private:

@@ -244,7 +244,7 @@ bool SurveyStation::other_key(QKeyEvent& event) {
     return plain && word_key(event.text());
 }
 
-void SurveyStation::write_to(const QString& path) { print_survey(path, m_document.job(), m_document.derived()); }
+Printout SurveyStation::printed() { return survey_sheet(m_document.job(), m_document.derived()); }
 
 std::vector<Scene> SurveyStation::scenes() {
     return {{"survey", {}, [this] { m_document.selection().select_hole("centre", "front"), go_to("centre.wheel"); }},

@@ -23,8 +23,7 @@ public:
     ReadingRound* round() const override { return &m_line_below.plates(); }
     bool beside_workings() const override { return false; }
     std::vector<Scene> scenes() override;
-    QString writes(const QString& ending) const override { return ending == "pdf" ? tr("survey") : QString(); }
-    void write_to(const QString& path) override;
+    Printout printed() override;
     bool takes_pictures() const override { return true; }
     void take_picture(const QString& path) override { add_photo(path); }
 

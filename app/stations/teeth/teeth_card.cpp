@@ -273,8 +273,13 @@ void TeethStation::export_part(const QString& path) const {
     const std::string to = path.toStdString();
     if (path.endsWith(".svg")) save_text(to, to_svg(drawing));
     else if (path.endsWith(".dxf")) save_text(to, to_dxf(drawing));
-    else if (path.endsWith(".pdf")) print_tooth_sheet(path, m_document.job(), *shown, made, m_wheel);
     else throw InputError("export", "\"" + to + "\"", "a name ending in .svg, .dxf or .pdf");
+}
+
+Printout TeethStation::printed() {
+    const DerivedMesh* shown = mesh();
+    if (!shown) return Station::printed();
+    return tooth_sheet(m_document.job(), *shown, m_document.derived().making.of(*shown), m_wheel);
 }
 
 }  // namespace echappe

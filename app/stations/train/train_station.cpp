@@ -400,6 +400,20 @@ std::vector<Scene> TrainStation::scenes() {
             {"train-tide", {}, take, {}, back}};
 }
 
+QList<PrintTable> TrainStation::print_tables() {
+    PrintTable table{tr("Arbors, from the power up"), {{tr("arbor"), tr("what"), tr("figure"), tr("unit"), tr("±"), tr("state")}}};
+    const auto& train = m_document.derived().train;
+    for (const DerivedArbor& arbor : train.arbors)
+        for (const Quantity& one : train.quantities)
+            if (one.arbor == arbor.id)
+                table.rows << QStringList{words(arbor.name), words(one.name),   words(one.text),
+                                          words(one.unit),   words(one.u_text), words(one.state)};
+    PrintTable findings{tr("Findings"), {{tr("how grave"), tr("what"), tr("why")}}};
+    for (const Finding& one : m_document.derived().findings)
+        findings.rows << QStringList{words(one.verdict.empty() ? one.severity : one.verdict), words(one.sentence), words(one.reason)};
+    return {table, findings};
+}
+
 void TrainStation::lay_out() {
     m_editor->leave();
     place_sheets();

@@ -62,6 +62,7 @@ protected:
     QList<Action> make_actions() override;
     bool eventFilter(QObject* watched, QEvent* event) override;
     void lay_out() override;
+    QList<PrintTable> print_tables() override;
     void mousePressEvent(QMouseEvent* event) override;
     void mouseMoveEvent(QMouseEvent* event) override;
     void mouseReleaseEvent(QMouseEvent* event) override;
