@@ -96,6 +96,8 @@ int main(int argc, char** argv) {
     Application application(argc, argv);
     describe(words);
     words.process(application);
+    QGuiApplication::setDesktopFileName("org.echappe.Echappe");
+    QGuiApplication::setWindowIcon(QIcon(":/icons/echappe.svg"));
     if (!load_fonts()) err << "fonts: the fonts that ship with Echappe could not be loaded; the system's are used\n";
     try {
         set_up_look(words);

@@ -45,7 +45,7 @@ private:
             m_document.put(to);
             if (m_beside) m_beside(done);
         } catch (const std::exception& error) {
-            emit m_document.told(QString::fromUtf8(error.what()), true);
+            emit m_document.told(fault_in_words(error), true);
         }
     }
     Document& m_document;

@@ -1,5 +1,7 @@
 #include "document/weigher.h"
 
+#include "drawing/words.h"
+
 namespace echappe {
 
 void Weigher::stop() {
@@ -37,7 +39,7 @@ void Weigher::start(const RestoreInput& question) {
                 emit answered();
             });
         } catch (const std::exception& error) {
-            tell([this, why = QString::fromUtf8(error.what())] {
+            tell([this, why = fault_in_words(error)] {
                 stop();
                 emit failed(why);
             });

@@ -4,6 +4,7 @@
 #include <QFile>
 
 #include "document/folders.h"
+#include "drawing/words.h"
 #include "number/input_error.h"
 
 namespace echappe {
@@ -37,7 +38,7 @@ Workshop::Workshop(QObject* parent) : QObject(parent), m_stock(shipped_stock()) 
         if (!QFile::exists(folder() + "/strips.csv")) kept.strips = m_stock.strips;
         m_stock = std::move(kept);
     } catch (const InputError& error) {
-        m_fault = QString::fromUtf8(error.what());
+        m_fault = fault_in_words(error);
     }
 }
 

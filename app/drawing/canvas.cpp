@@ -14,6 +14,7 @@
 #include <optional>
 
 #include "drawing/canvas_reader.h"
+#include "drawing/glossary.h"
 
 namespace echappe {
 namespace {
@@ -77,7 +78,7 @@ void Canvas::attempt(const std::function<void()>& action) {
     try {
         action();
     } catch (const std::exception& error) {
-        emit told(QString::fromUtf8(error.what()), true);
+        emit told(fault_in_words(error), true);
     }
 }
 
@@ -365,7 +366,10 @@ bool Canvas::answer(QEvent* event) {
     if (event->type() != QEvent::ToolTip) return QWidget::event(event);
     const auto* help = static_cast<QHelpEvent*>(event);
     const Place* place = at(QPointF(help->pos()) / interface_scale());
-    const QString hint = place ? hint_of(*place) : QString();
+    QString hint = place ? hint_of(*place) : QString();
+    // What has no hint of its own may have a term of the trade in its words.
+    for (const Lettered& one : m_written)
+        if (hint.isEmpty() && one.at.contains(QPointF(help->pos()) / interface_scale())) hint = meaning_in(one.words);
     if (!hint.isEmpty()) QToolTip::showText(help->globalPos(), hint, this);
     else QToolTip::hideText();
     return true;

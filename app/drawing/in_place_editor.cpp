@@ -83,7 +83,7 @@ void InPlaceEditor::keep() {
         close_line();
     } catch (const std::exception& error) {
         m_asking = true;
-        emit refused(QString::fromUtf8(error.what()));
+        emit refused(fault_in_words(error));
     }
 }
 

@@ -89,7 +89,7 @@ void CalliperLine::send_simulated() {
         tell(tr("Simulated reading. Enter keeps it; F3 reads again."), false);
         m_simulated = true;
     } catch (const InputError& error) {
-        tell(error.what(), true);
+        tell(fault_in_words(error), true);
     }
 }
 
@@ -127,7 +127,7 @@ void CalliperLine::store() {
     } catch (const std::exception& error) {
         m_typed_for = typed_for;
         m_line->selectAll();
-        tell(QString::fromUtf8(error.what()), true);
+        tell(fault_in_words(error), true);
     }
 }
 

@@ -3,6 +3,8 @@
 #include <clocale>
 #include <exception>
 
+#include "drawing/words.h"
+
 namespace echappe {
 
 Application::Application(int& argc, char** argv) : QApplication(argc, argv) {
@@ -15,7 +17,7 @@ bool Application::notify(QObject* receiver, QEvent* event) {
     try {
         return QApplication::notify(receiver, event);
     } catch (const std::exception& error) {
-        emit told(QString::fromUtf8(error.what()));
+        emit told(fault_in_words(error));
     }
     return true;
 }

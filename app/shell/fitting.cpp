@@ -40,8 +40,11 @@ bool Fitting::eventFilter(QObject* watched, QEvent* event) {
     return QObject::eventFilter(watched, event);
 }
 
-void Fitting::step_scale(int tenths) {
-    set_interface_scale(tenths == 0 ? 1 : std::round(interface_scale() * 10 + tenths) / 10);
+void Fitting::step_scale(int tenths) { take_scale(tenths == 0 ? 1 : std::round(interface_scale() * 10 + tenths) / 10); }
+
+void Fitting::take_scale(double scale) {
+    if (scale == interface_scale()) return;
+    set_interface_scale(scale);
     Settings().setValue("scale", interface_scale());
     fit_to_screen();
     emit told(tr("All of it at %1 %. Ctrl+0 is the usual size.").arg(std::lround(100 * interface_scale())), false);

@@ -18,6 +18,7 @@ public:
 
     /// Larger or smaller by steps of a tenth; 0 as usual.
     void step_scale(int tenths);
+    void take_scale(double scale);
     /// Whether the workings belong beside what is shown.
     void show_workings(bool wanted);
     void fold_workings();

@@ -33,7 +33,7 @@ JobDesk::JobDesk(Document& document, CalliperLine& line, QWidget& window)
 }
 
 void JobDesk::ask_open() {
-    const QString path = may_drop_edits() ? QFileDialog::getOpenFileName(&m_window, tr("Open a job"), {}, filter) : QString();
+    const QString path = may_drop_edits() ? QFileDialog::getOpenFileName(&m_window, tr("Open a job"), jobs_folder(), filter) : QString();
     if (!path.isEmpty()) open_file(path);
 }
 
@@ -41,12 +41,12 @@ void JobDesk::guarded(const std::function<void()>& action) {
     try {
         action();
     } catch (const std::exception& error) {
-        m_line.tell(QString::fromUtf8(error.what()), true);
+        m_line.tell(fault_in_words(error), true);
     }
 }
 
 QString JobDesk::ask_path(const QString& title, const QString& name, const QString& ending, const QString& kinds) {
-    const QString path = QFileDialog::getSaveFileName(&m_window, title, name, kinds);
+    const QString path = QFileDialog::getSaveFileName(&m_window, title, QDir(jobs_folder()).filePath(name), kinds);
     const QString own = ending == ".echappe.json" ? ".json" : ending;
     if (path.isEmpty() || path.endsWith(own)) return path;
     const QString whole = path + ending;
@@ -94,7 +94,22 @@ JobSheet* JobDesk::ask_title() {
 }
 
 void JobDesk::new_job() {
-    if (may_drop_edits()) begin(Job());
+    if (!may_drop_edits()) return;
+    Job job;
+    const Settings kept;
+    job.workshop = kept.value("workshop").toString().toStdString();
+    job.length.symbol = kept.value("unit", "mm").toString() == "in" ? "in" : "mm";
+    begin(job);
+}
+
+void JobDesk::revert() {
+    const QString path = m_document.path();
+    if (path.isEmpty()) throw InputError("revert", "a job that was never saved", "a job with a file; undo takes back single steps");
+    if (!m_document.dirty()) return m_line.tell(tr("It is as it was saved."), false);
+    if (ask(tr("Revert"), tr("Back to %1 as it was saved? What was done since is dropped.").arg(path), {tr("Cancel"), tr("Revert")}) != 1)
+        return;
+    m_document.open(path);
+    forget_unkept();
 }
 
 void JobDesk::begin(const Job& job) {
@@ -127,10 +142,10 @@ bool JobDesk::save_to(const QString& path) {
         try {
             m_document.save_as(path, true);
         } catch (const InputError& error) {
-            return save_elsewhere_after(error.what());
+            return save_elsewhere_after(fault_in_words(error));
         }
     } catch (const InputError& error) {
-        return save_elsewhere_after(error.what());
+        return save_elsewhere_after(fault_in_words(error));
     }
     remember(path);
     m_line.tell(tr("Saved: %1").arg(path), false);

@@ -26,7 +26,9 @@ public:
     void demo_instead(const QString& name);
     /// Title, owner, maker, place and note.
     JobSheet* ask_title();
-    /// An empty bench.
+    /// The file as it was saved, after a question.
+    void revert();
+    /// An empty bench, in the units and for the workshop that are set.
     void new_job();
     /// A job without a file.
     void begin(const Job& job);

@@ -56,7 +56,7 @@ JobSheet::JobSheet(Document& document, QWidget* parent)
         try {
             choose_photo(path);
         } catch (const InputError& error) {
-            m_photo->setText(QString::fromUtf8(error.what()));
+            m_photo->setText(fault_in_words(error));
             m_photo->show();
         }
     });

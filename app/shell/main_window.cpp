@@ -7,6 +7,7 @@
 #include <QInputDialog>
 #include <QMimeData>
 #include <QVBoxLayout>
+#include <memory>
 
 #include "document/settings.h"
 #include "instruments/typing.h"
@@ -14,8 +15,11 @@
 #include "shell/application.h"
 #include "shell/finder.h"
 #include "shell/fitting.h"
+#include "shell/help_sheet.h"
+#include "shell/key_table.h"
 #include "shell/menus.h"
 #include "shell/notice_strip.h"
+#include "shell/preferences_sheet.h"
 #include "shell/stations_bar.h"
 #include "shell/window_actions.h"
 #include "stations/teeth/stock_sheet.h"
@@ -114,6 +118,14 @@ void MainWindow::join() {
     connect(m_bar, &StationsBar::told, m_calliper, &CalliperLine::tell);
     connect(&m_workings->sheet(), &WorkingsSheet::told, m_calliper, &CalliperLine::tell);
     connect(m_calliper, &CalliperLine::station_wanted, this, &MainWindow::show_round_of);
+    connect(&m_out, &OutDesk::window_wanted, this, [this](const QString& path) {
+        m_jobs.guarded([&] {
+            auto other = std::make_unique<MainWindow>();
+            other->open_file(path);
+            other->setAttribute(Qt::WA_DeleteOnClose);
+            other.release()->show();
+        });
+    });
     connect(&m_out, &OutDesk::station_wanted, this, [this](Station* station) { show_station(m_ids[m_stations.indexOf(station)]); });
     m_document.use_stock(m_workshop.stock());
     connect(&m_workshop, &Workshop::changed, this, [this] { m_document.use_stock(m_workshop.stock()); });
@@ -190,6 +202,19 @@ Finder* MainWindow::open_finder() {
     return finder;
 }
 
+HelpSheet& MainWindow::help() {
+    if (!m_help) m_help = new HelpSheet(key_table(*this), this);
+    return *m_help;
+}
+
+void MainWindow::open_preferences() {
+    auto* sheet = new PreferencesSheet(this);
+    sheet->setAttribute(Qt::WA_DeleteOnClose);
+    connect(sheet, &PreferencesSheet::look_chosen, this, &MainWindow::choose_look);
+    connect(sheet, &PreferencesSheet::scale_chosen, m_fitting, &Fitting::take_scale);
+    sheet->open();
+}
+
 StockSheet* MainWindow::open_stock() {
     auto* sheet = new StockSheet(m_workshop, this);
     sheet->setAttribute(Qt::WA_DeleteOnClose);
@@ -223,8 +248,9 @@ void MainWindow::dragEnterEvent(QDragEnterEvent* event) {
 }
 
 void MainWindow::dropEvent(QDropEvent* event) {
-    const QList<QUrl> dropped = event->mimeData()->urls();
-    if (!dropped.isEmpty()) m_jobs.guarded([&] { m_out.take_file(dropped.front().toLocalFile()); });
+    QStringList paths;
+    for (const QUrl& dropped : event->mimeData()->urls()) paths << dropped.toLocalFile();
+    m_out.take_files(paths);
 }
 
 }  // namespace echappe

@@ -12,6 +12,7 @@ namespace echappe {
 class Finder;
 class Fitting;
 class Ladder;
+class HelpSheet;
 class LeftWorkSheet;
 class StationsBar;
 class StockSheet;
@@ -46,6 +47,8 @@ public:
     void choose_look(const QString& look);
     Fitting& fitting() { return *m_fitting; }
     Finder* open_finder();
+    HelpSheet& help();
+    void open_preferences();
     /// The drawers of cutters, plates and leaves.
     StockSheet* open_stock();
 
@@ -86,6 +89,7 @@ private:
     QStringList m_ids;
     WorkingsPanel* m_workings;
     Fitting* m_fitting = nullptr;
+    HelpSheet* m_help = nullptr;
     QList<Action> m_actions;  ///< of the window itself
     bool m_passing_key = false;
 };

@@ -79,6 +79,8 @@ void build_menus(MainWindow& window, const QList<Action>& of_the_window) {
     for (Station* station : window.stations())
         for (const Action& action : station->actions())
             if (!action.menu.isEmpty()) add_action(window, action, station);
+    // Help stands last, whatever the stations brought.
+    if (auto* help = window.menuBar()->findChild<QMenu*>(MainWindow::tr("H&elp"))) window.menuBar()->addMenu(help);
     for (const auto* menu : window.menuBar()->findChildren<QMenu*>()) give_letters(*menu);
 }
 

@@ -10,6 +10,7 @@
 #include <QSvgGenerator>
 
 #include "exchange/whole_file.h"
+#include "job/file.h"
 #include "number/input_error.h"
 
 namespace echappe {
@@ -33,7 +34,7 @@ void OutDesk::export_solid(const QString& path, const Station& station) {
         try {
             save_text(path.toStdString(), to_step(part));
         } catch (const std::exception& error) {
-            fault = QString::fromUtf8(error.what());
+            fault = fault_in_words(error);
         }
         QMetaObject::invokeMethod(this, [this, path, fault] {
             m_bench.line.tell(fault.isEmpty() ? tr("Written: %1").arg(path) : fault, !fault.isEmpty());
@@ -166,7 +167,25 @@ void OutDesk::take_file(const QString& path) {
             return (*taker)->take_picture(path);
         }
     }
+    load_job(path.toStdString());
     if (m_jobs.may_drop_edits()) m_jobs.open_file(path);
+}
+
+void OutDesk::take_files(const QStringList& paths) {
+    QStringList faults;
+    bool job_taken = false;
+    for (const QString& path : paths) try {
+            const bool job = path.endsWith(".json");
+            if (job && job_taken) {
+                emit window_wanted(path);
+                continue;
+            }
+            take_file(path);
+            job_taken = job_taken || job;
+        } catch (const std::exception& error) {
+            faults << QFileInfo(path).fileName() + ": " + fault_in_words(error);
+        }
+    if (!faults.isEmpty()) m_bench.line.tell(faults.join("\n"), true);
 }
 
 }  // namespace echappe

@@ -33,12 +33,15 @@ public:
     void read_drawing(const QString& path);
     void import_readings(const QString& path);
     void ask_readings(QWidget* window);
-    /// A file dropped on the window. Throws InputError.
+    /// A file dropped on the window; a job is looked at before anything is asked. Throws InputError.
     void take_file(const QString& path);
+    /// All of them: what cannot be taken is told, and does not keep the others out. One job opens here, others beside it.
+    void take_files(const QStringList& paths);
 
 signals:
     void solid_written();
     void station_wanted(Station* station);
+    void window_wanted(const QString& path);
 
 private:
     void keep_from(const QString& path, const std::function<size_t(Job&)>& read);

@@ -3,6 +3,7 @@
 #include "document/today.h"
 #include "exchange/step.h"
 #include "shell/fitting.h"
+#include "shell/help_sheet.h"
 #include "shell/main_window.h"
 #include "theme/theme.h"
 #include "train/edits.h"
@@ -34,6 +35,7 @@ QList<Action> of_the_job(MainWindow& window) {
         {"job.title", tr("Title, owner, maker…"), {tr("Ctrl+I")}, [&window] { window.jobs().ask_title(); }, menu},
         {"job.save", tr("Save"), {tr("Ctrl+S")}, [&window] { window.jobs().save(); }, menu, {}, {}, true},
         {"job.save-as", tr("Save as…"), {tr("Ctrl+Shift+S")}, [&window] { window.jobs().save_as(); }, menu},
+        {"job.revert", tr("Revert to the file"), {}, [&window] { window.jobs().revert(); }, menu},
         {"job.left-work", tr("Unsaved work of earlier runs…"), {}, left_work, menu},
         {"job.svg", tr("Export the drawn part as SVG…"), {tr("Ctrl+E")}, out("svg"), menu, {}, {}, true},
         {"job.dxf", tr("Export the drawn part as DXF…"), {tr("Ctrl+Shift+E")}, out("dxf"), menu},
@@ -45,7 +47,9 @@ QList<Action> of_the_job(MainWindow& window) {
         {"job.pdf-all", tr("The whole job as PDF…"), {}, [&window] { window.out().ask_pdf(true); }, menu},
         {"job.picture", tr("The picture as PNG or SVG…"), {}, [&window] { window.out().ask_picture(); }, menu},
         {"job.copy-picture", tr("Copy the picture"), {tr("Ctrl+Shift+C")}, [&window] { window.out().copy_picture(); }, menu},
-        {"job.quit", tr("Quit"), {tr("Ctrl+Q")}, [&window] { window.close(); }, menu, {}, {}, true},
+        {"job.preferences", tr("Preferences…"), {tr("Ctrl+,")}, [&window] { window.open_preferences(); }, menu, {}, {}, true},
+        {"job.close", tr("Close"), {tr("Ctrl+F4")}, [&window] { window.close(); }, menu, {}, {}, true},
+        {"job.quit", tr("Quit"), {tr("Ctrl+Q")}, [] { QApplication::closeAllWindows(); }, menu},
     };
 }
 
@@ -105,6 +109,11 @@ QList<Action> of_the_view(MainWindow& window) {
                {"view.up", tr("Up the ladder"), {tr("Ctrl+Up")}, [&document] { document.selection().climb(1); }, menu},
                {"view.down", tr("Down the ladder"), {tr("Ctrl+Down")}, [&document] { document.selection().climb(-1); }, menu},
                {"view.other-train", tr("The other train"), {tr("Ctrl+Right")}, [&document] { document.selection().next_train(); }, menu},
+               {"view.full-screen",
+                tr("Full screen"),
+                {Qt::Key_F11},
+                [&window] { window.setWindowState(window.windowState() ^ Qt::WindowFullScreen); },
+                menu},
                {"view.fold", tr("Fold the workings"), {tr("F4")}, [&window] { window.fitting().fold_workings(); }, menu},
                {"view.larger",
                 tr("All of it larger"),
@@ -149,6 +158,16 @@ QList<Action> of_findings(MainWindow& window) {
             {"finding.overrule", tr("Overrule it because…"), {tr("Ctrl+Alt+O")}, overrule, menu, {}, open}};
 }
 
+QList<Action> of_help(MainWindow& window) {
+    const QString menu = tr("H&elp");
+    const auto page = [&window](HelpSheet::Page one) { return [&window, one] { window.help().show_page(one); }; };
+    return {{"help.guide", tr("Guide"), {tr("Ctrl+F1")}, page(HelpSheet::Page::guide), menu},
+            {"help.keys", tr("Every key"), {tr("Shift+F1")}, page(HelpSheet::Page::keys), menu},
+            {"help.terms", tr("Terms of the trade"), {}, page(HelpSheet::Page::terms), menu},
+            {"help.limits", tr("What the figures are good for"), {}, page(HelpSheet::Page::limits), menu},
+            {"help.about", tr("About Echappe, and its licences"), {}, page(HelpSheet::Page::about), menu, {}, {}, true}};
+}
+
 QList<Action> of_measuring(MainWindow& window) {
     const QString menu = tr("&Measure");
     CalliperLine& line = window.calliper();
@@ -169,7 +188,7 @@ QList<Action> of_measuring(MainWindow& window) {
 }  // namespace
 
 QList<Action> window_actions(MainWindow& window) {
-    return of_the_job(window) + of_edits(window) + of_the_view(window) + of_findings(window) + of_measuring(window);
+    return of_the_job(window) + of_edits(window) + of_the_view(window) + of_findings(window) + of_measuring(window) + of_help(window);
 }
 
 }  // namespace echappe

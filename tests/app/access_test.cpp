@@ -1,8 +1,12 @@
 #include <QAccessible>
 #include <QClipboard>
+#include <QTemporaryDir>
 #include <catch2/catch.hpp>
 
 #include "app/bench.h"
+#include "drawing/glossary.h"
+#include "number/input_error.h"
+#include "shell/help_sheet.h"
 #include "theme/theme.h"
 #include "train/written.h"
 
@@ -243,4 +247,46 @@ TEST_CASE("no text stands in another, at any station, of any demo, from a small 
             }
         }
     }
+}
+
+TEST_CASE("what a person is told names things in words, and a file drawn over the window is looked at before anything is asked") {
+    CHECK(fault_in_words(InputError("drives[0].drum_diameter_mm", "nothing", "a number above 0")) ==
+          "drives 1, drum diameter: got nothing, takes a number above 0");
+    CHECK(fault_in_words(InputError("row 3, arbor", "nothing", "a name")).startsWith("row 3, arbor: "));
+    Bench bench;
+    bench.window.show_station("power");
+    bench.window.grab();
+    bench.type("sum:drum_diameter_mm", "-4");
+    CHECK_FALSE(bench.window.calliper().message().contains('_'));
+    CHECK(bench.window.calliper().message().contains("drum diameter"));
+    QTest::keyClick(&bench.editor(), Qt::Key_Escape);
+    const QTemporaryDir folder;
+    QFile broken(folder.filePath("note.json"));
+    REQUIRE(broken.open(QIODevice::WriteOnly));
+    broken.write("no job");
+    broken.close();
+    bench.document().edit("dirty", [](Job& job) { job.note = "n"; });
+    // Nothing is asked: a question would wait for its answer here.
+    bench.window.out().take_files({broken.fileName()});
+    CHECK(bench.window.calliper().message().contains("note.json"));
+    CHECK(bench.job().note == "n");
+}
+
+TEST_CASE("help is read and searched in the window, and a term of the trade tells itself where it stands") {
+    Bench bench;
+    HelpSheet& help = bench.window.help();
+    help.show_page(HelpSheet::Page::guide);
+    QTest::keyClicks(&help.search(), "calliper line");
+    CHECK(help.page().textCursor().selectedText().toLower() == "calliper line");
+    const int first = help.page().textCursor().position();
+    QTest::keyClick(&help.search(), Qt::Key_Return);
+    CHECK(help.page().textCursor().position() > first);
+    for (const auto page : {HelpSheet::Page::keys, HelpSheet::Page::terms, HelpSheet::Page::limits, HelpSheet::Page::about}) {
+        help.show_page(page);
+        CHECK(help.page().toPlainText().size() > 400);
+    }
+    CHECK(meaning_in("Side shakes of the holes").startsWith("side shake: "));
+    CHECK(meaning_in("Centre, front hole").startsWith("centre: "));
+    CHECK(meaning_in("2026").isEmpty());
+    help.close();
 }

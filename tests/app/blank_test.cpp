@@ -74,7 +74,7 @@ TEST_CASE("a rim that leaves no opening is refused with its reason and nothing c
     bench.type("rim", "26");
     CHECK(bench.typing_in_place());
     CHECK(bench.job().making.blanks.empty());
-    CHECK(told.startsWith("rim_mm: got 26.00 mm"));
+    CHECK(told.startsWith("rim: got 26.00 mm"));
     QTest::keyClick(&bench.editor(), Qt::Key_Escape);
     CHECK_FALSE(bench.typing_in_place());
 }

@@ -9,6 +9,7 @@
 #include <cmath>
 #include <numbers>
 
+#include "drawing/words.h"
 #include "number/input_error.h"
 #include "teeth/form.h"
 #include "theme/theme.h"
@@ -247,7 +248,7 @@ void StockSheet::keep() {
         fill();
     } catch (const InputError& error) {
         m_all_kept = false;
-        m_said->setText(tr("Not kept yet. %1").arg(QString::fromUtf8(error.what())));
+        m_said->setText(tr("Not kept yet. %1").arg(fault_in_words(error)));
         m_said->setStyleSheet("color: " + theme().ruby.name());
     }
 }

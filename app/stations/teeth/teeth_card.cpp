@@ -129,7 +129,7 @@ void TeethStation::set_form(const FormChoice& form) {
     try {
         m_document.edit(echappe::set_form(mesh()->wheel_of, mesh()->pinion_of, mesh()->geometry(), form));
     } catch (const InputError& error) {
-        emit m_document.told(error.what(), true);
+        emit m_document.told(fault_in_words(error), true);
     }
 }
 
@@ -235,7 +235,7 @@ void TeethStation::ask_trace(bool wheel) {
     try {
         trace_part(wheel, path);
     } catch (const InputError& error) {
-        emit m_document.told(error.what(), true);
+        emit m_document.told(fault_in_words(error), true);
     }
 }
 

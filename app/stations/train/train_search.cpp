@@ -35,7 +35,7 @@ void TrainSearch::ask(const QString& text) {
     try {
         m_question = read_train_question(m_document.job().train, text.toStdString(), means());
     } catch (const std::exception& error) {
-        m_fault = QString::fromUtf8(error.what());
+        m_fault = fault_in_words(error);
         emit moved();
         return;
     }
@@ -59,7 +59,7 @@ void TrainSearch::ask(const QString& text) {
             const FindResult found = answer_train_question(question, {stop, progress}, partial);
             report([this, found] { show(found, false); });
         } catch (const std::exception& error) {
-            report([this, why = QString::fromUtf8(error.what())] {
+            report([this, why = fault_in_words(error)] {
                 m_fault = why;
                 m_running = false;
                 emit moved();

@@ -252,7 +252,7 @@ QList<Action> TrainStation::structure_actions() {
             {"arbor.wheel", tr("Another wheel on it"), {}, [=, this] { m_document.edit(add_wheel(now(), subject())); }, menu, {}, some},
             {"arbor.lantern", tr("Trundles or leaves on its pinion"), {}, [this] { turn_lantern(); }, menu, {}, some},
             {"arbor.place", tr("Place of its hole…"), {Qt::Key_F9}, [this] { ask_place(); }, menu, {}, some, true},
-            {"arbor.distance", tr("Distance to another hole…"), {Qt::Key_F11}, [this] { ask_distance(); }, menu, {}, some},
+            {"arbor.distance", tr("Distance to another hole…"), {Qt::SHIFT | Qt::Key_F9}, [this] { ask_distance(); }, menu, {}, some},
             {"train.plate", tr("The plate…"), {Qt::Key_F12}, [this] { ask_plate(); }, menu},
             {"train.fit", tr("Place the holes by the measured distances"), {}, [this] { place_by_distances(); }, menu, {}, some},
             {"train.another", tr("Another train…"), {}, another, menu, {}, {}, true},

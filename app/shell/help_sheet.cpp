@@ -1,0 +1,85 @@
+#include "shell/help_sheet.h"
+
+#include <QCoreApplication>
+#include <QFile>
+#include <QShortcut>
+#include <QVBoxLayout>
+
+#include "drawing/glossary.h"
+#include "theme/theme.h"
+
+namespace echappe {
+namespace {
+
+QString text_of(const QString& name) {
+    QFile file(":/help/" + name);
+    return file.open(QIODevice::ReadOnly) ? QString::fromUtf8(file.readAll()) : QString();
+}
+
+QString about() {
+    return HelpSheet::tr("# Echappe %1\n\nThe bench companion for clock and watch work. It works on this machine alone and sends nothing "
+                         "anywhere.\n\nEchappe is free software under the GNU General Public License, version 3 or later. It comes with no "
+                         "warranty: a figure that a part depends on is to be checked at the bench.\n\n")
+               .arg(QCoreApplication::applicationVersion()) +
+           text_of("licences.md");
+}
+
+}  // namespace
+
+HelpSheet::HelpSheet(const QString& keys, QWidget* parent) : QDialog(parent), m_search(new QLineEdit), m_pages(new QTabWidget) {
+    setWindowTitle(tr("Help"));
+    m_search->setPlaceholderText(tr("search this page; Enter goes to the next place"));
+    m_search->setAccessibleName(tr("search"));
+    m_search->setClearButtonEnabled(true);
+    m_pages->setDocumentMode(true);
+    add(tr("Guide"), text_of("guide.md"));
+    add(tr("Keys"), "# " + tr("Every key") + "\n" + keys);
+    add(tr("Terms"), terms_of_the_trade());
+    add(tr("Limits"), text_of("limits.md"));
+    add(tr("About"), about());
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(16, 14, 16, 12);
+    column->addWidget(m_search);
+    column->addWidget(m_pages);
+    connect(m_search, &QLineEdit::textChanged, this, [this] {
+        page().moveCursor(QTextCursor::Start);
+        find(false);
+    });
+    connect(m_search, &QLineEdit::returnPressed, this, [this] { find(false); });
+    auto* back = new QShortcut(QKeySequence(Qt::SHIFT | Qt::Key_Return), m_search, nullptr, nullptr, Qt::WidgetShortcut);
+    connect(back, &QShortcut::activated, this, [this] { find(true); });
+    auto* seek = new QShortcut(QKeySequence::Find, this);
+    connect(seek, &QShortcut::activated, m_search, qOverload<>(&QWidget::setFocus));
+    resize((QSizeF(860, 680) * interface_scale()).toSize());
+}
+
+void HelpSheet::add(const QString& title, const QString& markdown) {
+    auto* text = new QTextBrowser;
+    text->setFrameShape(QFrame::NoFrame);
+    text->setAccessibleName(title);
+    text->setOpenLinks(false);
+    wear(*text, Type::text);
+    text->setMarkdown(markdown);
+    m_pages->addTab(text, title);
+}
+
+void HelpSheet::show_page(Page page) {
+    m_pages->setCurrentIndex(static_cast<int>(page));
+    show();
+    raise();
+    m_search->setFocus();
+}
+
+QTextBrowser& HelpSheet::page() const { return *static_cast<QTextBrowser*>(m_pages->currentWidget()); }
+
+/// Round from the last place to the first.
+void HelpSheet::find(bool back) {
+    const QString what = m_search->text();
+    if (what.isEmpty()) return;
+    const auto way = back ? QTextDocument::FindBackward : QTextDocument::FindFlags();
+    if (page().find(what, way)) return;
+    page().moveCursor(back ? QTextCursor::End : QTextCursor::Start);
+    page().find(what, way);
+}
+
+}  // namespace echappe
