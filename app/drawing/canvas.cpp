@@ -7,6 +7,7 @@
 #include <QKeyEvent>
 #include <QMenu>
 #include <QMouseEvent>
+#include <QPaintEvent>
 #include <QToolTip>
 #include <algorithm>
 #include <cmath>
@@ -82,10 +83,11 @@ void Canvas::attempt(const std::function<void()>& action) {
     }
 }
 
-void Canvas::paintEvent(QPaintEvent*) {
+void Canvas::paintEvent(QPaintEvent* event) {
     const QStringList before = QAccessible::isActive() ? tags() : QStringList();
     m_places.clear();
     m_readables.clear();
+    m_wanted = event->region();
     {
         const TakingDown taking(m_written, interface_scale());
         QPainter painter(this);
@@ -94,6 +96,7 @@ void Canvas::paintEvent(QPaintEvent*) {
         paint(painter);
         paint_focus(painter);
     }
+    m_wanted = {};
     if (QAccessible::isActive() && before != tags()) {
         QAccessibleEvent changed(this, QAccessible::ObjectReorder);
         QAccessible::updateAccessibility(&changed);

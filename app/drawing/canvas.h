@@ -75,6 +75,8 @@ protected:
     /// Puts what lies over the picture where it belongs: at another size, and at another scale.
     virtual void lay_out() {}
     void put(QWidget& child, const QRectF& at) const { child.setGeometry(on_widget(at).toRect()); }
+    /// While it is painted: whether any of this room is to be painted anew. Elsewhere nothing is seen of it.
+    bool wants(const QRectF& at) const { return m_wanted.isEmpty() || m_wanted.intersects(on_widget(at).toAlignedRect()); }
     /// Only this part of it is painted anew.
     void update_in(const QRectF& at) { QWidget::update(on_widget(at).toAlignedRect()); }
     QPoint on_screen(const QPointF& at) const { return mapToGlobal(on_widget({at, QSizeF()}).topLeft().toPoint()); }
@@ -126,6 +128,7 @@ private:
     std::vector<Place> m_places;
     std::vector<Lettered> m_written;
     mutable std::vector<Readable> m_readables;  ///< of what was painted last, once it was asked for
+    QRegion m_wanted;                           ///< while it is painted; empty: all
     QString m_stands_on;
     bool m_by_keyboard = false;  ///< it came there so; a click is only where the keyboard goes on from
 };

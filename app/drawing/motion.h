@@ -3,6 +3,7 @@
 #include <QElapsedTimer>
 #include <QObject>
 #include <QTimer>
+#include <ctime>
 
 namespace echappe {
 
@@ -27,10 +28,13 @@ signals:
 
 private:
     void change_speed(int by);
+    void keep_quiet();
     QTimer m_timer;
     QElapsedTimer m_clock;
     double m_seconds = 0;
     int m_speed = 2;
+    std::clock_t m_used = 0;  ///< of the processor, at the last frame
+    double m_took_ms = 0;     ///< a frame, about
 };
 
 }  // namespace echappe

@@ -1,6 +1,7 @@
 #include "train/written.h"
 
 #include <algorithm>
+#include <boost/regex/pending/unicode_iterator.hpp>
 #include <set>
 
 #include "number/input_error.h"
@@ -13,6 +14,24 @@ namespace echappe {
 namespace {
 
 using namespace written;
+
+/// Where the text stops being UTF-8. What is no letter could not be kept in a file.
+std::optional<size_t> first_foreign_byte(std::string_view text) {
+    using Letters = boost::u8_to_u32_iterator<std::string::const_iterator>;
+    // With a letter after it, one that is cut at the end is found where it stands.
+    const std::string whole = std::string(text) + " ";
+    auto at = whole.begin();
+    try {
+        while (at != whole.end()) {
+            Letters letter(at, at, whole.end());
+            static_cast<void>(*letter);
+            at = (++letter).base();
+        }
+    } catch (const std::out_of_range&) {
+        return static_cast<size_t>(at - whole.begin());
+    }
+    return {};
+}
 
 /// An arbor of a train as it stands in the text; `def` is the one it is counted in.
 struct Entry {
@@ -69,6 +88,12 @@ public:
     Builder(const TrainRecord& before, const TeethRecord& teeth) : m_before(before), m_teeth(teeth) {}
 
     Written build(std::string_view text) {
+        if (const auto at = first_foreign_byte(text)) {
+            m_out.train = m_before;
+            m_out.forms = m_teeth.forms;
+            m_out.faults.push_back({*at, 1, "a byte that is part of no letter", "text as UTF-8"});
+            return std::move(m_out);
+        }
         for (const Statement& statement : statements_of(text)) read(statement);
         take_names();
         know_again();

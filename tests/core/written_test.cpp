@@ -151,6 +151,22 @@ TEST_CASE("a renamed arbor is known by its place, and its readings follow") {
     CHECK(after.gone.empty());
 }
 
+TEST_CASE("bytes that are no letters are a fault where they stand, and letters of any script are names") {
+    const auto read = [](const std::string& text) { return read_written(text, {}, {}); };
+    for (const auto& [text, at] : {std::pair<std::string, size_t>{"great \xff 144, 12/96", 6},
+                                   {"\x80", 0},
+                                   {"great 144, \xc3", 11},
+                                   {"great 144, \xe2\x82", 11},
+                                   {"144, 12/96 \xed\xa0\x80", 11}}) {
+        const Written written = read(text);
+        REQUIRE(written.faults.size() == 1);
+        CHECK(written.faults.front().at == at);
+        CHECK(written.faults.front().accepts == "text as UTF-8");
+        CHECK(written.train.arbors.empty());
+    }
+    CHECK(read("Großbodenrad 144, средняя 12/96, 中心 10/75").faults.empty());
+}
+
 TEST_CASE("every demo is written down and read again without a change") {
     for (const char* name : {"tide-house", "saloon", "watch"}) {
         const Job job = job_from_text(demo::text(std::string(name) + ".echappe.json")).job;

@@ -11,7 +11,8 @@ namespace movements {
 /// A change of structure as anyone may ask for it; none where it is refused at once.
 inline std::optional<echappe::Edit<echappe::TrainRecord>> any_change(const echappe::TrainRecord& train, int i) {
     using namespace echappe;
-    const auto number = [](size_t below) { return *rc::gen::inRange<size_t>(0, below); };
+    // At any size of the trial all of the range: at the least one the library would draw the first of it only.
+    const auto number = [](size_t below) { return *rc::gen::resize(rc::kNominalSize, rc::gen::inRange<size_t>(0, below)); };
     const std::string arbor = train.arbors.empty() ? "" : train.arbors[number(train.arbors.size())].train.id;
     const std::string list = train.trains.empty() ? "" : train.trains[number(train.trains.size())].id;
     const bool many = train.arbors.size() > 12;

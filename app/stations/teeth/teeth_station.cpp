@@ -47,8 +47,21 @@ TeethStation::TeethStation(const Workbench& bench)
         fit();
         if (blank_shown()) show_blank(true);
     });
-    connect(&m_motion, &Motion::moved, this, qOverload<>(&QWidget::update));
+    connect(&m_motion, &Motion::moved, this, &TeethStation::follow_motion);
     connect(&m_trial, &MeshTrial::window_found, this, qOverload<>(&QWidget::update));
+}
+
+/// Only when the teeth have moved far enough to be seen.
+void TeethStation::follow_motion() {
+    const DerivedMesh* shown = mesh();
+    if (!isVisible() || !shown) return;
+    constexpr double unseen = 0.35;
+    const DerivedArbor& arbor = *m_document.derived().train.arbor(shown->wheel_of);
+    const double turned = 2 * std::numbers::pi * arbor.turns_per_s * m_motion.seconds();
+    const double px = std::abs(turned - m_turned) * shown->sizes.wheel.pitch_diameter_mm / 2 * px_per_mm(*shown);
+    if (m_motion.running() && px < unseen) return;
+    m_turned = turned;
+    update();
 }
 
 const DerivedMesh* TeethStation::mesh() const {

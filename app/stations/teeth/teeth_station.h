@@ -64,6 +64,8 @@ protected:
     QList<Action> make_actions() override;
 
 private:
+    void follow_motion();
+    double m_turned = 0;  ///< the wheel, as painted last
     QPointF middle() const;
     double right_column() const;
     double px_per_mm(const DerivedMesh& mesh) const;

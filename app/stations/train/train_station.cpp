@@ -67,7 +67,35 @@ TrainStation::TrainStation(const Workbench& bench)
         update();
     });
     connect(&m_document.weigher(), &Weigher::moved, this, qOverload<>(&QWidget::update));
-    connect(&m_motion, &Motion::moved, this, qOverload<>(&QWidget::update));
+    connect(&m_motion, &Motion::moved, this, &TrainStation::follow_motion);
+}
+
+QRectF TrainStation::room_of(const View& view, const DerivedArbor& arbor) const {
+    constexpr double hand = 34;
+    double largest_mm = arbor.wheel_radius_mm;
+    for (const DerivedMesh& mesh : m_document.derived().train.meshes)
+        if (mesh.pinion_of == arbor.id) largest_mm = std::max(largest_mm, mesh.sizes.pinion.outside_diameter_mm / 2);
+    const double reach = std::max(hand, (largest_mm + tooth_room_mm) * view.px_per_mm + 4);
+    return QRectF(view.at(arbor.x_mm, arbor.y_mm) - QPointF(reach, reach), QSizeF(2 * reach, 2 * reach));
+}
+
+void TrainStation::follow_motion() {
+    if (!isVisible()) return;
+    const QString foot = m_motion.speed_text() + (m_motion.running() ? "" : ".");
+    if (foot != m_foot || !m_motion.running()) {
+        m_foot = foot;
+        return update();
+    }
+    constexpr double unseen = 0.35;
+    const View view = view_of_plate();
+    for (const DerivedArbor& arbor : m_document.derived().train.arbors) {
+        const QRectF room = room_of(view, arbor);
+        const double turned = 2 * std::numbers::pi * arbor.turns_per_s * m_motion.seconds();
+        double& before = m_turned[arbor.id];
+        if (std::abs(turned - before) * room.width() / 2 < unseen) continue;
+        before = turned;
+        update_in(room);
+    }
 }
 
 TrainStation::View TrainStation::view_of_plate() const {
@@ -105,6 +133,7 @@ void TrainStation::paint(QPainter& painter) {
     painter.save();
     painter.setClipRect(QRectF(left_column, top(), width() - left_column, height() - top()));
     for (const DerivedArbor& arbor : m_document.derived().train.arbors) {
+        if (!wants(room_of(view, arbor))) continue;
         const bool lost_wheel = arbor.wheel.known == Known::missing && arbor.wheel.count.present();
         const bool lost_pinion = !arbor.wheel.count.present() && arbor.pinion.count.present() && !arbor.pinion.count.known();
         if (lost_wheel || lost_pinion) paint_ghosts(painter, view, arbor);

@@ -83,6 +83,9 @@ private:
     View view_of_plate() const;
     double top() const;  ///< below the sheet that is written on
     void written();
+    /// Only what has moved far enough to be seen is painted anew.
+    void follow_motion();
+    QRectF room_of(const View& view, const DerivedArbor& arbor) const;
     void follow_job();
     void place_sheets();
     std::string train_id() const;
@@ -165,6 +168,8 @@ private:
 
     std::vector<QRectF> m_written;  ///< figures on the plan, painted so far
     std::map<QString, Picture> m_pictures;
+    std::map<std::string, double> m_turned;  ///< as painted last
+    QString m_foot;                          ///< what is said of the motion, the same
     TrainSearch m_search;
     mutable CountRound m_counting;
     bool m_taking_in = false;  ///< counts are asked for first
