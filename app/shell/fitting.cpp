@@ -1,5 +1,6 @@
 #include "shell/fitting.h"
 
+#include <QApplication>
 #include <QEvent>
 #include <QMainWindow>
 #include <QScreen>
@@ -8,6 +9,7 @@
 
 #include "document/settings.h"
 #include "ladder/ladder.h"
+#include "shell/station.h"
 #include "theme/theme.h"
 #include "workings/workings_panel.h"
 
@@ -48,6 +50,27 @@ void Fitting::take_scale(double scale) {
     Settings().setValue("scale", interface_scale());
     fit_to_screen();
     emit told(tr("All of it at %1 %. Ctrl+0 is the usual size.").arg(std::lround(100 * interface_scale())), false);
+}
+
+void Fitting::set_dark(bool dark) {
+    apply_theme(dark);
+    for (QWidget* widget : QApplication::allWidgets()) widget->update();
+}
+
+void Fitting::choose_look(const QString& look) {
+    Settings().setValue("theme", look);
+    set_dark(look.isEmpty() ? desktop_is_dark() : look == "dark");
+}
+
+void Fitting::order_focus(const QList<QWidget*>& first, const QList<Station*>& stations, const QList<QWidget*>& last) {
+    QList<QWidget*> stops = first;
+    for (Station* station : stations) {
+        stops << station;
+        for (auto* over : station->findChildren<QWidget*>())
+            if (over->focusPolicy() & Qt::TabFocus) stops << over;
+    }
+    stops += last;
+    for (qsizetype i = 1; i < stops.size(); ++i) QWidget::setTabOrder(stops[i - 1], stops[i]);
 }
 
 void Fitting::show_workings(bool wanted) {

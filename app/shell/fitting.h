@@ -1,12 +1,15 @@
 #pragma once
 
+#include <QList>
 #include <QObject>
 
 class QMainWindow;
+class QWidget;
 
 namespace echappe {
 
 class Ladder;
+class Station;
 class WorkingsPanel;
 
 /// How the window fits its screen and its panels fit the window: least and usual size, the scale of all of it, what folds where
@@ -19,6 +22,11 @@ public:
     /// Larger or smaller by steps of a tenth; 0 as usual.
     void step_scale(int tenths);
     void take_scale(double scale);
+    static void set_dark(bool dark);
+    /// "light", "dark", or as the desktop is; kept.
+    void choose_look(const QString& look);
+    /// Tab leads from the first to the pictures, each with what lies over it, and on to the last.
+    static void order_focus(const QList<QWidget*>& first, const QList<Station*>& stations, const QList<QWidget*>& last);
     /// Whether the workings belong beside what is shown.
     void show_workings(bool wanted);
     void fold_workings();

@@ -1,28 +1,20 @@
 #include "shell/main_window.h"
 
-#include <QApplication>
 #include <QCloseEvent>
 #include <QDragEnterEvent>
 #include <QHBoxLayout>
-#include <QInputDialog>
 #include <QMimeData>
 #include <QVBoxLayout>
 #include <memory>
 
-#include "document/settings.h"
 #include "instruments/typing.h"
 #include "ladder/ladder.h"
 #include "shell/application.h"
-#include "shell/finder.h"
 #include "shell/fitting.h"
-#include "shell/help_sheet.h"
-#include "shell/key_table.h"
 #include "shell/menus.h"
 #include "shell/notice_strip.h"
-#include "shell/preferences_sheet.h"
 #include "shell/stations_bar.h"
 #include "shell/window_actions.h"
-#include "stations/teeth/stock_sheet.h"
 #include "theme/theme.h"
 #include "workings/workings_panel.h"
 
@@ -36,11 +28,13 @@ MainWindow::MainWindow(QWidget* parent)
       m_bar(new StationsBar(m_document)),
       m_ladder(new Ladder(m_document)),
       m_stack(new QStackedWidget),
-      m_workings(new WorkingsPanel(m_document)) {
+      m_workings(new WorkingsPanel(m_document)),
+      m_sheets(new SheetDesk(*this)) {
     for (const StationRow& row : station_rows()) add_station(row, {m_document, m_workshop, m_motion, *m_calliper});
     m_out.set_stations(m_stations);
     lay_out();
     m_fitting = new Fitting(*this, *m_ladder, *m_workings);
+    Fitting::order_focus({m_bar, m_ladder}, m_stations, {&m_workings->sheet(), &m_calliper->line()});
     join();
     m_actions = window_actions(*this);
     build_menus(*this, m_actions);
@@ -54,7 +48,7 @@ void MainWindow::add_station(const StationRow& row, const Workbench& bench) {
     m_ids << row.id;
     connect(station, &Station::told, m_calliper, &CalliperLine::tell);
     connect(station, &Station::quantity_wanted, m_calliper, &CalliperLine::ask);
-    connect(station, &Station::drawers_wanted, this, &MainWindow::open_stock);
+    connect(station, &Station::drawers_wanted, m_sheets, &SheetDesk::open_stock);
     connect(station, &Station::file_wanted, this, [this](const QString& path) { m_jobs.guarded([&] { m_jobs.open_instead(path); }); });
     connect(station, &Station::demo_wanted, this, [this](const QString& name) { m_jobs.guarded([&] { m_jobs.demo_instead(name); }); });
     connect(station, &Station::round_changed, this, &MainWindow::follow_round);
@@ -83,21 +77,6 @@ void MainWindow::lay_out() {
     setAcceptDrops(true);
     // Figures are shown one way everywhere, whatever the system's language.
     setLocale(QLocale::c());
-    order_focus();
-}
-
-/// From the bar to the ladder, the picture with what lies over it, the workings and the line.
-void MainWindow::order_focus() {
-    setTabOrder(m_bar, m_ladder);
-    QWidget* last = m_ladder;
-    for (Station* station : m_stations) {
-        setTabOrder(last, station);
-        last = station;
-        for (auto* over : station->findChildren<QWidget*>())
-            if (over->focusPolicy() & Qt::TabFocus) setTabOrder(last, over), last = over;
-    }
-    setTabOrder(last, &m_workings->sheet());
-    setTabOrder(&m_workings->sheet(), &m_calliper->line());
 }
 
 /// Every panel takes values and sends intent; here they are wired together.
@@ -106,7 +85,7 @@ void MainWindow::join() {
     if (auto* application = qobject_cast<Application*>(qApp))
         connect(application, &Application::told, m_calliper, [this](const QString& sentence) { m_calliper->tell(sentence, true); });
     connect(m_bar, &StationsBar::chosen, this, &MainWindow::show_station);
-    connect(m_bar, &StationsBar::finder_wanted, this, &MainWindow::open_finder);
+    connect(m_bar, &StationsBar::finder_wanted, m_sheets, &SheetDesk::open_finder);
     connect(m_bar, &StationsBar::title_wanted, &m_jobs, &JobDesk::ask_title);
     connect(m_calliper, &CalliperLine::station_key, this, [this](QKeyEvent* key) { QCoreApplication::sendEvent(&shown(), key); });
     connect(m_calliper, &CalliperLine::left, this, [this] { shown().setFocus(); });
@@ -129,7 +108,7 @@ void MainWindow::join() {
     connect(&m_out, &OutDesk::station_wanted, this, [this](Station* station) { show_station(m_ids[m_stations.indexOf(station)]); });
     m_document.use_stock(m_workshop.stock());
     connect(&m_workshop, &Workshop::changed, this, [this] { m_document.use_stock(m_workshop.stock()); });
-    connect(&m_workings->sheet(), &WorkingsSheet::overrule_wanted, this, &MainWindow::ask_overrule);
+    connect(&m_workings->sheet(), &WorkingsSheet::overrule_wanted, m_sheets, &SheetDesk::ask_overrule);
     connect(&m_document, &Document::told, m_calliper, &CalliperLine::tell);
     connect(&m_document, &Document::changed, this, &MainWindow::follow_round);
     const auto retitle = [this] { setWindowTitle(m_document.display_name() + (m_document.dirty() ? " •" : "") + " – Echappe"); };
@@ -177,61 +156,12 @@ void MainWindow::do_at(Station* station, const Action& action) {
     here ? m_jobs.guarded(action.go) : station->come_for(action.go);
 }
 
-void MainWindow::set_dark(bool dark) {
-    apply_theme(dark);
-    for (QWidget* widget : QApplication::allWidgets()) widget->update();
-}
-
 /// A key that nobody took where the focus is belongs to the station that is shown.
 void MainWindow::keyPressEvent(QKeyEvent* event) {
     if (m_passing_key || shown().isAncestorOf(focusWidget()) || shown().hasFocus()) return QMainWindow::keyPressEvent(event);
     m_passing_key = true;
     QCoreApplication::sendEvent(&shown(), event);
     m_passing_key = false;
-}
-
-void MainWindow::choose_look(const QString& look) {
-    Settings().setValue("theme", look);
-    set_dark(look.isEmpty() ? desktop_is_dark() : look == "dark");
-}
-
-Finder* MainWindow::open_finder() {
-    auto* finder = new Finder(entries_of(*this), this);
-    finder->move(mapToGlobal(QPoint((width() - finder->width()) / 2, 110)));
-    finder->open();
-    return finder;
-}
-
-HelpSheet& MainWindow::help() {
-    if (!m_help) m_help = new HelpSheet(key_table(*this), this);
-    return *m_help;
-}
-
-void MainWindow::open_preferences() {
-    auto* sheet = new PreferencesSheet(this);
-    sheet->setAttribute(Qt::WA_DeleteOnClose);
-    connect(sheet, &PreferencesSheet::look_chosen, this, &MainWindow::choose_look);
-    connect(sheet, &PreferencesSheet::scale_chosen, m_fitting, &Fitting::take_scale);
-    sheet->open();
-}
-
-StockSheet* MainWindow::open_stock() {
-    auto* sheet = new StockSheet(m_workshop, this);
-    sheet->setAttribute(Qt::WA_DeleteOnClose);
-    sheet->open();
-    return sheet;
-}
-
-void MainWindow::ask_overrule(const std::string& finding) {
-    bool said = false;
-    QString stands;
-    for (const Judgement& judgement : m_document.job().judgements)
-        if (judgement.finding == finding) stands = QString::fromStdString(judgement.reason);
-    const QString reason =
-        QInputDialog::getText(this, tr("Overrule"), tr("Because (kept with the job):"), QLineEdit::Normal, stands, &said);
-    if (said && reason.trimmed().isEmpty())
-        m_calliper->tell(tr("reason: got nothing, takes a few words: they are what you will want to read in a year"), true);
-    else if (said) m_jobs.guarded([&] { m_document.judge(finding, "overruled", reason.trimmed()); });
 }
 
 void MainWindow::closeEvent(QCloseEvent* event) {

@@ -5,17 +5,15 @@
 
 #include "shell/job_desk.h"
 #include "shell/out_desk.h"
+#include "shell/sheet_desk.h"
 #include "shell/station.h"
 
 namespace echappe {
 
-class Finder;
 class Fitting;
 class Ladder;
-class HelpSheet;
 class LeftWorkSheet;
 class StationsBar;
-class StockSheet;
 class WorkingsPanel;
 
 /// Assembles the window: the bar, the ladder, the stations, the workings and the line, and the menus from what they can do.
@@ -42,15 +40,8 @@ public:
     void do_at(Station* station, const Action& action);
     /// What can be done whatever station is shown.
     const QList<Action>& own_actions() const { return m_actions; }
-    void set_dark(bool dark);
-    /// "light", "dark", or as the desktop is; kept.
-    void choose_look(const QString& look);
     Fitting& fitting() { return *m_fitting; }
-    Finder* open_finder();
-    HelpSheet& help();
-    void open_preferences();
-    /// The drawers of cutters, plates and leaves.
-    StockSheet* open_stock();
+    SheetDesk& sheets() { return *m_sheets; }
 
     void open_file(const QString& path) { m_jobs.open_file(path); }
     void open_demo(const QString& name) { m_jobs.open_demo(name); }
@@ -70,9 +61,7 @@ protected:
 private:
     void lay_out();
     void join();
-    void order_focus();
     void add_station(const StationRow& row, const Workbench& bench);
-    void ask_overrule(const std::string& finding);
     void follow_round();
     void show_round_of(ReadingRound* round);
 
@@ -88,8 +77,8 @@ private:
     QList<Station*> m_stations;
     QStringList m_ids;
     WorkingsPanel* m_workings;
+    SheetDesk* m_sheets;
     Fitting* m_fitting = nullptr;
-    HelpSheet* m_help = nullptr;
     QList<Action> m_actions;  ///< of the window itself
     bool m_passing_key = false;
 };

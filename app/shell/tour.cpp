@@ -1,4 +1,5 @@
 #include "shell/tour.h"
+#include "shell/fitting.h"
 
 #include <QApplication>
 #include <QDir>
@@ -90,7 +91,7 @@ int take_tour(MainWindow& window, const QString& folder, QSize size) {
     for (const StationRow& row : rows_in_order()) take(window, row, to);
     window.open_demo("tide-house");
     const bool dark = theme().dark;
-    window.set_dark(!dark);
+    window.fitting().set_dark(!dark);
     window.show_station("train");
     shoot(window, to, dark ? "train-light" : "train-dark");
     window.document().undo_stack()->setClean();

@@ -47,7 +47,7 @@ QList<Action> of_the_job(MainWindow& window) {
         {"job.pdf-all", tr("The whole job as PDF…"), {}, [&window] { window.out().ask_pdf(true); }, menu},
         {"job.picture", tr("The picture as PNG or SVG…"), {}, [&window] { window.out().ask_picture(); }, menu},
         {"job.copy-picture", tr("Copy the picture"), {tr("Ctrl+Shift+C")}, [&window] { window.out().copy_picture(); }, menu},
-        {"job.preferences", tr("Preferences…"), {tr("Ctrl+,")}, [&window] { window.open_preferences(); }, menu, {}, {}, true},
+        {"job.preferences", tr("Preferences…"), {tr("Ctrl+,")}, [&window] { window.sheets().open_preferences(); }, menu, {}, {}, true},
         {"job.close", tr("Close"), {tr("Ctrl+F4")}, [&window] { window.close(); }, menu, {}, {}, true},
         {"job.quit", tr("Quit"), {tr("Ctrl+Q")}, [] { QApplication::closeAllWindows(); }, menu},
     };
@@ -100,12 +100,12 @@ QList<Action> of_the_view(MainWindow& window) {
                {"view.drawers",
                 tr("The workshop's drawers: cutters, plates, leaves…"),
                 {tr("Ctrl+Shift+W")},
-                [&window] { window.open_stock(); },
+                [&window] { window.sheets().open_stock(); },
                 menu,
                 {},
                 {},
                 true},
-               {"view.find", tr("Find…"), {tr("Ctrl+K")}, [&window] { window.open_finder(); }, menu},
+               {"view.find", tr("Find…"), {tr("Ctrl+K")}, [&window] { window.sheets().open_finder(); }, menu},
                {"view.up", tr("Up the ladder"), {tr("Ctrl+Up")}, [&document] { document.selection().climb(1); }, menu},
                {"view.down", tr("Down the ladder"), {tr("Ctrl+Down")}, [&document] { document.selection().climb(-1); }, menu},
                {"view.other-train", tr("The other train"), {tr("Ctrl+Right")}, [&document] { document.selection().next_train(); }, menu},
@@ -134,7 +134,7 @@ QList<Action> of_the_view(MainWindow& window) {
                {"view.dark",
                 tr("Light or dark"),
                 {tr("Ctrl+Shift+D")},
-                [&window] { window.choose_look(theme().dark ? "light" : "dark"); },
+                [&window] { window.fitting().choose_look(theme().dark ? "light" : "dark"); },
                 menu},
                {"motion.run", tr("Run or pause the movement"), {Qt::Key_Space}, [&motion] { motion.toggle(); }, menu, {}, {}, true},
                {"motion.slower", tr("Slower"), {QKeySequence("[")}, [&motion] { motion.slower(); }, menu},
@@ -160,7 +160,7 @@ QList<Action> of_findings(MainWindow& window) {
 
 QList<Action> of_help(MainWindow& window) {
     const QString menu = tr("H&elp");
-    const auto page = [&window](HelpSheet::Page one) { return [&window, one] { window.help().show_page(one); }; };
+    const auto page = [&window](HelpSheet::Page one) { return [&window, one] { window.sheets().help().show_page(one); }; };
     return {{"help.guide", tr("Guide"), {tr("Ctrl+F1")}, page(HelpSheet::Page::guide), menu},
             {"help.keys", tr("Every key"), {tr("Shift+F1")}, page(HelpSheet::Page::keys), menu},
             {"help.terms", tr("Terms of the trade"), {}, page(HelpSheet::Page::terms), menu},

@@ -274,7 +274,7 @@ TEST_CASE("what a person is told names things in words, and a file drawn over th
 
 TEST_CASE("help is read and searched in the window, and a term of the trade tells itself where it stands") {
     Bench bench;
-    HelpSheet& help = bench.window.help();
+    HelpSheet& help = bench.window.sheets().help();
     help.show_page(HelpSheet::Page::guide);
     QTest::keyClicks(&help.search(), "calliper line");
     CHECK(help.page().textCursor().selectedText().toLower() == "calliper line");

@@ -7,6 +7,7 @@
 
 #include "app/bench.h"
 #include "number/input_error.h"
+#include "shell/fitting.h"
 #include "stations.h"
 #include "stations/beat/beat_station.h"
 #include "stations/power/power_station.h"
@@ -276,7 +277,7 @@ TEST_CASE("dark or light, small or large, every demo's Beat and Power paint") {
             bench.window.open_demo(demo);
             for (const char* station : {"beat", "power"}) {
                 bench.window.show_station(station);
-                bench.window.set_dark(size.width() > 1500);
+                bench.window.fitting().set_dark(size.width() > 1500);
                 const QImage painted = bench.window.grab().toImage();
                 INFO(demo << " at " << size.width());
                 // More than a ground and a frame: brass, steel and words in their inks.
@@ -287,7 +288,7 @@ TEST_CASE("dark or light, small or large, every demo's Beat and Power paint") {
             }
         }
     }
-    bench.window.set_dark(false);
+    bench.window.fitting().set_dark(false);
 }
 
 TEST_CASE("a look is picked on the plot with the mouse, told in words, and beside the looks nothing is") {

@@ -172,7 +172,7 @@ TEST_CASE("the card names the nearest cutter of the drawer, and a new one in the
     bench.window.show_station("teeth");
     TeethStation& teeth = teeth_of(bench.window);
     const CutterFit before = teeth.cutters().cutters.front();
-    StockSheet* sheet = bench.window.open_stock();
+    StockSheet* sheet = bench.window.sheets().open_stock();
     sheet->add_row();
     QTableWidget& table = sheet->cutters();
     const int row = table.rowCount() - 1;

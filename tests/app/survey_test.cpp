@@ -235,7 +235,7 @@ TEST_CASE("the stand-in reads the hole it is asked for, and Enter keeps it") {
 
 TEST_CASE("a drawer with a row that cannot be kept asks before it closes") {
     Bench bench;
-    StockSheet* sheet = bench.window.open_stock();
+    StockSheet* sheet = bench.window.sheets().open_stock();
     sheet->bushes().item(0, 1)->setText("nan");
     CHECK(sheet->said().startsWith("Not kept yet"));
     Hands hands;
@@ -267,7 +267,7 @@ TEST_CASE("school and method change every plan at once, and undo brings them bac
 
 TEST_CASE("the other shipped list of bushes goes into the drawer with one press, and plans follow") {
     SurveyBench bench;
-    StockSheet* sheet = bench.window.open_stock();
+    StockSheet* sheet = bench.window.sheets().open_stock();
     sheet->take_shipped_bushes(true);
     const auto& plan = *bench.derived().pivots.hole("centre.front")->plan;
     CHECK((!plan.bush || plan.bush->id.starts_with("N")));

@@ -6,6 +6,7 @@
 #include "app/bench.h"
 #include "job/file.h"
 #include "number/input_error.h"
+#include "shell/fitting.h"
 #include "stations.h"
 #include "theme/theme.h"
 #include "train/edits.h"
@@ -397,16 +398,16 @@ TEST_CASE("the movement turns in true directions and at true relative speeds") {
 
 TEST_CASE("the finder goes to arbors, readings and actions by a few letters") {
     Bench bench;
-    Finder* finder = bench.window.open_finder();
+    Finder* finder = bench.window.sheets().open_finder();
     QTest::keyClicks(&finder->line(), "esc arb");
     REQUIRE(finder->list().count() == 1);
     QTest::keyClick(&finder->line(), Qt::Key_Return);
     CHECK(bench.document().selection().subject() == "escape");
-    finder = bench.window.open_finder();
+    finder = bench.window.sheets().open_finder();
     QTest::keyClicks(&finder->line(), "great wheel outside");
     QTest::keyClick(&finder->line(), Qt::Key_Return);
     CHECK(bench.window.calliper().asked()->name == "Great wheel, outside diameter");
-    finder = bench.window.open_finder();
+    finder = bench.window.sheets().open_finder();
     QTest::keyClicks(&finder->line(), "zzz");
     CHECK(finder->list().item(0)->text().startsWith("Nothing by that name"));
     finder->reject();
@@ -429,9 +430,9 @@ TEST_CASE("light and dark differ and every text on them is readable") {
             }
     Bench bench;
     const QImage light = bench.window.grab().toImage();
-    bench.window.set_dark(true);
+    bench.window.fitting().set_dark(true);
     const QImage dark = bench.window.grab().toImage();
-    bench.window.set_dark(false);
+    bench.window.fitting().set_dark(false);
     CHECK(light.pixelColor(300, 500).lightness() > 200);
     CHECK(dark.pixelColor(300, 500).lightness() < 60);
 }

@@ -7,6 +7,7 @@
 #include "exchange/whole_file.h"
 #include "report/report.h"
 #include "shell/finder.h"
+#include "shell/fitting.h"
 #include "shell/main_window.h"
 #include "shell/stations_bar.h"
 #include "shell/tour.h"
@@ -184,7 +185,7 @@ TEST_CASE("the tour takes its picture") {
     CHECK(take_tour(*bench.window, folder.path(), QSize(1280, 800)) == 0);
     CHECK(QFile::exists(folder.filePath("lamp.png")));
     CHECK(QFile::exists(folder.filePath("train-before.png")));
-    bench.window->set_dark(false);
+    bench.window->fitting().set_dark(false);
 }
 
 TEST_CASE("nine stations and the finder stand on the bar of a window of 1024 pixels, each with its name whole") {
