@@ -160,7 +160,8 @@ Canvas::Readable Canvas::readable(const Place& place) const {
         return one;
     }
     const QString said = words_in(m_written, place.rect);
-    (one.name.isEmpty() ? one.name : one.value) = said;
+    if (one.name.isEmpty()) one.name = said;
+    else if (!one.name.endsWith(said)) one.value = said;
     if (one.name.isEmpty()) one.name = one.hint.isEmpty() ? place.tag : one.hint;
     return one;
 }

@@ -167,7 +167,10 @@ void OutDesk::take_file(const QString& path) {
             return (*taker)->take_picture(path);
         }
     }
-    load_job(path.toStdString());
+    // What is damaged opens as far as it can be read; where that is nothing, it is no job.
+    const LoadedJob looked = load_job(path.toStdString());
+    if (!looked.faults.empty() && looked.job == Job())
+        throw InputError("file", std::string("nothing of a job in it (") + looked.faults.front().what() + ")", "a job (.echappe.json), a table, a drawing or a picture");
     if (m_jobs.may_drop_edits()) m_jobs.open_file(path);
 }
 

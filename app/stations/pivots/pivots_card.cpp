@@ -55,7 +55,10 @@ void PivotsStation::write_decision(Column& page, QPainter& painter, const Derive
                choices.say(word, on ? ink : t.blued, Type::note, on, on),
                [this, d = std::string(decision)] { attempt([&] { overrule(d); }); },
                tr("Decide so; the reason is asked and kept"),
-               {}});
+               {},
+               {},
+               tr("decide: %1").arg(word),
+               on});
     }
     page.go_to(choices.baseline() + 12);
     if (hole.by_hand && hole.plan)
