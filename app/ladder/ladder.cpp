@@ -79,7 +79,7 @@ Ladder::Rung Ladder::rung_of(const DerivedArbor& arbor) const {
     rung.radius_mm = arbor.wheel_radius_mm;
     if (arbor.period_s) rung.period = words(print_span(*arbor.period_s));
     rung.period_open = arbor.period_known == Known::missing;
-    if (!arbor.direction.empty()) rung.direction = arbor.direction == "cw" ? tr("turns right ↻") : tr("turns left ↺");
+    if (!arbor.direction.empty()) rung.direction = arbor.direction == "cw" ? tr("turns right") : tr("turns left");
     rung.subject = arbor.id == m_document.selection().subject();
     const ArborInput& written = m_document.job().train.arbor(arbor.id)->train;
     if (written.wheel.is == Count::Is::lost || written.pinion.is == Count::Is::lost)

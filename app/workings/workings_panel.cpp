@@ -20,7 +20,7 @@ QColor ink_of(Known known) {
 }
 
 QString state_sign(Known known) {
-    return known == Known::measured ? "●" : known == Known::derived ? "→" : known == Known::assumed ? "○" : "?";
+    return known == Known::measured ? "●" : known == Known::derived ? "→" : known == Known::assumed ? "~" : "?";
 }
 
 }  // namespace
@@ -88,7 +88,7 @@ void WorkingsSheet::paint(QPainter& painter) {
     for (const Quantity& quantity : m_document.derived().train.quantities)
         if (quantity.arbor == subject->id) write_quantity(page, painter, quantity);
     page.gap(2);
-    page.says(tr("● measured  → follows  ○ assumed  ? missing"), t.steel);
+    page.says(tr("● measured  → follows  ~ assumed  ? missing"), t.steel);
     page.gap(8);
     page.section(tr("FINDINGS"));
     if (m_document.derived().findings.empty())

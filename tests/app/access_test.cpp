@@ -1,7 +1,9 @@
 #include <QAccessible>
 #include <QClipboard>
+#include <QRawFont>
 #include <QTemporaryDir>
 #include <catch2/catch.hpp>
+#include <set>
 
 #include "app/bench.h"
 #include "drawing/glossary.h"
@@ -289,4 +291,35 @@ TEST_CASE("help is read and searched in the window, and a term of the trade tell
     CHECK(meaning_in("Centre, front hole").startsWith("centre: "));
     CHECK(meaning_in("2026").isEmpty());
     help.close();
+}
+
+TEST_CASE("every sign that is written at any station, in the help and on the keys is in the letters that ship") {
+    const QRawFont letters(QString(":/fonts/EchappeBench-Regular.otf"), 16);
+    const QRawFont bold(QString(":/fonts/EchappeBench-Bold.otf"), 16);
+    REQUIRE(letters.isValid());
+    std::set<QChar> missing;
+    const auto look = [&](const QString& text) {
+        for (const QChar one : text)
+            if (one != QChar(QChar::ObjectReplacementCharacter) && one.isPrint() && !one.isSpace() &&
+                !(letters.supportsCharacter(one) && bold.supportsCharacter(one)))
+                missing.insert(one);
+    };
+    Bench bench;
+    for (const char* demo : {"tide-house", "saloon", "watch"}) {
+        bench.window.open_demo(demo);
+        for (const StationRow& row : station_rows()) {
+            bench.window.show_station(row.id);
+            bench.window.grab();
+            for (const auto* canvas : bench.window.findChildren<Canvas*>())
+                for (const auto& one : canvas->readables()) look(one.name + one.value + one.hint);
+        }
+    }
+    for (const auto page : {HelpSheet::Page::guide, HelpSheet::Page::keys, HelpSheet::Page::terms, HelpSheet::Page::limits}) {
+        bench.window.sheets().help().show_page(page);
+        look(bench.window.sheets().help().page().toPlainText());
+    }
+    QString list;
+    for (const QChar one : missing) list += QString("%1 (%2) ").arg(one).arg(one.unicode(), 4, 16);
+    CHECK(list.toStdString() == "");
+    bench.window.sheets().help().close();
 }

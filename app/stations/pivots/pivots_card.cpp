@@ -100,7 +100,7 @@ void PivotsStation::write_bush(Column& page, const DerivedHole& hole) {
     if (hole.decision == "bush" && plan.bush) {
         const Bush& bush = *plan.bush;
         page.row({tr("bush"), words(bush.id), t.blued, {}, hole.record.bush ? tr("taken") : tr("%1 there").arg(bush.quantity)});
-        page.row({tr("bore · ⌀"), length(bush.bore_mm) + " · " + length(bush.outside_mm), t.blued, unit, " "});
+        page.row({tr("bore · Ø"), length(bush.bore_mm) + " · " + length(bush.outside_mm), t.blued, unit, " "});
         page.row(
             {tr("height"), length(bush.height_mm), t.blued, unit, bush.height_mm > *hole.thickness_mm ? tr("face down") : tr("flush")});
         page.row({tr("wall left"), length(*plan.wall_mm), t.blued, unit, tr("round it")});
@@ -109,7 +109,7 @@ void PivotsStation::write_bush(Column& page, const DerivedHole& hole) {
         page.row(
             {tr("open to"), length(*plan.broach_to_mm), t.blued, unit, tr("+%1").arg(length(*plan.broach_to_mm - *hole.record.pivot_mm))});
     if (hole.decision != "leave" && plan.sink_depth_mm)
-        page.row({tr("oil sink"), length(*plan.sink_diameter_mm) + " · " + length(*plan.sink_depth_mm), t.blued, unit, tr("⌀ · deep")});
+        page.row({tr("oil sink"), length(*plan.sink_diameter_mm) + " · " + length(*plan.sink_depth_mm), t.blued, unit, tr("Ø · deep")});
     page.gap(8);
 }
 

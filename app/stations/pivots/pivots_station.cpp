@@ -357,7 +357,7 @@ void PivotsStation::paint_planned_bush(QPainter& painter, const Enlarged& large)
     const double radius = bush->outside_mm / 2 * large.px;
     painter.drawEllipse(large.centre, radius, radius);
     write(painter, type(Type::note), t.blued, large.centre + QPointF(radius * 0.72 + 6, -radius * 0.72),
-          tr("bush ⌀ %1 %2").arg(length(bush->outside_mm), words(m_document.job().length.symbol)));
+          tr("bush Ø %1 %2").arg(length(bush->outside_mm), words(m_document.job().length.symbol)));
 }
 
 void PivotsStation::paint_hole_and_pivot(QPainter& painter, const Enlarged& large) {

@@ -65,7 +65,7 @@ void PowerStation::paint_weight(QPainter& painter, const DerivedDrive& power, co
     painter.drawEllipse(fall.axis, 3, 3);
     paint_hanging(painter, fall, w, drive);
     const double beside = fall.axis.x() + fall.drum / 2 + 44;
-    write(painter, type(Type::note), t.ink, {beside, fall.axis.y() + 4}, tr("drum ⌀ %1 mm").arg(*drive.drum_diameter_mm, 0, 'f', 1));
+    write(painter, type(Type::note), t.ink, {beside, fall.axis.y() + 4}, tr("drum Ø %1 mm").arg(*drive.drum_diameter_mm, 0, 'f', 1));
     if (w.layers > 1) write(painter, type(Type::note), t.amber, {beside, fall.axis.y() + 19}, tr("%1 layers of line").arg(w.layers));
 }
 
@@ -220,7 +220,7 @@ void PowerStation::paint_fusee(QPainter& painter, const DerivedDrive& power, con
     paint_cone(painter, cone);
     paint_chain(painter, cone);
     write(painter, type(Type::note), t.steel, {cone.top.x(), cone.foot() + 24},
-          tr("⌀ %1 to %2 mm").arg(2 * power.cone_mm.back(), 0, 'f', 1).arg(2 * power.cone_mm.front(), 0, 'f', 1) +
+          tr("Ø %1 to %2 mm").arg(2 * power.cone_mm.back(), 0, 'f', 1).arg(2 * power.cone_mm.front(), 0, 'f', 1) +
               (power.cone_measured ? QString() : tr(", as a straight spring wants")),
           0);
 }

@@ -179,7 +179,7 @@ void BlankView::paint_sizes(QPainter& painter, const BlankResult& blank) {
     const double first = step / 2;
     across(painter, at(rim, first), at(root, first));
     // As far in as the words need to stand clear of the rim.
-    const double words_wide = width_of(type(Type::text, true), tr("hub ⌀ ") + length(blank.hub_diameter_mm));
+    const double words_wide = width_of(type(Type::text, true), tr("hub Ø ") + length(blank.hub_diameter_mm));
     const double clear = (words_wide / 2 * std::abs(std::cos(first)) + 10 * std::abs(std::sin(first)) + 8) / px;
     figure(painter, "rim", at(rim - clear, first) + QPointF(0, 5), tr("rim "), &BlankChoice::rim_mm, blank.rim_mm, 0);
     // As far out as the words need between two arms, on the side away from the arm that carries figures.
@@ -187,7 +187,7 @@ void BlankView::paint_sizes(QPainter& painter, const BlankResult& blank) {
     const double out = std::min(rim - 20 / px, std::max(hub + 18 / px, (words_wide / 2 + 10) / std::sin(step / 2) / px));
     painter.setPen(QPen(t.blued, 0.8));
     painter.drawLine(at(hub, hub_way), at(out - 10 / px, hub_way));
-    figure(painter, "hub", at(out, hub_way) + QPointF(0, 8), tr("hub ⌀ "), &BlankChoice::hub_diameter_mm, blank.hub_diameter_mm, 0);
+    figure(painter, "hub", at(out, hub_way) + QPointF(0, 8), tr("hub Ø "), &BlankChoice::hub_diameter_mm, blank.hub_diameter_mm, 0);
     const double inset = 5 / px + (rim - hub) * 0.06;
     paint_arm_width(painter, "arm at rim", at(rim - inset, step), step, &BlankChoice::arm_at_rim_mm, blank.arm_at_rim_mm);
     paint_arm_width(painter, "arm at hub", at(hub + inset, step), step, &BlankChoice::arm_at_hub_mm, blank.arm_at_hub_mm);
