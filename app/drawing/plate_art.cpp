@@ -205,12 +205,14 @@ void Labels::write_beside(QPainter& painter, QPointF at, double radius, const QR
                           const QString& what, const QColor& what_ink) {
     const QFont bold = type(Type::note, true);
     const QFont plain = type(Type::note);
-    const double wide = std::max(width_of(bold, name), width_of(plain, what));
+    constexpr double widest = 130;
+    const QString shown = elided(bold, name, widest);
+    const double wide = std::max(width_of(bold, shown), width_of(plain, what));
     const auto corner = room_for(at, radius, QSizeF(wide, 26), within);
     if (!corner) return;
     const bool left_of = corner->x() + wide <= at.x();
     const double x = left_of ? corner->x() + wide : corner->x();
-    write(painter, bold, name_ink, {x, corner->y() + 11}, name, left_of ? 1 : -1);
+    write(painter, bold, name_ink, {x, corner->y() + 11}, shown, left_of ? 1 : -1);
     write(painter, plain, what_ink, {x, corner->y() + 24}, what, left_of ? 1 : -1);
 }
 

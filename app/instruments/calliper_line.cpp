@@ -282,7 +282,9 @@ void CalliperLine::paint(QPainter& painter) {
     const double name_wide = now ? width_of(type(Type::note), now->name) : 0;
     const double keys_x = std::max(words_x, label_x + name_wide + 18);
     const QFont small = type(Type::note);
-    if (now) write(painter, small, t.steel, {keys_x, 20}, elided(small, m_round->keys(), words_x + room - keys_x));
+    if (now)
+        write(painter, small, t.steel, {keys_x, 20},
+              elided(small, m_round->keys() + tr("  ·  Esc to the picture"), words_x + room - keys_x));
     paint_message(painter, words_x + 20, room - 20);
     if (!has_simulated()) return;
     const QRectF tray(width() - tray_width, 12, tray_width - 18, 46);

@@ -293,6 +293,38 @@ TEST_CASE("help is read and searched in the window, and a term of the trade tell
     help.close();
 }
 
+TEST_CASE("names of sixty-two letters in two alphabets stand in no other text, at any station") {
+    Bench bench;
+    for (const char* demo : {"tide-house", "saloon"}) {
+        bench.window.open_demo(demo);
+        bench.document().edit("long names", [](Job& job) {
+            int number = 0;
+            for (JobArbor& arbor : job.train.arbors) {
+                ++number;
+                arbor.name = (number % 2 ? "Федерхаусрад великого хронометра гавани номер "
+                                         : "The great wheel of the harbour's chronometer, as found in ") +
+                             std::to_string(number);
+            }
+            for (TrainList& train : job.train.trains) train.name = "The train that the harbour master calls the long going one";
+            job.title = "A clock with a title that is much longer than any bar could ever hold, from the harbour";
+        });
+        for (const QSize size : {QSize(1024, 700), QSize(1280, 800)}) {
+            bench.window.resize(size);
+            for (const StationRow& row : station_rows()) {
+                bench.window.show_station(row.id);
+                Bench::settle();
+                bench.window.grab();
+                for (const auto* canvas : bench.window.findChildren<Canvas*>()) {
+                    if (!canvas->isVisible()) continue;
+                    INFO(size.width() << " × " << size.height() << ", " << demo << ", " << row.id.toStdString() << ", "
+                                      << canvas->accessibleName().toStdString());
+                    CHECK(overprinted(*canvas).join("\n").toStdString() == "");
+                }
+            }
+        }
+    }
+}
+
 TEST_CASE("every sign that is written at any station, in the help and on the keys is in the letters that ship") {
     const QRawFont letters(QString(":/fonts/EchappeBench-Regular.otf"), 16);
     const QRawFont bold(QString(":/fonts/EchappeBench-Bold.otf"), 16);

@@ -74,7 +74,7 @@ private:
     struct Stream;
     void paint_flow(QPainter& painter, const DerivedDrive& power, const QRectF& room);
     void paint_loss(QPainter& painter, const Stream& flow, const PowerAtArbor& from, const PowerAtArbor& to, size_t which);
-    void paint_station_of_power(QPainter& painter, const PowerAtArbor& arbor, QPointF at);
+    void paint_station_of_power(QPainter& painter, const PowerAtArbor& arbor, QPointF at, double wide);
     void write_flow(QPainter& painter, const DerivedDrive& power, const Stream& flow);
     void paint_swing(QPainter& painter, const DerivedDrive& power, QPointF pivot, double length);
 

@@ -106,7 +106,7 @@ void PowerStation::paint_flow(QPainter& painter, const DerivedDrive& power, cons
                       power.chain->arbors.front().power_W,
                       swing_room};
     for (size_t i = 0; i + 1 < arbors.size(); ++i) paint_loss(painter, flow, arbors[i], arbors[i + 1], i);
-    for (size_t i = 0; i < arbors.size(); ++i) paint_station_of_power(painter, arbors[i], {flow.x(i), flow.axis});
+    for (size_t i = 0; i < arbors.size(); ++i) paint_station_of_power(painter, arbors[i], {flow.x(i), flow.axis}, flow.x(1) - flow.x(0));
     const double x = room.right() - swing_room / 2;
     painter.setPen(QPen(t.brass, 1.4));
     painter.drawLine(QPointF(flow.x(arbors.size() - 1) + 8, flow.axis), QPointF(x - 30, flow.axis));
@@ -131,16 +131,18 @@ void PowerStation::paint_loss(QPainter& painter, const Stream& flow, const Power
     place({"loss:" + QString::number(which), QRectF(middle - 30, bottom, 60, 44), {}, loss_in_words(from, to), {}});
 }
 
-void PowerStation::paint_station_of_power(QPainter& painter, const PowerAtArbor& arbor, QPointF at) {
+void PowerStation::paint_station_of_power(QPainter& painter, const PowerAtArbor& arbor, QPointF at, double wide) {
     const Theme& t = theme();
     const bool subject = arbor.id == m_document.selection().subject();
     painter.setPen(QPen(subject ? t.blued : t.brass, subject ? 2.4 : 1.4));
     painter.setBrush(t.sheet);
     painter.drawEllipse(at, 7, 7);
-    write(painter, type(Type::text, true), subject ? t.blued : t.ink, at + QPointF(0, -41),
-          words(m_document.job().train.name_of_arbor(arbor.id)), 0);
+    const QString name = words(m_document.job().train.name_of_arbor(arbor.id));
+    const QFont font = type_to_fit(Type::text, true, name, wide - 10);
+    // The first stands at the picture's edge: half of it only has room to the left.
+    write(painter, font, subject ? t.blued : t.ink, at + QPointF(0, -41), elided(font, name, std::min(wide - 10, 2 * at.x())), 0);
     write(painter, type(Type::note), t.steel, at + QPointF(0, -27), tr("%1 N mm").arg(words(print_short(arbor.torque_N_mm, 3))), 0);
-    QString hint = tr("power %1").arg(words(print_power_of_train(arbor.power_W, 3)));
+    QString hint = name + tr("\npower %1").arg(words(print_power_of_train(arbor.power_W, 3)));
     if (arbor.tooth_load_N) hint += tr("\ntooth load on its pinion %1 N").arg(words(print_short(*arbor.tooth_load_N, 3)));
     place({"arbor:" + words(arbor.id),
            QRectF(at - QPointF(24, 50), QSizeF(48, 64)),

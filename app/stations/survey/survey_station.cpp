@@ -365,7 +365,7 @@ void SurveyStation::paint_plate(QPainter& painter, const std::string& plate, con
         write(painter, type(Type::note, true), selected ? t.blued : t.ink, {x + 16, y - 1},
               s.kind == "drive"   ? tr("Drive")
               : s.kind == "plate" ? tr("Plate")
-                                  : words(s.name));
+                                  : elided(type(Type::note, true), words(s.name), list_width - 12));
         constexpr double below = 26;
         y += below + std::max(14.0, write_wrapped(painter, type(Type::note), ink_of(s), {x + 16, y + 1}, list_width - 12, word_of(s)));
     }
