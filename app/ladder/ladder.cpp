@@ -215,8 +215,9 @@ void Ladder::paint_rung(QPainter& painter, const Rung& rung, const QRectF& room)
     say(line, rung.name, rung.subject ? t.blued : t.ink, Type::text, true);
     if (!rung.period.isEmpty())
         say(line += line_height + 1, brief(rung.period, room_beside), rung.period_open ? t.brass_ink : t.blued, Type::text);
-    if (!rung.direction.isEmpty() && !low)
-        say(line += line_height, narrow ? rung.direction.section(' ', -1) : rung.direction, t.steel, Type::note);
+    const bool whole = width_of(type(Type::note), rung.direction) <= room_beside;
+    const QString way = whole ? rung.direction : rung.direction.section(' ', -1);
+    if (!rung.direction.isEmpty() && !low) say(line += line_height, way, t.steel, Type::note);
     if (!low || rung.period.isEmpty())
         say(line + line_height, rung.marks, rung.worst.empty() ? t.steel : t.severity(rung.worst), Type::note);
     place({"rung:" + words(rung.arbor),
