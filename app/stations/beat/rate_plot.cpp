@@ -10,7 +10,7 @@
 namespace echappe {
 namespace {
 
-constexpr int warmth_high = 58;
+int warmth_high() { return static_cast<int>(58 * interface_scale()); }
 
 }  // namespace
 
@@ -20,7 +20,7 @@ RatePlot::RatePlot(QWidget* parent) : QCustomPlot(parent), m_warmth(new QCPAxisR
     setLocale(QLocale::c());
     plotLayout()->addElement(1, 0, m_warmth);
     plotLayout()->setRowSpacing(0);
-    m_warmth->setMaximumSize(QWIDGETSIZE_MAX, warmth_high);
+    m_warmth->setMaximumSize(QWIDGETSIZE_MAX, warmth_high());
     auto* group = new QCPMarginGroup(this);
     for (QCPAxisRect* rect : {axisRect(), m_warmth}) {
         rect->setMarginGroup(QCP::msLeft | QCP::msRight, group);
@@ -143,8 +143,8 @@ void RatePlot::fit_axes() {
     if (!m_beat.looks.empty() && m_beat.now()) take(m_beat.stretches.back().line.back()[0], m_beat.stretches.back().line.back()[1]);
     for (const auto& [at, ahead] : m_trial) take(at, ahead);
     if (left > right) left = 0, right = 86400;
-    constexpr int room_for_a_date = 78;
-    xAxis->ticker()->setTickCount(std::max(2, width() / room_for_a_date - 1));
+    const double room_for_a_date = 78 * interface_scale();
+    xAxis->ticker()->setTickCount(std::max(2, static_cast<int>(width() / room_for_a_date) - 1));
     const double wide = std::max(3600.0, right - left), tall = std::max(1.0, high - low);
     xAxis->setRange(left - 0.04 * wide, right + 0.03 * wide);
     yAxis->setRange(low - 0.1 * tall, high + 0.1 * tall);
@@ -153,7 +153,7 @@ void RatePlot::fit_axes() {
     for (const RateObservation& look : m_beat.looks)
         if (look.temperature_C) cold = std::min(cold, *look.temperature_C), warm = std::max(warm, *look.temperature_C);
     m_warmth->setVisible(cold <= warm);
-    m_warmth->setMaximumSize(QWIDGETSIZE_MAX, cold <= warm ? warmth_high : 1);
+    m_warmth->setMaximumSize(QWIDGETSIZE_MAX, cold <= warm ? warmth_high() : 1);
     xAxis->setTickLabels(cold > warm);
     if (cold <= warm) m_warmth->axis(QCPAxis::atLeft)->setRange(cold - 1, warm + 1);
 }
