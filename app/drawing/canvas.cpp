@@ -345,6 +345,12 @@ bool Canvas::answer_key(QKeyEvent& key) {
         return true;
     }
     if (!plain) return false;
+    // The toolkit knows the menu key only.
+    if (key.key() == Qt::Key_F10 && (key.modifiers() & Qt::ShiftModifier)) {
+        QContextMenuEvent menu(QContextMenuEvent::Keyboard, {}, {}, {});
+        contextMenuEvent(&menu);
+        return true;
+    }
     if (key.key() == Qt::Key_Tab || key.key() == Qt::Key_Backtab) return step_place(key.key() == Qt::Key_Tab ? 1 : -1);
     const Place* place = standing();
     if (!place) return false;

@@ -4,19 +4,19 @@
 #include <QStringList>
 
 #include "number/input_error.h"
+#include "workings/sum.h"
 
 namespace echappe {
 namespace {
 
 /// "drives[0].drum_diameter_mm": "drives 1, drum diameter".
 QString name_in_words(const std::string& field) {
-    static const QRegularExpression unit("_(mm|um|m|in|deg|rad|s|h|N|kg|g|mg|C|K|J|uJ|m_s2|N_mm|N_mm2|N_mm_rad|kg_m2|kg_m3|mg_cm2|s_per_day)$");
     static const QRegularExpression place("\\[(\\d+)\\]$");
     QStringList parts;
     for (QString part : words(field).split('.')) {
         const QRegularExpressionMatch numbered = place.match(part);
         if (numbered.hasMatch()) part.replace(place, " " + QString::number(numbered.captured(1).toInt() + 1));
-        parts << part.remove(unit).replace('_', ' ');
+        parts << words(name_without_unit(part.toStdString()));
     }
     return parts.join(", ");
 }

@@ -79,17 +79,21 @@ Ladder::Rung Ladder::rung_of(const DerivedArbor& arbor) const {
     rung.radius_mm = arbor.wheel_radius_mm;
     if (arbor.period_s) rung.period = words(print_span(*arbor.period_s));
     rung.period_open = arbor.period_known == Known::missing;
-    if (!arbor.direction.empty()) rung.direction = arbor.direction == "cw" ? tr("turns right") : tr("turns left");
+    if (!arbor.direction.empty()) {
+        const bool right = arbor.direction == "cw";
+        rung.direction = right ? tr("turns right") : tr("turns left");
+        rung.way = right ? tr("right") : tr("left");
+    }
     rung.subject = arbor.id == m_document.selection().subject();
     const ArborInput& written = m_document.job().train.arbor(arbor.id)->train;
     if (written.wheel.is == Count::Is::lost || written.pinion.is == Count::Is::lost)
-        rung.marks = m_document.derived().train.chosen ? tr("chosen") : tr("lost");
+        rung.marks << (m_document.derived().train.chosen ? tr("chosen") : tr("lost"));
     int open = 0;
     for (const Finding& finding : m_document.derived().findings) {
         if (finding.arbor != arbor.id || !finding.verdict.empty()) continue;
         if (open++ == 0) rung.worst = finding.severity;
     }
-    if (open > 0) rung.marks += (rung.marks.isEmpty() ? "" : " · ") + (open == 1 ? tr("1 finding") : tr("%1 findings").arg(open));
+    if (open > 0) rung.marks << (open == 1 ? tr("1 finding") : tr("%1 findings").arg(open));
     return rung;
 }
 
@@ -179,7 +183,7 @@ void Ladder::paint_discs(QPainter& painter, const Rung& rung, QPointF centre, do
         painter.setBrush(missing ? QBrush(Qt::NoBrush) : QBrush(t.pale_brass));
         painter.drawEllipse(centre, radius, radius);
         const QString count = count_text(rung.wheel.count, rung.wheel.known);
-        const QFont font = type_to_fit(narrow ? Type::figure : Type::head, true, count, 2 * radius - 4);
+        const QFont font = type_to_fit(narrow ? Type::figure : Type::head, true, count, 2 * radius - 10);
         half = write(painter, font, missing ? t.brass_ink : t.ink, centre + QPointF(0, 6), count, 0) / 2;
     }
     if (!rung.pinion.count.present()) return;
@@ -215,15 +219,17 @@ void Ladder::paint_rung(QPainter& painter, const Rung& rung, const QRectF& room)
     say(line, rung.name, rung.subject ? t.blued : t.ink, Type::text, true);
     if (!rung.period.isEmpty())
         say(line += line_height + 1, brief(rung.period, room_beside), rung.period_open ? t.brass_ink : t.blued, Type::text);
-    const bool whole = width_of(type(Type::note), rung.direction) <= room_beside;
-    const QString way = whole ? rung.direction : rung.direction.section(' ', -1);
-    if (!rung.direction.isEmpty() && !low) say(line += line_height, way, t.steel, Type::note);
-    if (!low || rung.period.isEmpty())
-        say(line + line_height, rung.marks, rung.worst.empty() ? t.steel : t.severity(rung.worst), Type::note);
+    const auto fits = [&](const QString& words) { return width_of(type(Type::note), words) <= room_beside; };
+    if (!rung.direction.isEmpty() && !low) say(line += line_height, fits(rung.direction) ? rung.direction : rung.way, t.steel, Type::note);
+    const QString marks = rung.marks.join(" · ");
+    const QColor ink = rung.worst.empty() ? t.steel : t.severity(rung.worst);
+    const bool tall = room.height() > 6 * line_height;
+    for (const QString& mark : fits(marks) || !tall ? QStringList(marks) : rung.marks)
+        if (!low || rung.period.isEmpty()) say(line += line_height, mark, ink, Type::note);
     place({"rung:" + words(rung.arbor),
            room,
            [this, id = rung.arbor] { m_document.selection().select(id); },
-           QStringList({rung.name, rung.period, rung.direction, rung.marks}).join("\n").simplified(),
+           QStringList({rung.name, rung.period, rung.direction, rung.marks.join(" · ")}).join("\n").simplified(),
            {},
            {},
            rung.name,

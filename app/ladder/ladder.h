@@ -43,7 +43,8 @@ private:
         QString period;
         bool period_open = false;  ///< hangs on a count that was not decided
         QString direction;
-        QString marks;
+        QString way;  ///< the same in a word
+        QStringList marks;
         std::string worst;  ///< of the findings that wait there
         bool subject = false;
         bool operator==(const Rung&) const = default;

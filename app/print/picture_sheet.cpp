@@ -68,7 +68,7 @@ Printout picture_sheet(const QString& name, const std::function<void(QPainter&)>
     return {name, QPageSize::A4, QPageLayout::Landscape, [=](Sheet& sheet) {
                 print_picture(sheet, name, draw, size);
                 if (tables.isEmpty()) return;
-                sheet.next_page(QPageSize::A4, QPageLayout::Portrait);
+                sheet.next_page();
                 double y = top_mm;
                 for (const PrintTable& table : tables) print_table(sheet, table, y);
             }};

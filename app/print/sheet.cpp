@@ -19,10 +19,10 @@ void lay(QPagedPaintDevice& device, const Printout& part) {
     device.setPageMargins(QMarginsF(0, 0, 0, 0));
 }
 
-void paint_parts(QPagedPaintDevice& device, const QString& title, const std::vector<Printout>& parts) {
+void paint_parts(QPagedPaintDevice& device, const QString& title, const std::vector<Printout>& parts, bool turns_paper) {
     if (parts.empty()) return;
     lay(device, parts.front());
-    Sheet sheet(device, title);
+    Sheet sheet(device, title, turns_paper);
     for (size_t i = 0; i < parts.size(); ++i) {
         if (i > 0) sheet.next_page(parts[i].size, parts[i].way);
         parts[i].paint(sheet);
@@ -31,8 +31,8 @@ void paint_parts(QPagedPaintDevice& device, const QString& title, const std::vec
 
 }  // namespace
 
-Sheet::Sheet(QPagedPaintDevice& device, const QString& running_title)
-    : painter(&device), px(device.logicalDpiX() / 25.4), m_device(device), m_running_title(running_title) {
+Sheet::Sheet(QPagedPaintDevice& device, const QString& running_title, bool turns_paper)
+    : painter(&device), px(device.logicalDpiX() / 25.4), m_device(device), m_running_title(running_title), m_turns_paper(turns_paper) {
     painter.setRenderHint(QPainter::Antialiasing);
     number_page();
 }
@@ -49,12 +49,29 @@ void Sheet::next_page() {
 }
 
 void Sheet::next_page(QPageSize::PageSizeId size, QPageLayout::Orientation way) {
-    lay(m_device, {{}, size, way, {}});
-    next_page();
+    if (m_turns_paper) {
+        lay(m_device, {{}, size, way, {}});
+        return next_page();
+    }
+    m_device.newPage();
+    m_turned = way != m_device.pageLayout().orientation();
+    painter.resetTransform();
+    if (m_turned) {
+        painter.translate(0, m_device.pageLayout().fullRect(QPageLayout::Millimeter).height() * px);
+        painter.rotate(-90);
+    }
+    number_page();
 }
 
-double Sheet::width_mm() const { return m_device.pageLayout().fullRect(QPageLayout::Millimeter).width(); }
-double Sheet::height_mm() const { return m_device.pageLayout().fullRect(QPageLayout::Millimeter).height(); }
+double Sheet::width_mm() const {
+    const QSizeF paper = m_device.pageLayout().fullRect(QPageLayout::Millimeter).size();
+    return m_turned ? paper.height() : paper.width();
+}
+
+double Sheet::height_mm() const {
+    const QSizeF paper = m_device.pageLayout().fullRect(QPageLayout::Millimeter).size();
+    return m_turned ? paper.width() : paper.height();
+}
 
 void Sheet::line(double x1, double y1, double x2, double y2, double mm) {
     painter.setPen(QPen(black, mm * px));
@@ -111,7 +128,7 @@ void write_pdf(const QString& path, const QString& title, const std::vector<Prin
         writer.setResolution(dots_per_inch);
         writer.setTitle(title);
         writer.setCreator("Echappe");
-        paint_parts(writer, title, parts);
+        paint_parts(writer, title, parts, true);
     }
     save_text(path.toStdString(), pdf.data().toStdString());
 }
@@ -119,7 +136,7 @@ void write_pdf(const QString& path, const QString& title, const std::vector<Prin
 void print_on(QPrinter& printer, const QString& title, const std::vector<Printout>& parts) {
     printer.setFullPage(true);
     printer.setDocName(title);
-    paint_parts(printer, title, parts);
+    paint_parts(printer, title, parts, false);
 }
 
 }  // namespace echappe

@@ -19,7 +19,8 @@ inline const QColor black(Qt::black);
 /// Pages of paper. Paints in mm, y downwards, with fonts in points; each page tells whose it is and which.
 class Sheet {
 public:
-    Sheet(QPagedPaintDevice& device, const QString& running_title);
+    /// `turns_paper`: whether a page may lie otherwise than the one before; else its picture is turned on the paper there is.
+    Sheet(QPagedPaintDevice& device, const QString& running_title, bool turns_paper);
     QPainter painter;
     double px;
 
@@ -44,6 +45,8 @@ private:
     void number_page();
     QPagedPaintDevice& m_device;
     QString m_running_title;
+    bool m_turns_paper;
+    bool m_turned = false;  ///< this page, on paper that lies the other way
     int m_page = 0;
 };
 
@@ -57,7 +60,7 @@ struct Printout {
 
 /// All of them, one after the other, into one PDF, whole or not at all. Throws InputError when it cannot be written.
 void write_pdf(const QString& path, const QString& title, const std::vector<Printout>& parts);
-/// The same on a printer, or on its preview.
+/// The same on a printer, or on its preview: all on paper as the first of them takes it.
 void print_on(QPrinter& printer, const QString& title, const std::vector<Printout>& parts);
 
 }  // namespace echappe

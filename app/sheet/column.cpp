@@ -9,7 +9,7 @@
 namespace echappe {
 namespace {
 
-constexpr double unit_wide = 40;    ///< kept free for the unit, so that figures stand under one another
+constexpr double unit_wide = 46;    ///< kept free for the unit, so that figures stand under one another
 constexpr double remark_wide = 94;  ///< and for the remark, where a row has one
 constexpr double row_high = 22;
 constexpr double line_high = 20;

@@ -18,6 +18,12 @@ void dress(QCPAxis* axis) {
     axis->grid()->setZeroLinePen(left ? QPen(t.steel, 1) : QPen(Qt::NoPen));
 }
 
+void paint_plot(QPainter& painter, QCustomPlot& plot) {
+    constexpr double fine = 4;
+    const QRectF at(plot.pos() / interface_scale(), plot.size() / interface_scale());
+    painter.drawPixmap(at, plot.toPixmap(plot.width(), plot.height(), fine), {});
+}
+
 QCPGraph* add_curve(QCustomPlot& plot, const QVector<double>& x, const QVector<double>& y, const QPen& pen) {
     QCPGraph* curve = plot.addGraph();
     curve->setData(x, y);

@@ -6,6 +6,8 @@ namespace echappe {
 
 /// Inks, type and quiet lines of the house for an axis of a plot.
 void dress(QCPAxis* axis);
+/// A plot that lies over a canvas, painted where it lies in the house's pixels, fine enough for paper.
+void paint_plot(QPainter& painter, QCustomPlot& plot);
 /// A curve through its points, as they are given.
 QCPGraph* add_curve(QCustomPlot& plot, const QVector<double>& x, const QVector<double>& y, const QPen& pen);
 /// Points without a line between them.

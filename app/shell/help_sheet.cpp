@@ -17,18 +17,20 @@ QString text_of(const QString& name) {
 }
 
 QString about() {
-    return HelpSheet::tr("# Echappe %1\n\nThe bench companion for clock and watch work. It works on this machine alone and sends nothing "
-                         "anywhere.\n\nEchappe is free software under the GNU General Public License, version 3 or later. It comes with no "
-                         "warranty: a figure that a part depends on is to be checked at the bench.\n\n")
+    return HelpSheet::tr(
+               "# Echappe %1\n\nThe bench companion for clock and watch work. It works on this machine alone and sends nothing "
+               "anywhere.\n\nEchappe is free software under the GNU General Public License, version 3 or later. It comes with no "
+               "warranty: a figure that a part depends on is to be checked at the bench.\n\n")
                .arg(QCoreApplication::applicationVersion()) +
            text_of("licences.md");
 }
 
 }  // namespace
 
-HelpSheet::HelpSheet(const QString& keys, QWidget* parent) : QDialog(parent), m_search(new QLineEdit), m_pages(new QTabWidget) {
+HelpSheet::HelpSheet(const QString& keys, QWidget* parent)
+    : QDialog(parent), m_search(new QLineEdit), m_pages(new QTabWidget), m_said(new QLabel) {
     setWindowTitle(tr("Help"));
-    m_search->setPlaceholderText(tr("search this page; Enter goes to the next place"));
+    m_search->setPlaceholderText(tr("search; Enter goes to the next place"));
     m_search->setAccessibleName(tr("search"));
     m_search->setClearButtonEnabled(true);
     m_pages->setDocumentMode(true);
@@ -40,6 +42,8 @@ HelpSheet::HelpSheet(const QString& keys, QWidget* parent) : QDialog(parent), m_
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(16, 14, 16, 12);
     column->addWidget(m_search);
+    column->addWidget(m_said);
+    m_said->hide();
     column->addWidget(m_pages);
     connect(m_search, &QLineEdit::textChanged, this, [this] {
         page().moveCursor(QTextCursor::Start);
@@ -56,6 +60,7 @@ HelpSheet::HelpSheet(const QString& keys, QWidget* parent) : QDialog(parent), m_
 void HelpSheet::add(const QString& title, const QString& markdown) {
     auto* text = new QTextBrowser;
     text->setFrameShape(QFrame::NoFrame);
+    text->setHorizontalScrollBarPolicy(Qt::ScrollBarAsNeeded);
     text->setAccessibleName(title);
     text->setOpenLinks(false);
     wear(*text, Type::text);
@@ -72,14 +77,21 @@ void HelpSheet::show_page(Page page) {
 
 QTextBrowser& HelpSheet::page() const { return *static_cast<QTextBrowser*>(m_pages->currentWidget()); }
 
-/// Round from the last place to the first.
+/// On to the next page that has it, and round from the last place to the first.
 void HelpSheet::find(bool back) {
     const QString what = m_search->text();
+    m_said->clear();
+    m_said->hide();
     if (what.isEmpty()) return;
     const auto way = back ? QTextDocument::FindBackward : QTextDocument::FindFlags();
-    if (page().find(what, way)) return;
-    page().moveCursor(back ? QTextCursor::End : QTextCursor::Start);
-    page().find(what, way);
+    const int count = m_pages->count(), from = m_pages->currentIndex();
+    for (int i = 0; i <= count; ++i) {
+        auto& text = *static_cast<QTextBrowser*>(m_pages->widget((from + (back ? count - i % count : i)) % count));
+        if (i > 0) text.moveCursor(back ? QTextCursor::End : QTextCursor::Start);
+        if (text.find(what, way)) return m_pages->setCurrentWidget(&text);
+    }
+    m_said->setText(tr("“%1” stands on no page. Try fewer letters.").arg(what));
+    m_said->show();
 }
 
 }  // namespace echappe

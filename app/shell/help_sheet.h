@@ -1,6 +1,7 @@
 #pragma once
 
 #include <QDialog>
+#include <QLabel>
 #include <QLineEdit>
 #include <QTabWidget>
 #include <QTextBrowser>
@@ -17,6 +18,7 @@ public:
     void show_page(Page page);
     QLineEdit& search() { return *m_search; }
     QTextBrowser& page() const;
+    QString said() const { return m_said->text(); }
 
 private:
     void add(const QString& title, const QString& markdown);
@@ -24,6 +26,7 @@ private:
 
     QLineEdit* m_search;
     QTabWidget* m_pages;
+    QLabel* m_said;
 };
 
 }  // namespace echappe

@@ -76,9 +76,12 @@ void OutDesk::ask_pdf(bool whole_job) {
 }
 
 void OutDesk::print(bool whole_job) {
-    QPrinter printer(QPrinter::HighResolution);
     const auto parts = printouts(whole_job);
+    if (parts.empty()) throw InputError("print", "a job in which no station has anything to show yet", "a movement that is written down");
+    QPrinter printer(QPrinter::HighResolution);
     const QString title = words(m_bench.document.job().title);
+    // As the first part lies, from the start: the preview shows every page in one form.
+    printer.setPageOrientation(parts.front().way);
     QPrintPreviewDialog preview(&printer, m_shown->window());
     preview.resize(m_shown->window()->size() * 0.9);
     connect(&preview, &QPrintPreviewDialog::paintRequested, this, [&](QPrinter* on) { print_on(*on, title, parts); });
@@ -170,7 +173,8 @@ void OutDesk::take_file(const QString& path) {
     // What is damaged opens as far as it can be read; where that is nothing, it is no job.
     const LoadedJob looked = load_job(path.toStdString());
     if (!looked.faults.empty() && looked.job == Job())
-        throw InputError("file", std::string("nothing of a job in it (") + looked.faults.front().what() + ")", "a job (.echappe.json), a table, a drawing or a picture");
+        throw InputError("file", std::string("nothing of a job in it (") + looked.faults.front().what() + ")",
+                         "a job (.echappe.json), a table, a drawing or a picture");
     if (m_jobs.may_drop_edits()) m_jobs.open_file(path);
 }
 

@@ -45,16 +45,7 @@ std::string in_one_line(const Record& record, void* object) {
 
 /// "pivot_mm", "diameter": the name without its unit, then what it means.
 std::string words_of(const Field& field) {
-    std::string name = field.name;
-    std::string unit = field.unit;
-    std::replace(unit.begin(), unit.end(), ' ', '_');
-    for (const std::string& ending : {"_" + unit, std::string("_N_mm2"), std::string("_m_s2"), std::string("_kg_m2"), std::string("_mm"),
-                                      std::string("_deg"), std::string("_s")})
-        if (name.ends_with(ending) && name.size() > ending.size()) {
-            name.resize(name.size() - ending.size());
-            break;
-        }
-    std::replace(name.begin(), name.end(), '_', ' ');
+    const std::string name = name_without_unit(field.name, field.unit);
     return field.meaning.starts_with(name) ? field.meaning : name + ": " + field.meaning;
 }
 
@@ -85,6 +76,21 @@ void take_out(const Slot& slot) {
 }
 
 }  // namespace
+
+std::string name_without_unit(const std::string& field, const std::string& unit) {
+    std::string name = field;
+    std::string own = "_" + unit;
+    std::replace(own.begin(), own.end(), ' ', '_');
+    for (const std::string& ending : {own, std::string("_N_mm2"), std::string("_N_mm"), std::string("_m_s2"), std::string("_kg_m2"),
+                                      std::string("_kg_m3"), std::string("_s_per_day"), std::string("_mm"), std::string("_deg"),
+                                      std::string("_kg"), std::string("_N"), std::string("_C"), std::string("_s")})
+        if (ending.size() > 1 && name.ends_with(ending) && name.size() > ending.size()) {
+            name.resize(name.size() - ending.size());
+            break;
+        }
+    std::replace(name.begin(), name.end(), '_', ' ');
+    return name;
+}
 
 std::vector<SumLine> lines_of(const Record& record, const void* object, const std::vector<std::string>& names) {
     std::vector<SumLine> lines;

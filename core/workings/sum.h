@@ -23,6 +23,9 @@ struct SumAnswer {
     std::string fault;
 };
 
+/// "drum_diameter_mm": "drum diameter". The unit it carries, or that is named with it, and the strokes go.
+std::string name_without_unit(const std::string& field, const std::string& unit = {});
+
 /// What is known goes in, what was typed over it, then what is usual.
 SumAnswer answer_sum(const Calculation& sum, const std::map<std::string, double>& facts, const std::vector<std::string>& typed);
 /// Fields of a record as lines, in this order; empty ones are missing.

@@ -7,6 +7,7 @@
 #include <cmath>
 
 #include "app/bench.h"
+#include "app/pdf.h"
 #include "document/pictures.h"
 #include "stations.h"
 #include "stations/pivots/pivots_station.h"
@@ -192,19 +193,13 @@ TEST_CASE("the plan and the survey are printed, whole") {
     bench.window.export_to(folder.filePath("holes.pdf"));
     bench.window.show_station("survey");
     bench.window.export_to(folder.filePath("survey.pdf"));
-    const auto words_on = [&](const char* name) {
-        QProcess reader;
-        reader.start("pdftotext", {"-layout", folder.filePath(name), "-"});
-        reader.waitForFinished();
-        return QString::fromUtf8(reader.readAllStandardOutput());
-    };
-    const QString holes = words_on("holes.pdf");
+    const QString holes = words_on(folder.filePath("holes.pdf"));
     for (const DerivedHole& hole : bench.derived().pivots.holes)
         if (hole.decision == "bush" && hole.plan && hole.plan->bush) CHECK(holes.contains(words(hole.plan->bush->id)));
     // No hole is forgotten: what has no row is named below, unless it is to be left alone.
     for (const DerivedHole& hole : bench.derived().pivots.holes)
         if (hole.decision != "leave") CHECK(holes.contains(words(hole.name)));
-    const QString survey = words_on("survey.pdf");
+    const QString survey = words_on(folder.filePath("survey.pdf"));
     REQUIRE_FALSE(bench.derived().survey.earlier.empty());
     for (const auto* list : {&bench.derived().survey.needed, &bench.derived().survey.earlier})
         for (const SurveyLine& line : *list) {

@@ -1,35 +1,15 @@
 #include <QClipboard>
 #include <QMimeData>
 #include <QPrinter>
-#include <QProcess>
 #include <QTemporaryDir>
 #include <catch2/catch.hpp>
 
 #include "app/bench.h"
+#include "app/pdf.h"
 #include "exchange/whole_file.h"
 #include "number/input_error.h"
 
 using namespace echappe;
-
-namespace {
-
-QString words_on(const QString& pdf) {
-    QProcess reader;
-    reader.start("pdftotext", {"-layout", pdf, "-"});
-    REQUIRE(reader.waitForFinished());
-    return QString::fromUtf8(reader.readAllStandardOutput());
-}
-
-int pages_of(const QString& pdf) {
-    QProcess reader;
-    reader.start("pdfinfo", {pdf});
-    REQUIRE(reader.waitForFinished());
-    for (const QString& line : QString::fromUtf8(reader.readAllStandardOutput()).split('\n'))
-        if (line.startsWith("Pages:")) return line.section(' ', -1).toInt();
-    return 0;
-}
-
-}  // namespace
 
 TEST_CASE("each station prints what it shows, with its figures as text, whose job it is, the day and the page, and nothing is cut") {
     Bench bench;
@@ -62,11 +42,8 @@ TEST_CASE("the letters of a printed picture are as large beside it as on the scr
     const QTemporaryDir folder;
     bench.window.show_station("train");
     bench.window.export_to(folder.filePath("train.pdf"));
-    QProcess boxes;
-    boxes.start("pdftotext", {"-bbox", "-l", "1", folder.filePath("train.pdf"), "-"});
-    REQUIRE(boxes.waitForFinished());
     // A word of a picture whose width fills 273 mm.
-    const QString text = QString::fromUtf8(boxes.readAllStandardOutput());
+    const QString text = asked_of_pdf("pdftotext", {"-bbox", "-l", "1", folder.filePath("train.pdf"), "-"});
     const QString word = text.split('\n').filter(">EVIDENCE<").value(0);
     REQUIRE_FALSE(word.isEmpty());
     const auto number = [&](const QString& name) { return word.section(name + "=\"", 1).section('"', 0, 0).toDouble(); };
@@ -94,6 +71,11 @@ TEST_CASE("the whole job is one document, its stations in the order of the work"
     CHECK(words.indexOf("Wants a decision") < words.indexOf("Arbors, from the power up"));
     CHECK(words.indexOf("Arbors, from the power up") < words.indexOf("Looks at the clock"));
     CHECK(pages_of(folder.filePath("all.pdf")) >= 8);
+    // A preview shows every page in the form of the last: all are as the first, whatever lies on them.
+    const QString all = asked_of_pdf("pdfinfo", {"-l", "99", folder.filePath("all.pdf")});
+    const QString size = all.section("Page    1 size:", 1).section('\n', 0, 0).trimmed();
+    REQUIRE_FALSE(size.isEmpty());
+    CHECK(all.count(size) == pages_of(folder.filePath("all.pdf")));
 }
 
 TEST_CASE("the picture is written as PNG and SVG and copied, and another ending is refused") {

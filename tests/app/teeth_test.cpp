@@ -9,6 +9,7 @@
 #include <regex>
 
 #include "app/bench.h"
+#include "app/pdf.h"
 #include "stations.h"
 #include "train/edits.h"
 
@@ -168,16 +169,10 @@ TEST_CASE("the PDF is one A4 sheet at 1:1 with the card's figures") {
     const QString pdf = folder.filePath("wheel.pdf");
     bench.window.show_station("teeth");
     bench.window.export_to(pdf);
-    QProcess info;
-    info.start("pdfinfo", {pdf});
-    REQUIRE(info.waitForFinished());
-    const QString said = info.readAllStandardOutput();
+    const QString said = asked_of_pdf("pdfinfo", {pdf});
     CHECK(said.contains("A4"));
-    CHECK(QRegularExpression("Pages:\\s+1\\b").match(said).hasMatch());
-    QProcess words;
-    words.start("pdftotext", {"-layout", pdf, "-"});
-    REQUIRE(words.waitForFinished());
-    const QString text = words.readAllStandardOutput();
+    CHECK(pages_of(pdf) == 1);
+    const QString text = words_on(pdf);
     CHECK(text.contains("90 teeth"));
     CHECK(text.contains("100 mm in both directions"));
     CHECK(text.contains(QString::number(teeth_of(bench.window).mesh()->sizes.wheel.outside_diameter_mm, 'f', 3) + " mm"));
@@ -207,10 +202,7 @@ TEST_CASE("a sheet from an undecided mesh says not to cut from it") {
     const QTemporaryDir folder;
     bench.window.show_station("teeth");
     bench.window.export_to(folder.filePath("early.pdf"));
-    QProcess words;
-    words.start("pdftotext", {"-layout", folder.filePath("early.pdf"), "-"});
-    REQUIRE(words.waitForFinished());
-    CHECK(QString(words.readAllStandardOutput()).contains("Do not cut yet"));
+    CHECK(words_on(folder.filePath("early.pdf")).contains("Do not cut yet"));
 }
 
 TEST_CASE("zoom keeps the point under the hand, and W shows the whole again") {

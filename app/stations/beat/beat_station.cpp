@@ -9,6 +9,7 @@
 #include "beat/readings.h"
 #include "number/input_error.h"
 #include "number/units.h"
+#include "sheet/plot.h"
 #include "theme/theme.h"
 
 namespace echappe {
@@ -148,10 +149,8 @@ QList<PrintTable> BeatStation::print_tables() {
 }
 
 void BeatStation::paint_over(QPainter& painter) {
-    constexpr double fine = 4;
     m_plot->retheme();
-    painter.drawPixmap(QRectF(m_plot->pos() / interface_scale(), m_plot->size() / interface_scale()),
-                       m_plot->toPixmap(m_plot->width(), m_plot->height(), fine), {});
+    paint_plot(painter, *m_plot);
 }
 
 void BeatStation::changeEvent(QEvent* event) {

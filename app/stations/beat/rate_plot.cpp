@@ -71,6 +71,7 @@ void RatePlot::draw_event(const RateEvent& event) {
     words_at->setClipToAxisRect(true);
     words_at->setFont(type_on_screen(Type::note));
     words_at->setColor(t.brass_ink);
+    on_paper(words_at);
     words_at->setRotation(-90);
     words_at->setPositionAlignment(Qt::AlignLeft | Qt::AlignTop);
     words_at->position->setTypeX(QCPItemPosition::ptPlotCoords);

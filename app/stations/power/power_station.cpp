@@ -8,6 +8,7 @@
 #include "document/today.h"
 #include "number/input_error.h"
 #include "number/units.h"
+#include "sheet/plot.h"
 #include "theme/theme.h"
 
 namespace echappe {
@@ -109,10 +110,8 @@ QList<PrintTable> PowerStation::print_tables() {
 
 void PowerStation::paint_over(QPainter& painter) {
     if (m_plot->isHidden()) return;
-    constexpr double fine = 4;
     m_plot->retheme();
-    painter.drawPixmap(QRectF(m_plot->pos() / interface_scale(), m_plot->size() / interface_scale()),
-                       m_plot->toPixmap(m_plot->width(), m_plot->height(), fine), {});
+    paint_plot(painter, *m_plot);
 }
 
 void PowerStation::changeEvent(QEvent* event) {
