@@ -48,16 +48,19 @@ void Motion::toggle() {
         m_timer.start();
     }
     emit moved();
+    emit changed();
 }
 
 void Motion::change_speed(int by) {
     m_speed = std::clamp(m_speed + by, 0, static_cast<int>(speeds.size()) - 1);
     emit moved();
+    emit changed();
 }
 
 void Motion::step(double seconds) {
     m_seconds += seconds;
     emit moved();
+    emit changed();
 }
 
 }  // namespace echappe

@@ -25,6 +25,8 @@ public:
 
 signals:
     void moved();
+    /// It was started, stopped, stepped or made faster or slower by hand; it has moved too.
+    void changed();
 
 private:
     void change_speed(int by);

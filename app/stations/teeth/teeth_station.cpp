@@ -48,6 +48,7 @@ TeethStation::TeethStation(const Workbench& bench)
         if (blank_shown()) show_blank(true);
     });
     connect(&m_motion, &Motion::moved, this, &TeethStation::follow_motion);
+    connect(&m_motion, &Motion::changed, this, qOverload<>(&QWidget::update));
     connect(&m_trial, &MeshTrial::window_found, this, qOverload<>(&QWidget::update));
 }
 
@@ -59,7 +60,7 @@ void TeethStation::follow_motion() {
     const DerivedArbor& arbor = *m_document.derived().train.arbor(shown->wheel_of);
     const double turned = 2 * std::numbers::pi * arbor.turns_per_s * m_motion.seconds();
     const double px = std::abs(turned - m_turned) * shown->sizes.wheel.pitch_diameter_mm / 2 * px_per_mm(*shown);
-    if (m_motion.running() && px < unseen) return;
+    if (px < unseen) return;
     m_turned = turned;
     update();
 }

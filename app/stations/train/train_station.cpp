@@ -68,6 +68,7 @@ TrainStation::TrainStation(const Workbench& bench)
     });
     connect(&m_document.weigher(), &Weigher::moved, this, qOverload<>(&QWidget::update));
     connect(&m_motion, &Motion::moved, this, &TrainStation::follow_motion);
+    connect(&m_motion, &Motion::changed, this, qOverload<>(&QWidget::update));
 }
 
 QRectF TrainStation::room_of(const View& view, const DerivedArbor& arbor) const {
@@ -81,11 +82,6 @@ QRectF TrainStation::room_of(const View& view, const DerivedArbor& arbor) const 
 
 void TrainStation::follow_motion() {
     if (!isVisible()) return;
-    const QString foot = m_motion.speed_text() + (m_motion.running() ? "" : ".");
-    if (foot != m_foot || !m_motion.running()) {
-        m_foot = foot;
-        return update();
-    }
     constexpr double unseen = 0.35;
     const View view = view_of_plate();
     for (const DerivedArbor& arbor : m_document.derived().train.arbors) {

@@ -169,7 +169,6 @@ private:
     std::vector<QRectF> m_written;  ///< figures on the plan, painted so far
     std::map<QString, Picture> m_pictures;
     std::map<std::string, double> m_turned;  ///< as painted last
-    QString m_foot;                          ///< what is said of the motion, the same
     TrainSearch m_search;
     mutable CountRound m_counting;
     bool m_taking_in = false;  ///< counts are asked for first
