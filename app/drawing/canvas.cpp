@@ -220,7 +220,7 @@ void Canvas::stand_on(const QString& tag) {
 bool Canvas::step_place(int by) {
     QStringList stops;
     for (const Place& place : m_places)
-        if ((place.click || place.double_click) && !stops.contains(place.tag)) stops << place.tag;
+        if ((place.click || place.double_click) && !place.passed && !stops.contains(place.tag)) stops << place.tag;
     const auto now = stops.indexOf(m_stands_on);
     const auto next = now < 0 ? (by > 0 ? 0 : stops.size() - 1) : now + by;
     if (next < 0 || next >= stops.size()) return false;

@@ -109,6 +109,7 @@ protected:
         QString name = {};                              ///< what it is, where the words in it do not say it
         bool chosen = false;                            ///< of several; the one that stands
         bool selects = false;                           ///< a click makes it what everything else is about
+        bool passed = false;                            ///< by Tab: one of hundreds, with a key of their own
     };
     void place(Place place) { m_places.push_back(std::move(place)); }
     const Place* at(const QPointF& point) const;

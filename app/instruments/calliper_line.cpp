@@ -270,6 +270,36 @@ bool CalliperLine::key(QKeyEvent& event) {
 
 void CalliperLine::lay_out() { put(*m_line, {label_x, 26, 190, 36}); }
 
+/// What the keys do here; a click on the words does it too. What has no room is left out whole, from the last but one.
+void CalliperLine::paint_keys(QPainter& painter, double x, double end) {
+    const QFont small = type(Type::note);
+    const QString between = "  ·  ";
+    auto keys = m_round->keys();
+    keys.push_back({tr("Esc picture"), {Qt::Key_Escape}});
+    const auto wide = [&] {
+        QStringList all;
+        for (const LineKey& one : keys) all << one.words;
+        return width_of(small, all.join(between));
+    };
+    while (keys.size() > 2 && x + wide() > end) keys.erase(keys.end() - 2);
+    for (const LineKey& one : keys) {
+        if (&one != &keys.front()) x += write(painter, small, theme().steel, {x, 20}, between);
+        const double length = write(painter, small, theme().steel, {x, 20}, one.words);
+        if (!one.keys.empty()) place({"key:" + one.words, QRectF(x - 3, 4, length + 6, 22), [this, one] { press(one); }, {}, {}});
+        x += length;
+    }
+}
+
+void CalliperLine::press(const LineKey& key) {
+    m_line->setFocus();
+    m_line->end(false);
+    for (const Qt::Key one : key.keys) {
+        const bool printed = one < Qt::Key_Escape;
+        QKeyEvent event(QEvent::KeyPress, one, Qt::NoModifier, printed ? QString(QChar(one)).toLower() : QString());
+        QCoreApplication::sendEvent(m_line, &event);
+    }
+}
+
 void CalliperLine::paint(QPainter& painter) {
     const Theme& t = theme();
     painter.fillRect(rect(), t.dark ? t.sheet : QColor(Qt::white));
@@ -281,10 +311,7 @@ void CalliperLine::paint(QPainter& painter) {
     const double room = width() - words_x - tray_width - 16;
     const double name_wide = now ? width_of(type(Type::note), now->name) : 0;
     const double keys_x = std::max(words_x, label_x + name_wide + 18);
-    const QFont small = type(Type::note);
-    if (now)
-        write(painter, small, t.steel, {keys_x, 20},
-              elided(small, m_round->keys() + tr("  ·  Esc to the picture"), words_x + room - keys_x));
+    if (now) paint_keys(painter, keys_x, words_x + room);
     paint_message(painter, words_x + 20, room - 20);
     if (!has_simulated()) return;
     const QRectF tray(width() - tray_width, 12, tray_width - 18, 46);

@@ -83,6 +83,9 @@ private:
     void store();
     void refresh();
     void follow_question();
+    void paint_keys(QPainter& painter, double x, double end);
+    /// As if it were typed.
+    void press(const LineKey& key);
     void paint_message(QPainter& painter, double x, double room);
 
     Document& m_document;

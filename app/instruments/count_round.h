@@ -24,8 +24,12 @@ public:
     QString simulated() override;
     QString instrument() const override { return QObject::tr("eye"); }
     QString precision() const override { return QObject::tr("counts are taken by hand"); }
-    QString keys() const override {
-        return QObject::tr("Enter keeps it and goes on  ·  Tab another  ·  96? doubted  ·  ? how  ·  Ctrl+Shift+T the rest is lost");
+    std::vector<LineKey> keys() const override {
+        return {{QObject::tr("Enter keeps it and goes on"), {Qt::Key_Return}},
+                {QObject::tr("Tab another"), {Qt::Key_Tab}},
+                {QObject::tr("96? doubted")},
+                {QObject::tr("? how"), {Qt::Key_Question}},
+                {QObject::tr("Ctrl+Shift+T the rest is lost")}};
     }
     void follow_subject() override;
 

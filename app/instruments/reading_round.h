@@ -7,6 +7,12 @@
 
 namespace echappe {
 
+/// A key of the line, or several, in words; the words do what the keys do. Without keys it is an example of what can be typed.
+struct LineKey {
+    QString words;
+    std::vector<Qt::Key> keys = {};
+};
+
 /// What the calliper line asks for, one reading after the other, and where it goes.
 class ReadingRound {
 public:
@@ -33,7 +39,7 @@ public:
     /// What the stand-in reads, and how well.
     virtual QString precision() const { return QObject::tr("reads the hidden movement, ±0.01 mm"); }
     /// The line's own keys while it is empty.
-    virtual QString keys() const = 0;
+    virtual std::vector<LineKey> keys() const = 0;
     virtual bool key_on_empty_line(int /*key*/) { return false; }
     /// The line comes to it, or another hole is looked at.
     virtual void follow_subject() {}
@@ -52,7 +58,11 @@ public:
     QString keep(const QString& text, bool simulated) override;
     QString simulated() override;
     QString instrument() const override { return QObject::tr("calliper"); }
-    QString keys() const override { return QObject::tr("Enter keeps it and goes on  ·  Tab another  ·  ? how to take it"); }
+    std::vector<LineKey> keys() const override {
+        return {{QObject::tr("Enter keeps it and goes on"), {Qt::Key_Return}},
+                {QObject::tr("Tab another"), {Qt::Key_Tab}},
+                {QObject::tr("? how to take it"), {Qt::Key_Question}}};
+    }
 
 private:
     Document& m_document;
@@ -75,8 +85,13 @@ public:
     QString keep(const QString& text, bool simulated) override;
     QString simulated() override;
     QString instrument() const override;
-    QString keys() const override {
-        return QObject::tr("Enter keeps, goes on  ·  ← back  ·  Tab skip  ·  type N cannot measure, P pegged  ·  ? how");
+    std::vector<LineKey> keys() const override {
+        return {{QObject::tr("Enter keeps"), {Qt::Key_Return}},
+                {QObject::tr("← back"), {Qt::Key_Left}},
+                {QObject::tr("Tab skip"), {Qt::Key_Tab}},
+                {QObject::tr("N Enter cannot measure"), {Qt::Key_N, Qt::Key_Return}},
+                {QObject::tr("P Enter pegged"), {Qt::Key_P, Qt::Key_Return}},
+                {QObject::tr("? how"), {Qt::Key_Question}}};
     }
     bool key_on_empty_line(int key) override;
     /// What is typed must go to the hole that is looked at; before anything was read the round begins at its beginning.

@@ -18,7 +18,12 @@ public:
     QString simulated() override;
     QString instrument() const override { return QObject::tr("torque gauge"); }
     QString precision() const override { return QObject::tr("reads the hidden drive, ±1 %"); }
-    QString keys() const override { return QObject::tr("Enter keeps it, next turn  ·  ← back  ·  Tab skip  ·  ? how"); }
+    std::vector<LineKey> keys() const override {
+        return {{QObject::tr("Enter keeps it, next turn"), {Qt::Key_Return}},
+                {QObject::tr("← back"), {Qt::Key_Left}},
+                {QObject::tr("Tab skip"), {Qt::Key_Tab}},
+                {QObject::tr("? how"), {Qt::Key_Question}}};
+    }
     bool key_on_empty_line(int key) override;
     void paint_instrument(QPainter& painter, QPointF at) const override { paint_gauge(painter, at); }
 
@@ -43,7 +48,11 @@ public:
     QString simulated() override;
     QString instrument() const override { return QObject::tr("reference"); }
     QString precision() const override { return QObject::tr("and thermometer, some time on"); }
-    QString keys() const override { return QObject::tr("Enter keeps the look  ·  +12.4 18.5C, or 14:03:20 14:03:26  ·  ? how"); }
+    std::vector<LineKey> keys() const override {
+        return {{QObject::tr("Enter keeps the look"), {Qt::Key_Return}},
+                {QObject::tr("+12.4 18.5C, or 14:03:20 14:03:26")},
+                {QObject::tr("? how"), {Qt::Key_Question}}};
+    }
     void paint_instrument(QPainter& painter, QPointF at) const override { paint_reference(painter, at); }
 
 private:

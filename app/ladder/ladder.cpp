@@ -208,7 +208,7 @@ void Ladder::paint_rung(QPainter& painter, const Rung& rung, const QRectF& room)
     const QPointF centre(largest + (narrow ? 12 : 18), room.center().y());
     const double radius = std::clamp(rung.radius_mm * largest / m_content.largest_mm, std::min(17.0, largest), room.height() / 2 - 3);
     paint_discs(painter, rung, centre, radius);
-    const double text_x = centre.x() + largest + (narrow ? 13 : 14), room_beside = width() - text_x - 10;
+    const double text_x = centre.x() + largest + (narrow ? 13 : 14), room_beside = width() - text_x - 7;
     constexpr double line_height = 17;
     const bool low = room.height() < 4 * line_height + 4;
     const auto say = [&](double y, const QString& words, const QColor& ink, Type size, bool bold = false) {

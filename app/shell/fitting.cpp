@@ -23,7 +23,8 @@ Fitting::Fitting(QMainWindow& window, Ladder& ladder, WorkingsPanel& workings)
 
 void Fitting::fit_to_screen() {
     const QSizeF least(1024, 700), usual(1280, 800);
-    const QSize room = m_window.screen()->availableGeometry().size();
+    const QSize frame(16, 48);  // no window manager's own is larger, and none tells it before the window is shown
+    const QSize room = m_window.screen()->availableGeometry().size() - frame;
     m_window.setMinimumSize((least * interface_scale()).toSize().boundedTo(room));
     if (!m_window.isVisible()) m_window.resize((usual * interface_scale()).toSize().boundedTo(room));
 }

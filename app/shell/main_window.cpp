@@ -88,7 +88,12 @@ void MainWindow::join() {
     connect(m_bar, &StationsBar::finder_wanted, m_sheets, &SheetDesk::open_finder);
     connect(m_bar, &StationsBar::title_wanted, &m_jobs, &JobDesk::ask_title);
     connect(m_calliper, &CalliperLine::station_key, this, [this](QKeyEvent* key) { QCoreApplication::sendEvent(&shown(), key); });
-    connect(m_calliper, &CalliperLine::left, this, [this] { shown().setFocus(); });
+    connect(m_calliper, &CalliperLine::left, this, [this] {
+        shown().setFocus();
+        m_calliper->tell(
+            tr("Tab leads through the picture, what lies beside it, the workings, the line, the stations and the ladder; Enter does it."),
+            false);
+    });
     connect(m_fitting, &Fitting::told, m_calliper, &CalliperLine::tell);
     connect(m_ladder, &Ladder::menu_wanted, this, [this](QMenu* menu) {
         for (Station* one : m_stations) one->fill_subject_menu(*menu);

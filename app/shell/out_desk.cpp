@@ -8,6 +8,8 @@
 #include <QPrintPreviewDialog>
 #include <QPrinter>
 #include <QSvgGenerator>
+#include <QToolBar>
+#include <QToolButton>
 
 #include "exchange/whole_file.h"
 #include "job/file.h"
@@ -17,7 +19,19 @@ namespace echappe {
 
 namespace {
 const QString csv_kinds = "CSV (*.csv)";
+
+/// The toolkit's preview is made for the mouse: here Tab leads through its buttons, and the key that opened it prints.
+void open_to_keys(QPrintPreviewDialog& preview) {
+    preview.setWindowTitle(QObject::tr("Before it is printed: Ctrl+P prints, Tab leads to the buttons, Esc goes back"));
+    const auto buttons = preview.findChildren<QToolButton*>();
+    for (QToolButton* button : buttons) button->setFocusPolicy(Qt::StrongFocus);
+    auto* bar = preview.findChild<QToolBar*>();
+    if (!bar || bar->actions().isEmpty()) return;
+    QAction* print = bar->actions().constLast();
+    print->setShortcut(QKeySequence::Print);
+    if (QWidget* button = bar->widgetForAction(print)) button->setFocus();
 }
+}  // namespace
 
 Station* OutDesk::writer(const QString& ending) const {
     if (m_shown && !m_shown->writes(ending).isEmpty()) return m_shown;
@@ -85,6 +99,7 @@ void OutDesk::print(bool whole_job) {
     QPrintPreviewDialog preview(&printer, m_shown->window());
     preview.resize(m_shown->window()->size() * 0.9);
     connect(&preview, &QPrintPreviewDialog::paintRequested, this, [&](QPrinter* on) { print_on(*on, title, parts); });
+    open_to_keys(preview);
     preview.exec();
 }
 

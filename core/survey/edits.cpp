@@ -1,6 +1,12 @@
 #include "survey/edits.h"
 
+#include <algorithm>
+#include <charconv>
+#include <set>
+#include <sstream>
+
 #include "number/input_error.h"
+#include "number/numeral.h"
 
 namespace echappe {
 namespace {
@@ -17,7 +23,33 @@ Edit<SurveyRecord> peg_all(const std::vector<std::string>& holes, bool pegged) {
             }};
 }
 
+/// "17 18, 40-42", in order, each once.
+std::set<long long> read_teeth(long long count, const std::string& typed) {
+    const auto refuse = [&](const std::string& got) {
+        return InputError("teeth", in_quotes(got), "numbers from 1 to " + std::to_string(count) + ", as 17 18, 40-42");
+    };
+    std::set<long long> teeth;
+    std::string words = typed;
+    std::replace(words.begin(), words.end(), ',', ' ');
+    std::istringstream rest(words);
+    for (std::string word; rest >> word;) {
+        long long first = 0, last = 0;
+        const char* end = word.data() + word.size();
+        auto read = std::from_chars(word.data(), end, first);
+        last = first;
+        if (read.ec == std::errc() && read.ptr != end && *read.ptr == '-') read = std::from_chars(read.ptr + 1, end, last);
+        if (read.ec != std::errc() || read.ptr != end || first < 1 || last > count || last < first) throw refuse(word);
+        for (long long tooth = first; tooth <= last; ++tooth) teeth.insert(tooth);
+    }
+    return teeth;
+}
+
 }  // namespace
+
+Edit<SurveyRecord> mark_teeth(const std::string& wheel, long long count, const std::string& typed) {
+    const auto teeth = read_teeth(count, typed);
+    return {"Damaged teeth", [=](SurveyRecord& survey) { survey.condition_at(wheel).teeth.assign(teeth.begin(), teeth.end()); }};
+}
 
 Edit<SurveyRecord> keep_reading(const TrainRecord& movement, const SurveyQuestion& question, double value, const Taken& taken) {
     return {"Reading: " + name_of(movement, question), [=](SurveyRecord& survey) {

@@ -21,6 +21,8 @@ Edit<SurveyRecord> tick_safety(const std::string& step, const std::string& becau
 // Parts are judged when the movement is safe: these throw InputError while steps of safety are open.
 /// An empty verdict: not looked at again.
 Edit<SurveyRecord> judge_condition(const DerivedSurvey& survey, const Spot& spot, const std::string& verdict, const std::string& date);
+/// The damaged teeth of a wheel of `count`, as they are typed: "17 18, 40-42"; nothing typed: none. Throws InputError.
+Edit<SurveyRecord> mark_teeth(const std::string& wheel, long long count, const std::string& typed);
 /// Notes what an earlier hand did there, or takes it back.
 Edit<SurveyRecord> note_earlier(const DerivedSurvey& survey, const Spot& spot, const EarlierWork& work, const std::string& date);
 

@@ -180,7 +180,7 @@ std::vector<SurveyQuestion> survey_round(const SurveyRecord& record, const Train
                                  hole->record.free_radius_mm.has_value()});
     for (size_t side = 0; side < 2; ++side)
         for (const Place& place : places)
-            if (const DerivedHole* hole = place.holes[side])
+            if (const DerivedHole* hole = place.holes[side]; hole && !place.lost())
                 round.push_back({hole->id, "sway_mm", place.arbor, "sway of the free end",
                                  "The other end out of its plate: how far it sways from side to side, measured where the other plate was.",
                                  unit, hole->record.sway_mm.has_value()});

@@ -117,6 +117,7 @@ TEST_CASE("Tab leads to every place that can be clicked, Enter clicks it, Escape
     CHECK(bench.window.calliper().line().hasFocus());
     QTest::keyClick(&bench.window.calliper().line(), Qt::Key_Escape);
     CHECK(train.hasFocus());
+    CHECK(bench.window.calliper().message().startsWith("Tab leads through the picture"));
 }
 
 TEST_CASE("what has the focus looks otherwise than what has not, at every station and on the ladder") {

@@ -137,6 +137,18 @@ TEST_CASE("figures typed while the train is written go into the text, whatever t
     CHECK(bench.derived().train.beats_per_hour == 4500);
 }
 
+TEST_CASE("from the empty sheet Tab leads to the kinds, the jobs and the demos, and Enter takes one") {
+    EmptyBench bench;
+    bench.key(Qt::Key_Tab);
+    CHECK(bench.train().hasFocus());
+    CHECK(bench.train().stands_on().startsWith("kind:"));
+    for (int i = 0; i < 40 && bench.train().stands_on() != "demo:tide-house"; ++i) QTest::keyClick(&bench.train(), Qt::Key_Tab);
+    REQUIRE(bench.train().stands_on() == "demo:tide-house");
+    QTest::keyClick(&bench.train(), Qt::Key_Return);
+    bench.settle();
+    CHECK(bench.job().title == "Tide-house regulator");
+}
+
 TEST_CASE("a kind of movement is there at once, and the line asks for its counts from the power up") {
     EmptyBench bench;
     bench.click(bench.train(), "kind:fusee");

@@ -165,6 +165,43 @@ TEST_CASE("no verdict is taken before every step of safety is ticked or overrule
     CHECK(bench.job().survey.condition("centre.wheel")->teeth == std::vector<long long>{17});
 }
 
+TEST_CASE("damaged teeth are also typed by their numbers, and Tab does not stop at every tooth") {
+    PlateBench bench;
+    bench.window.show_station("survey");
+    bench.document().selection().select("centre");
+    QTest::keyClick(&bench.survey(), Qt::Key_T, Qt::ShiftModifier);
+    bench.answer("40-42 17");
+    CHECK(bench.job().survey.condition("centre.wheel")->teeth == std::vector<long long>{17, 40, 41, 42});
+    QTest::keyClick(&bench.survey(), Qt::Key_T, Qt::ShiftModifier);
+    bench.answer("97");
+    CHECK(bench.job().survey.condition("centre.wheel")->teeth.size() == 4);
+    CHECK(bench.window.calliper().message().contains("numbers from 1 to 96"));
+    QTest::keyClick(&bench.editor(), Qt::Key_Escape);
+    for (int i = 0; i < 80; ++i) {
+        QTest::keyClick(&bench.survey(), Qt::Key_Tab);
+        CHECK_FALSE(bench.survey().stands_on().startsWith("tooth:"));
+    }
+}
+
+TEST_CASE("the words beside the line do what the keys do, for a hand on the mouse alone") {
+    PlateBench bench;
+    bench.window.show_station("survey");
+    bench.survey().go_to("centre.front");
+    CalliperLine& line = bench.window.calliper();
+    const auto say = [&](const QString& words) { bench.click(line, "key:" + words); };
+    const auto asked = [&] { return line.round().asked()->id; };
+    const QString first = asked();
+    say("Tab skip");
+    CHECK(asked() != first);
+    say("← back");
+    CHECK(asked() == first);
+    QTest::keyClicks(&line.line(), "0.4");  // as an instrument's cable would
+    say("Enter keeps");
+    CHECK(line.line().text().isEmpty());
+    CHECK(bench.job().survey.pivots.hole("centre.front")->sway_mm == 0.4);
+    CHECK(asked() != first);
+}
+
 TEST_CASE("a turn under the simulated indicator reads the hidden arbor's runout") {
     PlateBench bench;
     bench.window.show_station("survey");

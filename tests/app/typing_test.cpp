@@ -205,7 +205,7 @@ TEST_CASE("the question does not change under the hand that types") {
 
 TEST_CASE("that a reading cannot be taken is said on purpose, told, and undone by one key") {
     TypingBench bench;
-    bench.ask_survey("third.front");
+    bench.ask_survey("centre.front");
     const Job before = bench.job();
     QTest::keyClicks(&bench.line(), "n");
     CHECK(bench.job() == before);  // a letter alone does nothing

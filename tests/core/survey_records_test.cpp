@@ -309,6 +309,16 @@ TEST_CASE("a survey that names an arbor the job has not is told with its place")
     CHECK(std::string(loaded.faults.front().what()) == "survey.holes[3].arbor: got \"moon\", takes the id of an arbor of this job");
 }
 
+TEST_CASE("an arbor that is not there cannot be leaned: its sway is not asked for") {
+    const Job job = demo::job();
+    const Derived derived = derive(job);
+    std::set<std::string> leaned;
+    for (const SurveyQuestion& question : survey_round(job.survey, job.train, job.length, derived.pivots))
+        if (question.field == "sway_mm") leaned.insert(question.arbor);
+    CHECK(leaned.contains("centre"));
+    CHECK_FALSE(leaned.contains("third"));
+}
+
 TEST_CASE("the sway of the free end finds the hole that the gauge finds, and a finding tells when it does not") {
     Job job = demo::job();
     // 1.98 mm in 2.4 mm of plate: the lean by trial, the sway over 41.2 mm between the plates.

@@ -171,6 +171,8 @@ QList<Action> BeatStation::make_actions() {
                {"beat.keep", tr("Done: keep what was tried"), {Qt::Key_Return}, [this] { keep(); }, menu, tr("done")},
                {"beat.means", tr("Another means: nut, tray, pins, screws"), {Qt::Key_M}, [this] { next_means(1); }, menu, tr("another")},
                {"beat.nothing", tr("Try nothing"), {Qt::Key_Escape, Qt::Key_Home}, [this] { try_amount(0); }},
+               {"beat.next-look", tr("The next look on the plot"), {Qt::Key_L}, [this] { pick_look(1); }, menu},
+               {"beat.look-before", tr("The look before it"), {Qt::SHIFT | Qt::Key_L}, [this] { pick_look(-1); }, menu},
                {"beat.remove", tr("Take the picked look out"), {Qt::Key_Delete}, [this] { remove_picked_look(); }, menu},
                {"beat.write",
                 tr("Write the looks as CSV…"),
@@ -186,6 +188,13 @@ size_t BeatStation::read_table(Job& job, const std::string& csv) { return keep_l
 std::vector<Scene> BeatStation::scenes() {
     return {{"beat-pendulum", "tide-house", [this] { try_amount(-0.125); }},
             {"beat-balance", "watch", [this] { try_advised(), card().show_sum(4); }}};
+}
+
+void BeatStation::pick_look(int by) {
+    const int looks = static_cast<int>(beat().looks.size());
+    if (looks == 0) return emit told(tr("No looks yet: the line below takes the first."), true);
+    const int now = m_plot->picked();
+    m_plot->pick(now < 0 ? (by > 0 ? 0 : looks - 1) : (now + by + looks) % looks);
 }
 
 void BeatStation::mousePressEvent(QMouseEvent* event) {

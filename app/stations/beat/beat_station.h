@@ -38,6 +38,7 @@ public:
     /// What was tried was done, now by the reference of the last look.
     void keep();
     void remove_picked_look();
+    void pick_look(int by);
 
 protected:
     void paint(QPainter& painter) override;

@@ -102,13 +102,22 @@ void SurveyStation::paint_face(QPainter& painter, const QPainterPath& outline, Q
     painter.drawPixmap(middle - QPointF(size / 2.0, size / 2.0), m_face.picture);
 }
 
+const DerivedMesh* SurveyStation::mesh_of_wheel(const DerivedArbor& arbor) const {
+    for (const DerivedMesh& mesh : m_document.derived().train.meshes)
+        if (mesh.wheel_of == arbor.id) return &mesh;
+    return nullptr;
+}
+
+long long SurveyStation::teeth_of(const DerivedArbor& arbor) const {
+    const DerivedMesh* mesh = mesh_of_wheel(arbor);
+    return mesh ? mesh->wheel : arbor.wheel.count.known() ? arbor.wheel.count.value : 0;
+}
+
 /// The wheel as it lies before one: a click on a tooth marks it as damaged.
 void SurveyStation::paint_wheel_face(QPainter& painter, const DerivedArbor& arbor, const QRectF& room) {
     const Theme& t = theme();
-    const DerivedMesh* mesh = nullptr;
-    for (const DerivedMesh& m : m_document.derived().train.meshes)
-        if (m.wheel_of == arbor.id && !mesh) mesh = &m;
-    const long long count = mesh ? mesh->wheel : arbor.wheel.count.known() ? arbor.wheel.count.value : 0;
+    const DerivedMesh* mesh = mesh_of_wheel(arbor);
+    const long long count = teeth_of(arbor);
     if (count < 4 || !arbor.wheel.count.present()) return;
     const QPointF middle = room.center();
     const double radius = room.width() / 2 - 12;
@@ -128,7 +137,7 @@ void SurveyStation::paint_wheel_face(QPainter& painter, const DerivedArbor& arbo
     if (const ConditionRecord* condition = m_document.job().survey.condition(arbor.id + ".wheel"))
         for (const long long tooth : condition->teeth) list << QString::number(tooth);
     write(painter, type(Type::note), list.isEmpty() ? t.steel : t.ruby, {middle.x(), room.bottom() + 4},
-          list.isEmpty() ? tr("click a damaged tooth")
+          list.isEmpty() ? tr("click a damaged tooth, or Shift+T")
                          : (list.size() == 1 ? tr("tooth %1 of %2") : tr("teeth %1 of %2")).arg(list.join(", ")).arg(count),
           0);
 }
@@ -151,7 +160,12 @@ void SurveyStation::paint_teeth_to_mark(QPainter& painter, const std::string& wh
                QRectF(at - QPointF(reach, reach), QSizeF(2 * reach, 2 * reach)),
                [this, tooth] { toggle_tooth(tooth); },
                tr("Tooth %1, anticlockwise from the mark; click when it is bent or missing").arg(tooth),
-               {}});
+               {},
+               {},
+               {},
+               false,
+               false,
+               true});
     }
 }
 

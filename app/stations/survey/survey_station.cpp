@@ -160,6 +160,22 @@ void SurveyStation::toggle_tooth(long long tooth) {
     m_spot = part;
 }
 
+void SurveyStation::type_teeth() {
+    const DerivedArbor* arbor = m_document.derived().train.arbor(m_document.selection().subject());
+    const long long count = arbor ? teeth_of(*arbor) : 0;
+    if (count == 0) return emit told(tr("No wheel with a count is on this arbor."), true);
+    QStringList marked;
+    const std::string part = arbor->id + ".wheel";
+    if (const ConditionRecord* condition = m_document.job().survey.condition(part))
+        for (const long long tooth : condition->teeth) marked << QString::number(tooth);
+    m_editor->ask(tr("%1 wheel, damaged teeth").arg(words(arbor->name)), QRectF(width() - column_width + 12, 62, column_width - 28, 26),
+                  marked.join(" "), [this, part, count](const QString& typed) {
+                      m_document.edit(mark_teeth(part, count, typed.toStdString()));
+                      m_spot = part;
+                  });
+    m_editor->setPlaceholderText(tr("17 18, 40-42, from the mark"));
+}
+
 /// Along the spots, round and round.
 void SurveyStation::step(int by) {
     const auto& spots = m_document.derived().survey.spots;
@@ -200,23 +216,25 @@ QList<Action> SurveyStation::make_actions() {
     const auto clear = [this] {
         if (const Spot* now = spot()) m_document.edit(judge_condition(m_document.derived().survey, *now, "", today()));
     };
-    QList<Action> list = {{"survey.parts",
-                           tr("Parts by their trays"),
-                           {Qt::Key_Y, tr("Ctrl+Shift+P")},
-                           [this] { show_parts(!m_parts || just_come()); },
-                           menu,
-                           tr("parts"),
-                           {},
-                           true},
-                          {"survey.earlier",
-                           tr("What earlier hands did"),
-                           {Qt::Key_E},
-                           [this] { show_earlier(!m_earlier); },
-                           menu,
-                           tr("earlier repairs"),
-                           plates},
-                          {"survey.note", tr("Note at the spot…"), {Qt::Key_Slash}, [this] { write_note(); }, menu, tr("note"), plates},
-                          {"survey.anew", tr("Survey the plates anew"), {}, [this] { survey_anew(); }, menu}};
+    QList<Action> list = {
+        {"survey.parts",
+         tr("Parts by their trays"),
+         {Qt::Key_Y, tr("Ctrl+Shift+P")},
+         [this] { show_parts(!m_parts || just_come()); },
+         menu,
+         tr("parts"),
+         {},
+         true},
+        {"survey.earlier",
+         tr("What earlier hands did"),
+         {Qt::Key_E},
+         [this] { show_earlier(!m_earlier); },
+         menu,
+         tr("earlier repairs"),
+         plates},
+        {"survey.note", tr("Note at the spot…"), {Qt::Key_Slash}, [this] { write_note(); }, menu, tr("note"), plates},
+        {"survey.teeth", tr("Damaged teeth by their numbers…"), {Qt::SHIFT | Qt::Key_T}, [this] { type_teeth(); }, menu, {}, plates},
+        {"survey.anew", tr("Survey the plates anew"), {}, [this] { survey_anew(); }, menu}};
     list += tally_actions();
     list += {{"survey.tick", tr("Tick the next step of safety"), {Qt::Key_S}, [this] { safety_key(false); }, {}, {}, unsafe},
              {"survey.pass-over",

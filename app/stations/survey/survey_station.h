@@ -67,6 +67,11 @@ private:
     bool word_key(const QString& letter);
     void safety_key(bool overrule);
     void toggle_tooth(long long tooth);
+    /// The damaged teeth of the arbor's wheel, by their numbers.
+    void type_teeth();
+    const DerivedMesh* mesh_of_wheel(const DerivedArbor& arbor) const;
+    /// Known, or as the solver has it; 0 none.
+    long long teeth_of(const DerivedArbor& arbor) const;
     void paint_plate(QPainter& painter, const std::string& plate, const QRectF& room);
     void paint_spot(QPainter& painter, const Spot& spot, QPointF at, double radius);
     /// Places along the arbor between its plates.

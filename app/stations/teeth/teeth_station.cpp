@@ -606,10 +606,21 @@ QList<Action> TeethStation::make_actions() {
         m_trial.show_whole_turn(!m_trial.whole_turn());
         update();
     };
+    const auto pan = [this](int x, int y) {
+        return [this, x, y] {
+            constexpr double step_px = 40;
+            m_pan += step_px * QPointF(x, y);
+            update();
+        };
+    };
     return climbing() +
            QList<Action>{
                {"teeth.closer", tr("Closer"), {Qt::Key_Z}, [this] { zoom(1.25, middle()); }, {}, tr("zoom")},
                {"teeth.farther", tr("Farther off"), {Qt::SHIFT | Qt::Key_Z}, [this] { zoom(0.8, middle()); }},
+               {"teeth.left", tr("The picture to the left"), {Qt::ALT | Qt::Key_Left}, pan(-1, 0)},
+               {"teeth.right", tr("The picture to the right"), {Qt::ALT | Qt::Key_Right}, pan(1, 0)},
+               {"teeth.up", tr("The picture upwards"), {Qt::ALT | Qt::Key_Up}, pan(0, -1)},
+               {"teeth.down", tr("The picture downwards"), {Qt::ALT | Qt::Key_Down}, pan(0, 1)},
                {"teeth.fit", tr("The whole mesh"), {Qt::Key_W}, [this] { fit(); }, {}, tr("whole")},
                {"teeth.deeper",
                 tr("Try it deeper"),

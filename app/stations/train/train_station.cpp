@@ -55,6 +55,10 @@ TrainStation::TrainStation(const Workbench& bench)
     connect(m_writing, &WritingSheet::closed, this, &TrainStation::written);
     connect(m_writing, &WritingSheet::told, this, &TrainStation::told);
     connect(m_writing, &WritingSheet::resized, this, &TrainStation::place_sheets);
+    connect(m_writing, &WritingSheet::led_on, this, [this](bool back) {
+        setFocusProxy(nullptr);
+        setFocus(back ? Qt::BacktabFocusReason : Qt::TabFocusReason);
+    });
     connect(&m_document, &Document::opened, m_writing, &WritingSheet::drop);
     connect(&m_document, &Document::opened, this, [this] {
         m_taking_in = false;

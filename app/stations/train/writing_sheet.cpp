@@ -111,7 +111,7 @@ void WritingSheet::mark_faults() {
     m_text->setExtraSelections(marks);
 }
 
-void WritingSheet::next_lost(bool back) {
+bool WritingSheet::next_lost(bool back) {
     QTextCursor found =
         m_text->document()->find("?", m_text->textCursor(), back ? QTextDocument::FindBackward : QTextDocument::FindFlags());
     if (found.isNull()) {
@@ -120,6 +120,7 @@ void WritingSheet::next_lost(bool back) {
         found = m_text->document()->find("?", from, back ? QTextDocument::FindBackward : QTextDocument::FindFlags());
     }
     if (!found.isNull()) m_text->setTextCursor(found);
+    return !found.isNull();
 }
 
 void WritingSheet::first_lost() {
@@ -141,7 +142,11 @@ bool WritingSheet::key(const QKeyEvent& event) {
         if (m_faults.empty()) finish();
         return true;
     }
-    if (event.key() == Qt::Key_Tab || event.key() == Qt::Key_Backtab) return next_lost(event.key() == Qt::Key_Backtab), true;
+    const bool back = event.key() == Qt::Key_Backtab;
+    if (event.key() == Qt::Key_Tab || back) {
+        if (!next_lost(back)) emit led_on(back);
+        return true;
+    }
     return false;
 }
 
@@ -180,7 +185,7 @@ void WritingSheet::paint(QPainter& painter) {
                   width() - 2.0 * margin, what_it_takes());
     echappe::write(painter, type(Type::note, true), t.steel, {margin + 0.0, 24}, tr("THE TRAIN, WRITTEN DOWN"));
     echappe::write(painter, type(Type::note), t.steel, {width() - margin + 0.0, 24},
-                   tr("Enter done · Shift+Enter another train · Tab next ?"), 1);
+                   tr("Enter done · Shift+Enter another train · %1").arg(text().contains('?') ? tr("Tab next ?") : tr("Tab leads on")), 1);
 }
 
 }  // namespace echappe

@@ -24,8 +24,8 @@ public:
     void write(const QString& text);
     QString text() const { return m_text->toPlainText(); }
     const std::vector<WrittenFault>& faults() const { return m_faults; }
-    /// To the next count that is lost, or the one before; round from the last to the first.
-    void next_lost(bool back);
+    /// To the next count that is lost, or the one before; round from the last to the first. False where none is.
+    bool next_lost(bool back);
     void first_lost();
     /// How high it stands for its text.
     double wanted_height() const;
@@ -39,6 +39,8 @@ public:
 signals:
     void closed();
     void resized();
+    /// Tab, and no count is lost: to what else is there.
+    void led_on(bool back);
 
 protected:
     void paint(QPainter& painter) override;

@@ -67,7 +67,7 @@ public:
     }
     QString simulated() override { return "40"; }
     QString instrument() const override { return "wattmeter"; }
-    QString keys() const override { return "Enter keeps it"; }
+    std::vector<LineKey> keys() const override { return {{"Enter keeps it", {Qt::Key_Return}}}; }
 
 private:
     Document& m_document;
