@@ -150,8 +150,10 @@ void Ladder::paint(QPainter& painter) {
         const QFont font = type_to_fit(Type::text, false, words, width() - 24);
         write(painter, font, t.blued, {14, height() - above}, elided(font, words, width() - 20));
     };
-    foot(30, m_content.beats);
-    foot(13, m_content.run);
+    const double room = width() - 20;
+    const bool whole = width_of(type(Type::note), m_content.beats) < room;
+    foot(30, whole ? m_content.beats : m_content.beats.section(' ', 0, 0) + tr(" / h"));
+    foot(13, brief(m_content.run, room));
 }
 
 void Ladder::paint_head(QPainter& painter) {

@@ -7,21 +7,27 @@ namespace echappe {
 void dress(QCPAxis* axis) {
     const Theme& t = theme();
     const bool left = axis->axisType() == QCPAxis::atLeft;
-    axis->setBasePen(QPen(t.steel, 1));
-    axis->setTickPen(QPen(t.steel, 1));
+    axis->setBasePen(line_of(t.steel, 1));
+    axis->setTickPen(line_of(t.steel, 1));
     axis->setSubTickPen(Qt::NoPen);
     axis->setTickLabelColor(t.steel);
     axis->setTickLabelFont(type_on_screen(Type::note));
     axis->setLabelColor(t.steel);
     axis->setLabelFont(type_on_screen(Type::note));
-    axis->grid()->setPen(left ? QPen(t.rule, 0.8) : QPen(Qt::NoPen));
-    axis->grid()->setZeroLinePen(left ? QPen(t.steel, 1) : QPen(Qt::NoPen));
+    axis->grid()->setPen(left ? line_of(t.rule, 0.8) : QPen(Qt::NoPen));
+    axis->grid()->setZeroLinePen(left ? line_of(t.steel, 1) : QPen(Qt::NoPen));
 }
 
 void paint_plot(QPainter& painter, QCustomPlot& plot) {
     constexpr double fine = 4;
     const QRectF at(plot.pos() / interface_scale(), plot.size() / interface_scale());
     painter.drawPixmap(at, plot.toPixmap(plot.width(), plot.height(), fine), {});
+}
+
+QPen line_of(const QColor& ink, double width, Qt::PenStyle style) { return QPen(ink, width * interface_scale(), style); }
+
+QCPScatterStyle mark_of(QCPScatterStyle::ScatterShape shape, const QColor& ink, double width, const QBrush& inside, double size) {
+    return {shape, line_of(ink, width), inside, size * interface_scale()};
 }
 
 QCPGraph* add_curve(QCustomPlot& plot, const QVector<double>& x, const QVector<double>& y, const QPen& pen) {

@@ -8,6 +8,10 @@ namespace echappe {
 void dress(QCPAxis* axis);
 /// A plot that lies over a canvas, painted where it lies in the house's pixels, fine enough for paper.
 void paint_plot(QPainter& painter, QCustomPlot& plot);
+/// A line of a plot, as wide as the interface's scale makes it.
+QPen line_of(const QColor& ink, double width, Qt::PenStyle style = Qt::SolidLine);
+/// A mark at a point, likewise.
+QCPScatterStyle mark_of(QCPScatterStyle::ScatterShape shape, const QColor& ink, double width, const QBrush& inside, double size);
 /// A curve through its points, as they are given.
 QCPGraph* add_curve(QCustomPlot& plot, const QVector<double>& x, const QVector<double>& y, const QPen& pen);
 /// Points without a line between them.

@@ -58,13 +58,13 @@ void RatePlot::draw_stretch(const RateStretch& stretch) {
         high << ahead + covers * u;
     }
     add_band(*this, x, low, high, t.blued);
-    add_curve(*this, x, y, QPen(t.blued, 2));
+    add_curve(*this, x, y, line_of(t.blued, 2));
 }
 
 void RatePlot::draw_event(const RateEvent& event) {
     const Theme& t = theme();
     auto* mark = new QCPItemStraightLine(this);
-    mark->setPen(QPen(t.brass_ink, 1.2, Qt::DashLine));
+    mark->setPen(line_of(t.brass_ink, 1.2, Qt::DashLine));
     mark->point1->setCoords(event.reference_s, 0);
     mark->point2->setCoords(event.reference_s, 1);
     auto* words_at = new QCPItemText(this);
@@ -104,15 +104,15 @@ void RatePlot::show_log(const DerivedBeat& beat) {
             (misread ? bad_y : y) << look.shown_s - look.reference_s;
             if (look.temperature_C) warm_x << look.reference_s, warm_y << *look.temperature_C;
         }
-    add_points(*this, x, y, QCPScatterStyle(QCPScatterStyle::ssCircle, QPen(t.blued, 1.6), t.sheet, 7));
-    add_points(*this, bad_x, bad_y, QCPScatterStyle(QCPScatterStyle::ssCross, QPen(t.ruby, 2.2), Qt::NoBrush, 9));
+    add_points(*this, x, y, mark_of(QCPScatterStyle::ssCircle, t.blued, 1.6, t.sheet, 7));
+    add_points(*this, bad_x, bad_y, mark_of(QCPScatterStyle::ssCross, t.ruby, 2.2, Qt::NoBrush, 9));
     QCPGraph* warm = addGraph(m_warmth->axis(QCPAxis::atBottom), m_warmth->axis(QCPAxis::atLeft));
     warm->setData(warm_x, warm_y, true);
-    warm->setPen(QPen(t.amber, 1.4));
+    warm->setPen(line_of(t.amber, 1.4));
     if (m_picked >= 0) {
         const RateObservation& look = beat.looks[static_cast<size_t>(m_picked)];
         add_points(*this, {look.reference_s}, {look.shown_s - look.reference_s},
-                   QCPScatterStyle(QCPScatterStyle::ssCircle, QPen(t.brass_ink, 2), Qt::NoBrush, 15));
+                   mark_of(QCPScatterStyle::ssCircle, t.brass_ink, 2, Qt::NoBrush, 15));
     }
     show_trial(m_trial);
 }
@@ -128,7 +128,7 @@ void RatePlot::show_trial(const std::vector<std::array<double, 2>>& line) {
         QCPGraph* trial = addGraph();
         trial->setName(name);
         trial->setData(x, y, true);
-        trial->setPen(QPen(theme().verdigris, 2.2, Qt::DashLine));
+        trial->setPen(line_of(theme().verdigris, 2.2, Qt::DashLine));
     }
     fit_axes();
     replot(QCustomPlot::rpQueuedReplot);

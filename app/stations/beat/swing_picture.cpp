@@ -349,13 +349,14 @@ void SwingPicture::paint_balance() {
     int column = 0;
     const auto figure = [&](const QString& value, const QString& name) {
         const double x = m_room.left() + 4 + column * m_room.width() / 2;
-        write(m_painter, type(Type::head, true), t.ink, {x, y}, value);
-        write(m_painter, type(Type::note), t.steel, {x, y + 15}, name);
+        const double wide = m_room.width() / 2 - 8;
+        write(m_painter, type_to_fit(Type::head, true, value, wide), t.ink, {x, y}, value);
+        write(m_painter, type(Type::note), t.steel, {x, y + 15}, elided(type(Type::note), name, wide));
         if (++column == 2) column = 0, y += 44;
     };
     if (m_o.swing_deg) figure(tr("± %1°").arg(*m_o.swing_deg, 0, 'f', 0), tr("swing as found"));
     if (m_swings.balance) figure(words(print_inertia(m_swings.balance->inertia_kg_m2, 2)), tr("inertia for the beats"));
-    if (whole_spring(*m_b)) figure(tr("%1 mm").arg(whole_spring(*m_b)->length_mm, 0, 'f', 1), tr("of spring, to the pins"));
+    if (whole_spring(*m_b)) figure(tr("%1 mm").arg(whole_spring(*m_b)->length_mm, 0, 'f', 1), tr("spring to the pins"));
     if (m_swings.balance && m_swings.balance->s_per_day_per_mm_of_spring)
         figure(tr("%1 s/d").arg(*m_swings.balance->s_per_day_per_mm_of_spring, 0, 'f', 0), tr("for 1 mm of it"));
     if (m_b->beat_error_ms) figure(tr("%1 ms").arg(*m_b->beat_error_ms, 0, 'f', 1), tr("out of beat"));

@@ -65,7 +65,9 @@ void PowerStation::paint_weight(QPainter& painter, const DerivedDrive& power, co
     painter.drawEllipse(fall.axis, 3, 3);
     paint_hanging(painter, fall, w, drive);
     const double beside = fall.axis.x() + fall.drum / 2 + 44;
-    write(painter, type(Type::note), t.ink, {beside, fall.axis.y() + 4}, tr("drum Ø %1 mm").arg(*drive.drum_diameter_mm, 0, 'f', 1));
+    const QString drum = tr("drum Ø %1 mm").arg(*drive.drum_diameter_mm, 0, 'f', 1);
+    const bool fits = beside + width_of(type(Type::note), drum) < room.right();
+    write(painter, type(Type::note), t.ink, {beside, fall.axis.y() + 4}, fits ? drum : drum.section(' ', 1));
     if (w.layers > 1) write(painter, type(Type::note), t.amber, {beside, fall.axis.y() + 19}, tr("%1 layers of line").arg(w.layers));
 }
 

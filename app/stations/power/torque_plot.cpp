@@ -49,7 +49,7 @@ void TorquePlot::show_run(const DerivedDrive& power) {
     fit_axes();
     const Theme& t = theme();
     m_now = new QCPItemStraightLine(this);
-    m_now->setPen(QPen(t.ink, 1, Qt::DotLine));
+    m_now->setPen(line_of(t.ink, 1, Qt::DotLine));
     m_now_words = on_paper(add_words(*this, 0, 0, {}, t.ink, left_above, type_on_screen(Type::figure, true)));
     show_wound(m_wound);
 }
@@ -78,7 +78,7 @@ void TorquePlot::draw_need() {
     add_words(*this, run(), high, tr("right: %1 to %2 times the least").arg(least_times).arg(most_times), t.verdigris, right_below,
               type_on_screen(Type::note));
     const double least = *m_power.least_N_mm;
-    add_curve(*this, ends, {least, least}, QPen(t.amber, 1.4, Qt::DashLine));
+    add_curve(*this, ends, {least, least}, line_of(t.amber, 1.4, Qt::DashLine));
     add_words(*this, run(), least, tr("least that runs, %1").arg(words(print_short(least, 3))), t.amber, right_below,
               type_on_screen(Type::note));
 }
@@ -92,7 +92,7 @@ void TorquePlot::draw_set_up() {
         x << run() * static_cast<double>(q) / static_cast<double>(torque.size() - 1);
         y << torque[q];
     }
-    add_curve(*this, x, y, QPen(theme().verdigris, 1.4, Qt::DashLine));
+    add_curve(*this, x, y, line_of(theme().verdigris, 1.4, Qt::DashLine));
 }
 
 /// What it took to wind lies above what it gives: the gap is lost between the coils.
@@ -103,7 +103,7 @@ void TorquePlot::draw_winding() {
     const double top = up.back()[0];
     QVector<double> x, y;
     for (const auto& [turns, torque] : up) x << top - turns, y << torque;
-    add_curve(*this, x, y, QPen(t.steel, 1.2))->setScatterStyle({QCPScatterStyle::ssTriangle, QPen(t.steel, 1.2), t.ground, 7});
+    add_curve(*this, x, y, line_of(t.steel, 1.2))->setScatterStyle(mark_of(QCPScatterStyle::ssTriangle, t.steel, 1.2, t.ground, 7));
     const auto middle = static_cast<qsizetype>(up.size() / 2);
     on_paper(
         add_words(*this, x[middle], y[middle], tr("being wound"), t.steel, Qt::AlignHCenter | Qt::AlignBottom, type_on_screen(Type::note)));
@@ -113,17 +113,25 @@ void TorquePlot::draw_torque() {
     const Theme& t = theme();
     QVector<double> x, y;
     for (const auto& [turns, torque] : m_power.torque) x << turns, y << torque;
-    QCPGraph* curve = add_curve(*this, x, y, QPen(t.blued, 2.6));
-    if (m_power.log) curve->setScatterStyle({QCPScatterStyle::ssCircle, QPen(t.blued, 1.6), t.sheet, 7});
+    QCPGraph* curve = add_curve(*this, x, y, line_of(t.blued, 2.6));
+    if (m_power.log) curve->setScatterStyle(mark_of(QCPScatterStyle::ssCircle, t.blued, 1.6, t.sheet, 7));
     on_paper(
         add_words(*this, x.front(), y.front(), words(print_short(y.front(), 3)), t.ink, left_above, type_on_screen(Type::figure, true)));
     on_paper(add_words(*this, x.back(), y.back(), words(print_short(y.back(), 3)), t.ink, Qt::AlignRight | Qt::AlignBottom,
                        type_on_screen(Type::figure, true)));
 }
 
+void TorquePlot::resizeEvent(QResizeEvent* event) {
+    fit_axes();
+    QCustomPlot::resizeEvent(event);
+}
+
 void TorquePlot::fit_axes() {
     double most = m_power.least_N_mm ? 2.1 * *m_power.least_N_mm : 0;
-    for (const auto& [turns, torque] : m_power.torque) most = std::max(most, torque * 1.12);
+    // Over the curve stands what it says, however low the plot is.
+    constexpr double words_high = 22, axis_high = 54;
+    const double high = std::max(3 * words_high, height() / interface_scale() - axis_high);
+    for (const auto& [turns, torque] : m_power.torque) most = std::max(most, torque * high / (high - words_high));
     for (const auto& [turns, torque] : m_power.drive.torque_up) most = std::max(most, torque * 1.08);
     xAxis->setRange(0, run());
     yAxis->setRange(0, most);

@@ -23,6 +23,7 @@ private:
     void draw_winding();
     void draw_torque();
     void fit_axes();
+    void resizeEvent(QResizeEvent* event) override;
     double run() const { return m_power.torque.empty() ? 1 : m_power.torque.back()[0]; }
 
     DerivedDrive m_power;
