@@ -33,7 +33,7 @@ BENCHMARK(derive_demo)->Unit(benchmark::kMillisecond);
 
 /// A fusee with its torque log, cone and set-up; a watch with its poise.
 void derive_other_demo(benchmark::State& state) {
-    const Job job = job_from_text(demo::text(state.range(0) == 0 ? "saloon.echappe.json" : "watch.echappe.json")).job;
+    const Job job = job_from_text(demo::text(state.range(0) == 0 ? "waiting-room.echappe.json" : "watch.echappe.json")).job;
     for (auto _ : state) benchmark::DoNotOptimize(derive(job));
 }
 BENCHMARK(derive_other_demo)->DenseRange(0, 1)->Unit(benchmark::kMillisecond);

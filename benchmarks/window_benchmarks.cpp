@@ -39,12 +39,12 @@ void edit_to_painted(benchmark::State& state) {
 }
 BENCHMARK(edit_to_painted)->Arg(0)->Arg(1)->Unit(benchmark::kMillisecond);
 
-/// An edit where it is made, on the station that shows it: 0 the weight at Power, 1 the strip of the saloon clock there, 2 a look at Beat.
+/// An edit where it is made, on the station that shows it: 0 the weight at Power, 1 the strip of the waiting-room clock there, 2 a look at Beat.
 void edit_of_power_or_rate(benchmark::State& state) {
     MainWindow window;
     window.resize(1280, 800);
     window.show();
-    window.open_demo(state.range(0) == 1 ? "saloon" : "tide-house");
+    window.open_demo(state.range(0) == 1 ? "waiting-room" : "tide-house");
     window.show_station(state.range(0) == 2 ? "beat" : "power");
     QApplication::processEvents();
     double by = 0;

@@ -15,6 +15,7 @@
 #include "oscillator/pendulum.h"
 #include "oscillator/pendulum_design.h"
 #include "oscillator/poise.h"
+#include "oscillator/torsion.h"
 #include "pivots/arbor_runout.h"
 #include "pivots/arbor_taper.h"
 #include "pivots/curled_bush.h"
@@ -70,6 +71,7 @@ const std::vector<const Calculation*>& verbs() {
         &compound_pendulum_calculation(),
         &compensation_calculation(),
         &pendulum_design_calculation(),
+        &torsion_calculation(),
         &balance_calculation(),
         &balance_wheel_calculation(),
         &hairspring_choice_calculation(),

@@ -203,7 +203,7 @@ void Document::begin(const Job& job) {
 
 void Document::open_demo(const QString& name) {
     const QString text = resource_text(":/demo/" + name + ".echappe.json");
-    if (text.isEmpty()) throw InputError("demo", in_quotes(name.toStdString()), "tide-house, saloon or watch");
+    if (text.isEmpty()) throw InputError("demo", in_quotes(name.toStdString()), "tide-house, waiting-room or watch");
     take(job_from_text(text.toStdString()), {}, {});
     take_instruments(name);
 }

@@ -216,7 +216,8 @@ QString PlateRound::keep(const QString& text, bool simulated) {
     const double value = read_survey(m_document.job().train, m_document.job().length, now, text.toStdString());
     m_at = now;
     const QString with = instrument() + (simulated ? QObject::tr(", simulated") : QString());
-    m_document.edit(keep_reading(m_document.job().train, now, value, taken_with(with.toStdString())));
+    m_document.edit(
+        keep_reading(m_document.job().train, now, value, taken_with(with.toStdString()), way_of_reading(now, text.toStdString())));
     const bool way = now.field == "wear_direction_deg";
     const QString kept = way ? words(way_in_words(now.subject.ends_with(".back") ? seen_from_behind_deg(value) : value))
                              : length(m_document.job(), value) + " " + words(m_document.job().length.symbol);
@@ -230,6 +231,9 @@ QString PlateRound::simulated() {
     const HoleRecord* hole = m_document.job().survey.pivots.hole(now->subject);
     const auto reading = m_document.calliper()->read(*now, hole && hole->pegged, m_turn[now->subject + std::string(now->field)]++);
     if (!reading) throw InputError(name_of(m_document.job().train, *now), "nothing there to measure", "N and Enter: cannot be measured");
+    // The indicator on the pivot reads its sway; without a pivot the graticule reads straight across.
+    if (now->field == "hole_max_mm" && now->pivot_mm)
+        return QObject::tr("sway %1").arg(length(m_document.job(), std::max(0.0, *reading - *now->pivot_mm)));
     if (now->field != "wear_direction_deg") return length(m_document.job(), *reading);
     return words(print_short(now->subject.ends_with(".back") ? seen_from_behind_deg(*reading) : *reading));
 }
@@ -237,7 +241,8 @@ QString PlateRound::simulated() {
 QString PlateRound::instrument() const {
     const SurveyQuestion* now = question();
     if (now && now->field == "tir_mm") return QObject::tr("dial indicator");
-    return now && now->field.starts_with("hole_") ? QObject::tr("pin gauges") : QObject::tr("calliper");
+    if (now && now->field == "hole_max_mm") return now->pivot_mm ? QObject::tr("indicator on the pivot") : QObject::tr("graticule");
+    return now && now->field == "hole_min_mm" ? QObject::tr("pin gauges") : QObject::tr("calliper");
 }
 
 void PlateRound::follow_subject() { go_to(m_document.selection().hole()); }

@@ -30,7 +30,7 @@ QList<Action> of_the_job(MainWindow& window) {
         {"job.open", tr("Open…"), {tr("Ctrl+O")}, [&window] { window.jobs().ask_open(); }, menu},
         {"job.recent", tr("Open again"), {}, {}, menu},
         {"job.demo-tide-house", tr("Demo: Tide-house regulator"), {tr("Ctrl+D")}, demo("tide-house"), menu},
-        {"job.demo-saloon", tr("Demo: Saloon clock of the ferry Merrow"), {}, demo("saloon"), menu},
+        {"job.demo-waiting-room", tr("Demo: Waiting-room clock of Merrow Pier"), {}, demo("waiting-room"), menu},
         {"job.demo-watch", tr("Demo: Lamplighter's watch"), {}, demo("watch"), menu},
         {"job.title", tr("Title, owner, maker…"), {tr("Ctrl+I")}, [&window] { window.jobs().ask_title(); }, menu},
         {"job.save", tr("Save"), {tr("Ctrl+S")}, [&window] { window.jobs().save(); }, menu, {}, {}, true},

@@ -132,10 +132,7 @@ void WorkingsSheet::write_working(Column& page, QPainter& painter, const Quantit
         const Working& w = *quantity.working;
         inner.says(words(w.formula), t.ink, Type::text);
         inner.says(words(w.substituted()), t.blued, Type::text);
-        const int decimals = decimals_for(w.result.u);
-        const std::string value = w.result.u > 0 ? print_fixed(w.result.value, decimals) + " ± " + print_fixed(w.result.u, decimals)
-                                                 : print_short(w.result.value, 8);
-        inner.says("= " + words(value + " " + w.unit), t.ink, Type::text, true);
+        inner.says("= " + words(print_measured(w.result.value, w.result.u) + " " + w.unit), t.ink, Type::text, true);
         for (const Term& term : w.terms) {
             inner.says(words(term.symbol + "  " + print_short(term.value.value, 7) + " " + term.unit + "  " + term.meaning), t.steel);
             inner.gap(-3);

@@ -88,6 +88,8 @@ void learn(DerivedBeat& out) {
     }
 }
 
+std::string expected(double rate, double u) { return (rate < 0 ? "" : "+") + print_measured(rate, u) + " s/d"; }
+
 void advise_by(const OscillatorRecord& o, double beats, const RateFitResult& fit, RateMeans& means) {
     const double exact = amount_for(o, beats, means, -fit.rate_s_per_day);
     means.advised = std::round(exact / means.step) * means.step;
@@ -99,9 +101,9 @@ void advise_by(const OscillatorRecord& o, double beats, const RateFitResult& fit
         return;
     }
     means.left_s_per_day = fit.rate_s_per_day + rate_change(o, beats, means, *means.advised);
+    means.left_u_s_per_day = rate_u_after(fit, means, *means.left_s_per_day - fit.rate_s_per_day);
     std::string way = change_in_words(o, means, *means.advised);
-    means.advice = means.name + ": " + way + ". Expect " + signed_rate(*means.left_s_per_day) + " ± " + print_fixed(fit.u_s_per_day, 1) +
-                   " after it (" +
+    means.advice = means.name + ": " + way + ". Expect " + expected(*means.left_s_per_day, *means.left_u_s_per_day) + " after it (" +
                    (means.unit == "turn" ? "a turn is "
                     : means.unit == "g"  ? "a gram is "
                                          : "a millimetre is ") +
@@ -187,6 +189,12 @@ std::string outcome_in_words(const RateStretch& stretch) {
     if (!stretch.changed_s_per_day) return told;
     const std::string was = "was " + signed_rate(*stretch.changed_s_per_day) + " ± " + print_fixed(stretch.changed_u_s_per_day, 1);
     return told.empty() ? was : told + ", " + was;
+}
+
+double rate_u_after(const RateFitResult& fit, const RateMeans& means, double change_s_per_day) {
+    const double setting = means.unit == "g" ? 0.01 : 0.02;
+    const double sensitivity = means.learnt ? 0.025 : 0.05;
+    return std::hypot(fit.u_s_per_day, setting * means.s_per_day_per_unit, sensitivity * change_s_per_day);
 }
 
 }  // namespace echappe

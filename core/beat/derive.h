@@ -45,4 +45,8 @@ std::vector<std::array<double, 2>> goes_on(const DerivedBeat& beat, double chang
 /// What came of a change that was told: "expected −8.7, was −8.1 ± 0.6 s/d"; empty without either.
 std::string outcome_in_words(const RateStretch& stretch);
 
+/// Standard uncertainty of the rate after a change: of the fit; of setting the means by hand, 20 µm of pins or a fiftieth of a turn;
+/// of what one unit does, a twentieth by its sizes and half of that as it answered before.
+double rate_u_after(const RateFitResult& fit, const RateMeans& means, double change_s_per_day);
+
 }  // namespace echappe

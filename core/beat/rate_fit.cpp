@@ -95,7 +95,7 @@ void conclude(const RateFitInput& in, RateFitResult& out) {
     const bool as_wanted = out.u_s_per_day <= in.wanted_u_s_per_day;
     out.conclusive = from_nought || as_wanted;
     if (!as_wanted) out.wait_days = std::max(0.0, std::sqrt(2.0) * in.reading_u_s / in.wanted_u_s_per_day - out.span_days);
-    const std::string rate = print_fixed(std::abs(out.rate_s_per_day), 1) + " ± " + print_fixed(out.u_s_per_day, 1) + " s/d";
+    const std::string rate = print_measured(std::abs(out.rate_s_per_day), out.u_s_per_day) + " s/d";
     const std::string way = out.rate_s_per_day > 0 ? "Gains " : "Loses ";
     if (from_nought) out.verdict = way + rate + ".";
     else if (as_wanted)

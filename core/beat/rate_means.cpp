@@ -117,15 +117,17 @@ bool takes_off(const RateMeans& means) { return means.gains_taken_off; }
 
 const Record& RateMeans::record() {
     using Out = RateMeans;
-    static const Record record = Fields<Out>()
-                                     .add("id", &Out::id, "", "nut, tray, pins, screws.0")
-                                     .add("name", &Out::name, "", "in words")
-                                     .add("unit", &Out::unit, "", "of an amount; positive gains")
-                                     .add("s_per_day_per_unit", &Out::s_per_day_per_unit, "s/d", "gained by one")
-                                     .add("learnt", &Out::learnt, "", "from what the last changes did, not from the sizes")
-                                     .add("advised", &Out::advised, "", "that brings the rate right")
-                                     .add("left_s_per_day", &Out::left_s_per_day, "s/d", "the rate expected then")
-                                     .add("advice", &Out::advice, "", "in words");
+    static const Record record =
+        Fields<Out>()
+            .add("id", &Out::id, "", "nut, tray, pins, screws.0")
+            .add("name", &Out::name, "", "in words")
+            .add("unit", &Out::unit, "", "of an amount; positive gains")
+            .add("s_per_day_per_unit", &Out::s_per_day_per_unit, "s/d", "gained by one")
+            .add("learnt", &Out::learnt, "", "from what the last changes did, not from the sizes")
+            .add("advised", &Out::advised, "", "that brings the rate right")
+            .add("left_s_per_day", &Out::left_s_per_day, "s/d", "the rate expected then")
+            .add("left_u_s_per_day", &Out::left_u_s_per_day, "s/d", "of the fit, of setting it, and of what a unit does")
+            .add("advice", &Out::advice, "", "in words");
     return record;
 }
 

@@ -20,6 +20,7 @@ struct RateMeans {
     std::optional<double> advised;         ///< that brings the rate right, to the nearest step
     std::optional<double> left_s_per_day;  ///< the rate expected then
     std::string advice;
+    std::optional<double> left_u_s_per_day = {};  ///< of the fit, of setting it, and of what a unit does
     static const Record& record();
 };
 

@@ -1,8 +1,11 @@
 #include "making/derive.h"
 
 #include <algorithm>
+#include <cmath>
 
 #include "number/input_error.h"
+#include "number/units.h"
+#include "teeth/mesh_simulation.h"
 
 namespace echappe {
 namespace {
@@ -44,7 +47,62 @@ void derive_blanks(const MakingRecord& record, const DerivedMesh& mesh, MadeMesh
     if (mesh.pinion >= driven_wheel_leaves && mesh.form.school != "lantern") made.pinion_blank = derive_blank(record, mesh, false, made);
 }
 
+/// Runs the pair at one depth, lengths in modules: it is the same at every size.
+MeshSimulationResult run_at(const DerivedMesh& mesh, double depth) {
+    MeshSimulationInput in;
+    in.mesh = mesh.geometry();
+    in.mesh.module_mm = 1;
+    in.depth_error_mm = depth;
+    // Enough for what is judged: within 0.01 of the swing that 360 steps give on the demos' meshes.
+    in.steps = 48;
+    in.flank_points = 120;
+    return simulate_mesh(in);
+}
+
+/// Only what the uncertainty cannot excuse is judged: the depth nearest to right that the readings allow.
+std::optional<MeshDepth> depth_of(const DerivedMesh& mesh, const DerivedMaking* earlier) {
+    if (!mesh.depth_mm || mesh.module_mm.value <= 0) return {};
+    const double off = std::max(0.0, std::abs(mesh.depth_mm->value) - mesh.depth_mm->u) / mesh.module_mm.value;
+    const double depth = std::copysign(std::round(100 * off) / 100, mesh.depth_mm->value);
+    constexpr double no_doubt = 0.04;  ///< no pair leaves what is usual so near to right
+    constexpr double no_mesh = 2;      ///< modules: the teeth do not reach each other, or the readings are wrong
+    if (std::abs(depth) < no_doubt || std::abs(depth) > no_mesh) return {};
+    MeshDepth now;
+    now.wheel = mesh.wheel, now.pinion = mesh.pinion, now.form = mesh.form, now.depth = depth;
+    if (const MadeMesh* old = earlier ? &earlier->of(mesh) : nullptr; old && old->depth && old->depth->same_question(now))
+        return old->depth;
+    try {
+        const MeshSimulationResult right = run_at(mesh, 0), there = run_at(mesh, depth);
+        now.speed_swing = there.velocity_ratio_spread, now.swing_right = right.velocity_ratio_spread;
+        now.error_arcmin = there.transmission_error_arcmin, now.error_right = right.transmission_error_arcmin;
+        now.play = there.backlash_mm, now.play_right = right.backlash_mm;
+        now.locks = there.binds || there.butts;
+    } catch (const InputError&) {
+        now.locks = true;  // no stand of the pair at this depth
+    }
+    return now;
+}
+
+std::string how_it_runs(const MeshDepth& depth, const DerivedMesh& mesh) {
+    const auto percent = [](double share) { return print_fixed(100 * share, 0) + " %"; };
+    const auto& [value, u] = *mesh.depth_mm;
+    const std::string stands = print_measured(std::abs(value), u) + " mm too " + (value < 0 ? "shallow" : "deep") + ": ";
+    if (depth.locks)
+        return stands + "even at the least of it the teeth bind or meet tip to tip. Look at the holes first, then at the counts.";
+    return stands + "the pinion's speed swings by " + percent(depth.speed_swing) + " where the pair has " + percent(depth.swing_right) +
+           " at its right depth, and its play is " + print_fixed(depth.play * mesh.module_mm.value, 2) + " mm where " +
+           print_fixed(depth.play_right * mesh.module_mm.value, 2) +
+           " is right. Worn holes, a bush off centre or a replaced wheel do that.";
+}
+
 }  // namespace
+
+double MeshDepth::excess() const {
+    constexpr double swing_more = 0.1, error_more_arcmin = 60, play_more = 0.2, play_left = 0.4;
+    if (locks) return INFINITY;
+    return std::max({(speed_swing - swing_right) / swing_more, (error_arcmin - error_right) / error_more_arcmin,
+                     (play - play_right) / play_more, (play_right - play) / ((1 - play_left) * play_right)});
+}
 
 const MadeMesh& DerivedMaking::of(const DerivedMesh& mesh) const {
     static const MadeMesh none;
@@ -52,7 +110,7 @@ const MadeMesh& DerivedMaking::of(const DerivedMesh& mesh) const {
     return at == meshes.end() ? none : at->second;
 }
 
-DerivedMaking derive_making(const MakingRecord& record, const DerivedTrain& train) {
+DerivedMaking derive_making(const MakingRecord& record, const DerivedTrain& train, Earlier<DerivedMaking> earlier) {
     DerivedMaking out;
     for (const DerivedMesh& mesh : train.meshes) {
         MadeMesh& made = out.meshes[mesh.name()];
@@ -63,14 +121,29 @@ DerivedMaking derive_making(const MakingRecord& record, const DerivedTrain& trai
         } catch (const InputError& error) {
             out.head_fault = error.what();
         }
+        made.depth = depth_of(mesh, earlier.value);
         made.cautions = cautions_for(mesh, made, train.arbor(mesh.wheel_of)->wheel, train.arbor(mesh.pinion_of)->pinion);
     }
     return out;
 }
 
-std::vector<Finding> findings_of_making(const DerivedMaking& derived) {
-    if (derived.head_fault.empty()) return {};
-    return {{"making.dividing-head", "caution", "The dividing head cannot be used.", derived.head_fault, "", ""}};
+std::vector<Finding> findings_of_making(const DerivedMaking& derived, const DerivedTrain& train) {
+    std::vector<Finding> out;
+    if (!derived.head_fault.empty())
+        out.push_back({"making.dividing-head", "caution", "The dividing head cannot be used.", derived.head_fault, "", ""});
+    std::vector<const DerivedMesh*> bad;
+    const auto excess = [&](const DerivedMesh* mesh) { return derived.of(*mesh).depth->excess(); };
+    for (const DerivedMesh& mesh : train.meshes)
+        if (derived.of(mesh).depth && excess(&mesh) > 1) bad.push_back(&mesh);
+    std::stable_sort(bad.begin(), bad.end(), [&](const auto* a, const auto* b) { return excess(a) > excess(b); });
+    for (const DerivedMesh* mesh : bad) {
+        const MeshDepth& depth = *derived.of(*mesh).depth;
+        const std::string pair = train.arbor(mesh->wheel_of)->name + " wheel and " + train.arbor(mesh->pinion_of)->name + " pinion";
+        out.push_back({"making.depth:" + mesh->name(), depth.locks ? "fault" : "caution",
+                       pair + (depth.depth < 0 ? " stand too far apart." : " stand too near."), how_it_runs(depth, *mesh), mesh->pinion_of,
+                       ""});
+    }
+    return out;
 }
 
 DepthingInput depthing_of(const DerivedTrain& train, const std::string& arbor) {

@@ -174,10 +174,37 @@ std::string print_in(double base_value, const Unit& unit, int decimals, bool wit
     return with_symbol && !unit.symbol.empty() ? number + " " + std::string(unit.symbol) : number;
 }
 
+namespace {
+
+/// The place of the last figure that an uncertainty deserves: −2 for hundredths.
+int last_place(double u) {
+    const int first = static_cast<int>(std::floor(std::log10(u)));
+    // 0.96 is written as 1.0: with the second figure, as 1.
+    const double leads = std::round(u / std::pow(10, first) * 10) / 10;
+    if (leads >= 9.5) return first;
+    return leads < 1.95 ? first - 1 : first;
+}
+
+double to_place(double value, int place) {
+    const double step = std::pow(10, place);
+    return std::round(value / step) * step;
+}
+
+}  // namespace
+
 int decimals_for(double u) {
     if (!(u > 0)) return 3;
-    const int decimals = 1 - static_cast<int>(std::floor(std::log10(u)));
-    return decimals < 0 ? 0 : decimals > 6 ? 6 : decimals;
+    return std::clamp(-last_place(u), 0, 6);
+}
+
+std::string print_within(double value, double u) {
+    if (!(u > 0)) return print_short(value, 8);
+    return print_fixed(to_place(value, std::max(last_place(u), -6)), decimals_for(u));
+}
+
+std::string print_measured(double value, double u) {
+    if (!(u > 0)) return print_short(value, 8);
+    return print_within(value, u) + " ± " + print_within(u, u);
 }
 
 std::string print_plain(double value) {

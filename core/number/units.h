@@ -39,8 +39,13 @@ Reading parse_reading(std::string_view text, const Unit& assumed, const std::str
 
 /// Prints a value given in base units in `unit`, with that many decimals: "35.12 mm", "−0.05 mm".
 std::string print_in(double base_value, const Unit& unit, int decimals, bool with_symbol = true);
-/// Decimals that make sense for this uncertainty (two figures of u, at most 6 decimals).
+/// Decimals that an uncertainty deserves: its first figure, two where that is a 1; at most 6, none over 10.
 int decimals_for(double u);
+/// The one rule for a value with its uncertainty: "35.13 ± 0.05", "4600 ± 300", "12.40 ± 0.12". Nothing finer than the
+/// uncertainty's own first figure (two where that is a 1) is written, before the point as behind it.
+std::string print_measured(double value, double u);
+/// The value alone by the same rule: "4600".
+std::string print_within(double value, double u);
 /// Fixed decimals with a true minus sign; never "-0".
 std::string print_fixed(double value, int decimals);
 /// The fewest figures that read back as this number, with a hyphen for minus and no exponent: for texts that are read again.

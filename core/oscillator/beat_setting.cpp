@@ -46,9 +46,11 @@ BeatSettingResult set_beat(const BeatSettingInput& in) {
     BeatSettingResult out;
     out.turn_deg = in.amplitude_deg * std::sin(pi * share);
     if (in.collet_mm) out.arc_mm = out.turn_deg * pi / 180 * *in.collet_mm / 2;
-    out.verdict = "At rest the impulse pin stands " + print_fixed(out.turn_deg, 1) +
-                  "° off the line of centres, on the side where the longer beat swings out. Turn the collet that far on its staff so that "
-                  "the pin comes back to the line; the spring is fragile: soft tools, balance held.";
+    out.verdict =
+        "At rest the impulse pin stands " + print_fixed(out.turn_deg, 1) +
+        "° off the line of centres, on the side where the longer beat swings out. Hold the balance and turn the collet on its staff "
+        "by that much towards the same side: clockwise where the longer beat swings out clockwise, both seen from above the "
+        "balance. The balance then rests as much the other way, with its pin on the line. The spring is fragile: soft tools.";
     return out;
 }
 

@@ -23,6 +23,8 @@ constexpr const char* source = "equal growth down and up; mercury as a cylinder,
 
 double jar_per_K(const std::string& jar) { return jar == "steel" ? 11.5e-6 : 8.5e-6; }
 
+constexpr double expansion_u = 0.03;  ///< of an expansion: a bar differs so much from the handbook
+
 double loses_per_K(double length_per_K) { return day_s * length_per_K / 2; }
 
 struct Column {
@@ -60,10 +62,16 @@ void by_mercury(const CompensationInput& in, CompensationResult& out) {
     out.mercury_mm = c.height_mm;
     out.mercury_kg = mercury_kg_m3 * pi * in.jar_bore_mm * in.jar_bore_mm / 4 * c.height_mm * 1e-9;
     out.jar_bottom_mm = c.middle_mm + c.height_mm / 2;
+    out.u_s_per_day_per_K = expansion_u * out.uncompensated_s_per_day_per_K * std::numbers::sqrt2;
     if (in.mercury_mm) out.s_per_day_per_K = loses_per_K(grows(in, *in.mercury_mm));
     out.cautions.push_back(
         "Mercury gives off poisonous vapour: do not open, heat or top up a jar at the bench. A leak or a refill is for those who are "
         "equipped and licensed for it where you are.");
+}
+
+/// Two materials, each off by its own.
+double u_of(double down_per_K, double down_mm, double up_per_K, double up_mm, double length_mm) {
+    return std::abs(loses_per_K(expansion_u * std::hypot(down_per_K * down_mm, up_per_K * up_mm) / length_mm));
 }
 
 void by_bars(const CompensationInput& in, CompensationResult& out) {
@@ -71,6 +79,10 @@ void by_bars(const CompensationInput& in, CompensationResult& out) {
     if (up <= down) throw InputError("up", in.up, "a material that grows more than the rod's " + in.rod);
     out.up_mm = in.length_mm * down / (up - down);
     out.down_mm = in.length_mm + *out.up_mm;
+    // up = L a ÷ (b − a): a and b each move it by b ÷ (b − a) of their own share.
+    out.up_u_mm = *out.up_mm * up / (up - down) * std::hypot(expansion_u, expansion_u);
+    const double rises_mm = in.up_mm.value_or(*out.up_mm);
+    out.u_s_per_day_per_K = u_of(down, in.length_mm + rises_mm, up, rises_mm, in.length_mm);
     if (in.up_mm) out.s_per_day_per_K = loses_per_K((down * (in.length_mm + *in.up_mm) - up * *in.up_mm) / in.length_mm);
     if (in.kind == "sleeve") {
         if (*out.up_mm > in.length_mm) out.verdict = "The sleeve would be longer than the pendulum: a gridiron, or zinc.";
@@ -85,16 +97,19 @@ void by_bars(const CompensationInput& in, CompensationResult& out) {
 
 std::string told(const CompensationInput& in, const CompensationResult& out) {
     std::string words = "Without, a kelvin warmer loses " + print_fixed(out.uncompensated_s_per_day_per_K, 2) + " s/d.";
-    if (in.kind == "sleeve") words += " A " + in.up + " sleeve of " + print_fixed(*out.up_mm, 1) + " mm makes it good.";
+    if (in.kind == "sleeve")
+        words += " A " + in.up + " sleeve of " + print_measured(*out.up_mm, *out.up_u_mm) +
+                 " mm makes it good: begin long, and trim it by trial.";
     if (in.kind == "gridiron")
         words += " " + std::to_string(*out.rods) + " rods, the rising ones of " + in.up + " " + print_fixed(*out.rod_mm, 1) + " mm each.";
     if (in.kind == "mercury")
         words += " A column of " + print_fixed(*out.mercury_mm, 1) + " mm makes it good; jar and rod want a little more.";
     if (!out.s_per_day_per_K) return words;
     const double left = *out.s_per_day_per_K;
-    constexpr double told_from_nought = 0.005;
-    if (std::abs(left) < told_from_nought) return words + " As found it is compensated.";
-    return words + " As found a kelvin warmer still " + (left > 0 ? "loses " : "gains ") + print_fixed(std::abs(left), 2) +
+    const double u = std::max(out.u_s_per_day_per_K, 0.005);
+    if (std::abs(left) < u)
+        return words + " As found it is compensated, within the " + print_within(u, u) + " s/d that the expansions leave open.";
+    return words + " As found a kelvin warmer still " + (left > 0 ? "loses " : "gains ") + print_measured(std::abs(left), u) +
            " s/d: " + (left > 0 ? "too little rises." : "too much rises.");
 }
 
@@ -146,6 +161,8 @@ const Record& CompensationResult::record() {
             .add("mercury_kg", &Out::mercury_kg, "kg", "mercury in it")
             .add("jar_bottom_mm", &Out::jar_bottom_mm, "mm", "inside, below the suspension")
             .add("s_per_day_per_K", &Out::s_per_day_per_K, "s/d/K", "with what was found; positive loses when warmer")
+            .add("u_s_per_day_per_K", &Out::u_s_per_day_per_K, "s/d/K", "standard uncertainty, each expansion known to 3 %")
+            .add("up_u_mm", &Out::up_u_mm, "mm", "of what must rise, likewise")
             .add("verdict", &Out::verdict, "", "in words")
             .add("cautions", &Out::cautions, "", "where it can hurt");
     return record;

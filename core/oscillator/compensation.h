@@ -33,6 +33,8 @@ struct CompensationResult {
     std::optional<double> mercury_kg;
     std::optional<double> jar_bottom_mm;    ///< inside, below the suspension
     std::optional<double> s_per_day_per_K;  ///< with what was found; positive: loses when warmer
+    double u_s_per_day_per_K = 0;           ///< of it, each expansion known to 3 %
+    std::optional<double> up_u_mm;          ///< of what must rise, likewise
     std::string verdict;
     std::vector<std::string> cautions;
     static const Record& record();

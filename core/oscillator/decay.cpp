@@ -51,7 +51,7 @@ DecayResult quality_by_decay(const DecayInput& in) {
     out.u_Q = out.Q / died * std::hypot(in.swing_u_deg / in.start_deg, in.swing_u_deg / in.end_deg);
     out.half_minutes = 2 * out.Q * std::log(2) / omega / 60;
     out.lost_a_beat = 1 - std::exp(-pi / out.Q);
-    out.verdict = "Q " + print_short(out.Q, 3) + " ± " + print_short(out.u_Q, 2) + ".";
+    out.verdict = "Q " + print_measured(out.Q, out.u_Q) + ".";
     constexpr double too_loose = 0.15;
     if (out.u_Q > too_loose * out.Q) out.verdict += " Too little died away to tell it well: wait until a third is gone.";
     return out;

@@ -49,6 +49,7 @@ void derive_balance(const OscillatorRecord& o, const Balance& b, double beats_pe
     if (b.positions.empty()) return;
     PoiseInput poise;
     poise.positions = b.positions;
+    poise.let_down = b.let_down;
     poise.beats_per_hour = beats_per_hour;
     poise.inertia_kg_m2 = inertia.value_or(out.balance->inertia_kg_m2);
     if (!b.screws.empty()) poise.radius_mm = b.screws.front().radius_mm;

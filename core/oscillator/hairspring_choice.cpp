@@ -21,13 +21,16 @@ std::string in_words(const HairspringChoiceResult& out) {
     if (out.overhang_mm < 0)
         return "Too short, or too strong: right it would be pinned " + print_fixed(-out.overhang_mm, 1) +
                " mm beyond its end. A weaker strip.";
-    std::string words = "Pin it " + print_fixed(out.stud_mm, 1) + " mm from the collet; " + print_fixed(out.overhang_mm, 1) +
-                        " mm stand out beyond the stud and do nothing.";
+    std::string words =
+        "Pin it about " + print_measured(out.stud_mm, out.working_length_u_mm) +
+        " mm from the collet: the strip's thickness tells it no closer, so vibrate it there against a standard before it is "
+        "pinned. " +
+        print_within(out.overhang_mm, out.working_length_u_mm) + " mm stand out beyond the stud and do nothing.";
     if (!out.rate_now_s_per_day) return words;
     const double now = *out.rate_now_s_per_day;
     if (std::abs(*out.let_in_mm) < 0.005) return words + " It is pinned so now.";
     return words + " As pinned now it " + (now > 0 ? "gains " : "loses ") + print_fixed(std::abs(now), 0) +
-           " s/d: " + (*out.let_in_mm > 0 ? "let in " : "draw out ") + print_fixed(std::abs(*out.let_in_mm), 2) +
+           " s/d: " + (*out.let_in_mm > 0 ? "let out " : "take up ") + print_fixed(std::abs(*out.let_in_mm), 2) +
            " mm through the stud, then put the beat right.";
 }
 
@@ -50,7 +53,8 @@ const Record& HairspringChoiceInput::record() {
             .add("modulus_N_mm2", &In::modulus_N_mm2, "N/mm²", "of the steel", above(0, 1e6))
             .add("pins_to_stud_mm", &In::pins_to_stud_mm, "mm", "along the strip, regulator midway", between(0, 1e3))
             .add("regulator_mm", &In::regulator_mm, "mm", "way of the pins along the strip, each side", between(0, 1e3))
-            .add("overhang_mm", &In::overhang_mm, "mm", "that stands beyond the stud now", between(0, 1e5));
+            .add("overhang_mm", &In::overhang_mm, "mm", "that stands beyond the stud now", between(0, 1e5))
+            .add("thickness_u_mm", &In::thickness_u_mm, "mm", "standard uncertainty of the thickness", between(0, 1));
     return record;
 }
 
@@ -65,7 +69,8 @@ const Record& HairspringChoiceResult::record() {
             .add("regulator_fast_s_per_day", &Out::regulator_fast_s_per_day, "s/d", "that the pins give, away from the stud")
             .add("regulator_slow_s_per_day", &Out::regulator_slow_s_per_day, "s/d", "and towards the stud")
             .add("rate_now_s_per_day", &Out::rate_now_s_per_day, "s/d", "as pinned now, positive gains")
-            .add("let_in_mm", &Out::let_in_mm, "mm", "through the stud; negative: draw out")
+            .add("working_length_u_mm", &Out::working_length_u_mm, "mm", "standard uncertainty, by the strip's thickness")
+            .add("let_in_mm", &Out::let_in_mm, "mm", "through the stud: let out (longer); negative: take up (shorter)")
             .add("verdict", &Out::verdict, "", "in words");
     return record;
 }
@@ -75,6 +80,7 @@ HairspringChoiceResult choose_hairspring(const HairspringChoiceInput& in) {
     HairspringChoiceResult out;
     out.stiffness_N_m_per_rad = in.inertia_kg_m2 * std::pow(2 * pi / T, 2);
     out.working_length_mm = in.modulus_N_mm2 * in.width_mm * std::pow(in.thickness_mm, 3) / (12 * 1000 * out.stiffness_N_m_per_rad);
+    out.working_length_u_mm = out.working_length_mm * 3 * in.thickness_u_mm / in.thickness_mm;
     if (out.working_length_mm <= in.regulator_mm)
         throw InputError("thickness_mm", print_short(in.thickness_mm),
                          "a stronger strip: this one would have to be shorter than the pins' way");
@@ -98,7 +104,7 @@ std::vector<Working> explain_hairspring_choice(const HairspringChoiceInput& in, 
     Working length = work_out("working length", "L = E b h³ ÷ (12000 k)",
                               {{"E", "modulus", {in.modulus_N_mm2, 0}, "N/mm²", 0},
                                {"b", "width", {in.width_mm, 0}, "mm", 0},
-                               {"h", "thickness", {in.thickness_mm, 0}, "mm", 0},
+                               {"h", "thickness", {in.thickness_mm, in.thickness_u_mm}, "mm", 0},
                                {"k", "stiffness needed", {out.stiffness_N_m_per_rad, 0}, "N m/rad", 0}},
                               "mm", source, [](auto x) { return x[0] * x[1] * x[2] * x[2] * x[2] / (12000 * x[3]); });
     length.notes = {out.verdict};

@@ -15,18 +15,20 @@ struct HairspringChoiceInput {
     double pins_to_stud_mm = 4;         ///< along the strip, regulator midway
     double regulator_mm = 3;            ///< the pins' way along the strip, each side of midway
     std::optional<double> overhang_mm;  ///< that stands beyond the stud now
+    double thickness_u_mm = 0.01;       ///< of the strip's thickness: what a micrometer in the hand tells
     static const Record& record();
 };
 
 struct HairspringChoiceResult {
     double stiffness_N_m_per_rad = 0;     ///< needed
     double working_length_mm = 0;         ///< to the pins: the vibrating point
+    double working_length_u_mm = 0;       ///< by the thickness alone: it counts three times
     double stud_mm = 0;                   ///< from the collet, where it is pinned
     double overhang_mm = 0;               ///< beyond the stud; negative: the strip is too short
     double regulator_fast_s_per_day = 0;  ///< what the pins give, each way
     double regulator_slow_s_per_day = 0;
     std::optional<double> rate_now_s_per_day;  ///< as pinned now: positive gains
-    std::optional<double> let_in_mm;           ///< through the stud, to be right with the regulator midway; negative: draw out
+    std::optional<double> let_in_mm;  ///< through the stud, to be right with the regulator midway: let out, longer; negative: take up
     std::string verdict;
     static const Record& record();
 };

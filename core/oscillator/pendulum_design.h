@@ -24,7 +24,7 @@ struct PendulumDesignInput {
     std::optional<double> case_width_mm;
     std::optional<double> case_drop_mm;       ///< from the suspension to the floor
     std::optional<double> energy_per_beat_J;  ///< at the escape wheel
-    double escapement_efficiency = 0.5;
+    double escapement_efficiency = 0.4;
     double Q = 3000;
     static const Record& record();
 };

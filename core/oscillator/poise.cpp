@@ -67,34 +67,110 @@ std::string hour_in_words(double deg) {
                                     : "between " + std::to_string(whole) + " and " + std::to_string(whole % 12 + 1);
 }
 
-void judge(const PoiseInput& in, const Fitted& fit, double stiffness, PoiseResult& out) {
-    constexpr double near_nought = 10;  ///< degrees round 219.5 in which the effect is under a tenth of what it is at small swings
-    constexpr double nought_deg = 219.5;
+/// The standing positions of one run through them.
+struct Standing {
+    std::vector<std::pair<double, double>> at;  ///< degrees of the hour that is down, rate
+    std::optional<double> amplitude_deg;
+    double flat = 0, flats = 0;
+};
+
+Standing stand(const std::vector<PositionRate>& positions, const std::string& field) {
+    Standing all;
+    double swing = 0, swings = 0;
+    for (size_t i = 0; i < positions.size(); ++i) {
+        const PositionRate& p = positions[i];
+        for (size_t k = 0; k < i; ++k)
+            if (positions[k].position == p.position)
+                throw InputError(field + "[" + std::to_string(i) + "].position", p.position + " twice", "each position once");
+        const auto vertical = verticals().find(p.position);
+        if (vertical == verticals().end()) {
+            all.flat += p.rate_s_per_day, all.flats += 1;
+            continue;
+        }
+        all.at.emplace_back(vertical->second, p.rate_s_per_day);
+        if (p.amplitude_deg) swing += *p.amplitude_deg, swings += 1;
+    }
+    if (swings > 0) all.amplitude_deg = swing / swings;
+    return all;
+}
+
+// Between these an amplitude known to 20° leaves open which side is heavy.
+constexpr double unclear_from_deg = 195, unclear_to_deg = 255;
+constexpr double least_apart_deg = 40;  ///< of two amplitudes that are to tell it
+constexpr size_t fewest = 3;            ///< standing positions
+
+/// What a want of poise does to the rates, and how surely: at one amplitude, or the difference of two.
+struct Effect {
+    Fitted fit;
+    double u_s_per_day = 0;
+    double per_unit = 0;    ///< s/d for each kg m straight down
+    double u_per_unit = 0;  ///< by the amplitude's uncertainty
+};
+
+Effect effect_at(const PoiseInput& in, const Fitted& fit, double amplitude_deg, double stiffness) {
+    const double slope =
+        (per_kg_m(amplitude_deg + in.amplitude_u_deg, stiffness) - per_kg_m(amplitude_deg - in.amplitude_u_deg, stiffness)) / 2;
+    return {fit, in.rate_u_s_per_day / std::sqrt(2.0), per_kg_m(amplitude_deg, stiffness), std::abs(slope)};
+}
+
+/// What is the same at both amplitudes, as friction in one position, falls out.
+Effect difference(const Effect& less, const Effect& more) {
+    return {{less.fit.mean - more.fit.mean, less.fit.cosine - more.fit.cosine, less.fit.sine - more.fit.sine},
+            std::hypot(less.u_s_per_day, more.u_s_per_day),
+            less.per_unit - more.per_unit,
+            std::hypot(less.u_per_unit, more.u_per_unit)};
+}
+
+void name_heavy_side(const PoiseInput& in, const Effect& effect, bool two_amplitudes, PoiseResult& out) {
+    const double size = std::hypot(effect.fit.cosine, effect.fit.sine);
+    if (size < 2 * effect.u_s_per_day) {
+        out.verdict = "In poise, as far as the readings tell.";
+        return;
+    }
+    double heavy = std::atan2(effect.fit.sine, effect.fit.cosine) * 180 / pi;  // the position that gains most
+    if (effect.per_unit < 0) heavy += 180;
+    out.heavy_deg = std::fmod(heavy + 360, 360);
+    out.unbalance_mg_mm = size / std::abs(effect.per_unit) * 1e9;
+    out.unbalance_u_mg_mm = *out.unbalance_mg_mm * std::hypot(effect.u_s_per_day / size, effect.u_per_unit / effect.per_unit);
+    const auto measured = [](double value, double u) { return print_measured(value, u); };
+    out.verdict = "The balance at rest is heavy " + hour_in_words(*out.heavy_deg) + " seen from the dial (" +
+                  hour_in_words(360 - *out.heavy_deg) +
+                  " seen from the balance's side): " + measured(*out.unbalance_mg_mm, *out.unbalance_u_mg_mm) + " mg mm";
+    if (in.radius_mm) {
+        out.mass_mg = *out.unbalance_mg_mm / *in.radius_mm;
+        out.verdict += ", " + measured(*out.mass_mg, *out.unbalance_u_mg_mm / *in.radius_mm) +
+                       " mg off there, or half of it off there and put on opposite";
+    }
+    out.verdict += two_amplitudes ? ". Both amplitudes say so." : ". Mark it, confirm it at another amplitude, and only then remove.";
+    out.verdict += " First be sure that pivots, jewels and spring are right: they show as want of poise too.";
+}
+
+void judge(const PoiseInput& in, const Standing& first, double stiffness, PoiseResult& out) {
+    const Fitted fit = fit_verticals(first.at);
+    out.vertical_mean_s_per_day = fit.mean;
+    if (out.flat_mean_s_per_day) out.flat_less_vertical_s_per_day = *out.flat_mean_s_per_day - fit.mean;
     out.poise_s_per_day = std::hypot(fit.cosine, fit.sine);
     out.poise_u_s_per_day = in.rate_u_s_per_day / std::sqrt(2.0);
     if (!out.amplitude_deg) {
         out.verdict = "Give the amplitude: above 220° the heavy side loses when it is down, below it gains.";
         return;
     }
-    if (std::abs(*out.amplitude_deg - nought_deg) < near_nought) {
-        out.verdict = "At this amplitude poise does not show (it changes sign at 220°): let it down some, or wind it, and read again.";
+    const Standing second = stand(in.let_down, "let_down");
+    const bool two =
+        second.at.size() >= fewest && second.amplitude_deg && std::abs(*second.amplitude_deg - *out.amplitude_deg) >= least_apart_deg;
+    const Effect here = effect_at(in, fit, *out.amplitude_deg, stiffness);
+    if (two) {
+        const Effect there = effect_at(in, fit_verticals(second.at), *second.amplitude_deg, stiffness);
+        const bool less = *second.amplitude_deg < *out.amplitude_deg;
+        return name_heavy_side(in, less ? difference(there, here) : difference(here, there), true, out);
+    }
+    if (*out.amplitude_deg > unclear_from_deg && *out.amplitude_deg < unclear_to_deg) {
+        out.verdict =
+            "Between 195° and 255° no rate tells which side is heavy: want of poise changes sign at 220°, and an amplitude is seldom known "
+            "to 20°. Let it down until it swings at least 40° less, and read the same positions again.";
         return;
     }
-    if (*out.poise_s_per_day < 2 * *out.poise_u_s_per_day) {
-        out.verdict = "In poise, as far as the readings tell.";
-        return;
-    }
-    const double effect = per_kg_m(*out.amplitude_deg, stiffness);
-    double heavy = std::atan2(fit.sine, fit.cosine) * 180 / pi;  // the position that gains most
-    if (effect < 0) heavy += 180;
-    out.heavy_deg = std::fmod(heavy + 360, 360);
-    out.unbalance_mg_mm = *out.poise_s_per_day / std::abs(effect) * 1e9;
-    out.verdict = "The balance at rest is heavy " + hour_in_words(*out.heavy_deg) + ": " + print_short(*out.unbalance_mg_mm, 3) + " mg mm";
-    if (in.radius_mm) {
-        out.mass_mg = *out.unbalance_mg_mm / *in.radius_mm;
-        out.verdict += ", " + print_short(*out.mass_mg, 2) + " mg off there, or half of it off there and put on opposite";
-    }
-    out.verdict += ". First be sure that pivots, jewels and spring are right: they show as want of poise too.";
+    name_heavy_side(in, here, false, out);
 }
 
 }  // namespace
@@ -117,12 +193,14 @@ const Record& PoiseInput::record() {
         Fields<In>()
             .add("positions", &In::positions, "", "the rate in each")
             .required()
+            .add("let_down", &In::let_down, "", "the same positions at an amplitude at least 40° smaller")
             .add("beats_per_hour", &In::beats_per_hour, "1/h", "of the balance", above(0, 1e6))
             .required()
             .add("inertia_kg_m2", &In::inertia_kg_m2, "kg m²", "of the balance", above(0, 1))
             .required()
             .add("radius_mm", &In::radius_mm, "mm", "where weight can be taken off", above(0, 500))
-            .add("rate_u_s_per_day", &In::rate_u_s_per_day, "s/d", "standard uncertainty of one rate", above(0, 1e4));
+            .add("rate_u_s_per_day", &In::rate_u_s_per_day, "s/d", "standard uncertainty of one rate", above(0, 1e4))
+            .add("amplitude_u_deg", &In::amplitude_u_deg, "deg", "standard uncertainty of an amplitude", between(0, 60));
     return record;
 }
 
@@ -137,6 +215,7 @@ const Record& PoiseResult::record() {
             .add("poise_u_s_per_day", &Out::poise_u_s_per_day, "s/d", "standard uncertainty")
             .add("heavy_deg", &Out::heavy_deg, "deg", "where the heavy side rests, from 12 clockwise as seen from the dial")
             .add("unbalance_mg_mm", &Out::unbalance_mg_mm, "mg mm", "mass × distance from the staff")
+            .add("unbalance_u_mg_mm", &Out::unbalance_u_mg_mm, "mg mm", "standard uncertainty: of the rates and the amplitude")
             .add("mass_mg", &Out::mass_mg, "mg", "to take off at that radius")
             .add("amplitude_deg", &Out::amplitude_deg, "deg", "mean of the vertical positions")
             .add("verdict", &Out::verdict, "", "in words");
@@ -144,35 +223,17 @@ const Record& PoiseResult::record() {
 }
 
 PoiseResult judge_poise(const PoiseInput& in) {
-    std::vector<std::pair<double, double>> standing;
-    double flat = 0, flats = 0, swing = 0, swings = 0;
-    for (size_t i = 0; i < in.positions.size(); ++i) {
-        const PositionRate& p = in.positions[i];
-        for (size_t k = 0; k < i; ++k)
-            if (in.positions[k].position == p.position)
-                throw InputError("positions[" + std::to_string(i) + "].position", p.position + " twice", "each position once");
-        const auto vertical = verticals().find(p.position);
-        if (vertical == verticals().end()) {
-            flat += p.rate_s_per_day, flats += 1;
-            continue;
-        }
-        standing.emplace_back(vertical->second, p.rate_s_per_day);
-        if (p.amplitude_deg) swing += *p.amplitude_deg, swings += 1;
-    }
+    const Standing first = stand(in.positions, "positions");
     PoiseResult out;
-    if (flats > 0) out.flat_mean_s_per_day = flat / flats;
-    constexpr size_t fewest = 3;
-    if (standing.size() < fewest) {
-        out.verdict = "Three vertical positions or four tell the poise; there " + std::string(standing.size() == 1 ? "is " : "are ") +
-                      std::to_string(standing.size()) + ".";
+    if (first.flats > 0) out.flat_mean_s_per_day = first.flat / first.flats;
+    if (first.at.size() < fewest) {
+        out.verdict = "Three vertical positions or four tell the poise; there " + std::string(first.at.size() == 1 ? "is " : "are ") +
+                      std::to_string(first.at.size()) + ".";
         return out;
     }
-    if (swings > 0) out.amplitude_deg = swing / swings;
-    const Fitted fit = fit_verticals(standing);
-    out.vertical_mean_s_per_day = fit.mean;
-    if (out.flat_mean_s_per_day) out.flat_less_vertical_s_per_day = *out.flat_mean_s_per_day - fit.mean;
+    out.amplitude_deg = first.amplitude_deg;
     const double T = hour_beats / in.beats_per_hour;
-    judge(in, fit, in.inertia_kg_m2 * std::pow(2 * pi / T, 2), out);
+    judge(in, first, in.inertia_kg_m2 * std::pow(2 * pi / T, 2), out);
     return out;
 }
 
@@ -185,7 +246,7 @@ std::vector<Working> explain_poise(const PoiseInput& in, const PoiseResult& out)
     poise.source = source;
     poise.notes = {out.verdict};
     std::vector<Working> list = {poise};
-    if (!out.unbalance_mg_mm) return list;
+    if (!out.unbalance_mg_mm || !in.let_down.empty()) return list;
     const double T = hour_beats / in.beats_per_hour;
     list.push_back(work_out(
         "unbalance", "m a = 10⁹ r A k ÷ (86400 g |J1(A)|)",

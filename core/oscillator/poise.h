@@ -14,10 +14,12 @@ struct PositionRate {
 
 struct PoiseInput {
     std::vector<PositionRate> positions;
+    std::vector<PositionRate> let_down;  ///< the same positions once more, at a smaller amplitude
     double beats_per_hour = 0;
     double inertia_kg_m2 = 0;
     std::optional<double> radius_mm;  ///< where weight can be taken off or a screw changed
     double rate_u_s_per_day = 2;      ///< of one reading
+    double amplitude_u_deg = 10;      ///< of an amplitude; a lift angle taken wrong shifts all of them by up to 25
     static const Record& record();
 };
 
@@ -29,6 +31,7 @@ struct PoiseResult {
     std::optional<double> poise_u_s_per_day;
     std::optional<double> heavy_deg;  ///< where the heavy side rests: from 12, clockwise as seen from the dial
     std::optional<double> unbalance_mg_mm;
+    std::optional<double> unbalance_u_mg_mm;
     std::optional<double> mass_mg;        ///< to take off at that radius
     std::optional<double> amplitude_deg;  ///< mean of the vertical positions
     std::string verdict;
@@ -37,8 +40,10 @@ struct PoiseResult {
 
 /// A weight m at a from the staff pulls the balance upright as gravity pulls a pendulum. Over a swing of amplitude A it changes the
 /// rate by 86400 m g a J1(A) ÷ (A k) × cos of its angle from straight down (Bessel function; first order in the weight, the
-/// harmonic swing put in). Below 219.5° a heavy side that is down gains, above it loses; there it cannot be told.
-/// Three vertical positions or four. Throws InputError.
+/// harmonic swing put in). Below 219.5° a heavy side that is down gains, above it loses: between 195° and 255° an amplitude known to
+/// 20° does not tell which, and no side is named unless the rates are there at two amplitudes, 40° apart. Less swing makes a heavy
+/// side that is down gain against more swing, at every amplitude up to 290°: that difference tells. Three vertical positions or
+/// four. Throws InputError.
 PoiseResult judge_poise(const PoiseInput& input);
 std::vector<Working> explain_poise(const PoiseInput& input, const PoiseResult& result);
 const Calculation& poise_calculation();

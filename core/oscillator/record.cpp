@@ -33,6 +33,7 @@ const Record& Balance::record() {
             .add("division_mm", &In::division_mm, "mm", "of strip, for one division of the regulator", above(0, 100))
             .add("screws", &In::screws, "", "pairs that may be moved")
             .add("positions", &In::positions, "", "the rate held still in each position")
+            .add("let_down", &In::let_down, "", "the same with at least 40° less swing")
             .add("beat_error_ms", &In::beat_error_ms, "ms", "half the difference of two successive beats", between(0, 1e4));
     return record;
 }
@@ -44,7 +45,8 @@ const Record& OscillatorRecord::record() {
             .kind("kind", &In::is, "what swings", {"pendulum", "balance"})
             .add("Q", &In::Q, "", "quality: pendulum 1 000 to 15 000, balance 150 to 300", above(0, 1e9))
             .add("Q_measured", &In::Q_measured, "", "from the decay of the swing; else assumed")
-            .add("escapement_efficiency", &In::escapement_efficiency, "", "deadbeat and recoil 0.4 to 0.7, lever 0.3 to 0.5", above(0, 1))
+            .add("escapement_efficiency", &In::escapement_efficiency, "",
+                 "deadbeat and lever 0.3 to 0.5, recoil 0.2 to 0.35; absent: as usual for it", above(0, 1))
             .add("needed_deg", &In::needed_deg, "deg", "least swing to one side that unlocks safely", above(0, 350))
             .add("swing_deg", &In::swing_deg, "deg", "to one side, as found", above(0, 350))
             .fields_of_kinds(&In::is);
@@ -54,7 +56,7 @@ const Record& OscillatorRecord::record() {
 OscillatorRecord oscillator_of(const std::string& kind) {
     OscillatorRecord o;
     type_into_record(OscillatorRecord::record(), &o, "kind", kind);
-    if (o.as<Balance>()) o.Q = 220, o.escapement_efficiency = 0.4;
+    if (o.as<Balance>()) o.Q = 220;
     return o;
 }
 

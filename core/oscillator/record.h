@@ -31,6 +31,7 @@ struct Balance {
     std::optional<double> division_mm;      ///< of strip that one division of the regulator's scale takes
     std::vector<BalanceScrews> screws;
     std::vector<PositionRate> positions;
+    std::vector<PositionRate> let_down;  ///< once more, with at least 40° less swing
     std::optional<double> beat_error_ms;
     static const Record& record();
 };
@@ -40,9 +41,9 @@ struct OscillatorRecord {
     std::variant<Pendulum, Balance> is;
     double Q = 3000;  ///< assumed until it was measured from the decay
     bool Q_measured = false;
-    double escapement_efficiency = 0.5;
-    std::optional<double> needed_deg;  ///< least swing to one side that unlocks safely
-    std::optional<double> swing_deg;   ///< semi-arc or amplitude as found
+    std::optional<double> escapement_efficiency;  ///< absent: as usual for the escapement
+    std::optional<double> needed_deg;             ///< least swing to one side that unlocks safely
+    std::optional<double> swing_deg;              ///< semi-arc or amplitude as found
     template <class Kind>
     const Kind* as() const {
         return std::get_if<Kind>(&is);

@@ -12,6 +12,23 @@ constexpr const char* source = "total indicator reading = 2 × eccentricity; lim
 constexpr double limit_escape_mm = 0.02;
 constexpr double limit_train_mm = 0.05;
 constexpr double short_arbor = 6;  ///< diameters: a stiffer one breaks before it bends back
+// An arbor that is there is left while its runout does no more than this.
+constexpr double left_escape_mm = 0.04;  ///< of TIR, where no module is given: the drop swings with it
+constexpr double left_train_mm = 0.1;
+constexpr double left_depth = 0.08;   ///< of the module, each way
+constexpr double left_wobble_s = 10;  ///< of a hand, each way
+
+/// Whether depth and hand bear it, and by which figure.
+bool can_be_left(const ArborRunoutInput& in, const ArborRunoutResult& out, std::string& why) {
+    if (in.module_mm)
+        why = "swings the depth by " + print_fixed(out.depth_swing_mm, 3) + " mm, " +
+              print_fixed(100 * out.depth_swing_mm / *in.module_mm, 0) + " % of a module";
+    else why = "sound old arbors often show " + print_fixed(left_train_mm, 1) + " mm";
+    if (out.hand_wobble_s && *out.hand_wobble_s > left_wobble_s) return false;
+    if (in.arbor == "escape" && in.tir_mm > left_escape_mm) return false;
+    return in.module_mm ? out.depth_swing_mm <= left_depth * *in.module_mm
+                        : in.tir_mm <= (in.arbor == "escape" ? left_escape_mm : left_train_mm);
+}
 
 std::string mm(double value) { return print_fixed(value, 3) + " mm"; }
 
@@ -32,7 +49,8 @@ const Record& ArborRunoutInput::record() {
             .add("limit_mm", &In::limit_mm, "mm", "your own limit of TIR", between(0, 5))
             .add("wheel_radius_mm", &In::wheel_radius_mm, "mm", "pitch radius of its wheel", above(0, 5000))
             .add("period_s", &In::period_s, "s", "period of the arbor", above(0, 1e10))
-            .add("tir_before_mm", &In::tir_before_mm, "mm", "TIR before it was trued", between(0, 50));
+            .add("tir_before_mm", &In::tir_before_mm, "mm", "TIR before it was trued", between(0, 50))
+            .add("module_mm", &In::module_mm, "mm", "of its finest mesh", above(0, 50));
     return record;
 }
 
@@ -41,7 +59,7 @@ const Record& ArborRunoutResult::record() {
     static const Record record = Fields<Out>()
                                      .add("eccentricity_mm", &Out::eccentricity_mm, "mm", "half the reading")
                                      .add("limit_mm", &Out::limit_mm, "mm", "of TIR")
-                                     .add("verdict", &Out::verdict, "", "true, straighten, make anew or measure again")
+                                     .add("verdict", &Out::verdict, "", "true, leave, straighten, true the wheel or measure again")
                                      .add("reason", &Out::reason, "", "why")
                                      .add("depth_swing_mm", &Out::depth_swing_mm, "mm", "of the mesh, each way")
                                      .add("ratio_swing", &Out::ratio_swing, "", "of the instantaneous ratio, each way")
@@ -73,15 +91,22 @@ ArborRunoutResult arbor_runout(const ArborRunoutInput& in) {
         out.verdict = "measure again";
         out.reason =
             "Reads " + reads + ", but true stock in this collet reads " + mm(in.stock_tir_mm) + " itself: measure between centres.";
+    } else if (std::string why; can_be_left(in, out, why)) {
+        out.verdict = "leave";
+        out.reason = "Reads " + mm(in.tir_mm) + " where new work is made to " + mm(out.limit_mm) + ", but " + why +
+                     ": an arbor that is there can be left so.";
     } else if (in.hardened || (slenderness && *slenderness < short_arbor)) {
-        out.verdict = "make anew";
-        out.reason = "Reads " + reads + "; " + (in.hardened ? "a hardened arbor" : "an arbor this short") + " breaks before it bends back.";
+        out.verdict = "true the wheel";
+        out.reason = "Reads " + reads + "; " + (in.hardened ? "an arbor hard all through" : "an arbor this short") +
+                     " breaks before it bends back. Set the wheel true on its collet, or turn the pivots to the true axis; another arbor "
+                     "comes last, since the old one is lost by it.";
     } else {
         out.verdict = "straighten";
-        out.reason = "Reads " + reads + "; " +
-                     (slenderness ? "soft and " + print_fixed(*slenderness, 0) + " diameters long, it can be straightened."
-                                  : "if it is soft and longer than " + print_fixed(short_arbor, 0) +
-                                        " diameters it can be straightened, else make it anew.");
+        out.reason =
+            "Reads " + reads + "; " +
+            (slenderness ? "soft or blue and " + print_fixed(*slenderness, 0) + " diameters long, it can be straightened"
+                         : "if it is soft or blue and longer than " + print_fixed(short_arbor, 0) + " diameters it can be straightened") +
+            ": peen the hollow side on a stake, lightly, and try often. No heat: it draws the temper and loosens soldered collets.";
     }
     return out;
 }
@@ -101,8 +126,9 @@ std::vector<Working> explain_arbor_runout(const ArborRunoutInput& in, const Arbo
 
 const Calculation& arbor_runout_calculation() {
     static const Calculation calculation = declare<ArborRunoutInput, ArborRunoutResult>(
-        "arbor.runout", "What a dial indicator's reading means: true it, straighten it or make it anew; what it does to depth and hand.",
-        source, arbor_runout, explain_arbor_runout);
+        "arbor.runout",
+        "What a dial indicator's reading means: leave it, straighten it or set its wheel true; what it does to depth and hand.", source,
+        arbor_runout, explain_arbor_runout);
     return calculation;
 }
 

@@ -15,6 +15,8 @@ constexpr const char* source = "workshop practice: seat on the original centre, 
 // Limits of practice. A reading with pin gauges is good to about 0.01 mm: what is below it cannot be called oval.
 constexpr double round_floor_mm = 0.01;
 constexpr double round_fraction = 0.015;   ///< of the pivot
+constexpr double oval_fraction = 0.5;      ///< of the wanted clearance: a hole more oval than this is not left, whatever its play
+constexpr double depth_fraction = 0.08;    ///< of the module: a mesh that lost more depth runs noticeably worse
 constexpr double closing_fraction = 0.25;  ///< excess over the wanted hole that a punch can bring in, of the pivot
 constexpr double closing_most_mm = 0.10;
 constexpr double closing_plate_mm = 1.2;  ///< in a thicker plate only the mouth of the hole closes
@@ -22,6 +24,7 @@ constexpr double clean_up_mm = 0.1;       ///< the seat must cut all round
 constexpr double edge_wanted_mm = 1.5;
 constexpr double thin_wall_mm = 0.4;
 constexpr double punch_overhang_mm = 0.3;  ///< the punch's face beyond the bush's rim
+constexpr double press_fit_share = 0.011;  ///< of the outside: 0.03 mm is for clock bushes, a small one of 0.9 mm stands 0.01
 constexpr double broach_pass_mm = 0.02;
 constexpr double off_centre_mm = 0.05;  ///< an old bush further off than this spoils the depth
 constexpr double narrowest_bore = 0.7;  ///< of the pivot
@@ -35,6 +38,13 @@ struct InWords {
 };
 
 double limit_of_round(double pivot_mm) { return std::max(round_floor_mm, round_fraction * pivot_mm); }
+
+/// The most ovality that is left: the pivot walks in it, and the wear goes on faster than in a round hole.
+double oval_left(const BushPlanInput& in, double wanted_mm) { return std::max(limit_of_round(in.pivot_mm), oval_fraction * wanted_mm); }
+
+bool depth_is_lost(const BushPlanInput& in) {
+    return in.depth_lost_mm && in.module_mm && std::abs(*in.depth_lost_mm) > depth_fraction * *in.module_mm;
+}
 
 void check(const BushPlanInput& in) {
     if (in.hole_min_mm > in.hole_max_mm + tiny_mm)
@@ -55,6 +65,17 @@ double old_bush_off(const BushPlanInput& in) { return in.old_bush_off_mm ? std::
 /// Where the new seat's middle goes, from the middle of the hole as it is.
 double seat_off(const BushPlanInput& in, const BushPlanResult& out) { return in.old_bush_off_mm ? old_bush_off(in) : out.worn_mm / 2; }
 
+/// Round enough, little enough too large, and in a plate thin enough that a punch brings the metal in.
+bool could_be_closed(const BushPlanInput& in, const BushPlanResult& out, double excess_mm) {
+    return out.ovality_mm <= limit_of_round(in.pivot_mm) + tiny_mm &&
+           excess_mm <= std::min(closing_most_mm, closing_fraction * in.pivot_mm) && in.plate_mm <= closing_plate_mm && !in.old_bush;
+}
+
+/// For the least bush that cleans up the hole, with enough plate round it.
+bool has_room(const BushPlanInput& in, const BushPlanResult& out) {
+    return !in.edge_mm || *in.edge_mm - out.wanted_outside_mm / 2 >= edge_wanted_mm;
+}
+
 /// What must be done, and why, before any bush is looked for.
 void decide(const BushPlanInput& in, BushPlanResult& out) {
     const InWords mm(in);
@@ -74,21 +95,26 @@ void decide(const BushPlanInput& in, BushPlanResult& out) {
     } else if (old_bush_off(in) > off_centre_mm) {
         out.decision = "bush";
         out.reason = "An earlier bush stands " + mm(old_bush_off(in)) + " off the original centre: bush anew where the teeth want it.";
+    } else if (out.ovality_mm > oval_left(in, out.wanted_clearance_mm) + tiny_mm) {
+        out.decision = "bush";
+        out.reason = "Oval by " + mm(out.ovality_mm) + ": up to " + mm(oval_left(in, out.wanted_clearance_mm)) +
+                     " would be left, and an oval hole cannot be closed. The bush goes " + mm(out.worn_mm / 2) +
+                     " back to where the pivot once ran.";
+    } else if (depth_is_lost(in)) {
+        out.decision = "bush";
+        out.reason = "The wear takes a mesh " + mm(std::abs(*in.depth_lost_mm)) +
+                     (*in.depth_lost_mm < 0 ? " out of its depth; up to " : " deeper; up to ") + mm(depth_fraction * *in.module_mm) +
+                     " is left. The bush goes " + mm(out.worn_mm / 2) + " back to where the pivot once ran.";
     } else if (play <= limit + tiny_mm) {
         out.decision = "leave";
         out.reason = "Side shake " + mm(play) + "; up to " + mm(limit) + " is good by the " + words_for(in.clearance) + ".";
-    } else if (out.ovality_mm <= limit_of_round(in.pivot_mm) + tiny_mm &&
-               excess <= std::min(closing_most_mm, closing_fraction * in.pivot_mm) && in.plate_mm <= closing_plate_mm && !in.old_bush) {
+    } else if (could_be_closed(in, out, excess)) {
         out.decision = "close";
         out.reason =
             "Round, only " + mm(excess) + " too large, in a plate of " + mm(in.plate_mm) + ": a round punch on a flat stump closes it.";
     } else {
         out.decision = "bush";
-        const bool oval = out.ovality_mm > limit_of_round(in.pivot_mm);
-        out.reason =
-            oval ? "Oval by " + mm(out.ovality_mm) + ", so it cannot be closed; the bush goes " + mm(out.worn_mm / 2) +
-                       " back to where the pivot once ran."
-                 : "Side shake " + mm(play) + " where " + mm(out.wanted_clearance_mm) + " is wanted: more than closing can bring in.";
+        out.reason = "Side shake " + mm(play) + " where " + mm(out.wanted_clearance_mm) + " is wanted: more than closing can bring in.";
     }
 }
 
@@ -134,6 +160,15 @@ std::optional<Bush> best_bush(const BushPlanInput& in, double clearance_mm, cons
     return *best;
 }
 
+/// A punch's mark stays for good: where a bush of the drawer has room, it goes before closing.
+void prefer_a_bush(const BushPlanInput& in, BushPlanResult& out) {
+    bool too_tall = false;
+    if (!has_room(in, out) || that_fit_the_plate(in, out, too_tall).empty() || too_tall) return;
+    out.decision = "bush";
+    out.reason = "Round, " + InWords(in)(in.hole_max_mm - in.pivot_mm - out.wanted_clearance_mm) +
+                 " too large: a punch would close it, but its mark stays for good, and there is room for a bush.";
+}
+
 void choose_bush(const BushPlanInput& in, BushPlanResult& out) {
     const InWords mm(in);
     bool too_tall = false;
@@ -167,7 +202,8 @@ void fit_bush(const BushPlanInput& in, BushPlanResult& out) {
     out.broach_to_mm = std::max(bush.bore_mm, in.pivot_mm + out.wanted_clearance_mm);
     out.broach_passes = static_cast<long long>(std::ceil((*out.broach_to_mm - bush.bore_mm) / broach_pass_mm - tiny_mm));
     std::vector<std::string> missing;
-    out.reamers_mm = reamer_ladder(in.hole_max_mm, bush.outside_mm - in.interference_mm, in.own_reamers_mm, &missing);
+    out.press_fit_mm = std::min(in.interference_mm, press_fit_share * bush.outside_mm);
+    out.reamers_mm = reamer_ladder(in.hole_max_mm, bush.outside_mm - *out.press_fit_mm, in.own_reamers_mm, &missing);
     out.warnings.insert(out.warnings.end(), missing.begin(), missing.end());
     if (out.reamers_mm.size() > 4)
         out.warnings.push_back(std::to_string(out.reamers_mm.size()) + " passes: drill or bore the first ones to save the reamers.");
@@ -233,6 +269,7 @@ BushPlanResult plan_bush(const BushPlanInput& in) {
     // Which end of the long axis the pivot walked to is not known: rather no offset than half a chance of a wrong one.
     if (in.old_bush_off_mm) out.offset_mm = *in.old_bush_off_mm;
     else if (in.wear_direction_deg) out.offset_mm = wear.to_centre;
+    if (out.decision == "close") prefer_a_bush(in, out);
     if (out.decision == "bush") choose_bush(in, out);
     if (out.bush) fit_bush(in, out);
     if (out.decision == "bush" || out.decision == "plug" || out.decision == "close") {
@@ -244,7 +281,10 @@ BushPlanResult plan_bush(const BushPlanInput& in) {
                                    " back along the long axis, and the offset cannot be told.");
     }
     if (out.decision == "close")
-        out.warnings.push_back("Closing may have changed the end shake: check it after broaching, and take the burr off both sides.");
+        out.warnings.push_back(
+            "A closed hole cannot be opened to what it was, and the next hand will call the punch's mark a fault. Check the end shake "
+            "after "
+            "broaching, and take the burr off both sides.");
     return out;
 }
 
@@ -330,7 +370,7 @@ std::vector<Working> explain_bush_plan(const BushPlanInput& in, const BushPlanRe
     if (!out.bush) return list;
     Working seat = work_out("last reamer", "R = B − i",
                             {{"B", "bush " + out.bush->id + ", outside", {out.bush->outside_mm, 0}, "mm", 0},
-                             {"i", "interference", {in.interference_mm, 0}, "mm", 0}},
+                             {"i", "press fit", {*out.press_fit_mm, 0}, "mm", 0}},
                             "mm", source, [](auto x) { return x[0] - x[1]; });
     seat.notes = {"the seat cuts " + print_fixed(*out.clean_up_mm, 2) + " mm beyond the worn hole where it is thinnest",
                   "the bush's wall is " + print_fixed(*out.wall_mm, 2) + " mm round the finished hole"};

@@ -39,6 +39,9 @@ struct BushPlanInput {
     std::optional<Offset> old_bush_off_mm;  ///< from its hole to the original centre, where depthing shows that it was set off
     double leave_factor = 1.5;              ///< clearance up to this many times the school's is left
     std::vector<double> own_reamers_mm;
+    /// What the wear does to the depth of its worst mesh, and that mesh's module.
+    std::optional<double> depth_lost_mm;
+    std::optional<double> module_mm;
     static const Record& record();
 };
 
@@ -62,7 +65,8 @@ struct BushPlanResult {
     long long broach_passes = 0;     ///< of 0.02 mm at most
     std::optional<double> sink_diameter_mm;
     std::optional<double> sink_depth_mm;
-    double wanted_outside_mm = 0;  ///< least outside diameter that cleans up the worn hole
+    std::optional<double> press_fit_mm;  ///< of the bush in its seat: the workshop's, less for a small bush
+    double wanted_outside_mm = 0;        ///< least outside diameter that cleans up the worn hole
     static const Record& record();
 };
 

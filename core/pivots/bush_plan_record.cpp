@@ -35,7 +35,8 @@ const Record& BushPlanInput::record() {
             .choices({"broach-up", "fit-direct"})
             .add("stock", &In::stock, "", "bushes in the drawer: a list, or the path of a CSV file")
             .or_file(&In::stock_file)
-            .add("interference_mm", &In::interference_mm, "mm", "what the bush is larger than its seat; 0.02 to 0.04", between(0, 0.2))
+            .add("interference_mm", &In::interference_mm, "mm",
+                 "what the bush is larger than its seat, at most; 0.02 to 0.04, and 1.1 % of a small bush", between(0, 0.2))
             .add("free_radius_mm", &In::free_radius_mm, "mm", "free round the hole, for the punch", above(0, 1000))
             .add("edge_mm", &In::edge_mm, "mm", "from the hole's middle to the plate's edge or the rim of the next hole", above(0, 1000))
             .add("original_mm", &In::original_mm, "mm", "the hole before it wore; absent: the smallest diameter", above(0, 100))
@@ -45,7 +46,9 @@ const Record& BushPlanInput::record() {
             .add("old_bush", &In::old_bush, "", "an earlier bush sits there")
             .add("old_bush_off_mm", &In::old_bush_off_mm, "mm", "from the old bush's hole to the original centre, by its meshes' depthing")
             .add("leave_factor", &In::leave_factor, "", "clearance up to this many times the school's is left", between(1, 5))
-            .add("own_reamers_mm", &In::own_reamers_mm, "mm", "reamers in the drawer; absent: any size", above(0, 100));
+            .add("own_reamers_mm", &In::own_reamers_mm, "mm", "reamers in the drawer; absent: any size", above(0, 100))
+            .add("depth_lost_mm", &In::depth_lost_mm, "mm", "what the wear changes the depth of the worst mesh by", between(-20, 20))
+            .add("module_mm", &In::module_mm, "mm", "of that mesh", above(0, 50));
     return record;
 }
 
@@ -71,6 +74,7 @@ const Record& BushPlanResult::record() {
             .add("broach_passes", &Out::broach_passes, "", "of 0.02 mm at most")
             .add("sink_diameter_mm", &Out::sink_diameter_mm, "mm", "oil sink")
             .add("sink_depth_mm", &Out::sink_depth_mm, "mm", "its depth")
+            .add("press_fit_mm", &Out::press_fit_mm, "mm", "of the bush in its seat")
             .add("wanted_outside_mm", &Out::wanted_outside_mm, "mm", "least outside diameter that cleans up the worn hole");
     return record;
 }

@@ -36,6 +36,7 @@ const Record& ClearanceChoice::record() {
             .choices({"fraction", "tilt", "table"})
             .add("fraction", &In::fraction, "", "of the pivot; 0.04 to 0.10 is usual", between(0.005, 0.5))
             .add("floor_mm", &In::floor_mm, "mm", "least by the fraction: clocks 0.02, watches 0.01 to 0.015", between(0, 1))
+            .add("ceiling_mm", &In::ceiling_mm, "mm", "most by the fraction: clocks 0.15, a watch's barrel 0.02 to 0.03", above(0, 1))
             .add("tilt_deg", &In::tilt_deg, "deg", "lean each way", between(0.1, 15));
     return record;
 }
@@ -73,7 +74,7 @@ const Record& ClearanceResult::record() {
 }
 
 double clearance_by(const ClearanceChoice& choice, double pivot_mm, double length_mm) {
-    if (choice.school == "fraction") return std::max(choice.floor_mm, choice.fraction * pivot_mm);
+    if (choice.school == "fraction") return std::max(choice.floor_mm, std::min(choice.ceiling_mm, choice.fraction * pivot_mm));
     if (choice.school == "tilt") return hole_for_tilt(pivot_mm, choice.tilt_deg * rad_per_deg, length_mm) - pivot_mm;
     if (choice.school == "table") return by_table(pivot_mm);
     throw InputError("clearance.school", "\"" + choice.school + "\"", "fraction, tilt or table");

@@ -8,6 +8,7 @@
 
 #include "number/input_error.h"
 #include "number/units.h"
+#include "pivots/pushes.h"
 #include "teeth/mesh_simulation.h"
 #include "train/mesh_index.h"
 
@@ -17,43 +18,6 @@ namespace {
 constexpr double rad_per_deg = std::numbers::pi / 180;
 
 std::string mm(double value) { return print_fixed(value, 2) + " mm"; }
-
-/// Arbors that carry power to the escape wheel: a branch to a dial carries next to none.
-std::set<std::string> on_the_way_of_power(const TrainRecord& movement, const DerivedTrain& train) {
-    std::set<std::string> way;
-    if (!movement.escape_arbor) return way;
-    way.insert(*movement.escape_arbor);
-    for (bool grown = true; grown;) {
-        grown = false;
-        for (const DerivedMesh& mesh : train.meshes)
-            if (way.count(mesh.pinion_of) && way.insert(mesh.wheel_of).second) grown = true;
-    }
-    return way;
-}
-
-/// Mean angle of the push over one pitch after the line of centres: a radial leaf leans half a pitch on the mean, a trundle
-/// half of that (the chord of its circle), an involute keeps its angle.
-double mean_pressure_deg(const DerivedMesh& mesh) {
-    if (mesh.form.school == "involute-20") return 20;
-    return (mesh.form.school == "lantern" ? 90.0 : 180.0) / static_cast<double>(std::max(mesh.pinion, 6LL));
-}
-
-std::optional<double> push_of(const MeshIndex& index, const DerivedArbor& arbor, const std::set<std::string>& power) {
-    if (arbor.direction.empty()) return {};
-    PushInput push;
-    push.direction = arbor.direction;
-    for (const DerivedMesh* mesh : index.meshes_of(arbor.id)) {
-        const bool driven = mesh->pinion_of == arbor.id;
-        const std::string& other = driven ? mesh->wheel_of : mesh->pinion_of;
-        if (power.count(arbor.id) && !power.count(other)) continue;
-        const DerivedArbor& there = index.arbor(other);
-        if (there.x_mm == arbor.x_mm && there.y_mm == arbor.y_mm) continue;
-        push.meshes.push_back({other, driven, std::atan2(there.y_mm - arbor.y_mm, there.x_mm - arbor.x_mm) / rad_per_deg,
-                               (driven ? mesh->sizes.pinion : mesh->sizes.wheel).pitch_diameter_mm / 2, mean_pressure_deg(*mesh)});
-    }
-    if (push.meshes.empty()) return {};
-    return push_on_arbor(push).direction_deg;
-}
 
 /// Rims on one plate that a bush must keep away from: of pillars and of the other holes, from left to right.
 class Rims {
@@ -98,13 +62,8 @@ std::optional<double> room_round(const TrainRecord& movement, const Rims& rims, 
     return room;
 }
 
-void effects_of(const MeshIndex& index, DerivedHole& hole) {
-    const bool off = hole.asked->old_bush_off_mm.has_value();
-    if (!off && !hole.wear_deg) return;
-    // Where the pivot stands now, from where it stood: the whole of the wear; the middle of the worn hole is half-way.
-    const double way = hole.wear_deg.value_or(0) * rad_per_deg;
-    const double x = off ? -hole.plan->offset_mm.x : hole.plan->worn_mm * std::cos(way);
-    const double y = off ? -hole.plan->offset_mm.y : hole.plan->worn_mm * std::sin(way);
+/// What the depth of each mesh of its arbor becomes when the hole's middle moves by (x, y).
+void effects_of(const MeshIndex& index, double x, double y, bool off, DerivedHole& hole) {
     for (const DerivedMesh* mesh : index.meshes_of(hole.arbor)) {
         const DerivedArbor& other = index.arbor(mesh->wheel_of == hole.arbor ? mesh->pinion_of : mesh->wheel_of);
         const double apart = std::hypot(hole.x_mm - other.x_mm, hole.y_mm - other.y_mm);
@@ -191,10 +150,7 @@ void decide_hole(DerivedHole& hole) {
 }
 
 /// Where the train puts its holes, plate by plate.
-std::vector<DerivedHole> lay_holes(const TrainRecord& movement, const MeshIndex& index, const DerivedTrain& train) {
-    const auto power = on_the_way_of_power(movement, train);
-    std::vector<std::optional<double>> pushes;
-    for (const DerivedArbor& arbor : train.arbors) pushes.push_back(push_of(index, arbor, power));
+std::vector<DerivedHole> lay_holes(const TrainRecord& movement, const DerivedTrain& train) {
     std::vector<DerivedHole> holes;
     holes.reserve(2 * train.arbors.size());
     for (const std::string& plate : plate_names())
@@ -206,8 +162,7 @@ std::vector<DerivedHole> lay_holes(const TrainRecord& movement, const MeshIndex&
                                                              plate,
                                                              arbor.name + ", " + plate,
                                                              plate == "back" ? arbor.back_x_mm : arbor.x_mm,
-                                                             plate == "back" ? arbor.back_y_mm : arbor.y_mm,
-                                                             pushes[i]};
+                                                             plate == "back" ? arbor.back_y_mm : arbor.y_mm};
         }
     return holes;
 }
@@ -240,20 +195,45 @@ std::vector<HoleReadings> readings_of(const PivotsRecord& pivots, const TrainRec
     return readings;
 }
 
+/// Where the pivot stands now, from where it stood: the whole of the wear; the middle of the worn hole is half-way.
+void effects_of(const MeshIndex& index, DerivedHole& hole) {
+    const HoleRecord& r = hole.record;
+    if (r.old_off_x_mm && r.old_off_y_mm) return effects_of(index, -*r.old_off_x_mm, -*r.old_off_y_mm, true, hole);
+    if (!hole.wear_deg || !r.hole_max_mm || !r.hole_min_mm) return;
+    const double worn = std::max(0.0, *r.hole_max_mm - r.original_mm.value_or(*r.hole_min_mm));
+    const double way = *hole.wear_deg * rad_per_deg;
+    effects_of(index, worn * std::cos(way), worn * std::sin(way), false, hole);
+}
+
+/// The mesh that lost or gained most depth for its size.
+void ask_for_depth(const DerivedTrain& train, const DerivedHole& hole, BushPlanInput& in) {
+    in.depth_lost_mm.reset();
+    in.module_mm.reset();
+    double worst = 0;
+    for (const HoleEffect& effect : hole.effects) {
+        const DerivedMesh* mesh = train.mesh(effect.wheel_of, effect.pinion_of);
+        if (!mesh || mesh->module_mm.value <= 0) continue;
+        const double share = std::abs(effect.as_worn_mm) / mesh->module_mm.value;
+        if (share > worst) worst = share, in.depth_lost_mm = effect.as_worn_mm, in.module_mm = mesh->module_mm.value;
+    }
+}
+
 /// All that follows for one hole from where it is and what was read of it.
-void derive_hole(const MeshIndex& index, BushPlanInput& in, DerivedHole& hole, DerivedHole& before) {
+void derive_hole(const MeshIndex& index, const DerivedTrain& train, BushPlanInput& in, DerivedHole& hole, DerivedHole& before) {
     hole.wear_read = hole.record.wear_direction_deg.has_value();
     hole.wear_deg = hole.wear_read ? hole.record.wear_direction_deg : hole.push_deg;
     if (hole.wear_read && hole.push_deg) hole.off_push_deg = angle_between_deg(*hole.wear_deg, *hole.push_deg);
+    effects_of(index, hole);
+    ask_for_depth(train, hole, in);
     plan_hole(in, hole, before);
-    if (hole.plan) effects_of(index, hole);
+    if (!hole.plan) hole.effects.clear();
     wobble_of(hole);
     decide_hole(hole);
 }
 
 /// The holes alone.
-void derive_holes(const PivotsRecord& record, const TrainRecord& movement, const DerivedTrain& train, const BushedBefore& bushed,
-                  const BushDrawer& drawer, Earlier<DerivedPivots> earlier, DerivedPivots& out) {
+void derive_holes(const PivotsRecord& record, const TrainRecord& movement, const PowerRecord& power, const DerivedTrain& train,
+                  const BushedBefore& bushed, const BushDrawer& drawer, Earlier<DerivedPivots> earlier, DerivedPivots& out) {
     const MeshIndex index(train);
     out.rules = {record.clearance, record.method, record.interference_mm};
     std::vector<DerivedHole> old;
@@ -263,8 +243,12 @@ void derive_holes(const PivotsRecord& record, const TrainRecord& movement, const
     const bool stand = same_places && out.rules == earlier.value->rules;
     auto& holes = out.holes;
     if (same_places) holes.swap(old);
-    else holes = lay_holes(movement, index, train);
+    else holes = lay_holes(movement, train);
     std::vector<HoleReadings> readings = readings_of(record, movement, bushed, holes);
+    const Pushes pushes = pushes_on_pivots(record, movement, power, index, train);
+    for (size_t i = 0; i < holes.size(); ++i)
+        if (const auto push = pushes.find(holes[i].arbor); push != pushes.end())
+            readings[i].push_deg = holes[i].plate == "back" ? push->second.back_deg : push->second.front_deg;
     BushPlanInput in;
     in.clearance = out.rules.clearance;
     in.method = out.rules.method;
@@ -285,7 +269,7 @@ void derive_holes(const PivotsRecord& record, const TrainRecord& movement, const
             was = std::move(old[i]);
         }
         static_cast<HoleReadings&>(hole) = std::move(readings[i]);
-        derive_hole(index, in, hole, was);
+        derive_hole(index, train, in, hole, was);
     }
     for (const DerivedHole& hole : holes) {
         const bool work = hole.decision == "bush" || hole.decision == "plug" || hole.decision == "close";
@@ -306,6 +290,9 @@ void derive_arbor_readings(const PivotsRecord& pivots, const TrainRecord& moveme
             in.hardened = record.hardened;
             if (arbor->wheel_radius_mm > 0) in.wheel_radius_mm = arbor->wheel_radius_mm;
             in.period_s = arbor->period_s;
+            for (const DerivedMesh& mesh : train.meshes)
+                if ((mesh.wheel_of == record.arbor || mesh.pinion_of == record.arbor) && mesh.module_mm.value > 0)
+                    in.module_mm = std::min(in.module_mm.value_or(INFINITY), mesh.module_mm.value);
             out.runout[record.arbor] = arbor_runout(in);
         }
         if (record.plates_mm && record.shoulders_mm && pivots.end_shake_least_mm <= pivots.end_shake_most_mm)
@@ -336,7 +323,7 @@ void judge_hole(const DerivedHole& hole, std::vector<Finding>& out) {
     if (!hole.plan || hole.plan->decision != "bush" || !hole.off_push_deg || *hole.off_push_deg <= across_the_push_deg) return;
     const bool turned = *hole.off_push_deg > 180 - across_the_push_deg;
     out.push_back({"pivots.push:" + hole.id, "caution", hole.name + " hole: worn where the train does not push it.",
-                   "It reads worn " + way_in_words(*hole.wear_deg) + "; the teeth push it " + way_in_words(*hole.push_deg) + ". " +
+                   "It reads worn " + way_in_words(*hole.wear_deg) + "; the train pushes it " + way_in_words(*hole.push_deg) + ". " +
                        (turned ? "The end of the long axis may be read the wrong way round."
                                : "Look for a bent arbor or an earlier bush off centre, and read the direction again."),
                    hole.arbor, "", hole.id});
@@ -354,10 +341,10 @@ void judge_wobble(const DerivedHole& hole, std::vector<Finding>& out) {
 
 }  // namespace
 
-DerivedPivots derive_pivots(const PivotsRecord& record, const TrainRecord& movement, const DerivedTrain& train, const BushedBefore& bushed,
-                            const BushDrawer& drawer, Earlier<DerivedPivots> earlier) {
+DerivedPivots derive_pivots(const PivotsRecord& record, const TrainRecord& movement, const PowerRecord& power, const DerivedTrain& train,
+                            const BushedBefore& bushed, const BushDrawer& drawer, Earlier<DerivedPivots> earlier) {
     DerivedPivots out;
-    derive_holes(record, movement, train, bushed, drawer, earlier, out);
+    derive_holes(record, movement, power, train, bushed, drawer, earlier, out);
     derive_arbor_readings(record, movement, train, out);
     derive_shopping(drawer, out);
     return out;

@@ -6,6 +6,7 @@
 #include "pivots/end_shake.h"
 #include "pivots/record.h"
 #include "pivots/tilt.h"
+#include "power/record.h"
 #include "train/derive.h"
 #include "workings/earlier.h"
 
@@ -29,7 +30,6 @@ struct HolePlace {
     std::string name;  ///< "Centre, front"
     double x_mm = 0;   ///< seen from the dial
     double y_mm = 0;
-    std::optional<double> push_deg;  ///< where the train presses the pivot
 };
 
 /// What the survey says of a hole: with its place, the rules and the drawers, all that its plan and decision follow from.
@@ -38,6 +38,7 @@ struct HoleReadings {
     std::optional<double> thickness_mm;  ///< here, else the plate's
     std::optional<double> edge_mm;       ///< read, else from the plan of the plate
     std::optional<double> plates_mm;     ///< between the plates, beside its arbor
+    std::optional<double> push_deg;      ///< where teeth, line, chain and weight press the pivot
     bool old_bush = false;
     bool operator==(const HoleReadings&) const = default;
 };
@@ -101,8 +102,8 @@ struct BushedBefore {
 
 /// The plan of a hole that is asked the same again is taken from `earlier`, and where the train stands too whatever was read the
 /// same again.
-DerivedPivots derive_pivots(const PivotsRecord& record, const TrainRecord& movement, const DerivedTrain& train, const BushedBefore& bushed,
-                            const BushDrawer& drawer, Earlier<DerivedPivots> earlier);
+DerivedPivots derive_pivots(const PivotsRecord& record, const TrainRecord& movement, const PowerRecord& power, const DerivedTrain& train,
+                            const BushedBefore& bushed, const BushDrawer& drawer, Earlier<DerivedPivots> earlier);
 std::vector<Finding> findings_of_pivots(const DerivedPivots& derived);
 
 /// How far the table of the mill moves the plate, from the middle of the worn hole under the spindle to the original centre under

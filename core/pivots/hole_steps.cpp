@@ -28,15 +28,31 @@ std::vector<std::string> plugging(const BushPlanInput& in, const BushPlanResult&
             "Face it flush, true the centre, drill " + mm(drill, in) + ", broach to " + mm(*plan.broach_to_mm, in) + "."};
 }
 
+std::vector<std::string> bushing(const BushPlanInput& in, const BushPlanResult& plan) {
+    const std::string height = plan.bush ? mm(std::min(plan.bush->height_mm, in.plate_mm), in) : mm(in.plate_mm, in);
+    const std::string sink = plan.sink_diameter_mm ? "Sink for oil outside, " + mm(*plan.sink_diameter_mm, in) + " wide and " +
+                                                         mm(*plan.sink_depth_mm, in) + " deep."
+                                                   : "No oil sink: the bearing is as short as the pivot is thick.";
+    return {
+        "Scribe the true centre while the worn hole still shows it. A hand reamer follows the wear: clamp the plate on the scribed centre, "
+        "or draw the hole over with a file first, towards the unworn side.",
+        "From the inside, square to the plate, through the reamers in their order; the last one cuts light.",
+        "Press the bush in from the inside, flush: " + height + " high. A punch whose face covers it, on a flat stump.",
+        "Broach from the inside to " + mm(*plan.broach_to_mm, in) + ", upright, the pivot tried often; then the smooth broach.",
+        sink,
+        "The wheel alone between the plates, then its end shake."};
+}
+
 }  // namespace
 
 std::vector<std::string> steps_for_hole(const std::string& decision, const BushPlanInput& in, const BushPlanResult& plan) {
     const bool sized = plan.broach_to_mm.has_value();
     if (decision == "close" && sized) return closing(in, plan);
     if (decision == "plug" && sized) return plugging(in, plan);
+    if (decision == "bush" && sized) return bushing(in, plan);
     if (decision == "clean") return {"Clean the plate, peg the hole from both sides until the wood stays clean.", "Measure it again."};
     if (decision == "repivot-first")
-        return {"Polish the pivot, or turn it smaller, or re-pivot: E shows what it must bear and the sizes.",
+        return {"Polish and burnish the pivot; re-pivot only where no polish saves it: E shows what it must bear and the sizes.",
                 "Measure the finished pivot; then the hole is planned to it."};
     if (decision == "leave") return {"Peg it, clean its oil sink, leave the metal alone."};
     return {};

@@ -57,8 +57,8 @@ PivotStrengthResult pivot_strength(const PivotStrengthInput& in) {
     out.friction_share = in.torque_N_mm > 0 ? out.friction_torque_N_mm / in.torque_N_mm : 0;
     if (out.safety < in.safety) out.verdict = "Too thin: make it at least " + print_fixed(out.least_pivot_mm, 2) + " mm, or shorter.";
     else if (out.friction_share > heavy_friction)
-        out.verdict =
-            "Strong enough, but it eats " + print_fixed(100 * out.friction_share, 1) + " % of the torque: thinner would run lighter.";
+        out.verdict = "Strong enough; it takes " + print_fixed(100 * out.friction_share, 1) +
+                      " % of the torque: see to its polish and its oil. A pivot that is there is not made thinner for that.";
     else
         out.verdict = "Strong enough, " + print_fixed(out.safety, 1) + " times, and light: " + print_fixed(100 * out.friction_share, 1) +
                       " % of the torque.";

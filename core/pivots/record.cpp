@@ -24,6 +24,8 @@ const Record& HoleRecord::record() {
             .add("pivot_state", &In::pivot_state, "", "how the pivot looks")
             .choices(pivot_states())
             .add("hole_max_mm", &In::hole_max_mm, "mm", "hole, largest diameter", above(0, 100))
+            .add("hole_max_by", &In::hole_max_by, "", "how the long axis was read: sway of the pivot, pin and gap, or straight across")
+            .choices({"", "sway", "pin and gap", "across"})
             .add("hole_min_mm", &In::hole_min_mm, "mm", "hole, smallest diameter", above(0, 100))
             .add("wear_direction_deg", &In::wear_direction_deg, "deg",
                  "where the pivot walked to, anticlockwise from +x seen from the dial", between(-360, 360))
@@ -47,14 +49,20 @@ const Record& HoleRecord::record() {
 
 const Record& ArborRecord::record() {
     using In = ArborRecord;
-    static const Record record = Fields<In>()
-                                     .add("arbor", &In::arbor, "", "which")
-                                     .required()
-                                     .add("tir_mm", &In::tir_mm, "mm", "total indicator reading over a turn", between(0, 50))
-                                     .add("tir_before_mm", &In::tir_before_mm, "mm", "the same before it was trued", between(0, 50))
-                                     .add("plates_mm", &In::plates_mm, "mm", "between the plates here", above(0, 2000))
-                                     .add("shoulders_mm", &In::shoulders_mm, "mm", "from shoulder to shoulder", above(0, 2000))
-                                     .add("hardened", &In::hardened, "", "hard all through");
+    static const Record record =
+        Fields<In>()
+            .add("arbor", &In::arbor, "", "which")
+            .required()
+            .add("tir_mm", &In::tir_mm, "mm", "total indicator reading over a turn", between(0, 50))
+            .add("tir_before_mm", &In::tir_before_mm, "mm", "the same before it was trued", between(0, 50))
+            .add("plates_mm", &In::plates_mm, "mm", "between the plates here", above(0, 2000))
+            .add("shoulders_mm", &In::shoulders_mm, "mm", "from shoulder to shoulder", above(0, 2000))
+            .add("wheel_from_front_mm", &In::wheel_from_front_mm, "mm", "middle of the wheel from the front plate", between(-500, 2000))
+            .add("pinion_from_front_mm", &In::pinion_from_front_mm, "mm", "middle of the pinion's bearing from the front plate",
+                 between(-500, 2000))
+            .add("line_from_front_mm", &In::line_from_front_mm, "mm", "middle of the line or chain from the front plate",
+                 between(-500, 2000))
+            .add("hardened", &In::hardened, "", "hard all through");
     return record;
 }
 

@@ -14,6 +14,7 @@ struct HoleRecord {
     std::optional<double> pivot_mm;
     std::string pivot_state = "polished";
     std::optional<double> hole_max_mm;
+    std::string hole_max_by;  ///< how the long axis was read: "sway", "pin and gap", "across"; empty: nobody said
     std::optional<double> hole_min_mm;
     std::optional<double> wear_direction_deg;
     std::optional<double> original_mm;
@@ -42,6 +43,10 @@ struct ArborRecord {
     std::optional<double> tir_before_mm;
     std::optional<double> plates_mm;
     std::optional<double> shoulders_mm;
+    // Where along it the push comes in: middle of the part, from the front plate's inner face.
+    std::optional<double> wheel_from_front_mm;
+    std::optional<double> pinion_from_front_mm;
+    std::optional<double> line_from_front_mm;
     bool hardened = false;
     static const Record& record();
 };

@@ -17,14 +17,17 @@ struct Joint {
     double least_mm, most_mm;  ///< gap each side
     double shear_N_mm2;
 };
-constexpr Joint joints[] = {{"soft solder", 0.05, 0.10, 15}, {"silver solder", 0.05, 0.15, 80}, {"retainer", 0.02, 0.05, 10}};
+constexpr Joint joints[] = {{"rivet", 0, 0.02, 10},  // the collet's lip turned over a fresh seat: it holds by friction
+                            {"retainer", 0.02, 0.05, 10},
+                            {"soft solder", 0.05, 0.10, 15},
+                            {"silver solder", 0.05, 0.15, 80}};
 constexpr double rivet_shear_N_mm2 = 100;
 constexpr double thin_sleeve_mm = 0.5;
 
 const Joint& joint_of(const std::string& name) {
     for (const Joint& joint : joints)
         if (name == joint.name) return joint;
-    throw InputError("joint", "\"" + name + "\"", "soft solder, silver solder or retainer");
+    throw InputError("joint", "\"" + name + "\"", "rivet, retainer, soft solder or silver solder");
 }
 
 }  // namespace
@@ -71,7 +74,9 @@ RepivotResult plan_repivot(const RepivotInput& in) {
     if (in.hardened) out.steps.push_back("Soften the end only: blue it, with the wheel and pinion kept cool in wet cloth.");
     out.steps.insert(out.steps.end(),
                      {"Turn the stump flat, find the centre true to under 0.01 mm, drill slowly and straight.",
-                      "Press or retain the blank; check that it runs true before turning.",
+                      "The blank larger than its hole by a press fit of about 0.005 mm, or tapered a little and driven in; or a retainer "
+                      "with 0.02 mm of "
+                      "room. Check that it runs true before turning.",
                       "Turn, polish and burnish to " + print_fixed(in.pivot_mm, 2) + " mm; eye protection, no gloves at the lathe."});
     return out;
 }
@@ -104,7 +109,7 @@ const Record& HubRepairInput::record() {
             .add("torque_N_mm", &In::torque_N_mm, "N mm", "that it must pass on", above(0, 1e6))
             .required()
             .add("joint", &In::joint, "", "how it is held")
-            .choices({"soft solder", "silver solder", "retainer"})
+            .choices({"rivet", "retainer", "soft solder", "silver solder"})
             .add("rivets", &In::rivets, "", "how many", between(0, 24))
             .add("rivet_mm", &In::rivet_mm, "mm", "their diameter", above(0, 10))
             .add("rivet_circle_mm", &In::rivet_circle_mm, "mm", "diameter of their circle; 0: none", between(0, 500));
@@ -148,12 +153,15 @@ HubRepairResult plan_hub_repair(const HubRepairInput& in) {
             rivet_shear_N_mm2 * pi / 4 * in.rivet_mm * in.rivet_mm * static_cast<double>(in.rivets) * in.rivet_circle_mm / 2;
     const std::string holds = " holds " + print_fixed(out.margin, 1) + " times the torque";
     if (out.gap_now_mm < joint.least_mm)
-        out.verdict = "Too tight for " + in.joint + ": open the hub to " + print_fixed(in.arbor_mm + gap, 2) + " mm; then it" + holds + ".";
+        out.verdict = "Too tight for " + in.joint + ": it" + holds + " with a gap of " + print_fixed(joint.least_mm, 2) +
+                      " mm each side. Do not open an original hub for it: rivet or collet it again as it was, or use a retainer.";
     else if (out.sleeve)
         out.verdict = "Too wide for " + in.joint + ": a sleeve " + print_fixed(out.sleeve_bore_mm, 2) + " inside, " +
-                      print_fixed(out.sleeve_outside_mm, 2) + " mm outside; it" + holds + ".";
+                      print_fixed(out.sleeve_outside_mm, 2) + " mm outside, so that the hub stays as it is; it" + holds + ".";
     else out.verdict = "The gap suits " + in.joint + "; it" + holds + ".";
     if (out.margin < 3) out.verdict += " Less than three times is too little: take a stronger joint or a longer hub.";
+    if (in.joint == "soft solder") out.verdict += " The next hand will call solder a fault: rivet, collet and retainer come first.";
+    if (in.joint == "silver solder") out.verdict += " Silver solder wants about 650 °C: it anneals wheel and arbor.";
     return out;
 }
 

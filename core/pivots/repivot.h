@@ -36,7 +36,7 @@ struct HubRepairInput {
     double hub_mm = 0;     ///< bore of the wheel's hub as found
     double length_mm = 0;  ///< of the joint along the arbor
     double torque_N_mm = 0;
-    std::string joint = "soft solder";
+    std::string joint = "rivet";
     long long rivets = 3;
     double rivet_mm = 1;
     double rivet_circle_mm = 0;  ///< diameter of their circle; 0: no rivets looked at

@@ -43,7 +43,20 @@ const Record& MeshPush::record() {
             .required()
             .add("radius_mm", &In::radius_mm, "mm", "pitch radius of this arbor's part", above(0, 5000))
             .required()
-            .add("pressure_deg", &In::pressure_deg, "deg", "mean angle of the push from the common tangent", between(0, 60));
+            .add("pressure_deg", &In::pressure_deg, "deg", "mean angle of the push from the common tangent", between(0, 60))
+            .add("along", &In::along, "", "where on the arbor: 0 at the front plate, 1 at the back plate", between(-2, 3));
+    return record;
+}
+
+const Record& ArborPull::record() {
+    using In = ArborPull;
+    static const Record record =
+        Fields<In>()
+            .add("name", &In::name, "", "what pulls: line, chain, weight of the arbor")
+            .add("direction_deg", &In::direction_deg, "deg", "which way, anticlockwise from +x seen from the dial", between(-360, 360))
+            .add("force_N", &In::force_N, "N", "how hard", between(0, 1e5))
+            .required()
+            .add("along", &In::along, "", "where on the arbor: 0 at the front plate, 1 at the back plate", between(-2, 3));
     return record;
 }
 
@@ -54,7 +67,9 @@ const Record& PushInput::record() {
                                      .choices({"cw", "ccw"})
                                      .add("meshes", &In::meshes, "", "what it meshes with")
                                      .required()
-                                     .add("efficiency", &In::efficiency, "", "of torque passed on by the arbor", between(0.1, 1));
+                                     .add("efficiency", &In::efficiency, "", "of torque passed on by the arbor", between(0.1, 1))
+                                     .add("torque_N_mm", &In::torque_N_mm, "N mm", "through the arbor", above(0, 1e7))
+                                     .add("pulls", &In::pulls, "", "line, chain and weight; they want the torque");
     return record;
 }
 
@@ -73,46 +88,84 @@ const Record& PushResult::record() {
         Fields<Out>()
             .add("direction_deg", &Out::direction_deg, "deg", "where the pivots press and the holes wear, anticlockwise from +x")
             .add("torque_arm_mm", &Out::torque_arm_mm, "mm", "push = torque of the arbor ÷ this")
-            .add("shares", &Out::shares, "", "what each mesh adds");
+            .add("shares", &Out::shares, "", "what each mesh and pull adds")
+            .add("front_deg", &Out::front_deg, "deg", "where its front pivot presses")
+            .add("back_deg", &Out::back_deg, "deg", "where its back pivot presses")
+            .add("front_N", &Out::front_N, "N", "how hard, where the torque is given")
+            .add("back_N", &Out::back_N, "N", "the same at the back");
     return record;
 }
 
+namespace {
+
+/// Forces on an arbor as its two bearings take them.
+struct Bearings {
+    double front_x = 0, front_y = 0, back_x = 0, back_y = 0;
+    void take(double direction_deg, double size, double along) {
+        const double x = size * std::cos(direction_deg * rad_per_deg), y = size * std::sin(direction_deg * rad_per_deg);
+        front_x += (1 - along) * x, front_y += (1 - along) * y;
+        back_x += along * x, back_y += along * y;
+    }
+};
+
+double way_of(double x, double y) { return turned(std::atan2(y, x) / rad_per_deg); }
+
+/// Which way a mesh pushes: along the arbor's own motion at the pitch point where it is driven, against it where it drives.
+double push_deg(const MeshPush& mesh, double sense) {
+    const double line = mesh.line_deg * rad_per_deg;
+    const double apart = mesh.pressure_deg * rad_per_deg;
+    const double along = (mesh.driven ? 1 : -1) * sense * std::cos(apart);
+    return way_of(-std::sin(line) * along - std::cos(line) * std::sin(apart), std::cos(line) * along - std::sin(line) * std::sin(apart));
+}
+
+}  // namespace
+
 PushResult push_on_arbor(const PushInput& in) {
     if (in.meshes.empty()) throw InputError("meshes", "none", "at least one mesh that pushes");
+    if (!in.pulls.empty() && !in.torque_N_mm) throw InputError("torque_N_mm", "nothing", "the torque that the pulls are weighed against");
     const double sense = in.direction == "ccw" ? 1 : -1;
+    const double torque = in.torque_N_mm.value_or(1);
     PushResult out;
-    double x = 0, y = 0, all = 0;
-    for (const MeshPush& mesh : in.meshes) {
-        const double line = mesh.line_deg * rad_per_deg;
-        const double apart = mesh.pressure_deg * rad_per_deg;
-        // Along the arbor's own motion at the pitch point where it is driven, against it where it drives.
-        const double along = (mesh.driven ? 1 : -1) * sense * std::cos(apart);
-        const double size = (mesh.driven ? 1 : in.efficiency) / mesh.radius_mm;
-        const double fx = size * (-std::sin(line) * along - std::cos(line) * std::sin(apart));
-        const double fy = size * (std::cos(line) * along - std::sin(line) * std::sin(apart));
-        out.shares.push_back({mesh.name, turned(std::atan2(fy, fx) / rad_per_deg), size});
-        x += fx;
-        y += fy;
+    Bearings at;
+    double all = 0;
+    const auto take = [&](const std::string& name, double direction_deg, double size, double along) {
+        out.shares.push_back({name, direction_deg, size});
+        at.take(direction_deg, size, along);
         all += size;
-    }
+    };
+    for (const MeshPush& mesh : in.meshes)
+        take(mesh.name, push_deg(mesh, sense), torque * (mesh.driven ? 1 : in.efficiency) / mesh.radius_mm, mesh.along);
+    for (const ArborPull& pull : in.pulls) take(pull.name, turned(pull.direction_deg), pull.force_N, pull.along);
     for (PushShare& share : out.shares) share.share /= all;
-    out.direction_deg = turned(std::atan2(y, x) / rad_per_deg);
-    out.torque_arm_mm = 1 / std::max(std::hypot(x, y), 1e-9);
+    const double x = at.front_x + at.back_x, y = at.front_y + at.back_y;
+    out.direction_deg = way_of(x, y);
+    out.front_deg = way_of(at.front_x, at.front_y);
+    out.back_deg = way_of(at.back_x, at.back_y);
+    out.torque_arm_mm = torque / std::max(std::hypot(x, y), 1e-9);
+    if (in.torque_N_mm) out.front_N = std::hypot(at.front_x, at.front_y), out.back_N = std::hypot(at.back_x, at.back_y);
     return out;
 }
 
 std::vector<Working> explain_push(const PushInput& in, const PushResult& out) {
     std::vector<Working> list;
+    const auto way = [](double deg) { return way_in_words(deg) + " (" + print_fixed(deg, 0) + "°)"; };
     for (size_t i = 0; i < in.meshes.size(); ++i) {
         const MeshPush& mesh = in.meshes[i];
-        Working working = work_out("push of the mesh with " + mesh.name + ", per N mm", mesh.driven ? "F = 1 ÷ r" : "F = η ÷ r",
-                                   {{"r", "pitch radius", {mesh.radius_mm, 0}, "mm", 0}, {"η", "efficiency", {in.efficiency, 0}, "", 0}},
-                                   "N", source, [&mesh](auto x) { return (mesh.driven ? 1 : x[1]) / x[0]; });
-        working.notes = {"pushes " + way_in_words(out.shares[i].direction_deg) + " (" + print_fixed(out.shares[i].direction_deg, 0) + "°)"};
+        Working working = work_out("push of the mesh with " + mesh.name + (in.torque_N_mm ? "" : ", per N mm"),
+                                   mesh.driven ? "F = T ÷ r" : "F = η × T ÷ r",
+                                   {{"T", "torque", {in.torque_N_mm.value_or(1), 0}, "N mm", 0},
+                                    {"r", "pitch radius", {mesh.radius_mm, 0}, "mm", 0},
+                                    {"η", "efficiency", {in.efficiency, 0}, "", 0}},
+                                   "N", source, [&mesh](auto x) { return (mesh.driven ? 1 : x[2]) * x[0] / x[1]; });
+        working.notes = {"pushes " + way(out.shares[i].direction_deg)};
         list.push_back(std::move(working));
     }
-    list.back().notes.push_back("together " + way_in_words(out.direction_deg) + " (" + print_fixed(out.direction_deg, 0) +
-                                "°); both meshes taken in one plane, weight of the wheels left out");
+    auto& notes = list.back().notes;
+    for (const ArborPull& pull : in.pulls)
+        notes.push_back(pull.name + " pulls " + way(turned(pull.direction_deg)) + " with " + print_short(pull.force_N, 3) + " N");
+    notes.push_back("together " + way(out.direction_deg) + (in.pulls.empty() ? "; line, chain and weight left out" : ""));
+    if (angle_between_deg(out.front_deg, out.back_deg) > 1)
+        notes.push_back("at the front pivot " + way(out.front_deg) + ", at the back one " + way(out.back_deg));
     return list;
 }
 

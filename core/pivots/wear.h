@@ -31,6 +31,16 @@ struct MeshPush {
     double line_deg = 0;      ///< from this arbor's centre to the other's, anticlockwise from +x
     double radius_mm = 0;     ///< pitch radius of this arbor's part in the mesh
     double pressure_deg = 0;  ///< mean angle of the push from the common tangent, teeth forced apart
+    double along = 0.5;       ///< where on the arbor: 0 at the front plate, 1 at the back plate
+    static const Record& record();
+};
+
+/// What pulls at an arbor besides its teeth: line, chain or its weight.
+struct ArborPull {
+    std::string name;
+    double direction_deg = -90;  ///< anticlockwise from +x; a clock that hangs is pulled down
+    double force_N = 0;
+    double along = 0.5;
     static const Record& record();
 };
 
@@ -38,6 +48,8 @@ struct PushInput {
     std::string direction = "cw";  ///< of this arbor, seen from the dial
     std::vector<MeshPush> meshes;
     double efficiency = 0.95;
+    std::optional<double> torque_N_mm = {};  ///< through the arbor; pulls in newton weigh against it
+    std::vector<ArborPull> pulls = {};
     static const Record& record();
 };
 
@@ -52,12 +64,16 @@ struct PushResult {
     double direction_deg = 0;
     double torque_arm_mm = 0;  ///< push = torque of the arbor ÷ this
     std::vector<PushShare> shares;
+    double front_deg = 0;  ///< the same at its front pivot, and at the back one: what stands nearer presses more
+    double back_deg = 0;
+    std::optional<double> front_N;  ///< where the torque is given
+    std::optional<double> back_N;
     static const Record& record();
 };
 
 /// Where the train pushes an arbor, and so where its holes wear: the driven pinion is pushed on, the driving wheel pushed back, both
-/// away from their mates. The arbor's torque passes through; both meshes are taken in one plane and weights left out.
-/// Throws InputError without a mesh.
+/// away from their mates; line, chain and weight pull besides, often harder. Each bearing takes of a force what the lever of its
+/// place along the arbor gives it. Throws InputError without a mesh, and for pulls without a torque to weigh them against.
 PushResult push_on_arbor(const PushInput& input);
 std::vector<Working> explain_push(const PushInput& input, const PushResult& result);
 const Calculation& push_calculation();

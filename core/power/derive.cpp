@@ -164,6 +164,7 @@ void drive_by_fusee(const FuseeDrive& drive, DerivedDrive& out) {
     wants.torque_per_turn_N_mm = line->per_turn_N_mm;
     wants.barrel_diameter_mm = *drive.barrel_diameter_mm;
     wants.line_diameter_mm = *drive.line_diameter_mm;
+    wants.chain_thickness_mm = drive.chain_thickness_mm;
     wants.fusee_turns = *out.turns;
     wants.large_diameter_mm = drive.large_diameter_mm ? *drive.large_diameter_mm : 2 * out.cone_mm.back();
     out.fusee = fusee_profile(wants);
@@ -276,7 +277,8 @@ PowerChainInput chain_input(const Sources& from, const TrainList& list, const De
     const auto* pendulum = o.as<Pendulum>();
     in.oscillator.kind = pendulum ? "pendulum" : "balance";
     in.oscillator.Q = o.Q;
-    in.oscillator.escapement_efficiency = o.escapement_efficiency;
+    in.oscillator.escapement_efficiency =
+        o.escapement_efficiency.value_or(usual_escapement_efficiency(from.movement.escapement.value_or(pendulum ? "recoil" : "lever")));
     in.oscillator.needed_deg = o.needed_deg;
     if (pendulum) in.oscillator.mass_kg = pendulum->mass_kg;
     if (!in.oscillator.mass_kg && from.swings.compound) in.oscillator.mass_kg = from.swings.compound->mass_kg;
@@ -309,29 +311,41 @@ void chain_of(const Sources& from, DerivedDrive& drive, DerivedPower& out) {
     drive.chain = drive.over_run.front();
 }
 
-/// Teeth that bear more than brass stands for long: load ÷ (width × module), as a tooth's root feels it.
+/// Teeth that bend more at the root than hard brass bears three times over (a cantilever, loaded where one tooth carries alone:
+/// W. Lewis, 1892). What a load wears away no one figure tells: grooves in the leaves do.
 void judge_wear(const Sources& from, DerivedDrive& out) {
     if (!out.chain) return;
-    constexpr double brass_N_mm2 = 5;
+    // Where it carries alone: half a module over the pitch circle; as thick at the root as at the pitch circle.
+    constexpr double high_m = 2.0, root_m = 1.57;
+    constexpr double per_load = 6 * high_m / (root_m * root_m);
+    constexpr double hard_brass_N_mm2 = 250, times = 3;
     for (size_t i = 1; i < out.chain->arbors.size(); ++i) {
         const PowerAtArbor& at = out.chain->arbors[i];
         const DerivedMesh* mesh = from.train.mesh(out.chain->arbors[i - 1].id, at.id);
         if (!mesh || !at.load_per_width_N_mm) continue;
-        const double bears = *at.load_per_width_N_mm / mesh->module_mm.value;
-        if (bears <= brass_N_mm2) continue;
+        const double bends = per_load * *at.load_per_width_N_mm / mesh->module_mm.value;
+        if (times * bends <= hard_brass_N_mm2) continue;
         out.wear.push_back(from.movement.name_of_arbor(mesh->wheel_of) + " wheel on " + from.movement.name_of_arbor(at.id) +
-                           " pinion: " + print_short(*at.load_per_width_N_mm, 2) + " N on each mm of tooth, " + print_short(bears, 2) +
-                           " N/mm² at the root; brass wears over " + print_short(brass_N_mm2) + " N/mm².");
+                           " pinion: " + print_short(*at.load_per_width_N_mm, 2) + " N on each mm of tooth bend its root with " +
+                           print_fixed(bends, 0) + " N/mm²; hard brass yields at about " + print_short(hard_brass_N_mm2) +
+                           ", so that less than three times is in hand. Look at the leaves: grooves tell whether it wears.");
     }
+}
+
+double lowest_of(const std::vector<std::array<double, 2>>& torque) {
+    return (*std::min_element(torque.begin(), torque.end(), [](const auto& a, const auto& b) { return a[1] < b[1]; }))[1];
 }
 
 /// Where to look first when the drive is not right.
 void look_for_causes(const Sources& from, const DerivedPower& power, DerivedDrive& out) {
     const bool weak = (out.verdict && out.verdict->word == "under") || (out.chain && out.chain->margin && *out.chain->margin < 1.2);
     const bool strong = (out.verdict && (out.verdict->word == "overdriving" || out.verdict->word == "strong")) ||
-                        (out.chain && out.chain->margin && *out.chain->margin > 2);
+                        (out.chain && out.chain->margin && *out.chain->margin > wide_swing * wide_swing);
     if (strong && !weak) {
-        if (out.drive.as<WeightDrive>()) out.look_at.push_back("The weight: more hangs on the line than it was made for.");
+        if (out.drive.as<WeightDrive>())
+            out.look_at.push_back(
+                "The weight: is it the one that was made for it? An original weight stays with the clock; a heavier one put in its place "
+                "need not.");
         if (const StripInBarrel* strip = out.drive.strip(); strip && strip->thickness_mm)
             out.look_at.push_back("The strip, " + print_short(*strip->thickness_mm) +
                                   " mm: torque goes with the third power of it, and modern steel drives harder than the old.");
@@ -371,7 +385,8 @@ void derive_drive(const Sources& from, const DriveRecord& drive, DerivedPower& p
             double work = 0;
             for (size_t i = 1; i < out.torque.size(); ++i)
                 work += (out.torque[i][0] - out.torque[i - 1][0]) * (out.torque[i][1] + out.torque[i - 1][1]) / 2;
-            if (const double run = out.torque.back()[0]; run > 0) out.verdict = judge_drive(work / run, *out.least_N_mm);
+            if (const double run = out.torque.back()[0]; run > 0)
+                out.verdict = judge_drive(work / run, lowest_of(out.torque), *out.least_N_mm);
         }
         if (out.least_N_mm) out.right_N_mm = {least_times * *out.least_N_mm, most_times * *out.least_N_mm};
         chain_of(from, out, power);
@@ -398,8 +413,8 @@ void judge_power(const DerivedDrive& power, std::vector<Finding>& out) {
         out.push_back({"power." + warning.kind + ":" + power.train, "caution", "Sizes of the drive do not go together.", warning.sentence,
                        power.arbor, ""});
     if (!power.wear.empty())
-        out.push_back(
-            {"power.wear:" + power.train, "caution", "Teeth bear more than brass stands for long.", power.wear.front(), power.arbor, ""});
+        out.push_back({"power.wear:" + power.train, "caution", "Teeth have less than three times their strength in hand.",
+                       power.wear.front(), power.arbor, ""});
     if (power.weight)
         for (size_t i = 0; i < power.weight->faults.size(); ++i)
             out.push_back({"power.weight-" + id_of(power.weight->faults[i]) + ":" + power.train, "caution", "The weight on its line.",

@@ -53,6 +53,8 @@ const Record& FuseeInput::record() {
             .required()
             .add("line_diameter_mm", &In::line_diameter_mm, "mm", "of gut or wire; thickness of a chain", above(0, 50))
             .required()
+            .add("chain_thickness_mm", &In::chain_thickness_mm, "mm", "across a chain's links: the pitch of the groove goes by it",
+                 above(0, 100))
             .add("fusee_turns", &In::fusee_turns, "", "of the groove that work", above(0.25, 100))
             .required()
             .add("large_diameter_mm", &In::large_diameter_mm, "mm", "to the middle of the line; absent: as many turns as the barrel",
@@ -108,6 +110,22 @@ std::vector<double> barrel_turns_along(const std::vector<double>& radii_mm, doub
     return turns;
 }
 
+namespace {
+
+/// A cone much wider than its barrel is none that anyone made: rather ask than go on with it.
+void ask_for_the_cone(const FuseeInput& in, const TorqueCurve& curve, const FuseeResult& out) {
+    constexpr double widest = 1.5;  ///< barrels
+    const double Rb = (in.barrel_diameter_mm + in.line_diameter_mm) / 2;
+    const double large = 2 * out.level_torque_N_mm * Rb / curve.at(0);
+    if (large > widest * in.barrel_diameter_mm)
+        throw InputError("large_diameter_mm",
+                         "nothing, and this spring would want a cone of " + print_fixed(large, 0) + " mm beside a barrel of " +
+                             print_fixed(in.barrel_diameter_mm, 0) + " mm",
+                         "the cone's large diameter, to the middle of the line");
+}
+
+}  // namespace
+
 FuseeResult fusee_profile(const FuseeInput& in) {
     const TorqueCurve curve = curve_of(in);
     const double Rb = (in.barrel_diameter_mm + in.line_diameter_mm) / 2;
@@ -118,6 +136,7 @@ FuseeResult fusee_profile(const FuseeInput& in) {
     } else {
         out.barrel_turns = in.fusee_turns;
         out.level_torque_N_mm = curve.work_to(out.barrel_turns) / in.fusee_turns;
+        ask_for_the_cone(in, curve, out);
         out.taken =
             "No large diameter given: taken so that the barrel turns as often as the fusee, " + print_short(in.fusee_turns) + " times.";
     }
@@ -129,7 +148,7 @@ FuseeResult fusee_profile(const FuseeInput& in) {
     out.line_length_mm = 2 * pi * Rb * out.barrel_turns;
     out.wraps_mm = 2 * pi * Rb * in.wraps;
     constexpr double land = 1.2;  // lines to a groove: a fifth of the line stands between two
-    out.groove_pitch_mm = in.groove_pitch_mm.value_or(land * in.line_diameter_mm);
+    out.groove_pitch_mm = in.groove_pitch_mm.value_or(land * in.chain_thickness_mm.value_or(in.line_diameter_mm));
     out.cone_length_mm = out.groove_pitch_mm * in.fusee_turns;
     out.torque_wound_N_mm = curve.at(out.barrel_turns);
     out.energy_J = T * in.fusee_turns * 2 * pi / 1000;

@@ -11,7 +11,8 @@ struct FuseeInput {
     std::optional<double> torque_per_turn_N_mm;  ///< more for each turn of the barrel
     std::vector<std::array<double, 2>> torque_curve;
     double barrel_diameter_mm = 0;
-    double line_diameter_mm = 0;
+    double line_diameter_mm = 0;               ///< of a chain the height of its links: it adds to the radii
+    std::optional<double> chain_thickness_mm;  ///< across a chain's links: the groove's pitch goes by it
     double fusee_turns = 0;
     std::optional<double> large_diameter_mm;  ///< absent: the barrel turns as often as the fusee
     std::optional<double> groove_pitch_mm;    ///< absent: the line and a fifth of it

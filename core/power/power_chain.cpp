@@ -15,8 +15,7 @@ namespace {
 constexpr double pi = std::numbers::pi;
 constexpr double deg = pi / 180;
 constexpr const char* source = "work through a train; an oscillator of quality Q loses 2π E ÷ Q a period";
-constexpr double overdriven = 2.0;  ///< times what is needed: more only wears the train
-constexpr double weak = 1.2;        ///< less than so much: cold, dirt and old oil stop it
+constexpr double weak = 1.2;  ///< less than so much: cold, dirt and old oil stop it
 
 /// The meshes from the arbor where the power comes in to the escape wheel, in order.
 std::vector<size_t> way_of_power(const Network& network, size_t from, size_t to) {
@@ -115,10 +114,16 @@ void judge(const PowerChainInput& in, PowerChainResult& out, double omega) {
     out.margin = kept_end / needed;
     if (*out.margin > 0) out.least_torque_N_mm = in.torque_end_N_mm.value_or(in.torque_N_mm) / *out.margin;
     if (!out.verdict.empty()) return;
-    const std::string times = print_fixed(*out.margin, 1) + " times the energy for " + print_fixed(*o.needed_deg, 1) + " deg";
+    // Told by the arc: the energy goes with its square, and four times of that is an ordinary clock's twice the arc.
+    const double wide = *o.needed_deg > 0 ? start / *o.needed_deg : 0;
+    const std::string times = print_fixed(end / *o.needed_deg, 1) + " times the " + print_fixed(*o.needed_deg, 1) + " deg that it needs";
     if (*out.margin < 1) out.verdict = told + ": too weak, " + times + ". Look for the worst mesh and dry pivots before a stronger drive.";
     else if (*out.margin < weak) out.verdict = told + ": weak, " + times + ". Clean and oil first; then the drive.";
-    else if (*out.margin > overdriven) out.verdict = told + ": overdriven, " + times + ". Less weight or a weaker spring spares the train.";
+    else if (wide > wide_swing)
+        out.verdict =
+            told + ": it swings wide, " + times +
+            ". Before weight is taken off or a spring changed, look whether they are the ones made for it: an original weight stays "
+            "with the clock.";
     else out.verdict = told + ": right, " + times + ".";
 }
 
@@ -157,7 +162,7 @@ const Record& PowerOscillator::record() {
             .add("length_mm", &In::length_mm, "mm", "of the simple pendulum", above(0, 1e6))
             .add("inertia_kg_m2", &In::inertia_kg_m2, "kg m²", "of the balance", above(0, 1))
             .add("Q", &In::Q, "", "quality: pendulum 1 000 to 15 000, balance 150 to 300", above(0, 1e9))
-            .add("escapement_efficiency", &In::escapement_efficiency, "", "deadbeat and recoil 0.4 to 0.7, lever 0.3 to 0.5", above(0, 1))
+            .add("escapement_efficiency", &In::escapement_efficiency, "", "deadbeat and lever 0.3 to 0.5, recoil 0.2 to 0.35", above(0, 1))
             .add("needed_deg", &In::needed_deg, "deg", "least swing to one side that unlocks safely", above(0, 350))
             .add("gravity_m_s2", &In::gravity_m_s2, "m/s²", "at the place", between(0.1, 100));
     return record;
@@ -212,6 +217,12 @@ const Record& PowerChainResult::record() {
             .add("least_torque_N_mm", &Out::least_torque_N_mm, "N mm", "at the start of the train, that keeps the needed swing")
             .add("verdict", &Out::verdict, "", "in words");
     return record;
+}
+
+double usual_escapement_efficiency(const std::string& escapement) {
+    if (escapement == "recoil") return 0.28;
+    if (escapement == "verge") return 0.2;
+    return escapement == "cylinder" || escapement == "pin-pallet" ? 0.3 : 0.4;
 }
 
 PowerChainResult power_chain(const PowerChainInput& in) {

@@ -28,11 +28,16 @@ struct PowerOscillator {
     std::optional<double> length_mm;  ///< of the simple pendulum
     std::optional<double> inertia_kg_m2;
     double Q = 3000;                     ///< clean pendulums 1 000 to 15 000, balances 150 to 300
-    double escapement_efficiency = 0.5;  ///< 0.4 to 0.7 deadbeat and recoil, 0.3 to 0.5 lever
+    double escapement_efficiency = 0.4;  ///< deadbeat and lever 0.3 to 0.5, recoil 0.2 to 0.35
     std::optional<double> needed_deg;    ///< least swing to one side that unlocks safely
     double gravity_m_s2 = 9.80665;
     static const Record& record();
 };
+
+/// Of an escapement that nobody worked out: deadbeat and lever 0.4, recoil 0.28, verge 0.2, cylinder 0.3.
+double usual_escapement_efficiency(const std::string& escapement);
+/// Times the swing that is needed: an ordinary clock swings up to so much.
+inline constexpr double wide_swing = 2.5;
 
 struct PowerChainInput {
     TrainInput train;

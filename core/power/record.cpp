@@ -57,7 +57,8 @@ const Record& FuseeDrive::record() {
         Fields<In>()
             .include(&In::strip)
             .add("barrel_diameter_mm", &In::barrel_diameter_mm, "mm", "outside, where the line lies", above(0, 1000))
-            .add("line_diameter_mm", &In::line_diameter_mm, "mm", "of line or chain", above(0, 100))
+            .add("line_diameter_mm", &In::line_diameter_mm, "mm", "of the line; of a chain the height of its links", above(0, 100))
+            .add("chain_thickness_mm", &In::chain_thickness_mm, "mm", "across a chain's links", above(0, 100))
             .add("large_diameter_mm", &In::large_diameter_mm, "mm", "of the fusee, to the middle of the line", above(0, 1000))
             .add("small_diameter_mm", &In::small_diameter_mm, "mm", "of the fusee, to the middle of the line", above(0, 1000))
             .add("cone_mm", &In::cone_mm, "mm", "diameters of the fusee to the middle of the line, each turn from the small end",
@@ -87,6 +88,9 @@ const Record& DriveRecord::record() {
             .required()
             .kind("kind", &In::is, "how", {"weight", "spring", "fusee", "rewound"})
             .fields_of_kinds(&In::is)
+            .add("line_direction_deg", &In::line_direction_deg, "deg",
+                 "where line or chain leaves drum or fusee, anticlockwise from +x seen from the dial; absent: a line hangs down",
+                 between(-360, 360))
             .add("least_N_mm", &In::least_N_mm, "N mm", "at the first arbor, that just keeps it going", above(0, 1e7))
             .add("torque_down", &In::torque_down, "", "[[turns from let down, N mm], …] driving, at the first arbor", between(0, 1e7))
             .add("torque_up", &In::torque_up, "", "the same, being wound", between(0, 1e7))

@@ -50,7 +50,8 @@ struct SpringDrive {
 struct FuseeDrive {
     StripInBarrel strip;
     std::optional<double> barrel_diameter_mm;  ///< outside, where the line lies
-    std::optional<double> line_diameter_mm;    ///< of line or chain
+    std::optional<double> line_diameter_mm;    ///< of the line; of a chain the height of its links
+    std::optional<double> chain_thickness_mm;  ///< across its links
     std::optional<double> large_diameter_mm;   ///< of the cone, to the middle of the line
     std::optional<double> small_diameter_mm;
     std::vector<double> cone_mm;  ///< diameters of the fusee to the middle of the line, each turn from the small end
@@ -75,6 +76,7 @@ using DriveKind = std::variant<WeightDrive, SpringDrive, FuseeDrive, RewoundDriv
 struct DriveRecord {
     std::string train;
     DriveKind is;
+    std::optional<double> line_direction_deg;  ///< where line or chain leaves drum or cone; absent: a line hangs down
     // Torque, at the first arbor of the train.
     std::optional<double> least_N_mm;                ///< that just keeps the movement going
     std::vector<std::array<double, 2>> torque_down;  ///< [turns from let down, N mm], driving

@@ -101,7 +101,7 @@ RewindResult rewind_drive(const RewindInput& in) {
     out.energy_day_J = out.energy_J * out.rewinds_a_day;
     out.verdict = "Level within " + print_fixed(100 * out.flatness, 1) + " %";
     if (in.least_N_mm) {
-        const DriveVerdict verdict = judge_drive(out.mean_N_mm, *in.least_N_mm);
+        const DriveVerdict verdict = judge_drive(out.mean_N_mm, before, *in.least_N_mm);
         out.times = out.mean_N_mm / *in.least_N_mm;
         out.verdict += "; " + verdict.word + ": " + verdict.reason;
     } else {

@@ -13,7 +13,12 @@ namespace {
 
 constexpr double pi = std::numbers::pi;
 constexpr const char* source = "bending of the strip over the going turns, against a measured torque";
-constexpr double side_room_mm = 0.3;  ///< least that the strip is narrower than the barrel is high
+constexpr double side_room = 0.03;  ///< of the barrel's height, that the strip is narrower; 3 to 5 % are usual
+constexpr double least_side_room_mm = 0.1;
+
+double widest_strip_mm(const SpringMatchInput& in) {
+    return in.barrel_height_mm - std::max(least_side_room_mm, side_room * in.barrel_height_mm);
+}
 constexpr double least_fill = 0.40;
 constexpr double most_fill = 0.60;
 constexpr double near_enough = 0.15;
@@ -67,7 +72,7 @@ double best_length(const SpringMatchInput& in, const Strip& strip, double wanted
 }
 
 void judge(const SpringMatchInput& in, const Strip& strip, MatchedStrip& out) {
-    const double most_width = in.barrel_height_mm - side_room_mm;
+    const double most_width = widest_strip_mm(in);
     const std::string times = print_fixed(out.times, 2) + " times the torque wanted";
     if (out.width_mm > most_width) {
         out.verdict = "too wide";
@@ -84,6 +89,10 @@ void judge(const SpringMatchInput& in, const Strip& strip, MatchedStrip& out) {
         out.verdict = "overstressed";
         out.reason = print_fixed(out.stress_N_mm2, 0) + " N/mm² fully wound, over " + print_short(set_strip_N_mm2) +
                      ": it goes on setting or breaks; thinner or longer.";
+    } else if (in.least_N_mm && out.torque_end_N_mm < end_times * *in.least_N_mm) {
+        out.verdict = "weak";
+        out.reason = print_short(out.torque_end_N_mm, 3) + " N mm at the end of the run, " +
+                     print_fixed(out.torque_end_N_mm / *in.least_N_mm, 1) + " times the least that runs: 1.2 are wanted there.";
     } else if (out.times > overdriving) {
         out.verdict = "overdriving";
         out.reason = times + ": it would wear great wheel and pinions.";
@@ -110,6 +119,15 @@ std::optional<double> old_mean(const SpringMatchInput& in) {
     return drive_of(in, strip, in.old->length_mm).mean() * in.old->factor;
 }
 
+/// At the end of the run, where its sizes tell it; a mean that was measured tells no end.
+std::optional<double> old_end(const SpringMatchInput& in) {
+    if (in.mean_N_mm || !in.old) return {};
+    Strip strip;
+    strip.width_mm = in.old->width_mm;
+    strip.thickness_mm = in.old->thickness_mm;
+    return drive_of(in, strip, in.old->length_mm).end * in.old->factor;
+}
+
 void want(const SpringMatchInput& in, SpringMatchResult& out) {
     out.old_mean_N_mm = old_mean(in);
     if (in.least_N_mm) {
@@ -134,7 +152,7 @@ void judge_old(const SpringMatchInput& in, SpringMatchResult& out) {
                                "Its coils open to " + print_fixed(opens, 1) + " bores; " + print_short(ratio_rule) + " to 3 are asked."});
     }
     if (in.least_N_mm && out.old_mean_N_mm) {
-        const DriveVerdict judged = judge_drive(*out.old_mean_N_mm, *in.least_N_mm);
+        const DriveVerdict judged = judge_drive(*out.old_mean_N_mm, old_end(in).value_or(*out.old_mean_N_mm), *in.least_N_mm);
         const bool keep = judged.word == "right" || judged.word == "strong";
         out.schools.push_back({in.mean_N_mm ? "torque, measured" : "torque, by its sizes", keep ? "keep" : "replace", judged.reason});
     }
@@ -156,7 +174,7 @@ std::optional<EqualStrip> equal_strip(const SpringMatchInput& in, double width, 
 }
 
 void trade_off(const SpringMatchInput& in, SpringMatchResult& out) {
-    const double widest = in.barrel_height_mm - side_room_mm;
+    const double widest = widest_strip_mm(in);
     for (const double share : {1.0, 0.9, 0.8})
         if (const auto equal = equal_strip(in, widest * share, out.wanted_N_mm)) out.equal.push_back(*equal);
 }

@@ -11,8 +11,12 @@ struct DriveVerdict {
     std::string word;  ///< "under", "right", "strong", "overdriving"
     std::string reason;
 };
-/// `least` keeps the movement just going, found by trial: 1.5 to 2 times that is right, over 1.5 times the middle of it overdrives.
-DriveVerdict judge_drive(double mean_N_mm, double least_N_mm);
+/// `least` keeps the movement just going, found by trial. The end of the run decides whether it is enough: 1.2 times the least there
+/// at the least, else the clock stops before its time is out. The mean tells whether it is too much: 1.5 to 2 times is right, over
+/// 1.5 times the middle of that overdrives. A torque that falls needs no more of its mean than its end does.
+DriveVerdict judge_drive(double mean_N_mm, double end_N_mm, double least_N_mm);
+/// Of the least that runs, wanted at the end of the run.
+inline constexpr double end_times = 1.2;
 /// What is aimed at, the middle of 1.5 to 2 times the least.
 double wanted_torque(double least_N_mm);
 

@@ -4,6 +4,7 @@
 #include <cmath>
 #include <random>
 
+#include "pivots/tilt.h"
 #include "power/torque_curve.h"
 #include "train/restore_model.h"
 #include "workings/record_json.h"
@@ -131,8 +132,18 @@ std::optional<double> HiddenMovement::truth(const SurveyQuestion& question, bool
         if (question.field == "hole_min_mm") return hole.original_mm - dirt;
         if (question.field == "hole_max_mm") return hole.original_mm + hole.worn_mm - dirt;
         if (question.field == "wear_direction_deg") return hole.worn_deg;
+        if (question.field == "sway_mm") return sway_of(hole);
     }
     return {};
+}
+
+/// How far the arbor's other end sways where the other plate was: as its pivot leans in the worn hole.
+std::optional<double> HiddenMovement::sway_of(const HiddenHole& hole) const {
+    const auto thickness = plates_mm.find(hole.plate);
+    const HiddenArbor* arbor = shaft(hole.arbor);
+    if (hole.pivot_mm <= 0 || !arbor || arbor->plates_mm <= 0 || thickness == plates_mm.end()) return {};
+    const double lean = tilt_in_hole(hole.pivot_mm, hole.original_mm + hole.worn_mm, thickness->second);
+    return 2 * arbor->plates_mm * std::tan(lean);
 }
 
 HiddenMovement practice_from_text(const std::string& text) {
@@ -159,6 +170,8 @@ std::optional<double> SimulatedCalliper::read(const SurveyQuestion& question, bo
     // A pin gauge or micrometer on a pivot repeats better than calliper jaws over a wheel.
     const double step = m_movement.gauge_step_mm;
     const double gauge_noise_mm = 0.4 * step;
+    // The largest pin of the set that enters: never larger than the hole.
+    if (question.field == "hole_min_mm") return std::max(0.0, std::floor(*truth / step + 1e-6) * step);
     return std::max(0.0, std::round((*truth + gauge_noise_mm * by_chance) / step) * step);
 }
 

@@ -69,6 +69,7 @@ struct HiddenMovement {
     std::optional<double> truth(const QuantityKey& key) const;
     std::optional<double> truth(const SurveyQuestion& question, bool pegged) const;
     const HiddenArbor* shaft(const std::string& arbor) const;
+    std::optional<double> sway_of(const HiddenHole& hole) const;
 };
 
 /// Throws InputError naming the place.

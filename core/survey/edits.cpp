@@ -51,9 +51,10 @@ Edit<SurveyRecord> mark_teeth(const std::string& wheel, long long count, const s
     return {"Damaged teeth", [=](SurveyRecord& survey) { survey.condition_at(wheel).teeth.assign(teeth.begin(), teeth.end()); }};
 }
 
-Edit<SurveyRecord> keep_reading(const TrainRecord& movement, const SurveyQuestion& question, double value, const Taken& taken) {
+Edit<SurveyRecord> keep_reading(const TrainRecord& movement, const SurveyQuestion& question, double value, const Taken& taken,
+                                const std::string& by) {
     return {"Reading: " + name_of(movement, question), [=](SurveyRecord& survey) {
-                keep_survey_reading(survey.pivots, question, value);
+                keep_survey_reading(survey.pivots, question, value, by);
                 survey.sizes_taken.push_back({question.subject, std::string(question.field), value, taken});
             }};
 }

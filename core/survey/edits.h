@@ -7,8 +7,9 @@ namespace echappe {
 
 // The named changes of the survey; `date` is the day they are made.
 
-/// Kept, with how it was taken.
-Edit<SurveyRecord> keep_reading(const TrainRecord& movement, const SurveyQuestion& question, double value, const Taken& taken);
+/// Kept, with how it was taken; `by`: of a long axis, as way_of_reading.
+Edit<SurveyRecord> keep_reading(const TrainRecord& movement, const SurveyQuestion& question, double value, const Taken& taken,
+                                const std::string& by = {});
 Edit<SurveyRecord> leave_unmeasured(const TrainRecord& movement, const SurveyQuestion& question);
 Edit<SurveyRecord> peg_hole(const std::string& hole, bool pegged);
 /// Every hole of a plate; when all were pegged already, none.

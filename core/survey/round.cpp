@@ -22,12 +22,18 @@ constexpr HoleQuestion hole_questions[] = {
     {"pivot_mm", "pivot",
      "Calliper or micrometer across the polished part of the pivot, not at the shoulder; turn it and take the largest.",
      &HoleRecord::pivot_mm},
-    {"hole_max_mm", "hole, largest diameter",
-     "Pin gauges or a taper gauge: the largest pin that enters when it is leaned to the worn side, or the calliper's small jaws along the "
-     "long axis.",
+    {"hole_min_mm", "hole, short axis",
+     "Pin gauges: the largest pin that enters straight. It reads the short axis, whichever way it is leaned; that stands for the hole as "
+     "it "
+     "was made.",
+     &HoleRecord::hole_min_mm},
+    {"hole_max_mm", "hole, long axis",
+     "A round pin cannot read it. Three ways can: an indicator or feeler on the pivot, pushed to and fro along the wear: type sway 0.36, "
+     "and "
+     "the pivot is added; the largest pin that enters, pushed to the worn end, and the gap left behind it: 1.72 + 0.26; or straight "
+     "across, "
+     "by graticule or the calliper's small jaws: 1.98.",
      &HoleRecord::hole_max_mm},
-    {"hole_min_mm", "hole, smallest diameter",
-     "The largest pin that enters straight: across the long axis. It stands for the hole as it was made.", &HoleRecord::hole_min_mm},
     {"wear_direction_deg", "which way it is worn",
      "Where the pivot walked to, as you look at this side of the plate: degrees from the right, anticlockwise, or the hour of a clock "
      "face: 4 h. Enter alone takes the way the train pushes.",
@@ -74,6 +80,7 @@ void ask_hole(std::string_view unit, const DerivedHole& hole, std::vector<Survey
         SurveyQuestion question{hole.id, q.field, hole.arbor, q.words, q.how, way ? "deg, or 4 h" : unit};
         question.taken = (r.*q.reading).has_value() && !listed(r.doubtful, q.field);
         question.cannot = listed(r.cannot, q.field);
+        if (q.reading == &HoleRecord::hole_max_mm) question.pivot_mm = r.pivot_mm;
         if (way) question.expected = hole.push_deg;
         round.push_back(std::move(question));
     }
@@ -96,7 +103,35 @@ double read_direction(const SurveyQuestion& question, const std::string& name, c
     return std::fmod(from_dial + 720, 360);
 }
 
+/// How a long axis was read, by the words it is typed in, and what stands in them.
+struct AxisReading {
+    std::string by;  ///< as HoleRecord::hole_max_by
+    std::string first, second;
+};
+AxisReading read_axis(const std::string& text) {
+    const std::string word = as_typed(text);
+    if (!word.empty() && (word.front() == 's' || word.front() == 'S'))
+        return {"sway", word.substr(std::min(word.size(), word.find_first_of("0123456789.,"))), {}};
+    const auto plus = word.find('+', 1);
+    if (plus != std::string::npos) return {"pin and gap", word.substr(0, plus), word.substr(plus + 1)};
+    return {"across", word, {}};
+}
+
+double long_axis(const LengthUnit& length, const SurveyQuestion& question, const std::string& name, const std::string& text) {
+    const AxisReading axis = read_axis(text);
+    const auto value = [&](const std::string& part) { return parse_reading(part, length.unit(), name).value; };
+    if (axis.by == "pin and gap") return value(axis.first) + value(axis.second);
+    if (axis.by != "sway") return value(axis.first);
+    if (!question.pivot_mm)
+        throw InputError(name, in_quotes(text) + " before the pivot", "the pivot's diameter first: the sway is added to it");
+    return *question.pivot_mm + value(axis.first);
+}
+
 }  // namespace
+
+std::string way_of_reading(const SurveyQuestion& question, const std::string& text) {
+    return question.field == "hole_max_mm" ? read_axis(text).by : std::string();
+}
 
 std::string name_of(const TrainRecord& movement, const SurveyQuestion& question) {
     const auto [first, second] = split(question.subject);
@@ -178,6 +213,17 @@ std::vector<SurveyQuestion> survey_round(const SurveyRecord& record, const Train
                 round.push_back({hole->id, "free_radius_mm", place.arbor, "free round the hole, for the punch",
                                  "From the hole's middle to the nearest part that a punch would strike: a cock, a stud, a pillar.", unit,
                                  hole->record.free_radius_mm.has_value()});
+    const auto worn = [](const DerivedHole* hole) { return hole && hole->plan && hole->plan->decision == "bush"; };
+    const auto ask_along = [&](const char* field, const char* words, std::optional<double> ArborRecord::*reading) {
+        for (const Place& place : places)
+            if (!place.lost() && (worn(place.holes[0]) || worn(place.holes[1])))
+                round.push_back(
+                    {place.arbor, field, place.arbor, words,
+                     "From the front plate's inner face to the middle of it: what stands nearer a plate presses that pivot more.", unit,
+                     place.record && (place.record->*reading).has_value()});
+    };
+    ask_along("wheel_from_front_mm", "wheel, from the front plate", &ArborRecord::wheel_from_front_mm);
+    ask_along("pinion_from_front_mm", "pinion where it is driven, from the front plate", &ArborRecord::pinion_from_front_mm);
     for (size_t side = 0; side < 2; ++side)
         for (const Place& place : places)
             if (const DerivedHole* hole = place.holes[side]; hole && !place.lost())
@@ -191,7 +237,9 @@ double read_survey(const TrainRecord& movement, const LengthUnit& length, const 
     const bool empty = as_typed(text).empty();
     if (empty && question.expected) return *question.expected;
     if (question.field == "wear_direction_deg") return read_direction(question, name_of(movement, question), text);
-    const double value = parse_reading(text, length.unit(), name_of(movement, question)).value;
+    const std::string name = name_of(movement, question);
+    const double value =
+        question.field == "hole_max_mm" ? long_axis(length, question, name, text) : parse_reading(text, length.unit(), name).value;
     const Record& record = question.subject.starts_with("plate.")            ? PlateRecord::record()
                            : question.subject.find('.') == std::string::npos ? ArborRecord::record()
                                                                              : HoleRecord::record();
@@ -200,7 +248,7 @@ double read_survey(const TrainRecord& movement, const LengthUnit& length, const 
     return value;
 }
 
-void keep_survey_reading(PivotsRecord& record, const SurveyQuestion& question, double value) {
+void keep_survey_reading(PivotsRecord& record, const SurveyQuestion& question, double value, const std::string& by) {
     const auto [first, second] = split(question.subject);
     if (first == "plate") {
         *slot_of(PlateRecord::record(), &record.plate_at(second), question.field) = value;
@@ -212,6 +260,7 @@ void keep_survey_reading(PivotsRecord& record, const SurveyQuestion& question, d
     } else {
         HoleRecord& hole = record.hole_at(first, second);
         *slot_of(HoleRecord::record(), &hole, question.field) = value;
+        if (question.field == "hole_max_mm") hole.hole_max_by = by;
         std::erase(hole.cannot, question.field);
         std::erase(hole.doubtful, question.field);
         const bool of_the_hole = question.field.starts_with("hole_") || question.field.starts_with("wear_");

@@ -17,6 +17,7 @@ struct SurveyQuestion {
     bool taken = false;
     bool cannot = false;
     std::optional<double> expected = {};  ///< taken for an empty line: where the train pushes
+    std::optional<double> pivot_mm = {};  ///< that runs in the hole: its sway is added to it
     bool operator==(const SurveyQuestion& other) const { return subject == other.subject && field == other.field; }
 };
 
@@ -35,7 +36,9 @@ std::string words_for_reading(std::string_view field);
 /// plate is looked at; an empty line takes what is expected. Throws InputError.
 double read_survey(const TrainRecord& movement, const LengthUnit& length, const SurveyQuestion& question, const std::string& text);
 /// Puts the reading into the job; before pegging it is marked doubtful.
-void keep_survey_reading(PivotsRecord& record, const SurveyQuestion& question, double value);
+void keep_survey_reading(PivotsRecord& record, const SurveyQuestion& question, double value, const std::string& by = {});
+/// How a long axis was read, by what was typed: "sway", "pin and gap", "across". Empty for another question.
+std::string way_of_reading(const SurveyQuestion& question, const std::string& text);
 void cannot_be_measured(PivotsRecord& record, const SurveyQuestion& question);
 /// Readings from CSV: columns arbor, plate, pivot_mm, hole_max_mm, hole_min_mm, wear_direction_deg (seen from the dial),
 /// thickness_mm; empty cells are left alone. Returns how many readings were kept; nothing is changed when a row is wrong.

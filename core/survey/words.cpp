@@ -30,7 +30,11 @@ const std::vector<ConditionWord>& conditions_for(const std::string& kind) {
           {'r', "rusted", "rusted", "fault"},
           {'s', "scored", "scored", "caution"},
           {'l', "loose trundles", "loose trundles", "fault"}}},
-        {"arbor", {{'g', "good", "straight", ""}, {'b', "bent", "bent", "fault"}, {'r', "rusted", "rusted", "caution"}}},
+        {"arbor",
+         {{'g', "good", "straight", ""},
+          {'b', "bent", "bent", "fault"},
+          {'r', "rusted", "rusted", "caution"},
+          {'f', "fly", "its fly loose or stiff", "caution"}}},
         {"plate", {{'g', "good", "flat", ""}, {'b', "bent", "bent", "fault"}, {'c', "cracked", "cracked", "fault"}}},
         {"pillar", {{'g', "good", "straight", ""}, {'b', "bent", "bent", "fault"}, {'l', "loose", "loose", "fault"}}},
         {"drive",
@@ -39,13 +43,18 @@ const std::vector<ConditionWord>& conditions_for(const std::string& kind) {
           {'r', "rusted", "rusted spring", "fault"},
           {'c', "cracked", "cracked spring", "fault"},
           {'h', "hook", "hook torn", "fault"},
-          {'f', "frayed", "frayed line", "fault"}}},
+          {'f', "frayed", "frayed line", "fault"},
+          {'k', "click", "click or its spring worn", "fault"},
+          {'w', "ratchet", "ratchet wheel's teeth worn", "fault"},
+          {'s', "stop work", "stop work worn or missing", "caution"}}},
         {"pallets",
          {{'g', "good", "sound", ""},
           {'w', "worn", "worn pits", "caution"},
           {'d', "deep", "too deep", "fault"},
           {'l', "loose", "loose", "fault"},
-          {'c', "chipped", "chipped", "fault"}}},
+          {'c', "chipped", "chipped", "fault"},
+          {'s', "suspension", "suspension spring bent or cracked", "fault"},
+          {'u', "crutch", "crutch loose or out of line", "caution"}}},
         {"hand",
          {{'g', "good", "sound", ""},
           {'s', "slips", "slips", "fault"},
@@ -58,8 +67,9 @@ const std::vector<ConditionWord>& conditions_for(const std::string& kind) {
 
 const std::vector<SafetyStep>& safety_steps() {
     static const std::vector<SafetyStep> steps = {
-        {"power", "Power let down, weights off",
-         "A wound spring or a weight that runs off hurts hands and strips teeth. Let down with a key of the right fit, hand in a glove, "
+        {"power", "Power off every train: let down, weights off",
+         "Every one: going, strike, chime, alarm, and a fusee's set-up after its run. A wound spring or a weight that runs off hurts hands "
+         "and strips teeth. Let down with a key of the right fit, hand in a glove, "
          "eyes covered; never open a barrel that is wound. When in doubt leave it to someone practised."},
         {"swing", "Pendulum or balance taken off or locked",
          "So that nothing swings against the suspension or the hairspring while it is turned over."},
@@ -73,9 +83,9 @@ const std::vector<SafetyStep>& safety_steps() {
 
 const std::vector<EarlierWork>& earlier_works_for(const std::string& kind) {
     using List = std::vector<EarlierWork>;
-    static const EarlierWork soldered = {
-        's', "soldered", "soft soldered",
-        "Solder hides cracks, and its flux goes on rusting. Warmed again it draws the temper of what is near: look under it first."};
+    static const EarlierWork soldered = {'s', "soldered", "soft soldered",
+                                         "Solder hides cracks, and what is left of its flux goes on eating the steel near it. Warmed again "
+                                         "it draws the temper of what is near: look under it first."};
     static const EarlierWork glued = {'g', "glued", "glued",
                                       "It holds by its glue alone. Warmth and solvent loosen it: before cleaning, not in the bath."};
     static const EarlierWork reversed = {'x', "reversed", "turned over",
@@ -86,7 +96,8 @@ const std::vector<EarlierWork>& earlier_works_for(const std::string& kind) {
         "Its count and sizes are a repairer's: where the train does not come out, put ? behind this count before the others."};
     static const std::map<std::string, List> all = {
         {"hole",
-         {{'o', "opened", "opened out", "The hole says nothing of the first pivot: take the maker's size from the other plate."},
+         {{'o', "opened", "opened out",
+           "The hole says nothing of the first pivot: where both pivots of the arbor are alike, the other plate has the maker's size."},
           {'d', "drawn", "drawn over",
            "Punched or filed to one side to alter a depth. Its middle is not where the maker had it: set out the true centre before "
            "bushing."},
@@ -110,7 +121,8 @@ const std::vector<EarlierWork>& earlier_works_for(const std::string& kind) {
         {"arbor",
          {part_replaced,
           {'v', "re-pivoted", "re-pivoted", "The plug stands no bending: straighten with care, and try that it sits fast."},
-          {'b', "straightened", "straightened before", "Bent twice it may break the third time: warm it, or make it anew."},
+          {'b', "straightened", "straightened before",
+           "Bent twice it may break the third time: leave it if depth and hand bear it; another arbor comes last."},
           soldered}},
         {"plate",
          {{'n', "signed", "name or date scratched in", "A date is part of its history: photograph it, and leave it."},
@@ -123,10 +135,11 @@ const std::vector<EarlierWork>& earlier_works_for(const std::string& kind) {
           soldered}},
         {"drive",
          {{'r', "replaced", "not the first maker's", "Its width, thickness and length are a repairer's: judge it by its torque."},
-          {'k', "cut short", "broken end hooked again", "It is shorter than it was: fewer turns, the same torque."}}},
+          {'k', "cut short", "broken end hooked again", "It is shorter than it was: fewer turns, and each of them pulls harder."}}},
         {"pallets",
          {part_replaced,
-          {'f', "re-faced", "faces stoned", "Drop and lock have grown by what was taken off."},
+          {'f', "re-faced", "faces stoned",
+           "What was taken off makes the drop larger and the lock less: the depth must be closed by as much before anything is judged."},
           {'m', "moved", "moved on their arbor", "The beat was set by it: see that it sits fast before the crutch is bent."},
           soldered}},
         {"hand",

@@ -9,8 +9,7 @@ namespace echappe {
 namespace {
 
 std::string number_with_u(const Measured& value, const std::string& unit) {
-    std::string text = value.u > 0 ? print_fixed(value.value, decimals_for(value.u)) + " ± " + print_fixed(value.u, decimals_for(value.u))
-                                   : print_short(value.value, 8);
+    const std::string text = print_measured(value.value, value.u);
     return unit.empty() ? text : text + " " + unit;
 }
 

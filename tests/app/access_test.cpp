@@ -255,7 +255,7 @@ TEST_CASE("no text stands in another, at any station, of any demo, from a small 
     Bench bench;
     for (const QSize size : {QSize(1024, 700), QSize(1280, 720), QSize(1280, 800), QSize(1366, 768), QSize(1920, 1080)}) {
         bench.window.resize(size);
-        for (const char* demo : {"tide-house", "saloon", "watch"}) {
+        for (const char* demo : {"tide-house", "waiting-room", "watch"}) {
             bench.window.open_demo(demo);
             check_nothing_overprints(bench, demo);
         }
@@ -313,7 +313,7 @@ TEST_CASE("help is read and searched in the window, and a term of the trade tell
 
 TEST_CASE("names of sixty-two letters in two alphabets stand in no other text, at any station") {
     Bench bench;
-    for (const char* demo : {"tide-house", "saloon"}) {
+    for (const char* demo : {"tide-house", "waiting-room"}) {
         bench.window.open_demo(demo);
         bench.document().edit("long names", [](Job& job) {
             int number = 0;
@@ -345,7 +345,7 @@ TEST_CASE("every sign that is written at any station, in the help and on the key
                 missing.insert(one);
     };
     Bench bench;
-    for (const char* demo : {"tide-house", "saloon", "watch"}) {
+    for (const char* demo : {"tide-house", "waiting-room", "watch"}) {
         bench.window.open_demo(demo);
         for (const StationRow& row : station_rows()) {
             bench.window.show_station(row.id);

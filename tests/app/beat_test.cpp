@@ -90,7 +90,7 @@ TEST_CASE("the watch is brought right by its pins, or by a pair of screws, each 
 }
 
 TEST_CASE("looks are typed into the line, and the rate follows – a misread one can be picked and taken out") {
-    BeatBench bench("saloon");
+    BeatBench bench("waiting-room");
     const size_t before = bench.job().rate_log.looks.size();
     bench.read("2026-11-14 08:00 +163.5 18.0C");
     REQUIRE(bench.job().rate_log.looks.size() == before + 1);
@@ -105,7 +105,7 @@ TEST_CASE("looks are typed into the line, and the rate follows – a misread one
 }
 
 TEST_CASE("with the simulated reference a fast clock is brought right in the window, and it learns what its nut does") {
-    BeatBench bench("saloon");
+    BeatBench bench("waiting-room");
     for (int round = 0; round < 3; ++round) {
         bench.key(Qt::Key_A);
         if (bench.beat().amount() != 0) bench.key(Qt::Key_Return);
@@ -134,7 +134,7 @@ TEST_CASE("figures of pendulum and balance are typed on the card – a wrong one
 
 TEST_CASE("positions are typed with their amplitude, and every sheet of the card can be shown") {
     BeatBench bench("watch");
-    for (const char* demo : {"watch", "tide-house", "saloon"}) {
+    for (const char* demo : {"watch", "tide-house", "waiting-room"}) {
         bench.window.open_demo(demo);
         for (int i = 0; i < 9; ++i) {
             bench.key(Qt::Key_PageDown);
@@ -167,7 +167,7 @@ TEST_CASE("a job without an oscillator asks what swings, and begins with one cli
 }
 
 TEST_CASE("looks and torque come in from CSV by their columns") {
-    BeatBench bench("saloon");
+    BeatBench bench("waiting-room");
     const QString path = QDir::temp().filePath("echappe-readings.csv");
     const auto drop = [&](const QByteArray& csv) {
         QFile file(path);
@@ -186,7 +186,7 @@ TEST_CASE("looks and torque come in from CSV by their columns") {
 }
 
 TEST_CASE("the torque of a drive is read turn by turn with the simulated gauge, up and down, and the verdict follows") {
-    BeatBench bench("saloon");
+    BeatBench bench("waiting-room");
     bench.window.show_station("power");
     bench.document().edit("empty", [](Job& job) {
         job.power.drives.front().torque_down.clear(), job.power.drives.front().torque_up.clear(),
@@ -203,7 +203,7 @@ TEST_CASE("the torque of a drive is read turn by turn with the simulated gauge, 
 }
 
 TEST_CASE("assembly is ticked step by step with its cautions, and an outcome is kept for the workshop") {
-    BeatBench bench("saloon");
+    BeatBench bench("waiting-room");
     bench.window.show_station("power");
     PowerStation& power = power_of(bench.window);
     const auto show = [&](const QString& tab) { bench.click("tab:" + tab); };
@@ -273,7 +273,7 @@ TEST_CASE("dark or light, small or large, every demo's Beat and Power paint") {
     BeatBench bench("watch");
     for (const QSize size : {QSize(1024, 700), QSize(1920, 1080)}) {
         bench.window.resize(size);
-        for (const char* demo : {"tide-house", "saloon", "watch"}) {
+        for (const char* demo : {"tide-house", "waiting-room", "watch"}) {
             bench.window.open_demo(demo);
             for (const char* station : {"beat", "power"}) {
                 bench.window.show_station(station);
@@ -314,7 +314,7 @@ TEST_CASE("a look is picked on the plot with the mouse, told in words, and besid
 }
 
 TEST_CASE("a look at the same time replaces the one that was there") {
-    BeatBench bench("saloon");
+    BeatBench bench("waiting-room");
     bench.read("2026-11-14 08:00 +163.5");
     bench.read("2026-11-14 08:00 +164.0 17.9C");
     REQUIRE(bench.job().rate_log.looks.size() == 5);
@@ -372,7 +372,7 @@ TEST_CASE("a spring typed figure by figure counts when it is whole, and half of 
 }
 
 TEST_CASE("parts of a pendulum and pairs of screws are added in one line, and a half measured part leaves the rate alone") {
-    BeatBench bench("saloon");
+    BeatBench bench("waiting-room");
     const double turn = bench.derived_beat().means.front().s_per_day_per_unit;
     bench.type("sum:add", "nut cylinder");
     REQUIRE(bench.job().oscillator->as<Pendulum>()->parts.size() == 3);

@@ -34,8 +34,8 @@ TEST_CASE("the regulator's weight is heavy by what runs – typed down to twice 
     CHECK(bench.job().power.drives.front().as<WeightDrive>()->weight_kg == 5.4);
 }
 
-TEST_CASE("the saloon clock's spring overdrives by its torque, though the coil opens far enough, and a thinner strip would do") {
-    PowerBench bench("saloon");
+TEST_CASE("the waiting-room clock's spring overdrives by its torque, though the coil opens far enough, and a thinner strip would do") {
+    PowerBench bench("waiting-room");
     const DerivedDrive& power = *bench.power().power();
     CHECK(power.torque_from == TorqueFrom::log);
     CHECK(power.verdict->word == "overdriving");
@@ -51,7 +51,7 @@ TEST_CASE("the saloon clock's spring overdrives by its torque, though the coil o
 }
 
 TEST_CASE("the drive is wound and let down by dragging its picture, and only between the ends of its run") {
-    for (const char* demo : {"tide-house", "saloon", "watch"}) {
+    for (const char* demo : {"tide-house", "waiting-room", "watch"}) {
         PowerBench bench(demo);
         bench.power().grab();
         const QPoint at(120, 200);

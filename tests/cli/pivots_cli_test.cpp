@@ -148,7 +148,7 @@ TEST_CASE("the other verbs of the bench answer plain questions") {
     CHECK(answer("pivot.push", {{"direction", "cw"}, {"meshes", {{{"line_deg", 180}, {"radius_mm", 4}}}}})["direction_deg"].get<double>() ==
           Approx(90));
     CHECK(answer("pivot.clearance", {{"pivot_mm", 2}, {"length_mm", 2}})["schools"].size() == 3);
-    CHECK(answer("hub.repair", {{"arbor_mm", 4}, {"hub_mm", 4.2}, {"length_mm", 3}, {"torque_N_mm", 50}})["sleeve"] == false);
+    CHECK(answer("hub.repair", {{"arbor_mm", 4}, {"hub_mm", 4.2}, {"length_mm", 3}, {"torque_N_mm", 50}, {"joint", "soft solder"}})["sleeve"] == false);
     // 32 × 10 N × 2 mm ÷ (π × 1 mm³), by hand.
     CHECK(answer("pivot.strength", {{"pivot_mm", 1}, {"length_mm", 2}, {"torque_N_mm", 40}, {"pitch_radius_mm", 4}})["stress_N_mm2"]
               .get<double>() == Approx(203.71833));

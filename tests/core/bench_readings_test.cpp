@@ -88,7 +88,7 @@ TEST_CASE("the round of torque goes up as it is wound, down as it drives, and as
 }
 
 TEST_CASE("a torque log goes out to CSV and comes back") {
-    const Job saloon = job_from_text(demo::text("saloon.echappe.json")).job;
+    const Job saloon = job_from_text(demo::text("waiting-room.echappe.json")).job;
     DriveRecord copy;
     copy.is = FuseeDrive();
     CHECK(keep_torque_csv(copy, torque_to_csv(saloon.power.drives.front())) == 18);
@@ -98,7 +98,7 @@ TEST_CASE("a torque log goes out to CSV and comes back") {
 }
 
 TEST_CASE("the simulated gauge repeats to a per cent, reads more being wound, and the same turn the same") {
-    const SimulatedCalliper gauge(practice_from_text(demo::text("saloon.practice.json")));
+    const SimulatedCalliper gauge(practice_from_text(demo::text("waiting-room.practice.json")));
     double sum = 0, squares = 0;
     constexpr int many = 200;
     for (std::uint64_t i = 0; i < many; ++i) {

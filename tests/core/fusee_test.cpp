@@ -59,7 +59,14 @@ TEST_CASE("what the barrel gives the fusee gives, and the line runs off one as i
         in.torque_per_turn_N_mm = *rc::gen::inRange(0, 200);
         in.fusee_turns = *rc::gen::inRange(2, 16);
         if (*rc::gen::arbitrary<bool>()) in.large_diameter_mm.reset();
-        const FuseeResult f = fusee_profile(in);
+        // Where the spring alone would want a cone wider than one and a half barrels, it is asked for.
+        FuseeResult f;
+        try {
+            f = fusee_profile(in);
+        } catch (const InputError& error) {
+            RC_ASSERT(!in.large_diameter_mm);
+            RC_DISCARD("asked");
+        }
         const double mean_barrel = (*in.torque_set_up_N_mm + f.torque_wound_N_mm) / 2;
         RC_ASSERT(std::abs(mean_barrel * f.barrel_turns / (f.level_torque_N_mm * in.fusee_turns) - 1) < 1e-9);
         // The line in small steps of the fusee's turn, each as long as the radius there is wide.
@@ -76,6 +83,24 @@ TEST_CASE("what the barrel gives the fusee gives, and the line runs off one as i
         }
         RC_ASSERT(std::abs(line / f.line_length_mm - 1) < 1e-5);
     });
+}
+
+TEST_CASE("a cone whose large diameter nobody gave is asked for where the spring would want one much wider than its barrel") {
+    FuseeInput in = saloon_fusee();
+    in.large_diameter_mm.reset();
+    in.torque_set_up_N_mm = 100;
+    in.torque_per_turn_N_mm = 200;
+    in.fusee_turns = 16;
+    CHECK_THROWS_WITH(fusee_profile(in), Catch::Contains("the cone's large diameter"));
+}
+
+TEST_CASE("a chain adds its height to the radii and cuts its grooves by its thickness") {
+    FuseeInput in = saloon_fusee();
+    const FuseeResult line = fusee_profile(in);
+    in.chain_thickness_mm = in.line_diameter_mm / 2;
+    const FuseeResult chain = fusee_profile(in);
+    CHECK(chain.groove_pitch_mm == Approx(line.groove_pitch_mm / 2));
+    CHECK(chain.radii_mm == line.radii_mm);
 }
 
 TEST_CASE("a spring without rise wants a drum, not a cone") {

@@ -18,7 +18,7 @@ using namespace echappe;
 
 namespace {
 
-Job saloon() { return job_from_text(demo::text("saloon.echappe.json")).job; }
+Job saloon() { return job_from_text(demo::text("waiting-room.echappe.json")).job; }
 
 PowerChainInput chain_with(double torque) {
     PowerChainInput in;

@@ -193,12 +193,26 @@ TEST_CASE("a straight torque log has the mean of its ends, and work lost between
 }
 
 TEST_CASE("a drive of 1.5 to 2 times the least that runs is right – over half as much again as wanted it overdrives") {
-    const auto verdict = [](double mean) { return judge_drive(mean, 100).word; };
+    const auto verdict = [](double mean) { return judge_drive(mean, mean, 100).word; };
     CHECK(verdict(140) == "under");
     CHECK(verdict(151) == "right");
     CHECK(verdict(199) == "right");
     CHECK(verdict(230) == "strong");
     CHECK(verdict(263) == "overdriving");
+}
+
+TEST_CASE("a torque that falls is judged by its end: a mean of 1.6 times the least does not drive a clock that needs 110 with 90") {
+    TorqueLogInput log;
+    log.down = {{0, 90}, {4, 180}, {8, 270}};
+    log.least_N_mm = 110;
+    CHECK(read_torque_log(log).mean_N_mm == Approx(180));
+    CHECK(read_torque_log(log).verdict == "under");
+    CHECK(read_torque_log(log).reason.find("stops before its time is out") != std::string::npos);
+    log.down = {{0, 135}, {4, 160}, {8, 185}};
+    CHECK(read_torque_log(log).verdict == "right");
+    // Under 1.2 times at the end it goes while it is clean, and stops in the cold.
+    log.down = {{0, 125}, {4, 180}, {8, 235}};
+    CHECK(read_torque_log(log).verdict == "under");
 }
 
 TEST_CASE("a log that was not read where the train goes is refused, with what was read") {

@@ -24,10 +24,14 @@ TEST_CASE("what was decided about findings in a file of schema 1 stands on the s
         CHECK(job.schema == 2);
         CHECK(job.judgements.size() == static_cast<size_t>(verdicts));
         const Derived derived = derive(job);
-        CHECK(derived.findings.size() == static_cast<size_t>(verdicts));
-        for (const Finding& finding : derived.findings) {
-            INFO(finding.id);
-            CHECK_FALSE(finding.verdict.empty());
+        for (const Judgement& judgement : job.judgements) {
+            INFO(judgement.finding);
+            // What wears teeth is no longer said of a load alone, nor where a chain pulls that no one gave a direction.
+            if (judgement.finding.starts_with("power.wear:") || judgement.finding.starts_with("pivots.push:")) continue;
+            const auto there = std::find_if(derived.findings.begin(), derived.findings.end(),
+                                            [&](const Finding& finding) { return finding.id == judgement.finding; });
+            REQUIRE(there != derived.findings.end());
+            CHECK(there->verdict == judgement.verdict);
         }
         // A file that was carried over is carried over once.
         CHECK(job_from_text(job_to_text(job)).job == job);

@@ -214,9 +214,55 @@ TEST_CASE("a spring pinned where it is told beats right – let in more, it lose
     CHECK(choose_hairspring(in).verdict.starts_with("Too short"));
 }
 
+namespace {
+
+/// Four standing positions with a weight at 12, each rate by the equation of motion.
+std::vector<PositionRate> weighed_at_12(double swing_deg, double pull) {
+    const double rate = 86400 * (2 * pi / period_with_weight(swing_deg * pi / 180, pull, 0) - 1);
+    return {{"12 down", rate, swing_deg}, {"3 down", 0, swing_deg}, {"6 down", -rate, swing_deg}, {"9 down", 0, swing_deg}};
+}
+
+}  // namespace
+
+TEST_CASE("between 195 and 255 degrees one amplitude names no heavy side, and two do wherever they lie") {
+    const double pull = 1e-4, k = 4.5e-9 * std::pow(2 * pi / 0.4, 2);
+    PoiseInput in;
+    in.beats_per_hour = 18000;
+    in.inertia_kg_m2 = 4.5e-9;
+    in.rate_u_s_per_day = 0.01;
+    for (const double swing_deg : {200.0, 205.0, 230.0, 250.0}) {
+        in.positions = weighed_at_12(swing_deg, pull);
+        in.let_down.clear();
+        CHECK_FALSE(judge_poise(in).heavy_deg);
+        CHECK(judge_poise(in).verdict.find("no rate tells which side") != std::string::npos);
+        in.let_down = weighed_at_12(swing_deg - 20, pull);
+        CHECK_FALSE(judge_poise(in).heavy_deg);  // too near to each other
+        in.let_down = weighed_at_12(swing_deg - 60, pull);
+        REQUIRE(judge_poise(in).heavy_deg);
+        CHECK(std::cos(*judge_poise(in).heavy_deg * pi / 180) == Approx(1));
+        CHECK(*judge_poise(in).unbalance_mg_mm == Approx(pull * k / 9.80665 * 1e9).epsilon(1e-3));
+    }
+    // An amplitude told 25 degrees too large by a wrong lift angle does not turn the side round.
+    in.positions = weighed_at_12(225, pull);
+    in.let_down = weighed_at_12(170, pull);
+    for (auto* list : {&in.positions, &in.let_down})
+        for (PositionRate& rate : *list) *rate.amplitude_deg += 25;
+    CHECK(std::cos(*judge_poise(in).heavy_deg * pi / 180) == Approx(1));
+    CHECK(*judge_poise(in).unbalance_u_mg_mm > 0);
+}
+
+TEST_CASE("the hour of the heavy side is told as the dial shows it, and as it lies at the bench") {
+    PoiseInput in;
+    in.beats_per_hour = 18000;
+    in.inertia_kg_m2 = 4.5e-9;
+    in.positions = {{"12 down", 0, 120}, {"3 down", 20, 120}, {"6 down", 0, 120}, {"9 down", -20, 120}};
+    CHECK(judge_poise(in).verdict.find("at 3 seen from the dial (at 9 seen from the balance's side)") != std::string::npos);
+    CHECK(judge_poise(in).verdict.find("Mark it, confirm it at another amplitude, and only then remove") != std::string::npos);
+}
+
 TEST_CASE("a weight on the balance gains when it is down at small swings, loses over 220 degrees, as the equation of motion says") {
     const double pull = 1e-4;
-    for (const double swing_deg : {60.0, 150.0, 200.0, 250.0, 300.0}) {
+    for (const double swing_deg : {60.0, 150.0, 190.0, 260.0, 300.0}) {
         const double A = swing_deg * pi / 180;
         const double rate = 86400 * (2 * pi / period_with_weight(A, pull, 0) - 1);
         PoiseInput in;

@@ -118,27 +118,48 @@ TEST_CASE("a plate sawn tangentially moves about twice as much as one sawn radia
     CHECK_THROWS_AS(curl_bush(in), InputError);
 }
 
-TEST_CASE("an indicator reads twice the eccentricity, and an escape arbor is judged more strictly") {
+TEST_CASE("an indicator reads twice the eccentricity, and an arbor that is there is judged by what its runout does") {
     ArborRunoutInput in;
     in.tir_mm = 0.04;
     CHECK(arbor_runout(in).eccentricity_mm == Approx(0.02));
     CHECK(arbor_runout(in).verdict == "true");
     in.arbor = "escape";
-    CHECK(arbor_runout(in).verdict == "straighten");
+    CHECK(arbor_runout(in).verdict == "leave");
+    // A hardened original with 0.03 mm is no case for a new arbor, nor is any other.
     in.hardened = true;
-    CHECK(arbor_runout(in).verdict == "make anew");
+    in.tir_mm = 0.03;
+    CHECK(arbor_runout(in).verdict == "leave");
+    in.tir_mm = 0.15;
+    CHECK(arbor_runout(in).verdict == "true the wheel");
+    CHECK(arbor_runout(in).reason.find("another arbor comes last") != std::string::npos);
     in.hardened = false;
     in.length_mm = 10;
     in.diameter_mm = 3;
-    CHECK(arbor_runout(in).verdict == "make anew");
+    CHECK(arbor_runout(in).verdict == "true the wheel");
     in.length_mm = 40;
+    CHECK(arbor_runout(in).verdict == "straighten");
+    CHECK(arbor_runout(in).reason.find("No heat") != std::string::npos);
+}
+
+TEST_CASE("the same runout is left on a coarse train and not on a fine one, since the depth feels it by the module") {
+    ArborRunoutInput in;
+    in.tir_mm = 0.1;
+    in.module_mm = 1.0;
+    CHECK(arbor_runout(in).verdict == "leave");
+    in.module_mm = 0.15;
+    CHECK(arbor_runout(in).verdict == "straighten");
+    // A hand that wanders shows it, whatever the depth bears.
+    in.module_mm = 1.0;
+    in.wheel_radius_mm = 10;
+    in.period_s = 43200;
+    CHECK(*arbor_runout(in).hand_wobble_s > 10);
     CHECK(arbor_runout(in).verdict == "straighten");
 }
 
 TEST_CASE("an arbor whose length nobody gave is not said to be slender") {
     ArborRunoutInput in;
     in.tir_mm = 0.15;
-    CHECK_THAT(arbor_runout(in).reason, Catch::Contains("if it is soft and longer than 6 diameters"));
+    CHECK_THAT(arbor_runout(in).reason, Catch::Contains("if it is soft or blue and longer than 6 diameters"));
 }
 
 TEST_CASE("a collet that runs out itself leaves the verdict open") {

@@ -93,7 +93,7 @@ TEST_CASE("an event between two looks that are too few leaves the sizes to speak
 }
 
 TEST_CASE("drive, oscillator and log go through the file and back") {
-    for (const char* name : {"tide-house", "saloon", "watch"}) {
+    for (const char* name : {"tide-house", "waiting-room", "watch"}) {
         const Job job = demo_job(name);
         CHECK(job_from_text(job_to_text(job)).job == job);
         CHECK(derive(job).train.problem.empty());
@@ -103,7 +103,7 @@ TEST_CASE("drive, oscillator and log go through the file and back") {
 }
 
 TEST_CASE("the flow of power takes each mesh as its teeth are simulated, and the pivots that were measured") {
-    const Derived derived = derive(demo_job("saloon"));
+    const Derived derived = derive(demo_job("waiting-room"));
     const DerivedDrive& power = derived.power.drives.front();
     CHECK(derived.power.meshes.size() == derived.train.meshes.size());
     for (const auto& [name, told] : derived.power.meshes) {
@@ -123,7 +123,7 @@ TEST_CASE("the flow of power takes each mesh as its teeth are simulated, and the
 }
 
 TEST_CASE("along the run the power follows the log, and swing and energy with it") {
-    const Derived derived = derive(demo_job("saloon"));
+    const Derived derived = derive(demo_job("waiting-room"));
     const DerivedDrive& power = derived.power.drives.front();
     REQUIRE(power.over_run.size() == 9);
     CHECK(power.torque_at(1) == 702);
@@ -168,8 +168,8 @@ TEST_CASE("the cone between two ends makes a straight spring's torque level: wha
     CHECK(level.front() * 12 == Approx(given).epsilon(2e-3));
 }
 
-TEST_CASE("the saloon clock: strip first, no set-up makes its line flat, and its teeth bear too much") {
-    const Derived derived = derive(demo_job("saloon"));
+TEST_CASE("the waiting-room clock: strip first, no set-up makes its line flat, and its teeth stand what they bear") {
+    const Derived derived = derive(demo_job("waiting-room"));
     const DerivedDrive& power = derived.power.drives.front();
     REQUIRE_FALSE(power.look_at.empty());
     CHECK(power.look_at.front().find("strip") != std::string::npos);
@@ -179,12 +179,12 @@ TEST_CASE("the saloon clock: strip first, no set-up makes its line flat, and its
     // No more set-up than the barrel has turns for.
     CHECK(power.set_up->set_up_turns - *power.set_up_found <= power.spring->turns - *power.barrel_turns + 1e-6);
     CHECK(power.warnings.empty());
-    REQUIRE_FALSE(power.wear.empty());
-    CHECK(power.wear.front().find("Great wheel on Centre pinion") == 0);
+    // 7 N on a mm of a 0.9 module tooth bend its root with about 40 N/mm²: brass holds six times that.
+    CHECK(power.wear.empty());
 }
 
 TEST_CASE("a cone too large for what its barrel gives is told with both numbers of turns") {
-    Job job = demo_job("saloon");
+    Job job = demo_job("waiting-room");
     for (double& diameter : job.power.drives.front().as<FuseeDrive>()->cone_mm) diameter *= 1.3;
     const Derived derived = derive(job);
     REQUIRE_FALSE(derived.power.drives.front().warnings.empty());
@@ -192,7 +192,7 @@ TEST_CASE("a cone too large for what its barrel gives is told with both numbers 
 }
 
 TEST_CASE("a mesh that was simulated is not simulated anew when something else changes") {
-    Job job = demo_job("saloon");
+    Job job = demo_job("waiting-room");
     Derived before = derive(job);
     for (auto& [name, mesh] : before.power.meshes) mesh.efficiency = 0.5;  // a mark: only a copy can have it
     Job later = job;
@@ -233,7 +233,7 @@ TEST_CASE("power that comes in at the escape arbor itself has no mesh to blame")
 }
 
 TEST_CASE("the chain of power keeps its energy: what the drive gives is what arrives and what was lost on the way") {
-    for (const char* name : {"tide-house", "saloon", "watch"}) {
+    for (const char* name : {"tide-house", "waiting-room", "watch"}) {
         const Derived derived = derive(demo_job(name));
         const PowerChainResult& chain = *derived.power.drives.front().chain;
         double left = chain.arbors.front().power_W;

@@ -81,10 +81,21 @@ TEST_CASE("figures are printed with as many decimals as they deserve") {
     CHECK(print_in(35.12, mm(), 2) == "35.12 mm");
     CHECK(print_in(-0.05, mm(), 2) == "−0.05 mm");
     CHECK(print_fixed(-0.0001, 2) == "0.00");
-    CHECK(decimals_for(0.02) == 3);
-    CHECK(decimals_for(0.5) == 2);
+    CHECK(decimals_for(0.02) == 2);
+    CHECK(decimals_for(0.5) == 1);
+    CHECK(decimals_for(0.0123) == 3);
     CHECK(decimals_for(20) == 0);
     CHECK(print_short(0.65) == "0.65");
+}
+
+TEST_CASE("a value is written no finer than its uncertainty deserves, before the point as behind it") {
+    CHECK(print_measured(4613, 337) == "4600 ± 300");
+    CHECK(print_measured(35.1304, 0.0502) == "35.13 ± 0.05");
+    CHECK(print_measured(12.3956, 0.1234) == "12.40 ± 0.12");
+    CHECK(print_measured(106.2, 9.6) == "106 ± 10");
+    CHECK(print_measured(-0.4, 0.03) == "−0.40 ± 0.03");
+    CHECK(print_measured(7, 0) == "7");
+    CHECK(print_within(4613, 337) == "4600");
 }
 
 TEST_CASE("a span of time is said as a craftsman says it") {

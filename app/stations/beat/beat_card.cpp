@@ -5,6 +5,7 @@
 #include "oscillator/decay.h"
 #include "oscillator/hairspring_choice.h"
 #include "oscillator/pendulum_design.h"
+#include "oscillator/torsion.h"
 #include "stations/beat/beat_station.h"
 #include "survey/hole_sums.h"
 
@@ -148,16 +149,16 @@ SumCard::Tab BeatStation::part_tab(size_t part) {
             }};
 }
 
-SumCard::Tab BeatStation::positions_tab() {
-    return {tr("poise"), tr("The rate held still in each position, the dial's hour that is down; its amplitude after it: +4 270."),
-            [this] {
+SumCard::Tab BeatStation::positions_tab(const QString& name, const QString& sentence, std::vector<PositionRate> Balance::*list) {
+    return {name, sentence,
+            [this, list] {
                 SumAnswer answer;
                 const auto* balance = oscillator()->as<Balance>();
                 if (!balance) return answer;
-                for (const std::string& name : position_names()) {
-                    SumLine line{name, name, "", "", "unknown"};
-                    for (const PositionRate& p : balance->positions)
-                        if (p.position == name) {
+                for (const std::string& position : position_names()) {
+                    SumLine line{position, position, "", "", "unknown"};
+                    for (const PositionRate& p : balance->*list)
+                        if (p.position == position) {
                             line.text = print_fixed(p.rate_s_per_day, 1) + " s/d";
                             if (p.amplitude_deg) line.text += " at " + print_fixed(*p.amplitude_deg, 0) + "°";
                             line.from = "job";
@@ -166,15 +167,17 @@ SumCard::Tab BeatStation::positions_tab() {
                 }
                 if (const auto& poise = swings().poise) {
                     answer.found.push_back({"verdict", "", poise->verdict, "", ""});
-                    if (poise->poise_s_per_day) found(answer, "want of poise", *poise->poise_s_per_day, 1, "s/d");
+                    if (poise->poise_s_per_day)
+                        answer.found.push_back({"want of poise", "want of poise",
+                                                print_measured(*poise->poise_s_per_day, *poise->poise_u_s_per_day), "s/d", ""});
                     if (poise->flat_less_vertical_s_per_day)
                         found(answer, "flat less standing", *poise->flat_less_vertical_s_per_day, 1, "s/d");
                 }
                 answer.fault = swings().fault;
                 return answer;
             },
-            [](Job& job, const std::string& position, const std::string& word) {
-                auto& positions = job.oscillator->as<Balance>()->positions;
+            [list](Job& job, const std::string& position, const std::string& word) {
+                auto& positions = job.oscillator->as<Balance>()->*list;
                 std::optional<PositionRate> read;
                 if (!word.empty()) read = read_position(position, word);
                 std::erase_if(positions, [&](const PositionRate& old) { return old.position == position; });
@@ -253,13 +256,21 @@ std::vector<SumCard::Tab> BeatStation::tabs() {
         for (size_t part = 0; part < pendulum->parts.size(); ++part) list.push_back(part_tab(part));
         list.push_back(sum_tab(tr("warmth"), compensation_calculation()));
         list.push_back(sum_tab(tr("a new one"), pendulum_design_calculation()));
+        list.push_back(sum_tab(tr("torsion"), torsion_calculation()));
         list.push_back(sum_tab(tr("Q"), decay_calculation()));
         return list;
     }
     list.push_back(nested_tab(tr("spring"), tr("The hairspring; its length is what works, collet to pins."), &Balance::spring));
     list.push_back(wheel_tab());
     if (!oscillator()->as<Balance>()->screws.empty()) list.push_back(screws_tab());
-    list.push_back(positions_tab());
+    list.push_back(
+        positions_tab(tr("poise"),
+                      tr("The rate held still in each position, the dial's hour that is down; its amplitude after it: +4 270. With "
+                         "the pendant at 12, 12 down is pendant down, 3 down right, 6 down up, 9 down left."),
+                      &Balance::positions));
+    list.push_back(positions_tab(
+        tr("let down"), tr("The same positions once more, let down until it swings at least 40° less: that tells which side is heavy."),
+        &Balance::let_down));
     list.push_back(sum_tab(tr("in beat"), beat_setting_calculation()));
     list.push_back(sum_tab(tr("a new spring"), hairspring_choice_calculation()));
     list.push_back(sum_tab(tr("Q"), decay_calculation()));

@@ -19,6 +19,7 @@ constexpr double narrow = 380;  ///< of the column of the rate: less says less
 constexpr double rate_high = 112;
 constexpr double means_high = 158;
 
+QString rate_within(double rate, double u) { return (rate > 0 ? "+" : "") + words(print_within(rate, u)); }
 QString rate_words(double rate, int decimals = 1) { return (rate > 0 ? "+" : "") + words(print_fixed(rate, decimals)); }
 
 }  // namespace
@@ -284,13 +285,15 @@ void BeatStation::paint_rate(QPainter& painter, const QRectF& room) {
     const bool trial = m_amount != 0 && expected();
     const double base = page.y() + 24;
     double x = room.left();
-    x += write(painter, type(trial ? Type::head : Type::great, true), trial ? t.steel : t.ink, {x, base}, rate_words(now->rate_s_per_day)) +
+    const double u = trial ? rate_u_after(*now, *means(), *expected() - now->rate_s_per_day) : now->u_s_per_day;
+    x += write(painter, type(trial ? Type::head : Type::great, true), trial ? t.steel : t.ink, {x, base},
+               rate_within(now->rate_s_per_day, now->u_s_per_day)) +
          8;
     if (trial) {
         x += write(painter, type(Type::head), t.steel, {x, base}, QString::fromUtf8("→")) + 8;
-        x += write(painter, type(Type::great, true), t.verdigris, {x, base}, rate_words(*expected())) + 8;
+        x += write(painter, type(Type::great, true), t.verdigris, {x, base}, rate_within(*expected(), u)) + 8;
     }
-    x += write(painter, type(Type::text), t.steel, {x, base}, tr("s/d  ± %1").arg(now->u_s_per_day, 0, 'f', 1)) + 22;
+    x += write(painter, type(Type::text), t.steel, {x, base}, tr("s/d  ± %1").arg(words(print_within(u, u)))) + 22;
     if (room.width() > narrow)
         write(painter, type(Type::note), t.steel, {x, base}, trial ? tr("as it would be") : words(now->way_in_words()));
     page.go_to(base + 12);

@@ -59,7 +59,7 @@ private:
     void refresh();
     std::vector<SumCard::Tab> tabs();
     SumCard::Tab part_tab(size_t part);
-    SumCard::Tab positions_tab();
+    SumCard::Tab positions_tab(const QString& name, const QString& sentence, std::vector<PositionRate> Balance::*list);
     SumCard::Tab measured_tab();
     SumCard::Tab sum_tab(const QString& name, const Calculation& sum);
     SumCard::Tab screws_tab();

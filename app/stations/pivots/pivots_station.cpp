@@ -176,6 +176,12 @@ QList<Action> PivotsStation::make_actions() {
                {"pivots.finish", tr("Done, or to be done again"), {Qt::Key_D}, [this] { finish_or_redo(); }, menu, tr("done")},
                {"pivots.next", tr("The next hole with work"), {Qt::Key_Return, tr("Ctrl+H")}, [this] { next_open(); }, menu, tr("next")},
                {"pivots.school", tr("School of clearance: the next"), {Qt::Key_C}, [this] { next_school(); }, menu, tr("school")},
+               {"pivots.order",
+                tr("The work of a bush in its order, or its reamers"),
+                {Qt::Key_O},
+                [this] { m_order = !m_order, update(); },
+                menu,
+                tr("order")},
                {"pivots.method", tr("Bushes: fitted direct, or broached up"), {Qt::Key_M}, [this] { other_method(); }, menu, tr("method")},
                {"pivots.peg", tr("Pegged clean, or not"), {Qt::Key_P}, peg},
                {"pivots.peg-plate", tr("The whole plate pegged clean"), {Qt::SHIFT | Qt::Key_P}, peg_plate},
@@ -444,7 +450,7 @@ void PivotsStation::paint_offset(QPainter& painter, const DerivedHole& hole, con
 
 void PivotsStation::paint_reamers(QPainter& painter, const DerivedHole& hole, const QRectF& room) {
     if (!hole.plan) return;
-    if (hole.plan->reamers_mm.empty() || hole.decision != "bush") return paint_steps(painter, hole, room);
+    if (hole.plan->reamers_mm.empty() || hole.decision != "bush" || m_order) return paint_steps(painter, hole, room);
     const BushPlanResult& plan = *hole.plan;
     const QString unit = words(m_document.job().length.symbol);
     Column(painter, room.adjusted(0, 6, 0, 0)).section(tr("REAMERS, %1").arg(unit));
@@ -458,7 +464,7 @@ void PivotsStation::paint_reamers(QPainter& painter, const DerivedHole& hole, co
         paint_pass(painter, hole, i, {room.left() + static_cast<double>(i) * step + 2, foot - tall, step - 8, tall});
     }
     Column page(painter, {room.left(), foot + 4, room.width() + 16, 50});
-    page.line(tr("press fit %1 %2").arg(length(m_document.job().survey.pivots.interference_mm), unit), theme().steel);
+    page.line(tr("press fit %1 %2").arg(length(*plan.press_fit_mm), unit), theme().steel);
     page.gap(-2);
     page.says(plan.broach_passes > 0
                   ? tr("broach %1 to %2 %3, pivot tried often").arg(length(plan.bush->bore_mm), length(*plan.broach_to_mm), unit)

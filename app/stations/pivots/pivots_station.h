@@ -87,6 +87,7 @@ private:
     CalliperLine& m_line;
     InPlaceEditor* m_editor;
     BetweenView* m_between;
+    bool m_order = false;  ///< a bush's work is told instead of its reamers
     std::string m_effects_of;
     std::uint64_t m_effects_at = 0;
     std::vector<SimulatedEffect> m_effects;

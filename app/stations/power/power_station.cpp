@@ -19,8 +19,8 @@ constexpr double upper_share = 0.56;  ///< of the height; the flow has the rest
 
 /// The figures of a drive, in the order in which they are taken.
 const std::vector<std::string>& fields_of(const DriveRecord& drive) {
-    static const std::vector<std::string> weight = {"drum_diameter_mm", "line_diameter_mm", "weight_kg",      "moving_pulleys",
-                                                    "drum_length_mm",   "room_mm",          "least_weight_kg"};
+    static const std::vector<std::string> weight = {"drum_diameter_mm", "line_diameter_mm", "weight_kg",       "moving_pulleys",
+                                                    "drum_length_mm",   "room_mm",          "least_weight_kg", "line_direction_deg"};
     static const std::vector<std::string> spring = {"barrel_bore_mm", "arbor_mm",  "barrel_height_mm",   "width_mm",
                                                     "thickness_mm",   "length_mm", "opened_diameter_mm", "end",
                                                     "cracked",        "least_N_mm"};
@@ -34,6 +34,8 @@ const std::vector<std::string>& fields_of(const DriveRecord& drive) {
                                                    "end",
                                                    "barrel_diameter_mm",
                                                    "line_diameter_mm",
+                                                   "chain_thickness_mm",
+                                                   "line_direction_deg",
                                                    "large_diameter_mm",
                                                    "small_diameter_mm",
                                                    "cracked",
@@ -357,7 +359,7 @@ size_t PowerStation::read_table(Job& job, const std::string& csv) {
 }
 
 std::vector<Scene> PowerStation::scenes() {
-    return {{"power-fusee", "saloon", [this] { card().show_sum(1), wind_to(0.6); }}, {"power-weight", "tide-house"}};
+    return {{"power-fusee", "waiting-room", [this] { card().show_sum(1), wind_to(0.6); }}, {"power-weight", "tide-house"}};
 }
 
 void PowerStation::mousePressEvent(QMouseEvent* event) {

@@ -74,7 +74,7 @@ void TrainStation::paint_empty_bench(QPainter& painter) {
     down += row + 26;
     write(painter, type(Type::note, true), t.steel, {middle, down}, tr("MADE UP, TO TRY THINGS ON"));
     for (const auto& [id, title] :
-         {std::pair{"tide-house", tr("Tide-house regulator")}, std::pair{"saloon", tr("Saloon clock of the ferry Merrow")},
+         {std::pair{"tide-house", tr("Tide-house regulator")}, std::pair{"waiting-room", tr("Waiting-room clock of Merrow Pier")},
           std::pair{"watch", tr("Lamplighter's watch")}}) {
         down += row;
         line(QString("demo:") + id, {middle, down}, title, {}, [this, name = QString(id)] { emit demo_wanted(name); });

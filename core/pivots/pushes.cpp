@@ -1,0 +1,135 @@
+#include "pivots/pushes.h"
+
+#include <cmath>
+#include <numbers>
+#include <set>
+
+#include "power/drive_pull.h"
+#include "train/mesh_index.h"
+
+namespace echappe {
+namespace {
+
+constexpr double efficiency = 0.95;  ///< of a mesh: the direction hardly feels it
+
+/// Arbors that carry power to the escape wheel: a branch to a dial carries next to none.
+std::set<std::string> on_the_way_of_power(const TrainRecord& movement, const DerivedTrain& train) {
+    std::set<std::string> way;
+    if (!movement.escape_arbor) return way;
+    way.insert(*movement.escape_arbor);
+    for (bool grown = true; grown;) {
+        grown = false;
+        for (const DerivedMesh& mesh : train.meshes)
+            if (way.count(mesh.pinion_of) && way.insert(mesh.wheel_of).second) grown = true;
+    }
+    return way;
+}
+
+/// Mean angle of the push over one pitch after the line of centres: a radial leaf leans half a pitch on the mean, a trundle
+/// half of that (the chord of its circle), an involute keeps its angle.
+double mean_pressure_deg(const DerivedMesh& mesh) {
+    if (mesh.form.school == "involute-20") return 20;
+    return (mesh.form.school == "lantern" ? 90.0 : 180.0) / static_cast<double>(std::max(mesh.pinion, 6LL));
+}
+
+/// What the drive does to the first arbor of its train, by that arbor's id.
+std::map<std::string, DrivePull> pulls_of(const TrainRecord& movement, const PowerRecord& power) {
+    std::map<std::string, DrivePull> pulls;
+    for (const DriveRecord& drive : power.drives)
+        for (const TrainList& train : movement.trains)
+            if (train.id == drive.train && !train.arbors.empty()) pulls[train.arbors.front()] = pull_of(drive);
+    return pulls;
+}
+
+/// Torque at each arbor that a drive of known torque reaches.
+std::map<std::string, double> torques(const std::map<std::string, DrivePull>& pulls, const DerivedTrain& train) {
+    std::map<std::string, double> torque;
+    for (const auto& [arbor, pull] : pulls)
+        if (pull.torque_N_mm) torque[arbor] = *pull.torque_N_mm;
+    for (bool grown = true; grown;) {
+        grown = false;
+        for (const DerivedMesh& mesh : train.meshes) {
+            const auto from = torque.find(mesh.wheel_of);
+            if (from == torque.end() || torque.contains(mesh.pinion_of) || mesh.wheel <= 0) continue;
+            torque[mesh.pinion_of] = from->second * efficiency * static_cast<double>(mesh.pinion) / static_cast<double>(mesh.wheel);
+            grown = true;
+        }
+    }
+    return torque;
+}
+
+/// An arbor's weight by its wheel: brass two and a half modules thick, half of it crossed out. None for a watch, which lies as it
+/// likes.
+std::optional<ArborPull> weight_of(const DerivedArbor& arbor, double along) {
+    constexpr double smallest_clock_module_mm = 0.3, thick_modules = 2.5, left = 0.5, brass_kg_per_mm3 = 8.5e-6, g = 9.81;
+    if (arbor.wheel_module_mm < smallest_clock_module_mm) return {};
+    const double radius = arbor.wheel_radius_mm;
+    const double kg = left * std::numbers::pi * radius * radius * thick_modules * arbor.wheel_module_mm * brass_kg_per_mm3;
+    return ArborPull{"weight of the arbor", -90, kg * g, along};
+}
+
+/// From the front plate towards the back one; the middle where it was not read.
+double share_along(const ArborRecord* arbor, std::optional<double> ArborRecord::*from_front) {
+    if (!arbor || !arbor->plates_mm || !(arbor->*from_front)) return 0.5;
+    return *(arbor->*from_front) / *arbor->plates_mm;
+}
+
+constexpr double rad_per_deg = std::numbers::pi / 180;
+
+/// The meshes of an arbor that carry power, as they push it.
+std::vector<MeshPush> meshes_on(const DerivedArbor& arbor, const ArborRecord* read, const MeshIndex& index,
+                                const std::set<std::string>& power) {
+    std::vector<MeshPush> list;
+    for (const DerivedMesh* mesh : index.meshes_of(arbor.id)) {
+        const bool driven = mesh->pinion_of == arbor.id;
+        const std::string& other = driven ? mesh->wheel_of : mesh->pinion_of;
+        if (power.count(arbor.id) && !power.count(other)) continue;
+        const DerivedArbor& there = index.arbor(other);
+        if (there.x_mm == arbor.x_mm && there.y_mm == arbor.y_mm) continue;
+        list.push_back({other, driven, std::atan2(there.y_mm - arbor.y_mm, there.x_mm - arbor.x_mm) / rad_per_deg,
+                        (driven ? mesh->sizes.pinion : mesh->sizes.wheel).pitch_diameter_mm / 2, mean_pressure_deg(*mesh),
+                        share_along(read, driven ? &ArborRecord::pinion_from_front_mm : &ArborRecord::wheel_from_front_mm)});
+    }
+    return list;
+}
+
+template <class Value>
+const Value* found_in(const std::map<std::string, Value>& map, const std::string& id) {
+    const auto at = map.find(id);
+    return at == map.end() ? nullptr : &at->second;
+}
+
+}  // namespace
+
+Pushes pushes_on_pivots(const PivotsRecord& pivots, const TrainRecord& movement, const PowerRecord& power, const MeshIndex& index,
+                        const DerivedTrain& train) {
+    const auto way = on_the_way_of_power(movement, train);
+    const auto pulls = pulls_of(movement, power);
+    const auto torque = torques(pulls, train);
+    std::map<std::string, ArborRecord> read;
+    for (const ArborRecord& arbor : pivots.arbors) read[arbor.arbor] = arbor;
+    Pushes out;
+    for (const DerivedArbor& arbor : train.arbors) {
+        const DrivePull* pull = found_in(pulls, arbor.id);
+        const ArborRecord* here = found_in(read, arbor.id);
+        if (arbor.direction.empty() || (pull && pull->unknown)) continue;
+        PushInput in;
+        in.direction = arbor.direction;
+        in.efficiency = efficiency;
+        in.meshes = meshes_on(arbor, here, index, way);
+        if (in.meshes.empty()) continue;
+        if (const double* known = found_in(torque, arbor.id)) {
+            in.torque_N_mm = *known;
+            if (const auto weight = weight_of(arbor, share_along(here, &ArborRecord::wheel_from_front_mm))) in.pulls.push_back(*weight);
+        }
+        if (pull && pull->force_per_torque > 0) {
+            if (!in.torque_N_mm) in.torque_N_mm = 1;
+            in.pulls.push_back({pull->name, pull->direction_deg, pull->force_per_torque * *in.torque_N_mm,
+                                share_along(here, &ArborRecord::line_from_front_mm)});
+        }
+        out[arbor.id] = push_on_arbor(in);
+    }
+    return out;
+}
+
+}  // namespace echappe
