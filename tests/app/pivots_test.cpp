@@ -202,6 +202,38 @@ TEST_CASE("the words beside the line do what the keys do, for a hand on the mous
     CHECK(asked() != first);
 }
 
+TEST_CASE("the sway of a pivot typed on the line becomes the long axis of its hole, and the stand-in types one too") {
+    PlateBench bench;
+    bench.window.show_station("pivots");
+    bench.document().selection().select_hole("centre", "front");
+    CalliperLine& line = bench.window.calliper();
+    for (int i = 0; i < 40 && !line.round().asked()->name.contains("centre, front", Qt::CaseInsensitive); ++i) line.ask_next(1);
+    for (int i = 0; i < 400 && line.round().asked()->id != "centre.front.hole_max_mm" && !line.round().asked()->name.contains("long axis");
+         ++i)
+        line.ask_next(1);
+    REQUIRE(line.round().asked()->name.contains("long axis"));
+    const std::string hole = bench.document().selection().hole();
+    const double pivot = *bench.job().survey.pivots.hole(hole)->pivot_mm;
+    QTest::keyClick(&bench.window, Qt::Key_F3);
+    CHECK(line.line().text().startsWith("sway "));
+    QTest::keyClick(&line.line(), Qt::Key_Escape);
+    bench.read("sway 0.40");
+    CHECK(*bench.job().survey.pivots.hole(hole)->hole_max_mm == Approx(pivot + 0.4));
+    CHECK(bench.job().survey.pivots.hole(hole)->hole_max_by == "sway");
+}
+
+TEST_CASE("the work of a bush is told in its order where its reamers stood") {
+    PlateBench bench;
+    bench.window.show_station("pivots");
+    bench.document().selection().select_hole("centre", "front");
+    Station& pivots = bench.window.shown();
+    pivots.grab();
+    CHECK_FALSE(pivots.page().contains("Scribe the true centre"));
+    QTest::keyClick(&pivots, Qt::Key_O);
+    pivots.grab();
+    CHECK(pivots.page().contains("Scribe the true centre"));
+}
+
 TEST_CASE("a turn under the simulated indicator reads the hidden arbor's runout") {
     PlateBench bench;
     bench.window.show_station("survey");

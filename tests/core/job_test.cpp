@@ -247,6 +247,30 @@ TEST_CASE("every figure has a unit or says its time, and every derived one expla
     }
 }
 
+TEST_CASE("a mesh half a module shallow or deep is told, the worst first, and one within its uncertainty is not") {
+    const auto depths_of = [](double deep_mm, double u) {
+        Job job = demo::job();
+        demo::measure(job, demo::wheel_diameter("great"), 0.02);
+        demo::measure(job, demo::pinion_diameter("centre"), 0.02);
+        std::erase_if(job.train.measurements, [](const Measurement& m) { return m.evidence.key.kind == "centre_distance_mm"; });
+        demo::measure(job, demo::centre_distance("great", "centre"), u, -deep_mm);
+        std::vector<std::string> told;
+        for (const Finding& finding : derive(job).findings)
+            if (finding.is("making.depth")) told.push_back(finding.sentence + finding.reason);
+        return told;
+    };
+    CHECK(depths_of(0, 0.05).empty());
+    const auto shallow = depths_of(-0.45, 0.05);
+    REQUIRE(shallow.size() == 1);
+    CHECK(shallow.front().find("Great wheel and Centre pinion stand too far apart") == 0);
+    CHECK(shallow.front().find("too shallow") != std::string::npos);
+    const auto deep = depths_of(0.35, 0.05);
+    REQUIRE(deep.size() == 1);
+    CHECK(deep.front().find("too deep") != std::string::npos);
+    // The same reading taken with a rule says nothing: its uncertainty excuses it.
+    CHECK(depths_of(-0.45, 0.6).empty());
+}
+
 TEST_CASE("a job in inches shows inches of the same length") {
     Job job = demo::measured_job();
     const auto text = [](const Job& j, const std::string& name) {

@@ -189,6 +189,38 @@ TEST_CASE("a balance of rim, arms and hub has the inertia that its grains add up
     CHECK_THROWS_AS(balance_wheel(in), InputError);
 }
 
+TEST_CASE("a strip known to a hundredth of its thickness tells its length to three hundredths") {
+    HairspringChoiceInput in;
+    in.inertia_kg_m2 = 4.5e-9;
+    in.beats_per_hour = 18000;
+    in.width_mm = 0.16;
+    in.thickness_mm = 0.1;
+    in.length_mm = 4000;
+    in.thickness_u_mm = 0.001;
+    const HairspringChoiceResult out = choose_hairspring(in);
+    in.thickness_mm += 0.001;
+    const double moved = choose_hairspring(in).working_length_mm - out.working_length_mm;
+    CHECK(out.working_length_u_mm == Approx(moved).epsilon(0.02));
+    CHECK(out.verdict.find("vibrate it there against a standard") != std::string::npos);
+}
+
+TEST_CASE("a sleeve is told no closer than the expansions are known, each moving it by its own") {
+    CompensationInput in;
+    in.length_mm = 994;
+    in.up = "zinc";
+    const CompensationResult out = compensate(in);
+    // The second way: each expansion 3 % more, one after the other, the sleeve worked out anew.
+    const auto sleeve = [](double down, double up) { return 994 * down / (up - down); };
+    const double a = 11.5, b = 30;
+    const double moved = std::hypot(sleeve(a * 1.015, b) - sleeve(a * 0.985, b), sleeve(a, b * 1.015) - sleeve(a, b * 0.985));
+    CHECK(*out.up_u_mm == Approx(moved).epsilon(0.02));
+    // Made to that length it is compensated as far as anyone can tell, and no further.
+    in.up_mm = *out.up_mm * 1.02;
+    CHECK(compensate(in).verdict.find("within the") != std::string::npos);
+    in.up_mm = *out.up_mm * 1.5;
+    CHECK(compensate(in).verdict.find("too much rises") != std::string::npos);
+}
+
 TEST_CASE("a spring pinned where it is told beats right – let in more, it loses") {
     HairspringChoiceInput in;
     in.inertia_kg_m2 = 4.5e-9;

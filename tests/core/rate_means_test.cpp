@@ -139,6 +139,22 @@ TEST_CASE("after a change the clock goes on from its last look at the new rate")
     CHECK(line[0][1] == Approx(derived.beat.looks.back().shown_s - derived.beat.looks.back().reference_s).margin(1));
 }
 
+TEST_CASE("20 micrometres of pins are 8 seconds a day: what is expected after a change is told no closer") {
+    RateMeans pins;
+    pins.unit = "mm";
+    pins.s_per_day_per_unit = 405;
+    RateFitResult fit;
+    fit.u_s_per_day = 0.1;
+    CHECK(rate_u_after(fit, pins, 0) == Approx(8.1).epsilon(0.01));
+    // A twentieth of the change besides, where only sizes tell what a millimetre does; half of that where it answered before.
+    CHECK(rate_u_after(fit, pins, 200) == Approx(std::hypot(8.1, 10)).epsilon(0.01));
+    pins.learnt = true;
+    CHECK(rate_u_after(fit, pins, 200) == Approx(std::hypot(8.1, 5)).epsilon(0.01));
+    const Derived derived = derive(demo_job("watch"));
+    for (const RateMeans& means : derived.beat.means)
+        if (means.left_u_s_per_day) CHECK(*means.left_u_s_per_day > derived.beat.now()->u_s_per_day);
+}
+
 TEST_CASE("the line of a stretch is widest where it is furthest from its looks") {
     const Derived derived = derive(demo_job("tide-house"));
     const auto& line = derived.beat.stretches.back().line;

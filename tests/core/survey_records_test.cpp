@@ -4,6 +4,7 @@
 
 #include "job/file.h"
 #include "number/input_error.h"
+#include "pivots/tilt.h"
 #include "report/report.h"
 #include "stock/stock.h"
 #include "support/demo.h"
@@ -307,6 +308,61 @@ TEST_CASE("a survey that names an arbor the job has not is told with its place")
     const LoadedJob loaded = job_from_text(job_to_text(job));
     REQUIRE(loaded.faults.size() == 1);
     CHECK(std::string(loaded.faults.front().what()) == "survey.holes[3].arbor: got \"moon\", takes the id of an arbor of this job");
+}
+
+TEST_CASE("the long axis of a hole is the pivot and its sway, the pin and the gap behind it, or read straight across") {
+    const Job job = demo::job();
+    const auto round = survey_round(job.survey, job.train, job.length, derive(job).pivots);
+    const SurveyQuestion& axis = *asked(round, "centre.front", "hole_max_mm");
+    const auto read = [&](const std::string& text) { return read_survey(job.train, job.length, axis, text); };
+    // One hole, 1.98 long and 1.72 across, on a pivot of 1.62, read three ways.
+    CHECK(read("sway 0.36") == Approx(1.98));
+    CHECK(read("s0,36") == Approx(1.98));
+    CHECK(read("1.72 + 0.26") == Approx(1.98));
+    CHECK(read("1.98") == Approx(1.98));
+    CHECK(way_of_reading(axis, "sway 0.36") == "sway");
+    CHECK(way_of_reading(axis, "1.72+0.26") == "pin and gap");
+    CHECK(way_of_reading(axis, "1.98") == "across");
+    // Without the pivot a sway says nothing yet.
+    const SurveyQuestion& lost = *asked(round, "third.front", "hole_max_mm");
+    CHECK_THROWS_WITH(read_survey(job.train, job.length, lost, "sway 0.36"), Catch::Contains("the pivot's diameter first"));
+    CHECK_THROWS_AS(read("sway"), InputError);
+    Job kept = job;
+    keep_survey_reading(kept.survey.pivots, axis, read("sway 0.36"), "sway");
+    CHECK(job_from_text(job_to_text(kept)).job.survey.pivots.hole("centre.front")->hole_max_by == "sway");
+}
+
+TEST_CASE("a simulated pin gauge is stopped by the short axis, as a real one is, and a sway follows the worn hole") {
+    const HiddenMovement truth = demo::truth();
+    const SimulatedCalliper gauge(truth);
+    for (const HiddenHole& hole : truth.holes) {
+        INFO(hole.arbor << "." << hole.plate);
+        const SurveyQuestion short_axis{hole.arbor + "." + hole.plate, "hole_min_mm", hole.arbor, "", "", "mm"};
+        for (std::uint64_t turn = 0; turn < 20; ++turn) {
+            const double read = *gauge.read(short_axis, true, turn);
+            CHECK(read <= hole.original_mm + 1e-9);
+            CHECK(read > hole.original_mm - 0.02);
+        }
+    }
+    const SurveyQuestion sway{"centre.front", "sway_mm", "centre", "", "", "mm"};
+    // The lean of a pivot of 1.62 in 1.98 through 2.4 mm of plate, seen over 41.2 mm between the plates.
+    const double seen = *gauge.read(sway, true, 0);
+    CHECK(seen == Approx(2 * 41.2 * std::tan(tilt_in_hole(1.62, 1.98, 2.4))).margin(0.03));
+}
+
+TEST_CASE("what wore in the demos wore where their own physics push it") {
+    for (const std::string name : {"tide-house", "waiting-room", "watch"}) {
+        const Job job = job_from_text(demo::text(name + ".echappe.json")).job;
+        const HiddenMovement truth = practice_from_text(demo::text(name + ".practice.json"));
+        const Derived derived = derive(job);
+        constexpr double seen_mm = 0.03, walked_deg = 12;
+        for (const HiddenHole& hole : truth.holes) {
+            const DerivedHole* there = derived.pivots.hole(hole.arbor + "." + hole.plate);
+            if (hole.worn_mm < seen_mm || !there || !there->push_deg) continue;
+            INFO(name << " " << there->id << " pushed " << *there->push_deg);
+            CHECK(angle_between_deg(hole.worn_deg, *there->push_deg) < walked_deg);
+        }
+    }
 }
 
 TEST_CASE("an arbor that is not there cannot be leaned: its sway is not asked for") {
