@@ -54,8 +54,8 @@ MeshSimulationResult run_at(const DerivedMesh& mesh, double depth) {
     in.mesh.module_mm = 1;
     in.depth_error_mm = depth;
     // Enough for what is judged: within 0.01 of the swing that 360 steps give on the demos' meshes.
-    in.steps = 48;
-    in.flank_points = 120;
+    in.steps = 32;
+    in.flank_points = 100;
     return simulate_mesh(in);
 }
 
@@ -69,13 +69,20 @@ std::optional<MeshDepth> depth_of(const DerivedMesh& mesh, const DerivedMaking* 
     if (std::abs(depth) < no_doubt || std::abs(depth) > no_mesh) return {};
     MeshDepth now;
     now.wheel = mesh.wheel, now.pinion = mesh.pinion, now.form = mesh.form, now.depth = depth;
-    if (const MadeMesh* old = earlier ? &earlier->of(mesh) : nullptr; old && old->depth && old->depth->same_question(now))
-        return old->depth;
+    const MadeMesh* old = earlier ? &earlier->of(mesh) : nullptr;
+    if (old && old->depth && old->depth->same_question(now)) return old->depth;
     try {
-        const MeshSimulationResult right = run_at(mesh, 0), there = run_at(mesh, depth);
-        now.speed_swing = there.velocity_ratio_spread, now.swing_right = right.velocity_ratio_spread;
-        now.error_arcmin = there.transmission_error_arcmin, now.error_right = right.transmission_error_arcmin;
-        now.play = there.backlash_mm, now.play_right = right.backlash_mm;
+        if (old && old->depth && old->depth->same_pair(now)) {
+            now.swing_right = old->depth->swing_right, now.error_right = old->depth->error_right;
+            now.play_right = old->depth->play_right;
+        } else {
+            const MeshSimulationResult right = run_at(mesh, 0);
+            now.swing_right = right.velocity_ratio_spread, now.error_right = right.transmission_error_arcmin;
+            now.play_right = right.backlash_mm;
+        }
+        const MeshSimulationResult there = run_at(mesh, depth);
+        now.speed_swing = there.velocity_ratio_spread, now.error_arcmin = there.transmission_error_arcmin;
+        now.play = there.backlash_mm;
         now.locks = there.binds || there.butts;
     } catch (const InputError&) {
         now.locks = true;  // no stand of the pair at this depth
@@ -98,7 +105,8 @@ std::string how_it_runs(const MeshDepth& depth, const DerivedMesh& mesh) {
 }  // namespace
 
 double MeshDepth::excess() const {
-    constexpr double swing_more = 0.1, error_more_arcmin = 60, play_more = 0.2, play_left = 0.4;
+    constexpr double swing_more = 0.08, play_more = 0.13, play_left = 0.4;
+    const double error_more_arcmin = depth < 0 ? 45 : 90;  // a deep pair leads more before it is felt
     if (locks) return INFINITY;
     return std::max({(speed_swing - swing_right) / swing_more, (error_arcmin - error_right) / error_more_arcmin,
                      (play - play_right) / play_more, (play_right - play) / ((1 - play_left) * play_right)});

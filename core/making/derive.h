@@ -22,9 +22,8 @@ struct MeshDepth {
     bool locks = false;  ///< binds or butts
     /// How far it leaves what is usual for the pair, in limits: over 1 is worth a caution.
     double excess() const;
-    bool same_question(const MeshDepth& other) const {
-        return wheel == other.wheel && pinion == other.pinion && form == other.form && depth == other.depth;
-    }
+    bool same_pair(const MeshDepth& other) const { return wheel == other.wheel && pinion == other.pinion && form == other.form; }
+    bool same_question(const MeshDepth& other) const { return same_pair(other) && depth == other.depth; }
 };
 
 /// What is to be made for one mesh.

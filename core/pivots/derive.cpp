@@ -69,7 +69,7 @@ void effects_of(const MeshIndex& index, double x, double y, bool off, DerivedHol
         const double apart = std::hypot(hole.x_mm - other.x_mm, hole.y_mm - other.y_mm);
         if (apart == 0) continue;
         const double deeper = -(x * (hole.x_mm - other.x_mm) + y * (hole.y_mm - other.y_mm)) / apart;
-        hole.effects.push_back({mesh->wheel_of, mesh->pinion_of, deeper, off ? deeper : deeper / 2, 0});
+        hole.effects.push_back({mesh->wheel_of, mesh->pinion_of, deeper, off ? deeper : deeper / 2, 0, mesh->module_mm.value});
     }
 }
 
@@ -206,25 +206,27 @@ void effects_of(const MeshIndex& index, DerivedHole& hole) {
 }
 
 /// The mesh that lost or gained most depth for its size.
-void ask_for_depth(const DerivedTrain& train, const DerivedHole& hole, BushPlanInput& in) {
+void ask_for_depth(const DerivedHole& hole, BushPlanInput& in) {
     in.depth_lost_mm.reset();
     in.module_mm.reset();
     double worst = 0;
     for (const HoleEffect& effect : hole.effects) {
-        const DerivedMesh* mesh = train.mesh(effect.wheel_of, effect.pinion_of);
-        if (!mesh || mesh->module_mm.value <= 0) continue;
-        const double share = std::abs(effect.as_worn_mm) / mesh->module_mm.value;
-        if (share > worst) worst = share, in.depth_lost_mm = effect.as_worn_mm, in.module_mm = mesh->module_mm.value;
+        if (effect.module_mm <= 0) continue;
+        const double share = std::abs(effect.as_worn_mm) / effect.module_mm;
+        if (share > worst) worst = share, in.depth_lost_mm = effect.as_worn_mm, in.module_mm = effect.module_mm;
     }
+    // To a micrometre: a last digit of some other reading need not plan the hole anew.
+    for (auto* value : {&in.depth_lost_mm, &in.module_mm})
+        if (*value) **value = std::round(**value * 1000) / 1000;
 }
 
 /// All that follows for one hole from where it is and what was read of it.
-void derive_hole(const MeshIndex& index, const DerivedTrain& train, BushPlanInput& in, DerivedHole& hole, DerivedHole& before) {
+void derive_hole(const MeshIndex& index, BushPlanInput& in, DerivedHole& hole, DerivedHole& before) {
     hole.wear_read = hole.record.wear_direction_deg.has_value();
     hole.wear_deg = hole.wear_read ? hole.record.wear_direction_deg : hole.push_deg;
     if (hole.wear_read && hole.push_deg) hole.off_push_deg = angle_between_deg(*hole.wear_deg, *hole.push_deg);
     effects_of(index, hole);
-    ask_for_depth(train, hole, in);
+    ask_for_depth(hole, in);
     plan_hole(in, hole, before);
     if (!hole.plan) hole.effects.clear();
     wobble_of(hole);
@@ -269,7 +271,7 @@ void derive_holes(const PivotsRecord& record, const TrainRecord& movement, const
             was = std::move(old[i]);
         }
         static_cast<HoleReadings&>(hole) = std::move(readings[i]);
-        derive_hole(index, train, in, hole, was);
+        derive_hole(index, in, hole, was);
     }
     for (const DerivedHole& hole : holes) {
         const bool work = hole.decision == "bush" || hole.decision == "plug" || hole.decision == "close";

@@ -19,6 +19,7 @@ struct HoleEffect {
     double as_worn_mm = 0;         ///< as it runs now: the pivot lies at the worn end
     double at_worn_centre_mm = 0;  ///< were the bush set in the middle of the worn hole
     double at_true_mm = 0;         ///< with the bush on the original centre
+    double module_mm = 0;          ///< of that mesh
     static const Record& record();
 };
 

@@ -13,14 +13,16 @@ namespace {
 constexpr double efficiency = 0.95;  ///< of a mesh: the direction hardly feels it
 
 /// Arbors that carry power to the escape wheel: a branch to a dial carries next to none.
-std::set<std::string> on_the_way_of_power(const TrainRecord& movement, const DerivedTrain& train) {
+std::set<std::string> on_the_way_of_power(const TrainRecord& movement, const MeshIndex& index) {
     std::set<std::string> way;
     if (!movement.escape_arbor) return way;
-    way.insert(*movement.escape_arbor);
-    for (bool grown = true; grown;) {
-        grown = false;
-        for (const DerivedMesh& mesh : train.meshes)
-            if (way.count(mesh.pinion_of) && way.insert(mesh.wheel_of).second) grown = true;
+    std::vector<std::string> open = {*movement.escape_arbor};
+    while (!open.empty()) {
+        const std::string at = std::move(open.back());
+        open.pop_back();
+        if (!way.insert(at).second) continue;
+        for (const DerivedMesh* mesh : index.meshes_of(at))
+            if (mesh->pinion_of == at) open.push_back(mesh->wheel_of);
     }
     return way;
 }
@@ -42,18 +44,19 @@ std::map<std::string, DrivePull> pulls_of(const TrainRecord& movement, const Pow
 }
 
 /// Torque at each arbor that a drive of known torque reaches.
-std::map<std::string, double> torques(const std::map<std::string, DrivePull>& pulls, const DerivedTrain& train) {
+std::map<std::string, double> torques(const std::map<std::string, DrivePull>& pulls, const MeshIndex& index) {
     std::map<std::string, double> torque;
+    std::vector<std::pair<std::string, double>> open;
     for (const auto& [arbor, pull] : pulls)
-        if (pull.torque_N_mm) torque[arbor] = *pull.torque_N_mm;
-    for (bool grown = true; grown;) {
-        grown = false;
-        for (const DerivedMesh& mesh : train.meshes) {
-            const auto from = torque.find(mesh.wheel_of);
-            if (from == torque.end() || torque.contains(mesh.pinion_of) || mesh.wheel <= 0) continue;
-            torque[mesh.pinion_of] = from->second * efficiency * static_cast<double>(mesh.pinion) / static_cast<double>(mesh.wheel);
-            grown = true;
-        }
+        if (pull.torque_N_mm) open.emplace_back(arbor, *pull.torque_N_mm);
+    while (!open.empty()) {
+        const auto [at, there] = std::move(open.back());
+        open.pop_back();
+        if (!torque.emplace(at, there).second) continue;
+        for (const DerivedMesh* mesh : index.meshes_of(at))
+            if (mesh->wheel_of == at && mesh->wheel > 0)
+                open.emplace_back(mesh->pinion_of,
+                                  there * efficiency * static_cast<double>(mesh->pinion) / static_cast<double>(mesh->wheel));
     }
     return torque;
 }
@@ -103,15 +106,16 @@ const Value* found_in(const std::map<std::string, Value>& map, const std::string
 
 Pushes pushes_on_pivots(const PivotsRecord& pivots, const TrainRecord& movement, const PowerRecord& power, const MeshIndex& index,
                         const DerivedTrain& train) {
-    const auto way = on_the_way_of_power(movement, train);
+    const auto way = on_the_way_of_power(movement, index);
     const auto pulls = pulls_of(movement, power);
-    const auto torque = torques(pulls, train);
-    std::map<std::string, ArborRecord> read;
-    for (const ArborRecord& arbor : pivots.arbors) read[arbor.arbor] = arbor;
+    const auto torque = torques(pulls, index);
+    std::map<std::string, const ArborRecord*> read;
+    for (const ArborRecord& arbor : pivots.arbors) read[arbor.arbor] = &arbor;
     Pushes out;
     for (const DerivedArbor& arbor : train.arbors) {
         const DrivePull* pull = found_in(pulls, arbor.id);
-        const ArborRecord* here = found_in(read, arbor.id);
+        const auto* found = found_in(read, arbor.id);
+        const ArborRecord* here = found ? *found : nullptr;
         if (arbor.direction.empty() || (pull && pull->unknown)) continue;
         PushInput in;
         in.direction = arbor.direction;
