@@ -33,10 +33,11 @@ void PivotsStation::paint_card(QPainter& painter, const QRectF& room) {
     write_remarks(page, *now);
     if (page.y() > height() - legend_high) return;
     Column foot(painter, room.adjusted(margin, height() - legend_high, -margin, 0));
-    foot.says(
-        legend({"pivots.ream", "pivots.take", "pivots.finish", "pivots.between", "pivots.school", "pivots.method", "pivots.next"}, " · ") +
-            tr(" · Ctrl+P sheet"),
-        t.steel);
+    foot.says(legend({"pivots.ream", "pivots.order", "pivots.take", "pivots.finish", "pivots.between", "pivots.school", "pivots.method",
+                      "pivots.next"},
+                     " · ") +
+                  tr(" · Ctrl+P sheet"),
+              t.steel);
 }
 
 void PivotsStation::write_decision(Column& page, QPainter& painter, const DerivedHole& hole) {
