@@ -70,7 +70,8 @@ RepivotResult plan_repivot(const RepivotInput& in) {
     out.possible = out.wall_mm >= in.pivot_mm / 2 - 1e-9;
     out.verdict = out.possible ? "Leaves " + print_fixed(out.wall_mm, 2) + " mm all round: enough."
                                : "Leaves only " + print_fixed(out.wall_mm, 2) + " mm all round where " + print_fixed(in.pivot_mm / 2, 2) +
-                                     " mm is wanted: turn a collar on, or make the arbor anew.";
+                                     " mm is wanted: a collar pressed over the arbor's end can carry the pivot; another arbor comes last, "
+                                     "since the old one is lost by it.";
     if (in.hardened) out.steps.push_back("Soften the end only: blue it, with the wheel and pinion kept cool in wet cloth.");
     out.steps.insert(out.steps.end(),
                      {"Turn the stump flat, find the centre true to under 0.01 mm, drill slowly and straight.",

@@ -89,8 +89,8 @@ const std::vector<EarlierWork>& earlier_works_for(const std::string& kind) {
     static const EarlierWork glued = {'g', "glued", "glued",
                                       "It holds by its glue alone. Warmth and solvent loosen it: before cleaning, not in the bath."};
     static const EarlierWork reversed = {'x', "reversed", "turned over",
-                                         "Worn flanks were taken out of use by turning it over: both sides are worn, and it must go back "
-                                         "the same way or be made anew."};
+                                         "Worn flanks were taken out of use by turning it over: both sides are worn, and it goes back the "
+                                         "same way; where that runs no more, a ring of new teeth keeps the wheel."};
     static const EarlierWork part_replaced = {
         'r', "replaced", "not the first maker's",
         "Its count and sizes are a repairer's: where the train does not come out, put ? behind this count before the others."};
