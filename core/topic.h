@@ -4,6 +4,7 @@
 #include <type_traits>
 
 #include "job/derived.h"
+#include "power/drive_pull.h"
 #include "stock/stock.h"
 
 namespace echappe {
@@ -160,6 +161,8 @@ decltype(auto) Deriving::given() {
         return BeatsWanted{m_out.train.beats_per_hour};
     } else if constexpr (std::is_same_v<P, BushedBefore>) {
         return bushed_before(m_job.survey);
+    } else if constexpr (std::is_same_v<P, DrivePulls>) {
+        return drive_pulls(m_job.train, m_job.power);
     } else if constexpr (std::is_same_v<P, BushDrawer>) {
         return m_aids.stock ? BushDrawer{&m_aids.stock->bushes, m_aids.stock->reamer_sizes(), m_aids.same_stock}
                             : BushDrawer{{}, {}, m_aids.same_stock};
@@ -178,6 +181,7 @@ bool Deriving::stands() {
     else if constexpr (std::is_same_v<P, const WeighedTrain*>) return m_aids.before && !(m_aids.before->train.to_weigh && m_aids.weighed);
     else if constexpr (std::is_same_v<P, BeatsWanted>) return stands<DerivedTrain>();
     else if constexpr (std::is_same_v<P, BushedBefore>) return same_part<SurveyRecord>();
+    else if constexpr (std::is_same_v<P, DrivePulls>) return same_part<TrainRecord>() && same_part<PowerRecord>();
     else if constexpr (std::is_same_v<P, BushDrawer>) return m_aids.before && m_aids.same_stock;
     else if constexpr (requires { typename EarlierOf<P>::type; }) return m_aids.before != nullptr;
     else return same_part<P>();

@@ -102,9 +102,9 @@ protected:
     struct Place {
         QString tag;
         QRectF rect;
-        std::function<void()> click;
-        QString hint;
-        std::function<void()> double_click;
+        std::function<void()> click = {};
+        QString hint = {};
+        std::function<void()> double_click = {};
         std::function<QString()> hint_when_asked = {};  ///< instead of a hint, where hundreds of places would write one each
         QString name = {};                              ///< what it is, where the words in it do not say it
         bool chosen = false;                            ///< of several; the one that stands

@@ -192,9 +192,10 @@ std::string outcome_in_words(const RateStretch& stretch) {
 }
 
 double rate_u_after(const RateFitResult& fit, const RateMeans& means, double change_s_per_day) {
-    const double setting = means.unit == "g" ? 0.01 : 0.02;
-    const double sensitivity = means.learnt ? 0.025 : 0.05;
-    return std::hypot(fit.u_s_per_day, setting * means.s_per_day_per_unit, sensitivity * change_s_per_day);
+    constexpr double set_mm_or_turn = 0.02, set_g = 0.01;      // by hand
+    constexpr double by_sizes = 0.05, as_it_answered = 0.025;  // of what one unit does
+    const double setting = means.unit == "g" ? set_g : set_mm_or_turn;
+    return std::hypot(fit.u_s_per_day, setting * means.s_per_day_per_unit, (means.learnt ? as_it_answered : by_sizes) * change_s_per_day);
 }
 
 }  // namespace echappe

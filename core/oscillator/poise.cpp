@@ -161,8 +161,10 @@ void judge(const PoiseInput& in, const Standing& first, double stiffness, PoiseR
     const Effect here = effect_at(in, fit, *out.amplitude_deg, stiffness);
     if (two) {
         const Effect there = effect_at(in, fit_verticals(second.at), *second.amplitude_deg, stiffness);
-        const bool less = *second.amplitude_deg < *out.amplitude_deg;
-        return name_heavy_side(in, less ? difference(there, here) : difference(here, there), true, out);
+        const Effect change = *second.amplitude_deg < *out.amplitude_deg ? difference(there, here) : difference(here, there);
+        out.let_down_amplitude_deg = second.amplitude_deg;
+        out.let_down_changes_s_per_day = std::hypot(change.fit.cosine, change.fit.sine);
+        return name_heavy_side(in, change, true, out);
     }
     if (*out.amplitude_deg > unclear_from_deg && *out.amplitude_deg < unclear_to_deg) {
         out.verdict =
@@ -218,6 +220,8 @@ const Record& PoiseResult::record() {
             .add("unbalance_u_mg_mm", &Out::unbalance_u_mg_mm, "mg mm", "standard uncertainty: of the rates and the amplitude")
             .add("mass_mg", &Out::mass_mg, "mg", "to take off at that radius")
             .add("amplitude_deg", &Out::amplitude_deg, "deg", "mean of the vertical positions")
+            .add("let_down_amplitude_deg", &Out::let_down_amplitude_deg, "deg", "the other one, where two tell the heavy side")
+            .add("let_down_changes_s_per_day", &Out::let_down_changes_s_per_day, "s/d", "what the want of poise changed between the two")
             .add("verdict", &Out::verdict, "", "in words");
     return record;
 }
@@ -246,15 +250,25 @@ std::vector<Working> explain_poise(const PoiseInput& in, const PoiseResult& out)
     poise.source = source;
     poise.notes = {out.verdict};
     std::vector<Working> list = {poise};
-    if (!out.unbalance_mg_mm || !in.let_down.empty()) return list;
+    if (!out.unbalance_mg_mm) return list;
     const double T = hour_beats / in.beats_per_hour;
-    list.push_back(work_out(
-        "unbalance", "m a = 10⁹ r A k ÷ (86400 g |J1(A)|)",
-        {{"r", "rate by want of poise", {*out.poise_s_per_day, 0}, "s/d", 0},
-         {"A", "amplitude", {*out.amplitude_deg * pi / 180, 0}, "rad", 0},
-         {"k", "stiffness", {in.inertia_kg_m2 * std::pow(2 * pi / T, 2), 0}, "N m/rad", 0},
-         {"g", "gravity", {standard_gravity_m_s2, 0}, "m/s²", 0}},
-        "mg mm", source, [](auto x) { return 1e9 * x[0] * x[1] * x[2] / (day_s * x[3] * std::abs(boost::math::cyl_bessel_j(1, x[1]))); }));
+    const Term A{"A", "amplitude", {*out.amplitude_deg * pi / 180, 0}, "rad", 0};
+    const Term k{"k", "stiffness", {in.inertia_kg_m2 * std::pow(2 * pi / T, 2), 0}, "N m/rad", 0};
+    const Term g{"g", "gravity", {standard_gravity_m_s2, 0}, "m/s²", 0};
+    const auto share = [](double amplitude) { return boost::math::cyl_bessel_j(1, amplitude) / amplitude; };
+    if (out.let_down_changes_s_per_day)
+        list.push_back(work_out("unbalance", "m a = 10⁹ r k ÷ (86400 g |J1(A) ÷ A − J1(B) ÷ B|)",
+                                {{"r", "change by want of poise", {*out.let_down_changes_s_per_day, 0}, "s/d", 0},
+                                 A,
+                                 {"B", "amplitude let down", {*out.let_down_amplitude_deg * pi / 180, 0}, "rad", 0},
+                                 k,
+                                 g},
+                                "mg mm", source,
+                                [share](auto x) { return 1e9 * x[0] * x[3] / (day_s * x[4] * std::abs(share(x[1]) - share(x[2]))); }));
+    else
+        list.push_back(work_out("unbalance", "m a = 10⁹ r A k ÷ (86400 g |J1(A)|)",
+                                {{"r", "rate by want of poise", {*out.poise_s_per_day, 0}, "s/d", 0}, A, k, g}, "mg mm", source,
+                                [share](auto x) { return 1e9 * x[0] * x[2] / (day_s * x[3] * std::abs(share(x[1]))); }));
     return list;
 }
 

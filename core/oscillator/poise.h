@@ -32,8 +32,10 @@ struct PoiseResult {
     std::optional<double> heavy_deg;  ///< where the heavy side rests: from 12, clockwise as seen from the dial
     std::optional<double> unbalance_mg_mm;
     std::optional<double> unbalance_u_mg_mm;
-    std::optional<double> mass_mg;        ///< to take off at that radius
-    std::optional<double> amplitude_deg;  ///< mean of the vertical positions
+    std::optional<double> mass_mg;                     ///< to take off at that radius
+    std::optional<double> amplitude_deg;               ///< mean of the vertical positions
+    std::optional<double> let_down_amplitude_deg;      ///< where two amplitudes tell the heavy side: the other one
+    std::optional<double> let_down_changes_s_per_day;  ///< what the want of poise changed between them
     std::string verdict;
     static const Record& record();
 };

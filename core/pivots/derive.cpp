@@ -8,7 +8,6 @@
 
 #include "number/input_error.h"
 #include "number/units.h"
-#include "pivots/pushes.h"
 #include "teeth/mesh_simulation.h"
 #include "train/mesh_index.h"
 
@@ -234,8 +233,9 @@ void derive_hole(const MeshIndex& index, BushPlanInput& in, DerivedHole& hole, D
 }
 
 /// The holes alone.
-void derive_holes(const PivotsRecord& record, const TrainRecord& movement, const PowerRecord& power, const DerivedTrain& train,
-                  const BushedBefore& bushed, const BushDrawer& drawer, Earlier<DerivedPivots> earlier, DerivedPivots& out) {
+void derive_holes(const PivotsRecord& record, const TrainRecord& movement, const DerivedTrain& train, const DerivedMaking& making,
+                  const DrivePulls& pulls, const BushedBefore& bushed, const BushDrawer& drawer, Earlier<DerivedPivots> earlier,
+                  DerivedPivots& out) {
     const MeshIndex index(train);
     out.rules = {record.clearance, record.method, record.interference_mm};
     std::vector<DerivedHole> old;
@@ -247,7 +247,7 @@ void derive_holes(const PivotsRecord& record, const TrainRecord& movement, const
     if (same_places) holes.swap(old);
     else holes = lay_holes(movement, train);
     std::vector<HoleReadings> readings = readings_of(record, movement, bushed, holes);
-    const Pushes pushes = pushes_on_pivots(record, movement, power, index, train);
+    const Pushes pushes = pushes_on_pivots(record, movement, pulls, index, train, making);
     for (size_t i = 0; i < holes.size(); ++i)
         if (const auto push = pushes.find(holes[i].arbor); push != pushes.end())
             readings[i].push_deg = holes[i].plate == "back" ? push->second.back_deg : push->second.front_deg;
@@ -343,10 +343,10 @@ void judge_wobble(const DerivedHole& hole, std::vector<Finding>& out) {
 
 }  // namespace
 
-DerivedPivots derive_pivots(const PivotsRecord& record, const TrainRecord& movement, const PowerRecord& power, const DerivedTrain& train,
-                            const BushedBefore& bushed, const BushDrawer& drawer, Earlier<DerivedPivots> earlier) {
+DerivedPivots derive_pivots(const PivotsRecord& record, const TrainRecord& movement, const DerivedTrain& train, const DerivedMaking& making,
+                            const DrivePulls& pulls, const BushedBefore& bushed, const BushDrawer& drawer, Earlier<DerivedPivots> earlier) {
     DerivedPivots out;
-    derive_holes(record, movement, power, train, bushed, drawer, earlier, out);
+    derive_holes(record, movement, train, making, pulls, bushed, drawer, earlier, out);
     derive_arbor_readings(record, movement, train, out);
     derive_shopping(drawer, out);
     return out;

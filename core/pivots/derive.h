@@ -4,9 +4,9 @@
 
 #include "pivots/arbor_runout.h"
 #include "pivots/end_shake.h"
+#include "pivots/pushes.h"
 #include "pivots/record.h"
 #include "pivots/tilt.h"
-#include "power/record.h"
 #include "train/derive.h"
 #include "workings/earlier.h"
 
@@ -103,8 +103,8 @@ struct BushedBefore {
 
 /// The plan of a hole that is asked the same again is taken from `earlier`, and where the train stands too whatever was read the
 /// same again.
-DerivedPivots derive_pivots(const PivotsRecord& record, const TrainRecord& movement, const PowerRecord& power, const DerivedTrain& train,
-                            const BushedBefore& bushed, const BushDrawer& drawer, Earlier<DerivedPivots> earlier);
+DerivedPivots derive_pivots(const PivotsRecord& record, const TrainRecord& movement, const DerivedTrain& train, const DerivedMaking& making,
+                            const DrivePulls& pulls, const BushedBefore& bushed, const BushDrawer& drawer, Earlier<DerivedPivots> earlier);
 std::vector<Finding> findings_of_pivots(const DerivedPivots& derived);
 
 /// How far the table of the mill moves the plate, from the middle of the worn hole under the spindle to the original centre under

@@ -4,7 +4,6 @@
 #include <numbers>
 #include <set>
 
-#include "power/drive_pull.h"
 #include "train/mesh_index.h"
 
 namespace echappe {
@@ -34,20 +33,11 @@ double mean_pressure_deg(const DerivedMesh& mesh) {
     return (mesh.form.school == "lantern" ? 90.0 : 180.0) / static_cast<double>(std::max(mesh.pinion, 6LL));
 }
 
-/// What the drive does to the first arbor of its train, by that arbor's id.
-std::map<std::string, DrivePull> pulls_of(const TrainRecord& movement, const PowerRecord& power) {
-    std::map<std::string, DrivePull> pulls;
-    for (const DriveRecord& drive : power.drives)
-        for (const TrainList& train : movement.trains)
-            if (train.id == drive.train && !train.arbors.empty()) pulls[train.arbors.front()] = pull_of(drive);
-    return pulls;
-}
-
 /// Torque at each arbor that a drive of known torque reaches.
-std::map<std::string, double> torques(const std::map<std::string, DrivePull>& pulls, const MeshIndex& index) {
+std::map<std::string, double> torques(const DrivePulls& pulls, const MeshIndex& index) {
     std::map<std::string, double> torque;
     std::vector<std::pair<std::string, double>> open;
-    for (const auto& [arbor, pull] : pulls)
+    for (const auto& [arbor, pull] : pulls.at)
         if (pull.torque_N_mm) open.emplace_back(arbor, *pull.torque_N_mm);
     while (!open.empty()) {
         const auto [at, there] = std::move(open.back());
@@ -61,14 +51,17 @@ std::map<std::string, double> torques(const std::map<std::string, DrivePull>& pu
     return torque;
 }
 
-/// An arbor's weight by its wheel: brass two and a half modules thick, half of it crossed out. None for a watch, which lies as it
-/// likes.
-std::optional<ArborPull> weight_of(const DerivedArbor& arbor, double along) {
-    constexpr double smallest_clock_module_mm = 0.3, thick_modules = 2.5, left = 0.5, brass_kg_per_mm3 = 8.5e-6, g = 9.81;
+/// The wheels of an arbor as they are made; none for a watch, by its fine teeth.
+std::optional<ArborPull> weight_of(const DerivedArbor& arbor, const MeshIndex& index, const DerivedMaking& making, double along) {
+    constexpr double smallest_clock_module_mm = 0.3, gravity_m_s2 = 9.80665;
     if (arbor.wheel_module_mm < smallest_clock_module_mm) return {};
-    const double radius = arbor.wheel_radius_mm;
-    const double kg = left * std::numbers::pi * radius * radius * thick_modules * arbor.wheel_module_mm * brass_kg_per_mm3;
-    return ArborPull{"weight of the arbor", -90, kg * g, along};
+    double grams = 0;
+    for (const DerivedMesh* mesh : index.meshes_of(arbor.id)) {
+        const MadeMesh& made = making.of(*mesh);
+        const auto& blank = mesh->wheel_of == arbor.id ? made.wheel_blank : made.pinion_blank;
+        if (blank) grams += blank->mass_g;
+    }
+    return ArborPull{"weight of the arbor", -90, grams / 1000 * gravity_m_s2, along};
 }
 
 /// From the front plate towards the back one; the middle where it was not read.
@@ -104,16 +97,15 @@ const Value* found_in(const std::map<std::string, Value>& map, const std::string
 
 }  // namespace
 
-Pushes pushes_on_pivots(const PivotsRecord& pivots, const TrainRecord& movement, const PowerRecord& power, const MeshIndex& index,
-                        const DerivedTrain& train) {
+Pushes pushes_on_pivots(const PivotsRecord& pivots, const TrainRecord& movement, const DrivePulls& pulls, const MeshIndex& index,
+                        const DerivedTrain& train, const DerivedMaking& making) {
     const auto way = on_the_way_of_power(movement, index);
-    const auto pulls = pulls_of(movement, power);
     const auto torque = torques(pulls, index);
     std::map<std::string, const ArborRecord*> read;
     for (const ArborRecord& arbor : pivots.arbors) read[arbor.arbor] = &arbor;
     Pushes out;
     for (const DerivedArbor& arbor : train.arbors) {
-        const DrivePull* pull = found_in(pulls, arbor.id);
+        const DrivePull* pull = found_in(pulls.at, arbor.id);
         const auto* found = found_in(read, arbor.id);
         const ArborRecord* here = found ? *found : nullptr;
         if (arbor.direction.empty() || (pull && pull->unknown)) continue;
@@ -124,7 +116,8 @@ Pushes pushes_on_pivots(const PivotsRecord& pivots, const TrainRecord& movement,
         if (in.meshes.empty()) continue;
         if (const double* known = found_in(torque, arbor.id)) {
             in.torque_N_mm = *known;
-            if (const auto weight = weight_of(arbor, share_along(here, &ArborRecord::wheel_from_front_mm))) in.pulls.push_back(*weight);
+            if (const auto weight = weight_of(arbor, index, making, share_along(here, &ArborRecord::wheel_from_front_mm)))
+                in.pulls.push_back(*weight);
         }
         if (pull && pull->force_per_torque > 0) {
             if (!in.torque_N_mm) in.torque_N_mm = 1;

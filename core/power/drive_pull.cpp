@@ -1,6 +1,6 @@
 #include "power/drive_pull.h"
 
-#include <cmath>
+#include "power/weight_drive.h"
 
 namespace echappe {
 namespace {
@@ -8,10 +8,15 @@ namespace {
 DrivePull of_weight(const DriveRecord& drive, const WeightDrive& weight) {
     DrivePull pull{"line", drive.line_direction_deg.value_or(-90), 0, {}, true};
     if (!weight.drum_diameter_mm) return pull;
-    constexpr double g = 9.80665;
-    const double arm_mm = (*weight.drum_diameter_mm + weight.line_diameter_mm.value_or(0)) / 2;
-    pull.force_per_torque = 1 / arm_mm;
-    if (weight.weight_kg) pull.torque_N_mm = *weight.weight_kg * g / std::pow(2.0, static_cast<double>(weight.moving_pulleys)) * arm_mm;
+    WeightDriveInput in;
+    in.drum_diameter_mm = *weight.drum_diameter_mm;
+    in.line_diameter_mm = weight.line_diameter_mm.value_or(0);
+    in.weight_kg = weight.weight_kg.value_or(1);  // the arm does not feel it
+    in.moving_pulleys = weight.moving_pulleys;
+    in.turns = 1;
+    const WeightDriveResult hung = weight_drive(in);
+    pull.force_per_torque = hung.line_tension_N / hung.torque_N_mm;
+    if (weight.weight_kg) pull.torque_N_mm = hung.torque_N_mm;
     pull.unknown = false;
     return pull;
 }
@@ -27,12 +32,20 @@ DrivePull of_fusee(const DriveRecord& drive, const FuseeDrive& fusee) {
     return pull;
 }
 
-}  // namespace
-
 DrivePull pull_of(const DriveRecord& drive) {
     if (const auto* weight = drive.as<WeightDrive>()) return of_weight(drive, *weight);
     if (const auto* fusee = drive.as<FuseeDrive>()) return of_fusee(drive, *fusee);
     return {};
+}
+
+}  // namespace
+
+DrivePulls drive_pulls(const TrainRecord& movement, const PowerRecord& power) {
+    DrivePulls pulls;
+    for (const DriveRecord& drive : power.drives)
+        for (const TrainList& train : movement.trains)
+            if (train.id == drive.train && !train.arbors.empty()) pulls.at[train.arbors.front()] = pull_of(drive);
+    return pulls;
 }
 
 }  // namespace echappe

@@ -46,7 +46,9 @@ void judge(const WeightDriveInput& in, WeightDriveResult& out) {
                                                       : WeightVerdict::right;
     if (out.judged == WeightVerdict::weak) out.verdict = "Weak: " + kg(in.weight_kg) + " where " + wanted + " is right.";
     else if (out.judged == WeightVerdict::heavy)
-        out.verdict = "Heavy: " + kg(in.weight_kg) + " where " + wanted + " is usual. Is it the weight that was made for this clock? One that was stays with it; a heavier one hung in its place wears the train.";
+        out.verdict = "Heavy: " + kg(in.weight_kg) + " where " + wanted +
+                      " is usual. Is it the weight that was made for this clock? One that was stays with it; a heavier one hung in its "
+                      "place wears the train.";
     else out.verdict = "Right: between " + wanted + ".";
 }
 

@@ -123,7 +123,8 @@ std::optional<double> HiddenMovement::truth(const SurveyQuestion& question, bool
     }
     if (const HiddenArbor* shaft_here = shaft(question.subject)) {
         if (question.field == "tir_mm") return shaft_here->tir_mm;
-        return there(question.field == "plates_mm" ? shaft_here->plates_mm : shaft_here->shoulders_mm);
+        if (question.field == "plates_mm") return there(shaft_here->plates_mm);
+        return question.field == "shoulders_mm" ? there(shaft_here->shoulders_mm) : std::nullopt;
     }
     for (const HiddenHole& hole : holes) {
         if (hole.arbor + "." + hole.plate != question.subject) continue;

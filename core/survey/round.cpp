@@ -110,21 +110,29 @@ struct AxisReading {
 };
 AxisReading read_axis(const std::string& text) {
     const std::string word = as_typed(text);
-    if (!word.empty() && (word.front() == 's' || word.front() == 'S'))
-        return {"sway", word.substr(std::min(word.size(), word.find_first_of("0123456789.,"))), {}};
+    const auto figure = word.find_first_of("0123456789+-.,");
+    std::string name = word.substr(0, figure);
+    name.erase(name.find_last_not_of(' ') + 1);
+    if (name == "s" || name == "sway") return {"sway", figure == std::string::npos ? std::string() : word.substr(figure), {}};
+    // A plus before a minus or a stroke is a typed ±, and the figure stands alone.
     const auto plus = word.find('+', 1);
-    if (plus != std::string::npos) return {"pin and gap", word.substr(0, plus), word.substr(plus + 1)};
+    if (plus != std::string::npos && plus + 1 < word.size() && word[plus + 1] != '-' && word[plus + 1] != '/')
+        return {"pin and gap", word.substr(0, plus), word.substr(plus + 1)};
     return {"across", word, {}};
 }
 
 double long_axis(const LengthUnit& length, const SurveyQuestion& question, const std::string& name, const std::string& text) {
     const AxisReading axis = read_axis(text);
-    const auto value = [&](const std::string& part) { return parse_reading(part, length.unit(), name).value; };
-    if (axis.by == "pin and gap") return value(axis.first) + value(axis.second);
-    if (axis.by != "sway") return value(axis.first);
+    const auto value = [&](const std::string& part, const char* takes) {
+        const double read = parse_reading(part, length.unit(), name).value;
+        if (read < 0) throw InputError(name, in_quotes(text), takes);
+        return read;
+    };
+    if (axis.by == "pin and gap") return value(axis.first, "a pin from 0 up") + value(axis.second, "a gap from 0 up");
+    if (axis.by != "sway") return parse_reading(axis.first, length.unit(), name).value;
     if (!question.pivot_mm)
         throw InputError(name, in_quotes(text) + " before the pivot", "the pivot's diameter first: the sway is added to it");
-    return *question.pivot_mm + value(axis.first);
+    return *question.pivot_mm + value(axis.first, "a sway from 0 up");
 }
 
 }  // namespace
@@ -214,16 +222,22 @@ std::vector<SurveyQuestion> survey_round(const SurveyRecord& record, const Train
                                  "From the hole's middle to the nearest part that a punch would strike: a cock, a stud, a pillar.", unit,
                                  hole->record.free_radius_mm.has_value()});
     const auto worn = [](const DerivedHole* hole) { return hole && hole->plan && hole->plan->decision == "bush"; };
-    const auto ask_along = [&](const char* field, const char* words, std::optional<double> ArborRecord::*reading) {
+    const auto takes_power = [&](const std::string& arbor) {
+        return std::any_of(movement.trains.begin(), movement.trains.end(),
+                           [&](const TrainList& train) { return !train.arbors.empty() && train.arbors.front() == arbor; });
+    };
+    const auto ask_along = [&](const char* field, const char* words, std::optional<double> ArborRecord::*reading, auto has_it) {
         for (const Place& place : places)
-            if (!place.lost() && (worn(place.holes[0]) || worn(place.holes[1])))
+            if (!place.lost() && has_it(place.arbor) && (worn(place.holes[0]) || worn(place.holes[1])))
                 round.push_back(
                     {place.arbor, field, place.arbor, words,
                      "From the front plate's inner face to the middle of it: what stands nearer a plate presses that pivot more.", unit,
                      place.record && (place.record->*reading).has_value()});
     };
-    ask_along("wheel_from_front_mm", "wheel, from the front plate", &ArborRecord::wheel_from_front_mm);
-    ask_along("pinion_from_front_mm", "pinion where it is driven, from the front plate", &ArborRecord::pinion_from_front_mm);
+    ask_along("wheel_from_front_mm", "wheel, from the front plate", &ArborRecord::wheel_from_front_mm, [](const auto&) { return true; });
+    ask_along("line_from_front_mm", "line or chain, from the front plate", &ArborRecord::line_from_front_mm, takes_power);
+    ask_along("pinion_from_front_mm", "pinion where it is driven, from the front plate", &ArborRecord::pinion_from_front_mm,
+              [&](const std::string& arbor) { return !takes_power(arbor); });
     for (size_t side = 0; side < 2; ++side)
         for (const Place& place : places)
             if (const DerivedHole* hole = place.holes[side]; hole && !place.lost())

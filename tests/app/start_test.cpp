@@ -78,9 +78,10 @@ TEST_CASE("a file that cannot be opened is told, and the others open") {
     CHECK(none.exit == 2);
     CHECK(none.err.count("takes") == 2);
     QFile::copy(DEMO_FOLDER "/watch.echappe.json", folder.filePath("watch.json"));
-    QFile::copy(DEMO_FOLDER "/waiting-room.echappe.json", folder.filePath("saloon.json"));
+    QFile::copy(DEMO_FOLDER "/waiting-room.echappe.json", folder.filePath("waiting-room.json"));
     // It goes on running, with the two that can be read.
-    const Run two = start({folder.filePath("watch.json"), folder.filePath("no such file"), folder.filePath("saloon.json")}, true, 4000);
+    const Run two =
+        start({folder.filePath("watch.json"), folder.filePath("no such file"), folder.filePath("waiting-room.json")}, true, 4000);
     CHECK(two.exit == -1);
     CHECK(two.err.contains("no such file"));
     CHECK_FALSE(two.err.contains("watch.json"));

@@ -387,8 +387,7 @@ TEST_CASE("the movement turns in true directions and at true relative speeds") {
     CHECK(motion.running());
     QTest::keyClick(&train_of(bench.window), Qt::Key_BracketRight);
     CHECK(motion.speed() == 10);
-    QTest::qWait(60);
-    CHECK(motion.seconds() > 0.3);
+    CHECK(QTest::qWaitFor([&] { return motion.seconds() > 0.3; }));
     QTest::keyClick(&train_of(bench.window), Qt::Key_Space);
     CHECK_FALSE(motion.running());
     const double stood = motion.seconds();

@@ -62,8 +62,8 @@ TEST_CASE("the report of a job tells its means, what came of what was done, and 
     CHECK(watch["rate"]["poise"]["heavy_deg"].get<double>() == Approx(125).margin(10));
     const json regulator = answer("job.report " DEMO_FOLDER "/tide-house.echappe.json");
     CHECK(regulator["rate"]["outcomes"][0].get<std::string>().find("expected −8.7 s/d, was −8.5") != std::string::npos);
-    const json saloon = answer("job.report " DEMO_FOLDER "/waiting-room.echappe.json");
-    CHECK(saloon["drives"][0]["look_at"][0].get<std::string>().find("strip") != std::string::npos);
-    CHECK(saloon["drives"][0]["set_up"]["wants_per_turn_N_mm"].get<double>() > 0);
-    CHECK(saloon["drives"][0]["wear"].empty());
+    const json waiting_room = answer("job.report " DEMO_FOLDER "/waiting-room.echappe.json");
+    CHECK(waiting_room["drives"][0]["look_at"][0].get<std::string>().find("strip") != std::string::npos);
+    CHECK(waiting_room["drives"][0]["set_up"]["wants_per_turn_N_mm"].get<double>() > 0);
+    CHECK(waiting_room["drives"][0]["wear"].empty());
 }

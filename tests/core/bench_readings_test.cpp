@@ -88,12 +88,12 @@ TEST_CASE("the round of torque goes up as it is wound, down as it drives, and as
 }
 
 TEST_CASE("a torque log goes out to CSV and comes back") {
-    const Job saloon = job_from_text(demo::text("waiting-room.echappe.json")).job;
+    const Job waiting_room = job_from_text(demo::text("waiting-room.echappe.json")).job;
     DriveRecord copy;
     copy.is = FuseeDrive();
-    CHECK(keep_torque_csv(copy, torque_to_csv(saloon.power.drives.front())) == 18);
-    CHECK(copy.torque_down == saloon.power.drives.front().torque_down);
-    CHECK(copy.torque_up == saloon.power.drives.front().torque_up);
+    CHECK(keep_torque_csv(copy, torque_to_csv(waiting_room.power.drives.front())) == 18);
+    CHECK(copy.torque_down == waiting_room.power.drives.front().torque_down);
+    CHECK(copy.torque_up == waiting_room.power.drives.front().torque_up);
     CHECK_THROWS_AS(keep_torque_csv(copy, "turns,down_N_mm\n0,-4\n"), InputError);
 }
 

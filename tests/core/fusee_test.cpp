@@ -11,7 +11,7 @@ using std::numbers::pi;
 
 namespace {
 
-FuseeInput saloon_fusee() {
+FuseeInput waiting_room_fusee() {
     FuseeInput in;
     in.torque_set_up_N_mm = 400;
     in.torque_per_turn_N_mm = 60;
@@ -44,7 +44,7 @@ std::vector<double> radii_by_steps(const FuseeInput& in, double level) {
 }  // namespace
 
 TEST_CASE("the cone of a straight spring is that of a barrel wound up step by step") {
-    const FuseeInput in = saloon_fusee();
+    const FuseeInput in = waiting_room_fusee();
     const FuseeResult fusee = fusee_profile(in);
     const auto slow = radii_by_steps(in, fusee.level_torque_N_mm);
     REQUIRE(fusee.radii_mm.size() == slow.size());
@@ -54,7 +54,7 @@ TEST_CASE("the cone of a straight spring is that of a barrel wound up step by st
 
 TEST_CASE("what the barrel gives the fusee gives, and the line runs off one as it runs on the other") {
     rc::prop("energy and line", [] {
-        FuseeInput in = saloon_fusee();
+        FuseeInput in = waiting_room_fusee();
         in.torque_set_up_N_mm = 100 + *rc::gen::inRange(0, 900);
         in.torque_per_turn_N_mm = *rc::gen::inRange(0, 200);
         in.fusee_turns = *rc::gen::inRange(2, 16);
@@ -86,7 +86,7 @@ TEST_CASE("what the barrel gives the fusee gives, and the line runs off one as i
 }
 
 TEST_CASE("a cone whose large diameter nobody gave is asked for where the spring would want one much wider than its barrel") {
-    FuseeInput in = saloon_fusee();
+    FuseeInput in = waiting_room_fusee();
     in.large_diameter_mm.reset();
     in.torque_set_up_N_mm = 100;
     in.torque_per_turn_N_mm = 200;
@@ -95,7 +95,7 @@ TEST_CASE("a cone whose large diameter nobody gave is asked for where the spring
 }
 
 TEST_CASE("a chain adds its height to the radii and cuts its grooves by its thickness") {
-    FuseeInput in = saloon_fusee();
+    FuseeInput in = waiting_room_fusee();
     const FuseeResult line = fusee_profile(in);
     in.chain_thickness_mm = in.line_diameter_mm / 2;
     const FuseeResult chain = fusee_profile(in);
@@ -104,7 +104,7 @@ TEST_CASE("a chain adds its height to the radii and cuts its grooves by its thic
 }
 
 TEST_CASE("a spring without rise wants a drum, not a cone") {
-    FuseeInput in = saloon_fusee();
+    FuseeInput in = waiting_room_fusee();
     in.torque_per_turn_N_mm = 0;
     const FuseeResult f = fusee_profile(in);
     for (const double radius : f.radii_mm) CHECK(radius == Approx(18));
@@ -112,11 +112,11 @@ TEST_CASE("a spring without rise wants a drum, not a cone") {
 }
 
 TEST_CASE("a measured curve with the straight line's readings gives the straight line's cone") {
-    FuseeInput measured = saloon_fusee();
+    FuseeInput measured = waiting_room_fusee();
     measured.torque_set_up_N_mm.reset();
     measured.torque_per_turn_N_mm.reset();
     for (const double turns : {0.0, 1.5, 4.0, 9.0, 20.0}) measured.torque_curve.push_back({turns, 400 + 60 * turns});
-    const FuseeResult a = fusee_profile(saloon_fusee());
+    const FuseeResult a = fusee_profile(waiting_room_fusee());
     const FuseeResult b = fusee_profile(measured);
     for (size_t i = 0; i < a.radii_mm.size(); ++i) CHECK(a.radii_mm[i] == Approx(b.radii_mm[i]).epsilon(1e-12));
     measured.torque_curve.resize(3);
@@ -124,7 +124,7 @@ TEST_CASE("a measured curve with the straight line's readings gives the straight
 }
 
 TEST_CASE("a cone finds back the set-up of the spring it was cut for, level to a thousandth") {
-    const FuseeInput cut = saloon_fusee();
+    const FuseeInput cut = waiting_room_fusee();
     const FuseeResult cone = fusee_profile(cut);
     FuseeSetUpInput in;
     in.radii_mm = cone.radii_mm;
@@ -142,19 +142,19 @@ TEST_CASE("a cone finds back the set-up of the spring it was cut for, level to a
 
 TEST_CASE("a stronger straight spring is level on the old cone too, at a set-up of its own: level is not the same as right") {
     FuseeSetUpInput in;
-    in.radii_mm = fusee_profile(saloon_fusee()).radii_mm;
+    in.radii_mm = fusee_profile(waiting_room_fusee()).radii_mm;
     in.barrel_diameter_mm = 46;
     in.line_diameter_mm = 1.4;
     in.torque_curve = {{0, 100}, {40, 100 + 40 * 150}};
     const FuseeSetUpResult found = fusee_set_up(in);
     CHECK(found.flatness < 1e-3);
     CHECK(found.set_up_turns == Approx(400.0 / 60 - 100.0 / 150).margin(0.02));
-    CHECK(found.mean_torque_N_mm > 2 * fusee_profile(saloon_fusee()).level_torque_N_mm);
+    CHECK(found.mean_torque_N_mm > 2 * fusee_profile(waiting_room_fusee()).level_torque_N_mm);
 }
 
 TEST_CASE("a spring without the turns for its set-up cannot be levelled, and the verdict says so") {
     FuseeSetUpInput in;
-    in.radii_mm = fusee_profile(saloon_fusee()).radii_mm;
+    in.radii_mm = fusee_profile(waiting_room_fusee()).radii_mm;
     in.barrel_diameter_mm = 46;
     in.line_diameter_mm = 1.4;
     in.torque_curve = {{0, 100}, {9.5, 1300}};

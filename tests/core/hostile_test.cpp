@@ -18,7 +18,7 @@ using namespace echappe;
 
 namespace {
 
-Job saloon() { return job_from_text(demo::text("waiting-room.echappe.json")).job; }
+Job waiting_room() { return job_from_text(demo::text("waiting-room.echappe.json")).job; }
 
 PowerChainInput chain_with(double torque) {
     PowerChainInput in;
@@ -41,7 +41,7 @@ PowerChainInput chain_with(double torque) {
 }  // namespace
 
 TEST_CASE("a job with a drive and no train yet is derived") {
-    Job job = saloon();
+    Job job = waiting_room();
     REQUIRE_FALSE(job.power.drives.empty());
     job.train.trains.clear();
     const Derived derived = derive(job);

@@ -46,7 +46,7 @@ double work_by_slices(const SpringTorqueInput& spring) {
     return work / 1000;
 }
 
-SpringMatchInput saloon() {
+SpringMatchInput waiting_room() {
     SpringMatchInput in;
     in.barrel_bore_mm = 42;
     in.arbor_mm = 14;
@@ -133,7 +133,7 @@ TEST_CASE("a strip bent plastic all through bears half as much again as when its
 }
 
 TEST_CASE("the strip that suits a barrel is named right, a thick one overdrives, a wide one and another end do not fit") {
-    const SpringMatchResult result = match_spring(saloon());
+    const SpringMatchResult result = match_spring(waiting_room());
     CHECK(result.wanted_N_mm == Approx(525));
     CHECK(of(result, "wide").verdict == "too wide");
     CHECK(of(result, "loop").verdict == "other end");
@@ -150,7 +150,7 @@ TEST_CASE("the strip that suits a barrel is named right, a thick one overdrives,
 }
 
 TEST_CASE("no other length of a strip comes nearer to the torque wanted") {
-    SpringMatchInput in = saloon();
+    SpringMatchInput in = waiting_room();
     in.end.reset();
     in.stock = {in.stock[1]};
     const MatchedStrip best = match_spring(in).ranked.front();
@@ -164,7 +164,7 @@ TEST_CASE("no other length of a strip comes nearer to the torque wanted") {
 }
 
 TEST_CASE("two schools may judge one old spring differently, and both say why – a crack ends the question") {
-    SpringMatchInput in = saloon();
+    SpringMatchInput in = waiting_room();
     in.mean_N_mm = 520;
     in.old = OldSpring{22, 0.4, 1500, 0.85, 60.0, false};
     const auto schools = match_spring(in).schools;

@@ -274,6 +274,8 @@ TEST_CASE("between 195 and 255 degrees one amplitude names no heavy side, and tw
         CHECK(std::cos(*judge_poise(in).heavy_deg * pi / 180) == Approx(1));
         CHECK(*judge_poise(in).unbalance_mg_mm == Approx(pull * k / 9.80665 * 1e9).epsilon(1e-3));
     }
+    // The working comes to the same figure as the result.
+    CHECK(explain_poise(in, judge_poise(in)).back().result.value == Approx(*judge_poise(in).unbalance_mg_mm));
     // An amplitude told 25 degrees too large by a wrong lift angle does not turn the side round.
     in.positions = weighed_at_12(225, pull);
     in.let_down = weighed_at_12(170, pull);

@@ -327,9 +327,27 @@ TEST_CASE("the long axis of a hole is the pivot and its sway, the pin and the ga
     const SurveyQuestion& lost = *asked(round, "third.front", "hole_max_mm");
     CHECK_THROWS_WITH(read_survey(job.train, job.length, lost, "sway 0.36"), Catch::Contains("the pivot's diameter first"));
     CHECK_THROWS_AS(read("sway"), InputError);
+    CHECK_THROWS_AS(read("soft 0.36"), InputError);
+    CHECK_THROWS_AS(read("sway -0.36"), InputError);
+    CHECK_THROWS_AS(read("1.72 + -0.26"), InputError);
+    // A typed ± is no gap.
+    CHECK(read("1.98 +- 0.02") == Approx(1.98));
+    CHECK(read("1.98+/-0.02") == Approx(1.98));
     Job kept = job;
     keep_survey_reading(kept.survey.pivots, axis, read("sway 0.36"), "sway");
     CHECK(job_from_text(job_to_text(kept)).job.survey.pivots.hole("centre.front")->hole_max_by == "sway");
+}
+
+TEST_CASE("where wheel, line and pinion stand along an arbor is asked where a hole of it is to be bushed, the line only of what it turns") {
+    const Job job = demo::job();
+    const auto round = survey_round(job.survey, job.train, job.length, derive(job).pivots);
+    CHECK(asked(round, "great", "line_from_front_mm"));
+    CHECK(asked(round, "centre", "pinion_from_front_mm"));
+    CHECK_FALSE(asked(round, "centre", "line_from_front_mm"));
+    CHECK_FALSE(asked(round, "great", "pinion_from_front_mm"));
+    CHECK_FALSE(asked(round, "escape", "wheel_from_front_mm"));
+    // The stand-in has no such reading, and gives none of another.
+    CHECK_FALSE(SimulatedCalliper(demo::truth()).read(*asked(round, "great", "line_from_front_mm"), true, 0));
 }
 
 TEST_CASE("a simulated pin gauge is stopped by the short axis, as a real one is, and a sway follows the worn hole") {

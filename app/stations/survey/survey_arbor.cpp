@@ -156,16 +156,11 @@ void SurveyStation::paint_teeth_to_mark(QPainter& painter, const std::string& wh
             painter.setBrush(t.ruby);
             painter.drawEllipse(at, 3.4, 3.4);
         }
-        place({"tooth:" + QString::number(tooth),
-               QRectF(at - QPointF(reach, reach), QSizeF(2 * reach, 2 * reach)),
-               [this, tooth] { toggle_tooth(tooth); },
-               tr("Tooth %1, anticlockwise from the mark; click when it is bent or missing").arg(tooth),
-               {},
-               {},
-               {},
-               false,
-               false,
-               true});
+        place({.tag = "tooth:" + QString::number(tooth),
+               .rect = QRectF(at - QPointF(reach, reach), QSizeF(2 * reach, 2 * reach)),
+               .click = [this, tooth] { toggle_tooth(tooth); },
+               .hint = tr("Tooth %1, anticlockwise from the mark; click when it is bent or missing").arg(tooth),
+               .passed = true});
     }
 }
 
