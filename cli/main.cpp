@@ -59,7 +59,9 @@ void print_field(const Field& field, void* example, const std::string& indent, b
         if (const auto* kind = std::get_if<KindSlot>(&slot)) std::cout << " default " << field.choices[kind->kinds->now(kind->variant)];
         if (const auto* word = std::get_if<std::string*>(&slot)) std::cout << " default " << (**word).substr(0, 40);
     }
-    std::cout << ": " << field.meaning << "\n";
+    std::cout << ": " << field.meaning;
+    if (defaults && !field.because.empty()) std::cout << ". Why so: " << field.because;
+    std::cout << "\n";
     if (depth > 3) return;
     if (const auto* nested = std::get_if<NestedSlot>(&slot))
         print_fields(*nested->record, nested->make(), indent + "  ", defaults, depth + 1);

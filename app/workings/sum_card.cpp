@@ -147,6 +147,10 @@ double SumCard::paint_tabs(QPainter& painter, const QRectF& room) {
     return line.baseline();
 }
 
+QString SumCard::usual_since(const SumLine& line) {
+    return line.because.empty() ? tr("\nusual") : tr("\nusual; why so: ") + words(line.because);
+}
+
 void SumCard::write_asked(Column& page) {
     const Theme& t = theme();
     for (const SumLine& line : m_answer.asked) {
@@ -159,7 +163,7 @@ void SumCard::write_asked(Column& page) {
                at,
                [this, line] { ask(line); },
                words(line.words) + (line.from == "job"     ? tr("\nfrom what was read; click to try another")
-                                    : line.from == "usual" ? tr("\nusual; click to change")
+                                    : line.from == "usual" ? usual_since(line) + tr("; click to change")
                                                            : tr("\nclick to type; empty takes it out")),
                {}});
     }

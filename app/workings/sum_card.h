@@ -49,6 +49,7 @@ private:
     void write_found(Column& page);
     /// The workings of a figure that was found, where there are some.
     QString why(const SumLine& line) const;
+    static QString usual_since(const SumLine& line);
 
     Document& m_document;
     std::vector<Tab> m_tabs;

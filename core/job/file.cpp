@@ -46,7 +46,8 @@ void check_references(const Job& job, std::vector<InputError>& faults) {
     for (size_t i = 0; i < job.survey.pivots.arbors.size(); ++i) survey("arbors", i, "arbor", job.survey.pivots.arbors[i].arbor);
     for (size_t i = 0; i < job.survey.trials.size(); ++i)
         for (const std::string& arbor : job.survey.trials[i].arbors) survey("trials", i, "arbors", arbor);
-    if (job.survey.pivots.end_shake_least_mm > job.survey.pivots.end_shake_most_mm)
+    if (job.survey.pivots.end_shake_least_mm && job.survey.pivots.end_shake_most_mm &&
+        *job.survey.pivots.end_shake_least_mm > *job.survey.pivots.end_shake_most_mm)
         faults.emplace_back("survey.end_shake_least_mm", "above end_shake_most_mm", "at most that");
     for (size_t i = 0; i < job.train.trains.size(); ++i)
         for (size_t k = 0; k < job.train.trains[i].arbors.size(); ++k)

@@ -71,13 +71,16 @@ const Record& Cutter::record() {
                                      .required()
                                      .add("part", &In::part, "", "what it cuts")
                                      .choices({"wheel", "pinion"})
+                                     .because("a wheel is cut more often than a pinion")
                                      .add("school", &In::school, "", "form of tooth")
                                      .choices(school_ids())
+                                     .because("most wheels of clocks are cut so")
                                      .add("module_mm", &In::module_mm, "mm", "its module", between(0.01, 50))
                                      .required()
                                      .add("leaves_min", &In::leaves_min, "", "fewest leaves it is made for", between(4, 200))
                                      .add("leaves_max", &In::leaves_max, "", "most leaves", between(4, 200))
                                      .add("quantity", &In::quantity, "", "in the drawer", between(0, 1000))
+                                     .because("a line of the drawer stands for one piece")
                                      .add("note", &In::note, "", "a word about it");
     return record;
 }
@@ -88,6 +91,7 @@ const Record& CutterInput::record() {
                                      .include(&In::mesh)
                                      .add("part", &In::part, "", "which of the two")
                                      .choices({"wheel", "pinion"})
+                                     .because("a wheel is cut more often than a pinion")
                                      .add("stock", &In::stock, "", "cutters at hand")
                                      .add("stock_file", &In::stock_file, "", "CSV with these columns, instead of or beside `stock`");
     return record;

@@ -58,6 +58,7 @@ const Record& DividingHead::record() {
     using In = DividingHead;
     static const Record record = Fields<In>()
                                      .add("worm_ratio", &In::worm_ratio, "", "turns of the crank per turn of the work", between(1, 1000))
+                                     .because("lathes' dividing heads mostly have 60; 40 and 90 are common")
                                      .add("plates", &In::plates, "", "circles of holes, a list for each plate", between(2, 1000))
                                      .required();
     return record;

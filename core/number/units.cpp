@@ -147,6 +147,13 @@ Reading parse_reading(std::string_view text, const Unit& assumed, const std::str
 
 namespace {
 
+double to_place(double value, int place) {
+    const double step = std::pow(10, place);
+    return std::round(value / step) * step;
+}
+
+constexpr double no_longer_ordinary = 1e12;
+
 /// The digits of its size. Not by printf: that asks the system's language for the point.
 std::string figures(double value, std::chars_format format, int precision) {
     std::array<char, 400> buffer{};  // a double has up to 309 digits before the point
@@ -163,6 +170,9 @@ std::string print_fixed(double value, int decimals) {
 }
 
 std::string print_short(double value, int significant) {
+    // A large number keeps its noughts: 2 900, not 2.9e+03.
+    if (std::abs(value) >= std::pow(10, significant) && std::abs(value) < no_longer_ordinary)
+        return print_fixed(to_place(value, static_cast<int>(std::floor(std::log10(std::abs(value)))) - significant + 1), 0);
     // The general form goes over to an exponent below 1e-4; those sizes are told apart better by it.
     return (value < 0 ? "−" : "") + figures(value, std::chars_format::general, significant);
 }
@@ -183,11 +193,6 @@ int last_place(double u) {
     const double leads = std::round(u / std::pow(10, first) * 10) / 10;
     if (leads >= 9.5) return first;
     return leads < 1.95 ? first - 1 : first;
-}
-
-double to_place(double value, int place) {
-    const double step = std::pow(10, place);
-    return std::round(value / step) * step;
 }
 
 }  // namespace

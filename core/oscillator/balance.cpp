@@ -55,7 +55,8 @@ const Record& Hairspring::record() {
                                      .required()
                                      .add("length_mm", &In::length_mm, "mm", "that works, collet to pins, above 0", between(0, 1e5))
                                      .required()
-                                     .add("modulus_N_mm2", &In::modulus_N_mm2, "N/mm²", "of the steel", above(0, 1e6));
+                                     .add("modulus_N_mm2", &In::modulus_N_mm2, "N/mm²", "of the steel", above(0, 1e6))
+                                     .because("carbon spring steel; nickel alloys have 180 000 to 220 000");
     return record;
 }
 

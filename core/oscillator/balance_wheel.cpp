@@ -54,11 +54,13 @@ const Record& BalanceWheel::record() {
                                      .add("rim_height_mm", &In::rim_height_mm, "mm", "along the staff, above 0", between(0, 100))
                                      .required()
                                      .add("arms", &In::arms, "", "from the hub to the rim", between(0, 12))
+                                     .because("most balances have two")
                                      .add("arm_width_mm", &In::arm_width_mm, "mm", "of an arm", between(0, 100))
                                      .add("arm_height_mm", &In::arm_height_mm, "mm", "of an arm, along the staff", between(0, 100))
                                      .add("hub_mm", &In::hub_mm, "mm", "diameter of the hub; 0 none", between(0, 500))
                                      .add("hub_height_mm", &In::hub_height_mm, "mm", "of the hub, along the staff", between(0, 100))
-                                     .add("density_kg_m3", &In::density_kg_m3, "kg/m³", "brass 8500, steel 7850", above(0, 25000));
+                                     .add("density_kg_m3", &In::density_kg_m3, "kg/m³", "brass 8500, steel 7850", above(0, 25000))
+                                     .because("most rims are of brass");
     return record;
 }
 

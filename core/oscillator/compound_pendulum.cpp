@@ -91,13 +91,15 @@ const Record& PendulumPart::record() {
             .add("name", &In::name, "", "what it is")
             .add("shape", &In::shape, "", "rod and cylinder stand upright, disc and lens lie in the swing's plane")
             .choices(shapes())
+            .because("until it is said what it is")
             .add("length_mm", &In::length_mm, "mm", "of a rod or cylinder", above(0, 1e5))
             .add("diameter_mm", &In::diameter_mm, "mm", "of rod, cylinder, disc, lens", above(0, 1e5))
             .add("thickness_mm", &In::thickness_mm, "mm", "of a disc or lens, front to back", above(0, 1e5))
             .add("top_mm", &In::top_mm, "mm", "upper end, below the suspension", between(-1e5, 1e5))
             .add("centre_mm", &In::centre_mm, "mm", "middle, below the suspension", between(-1e5, 1e5))
             .add("mass_kg", &In::mass_kg, "kg", "mass", above(0, 1e5))
-            .add("density_kg_m3", &In::density_kg_m3, "kg/m³", "brass 8500, steel 7850, lead 11300, pine 500", above(0, 3e4));
+            .add("density_kg_m3", &In::density_kg_m3, "kg/m³", "brass 8500, steel 7850, lead 11300, pine 500", above(0, 3e4))
+            .because("most rims are of brass");
     return record;
 }
 
@@ -111,7 +113,9 @@ const Record& CompoundPendulumInput::record() {
                                      .add("altitude_m", &In::altitude_m, "m", "height above the sea", between(-500, 9000))
                                      .add("air", &In::air, "", "count the air's buoyancy")
                                      .add("air_kg_m3", &In::air_kg_m3, "kg/m³", "density of the air", between(0, 2))
+                                     .because("dry air at 15 °C near the sea")
                                      .add("semi_arc_deg", &In::semi_arc_deg, "deg", "swing to one side", between(0, 170))
+                                     .because("a deadbeat's usual swing; a recoil swings 3 or more")
                                      .add("add_mass_kg", &In::add_mass_kg, "kg", "laid on a tray", between(0, 1000))
                                      .add("add_at_mm", &In::add_at_mm, "mm", "tray below the suspension", between(0, 1e5));
     return record;

@@ -25,7 +25,8 @@ const Record& DecayInput::record() {
                                      .required()
                                      .add("beats_per_hour", &In::beats_per_hour, "1/h", "of the swing", above(0, 1e6))
                                      .required()
-                                     .add("swing_u_deg", &In::swing_u_deg, "deg", "standard uncertainty of a swing read", between(0, 50));
+                                     .add("swing_u_deg", &In::swing_u_deg, "deg", "standard uncertainty of a swing read", between(0, 50))
+                                     .because("a scale read by eye at a seconds pendulum; a balance is read to 5 or 10");
     return record;
 }
 

@@ -18,20 +18,27 @@ constexpr const char* source = "T = 2π √(I ÷ k), k = E b h³ ÷ (12 L)";
 double rate_s_per_day(double right_mm, double length_mm) { return day_s * (std::sqrt(right_mm / length_mm) - 1); }
 
 std::string in_words(const HairspringChoiceResult& out) {
-    if (out.overhang_mm < 0)
-        return "Too short, or too strong: right it would be pinned " + print_fixed(-out.overhang_mm, 1) +
+    const double u = out.working_length_u_mm;
+    constexpr double vague = 0.5;  ///< of the length: sizes that tell no more than this tell nothing
+    if (u > vague * out.working_length_mm)
+        return "About " + print_measured(out.working_length_mm, u) +
+               " mm by its sizes: so thin a strip is not measured closely enough to say where it is pinned, or whether it suits. Hang the "
+               "balance on it and vibrate it against a standard.";
+    if (out.overhang_mm < -u)
+        return "Too short, or too strong: right it would be pinned " + print_measured(-out.overhang_mm, u) +
                " mm beyond its end. A weaker strip.";
     std::string words =
-        "Pin it about " + print_measured(out.stud_mm, out.working_length_u_mm) +
+        "Pin it about " + print_measured(out.stud_mm, u) +
         " mm from the collet: the strip's thickness tells it no closer, so vibrate it there against a standard before it is "
         "pinned. " +
-        print_within(out.overhang_mm, out.working_length_u_mm) + " mm stand out beyond the stud and do nothing.";
+        (out.overhang_mm > u ? print_within(out.overhang_mm, u) + " mm stand out beyond the stud and do nothing."
+                             : "That is about all of its length.");
     if (!out.rate_now_s_per_day) return words;
-    const double now = *out.rate_now_s_per_day;
-    if (std::abs(*out.let_in_mm) < 0.005) return words + " It is pinned so now.";
-    return words + " As pinned now it " + (now > 0 ? "gains " : "loses ") + print_fixed(std::abs(now), 0) +
-           " s/d: " + (*out.let_in_mm > 0 ? "let out " : "take up ") + print_fixed(std::abs(*out.let_in_mm), 2) +
-           " mm through the stud, then put the beat right.";
+    if (std::abs(*out.let_in_mm) < u) return words + " Where it is pinned now is within what its sizes tell: go by the rate that is heard.";
+    return words + " As pinned now it " + (*out.rate_now_s_per_day > 0 ? "gains: let out " : "loses: take up ") +
+           print_measured(std::abs(*out.let_in_mm), u) +
+           " mm through the stud by its sizes, by the rate that is heard in the end; then put "
+           "the beat right.";
 }
 
 }  // namespace
@@ -51,10 +58,14 @@ const Record& HairspringChoiceInput::record() {
             .add("length_mm", &In::length_mm, "mm", "of the whole strip, collet to its outer end", above(0, 1e5))
             .required()
             .add("modulus_N_mm2", &In::modulus_N_mm2, "N/mm²", "of the steel", above(0, 1e6))
+            .because("carbon spring steel; nickel alloys have 180 000 to 220 000")
             .add("pins_to_stud_mm", &In::pins_to_stud_mm, "mm", "along the strip, regulator midway", between(0, 1e3))
+            .because("usual in pocket watches and carriage clocks")
             .add("regulator_mm", &In::regulator_mm, "mm", "way of the pins along the strip, each side", between(0, 1e3))
+            .because("usual in pocket watches and carriage clocks")
             .add("overhang_mm", &In::overhang_mm, "mm", "that stands beyond the stud now", between(0, 1e5))
-            .add("thickness_u_mm", &In::thickness_u_mm, "mm", "standard uncertainty of the thickness", between(0, 1));
+            .add("thickness_u_mm", &In::thickness_u_mm, "mm", "standard uncertainty of the thickness", between(0, 1))
+            .because("a micrometer on a soft spiral reads no closer");
     return record;
 }
 

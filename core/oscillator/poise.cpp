@@ -202,7 +202,9 @@ const Record& PoiseInput::record() {
             .required()
             .add("radius_mm", &In::radius_mm, "mm", "where weight can be taken off", above(0, 500))
             .add("rate_u_s_per_day", &In::rate_u_s_per_day, "s/d", "standard uncertainty of one rate", above(0, 1e4))
-            .add("amplitude_u_deg", &In::amplitude_u_deg, "deg", "standard uncertainty of an amplitude", between(0, 60));
+            .because("what a balance repeats from one look to the next")
+            .add("amplitude_u_deg", &In::amplitude_u_deg, "deg", "standard uncertainty of an amplitude", between(0, 60))
+            .because("a lift angle that is not known to a few degrees shifts an amplitude by as much");
     return record;
 }
 

@@ -10,9 +10,11 @@ const Record& Pendulum::record() {
         Fields<In>()
             .add("mass_kg", &In::mass_kg, "kg", "of the pendulum", above(0, 1e5))
             .add("nut_pitch_mm", &In::nut_pitch_mm, "mm", "of the rating nut", above(0, 10))
+            .because("M3 has this pitch")
             .add("tray_mm", &In::tray_mm, "mm", "tray for small weights, below the suspension", above(0, 1e5))
             .add("rod", &In::rod, "", "material of the rod")
             .choices({"steel", "brass", "invar", "pine"})
+            .because("most rods are of steel")
             .add("latitude_deg", &In::latitude_deg, "deg", "of the place", between(-90, 90))
             .add("altitude_m", &In::altitude_m, "m", "above the sea", between(-500, 9000))
             .add("gravity_m_s2", &In::gravity_m_s2, "m/s²", "local gravity, where it is known better than by the place", between(0.1, 100))
@@ -43,10 +45,13 @@ const Record& OscillatorRecord::record() {
     static const Record record =
         Fields<In>()
             .kind("kind", &In::is, "what swings", {"pendulum", "balance"})
+            .because("most clocks have one")
             .add("Q", &In::Q, "", "quality: pendulum 1 000 to 15 000, balance 150 to 300", above(0, 1e9))
+            .because("an ordinary pendulum with a lens bob; a balance has far less")
             .add("Q_measured", &In::Q_measured, "", "from the decay of the swing; else assumed")
             .add("escapement_efficiency", &In::escapement_efficiency, "",
                  "deadbeat and lever 0.3 to 0.5, recoil 0.2 to 0.35; absent: as usual for it", above(0, 1))
+            .because("the middle of what deadbeat and lever give, until the escapement is known")
             .add("needed_deg", &In::needed_deg, "deg", "least swing to one side that unlocks safely", above(0, 350))
             .add("swing_deg", &In::swing_deg, "deg", "to one side, as found", above(0, 350))
             .fields_of_kinds(&In::is);

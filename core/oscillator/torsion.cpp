@@ -47,7 +47,9 @@ const Record& TorsionInput::record() {
     static const Record record =
         Fields<In>()
             .add("beats_per_hour", &In::beats_per_hour, "1/h", "wanted; eight a minute are 480", above(0, 1e5))
+            .because("most of these are made for eight turns a minute")
             .add("weights", &In::weights, "", "that turn", between(1, 12))
+            .because("most have four balls; a disc is one")
             .add("weight_kg", &In::weight_kg, "kg", "of one", above(0, 100))
             .required()
             .add("radius_mm", &In::radius_mm, "mm", "from the axis to a weight's middle", above(0, 1000))
@@ -61,7 +63,9 @@ const Record& TorsionInput::record() {
             .required()
             .add("shear_N_mm2", &In::shear_N_mm2, "N/mm²", "shear modulus: nickel-iron strip 66 000, bronze 42 000, steel 79 000",
                  above(0, 1e6))
-            .add("thickness_u_mm", &In::thickness_u_mm, "mm", "standard uncertainty of the thickness", between(0, 1));
+            .because("the strip that is sold for it is nickel iron")
+            .add("thickness_u_mm", &In::thickness_u_mm, "mm", "standard uncertainty of the thickness", between(0, 1))
+            .because("a micrometer reads strip to a micrometre");
     return record;
 }
 

@@ -1,5 +1,6 @@
 #include "pivots/arbor_runout.h"
 
+#include <algorithm>
 #include <cmath>
 #include <numbers>
 
@@ -10,10 +11,10 @@ namespace {
 
 constexpr const char* source = "total indicator reading = 2 × eccentricity; limits of workshop practice";
 constexpr double limit_escape_mm = 0.02;
+constexpr double limit_escape_share = 1e-3;  ///< of the wheel's radius: a larger one has its locks and drops larger too
 constexpr double limit_train_mm = 0.05;
 constexpr double short_arbor = 6;  ///< diameters: a stiffer one breaks before it bends back
 // An arbor that is there is left while its runout does no more than this.
-constexpr double left_escape_mm = 0.04;  ///< of TIR, where no module is given: the drop swings with it
 constexpr double left_train_mm = 0.1;
 constexpr double left_depth = 0.08;   ///< of the module, each way
 constexpr double left_wobble_s = 10;  ///< of a hand, each way
@@ -25,9 +26,10 @@ bool can_be_left(const ArborRunoutInput& in, const ArborRunoutResult& out, std::
               print_fixed(100 * out.depth_swing_mm / *in.module_mm, 0) + " % of a module";
     else why = "sound old arbors often show " + print_fixed(left_train_mm, 1) + " mm";
     if (out.hand_wobble_s && *out.hand_wobble_s > left_wobble_s) return false;
-    if (in.arbor == "escape" && in.tir_mm > left_escape_mm) return false;
+    const double left_escape = 2 * out.limit_mm;
+    if (in.arbor == "escape" && in.tir_mm > left_escape) return false;
     return in.module_mm ? out.depth_swing_mm <= left_depth * *in.module_mm
-                        : in.tir_mm <= (in.arbor == "escape" ? left_escape_mm : left_train_mm);
+                        : in.tir_mm <= (in.arbor == "escape" ? left_escape : left_train_mm);
 }
 
 std::string mm(double value) { return print_fixed(value, 3) + " mm"; }
@@ -43,6 +45,7 @@ const Record& ArborRunoutInput::record() {
             .add("stock_tir_mm", &In::stock_tir_mm, "mm", "the same of true stock in this collet", between(0, 50))
             .add("arbor", &In::arbor, "", "which limit holds")
             .choices({"train", "escape"})
+            .because("most arbors are of the train")
             .add("hardened", &In::hardened, "", "hard all through")
             .add("length_mm", &In::length_mm, "mm", "between the shoulders; without it soft arbors are taken for slender", above(0, 1000))
             .add("diameter_mm", &In::diameter_mm, "mm", "of the arbor", above(0, 100))
@@ -71,7 +74,8 @@ const Record& ArborRunoutResult::record() {
 ArborRunoutResult arbor_runout(const ArborRunoutInput& in) {
     ArborRunoutResult out;
     out.eccentricity_mm = in.tir_mm / 2;
-    out.limit_mm = in.limit_mm.value_or(in.arbor == "escape" ? limit_escape_mm : limit_train_mm);
+    out.limit_mm = in.limit_mm.value_or(
+        in.arbor == "escape" ? std::max(limit_escape_mm, limit_escape_share * in.wheel_radius_mm.value_or(0)) : limit_train_mm);
     out.depth_swing_mm = out.eccentricity_mm;
     if (in.wheel_radius_mm) {
         out.ratio_swing = out.eccentricity_mm / *in.wheel_radius_mm;

@@ -44,8 +44,11 @@ const Record& ArborTaperInput::record() {
             .add("length_mm", &In::length_mm, "mm", "length of the taper", above(0, 1000))
             .required()
             .add("cutting_force_N", &In::cutting_force_N, "N", "pushing the work away from the tool", above(0, 1000))
+            .because("a light finishing cut with a keen graver or tool")
             .add("modulus_N_mm2", &In::modulus_N_mm2, "N/mm²", "of the stock; steel 205000", above(0, 1e6))
-            .add("deflection_mm", &In::deflection_mm, "mm", "most that the work may give way", above(0, 10));
+            .because("steel, hard or soft")
+            .add("deflection_mm", &In::deflection_mm, "mm", "most that the work may give way", above(0, 10))
+            .because("as much as a pivot may be out of round");
     return record;
 }
 

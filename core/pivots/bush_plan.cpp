@@ -76,6 +76,15 @@ bool has_room(const BushPlanInput& in, const BushPlanResult& out) {
     return !in.edge_mm || *in.edge_mm - out.wanted_outside_mm / 2 >= edge_wanted_mm;
 }
 
+/// A round hole that is bushed or closed for its play alone may be good by another school: said, since metal that is gone is gone.
+std::string good_by_others(const BushPlanInput& in, double play_mm) {
+    std::string schools;
+    for (const SchoolClearance& school : compare_clearances({in.pivot_mm, in.plate_mm, in.clearance}).schools)
+        if (school.school != in.clearance.school && play_mm <= in.leave_factor * school.clearance_mm + tiny_mm)
+            schools += (schools.empty() ? "By the " : " and by the ") + school.words;
+    return schools.empty() ? "" : " " + schools + " it would be left: while its meshes stand in depth, that is a choice too.";
+}
+
 /// What must be done, and why, before any bush is looked for.
 void decide(const BushPlanInput& in, BushPlanResult& out) {
     const InWords mm(in);
@@ -110,11 +119,12 @@ void decide(const BushPlanInput& in, BushPlanResult& out) {
         out.reason = "Side shake " + mm(play) + "; up to " + mm(limit) + " is good by the " + words_for(in.clearance) + ".";
     } else if (could_be_closed(in, out, excess)) {
         out.decision = "close";
-        out.reason =
-            "Round, only " + mm(excess) + " too large, in a plate of " + mm(in.plate_mm) + ": a round punch on a flat stump closes it.";
+        out.reason = "Round, only " + mm(excess) + " too large, in a plate of " + mm(in.plate_mm) +
+                     ": a round punch on a flat stump closes it." + good_by_others(in, play);
     } else {
         out.decision = "bush";
-        out.reason = "Side shake " + mm(play) + " where " + mm(out.wanted_clearance_mm) + " is wanted: more than closing can bring in.";
+        out.reason = "Side shake " + mm(play) + " where " + mm(out.wanted_clearance_mm) + " is wanted: more than closing can bring in." +
+                     good_by_others(in, play);
     }
 }
 
@@ -163,10 +173,17 @@ std::optional<Bush> best_bush(const BushPlanInput& in, double clearance_mm, cons
 /// A punch's mark stays for good: where a bush of the drawer has room, it goes before closing.
 void prefer_a_bush(const BushPlanInput& in, BushPlanResult& out) {
     bool too_tall = false;
-    if (!has_room(in, out) || that_fit_the_plate(in, out, too_tall).empty() || too_tall) return;
+    if (!has_room(in, out)) return;
+    if (that_fit_the_plate(in, out, too_tall).empty() || too_tall) {
+        const InWords mm(in);
+        out.warnings.push_back("A bush spares the mark, and there is room for one: order it of bore up to " + mm(in.pivot_mm) +
+                               ", outside from " + mm(out.wanted_outside_mm) + ", height up to " + mm(in.plate_mm) + ".");
+        return;
+    }
     out.decision = "bush";
     out.reason = "Round, " + InWords(in)(in.hole_max_mm - in.pivot_mm - out.wanted_clearance_mm) +
-                 " too large: a punch would close it, but its mark stays for good, and there is room for a bush.";
+                 " too large: a punch would close it, but its mark stays for good, and there is room for a bush." +
+                 good_by_others(in, in.hole_max_mm - in.pivot_mm);
 }
 
 void choose_bush(const BushPlanInput& in, BushPlanResult& out) {

@@ -12,7 +12,8 @@ const Record& Bush::record() {
                                      .required()
                                      .add("height_mm", &Bush::height_mm, "mm", "height", above(0, 100))
                                      .required()
-                                     .add("quantity", &Bush::quantity, "", "how many are there", between(0, 100000));
+                                     .add("quantity", &Bush::quantity, "", "how many are there", between(0, 100000))
+                                     .because("a line of the drawer stands for one piece");
     return record;
 }
 
@@ -33,19 +34,23 @@ const Record& BushPlanInput::record() {
             .add("clearance", &In::clearance, "", "school of clearance")
             .add("method", &In::method, "", "largest bore the pivot does not enter, broached open; or the nearest bore fitted as it is")
             .choices({"broach-up", "fit-direct"})
+            .because("the finished hole is broached to the pivot itself")
             .add("stock", &In::stock, "", "bushes in the drawer: a list, or the path of a CSV file")
             .or_file(&In::stock_file)
             .add("interference_mm", &In::interference_mm, "mm",
                  "what the bush is larger than its seat, at most; 0.02 to 0.04, and 1.1 % of a small bush", between(0, 0.2))
+            .because("holds in brass without spreading a thin plate")
             .add("free_radius_mm", &In::free_radius_mm, "mm", "free round the hole, for the punch", above(0, 1000))
             .add("edge_mm", &In::edge_mm, "mm", "from the hole's middle to the plate's edge or the rim of the next hole", above(0, 1000))
             .add("original_mm", &In::original_mm, "mm", "the hole before it wore; absent: the smallest diameter", above(0, 100))
             .add("pivot_state", &In::pivot_state, "", "a bush is fitted to a finished pivot only")
             .choices(pivot_states())
+            .because("a bush is fitted to a finished pivot")
             .add("pegged", &In::pegged, "", "the hole was pegged clean before it was measured")
             .add("old_bush", &In::old_bush, "", "an earlier bush sits there")
             .add("old_bush_off_mm", &In::old_bush_off_mm, "mm", "from the old bush's hole to the original centre, by its meshes' depthing")
             .add("leave_factor", &In::leave_factor, "", "clearance up to this many times the school's is left", between(1, 5))
+            .because("a hole that is there is not touched for a little more than a new one would be given")
             .add("own_reamers_mm", &In::own_reamers_mm, "mm", "reamers in the drawer; absent: any size", above(0, 100))
             .add("depth_lost_mm", &In::depth_lost_mm, "mm", "what the wear changes the depth of the worst mesh by", between(-20, 20))
             .add("module_mm", &In::module_mm, "mm", "of that mesh", above(0, 50));

@@ -10,7 +10,8 @@ struct ClearanceChoice {
     double fraction = 0.06;
     double floor_mm = 0.02;  ///< of the fraction: clocks 0.02, watches 0.01 to 0.015
     double tilt_deg = 4;
-    double ceiling_mm = 0.15;  ///< of the fraction: what runs well does not grow with a thick pivot; a watch's barrel 0.02 to 0.03
+    double ceiling_mm = 0.15;  ///< of the fraction: what runs well does not grow with a thick pivot; a watch's barrel 0.02 to 0.03;
+                               ///< above 6 mm of pivot the loose running fit of ISO 286 where that is more
     bool operator==(const ClearanceChoice&) const = default;
     static const Record& record();
 };

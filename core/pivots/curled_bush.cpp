@@ -24,12 +24,16 @@ const Record& CurledBushInput::record() {
             .add("pivot_mm", &In::pivot_mm, "mm", "finished pivot", above(0, 100))
             .required()
             .add("sheet_mm", &In::sheet_mm, "mm", "thickness of the plate brass", above(0, 5))
+            .because("curls round a small mandrel without cracking")
             .add("plate_mm", &In::plate_mm, "mm", "thickness of the wooden plate", above(0, 200))
             .required()
             .add("clearance_mm", &In::clearance_mm, "mm", "bore less pivot", between(0, 5))
+            .because("wood moves with the season, so the bush is left freer than in brass")
             .add("taper_deg", &In::taper_deg, "deg", "of the entering end, each side", between(0, 20))
+            .because("it enters by itself and then holds")
             .add("sawn", &In::sawn, "", "how the plate's width runs in the tree")
             .choices({"tangential", "radial"})
+            .because("most boards are sawn so, and it is the worse of the two")
             .add("moisture_change_percent", &In::moisture_change_percent, "", "of the wood, from now to the season it must run in",
                  between(-20, 20))
             .add("across_grain_mm", &In::across_grain_mm, "mm", "distance of two holes, across the grain", above(0, 5000));

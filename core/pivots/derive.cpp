@@ -297,7 +297,8 @@ void derive_arbor_readings(const PivotsRecord& pivots, const TrainRecord& moveme
                     in.module_mm = std::min(in.module_mm.value_or(INFINITY), mesh.module_mm.value);
             out.runout[record.arbor] = arbor_runout(in);
         }
-        if (record.plates_mm && record.shoulders_mm && pivots.end_shake_least_mm <= pivots.end_shake_most_mm)
+        if (record.plates_mm && record.shoulders_mm &&
+            !(pivots.end_shake_least_mm && pivots.end_shake_most_mm && *pivots.end_shake_least_mm > *pivots.end_shake_most_mm))
             out.end_shake[record.arbor] =
                 end_shake({*record.plates_mm, *record.shoulders_mm, pivots.end_shake_least_mm, pivots.end_shake_most_mm, {}});
     }

@@ -1,5 +1,6 @@
 #include "pivots/end_shake.h"
 
+#include <algorithm>
 #include <cmath>
 
 #include "number/input_error.h"
@@ -14,14 +15,15 @@ constexpr const char* source = "distance between the plates less distance betwee
 
 const Record& EndShakeInput::record() {
     using In = EndShakeInput;
-    static const Record record = Fields<In>()
-                                     .add("plates_mm", &In::plates_mm, "mm", "between the plates at the arbor", above(0, 2000))
-                                     .required()
-                                     .add("shoulders_mm", &In::shoulders_mm, "mm", "from shoulder to shoulder", above(0, 2000))
-                                     .required()
-                                     .add("least_mm", &In::least_mm, "mm", "least that is wanted; watches 0.02", between(0, 10))
-                                     .add("most_mm", &In::most_mm, "mm", "most that is wanted; watches 0.05", above(0, 10))
-                                     .add("screw_pitch_mm", &In::screw_pitch_mm, "mm", "pitch of the screw that sets it", above(0, 5));
+    static const Record record =
+        Fields<In>()
+            .add("plates_mm", &In::plates_mm, "mm", "between the plates at the arbor", above(0, 2000))
+            .required()
+            .add("shoulders_mm", &In::shoulders_mm, "mm", "from shoulder to shoulder", above(0, 2000))
+            .required()
+            .add("least_mm", &In::least_mm, "mm", "least that is wanted; absent: usual between such plates", between(0, 10))
+            .add("most_mm", &In::most_mm, "mm", "most that is wanted; absent: usual between such plates", above(0, 10))
+            .add("screw_pitch_mm", &In::screw_pitch_mm, "mm", "pitch of the screw that sets it", above(0, 5));
     return record;
 }
 
@@ -36,24 +38,33 @@ const Record& EndShakeResult::record() {
     return record;
 }
 
+EndShakeWanted usual_end_shake(double plates_mm) {
+    if (plates_mm <= 10) return {0.02, 0.05};
+    if (plates_mm <= 30) return {0.05, 0.2};
+    if (plates_mm <= 120) return {0.1, 0.4};
+    return {0.3, 1.5};
+}
+
 EndShakeResult end_shake(const EndShakeInput& in) {
-    if (in.least_mm > in.most_mm)
-        throw InputError("least_mm", print_short(in.least_mm, 9), "at most most_mm, " + print_short(in.most_mm, 9));
+    const EndShakeWanted usual = usual_end_shake(in.plates_mm);
+    // One of the two said alone carries the other along.
+    const double least = in.least_mm.value_or(std::min(usual.least_mm, in.most_mm.value_or(usual.most_mm)));
+    const double most = in.most_mm.value_or(std::max(usual.most_mm, least));
+    if (least > most) throw InputError("least_mm", print_short(least, 9), "at most most_mm, " + print_short(most, 9));
     EndShakeResult out;
     out.end_shake_mm = in.plates_mm - in.shoulders_mm;
     const std::string has = print_fixed(out.end_shake_mm, 2) + " mm";
-    const std::string wants = print_fixed(in.least_mm, 2) + " to " + print_fixed(in.most_mm, 2) + " mm";
-    out.verdict = out.end_shake_mm <= 0            ? "binds"
-                  : out.end_shake_mm < in.least_mm ? "tight"
-                  : out.end_shake_mm > in.most_mm  ? "loose"
-                                                   : "right";
+    const std::string by_size = in.least_mm && in.most_mm ? "" : " (Usual between plates " + print_short(in.plates_mm, 3) + " mm apart.)";
+    const std::string wants = print_fixed(least, 2) + " to " + print_fixed(most, 2) + " mm";
+    out.verdict = out.end_shake_mm <= 0 ? "binds" : out.end_shake_mm < least ? "tight" : out.end_shake_mm > most ? "loose" : "right";
     if (out.verdict == "binds")
         out.reason = "The shoulders stand " + print_fixed(-out.end_shake_mm, 2) + " mm wider than the plates: it cannot turn.";
     else if (out.verdict == "tight")
-        out.reason = has + " of end shake; " + wants + " is wanted. It will bind when it warms or the oil thickens.";
-    else if (out.verdict == "loose") out.reason = has + " of end shake; " + wants + " is wanted. Wheels may wander off their pinions.";
-    else out.reason = has + " of end shake, within " + wants + ".";
-    out.change_mm = out.verdict == "right" ? 0 : (in.least_mm + in.most_mm) / 2 - out.end_shake_mm;
+        out.reason = has + " of end shake; " + wants + " is wanted. It will bind when it warms or the oil thickens." + by_size;
+    else if (out.verdict == "loose")
+        out.reason = has + " of end shake; " + wants + " is wanted. Wheels may wander off their pinions." + by_size;
+    else out.reason = has + " of end shake, within " + wants + "." + by_size;
+    out.change_mm = out.verdict == "right" ? 0 : (least + most) / 2 - out.end_shake_mm;
     if (in.screw_pitch_mm) out.screw_turns = out.change_mm / *in.screw_pitch_mm;
     return out;
 }

@@ -6,12 +6,19 @@
 
 namespace echappe {
 
+/// What is wanted along an arbor, mm.
+struct EndShakeWanted {
+    double least_mm, most_mm;
+};
+/// Usual end shake between plates so far apart: a watch, a platform, a clock, a large movement. Workshop practice, not a standard.
+EndShakeWanted usual_end_shake(double plates_mm);
+
 /// Room of an arbor between the plates, and what a screw or a washer does to it.
 struct EndShakeInput {
-    double plates_mm = 0;     ///< between the plates at the arbor
-    double shoulders_mm = 0;  ///< from shoulder to shoulder
-    double least_mm = 0.1;
-    double most_mm = 0.4;
+    double plates_mm = 0;            ///< between the plates at the arbor
+    double shoulders_mm = 0;         ///< from shoulder to shoulder
+    std::optional<double> least_mm;  ///< wanted; absent: what is usual between plates so far apart
+    std::optional<double> most_mm;
     std::optional<double> screw_pitch_mm;  ///< where a screw sets it
     static const Record& record();
 };

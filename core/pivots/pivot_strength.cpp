@@ -26,8 +26,11 @@ const Record& PivotStrengthInput::record() {
                                      .required()
                                      .add("weight_N", &In::weight_N, "N", "wheel and arbor, on this pivot", between(0, 1e5))
                                      .add("friction", &In::friction, "", "pivot in its hole", between(0, 1))
+                                     .because("oiled brass on steel")
                                      .add("usable_N_mm2", &In::usable_N_mm2, "N/mm²", "hardened and blued 1000, soft 350", above(0, 5000))
-                                     .add("safety", &In::safety, "", "usable stress ÷ stress that is wanted", between(1, 100));
+                                     .because("pivots are hard and blued unless somebody softened them")
+                                     .add("safety", &In::safety, "", "usable stress ÷ stress that is wanted", between(1, 100))
+                                     .because("shocks of winding and of a breaking spring are some times the steady load");
     return record;
 }
 
@@ -60,7 +63,7 @@ PivotStrengthResult pivot_strength(const PivotStrengthInput& in) {
         out.verdict = "Strong enough; it takes " + print_fixed(100 * out.friction_share, 1) +
                       " % of the torque: see to its polish and its oil. A pivot that is there is not made thinner for that.";
     else
-        out.verdict = "Strong enough, " + print_fixed(out.safety, 1) + " times, and light: " + print_fixed(100 * out.friction_share, 1) +
+        out.verdict = "Strong enough, " + print_times(out.safety) + " times, and light: " + print_fixed(100 * out.friction_share, 1) +
                       " % of the torque.";
     return out;
 }

@@ -23,6 +23,7 @@ const Record& HoleRecord::record() {
             .add("pivot_mm", &In::pivot_mm, "mm", "pivot at its bearing length", above(0, 100))
             .add("pivot_state", &In::pivot_state, "", "how the pivot looks")
             .choices(pivot_states())
+            .because("a bush is fitted to a finished pivot")
             .add("hole_max_mm", &In::hole_max_mm, "mm", "hole, largest diameter", above(0, 100))
             .add("hole_max_by", &In::hole_max_by, "", "how the long axis was read: sway of the pivot, pin and gap, or straight across")
             .choices({"", "sway", "pin and gap", "across"})
@@ -105,18 +106,21 @@ const Record& HoleEvent::record() {
 
 const Record& PivotsRecord::record() {
     using In = PivotsRecord;
-    static const Record record = Fields<In>()
-                                     .add("clearance", &In::clearance, "", "school of clearance of this job")
-                                     .add("method", &In::method, "", "how a bush is chosen")
-                                     .choices({"broach-up", "fit-direct"})
-                                     .add("interference_mm", &In::interference_mm, "mm", "press fit of a bush", between(0, 0.2))
-                                     .add("end_shake_least_mm", &In::end_shake_least_mm, "mm", "least wanted", between(0, 10))
-                                     .add("end_shake_most_mm", &In::end_shake_most_mm, "mm", "most wanted", above(0, 10))
-                                     .add("plates", &In::plates, "", "the plates")
-                                     .add("holes", &In::holes, "", "pivots and their holes")
-                                     .add("arbors", &In::arbors, "", "arbors by themselves")
-                                     .add("sums", &In::sums, "", "sums of the bench, kept with their part")
-                                     .add("log", &In::log, "", "what was done to the holes");
+    static const Record record =
+        Fields<In>()
+            .add("clearance", &In::clearance, "", "school of clearance of this job")
+            .add("method", &In::method, "", "how a bush is chosen")
+            .choices({"broach-up", "fit-direct"})
+            .because("the least brass is cut")
+            .add("interference_mm", &In::interference_mm, "mm", "press fit of a bush", between(0, 0.2))
+            .because("holds in brass without spreading a thin plate")
+            .add("end_shake_least_mm", &In::end_shake_least_mm, "mm", "least wanted; absent: usual between such plates", between(0, 10))
+            .add("end_shake_most_mm", &In::end_shake_most_mm, "mm", "most wanted; absent: usual between such plates", above(0, 10))
+            .add("plates", &In::plates, "", "the plates")
+            .add("holes", &In::holes, "", "pivots and their holes")
+            .add("arbors", &In::arbors, "", "arbors by themselves")
+            .add("sums", &In::sums, "", "sums of the bench, kept with their part")
+            .add("log", &In::log, "", "what was done to the holes");
     return record;
 }
 

@@ -81,8 +81,8 @@ struct PivotsRecord {
     ClearanceChoice clearance;
     std::string method = "fit-direct";
     double interference_mm = 0.03;
-    double end_shake_least_mm = 0.1;
-    double end_shake_most_mm = 0.4;
+    std::optional<double> end_shake_least_mm;  ///< absent: usual between such plates
+    std::optional<double> end_shake_most_mm;
     std::vector<PlateRecord> plates;
     std::vector<HoleRecord> holes;
     std::vector<ArborRecord> arbors;

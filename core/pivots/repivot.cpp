@@ -41,6 +41,7 @@ const Record& RepivotInput::record() {
             .add("arbor_mm", &In::arbor_mm, "mm", "arbor where it is drilled", above(0, 100))
             .required()
             .add("blank_step_mm", &In::blank_step_mm, "mm", "steps of the pivot steel and drills in the drawer", above(0, 1))
+            .because("pivot steel and drills are sold so")
             .add("hardened", &In::hardened, "", "the arbor is hard");
     return record;
 }
@@ -111,8 +112,11 @@ const Record& HubRepairInput::record() {
             .required()
             .add("joint", &In::joint, "", "how it is held")
             .choices({"rivet", "retainer", "soft solder", "silver solder"})
+            .because("it is how most were held, and it can be done again")
             .add("rivets", &In::rivets, "", "how many", between(0, 24))
+            .because("three hold a wheel flat")
             .add("rivet_mm", &In::rivet_mm, "mm", "their diameter", above(0, 10))
+            .because("what a hub of a few millimetres has room for")
             .add("rivet_circle_mm", &In::rivet_circle_mm, "mm", "diameter of their circle; 0: none", between(0, 500));
     return record;
 }
@@ -152,13 +156,17 @@ HubRepairResult plan_hub_repair(const HubRepairInput& in) {
     if (in.rivet_circle_mm > 0)
         out.rivets_hold_N_mm =
             rivet_shear_N_mm2 * pi / 4 * in.rivet_mm * in.rivet_mm * static_cast<double>(in.rivets) * in.rivet_circle_mm / 2;
-    const std::string holds = " holds " + print_fixed(out.margin, 1) + " times the torque";
+    const std::string holds = " holds " + print_times(out.margin) + " times the torque";
     if (out.gap_now_mm < joint.least_mm)
         out.verdict = "Too tight for " + in.joint + ": it" + holds + " with a gap of " + print_fixed(joint.least_mm, 2) +
                       " mm each side. Do not open an original hub for it: rivet or collet it again as it was, or use a retainer.";
     else if (out.sleeve)
-        out.verdict = "Too wide for " + in.joint + ": a sleeve " + print_fixed(out.sleeve_bore_mm, 2) + " inside, " +
-                      print_fixed(out.sleeve_outside_mm, 2) + " mm outside, so that the hub stays as it is; it" + holds + ".";
+        out.verdict =
+            "Too wide for " + in.joint + ": a sleeve " + print_fixed(out.sleeve_bore_mm, 2) + " inside, " +
+            print_fixed(out.sleeve_outside_mm, 2) + " mm outside, " +
+            (out.sleeve_outside_mm > in.hub_mm - gap + 1e-9
+                 ? "for which the hub would have to be opened: first try to rivet or collet it again as it was; the sleeve" + holds + "."
+                 : "so that the hub stays as it is; it" + holds + ".");
     else out.verdict = "The gap suits " + in.joint + "; it" + holds + ".";
     if (out.margin < 3) out.verdict += " Less than three times is too little: take a stronger joint or a longer hub.";
     if (in.joint == "soft solder") out.verdict += " The next hand will call solder a fault: rivet, collet and retainer come first.";

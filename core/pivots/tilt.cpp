@@ -21,6 +21,7 @@ const Record& TiltInput::record() {
             .add("pivot_mm", &In::pivot_mm, "mm", "pivot at its bearing length", above(0, 100))
             .add("hole_mm", &In::hole_mm, "mm", "hole", above(0, 100))
             .add("tilt_deg", &In::tilt_deg, "deg", "lean each way with the other end free", between(0, 60))
+            .because("the middle of the 2 to 5 degrees that its followers use")
             .add("thickness_mm", &In::thickness_mm, "mm", "length of the straight hole: plate less oil sink", above(0, 100))
             .required()
             .add("free_end_mm", &In::free_end_mm, "mm", "from the hole to where the sway is watched", above(0, 1000));

@@ -60,7 +60,8 @@ const Record& FuseeInput::record() {
             .add("large_diameter_mm", &In::large_diameter_mm, "mm", "to the middle of the line; absent: as many turns as the barrel",
                  above(0, 1000))
             .add("groove_pitch_mm", &In::groove_pitch_mm, "mm", "along the arbor", above(0, 100))
-            .add("wraps", &In::wraps, "", "of line that stay on the barrel", between(0, 10));
+            .add("wraps", &In::wraps, "", "of line that stay on the barrel", between(0, 10))
+            .because("the hook is spared and the line cannot slip");
     return record;
 }
 

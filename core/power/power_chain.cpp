@@ -101,10 +101,11 @@ void judge(const PowerChainInput& in, PowerChainResult& out, double omega) {
     (o.kind == "pendulum" ? out.semi_arc_end_deg : out.amplitude_end_deg) = swing(out.energy_end_per_beat_J);
     const double start = swing(out.energy_per_beat_J);
     const double end = swing(out.energy_end_per_beat_J);
-    const std::string told =
-        "Expected swing " + print_fixed(start, 1) + " deg to each side at the start, " + print_fixed(end, 1) + " at the end";
+    const std::string told = "Expected swing " + print_times(start) + " deg to each side at the start, " + print_times(end) + " at the end";
     constexpr double banking_deg = 330;
-    if (o.kind == "balance" && start > banking_deg) out.verdict = told + ": it would knock the banking. Overdriven; a weaker spring first.";
+    if (o.kind == "balance" && start > banking_deg)
+        out.verdict =
+            told + ": it would knock the banking, by these figures. Check them, the efficiency that was assumed too; then a weaker spring.";
     if (!o.needed_deg) {
         if (out.verdict.empty()) out.verdict = told + ". Say what swing is needed, and the margin follows.";
         return;
@@ -116,7 +117,7 @@ void judge(const PowerChainInput& in, PowerChainResult& out, double omega) {
     if (!out.verdict.empty()) return;
     // Told by the arc: the energy goes with its square, and four times of that is an ordinary clock's twice the arc.
     const double wide = *o.needed_deg > 0 ? start / *o.needed_deg : 0;
-    const std::string times = print_fixed(end / *o.needed_deg, 1) + " times the " + print_fixed(*o.needed_deg, 1) + " deg that it needs";
+    const std::string times = print_times(end / *o.needed_deg) + " times the " + print_short(*o.needed_deg, 3) + " deg that it needs";
     if (*out.margin < 1) out.verdict = told + ": too weak, " + times + ". Look for the worst mesh and dry pivots before a stronger drive.";
     else if (*out.margin < weak) out.verdict = told + ": weak, " + times + ". Clean and oil first; then the drive.";
     else if (wide > wide_swing)
@@ -158,13 +159,18 @@ const Record& PowerOscillator::record() {
         Fields<In>()
             .add("kind", &In::kind, "", "what swings")
             .choices({"pendulum", "balance"})
+            .because("most clocks have one")
             .add("mass_kg", &In::mass_kg, "kg", "of the pendulum", above(0, 1e5))
             .add("length_mm", &In::length_mm, "mm", "of the simple pendulum", above(0, 1e6))
+            .because("it beats seconds")
             .add("inertia_kg_m2", &In::inertia_kg_m2, "kg m²", "of the balance", above(0, 1))
             .add("Q", &In::Q, "", "quality: pendulum 1 000 to 15 000, balance 150 to 300", above(0, 1e9))
+            .because("an ordinary pendulum with a lens bob; a balance has far less")
             .add("escapement_efficiency", &In::escapement_efficiency, "", "deadbeat and lever 0.3 to 0.5, recoil 0.2 to 0.35", above(0, 1))
+            .because("the middle of what deadbeat and lever give, until the escapement is known")
             .add("needed_deg", &In::needed_deg, "deg", "least swing to one side that unlocks safely", above(0, 350))
-            .add("gravity_m_s2", &In::gravity_m_s2, "m/s²", "at the place", between(0.1, 100));
+            .add("gravity_m_s2", &In::gravity_m_s2, "m/s²", "at the place", between(0.1, 100))
+            .because("the standard value; places differ by up to 0.03");
     return record;
 }
 
@@ -178,9 +184,11 @@ const Record& PowerChainInput::record() {
             .required()
             .add("torque_end_N_mm", &In::torque_end_N_mm, "N mm", "and at its end", above(0, 1e8))
             .add("efficiency", &In::efficiency, "", "of a mesh not listed", above(0, 1))
+            .because("cycloidal teeth in good depth with oiled pivots lose 3 to 7 %")
             .add("meshes", &In::meshes, "", "what is known of single meshes")
             .add("pivots", &In::pivots, "", "diameters; without, their friction is in the efficiency")
             .add("friction", &In::friction, "", "of pivots in their holes", between(0, 1))
+            .because("oiled brass on steel")
             .add("oscillator", &In::oscillator, "", "what the escapement keeps swinging")
             .required();
     return record;

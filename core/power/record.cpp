@@ -87,6 +87,7 @@ const Record& DriveRecord::record() {
             .add("train", &In::train, "", "which it drives")
             .required()
             .kind("kind", &In::is, "how", {"weight", "spring", "fusee", "rewound"})
+            .because("until the drive is said")
             .fields_of_kinds(&In::is)
             .add("line_direction_deg", &In::line_direction_deg, "deg",
                  "where line or chain leaves drum or fusee, anticlockwise from +x seen from the dial; absent: a line hangs down",

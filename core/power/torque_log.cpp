@@ -35,8 +35,8 @@ DriveVerdict judge_drive(double mean, double end, double least) {
     DriveVerdict v;
     v.times = mean / wanted;
     const bool falls = end < 0.98 * mean;
-    const std::string told = torque(mean) + (falls ? " on the mean, " : ", ") + print_fixed(mean / least, 1) + " times the least that runs";
-    const std::string at_end = torque(end) + " at the end of the run, " + print_fixed(end / least, 1) + " times the least that runs";
+    const std::string told = torque(mean) + (falls ? " on the mean, " : ", ") + print_times(mean / least) + " times the least that runs";
+    const std::string at_end = torque(end) + " at the end of the run, " + print_times(end / least) + " times the least that runs";
     if (end < least) v.word = "under", v.reason = at_end + ": it stops before its time is out.";
     else if (end < end_times * least)
         v.word = "under", v.reason = at_end + ": it stops when oil thickens; 1.2 to 1.3 times is wanted there.";

@@ -38,6 +38,7 @@ const Record& TallyLine::record() {
                                      .add("tray", &In::tray, "", "where it lies")
                                      .add("state", &In::state, "", "taken out, put back, replaced, or left over")
                                      .choices({"out", "back", "replaced", "left over"})
+                                     .because("a part is listed when it is taken out")
                                      .add("way", &In::way, "", "which way round it goes");
     return record;
 }

@@ -51,6 +51,7 @@ const Record& FormChoice::record() {
         Fields<In>()
             .add("school", &In::school, "", "form of tooth")
             .choices(school_ids())
+            .because("most wheels of clocks are cut so")
             .add("trundle_diameter_mm", &In::trundle_diameter_mm, "mm", "of a lantern pinion; default 1.1 modules", above(0, 100))
             .add("pinion_profile_shift", &In::pinion_profile_shift, "module", "of an involute pinion; default what avoids undercut",
                  between(-1, 1))

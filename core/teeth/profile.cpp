@@ -63,11 +63,15 @@ const Record& ProfileInput::record() {
             .include(&In::mesh)
             .add("part", &In::part, "", "which of the two")
             .choices({"wheel", "pinion"})
+            .because("a wheel is cut more often than a pinion")
             .add("flank", &In::flank, "", "wheel's curve: the true epicycloid or the standard's arc")
             .choices({"epicycloid", "arc"})
+            .because("what a generating or true cutter gives; the standard's arc is a few hundredths of a module off")
             .add("format", &In::format, "", "points only, or a drawing as well")
             .choices({"points", "svg", "dxf"})
-            .add("points_per_flank", &In::points_per_flank, "", "points on the curve of each flank", between(4, 1000));
+            .because("figures first; a drawing when it is asked for")
+            .add("points_per_flank", &In::points_per_flank, "", "points on the curve of each flank", between(4, 1000))
+            .because("within a micrometre of the curve at a clock's modules");
     return record;
 }
 

@@ -116,7 +116,8 @@ const Record& TraceInput::record() {
             .required()
             .add("module_mm", &In::module_mm, "mm", "pitch diameter per tooth", between(0.01, 50))
             .required()
-            .add("levels", &In::levels, "", "circles at which the teeth are read", between(8, 400));
+            .add("levels", &In::levels, "", "circles at which the teeth are read", between(8, 400))
+            .because("finer than a photograph's grain");
     return record;
 }
 

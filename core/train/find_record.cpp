@@ -21,6 +21,7 @@ const Record& FindInput::record() {
                 .add("pinion", &In::pinion, "", "leaves a pinion may have")
                 .add("tolerance_ppm", &In::tolerance_ppm, "ppm", "list and count all within it; 0 = exact only", between(0, 1e6))
                 .add("best", &In::best, "", "how many to list, by least error", between(1, 10000))
+                .because("what can be looked through by eye")
                 .add("time_limit_s", &In::time_limit_s, "s", "ends with what it has", above(0, 1e6))
                 .add("wheel_counts", &In::wheel_counts, "", "only these counts, as the dividing plates index them", between(4, 1000))
                 .add("pinion_counts", &In::pinion_counts, "", "only these leaves", between(4, 1000))
@@ -35,7 +36,8 @@ const Record& FindInput::record() {
                 .add("stage_sums", &In::stage_sums, "", "stage by stage, the sums of teeth and leaves that fit between its holes",
                      between(8, 2000))
                 .add("rank", &In::rank, "", "order of the list")
-                .choices({"error", "evenness", "teeth", "hunting", "cutters"}));
+                .choices({"error", "evenness", "teeth", "hunting", "cutters"})
+                .because("the ratio comes first; the rest is taste"));
     }();
     return record;
 }

@@ -35,12 +35,15 @@ const Record& MotionWorkInput::record() {
     static const Record record =
         Fields<In>()
             .add("ratio", &In::ratio, "", "turns of the cannon per turn of the hour wheel", between(2, 100))
+            .because("the hour hand goes round once in twelve hours")
             .add("wheel", &In::wheel, "", "teeth of minute and hour wheel")
             .add("pinion", &In::pinion, "", "leaves of cannon and minute pinion")
             .add("equal_modules", &In::equal_modules, "", "only sets that one module serves")
             .add("stock_modules_mm", &In::stock_modules_mm, "mm", "only pairs of these modules", above(0, 50))
             .add("stock_tolerance", &In::stock_tolerance, "", "how far the two centre distances may part, relative", between(0, 0.1))
-            .add("best", &In::best, "", "how many to list", between(1, 100000));
+            .because("0.2 % of a centre distance is within what depths bear")
+            .add("best", &In::best, "", "how many to list", between(1, 100000))
+            .because("what can be looked through by eye");
     return record;
 }
 

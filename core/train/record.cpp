@@ -15,8 +15,10 @@ const Record& JobArbor::record() {
             .add("name", &In::name, "", "as the workshop calls it")
             .add("pinion_state", &In::pinion_state, "", "how its count is known")
             .choices({"counted", "assumed"})
+            .because("what is written down was counted, until somebody says that it is assumed")
             .add("wheel_state", &In::wheel_state, "", "how its count is known")
             .choices({"counted", "assumed"})
+            .because("what is written down was counted, until somebody says that it is assumed")
             .add("pinion_trust", &In::pinion_trust, "", "probability that the count found is the maker's; absent: not doubted",
                  between(0.001, 0.999))
             .add("wheel_trust", &In::wheel_trust, "", "the same of the wheel's count", between(0.001, 0.999))
@@ -96,6 +98,7 @@ const Record& TrainRecord::record() {
             .add("escapement", &In::escapement, "", "what lets the escape wheel go")
             .choices(escapements())
             .add("beats_per_tooth", &In::beats_per_tooth, "", "2, or 1", between(1, 2))
+            .because("a tooth drops on each of two pallets; only single-beat escapements give 1")
             .add("winding_turns", &In::winding_turns, "", "turns of the first arbor from wound to run down", above(0, 10000))
             .add("limits", &In::limits, "", "what a lost count may be")
             .add("plate", &In::plate, "", "the plate's outline")

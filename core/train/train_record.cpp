@@ -42,8 +42,10 @@ const Record& ReferenceInput::record() {
                                      .add("arbor", &In::arbor, "", "the arbor whose period is known")
                                      .required()
                                      .add("period_s", &In::period_s, "s", "its period; a decimal is taken as exact", above(0, 1e12))
+                                     .because("the arbor of the minute hand turns once an hour")
                                      .add("direction", &In::direction, "", "as seen from the dial")
-                                     .choices({"cw", "ccw"});
+                                     .choices({"cw", "ccw"})
+                                     .because("hands go clockwise");
     return record;
 }
 
@@ -56,7 +58,8 @@ const Record& TrainInput::record() {
             .add("reference", &In::reference, "", "the arbor whose period is known")
             .required()
             .add("escape_arbor", &In::escape_arbor, "", "the arbor of the escape wheel; without it no beats")
-            .add("beats_per_tooth", &In::beats_per_tooth, "", "2, or 1 for a single-beat escapement", between(1, 2));
+            .add("beats_per_tooth", &In::beats_per_tooth, "", "2, or 1 for a single-beat escapement", between(1, 2))
+            .because("a tooth drops on each of two pallets; only single-beat escapements give 1");
     return record;
 }
 

@@ -4,7 +4,10 @@ namespace echappe {
 
 const Record& LengthUnit::record() {
     using In = LengthUnit;
-    static const Record record = Fields<In>().add("length_unit", &In::symbol, "", "unit shown").choices({"mm", "in"});
+    static const Record record = Fields<In>()
+                                     .add("length_unit", &In::symbol, "", "unit shown")
+                                     .choices({"mm", "in"})
+                                     .because("drawings and cutters are metric in most places");
     return record;
 }
 

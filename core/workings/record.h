@@ -101,6 +101,7 @@ struct Field {
     std::optional<size_t> file_offset = std::nullopt;  ///< of the path that may stand for the list
     std::shared_ptr<const void> owned = nullptr;       ///< the type, where it was made for this field alone
     bool tells_kind = false;                           ///< read before the fields that depend on it
+    std::string because = {};                          ///< why it is what it is until somebody says otherwise
 
     Slot slot(void* object) const;
     /// Of two objects: straight from the members, for it is asked at every edit.
@@ -254,6 +255,11 @@ public:
     }
     Fields& required() {
         last().required = true;
+        return *this;
+    }
+    /// Why the value it begins with is a usual one.
+    Fields& because(const char* reason) {
+        last().because = reason;
         return *this;
     }
     /// The list just added may also be given as the path of a file, which goes here.

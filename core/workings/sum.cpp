@@ -146,8 +146,8 @@ SumAnswer answer_sum(const Calculation& sum, const std::map<std::string, double>
                                  : field.required             ? "missing"
                                                               : "usual";
         whole = whole && from != "missing";
-        answer.asked.push_back(
-            {field.name, words_of(field), from == "missing" ? "" : std::visit(InWords(), field.slot(input.get())), field.unit, from});
+        answer.asked.push_back({field.name, words_of(field), from == "missing" ? "" : std::visit(InWords(), field.slot(input.get())),
+                                field.unit, from, field.because});
     }
     if (!whole || !answer.fault.empty()) return answer;
     try {

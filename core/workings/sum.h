@@ -12,7 +12,8 @@ struct SumLine {
     std::string words;  ///< what it means
     std::string text;   ///< the value; empty when it is missing
     std::string unit;
-    std::string from;  ///< going in: "job", "typed", "usual", "missing", "unknown" (may stay so)
+    std::string from;          ///< going in: "job", "typed", "usual", "missing", "unknown" (may stay so)
+    std::string because = {};  ///< why the usual value is one
 };
 
 /// A sum of the bench with what went in and what came out; nothing came out while something is missing or wrong.

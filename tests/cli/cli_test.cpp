@@ -129,7 +129,7 @@ TEST_CASE("train.restore takes absent counts named in unknown, limits and best")
 TEST_CASE("train.restore refuses evidence without a positive uncertainty") {
     json in = lost();
     in["evidence"][0]["u"] = 0;
-    CHECK(refused("train.restore --input -", in) == "evidence[0].u: got 0, takes more than 0 to 1e+09");
+    CHECK(refused("train.restore --input -", in) == "evidence[0].u: got 0, takes more than 0 to 1000000000");
     in = lost();
     in["evidence"][2]["kind"] = "center_distance_mm";
     CHECK_THAT(refused("train.restore --input -", in), Catch::StartsWith("evidence[2].kind: got \"center_distance_mm\", takes"));

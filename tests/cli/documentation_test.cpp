@@ -3,6 +3,7 @@
 #include <regex>
 
 #include "support/command.h"
+#include "verbs.h"
 
 // Documentation that runs: every `$ echappe-cli …` in the docs is executed and its printed answer compared.
 
@@ -57,4 +58,35 @@ TEST_CASE("no test can be left in silence") {
         ++read;
     }
     CHECK(read > 50);
+}
+
+namespace {
+
+using namespace echappe;
+
+/// Every figure and choice that a calculation begins with, and why it is a usual one.
+void tell_defaults(const Record& record, void* object, const std::string& path, std::vector<std::string>& unexplained, int depth = 0) {
+    for (const Field& field : record.fields()) {
+        Slot slot = field.slot(object);
+        if (const auto* other = std::get_if<OtherKindSlot>(&slot)) slot = other->field->slot(other->fresh);
+        double value = 0;
+        if (const auto* number = std::get_if<double*>(&slot)) value = **number;
+        if (const auto* whole = std::get_if<long long*>(&slot)) value = static_cast<double>(**whole);
+        const auto* word = std::get_if<std::string*>(&slot);
+        const bool chosen = (word && !(**word).empty() && !field.choices.empty()) || std::get_if<KindSlot>(&slot);
+        if ((value != 0 || chosen) && !field.required && field.because.empty()) unexplained.push_back(path + field.name);
+        if (depth > 3) continue;
+        if (const auto* nested = std::get_if<NestedSlot>(&slot))
+            tell_defaults(*nested->record, nested->make(), path + field.name + ".", unexplained, depth + 1);
+        if (const auto* list = std::get_if<ListSlot>(&slot))
+            tell_defaults(*list->record, list->add(), path + field.name + "[].", unexplained, depth + 1);
+    }
+}
+
+}  // namespace
+
+TEST_CASE("nothing is taken for granted: each default says why it is usual") {
+    std::vector<std::string> unexplained;
+    for (const Calculation* verb : verbs()) tell_defaults(*verb->input, verb->make_input().get(), verb->verb + " ", unexplained);
+    CHECK(unexplained == std::vector<std::string>());
 }

@@ -6,6 +6,7 @@
 #include "number/input_error.h"
 #include "pivots/arbor_runout.h"
 #include "pivots/arbor_taper.h"
+#include "pivots/clearance.h"
 #include "pivots/curled_bush.h"
 #include "pivots/end_shake.h"
 #include "pivots/pivot_strength.h"
@@ -253,4 +254,48 @@ TEST_CASE("a hub far too wide is sleeved, and silver solder holds more than five
     CHECK(*plan_hub_repair(in).rivets_hold_N_mm == Approx(3 * 100 * std::numbers::pi / 4 * 4.5));
     in.hub_mm = 3.9;
     CHECK_THROWS_AS(plan_hub_repair(in), InputError);
+}
+
+TEST_CASE("a bearing of twelve millimetres runs as loose as engineers let it, and is not bushed for a quarter of a millimetre") {
+    // ISO 286, H11/c11: 0.095 to 0.315 mm between 10 and 18 mm.
+    const double by_share = clearance_by({}, 12, 18);
+    CHECK(by_share > 0.095);
+    CHECK(by_share < 0.315);
+    // A choice that is wider than that stands.
+    ClearanceChoice wide;
+    wide.ceiling_mm = 0.4;
+    CHECK(clearance_by(wide, 12, 18) == Approx(0.4));
+    // At the size of a clock's great arbor nothing changed.
+    CHECK(clearance_by({}, 5.2, 3) == Approx(0.15));
+}
+
+TEST_CASE("end shake goes by the size of the movement until somebody says otherwise") {
+    EndShakeInput large;
+    large.plates_mm = 420;
+    large.shoulders_mm = 419;
+    CHECK(end_shake(large).verdict == "right");
+    EndShakeInput watch;
+    watch.plates_mm = 5;
+    watch.shoulders_mm = 4.9;
+    CHECK(end_shake(watch).verdict == "loose");
+    CHECK(end_shake(watch).reason.find("Usual between plates 5 mm apart") != std::string::npos);
+    large.most_mm = 0.4;
+    CHECK(end_shake(large).verdict == "loose");
+    // The two limits never cross, whichever is said alone.
+    large.most_mm = 0.1;
+    CHECK(end_shake(large).verdict == "loose");
+    watch.least_mm = 0.09;
+    CHECK(end_shake(watch).verdict == "loose");
+}
+
+TEST_CASE("the same eccentricity spoils a small escape wheel and is nothing to a large one") {
+    ArborRunoutInput in;
+    in.arbor = "escape";
+    in.tir_mm = 0.1;
+    in.hardened = true;
+    in.wheel_radius_mm = 6;
+    CHECK(arbor_runout(in).verdict == "true the wheel");
+    in.wheel_radius_mm = 90;
+    in.module_mm = 3;
+    CHECK(arbor_runout(in).verdict == "leave");
 }
