@@ -32,6 +32,10 @@ void InPlaceEditor::ask(const QString& what, const QRectF& at, const QString& te
     m_take = std::move(take);
     m_what = what;
     setAccessibleName(what);
+    // In a centred line the toolkit hides what is asked as soon as the line has the focus.
+    constexpr int room_for_words = 160;
+    setAlignment(box.width() < room_for_words ? Qt::AlignCenter : Qt::AlignLeft | Qt::AlignVCenter);
+    setPlaceholderText(what);
     m_stood = text;
     m_asking = true;
     setGeometry(box);

@@ -107,7 +107,7 @@ void advise_by(const OscillatorRecord& o, double beats, const RateFitResult& fit
                    (means.unit == "turn" ? "a turn is "
                     : means.unit == "g"  ? "a gram is "
                                          : "a millimetre is ") +
-                   print_fixed(means.s_per_day_per_unit, 1) + " s/d" + (means.learnt ? ", as it answered before)." : ", by its sizes).");
+                   print_short(means.s_per_day_per_unit, 3) + " s/d" + (means.learnt ? ", as it answered before)." : ", by its sizes).");
     means.advice[0] = static_cast<char>(std::toupper(static_cast<unsigned char>(means.advice[0])));
 }
 

@@ -25,7 +25,9 @@ const Record& BeatSettingInput::record() {
             .required()
             .add("beats_per_hour", &In::beats_per_hour, "1/h", "of the balance", above(0, 1e6))
             .required()
-            .add("collet_mm", &In::collet_mm, "mm", "diameter of the collet", above(0, 100));
+            .add("collet_mm", &In::collet_mm, "mm", "diameter of the collet", above(0, 100))
+            .add("longer_beat", &In::longer_beat, "", "which way it swings out in the longer of two beats, seen from above it")
+            .choices({"", "cw", "ccw"});
     return record;
 }
 
@@ -38,19 +40,25 @@ const Record& BeatSettingResult::record() {
     return record;
 }
 
+double longest_beat_error_ms(double beats_per_hour) { return 500 * hour_beats / beats_per_hour; }
+
 BeatSettingResult set_beat(const BeatSettingInput& in) {
     const double T = hour_beats / in.beats_per_hour;
     const double share = in.beat_error_ms / 1000 / T;
     if (share >= 0.5)
-        throw InputError("beat_error_ms", print_short(in.beat_error_ms), "less than half a period, " + print_short(500 * T) + " ms");
+        throw InputError("beat_error_ms", print_short(in.beat_error_ms),
+                         "less than half a period, " + print_short(longest_beat_error_ms(in.beats_per_hour)) + " ms");
     BeatSettingResult out;
     out.turn_deg = in.amplitude_deg * std::sin(pi * share);
     if (in.collet_mm) out.arc_mm = out.turn_deg * pi / 180 * *in.collet_mm / 2;
-    out.verdict =
-        "At rest the impulse pin stands " + print_fixed(out.turn_deg, 1) +
-        "° off the line of centres, on the side where the longer beat swings out. Hold the balance and turn the collet on its staff "
-        "by that much towards the same side: clockwise where the longer beat swings out clockwise, both seen from above the "
-        "balance. The balance then rests as much the other way, with its pin on the line. The spring is fragile: soft tools.";
+    const std::string off = "At rest the impulse pin stands " + print_fixed(out.turn_deg, 1) + "° off the line of centres, ";
+    const std::string hold = " Hold the balance and turn the collet on its staff by that much ";
+    const std::string way = in.longer_beat == "cw" ? "clockwise" : "anticlockwise";
+    if (in.longer_beat.empty())
+        out.verdict = off + "on the side where the longer beat swings out." + hold +
+                      "towards the same side: clockwise where the longer beat swings out clockwise, both seen from above the balance.";
+    else out.verdict = off + way + "." + hold + way + ", seen from above the balance.";
+    out.verdict += " The balance then rests as much the other way, with its pin on the line. The spring is fragile: soft tools.";
     return out;
 }
 

@@ -10,6 +10,7 @@ struct BeatSettingInput {
     double amplitude_deg = 0;
     double beats_per_hour = 0;
     std::optional<double> collet_mm;  ///< diameter
+    std::string longer_beat;          ///< "cw" or "ccw": swings out that way in the longer of two beats, seen from above; or empty
     static const Record& record();
 };
 
@@ -20,6 +21,8 @@ struct BeatSettingResult {
     static const Record& record();
 };
 
+/// A beat error is less than this: half of two beats, ms.
+double longest_beat_error_ms(double beats_per_hour);
 /// The pin crosses the line of centres at sin: δ = A sin(π e ÷ T), T of two beats; exact for a harmonic swing. Throws InputError.
 BeatSettingResult set_beat(const BeatSettingInput& input);
 std::vector<Working> explain_beat_setting(const BeatSettingInput& input, const BeatSettingResult& result);

@@ -46,6 +46,9 @@ void derive_balance(const OscillatorRecord& o, const Balance& b, double beats_pe
         made.inertia_kg_m2 = inertia;
         out.by_sizes_s_per_day = day_s * (balance(made).beats_per_hour / beats_per_hour - 1);
     }
+    if (b.beat_error_ms && *b.beat_error_ms > 0 && o.swing_deg && *o.swing_deg > 0 && *o.swing_deg < 360)
+        if (*b.beat_error_ms < longest_beat_error_ms(beats_per_hour))
+            out.in_beat = set_beat({*b.beat_error_ms, *o.swing_deg, beats_per_hour, {}, b.longer_beat});
     if (b.positions.empty()) return;
     PoiseInput poise;
     poise.positions = b.positions;

@@ -1,5 +1,6 @@
 #pragma once
 
+#include "oscillator/beat_setting.h"
 #include "oscillator/pendulum.h"
 #include "oscillator/record.h"
 
@@ -18,9 +19,10 @@ struct DerivedOscillator {
     std::optional<BalanceWheelResult> wheel;   ///< of the balance's own sizes
     std::optional<double> by_sizes_s_per_day;  ///< what the sizes alone would have it keep: positive gains
     std::optional<PoiseResult> poise;
-    std::optional<double> per_K_by_rod;  ///< of the rate, by the rod's material alone: positive gains when warmer
-    std::string missing;                 ///< what to give first, in words
-    std::string unfinished;              ///< what is half typed and not counted yet
+    std::optional<BeatSettingResult> in_beat;  ///< how far the collet turns, where the beat error and the swing are known
+    std::optional<double> per_K_by_rod;        ///< of the rate, by the rod's material alone: positive gains when warmer
+    std::string missing;                       ///< what to give first, in words
+    std::string unfinished;                    ///< what is half typed and not counted yet
     std::string fault;
 };
 

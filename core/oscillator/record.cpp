@@ -36,25 +36,27 @@ const Record& Balance::record() {
             .add("screws", &In::screws, "", "pairs that may be moved")
             .add("positions", &In::positions, "", "the rate held still in each position")
             .add("let_down", &In::let_down, "", "the same with at least 40° less swing")
-            .add("beat_error_ms", &In::beat_error_ms, "ms", "half the difference of two successive beats", between(0, 1e4));
+            .add("beat_error_ms", &In::beat_error_ms, "ms", "half the difference of two successive beats", between(0, 1e4))
+            .add("longer_beat", &In::longer_beat, "", "which way it swings out in the longer of two beats, seen from above it")
+            .choices({"", "cw", "ccw"});
     return record;
 }
 
 const Record& OscillatorRecord::record() {
     using In = OscillatorRecord;
-    static const Record record =
-        Fields<In>()
-            .kind("kind", &In::is, "what swings", {"pendulum", "balance"})
-            .because("most clocks have one")
-            .add("Q", &In::Q, "", "quality: pendulum 1 000 to 15 000, balance 150 to 300", above(0, 1e9))
-            .because("an ordinary pendulum with a lens bob; a balance has far less")
-            .add("Q_measured", &In::Q_measured, "", "from the decay of the swing; else assumed")
-            .add("escapement_efficiency", &In::escapement_efficiency, "",
-                 "deadbeat and lever 0.3 to 0.5, recoil 0.2 to 0.35; absent: as usual for it", above(0, 1))
-            .because("the middle of what deadbeat and lever give, until the escapement is known")
-            .add("needed_deg", &In::needed_deg, "deg", "least swing to one side that unlocks safely", above(0, 350))
-            .add("swing_deg", &In::swing_deg, "deg", "to one side, as found", above(0, 350))
-            .fields_of_kinds(&In::is);
+    static const Record record = Fields<In>()
+                                     .kind("kind", &In::is, "what swings", {"pendulum", "balance"})
+                                     .because("most clocks have one")
+                                     .add("Q", &In::Q, "", "quality: pendulum 1 000 to 15 000, balance 150 to 300", above(0, 1e9))
+                                     .because("an ordinary pendulum with a lens bob; a balance has far less")
+                                     .add("Q_measured", &In::Q_measured, "", "from the decay of the swing; else assumed")
+                                     .add("escapement_efficiency", &In::escapement_efficiency, "",
+                                          "deadbeat and lever 0.3 to 0.5, recoil 0.2 to 0.35; absent: as usual for it", above(0, 1))
+                                     .because("the middle of what deadbeat and lever give, until the escapement is known")
+                                     .add("needed_deg", &In::needed_deg, "deg",
+                                          "least swing to one side: pendulum to unlock, balance to keep its rate", above(0, 350))
+                                     .add("swing_deg", &In::swing_deg, "deg", "to one side, as found", above(0, 350))
+                                     .fields_of_kinds(&In::is);
     return record;
 }
 

@@ -23,8 +23,10 @@ std::vector<std::string> plugging(const BushPlanInput& in, const BushPlanResult&
     const double drill = *plan.broach_to_mm - std::min(drill_under_mm, *plan.broach_to_mm / 10);
     return {"Scribe the true centre from two sound holes or a depthing tool before anything is cut away.",
             "Bore to clean metal, at least " + mm(plan.wanted_outside_mm, in) + ", square to the plate.",
-            "Turn a plug of the plate's brass: 0.05 to 0.15 mm free for silver solder, 0.02 to 0.05 mm for a retainer.",
-            "Fix it. Heat and fumes: ventilate, no old solder with cadmium, local rules first.",
+            "Chamfer the bore a little on both sides; turn a plug of the plate's brass, 0.02 to 0.03 mm larger, and as high as the plate "
+            "with its chamfers to fill.",
+            "Press it in and rivet its rims into the chamfers on a flat stump. No solder: its heat anneals the plate, spoils gilding and "
+            "lacquer, and the next hand calls it a fault. Where the plate stands no pressing, a retainer with 0.02 to 0.05 mm of room.",
             "Face it flush, true the centre, drill " + mm(drill, in) + ", broach to " + mm(*plan.broach_to_mm, in) + "."};
 }
 

@@ -340,7 +340,7 @@ double lowest_of(const std::vector<std::array<double, 2>>& torque) {
 void look_for_causes(const Sources& from, const DerivedPower& power, DerivedDrive& out) {
     const bool weak = (out.verdict && out.verdict->word == "under") || (out.chain && out.chain->margin && *out.chain->margin < 1.2);
     const bool strong = (out.verdict && (out.verdict->word == "overdriving" || out.verdict->word == "strong")) ||
-                        (out.chain && out.chain->margin && *out.chain->margin > wide_swing * wide_swing);
+                        (out.chain && out.chain->semi_arc_deg && out.chain->margin && *out.chain->margin > wide_swing * wide_swing);
     if (strong && !weak) {
         if (out.drive.as<WeightDrive>())
             out.look_at.push_back(

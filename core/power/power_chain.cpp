@@ -116,7 +116,8 @@ void judge(const PowerChainInput& in, PowerChainResult& out, double omega) {
     if (*out.margin > 0) out.least_torque_N_mm = in.torque_end_N_mm.value_or(in.torque_N_mm) / *out.margin;
     if (!out.verdict.empty()) return;
     // Told by the arc: the energy goes with its square, and four times of that is an ordinary clock's twice the arc.
-    const double wide = *o.needed_deg > 0 ? start / *o.needed_deg : 0;
+    // A balance has its own bound, the banking.
+    const double wide = *o.needed_deg > 0 && o.kind == "pendulum" ? start / *o.needed_deg : 0;
     const std::string times = print_times(end / *o.needed_deg) + " times the " + print_short(*o.needed_deg, 3) + " deg that it needs";
     if (*out.margin < 1) out.verdict = told + ": too weak, " + times + ". Look for the worst mesh and dry pivots before a stronger drive.";
     else if (*out.margin < weak) out.verdict = told + ": weak, " + times + ". Clean and oil first; then the drive.";
@@ -168,7 +169,8 @@ const Record& PowerOscillator::record() {
             .because("an ordinary pendulum with a lens bob; a balance has far less")
             .add("escapement_efficiency", &In::escapement_efficiency, "", "deadbeat and lever 0.3 to 0.5, recoil 0.2 to 0.35", above(0, 1))
             .because("the middle of what deadbeat and lever give, until the escapement is known")
-            .add("needed_deg", &In::needed_deg, "deg", "least swing to one side that unlocks safely", above(0, 350))
+            .add("needed_deg", &In::needed_deg, "deg", "least swing to one side: pendulum to unlock, balance to keep its rate",
+                 above(0, 350))
             .add("gravity_m_s2", &In::gravity_m_s2, "m/s²", "at the place", between(0.1, 100))
             .because("the standard value; places differ by up to 0.03");
     return record;

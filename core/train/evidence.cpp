@@ -32,7 +32,9 @@ const std::vector<EvidenceKind>& evidence_kinds() {
          false},
         {"pinion_root_diameter_mm", "mm", Of::arbor, "pinion, root diameter", 0.04,
          "Between the bottoms of opposite gaps, with thin jaws near the unworn end.", false},
-        {"module_mm", "mm", Of::mesh, "module", 0.003, "Chord over ten tooth spaces at half height, divided by 31.416."},
+        {"module_mm", "mm", Of::mesh, "module", 0.003,
+         "Chord over three tooth spaces at half height, divided by 9.42. A chord is shorter than its arc: by 0.4 % on 60 teeth, by 0.15 % "
+         "on 100, and over ten spaces by ten times as much."},
         {"wheel_fragment_deg", "deg", Of::arbor, "fragment of the wheel", 0.5,
          "A piece of the rim: count its tooth spaces and measure the angle they stand over at the centre.", false},
     };

@@ -168,3 +168,13 @@ TEST_CASE("long weighing tells how far it is and ends when it is told to") {
     CHECK(restore_train(input, {{}, [&](double done) { last = done; }}).complete);
     CHECK(last == 1);
 }
+
+TEST_CASE("a chord over three tooth spaces tells a module to half a per cent, one over ten does not") {
+    const double pi = std::acos(-1.0);
+    const auto short_by = [&](double teeth, double spaces) { return 1 - teeth * std::sin(spaces * pi / teeth) / (spaces * pi); };
+    CHECK(short_by(60, 3) == Approx(0.004).margin(0.0005));
+    CHECK(short_by(100, 3) == Approx(0.0015).margin(0.0002));
+    CHECK(short_by(60, 10) / short_by(60, 3) == Approx(100.0 / 9).epsilon(0.03));
+    for (const EvidenceKind& kind : evidence_kinds())
+        if (kind.id == "module_mm") CHECK(kind.how.find("three tooth spaces") != std::string::npos);
+}

@@ -16,9 +16,9 @@ const std::vector<std::string>& fields_of(const OscillatorRecord& o) {
     static const std::vector<std::string> pendulum = {
         "swing_deg", "needed_deg",   "rod",        "nut_pitch_mm", "tray_mm",       "mass_kg",
         "Q",         "latitude_deg", "altitude_m", "gravity_m_s2", "case_width_mm", "escapement_efficiency"};
-    static const std::vector<std::string> balance = {"swing_deg",       "needed_deg",  "inertia_kg_m2",
-                                                     "pins_to_stud_mm", "overhang_mm", "division_mm",
-                                                     "beat_error_ms",   "Q",           "escapement_efficiency"};
+    static const std::vector<std::string> balance = {"swing_deg",   "needed_deg",           "inertia_kg_m2", "pins_to_stud_mm",
+                                                     "overhang_mm", "division_mm",          "beat_error_ms", "longer_beat",
+                                                     "Q",           "escapement_efficiency"};
     return o.as<Pendulum>() ? pendulum : balance;
 }
 

@@ -322,6 +322,39 @@ void SwingPicture::paint_regulator(QPointF middle, double px, double outer_mm) {
     write(m_painter, type(Type::note, true), t.amber, slower, tr("slower"), 0);
 }
 
+/// The line of centres, where the impulse pin rests beside it, and which way the collet goes: true angles, the balance at rest.
+void SwingPicture::paint_in_beat(QPointF middle, double px) {
+    if (!m_swings.in_beat) return;
+    const Theme& t = theme();
+    constexpr double down = 270;
+    const double off = m_swings.in_beat->turn_deg;
+    const double reach = rim_radius_mm() * 0.88 * px;
+    m_painter.setBrush(Qt::NoBrush);
+    m_painter.setPen(QPen(t.ink, 1, Qt::DashDotLine));
+    m_painter.drawLine(on_circle(middle, reach * 0.66, down), on_circle(middle, reach, down));
+    const bool known = !m_b->longer_beat.empty();
+    for (const double side : {-1.0, 1.0}) {
+        // Anticlockwise is +: a longer beat that swings out clockwise leaves the pin clockwise of the line.
+        if (known && (side > 0) != (m_b->longer_beat == "ccw")) continue;
+        m_painter.setPen(QPen(t.ruby, 1.2, known ? Qt::SolidLine : Qt::DotLine));
+        m_painter.drawLine(on_circle(middle, reach * 0.66, down + side * off), on_circle(middle, reach, down + side * off));
+        m_painter.setBrush(known ? t.ruby : t.ground);
+        m_painter.drawEllipse(on_circle(middle, reach * 0.8, down + side * off), 4, 4);
+        m_painter.setBrush(Qt::NoBrush);
+        if (!known) continue;
+        // The collet's arrow goes the same way as the pin rests.
+        const double r = rim_radius_mm() * 0.2 * px;
+        m_painter.setPen(QPen(t.ruby, 1.8));
+        m_painter.drawArc(QRectF(middle - QPointF(r, r), QSizeF(2 * r, 2 * r)), 120 * 16, static_cast<int>(side * 70 * 16));
+        const double tip = 120 + side * 70;
+        for (const double back : {3.5, -3.5}) m_painter.drawLine(on_circle(middle, r, tip), on_circle(middle, r + back, tip - side * 16));
+    }
+    const QString word = known ? (m_b->longer_beat == "cw" ? tr("collet %1° clockwise") : tr("collet %1° anticlockwise"))
+                               : tr("collet %1°: longer beat's side");
+    write(m_painter, type(Type::note, true), t.ruby, on_circle(middle, rim_radius_mm() * 1.12 * px, down) + QPointF(0, 12),
+          word.arg(off, 0, 'f', 1), 0);
+}
+
 /// What hangs over beyond the stud, not bent to the spiral.
 void SwingPicture::paint_overhang(QPointF middle, double px, double outer_mm, double over_deg) {
     QPainterPath out;
@@ -345,6 +378,7 @@ void SwingPicture::paint_balance() {
     const double angle = m_stand.swing * m_o.swing_deg.value_or(0);
     paint_rim(middle, angle, px);
     if (whole_spring(*m_b)) paint_spring(middle, angle, px);
+    if (m_stand.swing == 0) paint_in_beat(middle, px);
     double y = middle.y() + widest * px + 36;
     int column = 0;
     const auto figure = [&](const QString& value, const QString& name) {

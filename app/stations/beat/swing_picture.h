@@ -40,6 +40,7 @@ private:
     void paint_screws(size_t which, QPointF middle, double angle, double px);
     void paint_overhang(QPointF middle, double px, double outer_mm, double over_deg);
     void paint_spring(QPointF middle, double angle, double px);
+    void paint_in_beat(QPointF middle, double px);
     void paint_regulator(QPointF middle, double px, double outer_mm);
     double rim_radius_mm() const;
     bool marked(const std::string& means) const { return m_stand.means == means; }

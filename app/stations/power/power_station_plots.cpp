@@ -57,12 +57,12 @@ void PowerStation::paint_swing(QPainter& painter, const DerivedDrive& power, QPo
         painter.drawArc(QRectF(middle - QPointF(34, 34), QSizeF(68, 68)), 90 * 16, static_cast<int>(-std::min(swing, 360.0) * 16));
     }
     const QPointF below = pivot + QPointF(0, length + 30);
-    write(painter, type(Type::figure, true), t.ink, below, tr("± %1°").arg(swing, 0, 'f', swing < 20 ? 1 : 0), 0);
+    write(painter, type(Type::figure, true), t.ink, below, tr("± %1°").arg(words(print_times(swing))), 0);
     write(painter, type(Type::note, true), t.ink, below + QPointF(0, 16),
           tr("%1 a beat").arg(words(print_energy_of_beat(now.energy_per_beat_J, 3))), 0);
     if (std::abs(end - start) > 0.05)
         write(painter, type(Type::note), t.steel, below + QPointF(0, 31),
-              tr("from %1° to %2°").arg(start, 0, 'f', start < 20 ? 1 : 0).arg(end, 0, 'f', end < 20 ? 1 : 0), 0);
+              tr("from %1° to %2°").arg(words(print_times(start)), words(print_times(end))), 0);
 }
 
 QString PowerStation::loss_in_words(const PowerAtArbor& from, const PowerAtArbor& to) const {

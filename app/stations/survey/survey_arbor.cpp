@@ -131,6 +131,7 @@ void SurveyStation::paint_wheel_face(QPainter& painter, const DerivedArbor& arbo
     }
     paint_face(painter, outline, middle, radius);
     paint_teeth_to_mark(painter, arbor.id + ".wheel", count, middle, radius);
+    m_wheel_caption = QRectF(middle.x() - 110, room.bottom() - 12, 220, 26);
     painter.setPen(QPen(t.blued, 1.4));
     painter.drawLine(middle + QPointF(radius + 4, 0), middle + QPointF(radius + 11, 0));
     QStringList list;

@@ -70,7 +70,7 @@ void SurveyStation::write_note() {
     const Spot* now = spot();
     if (!now) return;
     const ConditionRecord* condition = m_document.job().survey.condition(now->part);
-    m_editor->ask(tr("%1, note").arg(words(now->name)), QRectF(width() - column_width + 12, 62, column_width - 28, 26),
+    m_editor->ask(tr("%1, note").arg(words(now->name)), QRectF(width() - column_width + 12, 34, column_width - 28, 26),
                   condition ? words(condition->note) : QString(), [this, part = now->part](const QString& note) {
                       m_document.edit(tr("Note"), [&](Job& job) { job.survey.condition_at(part).note = note.trimmed().toStdString(); });
                   });
@@ -138,7 +138,7 @@ void SurveyStation::safety_key(bool overrule) {
         std::find_if(steps.begin(), steps.end(), [&](const SafetyStep& step) { return !m_document.job().survey.step(step.id); });
     if (open == steps.end()) return;
     if (!overrule) return m_document.edit(tick_safety(open->id, "", today()));
-    m_editor->ask(tr("step of safety passed over, %1").arg(words(open->id)), QRectF(width() - column_width + 12, 62, column_width - 28, 26),
+    m_editor->ask(tr("step of safety passed over, %1").arg(words(open->id)), QRectF(width() - column_width + 12, 34, column_width - 28, 26),
                   {}, [this, id = open->id](const QString& because) {
                       if (because.trimmed().isEmpty())
                           throw InputError("because", "nothing", "why this step is passed over: it stays with the job");
@@ -168,12 +168,12 @@ void SurveyStation::type_teeth() {
     const std::string part = arbor->id + ".wheel";
     if (const ConditionRecord* condition = m_document.job().survey.condition(part))
         for (const long long tooth : condition->teeth) marked << QString::number(tooth);
-    m_editor->ask(tr("%1 wheel, damaged teeth").arg(words(arbor->name)), QRectF(width() - column_width + 12, 62, column_width - 28, 26),
-                  marked.join(" "), [this, part, count](const QString& typed) {
+    m_editor->ask(tr("%1 wheel, damaged teeth").arg(words(arbor->name)), m_wheel_caption, marked.join(" "),
+                  [this, part, count](const QString& typed) {
                       m_document.edit(mark_teeth(part, count, typed.toStdString()));
                       m_spot = part;
                   });
-    m_editor->setPlaceholderText(tr("17 18, 40-42, from the mark"));
+    m_editor->setPlaceholderText(tr("teeth 17 18, 40-42"));
 }
 
 /// Along the spots, round and round.

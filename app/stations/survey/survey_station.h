@@ -106,6 +106,7 @@ private:
 
     Motion& m_motion;
     CalliperLine& m_line_below;
+    QRectF m_wheel_caption;  ///< under the face of the wheel
     InPlaceEditor* m_editor;
     std::string m_spot;
     std::string m_shown;  ///< while painting: the spot that is judged, looked up once
