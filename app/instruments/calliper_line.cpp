@@ -34,7 +34,10 @@ CalliperLine::CalliperLine(Document& document, QWidget* parent)
     setAccessibleName(tr("Calliper line"));
     m_line->setMaxLength(longest_entry);
     m_line->installEventFilter(this);
-    connect(&document, &Document::changed, this, &CalliperLine::refresh);
+    connect(&document, &Document::changed, this, [this] {
+        if (m_line->text().isEmpty() && m_round->follow_job()) tell({}, false);
+        refresh();
+    });
     connect(&document.selection(), &Selection::changed, this, [this] {
         m_round->follow_subject();
         refresh();
@@ -312,7 +315,8 @@ void CalliperLine::paint(QPainter& painter) {
     const double name_wide = now ? width_of(type(Type::note), now->name) : 0;
     const double keys_x = std::max(words_x, label_x + name_wide + 18);
     if (now) paint_keys(painter, keys_x, words_x + room);
-    paint_message(painter, words_x + 20, room - 20);
+    const double said_x = std::max(words_x + 20, label_x + 196 + (now ? width_of(type(Type::text), now->typed_as) : 0) + 14);
+    paint_message(painter, said_x, words_x + room - said_x);
     if (!has_simulated()) return;
     const QRectF tray(width() - tray_width, 12, tray_width - 18, 46);
     painter.setPen(QPen(t.rule, 1));

@@ -218,6 +218,7 @@ QString PlateRound::keep(const QString& text, bool simulated) {
     const QString with = instrument() + (simulated ? QObject::tr(", simulated") : QString());
     m_document.edit(
         keep_reading(m_document.job().train, now, value, taken_with(with.toStdString()), way_of_reading(now, text.toStdString())));
+    m_kept.push_back(now);
     const bool way = now.field == "wear_direction_deg";
     const QString kept = way ? words(way_in_words(now.subject.ends_with(".back") ? seen_from_behind_deg(value) : value))
                              : length(m_document.job(), value) + " " + words(m_document.job().length.symbol);
@@ -243,6 +244,18 @@ QString PlateRound::instrument() const {
     if (now && now->field == "tir_mm") return QObject::tr("dial indicator");
     if (now && now->field == "hole_max_mm") return now->pivot_mm ? QObject::tr("indicator on the pivot") : QObject::tr("graticule");
     return now && now->field == "hole_min_mm" ? QObject::tr("pin gauges") : QObject::tr("calliper");
+}
+
+bool PlateRound::follow_job() {
+    const size_t before = m_kept.size();
+    for (; !m_kept.empty(); m_kept.pop_back()) {
+        const auto& all = round();
+        const auto at = std::find(all.begin(), all.end(), m_kept.back());
+        if (at == all.end()) continue;
+        if (at->taken) break;
+        m_at = *at;
+    }
+    return m_kept.size() < before;
 }
 
 void PlateRound::follow_subject() { go_to(m_document.selection().hole()); }

@@ -43,6 +43,8 @@ public:
     virtual bool key_on_empty_line(int /*key*/) { return false; }
     /// The line comes to it, or another hole is looked at.
     virtual void follow_subject() {}
+    /// The job changed: what was kept and is undone is asked again. True where it went back.
+    virtual bool follow_job() { return false; }
     virtual void paint_instrument(QPainter& painter, QPointF at) const { paint_calliper(painter, at); }
 };
 
@@ -78,7 +80,10 @@ public:
     /// The first reading of this hole, plate or arbor that is not taken, else its first.
     void go_to(const std::string& subject);
     /// From the first reading that is open.
-    void begin() { m_at.reset(); }
+    void begin() {
+        m_at.reset();
+        m_kept.clear();
+    }
     std::optional<Asked> asked() const override;
     std::function<void()> hold() override;
     void step(int by) override;
@@ -96,6 +101,7 @@ public:
     bool key_on_empty_line(int key) override;
     /// What is typed must go to the hole that is looked at; before anything was read the round begins at its beginning.
     void follow_subject() override;
+    bool follow_job() override;
 
 private:
     /// Made anew when the job changed.
@@ -107,7 +113,8 @@ private:
     mutable std::vector<SurveyQuestion> m_round;
     mutable std::uint64_t m_round_of = 0;
     std::optional<SurveyQuestion> m_at;
-    bool m_showing = false;  ///< the subject follows the round: the round must not follow it back
+    std::vector<SurveyQuestion> m_kept;  ///< one after the other
+    bool m_showing = false;              ///< the subject follows the round: the round must not follow it back
     std::map<std::string, std::uint64_t> m_turn;
 };
 

@@ -276,3 +276,21 @@ TEST_CASE("the plan and the survey are printed, whole") {
             CHECK(survey.contains(words(line.sentence)));
         }
 }
+
+TEST_CASE("a reading that is undone is asked again, step by step back") {
+    PlateBench bench;
+    bench.begin_anew();
+    CalliperLine& line = bench.window.calliper();
+    const QString first = line.round().asked()->id;
+    bench.read("2.4");
+    const QString second = line.round().asked()->id;
+    REQUIRE(second != first);
+    bench.read("3.1");
+    REQUIRE(line.round().asked()->id != second);
+    bench.document().undo_stack()->undo();
+    CHECK(line.round().asked()->id == second);
+    bench.document().undo_stack()->undo();
+    CHECK(line.round().asked()->id == first);
+    bench.read("2.5");
+    CHECK(line.round().asked()->id == second);
+}
