@@ -1,6 +1,8 @@
 #include "verbs.h"
 
 #include "beat/rate_fit.h"
+#include "escapement/layout.h"
+#include "escapement/simulation.h"
 #include "job/new_job.h"
 #include "making/depthing.h"
 #include "making/dividing.h"
@@ -87,6 +89,9 @@ const std::vector<const Calculation*>& verbs() {
         &weight_drive_calculation(),
         &rewind_calculation(),
         &power_chain_calculation(),
+        &deadbeat_calculation(),
+        &recoil_calculation(),
+        &escapement_simulation_calculation(),
         &rate_fit_calculation(),
         &hub_repair_calculation(),
         &new_job_calculation(),

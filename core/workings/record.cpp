@@ -86,6 +86,7 @@ template const MemberType& plain_member<std::optional<std::string>>();
 template const MemberType& plain_member<Count>();
 template const MemberType& plain_member<Rational>();
 template const MemberType& plain_member<std::vector<double>>();
+template const MemberType& plain_member<std::optional<std::vector<double>>>();
 template const MemberType& plain_member<std::vector<long long>>();
 template const MemberType& plain_member<std::vector<std::vector<long long>>>();
 template const MemberType& plain_member<std::vector<std::string>>();

@@ -73,11 +73,12 @@ struct OtherKindSlot {
 };
 
 /// Where a field's value lives.
-using Slot = std::variant<double*, std::optional<double>*, long long*, std::optional<long long>*, bool*, std::string*,
-                          std::optional<std::string>*, Count*, Rational*, std::vector<double>*, std::vector<long long>*,
-                          std::vector<std::vector<long long>>*, std::vector<std::string>*, std::optional<std::vector<std::string>>*,
-                          std::vector<std::array<double, 2>>*, std::vector<std::vector<std::array<double, 2>>>*,
-                          std::map<std::string, long long>*, std::map<std::string, double>*, NestedSlot, ListSlot, KindSlot, OtherKindSlot>;
+using Slot =
+    std::variant<double*, std::optional<double>*, long long*, std::optional<long long>*, bool*, std::string*, std::optional<std::string>*,
+                 Count*, Rational*, std::vector<double>*, std::vector<long long>*, std::vector<std::vector<long long>>*,
+                 std::vector<std::string>*, std::optional<std::vector<std::string>>*, std::optional<std::vector<double>>*,
+                 std::vector<std::array<double, 2>>*, std::vector<std::vector<std::array<double, 2>>>*, std::map<std::string, long long>*,
+                 std::map<std::string, double>*, NestedSlot, ListSlot, KindSlot, OtherKindSlot>;
 
 /// How members of one type are reached and compared: made once for each type, whatever struct the member is in.
 class MemberType {

@@ -156,6 +156,9 @@ private:
         std::vector<std::string> read;
         if (!json.is_null() && words(json, place, read)) *out = read;
     }
+    void value(const Json& json, const Field& field, std::optional<std::vector<double>>* out, const std::string& place) {
+        if (!json.is_null()) value(json, field, &out->emplace(), place);
+    }
     void value(const Json& json, const Field& field, std::vector<std::vector<std::array<double, 2>>>* out, const std::string& place) {
         out->clear();
         if (!json.is_array()) return fault(place, told(json), "a list of outlines");

@@ -1,0 +1,168 @@
+#include "escapement/action.h"
+
+#include <algorithm>
+#include <cmath>
+#include <numbers>
+
+namespace echappe {
+namespace {
+
+constexpr double pi = std::numbers::pi;
+
+/// Between −π and π.
+double wrapped(double rad) { return std::remainder(rad, 2 * pi); }
+
+double tip_angle(Vector at) { return std::atan2(at.x, at.y); }
+
+/// A spot at this distance from the pallet arbor and on the circle of the tips, on the pallet's side, seen from the pallet arbor.
+std::optional<Vector> on_both_circles(const EscapementAction& action, double side, double distance) {
+    const double y =
+        (action.radius_mm * action.radius_mm - distance * distance - action.centre_mm * action.centre_mm) / (2 * action.centre_mm);
+    const double xx = distance * distance - y * y;
+    if (!(xx > 0)) return {};
+    return Vector{side * std::sqrt(xx), y};
+}
+
+/// Lock, lift and drop of one pallet; `other` lets off before it lands, `after` is the pallet that the tooth falls to from here.
+std::optional<PalletAction> action_of(const EscapementAction& action, const Pallet& pallet, const Meeting& own_end,
+                                      const Meeting& other_end) {
+    PalletAction out;
+    out.lets_off = own_end;
+    // Turned against the pallet's side it comes out: the entry is lifted out clockwise, the exit anticlockwise.
+    const double way = pallet.side;
+    const auto lands = pallet.arc ? tip_on_arc(action, pallet) : tip_on_face(action, pallet, other_end.pallets_rad);
+    if (!lands) return {};
+    out.lands = {other_end.pallets_rad, *lands};
+    out.unlocks = out.lands;
+    if (pallet.arc) {
+        const auto unlocks = corner_on_tips(action, pallet, pallet.locking);
+        if (!unlocks) return {};
+        out.unlocks = *unlocks;
+    }
+    out.lock = way * wrapped(out.unlocks.pallets_rad - other_end.pallets_rad);
+    out.lift = way * wrapped(own_end.pallets_rad - out.unlocks.pallets_rad);
+    return out;
+}
+
+/// From the let-off of one to the landing on the other: `apart` pitches lie between the two teeth.
+double drop_between(const EscapementAction& action, const Meeting& let_off, const Meeting& lands, double apart) {
+    return lands.tip_rad - let_off.tip_rad - apart * action.pitch_rad();
+}
+
+}  // namespace
+
+Vector operator+(Vector a, Vector b) { return {a.x + b.x, a.y + b.y}; }
+Vector operator-(Vector a, Vector b) { return {a.x - b.x, a.y - b.y}; }
+double cross(Vector a, Vector b) { return a.x * b.y - a.y * b.x; }
+double dot(Vector a, Vector b) { return a.x * b.x + a.y * b.y; }
+double length(Vector a) { return std::hypot(a.x, a.y); }
+Vector turned(Vector a, double rad) { return {a.x * std::cos(rad) - a.y * std::sin(rad), a.x * std::sin(rad) + a.y * std::cos(rad)}; }
+
+double EscapementAction::pitch_rad() const { return 2 * pi / static_cast<double>(teeth); }
+
+std::optional<Meeting> corner_on_tips(const EscapementAction& action, const Pallet& pallet, Vector corner) {
+    const auto at = on_both_circles(action, pallet.side, length(corner));
+    if (!at) return {};
+    const double pallets = wrapped(std::atan2(at->y, at->x) - std::atan2(corner.y, corner.x));
+    return Meeting{pallets, tip_angle(*at + Vector{0, action.centre_mm})};
+}
+
+std::optional<double> tip_on_arc(const EscapementAction& action, const Pallet& pallet) {
+    const auto at = on_both_circles(action, pallet.side, length(pallet.locking));
+    if (!at) return {};
+    return tip_angle(*at + Vector{0, action.centre_mm});
+}
+
+std::optional<double> tip_on_face(const EscapementAction& action, const Pallet& pallet, double pallets_rad) {
+    const Vector arbor{0, action.centre_mm};
+    const Vector end = arbor + turned(pallet.let_off, pallets_rad);
+    const Vector along = turned(pallet.locking - pallet.let_off, pallets_rad);
+    // |end + s along| = R, the first s above 0: from the let-off corner outwards.
+    const double a = dot(along, along), b = dot(end, along), c = dot(end, end) - action.radius_mm * action.radius_mm;
+    const double root = b * b - a * c;
+    if (!(root >= 0) || a == 0 || c > 0) return {};  // a corner outside the tips lets every tooth by
+    const double s = (-b + std::sqrt(root)) / a;
+    return tip_angle({end.x + s * along.x, end.y + s * along.y});
+}
+
+const char* word_for(EscapementState state) {
+    switch (state) {
+        case EscapementState::runs:
+            return "runs";
+        case EscapementState::trips:
+            return "trips";
+        case EscapementState::catches:
+            return "catches";
+        default:
+            return "does not unlock";
+    }
+}
+
+EscapementBeat beat_of(const EscapementAction& action, std::optional<double> semi_arc_rad) {
+    EscapementBeat out;
+    const auto entry_end = corner_on_tips(action, action.entry, action.entry.let_off);
+    const auto exit_end = corner_on_tips(action, action.exit, action.exit.let_off);
+    out.state = EscapementState::trips;
+    if (!entry_end || !exit_end) return out;
+    out.zero_rad = (entry_end->pallets_rad + exit_end->pallets_rad) / 2;
+    out.least_rad = (exit_end->pallets_rad - entry_end->pallets_rad) / 2;
+    out.entry = action_of(action, action.entry, *entry_end, *exit_end);
+    out.exit = action_of(action, action.exit, *exit_end, *entry_end);
+    // The tooth that the exit lets off is followed, span + ½ pitches behind, by the one that lands on the entry.
+    if (out.exit) {
+        const double drop = drop_between(action, *entry_end, out.exit->lands, action.span - 0.5);
+        if (out.entry) out.entry->drop = drop;
+    }
+    if (out.entry && out.exit) out.exit->drop = drop_between(action, *exit_end, out.entry->lands, -(action.span + 0.5));
+    if (!out.entry || !out.exit) return out;
+    const bool arcs = action.entry.arc;
+    const double held = arcs ? std::min(out.entry->lock, out.exit->lock) : std::min(out.entry->lift, out.exit->lift);
+    const double dropped = std::min(out.entry->drop, out.exit->drop);
+    out.margin = std::min(held, dropped);
+    if (semi_arc_rad) out.margin = std::min(out.margin, *semi_arc_rad - *out.least_rad);
+    out.state = held <= 0                                        ? EscapementState::trips
+                : dropped <= 0                                   ? EscapementState::catches
+                : semi_arc_rad && *semi_arc_rad < *out.least_rad ? EscapementState::does_not_unlock
+                                                                 : EscapementState::runs;
+    return out;
+}
+
+EscapementAction nearer(const EscapementAction& action, double depth_mm) {
+    EscapementAction out = action;
+    out.centre_mm -= depth_mm;
+    return out;
+}
+
+std::optional<EscapementWindow> depth_window(const EscapementAction& layout, std::optional<double> semi_arc_rad) {
+    const double reach = layout.radius_mm / 8;
+    const auto margin = [&](double depth) { return beat_of(nearer(layout, depth), semi_arc_rad).margin; };
+    constexpr int steps = 400;  // to each side: what is narrower than a step is found by its peak
+    int best = 0;
+    for (int i = -steps; i <= steps; ++i)
+        if (margin(reach * i / steps) > margin(reach * best / steps)) best = i;
+    double low = reach * std::max(-steps, best - 1) / steps, high = reach * std::min(steps, best + 1) / steps;
+    constexpr double golden = 0.381966;
+    for (int i = 0; i < 80; ++i) {
+        const double a = low + golden * (high - low), b = high - golden * (high - low);
+        (margin(a) < margin(b) ? low : high) = margin(a) < margin(b) ? a : b;
+    }
+    const double peak = (low + high) / 2;
+    if (!(margin(peak) > 0)) return {};
+    const auto edge = [&](double way) {
+        double inside = peak, outside = way * reach;
+        for (double at = peak; at * way < reach; at += way * reach / steps) {
+            if (margin(at) > 0) {
+                inside = at;
+                continue;
+            }
+            outside = at;
+            break;
+        }
+        if (margin(outside) > 0) return outside;
+        for (int i = 0; i < 60; ++i) (margin((inside + outside) / 2) > 0 ? inside : outside) = (inside + outside) / 2;
+        return inside;
+    };
+    return EscapementWindow{edge(-1), edge(1)};
+}
+
+}  // namespace echappe

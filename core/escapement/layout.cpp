@@ -1,0 +1,339 @@
+#include "escapement/layout.h"
+
+#include <cmath>
+#include <numbers>
+
+#include "number/input_error.h"
+#include "number/units.h"
+
+namespace echappe {
+namespace {
+
+constexpr double pi = std::numbers::pi;
+constexpr double rad = pi / 180;
+constexpr const char* source =
+    "tangential layout, both schools; contact of points with arcs about the pallet arbor and with straight faces, exact by plane geometry";
+
+/// A tip at this angle from the top, clockwise, seen from the pallet arbor.
+Vector tip_from_arbor(double radius_mm, double centre_mm, double tip_rad) {
+    return {radius_mm * std::sin(tip_rad), radius_mm * std::cos(tip_rad) - centre_mm};
+}
+
+template <class In>
+EscapementAction bare(const In& in) {
+    if (std::abs(std::remainder(in.span, 1)) != 0.5)
+        throw InputError("span", print_short(in.span, 9), "a half number of pitches, as in 7.5");
+    const double half_deg = 180 * in.span / static_cast<double>(in.teeth);
+    if (half_deg >= 85)
+        throw InputError("span", print_short(in.span, 9),
+                         "pallets that embrace less than 170°: under " +
+                             print_short(std::floor(85.0 * static_cast<double>(in.teeth) / 180) + 0.5) + " pitches");
+    if (in.drop_deg >= 180 / static_cast<double>(in.teeth))
+        throw InputError("drop_deg", print_short(in.drop_deg, 9),
+                         "less than half a pitch, " + print_short(180.0 / static_cast<double>(in.teeth), 6));
+    EscapementAction out;
+    out.teeth = in.teeth;
+    out.span = in.span;
+    out.radius_mm = in.radius_mm;
+    out.centre_mm = in.radius_mm / std::cos(half_deg * rad);
+    out.exit.side = 1;
+    return out;
+}
+
+/// Where the tooth is at the beginning and the end of the impulse on each pallet, from the top, clockwise.
+struct Stations {
+    double entry_from, entry_to, exit_from, exit_to;
+};
+
+/// `locks`: the pallets' turn on the locking faces, 0 for recoil.
+void set_pallets(EscapementAction& out, const Stations& at, double lock, double lift) {
+    const double half = (lock + lift) / 2;
+    const auto place = [&](double tip, double pallets) { return turned(tip_from_arbor(out.radius_mm, out.centre_mm, tip), -pallets); };
+    out.entry.locking = place(at.entry_from, -half + lift);
+    out.entry.let_off = place(at.entry_to, -half);
+    out.exit.locking = place(at.exit_from, half - lift);
+    out.exit.let_off = place(at.exit_to, half);
+}
+
+double half_angle(double span, long long teeth) { return pi * span / static_cast<double>(teeth); }
+double width_of_pallet(long long teeth, double drop_deg) { return pi / static_cast<double>(teeth) - drop_deg * rad; }
+
+std::vector<double> pair(Vector at) { return {at.x, at.y}; }
+
+/// Distance of the face's line from the pallet arbor.
+double tangent_circle(const Pallet& pallet) {
+    const Vector along = pallet.locking - pallet.let_off;
+    return std::abs(cross(pallet.let_off, along)) / length(along);
+}
+
+Vector on_the_plate(const EscapementAction& action, Vector corner, double zero) {
+    return Vector{0, action.centre_mm} + turned(corner, zero);
+}
+
+bool told(EscapementState state) { return state == EscapementState::runs || state == EscapementState::does_not_unlock; }
+
+template <class Out>
+void tell_swing(const EscapementBeat& beat, std::optional<double> semi_arc_deg, Out& out) {
+    out.state = word_for(beat.state);
+    if (!beat.least_rad) return;
+    out.least_semi_arc_deg = *beat.least_rad / rad;
+    if (semi_arc_deg) out.supplementary_arc_deg = *semi_arc_deg - *out.least_semi_arc_deg;
+}
+
+template <class Out>
+void tell_window(const EscapementAction& layout, std::optional<double> semi_arc_deg, Out& out) {
+    const auto window = depth_window(layout, semi_arc_deg ? std::optional(*semi_arc_deg * rad) : std::nullopt);
+    if (window) out.depth_window_mm = {window->low_mm, window->high_mm};
+}
+
+std::string hundredths(double mm) { return print_fixed(mm, 3) + " mm"; }
+
+/// What the figures mean at the bench.
+template <class Out>
+std::string in_words(const Out& out, double depth_mm, std::optional<double> semi_arc_deg) {
+    std::string words;
+    if (out.state == "trips") words = "Trips: the pallets stand too far from the wheel, a tooth lands beyond the locking face.";
+    else if (out.state == "catches") words = "Catches: the pallets stand too near, and a tooth has no drop left.";
+    else if (out.state == "does not unlock")
+        words = "Does not unlock: it needs " + print_fixed(*out.least_semi_arc_deg, 2) + "° to each side and has " +
+                print_short(*semi_arc_deg, 4) + "°.";
+    else words = "Runs, with a swing of at least " + print_fixed(*out.least_semi_arc_deg, 2) + "° to each side.";
+    if (!out.depth_window_mm)
+        return words +
+               (semi_arc_deg ? " At no depth does this swing do: look at the drops, then at the lift." : " At no depth does it run.");
+    const double low = (*out.depth_window_mm)[0], high = (*out.depth_window_mm)[1];
+    if (depth_mm > low && depth_mm < high)
+        return words + " It may come nearer by " + hundredths(high - depth_mm) + " or go away by " + hundredths(depth_mm - low) + ".";
+    const double by = depth_mm >= high ? depth_mm - (low + high) / 2 : (low + high) / 2 - depth_mm;
+    return words + (depth_mm >= high ? " Take the pallets away by " : " Bring the pallets nearer by ") + hundredths(by) +
+           ", to the middle of a window of " + hundredths(high - low) + ".";
+}
+
+template <class In>
+Fields<In> wheel_and_pallets() {
+    Fields<In> fields;
+    fields.add("teeth", &In::teeth, "", "of the escape wheel", between(8, 200)).because("it shows seconds on a seconds pendulum");
+    fields.add("span", &In::span, "", "pitches between the pallets, a half number", between(1.5, 60)).because("usual over thirty teeth");
+    fields.add("radius_mm", &In::radius_mm, "mm", "of the circle of the tips", above(0, 2000)).required();
+    return fields;
+}
+
+template <class In>
+Fields<In>& depth_and_swing(Fields<In>& fields) {
+    return fields.add("depth_change_mm", &In::depth_change_mm, "mm", "pallet arbor nearer to the wheel; negative: away", between(-500, 500))
+        .add("semi_arc_deg", &In::semi_arc_deg, "deg", "swing to each side that there is", between(0, 90));
+}
+
+template <class Out, class One>
+Record results(const char* of_each) {
+    return Fields<Out>()
+        .add("centre_distance_mm", &Out::centre_distance_mm, "mm", "escape arbor to pallet arbor, at this depth")
+        .add("half_angle_deg", &Out::half_angle_deg, "deg", "half of what the pallets embrace, in the layout")
+        .add("entry", &Out::entry, "", of_each)
+        .add("exit", &Out::exit, "", of_each)
+        .add("least_semi_arc_deg", &Out::least_semi_arc_deg, "deg", "least swing to each side that lets off on both")
+        .add("supplementary_arc_deg", &Out::supplementary_arc_deg, "deg", "swing beyond that")
+        .add("state", &Out::state, "", "runs, trips, catches or does not unlock")
+        .add("depth_window_mm", &Out::depth_window_mm, "mm", "changes of depth between which it runs")
+        .add("verdict", &Out::verdict, "", "in words");
+}
+
+Term given(const char* symbol, const char* meaning, double value, const char* unit) { return {symbol, meaning, {value, 0}, unit, 0}; }
+
+/// How the layout is made, step by step.
+template <class In>
+std::vector<Working> explain_layout(const In& in) {
+    const double teeth = static_cast<double>(in.teeth);
+    return {
+        work_out("half of what the pallets embrace", "β = 180° s ÷ E", {given("s", "span", in.span, ""), given("E", "teeth", teeth, "")},
+                 "deg", source, [](auto x) { return 180.0 * x[0] / x[1]; }),
+        work_out("centre distance of the layout", "C = R ÷ cos(π s ÷ E)",
+                 {given("R", "radius of the tips", in.radius_mm, "mm"), given("s", "span", in.span, ""), given("E", "teeth", teeth, "")},
+                 "mm", source,
+                 [](auto x) {
+                     using std::cos;
+                     return x[0] / cos(pi * x[1] / x[2]);
+                 }),
+        work_out("width of a pallet, as the wheel's turn", "w = 180° ÷ E − d",
+                 {given("E", "teeth", teeth, ""), given("d", "drop", in.drop_deg, "deg")}, "deg", source,
+                 [](auto x) { return 180.0 / x[0] - x[1]; })};
+}
+
+}  // namespace
+
+const Record& DeadbeatInput::record() {
+    using In = DeadbeatInput;
+    static const Record record = [] {
+        Fields<In> fields = wheel_and_pallets<In>();
+        fields.add("lock_deg", &In::lock_deg, "deg", "pallets' turn on a locking face; 0.5 to 1 is usual", between(0, 30)).required();
+        fields.add("lift_deg", &In::lift_deg, "deg", "pallets' turn on an impulse face; 1.5 to 2.5 is usual", above(0, 30)).required();
+        fields.add("drop_deg", &In::drop_deg, "deg", "wheel's free turn after each let-off; 0.5 to 1.5 is usual", between(0, 22))
+            .required();
+        fields.add("school", &In::school, "", "equal arms of the impulse, or equal locking radii")
+            .choices({"circular", "equidistant"})
+            .because("most are cut so: impulse to both pallets alike");
+        return Record(depth_and_swing(fields));
+    }();
+    return record;
+}
+
+const Record& RecoilInput::record() {
+    using In = RecoilInput;
+    static const Record record = [] {
+        Fields<In> fields = wheel_and_pallets<In>();
+        fields.add("lift_deg", &In::lift_deg, "deg", "pallets' turn from landing to let-off; 3 to 5 is usual", above(0, 40)).required();
+        fields.add("drop_deg", &In::drop_deg, "deg", "wheel's free turn after each let-off", between(0, 22)).required();
+        return Record(depth_and_swing(fields));
+    }();
+    return record;
+}
+
+const Record& PalletResult::record() {
+    using Out = PalletResult;
+    static const Record record =
+        Fields<Out>()
+            .add("locking_radius_mm", &Out::locking_radius_mm, "mm", "of its locking face about the pallet arbor")
+            .add("locking_corner_mm", &Out::locking_corner_mm, "mm", "x, y where locking face and impulse face meet, pallets at 0")
+            .add("let_off_corner_mm", &Out::let_off_corner_mm, "mm", "x, y where the impulse face ends, pallets at 0")
+            .add("impulse_circle_radius_mm", &Out::impulse_circle_radius_mm, "mm",
+                 "circle about the pallet arbor that the face is tangent to")
+            .add("lock_deg", &Out::lock_deg, "deg", "pallets' turn on the locking face")
+            .add("lift_deg", &Out::lift_deg, "deg", "pallets' turn on the impulse face")
+            .add("drop_deg", &Out::drop_deg, "deg", "wheel's free turn after its let-off");
+    return record;
+}
+
+const Record& RecoilPalletResult::record() {
+    using Out = RecoilPalletResult;
+    static const Record record = Fields<Out>()
+                                     .add("let_off_corner_mm", &Out::let_off_corner_mm, "mm", "x, y where the face ends, pallets at 0")
+                                     .add("landing_mm", &Out::landing_mm, "mm", "x, y on the face where the tooth lands, pallets at 0")
+                                     .add("impulse_circle_radius_mm", &Out::impulse_circle_radius_mm, "mm",
+                                          "circle about the pallet arbor that the face is tangent to")
+                                     .add("lift_deg", &Out::lift_deg, "deg", "pallets' turn from landing to let-off")
+                                     .add("drop_deg", &Out::drop_deg, "deg", "wheel's free turn after its let-off")
+                                     .add("recoil_deg", &Out::recoil_deg, "deg", "wheel's turn backwards to the end of the swing");
+    return record;
+}
+
+const Record& DeadbeatResult::record() {
+    static const Record record = results<DeadbeatResult, PalletResult>("pallet");
+    return record;
+}
+
+const Record& RecoilResult::record() {
+    static const Record record = results<RecoilResult, RecoilPalletResult>("pallet");
+    return record;
+}
+
+EscapementAction lay_out(const DeadbeatInput& in) {
+    EscapementAction out = bare(in);
+    const double b = half_angle(in.span, in.teeth), w = width_of_pallet(in.teeth, in.drop_deg);
+    if (in.school == "circular") set_pallets(out, {-(b + w / 2), -(b - w / 2), b - w / 2, b + w / 2}, in.lock_deg * rad, in.lift_deg * rad);
+    else set_pallets(out, {-b, -(b - w), b, b + w}, in.lock_deg * rad, in.lift_deg * rad);
+    return out;
+}
+
+EscapementAction lay_out(const RecoilInput& in) {
+    EscapementAction out = bare(in);
+    out.entry.arc = out.exit.arc = false;
+    const double b = half_angle(in.span, in.teeth), w = width_of_pallet(in.teeth, in.drop_deg);
+    set_pallets(out, {-(b + w / 2), -(b - w / 2), b - w / 2, b + w / 2}, 0, in.lift_deg * rad);
+    return out;
+}
+
+DeadbeatResult deadbeat(const DeadbeatInput& in) {
+    const EscapementAction layout = lay_out(in);
+    if (in.depth_change_mm >= layout.centre_mm)
+        throw InputError("depth_change_mm", print_short(in.depth_change_mm, 9),
+                         "less than the centre distance, " + print_short(layout.centre_mm, 6));
+    const EscapementAction now = nearer(layout, in.depth_change_mm);
+    const EscapementBeat beat = beat_of(now, in.semi_arc_deg ? std::optional(*in.semi_arc_deg * rad) : std::nullopt);
+    DeadbeatResult out;
+    out.centre_distance_mm = now.centre_mm;
+    out.half_angle_deg = 180 * in.span / static_cast<double>(in.teeth);
+    tell_swing(beat, in.semi_arc_deg, out);
+    const auto tell = [&](const Pallet& pallet, const std::optional<PalletAction>& action, PalletResult& one) {
+        one.locking_radius_mm = length(pallet.locking);
+        one.locking_corner_mm = pair(on_the_plate(now, pallet.locking, beat.zero_rad.value_or(0)));
+        one.let_off_corner_mm = pair(on_the_plate(now, pallet.let_off, beat.zero_rad.value_or(0)));
+        one.impulse_circle_radius_mm = tangent_circle(pallet);
+        if (!told(beat.state)) return;
+        one.lock_deg = action->lock / rad;
+        one.lift_deg = action->lift / rad;
+        one.drop_deg = action->drop / rad;
+    };
+    tell(now.entry, beat.entry, out.entry);
+    tell(now.exit, beat.exit, out.exit);
+    tell_window(layout, in.semi_arc_deg, out);
+    out.verdict = in_words(out, in.depth_change_mm, in.semi_arc_deg);
+    return out;
+}
+
+RecoilResult recoil(const RecoilInput& in) {
+    const EscapementAction layout = lay_out(in);
+    if (in.depth_change_mm >= layout.centre_mm)
+        throw InputError("depth_change_mm", print_short(in.depth_change_mm, 9),
+                         "less than the centre distance, " + print_short(layout.centre_mm, 6));
+    const EscapementAction now = nearer(layout, in.depth_change_mm);
+    const EscapementBeat beat = beat_of(now, in.semi_arc_deg ? std::optional(*in.semi_arc_deg * rad) : std::nullopt);
+    RecoilResult out;
+    out.centre_distance_mm = now.centre_mm;
+    out.half_angle_deg = 180 * in.span / static_cast<double>(in.teeth);
+    tell_swing(beat, in.semi_arc_deg, out);
+    const auto tell = [&](const Pallet& pallet, const std::optional<PalletAction>& action, RecoilPalletResult& one) {
+        const double zero = beat.zero_rad.value_or(0);
+        one.let_off_corner_mm = pair(on_the_plate(now, pallet.let_off, zero));
+        one.impulse_circle_radius_mm = tangent_circle(pallet);
+        Vector landing = pallet.locking;
+        if (action) {
+            const Vector tip = tip_from_arbor(now.radius_mm, now.centre_mm, action->lands.tip_rad);
+            landing = turned(tip, -action->lands.pallets_rad);
+        }
+        one.landing_mm = pair(on_the_plate(now, landing, zero));
+        if (!told(beat.state)) return;
+        one.lift_deg = action->lift / rad;
+        one.drop_deg = action->drop / rad;
+        if (!in.semi_arc_deg || beat.state != EscapementState::runs) return;
+        // The entry is driven in while the pallets swing on anticlockwise, the exit clockwise.
+        const auto back = tip_on_face(now, pallet, zero - pallet.side * *in.semi_arc_deg * rad);
+        if (back) one.recoil_deg = (action->lands.tip_rad - *back) / rad;
+    };
+    tell(now.entry, beat.entry, out.entry);
+    tell(now.exit, beat.exit, out.exit);
+    tell_window(layout, in.semi_arc_deg, out);
+    out.verdict = in_words(out, in.depth_change_mm, in.semi_arc_deg);
+    return out;
+}
+
+std::vector<Working> explain_deadbeat(const DeadbeatInput& in, const DeadbeatResult& out) {
+    std::vector<Working> list = explain_layout(in);
+    list.push_back(work_out("least swing to each side, at the layout's depth", "a = (lock + lift) ÷ 2",
+                            {given("lock", "lock", in.lock_deg, "deg"), given("lift", "lift", in.lift_deg, "deg")}, "deg", source,
+                            [](auto x) { return (x[0] + x[1]) / 2; }));
+    list.back().notes = {out.verdict};
+    return list;
+}
+
+std::vector<Working> explain_recoil(const RecoilInput& in, const RecoilResult& out) {
+    std::vector<Working> list = explain_layout(in);
+    list.push_back(work_out("least swing to each side, at the layout's depth", "a = lift ÷ 2", {given("lift", "lift", in.lift_deg, "deg")},
+                            "deg", source, [](auto x) { return x[0] / 2; }));
+    list.back().notes = {out.verdict};
+    return list;
+}
+
+const Calculation& deadbeat_calculation() {
+    static const Calculation calculation = declare<DeadbeatInput, DeadbeatResult>(
+        "escapement.deadbeat", "A deadbeat escapement: lock, lift and drop of each pallet at any depth.", source, deadbeat,
+        explain_deadbeat);
+    return calculation;
+}
+
+const Calculation& recoil_calculation() {
+    static const Calculation calculation = declare<RecoilInput, RecoilResult>(
+        "escapement.recoil", "A recoil escapement: lift, drop and recoil of each pallet at any depth.", source, recoil, explain_recoil);
+    return calculation;
+}
+
+}  // namespace echappe

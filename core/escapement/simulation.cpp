@@ -1,0 +1,330 @@
+#include "escapement/simulation.h"
+
+#include <boost/math/quadrature/gauss_kronrod.hpp>
+#include <boost/math/tools/roots.hpp>
+#include <cmath>
+#include <numbers>
+
+#include "number/input_error.h"
+#include "number/units.h"
+
+namespace echappe {
+namespace {
+
+constexpr double pi = std::numbers::pi;
+constexpr double rad = pi / 180;
+constexpr double gravity = 9.80665;
+constexpr double widest_swing = 60 * rad;
+constexpr const char* source = "statics of point and face with Coulomb friction; swing kept where the work of a beat is π E ÷ Q";
+
+enum class On { lock, impulse };
+
+/// Torque on the pallets from a tooth in contact, positive anticlockwise, the pallets moving that way (`way` +1) or the other.
+/// Nothing where the tooth does not reach the face or friction holds it fast.
+std::optional<double> torque_on_pallets(const EscapementAction& action, const Pallet& pallet, On on, double pallets_rad, double way,
+                                        double torque, double friction) {
+    const auto tip_rad = on == On::lock ? tip_on_arc(action, pallet) : tip_on_face(action, pallet, pallets_rad);
+    if (!tip_rad) return {};
+    const Vector tip{action.radius_mm * std::sin(*tip_rad), action.radius_mm * std::cos(*tip_rad)};
+    const Vector arm = tip - Vector{0, action.centre_mm};
+    Vector normal = on == On::lock ? arm : turned(pallet.locking - pallet.let_off, pallets_rad + pi / 2);
+    normal = {normal.x / length(normal), normal.y / length(normal)};
+    // Into the pallet: the way a tooth that is driven clockwise pushes.
+    if (cross(tip, normal) > 0) normal = {-normal.x, -normal.y};
+    // The tooth's speed against the pallet's, for a turn of the pallets by one.
+    const Vector of_pallet{-arm.y * way, arm.x * way};
+    const Vector round{std::cos(*tip_rad) * action.radius_mm, -std::sin(*tip_rad) * action.radius_mm};
+    const double turn = on == On::lock ? 0 : dot(normal, of_pallet) / dot(normal, round);
+    const Vector slides = Vector{round.x * turn, round.y * turn} - of_pallet;
+    const double speed = length(slides);
+    const Vector force = speed > 0 ? normal + Vector{slides.x / speed * friction, slides.y / speed * friction} : normal;
+    const double holds = -cross(tip, force);
+    if (!(holds > 0)) return {};
+    return torque / holds * cross(arm, force);
+}
+
+/// A stretch of the swing with one tooth on one face.
+struct Stretch {
+    const Pallet* pallet;
+    On on;
+    double from, to;
+};
+
+/// The whole of a period at this semi-arc, from the end of the swing on the anticlockwise side. Angles from the layout's zero.
+std::vector<Stretch> stretches(const EscapementAction& action, const EscapementBeat& beat, double semi_arc) {
+    const double left = *beat.zero_rad + semi_arc, right = *beat.zero_rad - semi_arc;
+    const double entry_end = beat.entry->lets_off.pallets_rad, exit_end = beat.exit->lets_off.pallets_rad;
+    if (!action.entry.arc)
+        return {{&action.entry, On::impulse, left, entry_end},
+                {&action.exit, On::impulse, entry_end, right},
+                {&action.exit, On::impulse, right, exit_end},
+                {&action.entry, On::impulse, exit_end, left}};
+    const double entry_free = beat.entry->unlocks.pallets_rad, exit_free = beat.exit->unlocks.pallets_rad;
+    return {{&action.entry, On::lock, left, entry_free},      {&action.entry, On::impulse, entry_free, entry_end},
+            {&action.exit, On::lock, entry_end, right},       {&action.exit, On::lock, right, exit_free},
+            {&action.exit, On::impulse, exit_free, exit_end}, {&action.entry, On::lock, exit_end, left}};
+}
+
+}  // namespace
+
+std::optional<double> energy_per_beat_mJ(const EscapementAction& action, const EscapementBeat& beat, double torque_N_mm, double friction,
+                                         double semi_arc_rad) {
+    if (!beat.entry || !beat.exit) return {};
+    double sum = 0;
+    bool held = false;
+    for (const Stretch& s : stretches(action, beat, semi_arc_rad)) {
+        const double way = s.to > s.from ? 1 : -1;
+        const auto torque = [&](double at) {
+            const auto now = torque_on_pallets(action, *s.pallet, s.on, at, way, torque_N_mm, friction);
+            if (!now) held = true;
+            return now.value_or(0);
+        };
+        // Just inside its ends: a corner belongs to two faces.
+        const double inset = 1e-12 * (s.to - s.from);
+        if (s.on == On::lock) sum += torque(s.from) * (s.to - s.from);  // an arc about the arbor: the same all along
+        else sum += boost::math::quadrature::gauss_kronrod<double, 31>::integrate(torque, s.from + inset, s.to - inset, 5, 1e-10);
+    }
+    if (held) return {};
+    return sum / 2;
+}
+
+EscapementAction action_of(const EscapementChoice& c) {
+    if (c.kind == "recoil")
+        return nearer(lay_out(RecoilInput{c.teeth, c.span, c.radius_mm, c.lift_deg, c.drop_deg, 0, {}}), c.depth_change_mm);
+    return nearer(lay_out(DeadbeatInput{c.teeth, c.span, c.radius_mm, c.lock_deg, c.lift_deg, c.drop_deg, c.school, 0, {}}),
+                  c.depth_change_mm);
+}
+
+namespace {
+
+double energy_of_swing_mJ(const EscapementPendulum& p, double semi_arc) {
+    return p.mass_kg * gravity * p.length_mm * (1 - std::cos(semi_arc));
+}
+
+/// Where the work of a beat is the loss of one; nothing where it is under it at the least swing already.
+std::optional<double> swing_kept(const EscapementSimulationInput& in, const EscapementAction& action, const EscapementBeat& beat) {
+    const auto spare = [&](double arc) {
+        return energy_per_beat_mJ(action, beat, in.torque_N_mm, in.friction, arc).value_or(-1) -
+               pi * energy_of_swing_mJ(in.pendulum, arc) / in.pendulum.Q;
+    };
+    const double least = *beat.least_rad;
+    if (!(spare(least) >= 0)) return {};
+    if (spare(widest_swing) > 0)
+        throw InputError("torque_N_mm", print_short(in.torque_N_mm, 9), "a torque that keeps up a swing of less than 60° to each side");
+    std::uintmax_t rounds = 200;
+    const auto [low, high] =
+        boost::math::tools::toms748_solve(spare, least, widest_swing, boost::math::tools::eps_tolerance<double>(50), rounds);
+    return (low + high) / 2;
+}
+
+/// Walks through a period: the events with where the wheel stands, counted from the first one over drops too, and the samples between.
+class Period {
+public:
+    Period(const EscapementSimulationInput& in, const EscapementAction& action, const EscapementBeat& beat, EscapementSimulationResult& out)
+        : m_in(in), m_action(action), m_beat(beat), m_out(out) {}
+
+    void walk(double semi_arc) {
+        const std::vector<Stretch> path = stretches(m_action, m_beat, semi_arc);
+        for (size_t i = 0; i < path.size(); ++i) {
+            const Stretch& s = path[i];
+            const bool falls_here = i > 0 && path[i - 1].pallet != s.pallet;
+            const bool falls_next = i + 1 < path.size() && path[i + 1].pallet != s.pallet;
+            const bool drives = s.on == On::impulse;
+            if (falls_here) {
+                m_wheel += path[i - 1].pallet->side < 0 ? m_beat.entry->drop : m_beat.exit->drop;
+                tell("land", s, s.from);
+            } else if (m_action.entry.arc && drives) {
+                tell("unlock", s, s.from);
+            }
+            go(s);
+            if (drives && falls_next) tell("let off", s, s.to);
+            else if (!m_action.entry.arc && (falls_here || i + 1 == path.size())) tell("recoil", s, s.to);
+        }
+    }
+
+private:
+    double deg(double pallets) const { return (pallets - *m_beat.zero_rad) / rad; }
+
+    void tell(const char* what, const Stretch& s, double pallets) {
+        if (m_out.events.empty()) {
+            for (EscapementSample& sample : m_out.samples) sample.wheel_deg -= m_wheel / rad;
+            m_wheel = 0;
+        }
+        m_out.events.push_back({what, s.pallet->side < 0 ? "entry" : "exit", deg(pallets), m_wheel / rad});
+    }
+
+    void go(const Stretch& s) {
+        const double way = s.to > s.from ? 1 : -1;
+        // Just inside its ends: a corner belongs to two faces.
+        const auto inside = [&](double at) { return at + 1e-12 * (s.from + s.to - 2 * at); };
+        const auto tip = [&](double at) {
+            return (s.on == On::impulse ? tip_on_face(m_action, *s.pallet, inside(at)) : tip_on_arc(m_action, *s.pallet)).value_or(0);
+        };
+        const double from = tip(s.from);
+        for (long long k = 0; k <= m_in.steps; ++k) {
+            const double at = s.from + (s.to - s.from) * static_cast<double>(k) / static_cast<double>(m_in.steps);
+            const auto torque = torque_on_pallets(m_action, *s.pallet, s.on, inside(at), way, m_in.torque_N_mm, m_in.friction);
+            m_out.samples.push_back({deg(at), (m_wheel + tip(at) - from) / rad, torque.value_or(0)});
+        }
+        m_wheel += tip(s.to) - from;
+    }
+
+    const EscapementSimulationInput& m_in;
+    const EscapementAction& m_action;
+    const EscapementBeat& m_beat;
+    EscapementSimulationResult& m_out;
+    double m_wheel = 0;  ///< turned so far, rad
+};
+
+std::string in_words(const EscapementSimulationResult& out) {
+    if (!out.energy_per_beat_uJ) return "Does not come round: it " + out.state + ".";
+    const std::string work =
+        print_short(*out.energy_per_beat_uJ, 3) + " µJ a beat, " + print_short(100 * *out.efficiency, 2) + " % of what the wheel gives";
+    if (!out.semi_arc_deg)
+        return work + " at the least swing of " + print_fixed(*out.least_semi_arc_deg, 2) + "°: less than the pendulum loses, it stops.";
+    return "Keeps up " + print_short(*out.semi_arc_deg, 3) + "° to each side, " +
+           print_short(*out.semi_arc_deg - *out.least_semi_arc_deg, 2) + "° more than it needs; " + work + ".";
+}
+
+}  // namespace
+
+EscapementSimulationResult simulate_escapement(const EscapementSimulationInput& in) {
+    const EscapementAction action = action_of(in.escapement);
+    const EscapementBeat beat = beat_of(action);
+    EscapementSimulationResult out;
+    out.state = word_for(beat.state);
+    if (beat.state == EscapementState::runs) {
+        out.least_semi_arc_deg = *beat.least_rad / rad;
+        const std::optional<double> kept = swing_kept(in, action, beat);
+        if (kept) out.semi_arc_deg = *kept / rad;
+        else out.state = word_for(EscapementState::does_not_unlock);
+        const double arc = kept.value_or(*beat.least_rad);
+        const auto energy = energy_per_beat_mJ(action, beat, in.torque_N_mm, in.friction, arc);
+        if (!energy) throw InputError("friction", print_short(in.friction, 9), "less: it holds the tooth fast on the face");
+        out.energy_per_beat_uJ = *energy * 1000;
+        out.efficiency = *energy / (in.torque_N_mm * pi / static_cast<double>(action.teeth));
+        Period(in, action, beat, out).walk(arc);
+    }
+    out.verdict = in_words(out);
+    return out;
+}
+
+std::vector<Working> explain_escapement_simulation(const EscapementSimulationInput& in, const EscapementSimulationResult& out) {
+    if (!out.energy_per_beat_uJ) return {};
+    const auto given = [](const char* symbol, const char* meaning, double value, const char* unit) {
+        return Term{symbol, meaning, {value, 0}, unit, 0};
+    };
+    std::vector<Working> list = {work_out("share of the wheel's work that the pendulum gets", "η = W E ÷ (1000 M π)",
+                                          {given("W", "work of a beat on the pendulum, friction taken off", *out.energy_per_beat_uJ, "µJ"),
+                                           given("E", "teeth", static_cast<double>(in.escapement.teeth), ""),
+                                           given("M", "torque at the escape wheel", in.torque_N_mm, "N mm")},
+                                          "", source, [](auto x) { return x[0] * x[1] / (x[2] * (1000 * pi)); })};
+    if (out.semi_arc_deg)
+        list.push_back(
+            work_out("what a beat loses at the swing that is kept", "W = π m g l (1 − cos θ) ÷ Q",
+                     {given("m", "mass", in.pendulum.mass_kg, "kg"), given("l", "length", in.pendulum.length_mm, "mm"),
+                      given("θ", "swing to one side", *out.semi_arc_deg, "deg"), given("Q", "quality of the swing", in.pendulum.Q, "")},
+                     "µJ", source, [](auto x) {
+                         using std::cos;
+                         return x[0] * x[1] * (1000 * pi * gravity) * (1.0 - cos(x[2] * rad)) / x[3];
+                     }));
+    list.back().notes = {out.verdict};
+    return list;
+}
+
+const Record& EscapementChoice::record() {
+    using In = EscapementChoice;
+    static const Record record =
+        Fields<In>()
+            .add("kind", &In::kind, "", "of pallets")
+            .choices({"deadbeat", "recoil"})
+            .because("the simplest to reckon with; say recoil where it is one")
+            .add("teeth", &In::teeth, "", "of the escape wheel", between(8, 200))
+            .because("it shows seconds on a seconds pendulum")
+            .add("span", &In::span, "", "pitches between the pallets, a half number", between(1.5, 60))
+            .because("usual over thirty teeth")
+            .add("radius_mm", &In::radius_mm, "mm", "of the circle of the tips", above(0, 2000))
+            .required()
+            .add("lock_deg", &In::lock_deg, "deg", "of a deadbeat: pallets' turn on a locking face", between(0, 30))
+            .add("lift_deg", &In::lift_deg, "deg", "pallets' turn on an impulse face", above(0, 40))
+            .required()
+            .add("drop_deg", &In::drop_deg, "deg", "wheel's free turn after each let-off", between(0, 22))
+            .required()
+            .add("school", &In::school, "", "of a deadbeat: equal arms of the impulse, or equal locking radii")
+            .choices({"circular", "equidistant"})
+            .because("most are cut so: impulse to both pallets alike")
+            .add("depth_change_mm", &In::depth_change_mm, "mm", "pallet arbor nearer to the wheel; negative: away", between(-500, 500));
+    return record;
+}
+
+const Record& EscapementPendulum::record() {
+    using In = EscapementPendulum;
+    static const Record record = Fields<In>()
+                                     .add("mass_kg", &In::mass_kg, "kg", "of the pendulum", above(0, 1e5))
+                                     .required()
+                                     .add("length_mm", &In::length_mm, "mm", "of the simple pendulum", above(0, 1e6))
+                                     .required()
+                                     .add("Q", &In::Q, "", "quality, 1 000 to 15 000", above(0, 1e9))
+                                     .because("a lens bob on a spring in a closed case; a heavy bob on a good suspension has more");
+    return record;
+}
+
+const Record& EscapementSimulationInput::record() {
+    using In = EscapementSimulationInput;
+    static const Record record = Fields<In>()
+                                     .add("escapement", &In::escapement, "", "by its layout")
+                                     .required()
+                                     .add("torque_N_mm", &In::torque_N_mm, "N mm", "at the escape wheel", above(0, 1e6))
+                                     .required()
+                                     .add("friction", &In::friction, "",
+                                          "coefficient on every face: oiled steel on brass 0.10 to 0.15, dry 0.2 to 0.3", between(0, 1))
+                                     .because("oiled, not fresh")
+                                     .add("pendulum", &In::pendulum, "", "what it keeps swinging")
+                                     .required()
+                                     .add("steps", &In::steps, "", "samples of each stretch of the swing", between(2, 5000))
+                                     .because("a curve drawn from them is smooth");
+    return record;
+}
+
+const Record& EscapementEvent::record() {
+    using Out = EscapementEvent;
+    static const Record record = Fields<Out>()
+                                     .add("what", &Out::what, "", "unlock, let off, land, or recoil: its end")
+                                     .add("pallet", &Out::pallet, "", "entry or exit")
+                                     .add("pallets_deg", &Out::pallets_deg, "deg", "where the pallets stand, anticlockwise")
+                                     .add("wheel_deg", &Out::wheel_deg, "deg", "turn of the wheel since the first event, clockwise");
+    return record;
+}
+
+const Record& EscapementSample::record() {
+    using Out = EscapementSample;
+    static const Record record = Fields<Out>()
+                                     .add("pallets_deg", &Out::pallets_deg, "deg", "where the pallets stand, anticlockwise")
+                                     .add("wheel_deg", &Out::wheel_deg, "deg", "turn of the wheel since the first event, clockwise")
+                                     .add("torque_N_mm", &Out::torque_N_mm, "N mm", "on the pallets, positive anticlockwise");
+    return record;
+}
+
+const Record& EscapementSimulationResult::record() {
+    using Out = EscapementSimulationResult;
+    static const Record record = Fields<Out>()
+                                     .add("state", &Out::state, "", "runs, trips, catches or does not unlock")
+                                     .add("energy_per_beat_uJ", &Out::energy_per_beat_uJ, "µJ",
+                                          "to the pendulum, friction taken off, at the swing kept or else the least")
+                                     .add("efficiency", &Out::efficiency, "", "of torque × π ÷ teeth")
+                                     .add("semi_arc_deg", &Out::semi_arc_deg, "deg", "swing to each side that it keeps up")
+                                     .add("least_semi_arc_deg", &Out::least_semi_arc_deg, "deg", "least swing that lets off on both")
+                                     .add("events", &Out::events, "", "of one period")
+                                     .add("samples", &Out::samples, "", "between them")
+                                     .add("verdict", &Out::verdict, "", "in words");
+    return record;
+}
+
+const Calculation& escapement_simulation_calculation() {
+    static const Calculation calculation = declare<EscapementSimulationInput, EscapementSimulationResult>(
+        "escapement.simulate", "Work of the escape wheel on the pendulum over a beat, and the swing that it keeps up.", source,
+        simulate_escapement, explain_escapement_simulation);
+    return calculation;
+}
+
+}  // namespace echappe

@@ -1,0 +1,77 @@
+#pragma once
+
+#include "escapement/layout.h"
+
+namespace echappe {
+
+/// An escapement by its layout: one of two kinds, with the fields of its own verb.
+struct EscapementChoice {
+    std::string kind = "deadbeat";  ///< "deadbeat" or "recoil"
+    long long teeth = 30;
+    double span = 7.5;
+    double radius_mm = 0;
+    double lock_deg = 0;
+    double lift_deg = 0;
+    double drop_deg = 0;
+    std::string school = "circular";
+    double depth_change_mm = 0;
+    static const Record& record();
+};
+/// At its depth. Throws InputError.
+EscapementAction action_of(const EscapementChoice& choice);
+
+struct EscapementPendulum {
+    double mass_kg = 0;
+    double length_mm = 0;
+    double Q = 3000;
+    static const Record& record();
+};
+
+struct EscapementSimulationInput {
+    EscapementChoice escapement;
+    double torque_N_mm = 0;  ///< at the escape wheel
+    double friction = 0.15;
+    EscapementPendulum pendulum;
+    long long steps = 200;  ///< samples of a half swing
+    static const Record& record();
+};
+
+struct EscapementEvent {
+    std::string what;    ///< "unlock", "let off", "land", "recoil" (the end of it)
+    std::string pallet;  ///< "entry" or "exit"
+    double pallets_deg = 0;
+    double wheel_deg = 0;  ///< clockwise, from the first event
+    static const Record& record();
+};
+struct EscapementSample {
+    double pallets_deg = 0;
+    double wheel_deg = 0;
+    double torque_N_mm = 0;  ///< on the pallets, positive anticlockwise
+    static const Record& record();
+};
+
+struct EscapementSimulationResult {
+    std::string state;
+    std::optional<double> energy_per_beat_uJ;
+    std::optional<double> efficiency;
+    std::optional<double> semi_arc_deg;
+    std::optional<double> least_semi_arc_deg;
+    std::vector<EscapementEvent> events;
+    std::vector<EscapementSample> samples;
+    std::string verdict;
+    static const Record& record();
+};
+
+/// What the wheel gives to the pendulum in a beat at a semi-arc, mJ (N mm × rad): the mean of both pallets, net of the friction on the
+/// locking faces over the whole swing. Nothing where the action does not come round, or friction holds the tooth.
+std::optional<double> energy_per_beat_mJ(const EscapementAction& action, const EscapementBeat& beat, double torque_N_mm, double friction,
+                                         double semi_arc_rad);
+
+/// Work of the wheel on a pendulum over a beat and the swing that it keeps up against the loss π E ÷ Q, E = m g l (1 − cos θ).
+/// Quasi-static: the wheel has no inertia, one Coulomb coefficient on every face. Gauss and Kronrod's quadrature to 1e-9. Throws
+/// InputError.
+EscapementSimulationResult simulate_escapement(const EscapementSimulationInput& input);
+std::vector<Working> explain_escapement_simulation(const EscapementSimulationInput& input, const EscapementSimulationResult& result);
+const Calculation& escapement_simulation_calculation();
+
+}  // namespace echappe

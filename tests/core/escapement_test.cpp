@@ -1,0 +1,392 @@
+#include <rapidcheck.h>
+
+#include <catch2/catch.hpp>
+#include <cmath>
+#include <numbers>
+
+#include "escapement/layout.h"
+#include "escapement/simulation.h"
+#include "number/input_error.h"
+
+using namespace echappe;
+
+namespace {
+
+constexpr double pi = std::numbers::pi;
+constexpr double deg = pi / 180;
+
+DeadbeatInput regulator() {
+    DeadbeatInput in;
+    in.radius_mm = 20;
+    in.lock_deg = 1;
+    in.lift_deg = 2;
+    in.drop_deg = 1;
+    return in;
+}
+
+RecoilInput wall_clock() {
+    RecoilInput in;
+    in.radius_mm = 18;
+    in.lift_deg = 4;
+    in.drop_deg = 1;
+    return in;
+}
+
+/// The slow and obvious second way: a wheel of points is turned in small steps until a point is inside a pallet, the pallets are turned
+/// in small steps, and every event is closed in by halving. It knows the corners that the verb prints, and nothing of its formulas.
+class ContactSearch {
+public:
+    struct Solid {
+        Vector first, last;  ///< of the face: where it begins or the locking corner, and the let-off corner
+        double body;         ///< which way the metal lies behind the face, as a turn about the pallet arbor
+        bool arc;
+    };
+    ContactSearch(double radius, double centre, int teeth, Solid entry, Solid exit)
+        : m_radius(radius), m_arbor{0, centre}, m_teeth(teeth), m_entry(entry), m_exit(exit) {}
+
+    struct Found {
+        double entry_lock, entry_lift, entry_drop, exit_lock, exit_lift, exit_drop, least;
+    };
+    /// All by events of one swing out and back from `wide`.
+    Found run(double wide) {
+        m_wheel = contact(wide, 0);
+        const Half down = half(wide, -wide);
+        const Half up = half(-wide, wide);
+        const Half down_again = half(wide, -wide);
+        Found found{};
+        found.entry_drop = down_again.drop;
+        found.exit_drop = up.drop;
+        found.exit_lock = up.unlock - down.let_off;
+        found.exit_lift = up.let_off - up.unlock;
+        found.entry_lock = up.let_off - down_again.unlock;
+        found.entry_lift = down_again.unlock - down_again.let_off;
+        found.least = (up.let_off - down.let_off) / 2;
+        return found;
+    }
+    double wheel_at(double pallets) { return contact(pallets, m_wheel); }
+
+private:
+    struct Half {
+        double unlock = 0, let_off = 0, drop = 0;
+    };
+
+    Half half(double from, double to) {
+        Half out;
+        constexpr int steps = 600;
+        const double rests = m_wheel;
+        bool moved = false;
+        double before = from;
+        for (int i = 1; i <= steps; ++i) {
+            const double at = from + (to - from) * i / steps;
+            const double wheel = contact(at, m_wheel);
+            if (!moved && wheel > rests + still) {
+                moved = true;
+                out.unlock = halved(before, at, [&](double x) { return contact(x, rests) > rests + still; });
+            }
+            if (wheel > m_wheel + falls) {
+                const double held = m_wheel;
+                out.let_off = halved(before, at, [&](double x) { return contact(x, held) > held + falls; });
+                const double inside = out.let_off + (before - at) * 1e-13;
+                const double last = contact(inside, held);
+                out.drop = contact(out.let_off + (at - before) * 1e-9, last) - last;
+            }
+            m_wheel = wheel;
+            before = at;
+        }
+        return out;
+    }
+
+    template <class Is>
+    static double halved(double no, double yes, Is is) {
+        for (int i = 0; i < 60; ++i) (is((no + yes) / 2) ? yes : no) = (no + yes) / 2;
+        return yes;
+    }
+
+    /// From a little behind where it stood, driven on until a point is stopped by a face or by an arc.
+    double contact(double pallets, double wheel) const {
+        constexpr double step = 2e-3, back = 1.5e-3, far = 1;  // less than any drop: a tooth that passed must not come back
+        double first = wheel + far;
+        for (int k = 0; k < m_teeth; ++k) {
+            const double own = 2 * pi * k / m_teeth;
+            for (const Solid* solid : {&m_entry, &m_exit})
+                for (const bool face : {true, false}) {
+                    if (!face && !solid->arc) continue;
+                    for (double at = wheel - back; at < first; at += step) {
+                        const double middle = std::remainder(at + own, 2 * pi);
+                        if (std::abs(middle) > 1.3 || (middle < 0) != (solid->first.x < 0)) continue;
+                        if (!(beyond(*solid, face, pallets, at + own) <= 0 && beyond(*solid, face, pallets, at + step + own) > 0)) continue;
+                        double free = at, stopped = at + step;
+                        for (int i = 0; i < 50; ++i)
+                            (beyond(*solid, face, pallets, (free + stopped) / 2 + own) > 0 ? stopped : free) = (free + stopped) / 2;
+                        if (there(*solid, face, pallets, free + own)) first = std::min(first, free);
+                    }
+                }
+        }
+        return first;
+    }
+
+    Vector in_pallets(double pallets, double tip) const {
+        return turned(Vector{m_radius * std::sin(tip), m_radius * std::cos(tip)} - m_arbor, -pallets);
+    }
+
+    /// Above 0 where the point is on the metal's side of the face's line, or of the locking arc.
+    double beyond(const Solid& solid, bool face, double pallets, double tip) const {
+        const Vector at = in_pallets(pallets, tip);
+        if (face) return behind(solid, at);
+        const double inward = length(solid.first) > length(solid.last) ? 1 : -1;
+        return inward * (length(solid.first) - length(at));
+    }
+
+    static double behind(const Solid& solid, Vector at) {
+        const Vector along = solid.last - solid.first;
+        const Vector metal = turned(solid.first, solid.body) - solid.first;
+        return cross(along, at - solid.first) * (cross(along, metal) > 0 ? 1 : -1);
+    }
+
+    /// Whether the face, or the arc, is there where the point meets its line.
+    bool there(const Solid& solid, bool face, double pallets, double tip) const {
+        const Vector at = in_pallets(pallets, tip);
+        if (!face) return behind(solid, at) > 0 && length(at - solid.first) < 12;
+        const Vector along = solid.last - solid.first;
+        const double share = dot(at - solid.first, along) / dot(along, along);
+        return share < 1 && share > (solid.arc ? 0 : -6);
+    }
+
+    static constexpr double still = 1e-11, falls = 2e-3;
+    double m_radius;
+    Vector m_arbor;
+    int m_teeth;
+    Solid m_entry, m_exit;
+    double m_wheel = 0;
+};
+
+Vector from_arbor(const std::vector<double>& mm, double centre) { return {mm[0], mm[1] - centre}; }
+
+ContactSearch search_of(const DeadbeatInput& in, const DeadbeatResult& out) {
+    const double c = out.centre_distance_mm;
+    return {in.radius_mm,
+            c,
+            static_cast<int>(in.teeth),
+            {from_arbor(out.entry.locking_corner_mm, c), from_arbor(out.entry.let_off_corner_mm, c), -0.05, true},
+            {from_arbor(out.exit.locking_corner_mm, c), from_arbor(out.exit.let_off_corner_mm, c), 0.05, true}};
+}
+
+ContactSearch search_of(const RecoilInput& in, const RecoilResult& out) {
+    const double c = out.centre_distance_mm;
+    return {in.radius_mm,
+            c,
+            static_cast<int>(in.teeth),
+            {from_arbor(out.entry.landing_mm, c), from_arbor(out.entry.let_off_corner_mm, c), -0.05, false},
+            {from_arbor(out.exit.landing_mm, c), from_arbor(out.exit.let_off_corner_mm, c), 0.05, false}};
+}
+
+EscapementSimulationInput driven(double torque) {
+    EscapementSimulationInput in;
+    in.escapement.radius_mm = 20;
+    in.escapement.lock_deg = 1;
+    in.escapement.lift_deg = 2;
+    in.escapement.drop_deg = 1;
+    in.torque_N_mm = torque;
+    in.pendulum.mass_kg = 6;
+    in.pendulum.length_mm = 994;
+    in.pendulum.Q = 6000;
+    return in;
+}
+
+}  // namespace
+
+TEST_CASE("a deadbeat at its layout's depth gives back the lock, lift and drop it was laid out with") {
+    for (const char* school : {"circular", "equidistant"}) {
+        DeadbeatInput in = regulator();
+        in.school = school;
+        const DeadbeatResult out = deadbeat(in);
+        CHECK(out.state == "runs");
+        CHECK(out.half_angle_deg == Approx(45));
+        CHECK(out.centre_distance_mm == Approx(20 * std::sqrt(2)));
+        for (const PalletResult* pallet : {&out.entry, &out.exit}) {
+            CHECK(*pallet->lock_deg == Approx(1).epsilon(1e-10));
+            CHECK(*pallet->lift_deg == Approx(2).epsilon(1e-10));
+            CHECK(*pallet->drop_deg == Approx(1).epsilon(1e-10));
+        }
+        CHECK(*out.least_semi_arc_deg == Approx(1.5).epsilon(1e-10));
+    }
+    // Equal locking radii are those of the tangents: R tan β.
+    DeadbeatInput in = regulator();
+    in.school = "equidistant";
+    CHECK(*deadbeat(in).entry.locking_radius_mm == Approx(20));
+    CHECK(*deadbeat(in).exit.locking_radius_mm == Approx(20));
+}
+
+TEST_CASE("a slow search for contact finds the same locks, lifts and drops at every depth") {
+    for (const char* school : {"circular", "equidistant"})
+        for (const double depth : {-0.15, -0.05, 0.0, 0.08, 0.2}) {
+            DeadbeatInput in = regulator();
+            in.school = school;
+            in.depth_change_mm = depth;
+            const DeadbeatResult out = deadbeat(in);
+            INFO(school << " " << depth);
+            REQUIRE(out.state == "runs");
+            const auto found = search_of(in, out).run(4 * deg);
+            CHECK(found.entry_lock / deg == Approx(*out.entry.lock_deg).margin(1e-6));
+            CHECK(found.exit_lock / deg == Approx(*out.exit.lock_deg).margin(1e-6));
+            CHECK(found.entry_lift / deg == Approx(*out.entry.lift_deg).margin(1e-6));
+            CHECK(found.exit_lift / deg == Approx(*out.exit.lift_deg).margin(1e-6));
+            CHECK(found.entry_drop / deg == Approx(*out.entry.drop_deg).margin(1e-6));
+            CHECK(found.exit_drop / deg == Approx(*out.exit.drop_deg).margin(1e-6));
+            CHECK(found.least / deg == Approx(*out.least_semi_arc_deg).margin(1e-6));
+        }
+}
+
+TEST_CASE("the slow search agrees on recoil pallets, their lift, drop and the wheel driven back") {
+    for (const double depth : {-0.2, 0.0, 0.06}) {
+        RecoilInput in = wall_clock();
+        in.depth_change_mm = depth;
+        in.semi_arc_deg = 4;
+        const RecoilResult out = recoil(in);
+        INFO(depth);
+        REQUIRE(out.state == "runs");
+        ContactSearch search = search_of(in, out);
+        const auto found = search.run(4 * deg);
+        CHECK(found.least / deg == Approx(*out.least_semi_arc_deg).margin(1e-6));
+        CHECK(found.entry_drop / deg == Approx(*out.entry.drop_deg).margin(1e-6));
+        CHECK(found.exit_drop / deg == Approx(*out.exit.drop_deg).margin(1e-6));
+        // It stands at the end of the swing, driven back since the landing of the exit at the entry's let-off.
+        const double landed = search.wheel_at(-*out.least_semi_arc_deg * deg * (1 + 1e-9));
+        const double end = search.wheel_at(-4 * deg);
+        CHECK((landed - end) / deg == Approx(*out.exit.recoil_deg).margin(2e-6));
+    }
+}
+
+TEST_CASE("pallets nearer by a little lock deeper on both sides, and the two drops part: to first order by R and the half angle alone") {
+    const double d = 1e-5, R = 20, b = 45 * deg;
+    DeadbeatInput in = regulator();
+    in.depth_change_mm = d;
+    const DeadbeatResult out = deadbeat(in);
+    const double lock = 2 * d * std::cos(b) * std::cos(b) / (R * std::sin(b)), drop = 2 * d * std::sin(b) / R;
+    // Not exactly alike on the two: a pallet has a width, and its corners stand a little off the tangent.
+    CHECK((*out.entry.lock_deg - 1) * deg == Approx(lock).epsilon(0.15));
+    CHECK((*out.exit.lock_deg - 1) * deg == Approx(lock).epsilon(0.15));
+    CHECK((*out.entry.drop_deg - 1) * deg == Approx(drop).epsilon(0.15));
+    CHECK((*out.exit.drop_deg - 1) * deg == Approx(-drop).epsilon(0.15));
+}
+
+TEST_CASE("too shallow trips, too deep catches, and between them stands the window") {
+    DeadbeatInput in = regulator();
+    const std::vector<double> window = *deadbeat(in).depth_window_mm;
+    for (const double inside : {window[0] + 1e-6, 0.0, window[1] - 1e-6}) {
+        in.depth_change_mm = inside;
+        CHECK(deadbeat(in).state == "runs");
+    }
+    in.depth_change_mm = window[0] - 1e-6;
+    CHECK(deadbeat(in).state == "trips");
+    CHECK_FALSE(deadbeat(in).entry.lock_deg);
+    in.depth_change_mm = window[1] + 1e-6;
+    CHECK(deadbeat(in).state == "catches");
+    CHECK(deadbeat(in).verdict.find("Take the pallets away") != std::string::npos);
+}
+
+TEST_CASE("with the swing that a clock really has the window of depth is narrower, and a swing that is too small unlocks nowhere") {
+    DeadbeatInput in = regulator();
+    const double free = (*deadbeat(in).depth_window_mm)[1];
+    in.semi_arc_deg = 1.6;
+    const DeadbeatResult tight = deadbeat(in);
+    CHECK((*tight.depth_window_mm)[1] < 0.25 * free);
+    in.depth_change_mm = (*tight.depth_window_mm)[1];
+    CHECK(*deadbeat(in).least_semi_arc_deg == Approx(1.6).epsilon(1e-9));
+    in.depth_change_mm = 0;
+    CHECK(*tight.supplementary_arc_deg == Approx(0.1).epsilon(1e-9));
+    in.semi_arc_deg = 0.4;
+    CHECK(deadbeat(in).state == "does not unlock");
+    CHECK(*deadbeat(in).entry.lock_deg == Approx(1).epsilon(1e-9));
+    CHECK_FALSE(deadbeat(in).depth_window_mm);
+}
+
+TEST_CASE("an impulse face is tangent to its circle: the foot of the perpendicular from the pallet arbor lies that far away") {
+    const DeadbeatResult out = deadbeat(regulator());
+    const Vector a = from_arbor(out.entry.locking_corner_mm, out.centre_distance_mm);
+    const Vector b = from_arbor(out.entry.let_off_corner_mm, out.centre_distance_mm);
+    double nearest = 1e9;
+    for (int i = -200000; i <= 200000; ++i) {
+        const double s = i / 10000.0;
+        nearest = std::min(nearest, length({a.x + s * (b.x - a.x), a.y + s * (b.y - a.y)}));
+    }
+    CHECK(out.entry.impulse_circle_radius_mm == Approx(nearest).epsilon(1e-6));
+}
+
+TEST_CASE("layouts that cannot be are refused with what can") {
+    DeadbeatInput in = regulator();
+    in.span = 7;
+    CHECK_THROWS_WITH(deadbeat(in), "span: got 7, takes a half number of pitches, as in 7.5");
+    in.span = 14.5;
+    CHECK_THROWS_AS(deadbeat(in), InputError);
+    in = regulator();
+    in.drop_deg = 6;
+    CHECK_THROWS_AS(deadbeat(in), InputError);
+}
+
+TEST_CASE("without friction a beat gives exactly the torque times what the wheel turns under it") {
+    rc::check("any layout that runs", [] {
+        EscapementSimulationInput in = driven(3);
+        in.escapement.kind = *rc::gen::arbitrary<bool>() ? "deadbeat" : "recoil";
+        in.escapement.lock_deg = *rc::gen::inRange(4, 20) / 10.0;
+        in.escapement.lift_deg = *rc::gen::inRange(10, 40) / 10.0;
+        in.escapement.drop_deg = *rc::gen::inRange(5, 20) / 10.0;
+        in.escapement.span = *rc::gen::inRange(3, 9) + 0.5;
+        in.friction = 0;
+        in.pendulum.Q = 800;
+        in.steps = 2;
+        const EscapementSimulationResult out = simulate_escapement(in);
+        RC_PRE(out.state == "runs");
+        const double drop = in.escapement.drop_deg * deg;
+        const double wanted = 3000 * (pi / 30 - drop);
+        RC_ASSERT(std::abs(*out.energy_per_beat_uJ - wanted) < 1e-6 * wanted);
+    });
+}
+
+TEST_CASE("the swing that is kept loses in a beat what the wheel gives in one") {
+    EscapementSimulationInput in = driven(4);
+    const EscapementSimulationResult out = simulate_escapement(in);
+    REQUIRE(out.semi_arc_deg);
+    const double loss = pi / 6000 * 6 * 9.80665 * 994 * (1 - std::cos(*out.semi_arc_deg * deg)) * 1000;
+    CHECK(*out.energy_per_beat_uJ == Approx(loss).epsilon(1e-9));
+    // More weight swings wider, more friction less.
+    CHECK(*simulate_escapement(driven(6)).semi_arc_deg > *out.semi_arc_deg);
+    in.friction = 0.25;
+    CHECK(*simulate_escapement(in).semi_arc_deg < *out.semi_arc_deg);
+    CHECK(simulate_escapement(driven(0.05)).state == "does not unlock");
+}
+
+TEST_CASE("summing the torque on the pallets over their way gives the energy of a beat to a thousandth") {
+    for (const char* kind : {"deadbeat", "recoil"}) {
+        EscapementSimulationInput in = driven(4);
+        in.escapement.kind = kind;
+        in.escapement.lift_deg = kind == std::string("recoil") ? 4 : 2;
+        in.steps = 2000;
+        const EscapementSimulationResult out = simulate_escapement(in);
+        REQUIRE(out.semi_arc_deg);
+        double sum = 0;
+        for (size_t i = 1; i < out.samples.size(); ++i)
+            sum += (out.samples[i].torque_N_mm + out.samples[i - 1].torque_N_mm) / 2 *
+                   (out.samples[i].pallets_deg - out.samples[i - 1].pallets_deg) * deg;
+        CHECK(sum / 2 * 1000 == Approx(*out.energy_per_beat_uJ).epsilon(1e-3));
+        CHECK(*out.efficiency == Approx(*out.energy_per_beat_uJ / (4000 * pi / 30)));
+    }
+}
+
+TEST_CASE("in one period each pallet lets one tooth go and the wheel turns by one pitch") {
+    const EscapementSimulationResult out = simulate_escapement(driven(4));
+    std::vector<std::string> told;
+    for (const EscapementEvent& event : out.events) told.push_back(event.pallet + " " + event.what);
+    CHECK(told == std::vector<std::string>{"entry unlock", "entry let off", "exit land", "exit unlock", "exit let off", "entry land"});
+    CHECK(out.events.front().wheel_deg == 0);
+    CHECK(out.events.back().wheel_deg == Approx(12).epsilon(1e-9));
+    EscapementSimulationInput in = driven(4);
+    in.escapement.kind = "recoil";
+    in.escapement.lift_deg = 4;
+    const EscapementSimulationResult back = simulate_escapement(in);
+    CHECK(back.events.size() == 6);
+    CHECK(back.events[2].what == "recoil");
+    CHECK(back.events[2].wheel_deg < back.events[1].wheel_deg);
+    // Two drops and one impulse, and the tooth of the entry has its own impulse still to give.
+    CHECK(back.events[4].wheel_deg == Approx(1 + 5 + 1).epsilon(1e-9));
+}
