@@ -88,6 +88,10 @@ inline constexpr auto member_of<PowerRecord> = &Job::power;
 template <>
 inline constexpr auto member_of<std::optional<OscillatorRecord>> = &Job::oscillator;
 template <>
+inline constexpr auto member_of<std::optional<PalletsRecord>> = &Job::pallets;
+template <>
+inline constexpr auto member_of<DerivedEscapement> = &Derived::escapement;
+template <>
 inline constexpr auto member_of<RateLog> = &Job::rate_log;
 template <>
 inline constexpr auto member_of<LengthUnit> = &Job::length;

@@ -12,6 +12,7 @@ std::vector<Topic>& all() {
         {"train", "train", derived_by(derive_train), found_by(findings_of_train)},
         {"making", "making", derived_by(derive_making), found_by(findings_of_making)},
         {"oscillator", "oscillator", derived_by(derive_oscillator), {}},
+        {"escapement", "escapement", derived_by(derive_escapement), found_by(findings_of_escapement)},
         {"rate", "rate", derived_by(derive_beat), {}},
         {"pivots", "holes", derived_by(derive_pivots), found_by(findings_of_pivots)},
         {"power", "power", derived_by(derive_power), found_by(findings_of_power)},

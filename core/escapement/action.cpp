@@ -127,6 +127,24 @@ EscapementBeat beat_of(const EscapementAction& action, std::optional<double> sem
     return out;
 }
 
+std::optional<EscapementStand> stand_at(const EscapementAction& action, const EscapementBeat& beat, double semi_arc_rad, double period) {
+    if (!beat.entry || !beat.exit || beat.state == EscapementState::trips || beat.state == EscapementState::catches) return {};
+    const double part = period - std::floor(period);
+    EscapementStand stand;
+    stand.pallets_rad = *beat.zero_rad + semi_arc_rad * std::cos(2 * pi * part);
+    const double entry_end = beat.entry->lets_off.pallets_rad, exit_end = beat.exit->lets_off.pallets_rad;
+    const bool reaches = *beat.zero_rad - semi_arc_rad < entry_end;
+    const bool on_entry = !reaches || (part < 0.5 ? stand.pallets_rad >= entry_end : stand.pallets_rad > exit_end);
+    const Pallet& pallet = on_entry ? action.entry : action.exit;
+    const PalletAction& own = on_entry ? *beat.entry : *beat.exit;
+    stand.side = pallet.side;
+    stand.drives = !pallet.arc || pallet.side * (stand.pallets_rad - own.unlocks.pallets_rad) > 0;
+    const auto tip = stand.drives ? tip_on_face(action, pallet, stand.pallets_rad) : tip_on_arc(action, pallet);
+    // Within rounding of the corner the face is just passed: the tooth stands at it.
+    stand.tip_rad = tip.value_or(own.lets_off.tip_rad);
+    return stand;
+}
+
 EscapementAction nearer(const EscapementAction& action, double depth_mm) {
     EscapementAction out = action;
     out.centre_mm -= depth_mm;

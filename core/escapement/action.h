@@ -75,6 +75,17 @@ struct EscapementBeat {
 /// `semi_arc_rad`: the swing that there is; nothing: enough.
 EscapementBeat beat_of(const EscapementAction& action, std::optional<double> semi_arc_rad = {});
 
+/// How wheel and pallets stand at a moment of the swing.
+struct EscapementStand {
+    double pallets_rad = 0;  ///< from the layout's zero
+    double tip_rad = 0;      ///< of the tooth that is held
+    double side = -1;        ///< of the pallet that holds it
+    bool drives = false;     ///< it is on the impulse face
+};
+/// `period`: from the end of the swing on the anticlockwise side, 0 to 1 once there and back, harmonic. A swing that does not let off
+/// stays on its pallet. Nothing where the action trips or catches.
+std::optional<EscapementStand> stand_at(const EscapementAction& action, const EscapementBeat& beat, double semi_arc_rad, double period);
+
 /// The same pallets nearer to the wheel by so much.
 EscapementAction nearer(const EscapementAction& action, double depth_mm);
 

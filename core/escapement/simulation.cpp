@@ -101,21 +101,30 @@ double energy_of_swing_mJ(const EscapementPendulum& p, double semi_arc) {
     return p.mass_kg * gravity * p.length_mm * (1 - std::cos(semi_arc));
 }
 
-/// Where the work of a beat is the loss of one; nothing where it is under it at the least swing already.
-std::optional<double> swing_kept(const EscapementSimulationInput& in, const EscapementAction& action, const EscapementBeat& beat) {
-    const auto spare = [&](double arc) {
-        return energy_per_beat_mJ(action, beat, in.torque_N_mm, in.friction, arc).value_or(-1) -
-               pi * energy_of_swing_mJ(in.pendulum, arc) / in.pendulum.Q;
-    };
-    const double least = *beat.least_rad;
-    if (!(spare(least) >= 0)) return {};
-    if (spare(widest_swing) > 0)
-        throw InputError("torque_N_mm", print_short(in.torque_N_mm, 9), "a torque that keeps up a swing of less than 60° to each side");
-    std::uintmax_t rounds = 200;
-    const auto [low, high] =
-        boost::math::tools::toms748_solve(spare, least, widest_swing, boost::math::tools::eps_tolerance<double>(50), rounds);
-    return (low + high) / 2;
+}  // namespace
+
+SwingKept swing_kept_by(const EscapementAction& action, const EscapementBeat& beat, double torque_N_mm, double friction,
+                        const EscapementPendulum& pendulum) {
+    if (!beat.entry || !beat.exit || !beat.least_rad) return {};
+    const auto work = [&](double arc) { return energy_per_beat_mJ(action, beat, torque_N_mm, friction, arc); };
+    const auto spare = [&](double arc) { return work(arc).value_or(-1) - pi * energy_of_swing_mJ(pendulum, arc) / pendulum.Q; };
+    SwingKept kept;
+    double arc = *beat.least_rad;
+    if (spare(arc) >= 0 && spare(widest_swing) <= 0) {
+        std::uintmax_t rounds = 200;
+        const auto [low, high] =
+            boost::math::tools::toms748_solve(spare, arc, widest_swing, boost::math::tools::eps_tolerance<double>(40), rounds);
+        arc = (low + high) / 2;
+        kept.semi_arc_rad = arc;
+    } else if (spare(arc) >= 0) {
+        arc = widest_swing;
+        kept.semi_arc_rad = arc;
+    }
+    if (const auto energy = work(arc)) kept.efficiency = *energy / (torque_N_mm * pi / static_cast<double>(action.teeth));
+    return kept;
 }
+
+namespace {
 
 /// Walks through a period: the events with where the wheel stands, counted from the first one over drops too, and the samples between.
 class Period {
@@ -195,14 +204,15 @@ EscapementSimulationResult simulate_escapement(const EscapementSimulationInput& 
     out.state = word_for(beat.state);
     if (beat.state == EscapementState::runs) {
         out.least_semi_arc_deg = *beat.least_rad / rad;
-        const std::optional<double> kept = swing_kept(in, action, beat);
-        if (kept) out.semi_arc_deg = *kept / rad;
+        const SwingKept kept = swing_kept_by(action, beat, in.torque_N_mm, in.friction, in.pendulum);
+        if (!kept.efficiency) throw InputError("friction", print_short(in.friction, 9), "less: it holds the tooth fast on the face");
+        if (kept.semi_arc_rad && *kept.semi_arc_rad >= widest_swing)
+            throw InputError("torque_N_mm", print_short(in.torque_N_mm, 9), "a torque that keeps up a swing of less than 60° to each side");
+        if (kept.semi_arc_rad) out.semi_arc_deg = *kept.semi_arc_rad / rad;
         else out.state = word_for(EscapementState::does_not_unlock);
-        const double arc = kept.value_or(*beat.least_rad);
-        const auto energy = energy_per_beat_mJ(action, beat, in.torque_N_mm, in.friction, arc);
-        if (!energy) throw InputError("friction", print_short(in.friction, 9), "less: it holds the tooth fast on the face");
-        out.energy_per_beat_uJ = *energy * 1000;
-        out.efficiency = *energy / (in.torque_N_mm * pi / static_cast<double>(action.teeth));
+        const double arc = kept.semi_arc_rad.value_or(*beat.least_rad);
+        out.efficiency = kept.efficiency;
+        out.energy_per_beat_uJ = 1000 * *kept.efficiency * in.torque_N_mm * pi / static_cast<double>(action.teeth);
         Period(in, action, beat, out).walk(arc);
     }
     out.verdict = in_words(out);

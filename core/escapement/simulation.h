@@ -67,6 +67,15 @@ struct EscapementSimulationResult {
 std::optional<double> energy_per_beat_mJ(const EscapementAction& action, const EscapementBeat& beat, double torque_N_mm, double friction,
                                          double semi_arc_rad);
 
+/// The swing that a torque at the escape wheel keeps up, and the share of the wheel's work that the pendulum gets then; at the least
+/// swing where it keeps up none. No efficiency where friction holds the tooth or the action does not come round.
+struct SwingKept {
+    std::optional<double> semi_arc_rad;
+    std::optional<double> efficiency;
+};
+SwingKept swing_kept_by(const EscapementAction& action, const EscapementBeat& beat, double torque_N_mm, double friction,
+                        const EscapementPendulum& pendulum);
+
 /// Work of the wheel on a pendulum over a beat and the swing that it keeps up against the loss π E ÷ Q, E = m g l (1 − cos θ).
 /// Quasi-static: the wheel has no inertia, one Coulomb coefficient on every face. Gauss and Kronrod's quadrature to 1e-9. Throws
 /// InputError.

@@ -1,6 +1,7 @@
 #pragma once
 
 #include "beat/derive.h"
+#include "escapement/derive.h"
 #include "job/job.h"
 #include "making/derive.h"
 #include "oscillator/derive.h"
@@ -22,6 +23,7 @@ struct Derived {
     DerivedTrain train;
     DerivedMaking making;
     DerivedOscillator oscillator;
+    DerivedEscapement escapement;
     DerivedBeat beat;
     DerivedPivots pivots;
     DerivedPower power;

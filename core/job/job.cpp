@@ -42,6 +42,7 @@ Record& growing_record() {
                                .add("survey", &In::survey, "", "what was found and decided of holes, arbors and parts")
                                .include(&In::power)
                                .add("oscillator", &In::oscillator, "", "what swings")
+                               .add("pallets", &In::pallets, "", "escape wheel and pallets: their layout, and how they were set")
                                .add("rate_log", &In::rate_log, "", "looks at the clock beside a reference, and what was done to its rate");
     return record;
 }

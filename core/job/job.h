@@ -1,6 +1,7 @@
 #pragma once
 
 #include "beat/record.h"
+#include "escapement/record.h"
 #include "making/record.h"
 #include "oscillator/record.h"
 #include "power/record.h"
@@ -41,6 +42,7 @@ struct Job {
     SurveyRecord survey;
     PowerRecord power;
     std::optional<OscillatorRecord> oscillator;
+    std::optional<PalletsRecord> pallets;
     RateLog rate_log;
     Parts others;  ///< of topics that have no member here
     static const Record& record();

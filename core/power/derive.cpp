@@ -20,6 +20,7 @@ struct Sources {
     const DerivedTrain& train;
     const DerivedMaking& making;
     const DerivedOscillator& swings;
+    const DerivedEscapement& escapement;
     Earlier<DerivedPower> earlier;
 };
 
@@ -290,6 +291,24 @@ PowerChainInput chain_input(const Sources& from, const TrainList& list, const De
     return in;
 }
 
+/// The share that the pallets pass on, by their own simulation: at the start of the run, and at its end. What was given by hand stands.
+void simulate_pallets(const Sources& from, PowerChainInput& in, const DerivedDrive& drive) {
+    const DerivedEscapement& pallets = from.escapement;
+    if (from.oscillator->escapement_efficiency || !pallets.now || pallets.beat.state == EscapementState::trips ||
+        pallets.beat.state == EscapementState::catches || in.oscillator.kind != "pendulum")
+        return;
+    const EscapementPendulum pendulum{*in.oscillator.mass_kg, *in.oscillator.length_mm, in.oscillator.Q};
+    in.torque_N_mm = drive.torque_at(1);
+    in.torque_end_N_mm = drive.torque.back()[1];
+    const PowerAtArbor at = power_chain(in).arbors.back();
+    const SwingKept start = swing_kept_by(*pallets.now, pallets.beat, at.torque_N_mm, pallets.friction, pendulum);
+    const SwingKept end = swing_kept_by(*pallets.now, pallets.beat, at.torque_end_N_mm, pallets.friction, pendulum);
+    if (!(start.efficiency.value_or(0) > 0 && end.efficiency.value_or(0) > 0)) return;
+    in.oscillator.escapement_efficiency = *start.efficiency;
+    in.oscillator.escapement_efficiency_end = *end.efficiency;
+    in.oscillator.needed_deg = in.oscillator.needed_deg.value_or(*pallets.beat.least_rad * 180 / std::numbers::pi);
+}
+
 void chain_of(const Sources& from, DerivedDrive& drive, DerivedPower& out) {
     if (!from.oscillator || !from.movement.escape_arbor || drive.torque.empty() || from.train.meshes.empty()) return;
     // The flow is worked out for the first train; a job may have a drive and no train yet.
@@ -302,11 +321,17 @@ void chain_of(const Sources& from, DerivedDrive& drive, DerivedPower& out) {
     const bool known =
         from.oscillator->as<Pendulum>() ? in.oscillator.mass_kg && in.oscillator.length_mm : in.oscillator.inertia_kg_m2.has_value();
     if (!known) return;
+    simulate_pallets(from, in, drive);
     constexpr int parts = 8;
     in.torque_end_N_mm = drive.torque.back()[1];
     for (int i = 0; i <= parts; ++i) {
         in.torque_N_mm = drive.torque_at(1 - static_cast<double>(i) / parts);
-        drive.over_run.push_back(power_chain(in));
+        PowerChainInput here = in;
+        const double share = static_cast<double>(i) / parts;
+        if (in.oscillator.escapement_efficiency_end)
+            here.oscillator.escapement_efficiency =
+                (1 - share) * in.oscillator.escapement_efficiency + share * *in.oscillator.escapement_efficiency_end;
+        drive.over_run.push_back(power_chain(here));
     }
     drive.chain = drive.over_run.front();
 }
@@ -501,8 +526,8 @@ const PowerChainResult* DerivedDrive::chain_at(double wound) const {
 
 DerivedPower derive_power(const PowerRecord& record, const TrainRecord& movement, const PivotsRecord& pivots,
                           const std::optional<OscillatorRecord>& oscillator, const DerivedTrain& train, const DerivedMaking& making,
-                          const DerivedOscillator& swings, Earlier<DerivedPower> earlier) {
-    const Sources from{movement, pivots, oscillator, train, making, swings, earlier};
+                          const DerivedOscillator& swings, const DerivedEscapement& escapement, Earlier<DerivedPower> earlier) {
+    const Sources from{movement, pivots, oscillator, train, making, swings, escapement, earlier};
     DerivedPower out;
     for (const DriveRecord& drive : record.drives) derive_drive(from, drive, out);
     return out;

@@ -1,5 +1,7 @@
 #pragma once
 
+#include "escapement/derive.h"
+#include "escapement/simulation.h"
 #include "making/derive.h"
 #include "oscillator/derive.h"
 #include "pivots/record.h"
@@ -76,7 +78,7 @@ struct DerivedPower {
 /// Meshes that stand as in `earlier` are not simulated anew.
 DerivedPower derive_power(const PowerRecord& record, const TrainRecord& movement, const PivotsRecord& pivots,
                           const std::optional<OscillatorRecord>& oscillator, const DerivedTrain& train, const DerivedMaking& making,
-                          const DerivedOscillator& swings, Earlier<DerivedPower> earlier);
+                          const DerivedOscillator& swings, const DerivedEscapement& escapement, Earlier<DerivedPower> earlier);
 std::vector<Finding> findings_of_power(const DerivedPower& derived);
 
 /// Strips of the drawer ranked for this barrel; none for a drive without a spring, or while sizes are missing.

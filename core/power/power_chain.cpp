@@ -95,12 +95,13 @@ void check(const PowerOscillator& o) {
 
 void judge(const PowerChainInput& in, PowerChainResult& out, double omega) {
     const PowerOscillator& o = in.oscillator;
-    const auto swing = [&](double per_beat) { return swing_with(o, per_beat * o.escapement_efficiency * o.Q / pi, omega); };
+    const double at_end = o.escapement_efficiency_end.value_or(o.escapement_efficiency);
+    const auto swing = [&](double per_beat, double efficiency) { return swing_with(o, per_beat * efficiency * o.Q / pi, omega); };
     out.energy_kept_J = out.energy_per_beat_J * o.escapement_efficiency * o.Q / pi;
-    (o.kind == "pendulum" ? out.semi_arc_deg : out.amplitude_deg) = swing(out.energy_per_beat_J);
-    (o.kind == "pendulum" ? out.semi_arc_end_deg : out.amplitude_end_deg) = swing(out.energy_end_per_beat_J);
-    const double start = swing(out.energy_per_beat_J);
-    const double end = swing(out.energy_end_per_beat_J);
+    (o.kind == "pendulum" ? out.semi_arc_deg : out.amplitude_deg) = swing(out.energy_per_beat_J, o.escapement_efficiency);
+    (o.kind == "pendulum" ? out.semi_arc_end_deg : out.amplitude_end_deg) = swing(out.energy_end_per_beat_J, at_end);
+    const double start = swing(out.energy_per_beat_J, o.escapement_efficiency);
+    const double end = swing(out.energy_end_per_beat_J, at_end);
     const std::string told = "Expected swing " + print_times(start) + " deg to each side at the start, " + print_times(end) + " at the end";
     constexpr double banking_deg = 330;
     if (o.kind == "balance" && start > banking_deg)
@@ -111,7 +112,7 @@ void judge(const PowerChainInput& in, PowerChainResult& out, double omega) {
         return;
     }
     const double needed = energy_of(o, *o.needed_deg, omega);
-    const double kept_end = out.energy_end_per_beat_J * o.escapement_efficiency * o.Q / pi;
+    const double kept_end = out.energy_end_per_beat_J * at_end * o.Q / pi;
     out.margin = kept_end / needed;
     if (*out.margin > 0) out.least_torque_N_mm = in.torque_end_N_mm.value_or(in.torque_N_mm) / *out.margin;
     if (!out.verdict.empty()) return;
@@ -169,6 +170,7 @@ const Record& PowerOscillator::record() {
             .because("an ordinary pendulum with a lens bob; a balance has far less")
             .add("escapement_efficiency", &In::escapement_efficiency, "", "deadbeat and lever 0.3 to 0.5, recoil 0.2 to 0.35", above(0, 1))
             .because("the middle of what deadbeat and lever give, until the escapement is known")
+            .add("escapement_efficiency_end", &In::escapement_efficiency_end, "", "at the end of the run; absent: the same", above(0, 1))
             .add("needed_deg", &In::needed_deg, "deg", "least swing to one side: pendulum to unlock, balance to keep its rate",
                  above(0, 350))
             .add("gravity_m_s2", &In::gravity_m_s2, "m/s²", "at the place", between(0.1, 100))

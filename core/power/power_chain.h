@@ -27,9 +27,10 @@ struct PowerOscillator {
     std::optional<double> mass_kg;
     std::optional<double> length_mm;  ///< of the simple pendulum
     std::optional<double> inertia_kg_m2;
-    double Q = 3000;                     ///< clean pendulums 1 000 to 15 000, balances 150 to 300
-    double escapement_efficiency = 0.4;  ///< deadbeat and lever 0.3 to 0.5, recoil 0.2 to 0.35
-    std::optional<double> needed_deg;    ///< least swing to one side that unlocks safely
+    double Q = 3000;                                  ///< clean pendulums 1 000 to 15 000, balances 150 to 300
+    double escapement_efficiency = 0.4;               ///< deadbeat and lever 0.3 to 0.5, recoil 0.2 to 0.35
+    std::optional<double> escapement_efficiency_end;  ///< at the end of the run; absent: the same
+    std::optional<double> needed_deg;                 ///< least swing to one side that unlocks safely
     double gravity_m_s2 = 9.80665;
     static const Record& record();
 };

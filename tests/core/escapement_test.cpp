@@ -6,7 +6,9 @@
 
 #include "escapement/layout.h"
 #include "escapement/simulation.h"
+#include "job/new_job.h"
 #include "number/input_error.h"
+#include "topic.h"
 
 using namespace echappe;
 
@@ -389,4 +391,104 @@ TEST_CASE("in one period each pallet lets one tooth go and the wheel turns by on
     CHECK(back.events[2].wheel_deg < back.events[1].wheel_deg);
     // Two drops and one impulse, and the tooth of the entry has its own impulse still to give.
     CHECK(back.events[4].wheel_deg == Approx(1 + 5 + 1).epsilon(1e-9));
+}
+
+namespace {
+
+/// A regulator whose pallets stand a quarter of a millimetre too deep.
+Job too_deep() {
+    Job job = new_job("great 144, centre 12/96, third 12/90, escape 12/30; centre 1 h, 8 days from 16 turns");
+    job.train.escapement = "deadbeat";
+    PalletsRecord pallets;
+    pallets.tip_diameter_mm = 38;
+    pallets.lock_deg = 1;
+    pallets.lift_deg = 2;
+    pallets.drop_deg = 1.5;
+    pallets.depth_mm = 0.24;
+    job.pallets = pallets;
+    job.oscillator = oscillator_of("pendulum");
+    job.oscillator->swing_deg = 2.1;
+    return job;
+}
+
+}  // namespace
+
+TEST_CASE("pallets a quarter of a millimetre too deep leave a seconds pendulum no swing to spare, and the way out is told") {
+    Job job = too_deep();
+    const Derived found = derive(job);
+    REQUIRE(found.escapement.layout);
+    CHECK(found.escapement.beat.state == EscapementState::runs);
+    CHECK(found.escapement.verdict.find("cold oil stops it") != std::string::npos);
+    CHECK(found.escapement.verdict.find("Take the pallets away") != std::string::npos);
+    const auto told = [](const Derived& d) {
+        return std::any_of(d.findings.begin(), d.findings.end(), [](const Finding& f) { return f.is("escapement.depth"); });
+    };
+    CHECK(told(found));
+    // Moved as it was told, it runs with swing to spare; one end alone moves the middle by half.
+    job.pallets->settings = {{"2026-11-29", "both", -0.2, {}, ""}};
+    CHECK_FALSE(told(derive(job)));
+    CHECK(derive(job).escapement.depth_mm == Approx(0.04));
+    job.pallets->settings = {{"2026-11-29", "front", -0.2, {}, ""}};
+    CHECK(derive(job).escapement.depth_mm == Approx(0.14));
+    // What a trial shows is what keeping it would show.
+    job.pallets->settings = {{"2026-11-29", "both", -0.1, {}, ""}};
+    CHECK(at_depth(found.escapement, 0.14).verdict == derive(job).escapement.verdict);
+    job.pallets->depth_mm = 0.5;
+    CHECK(derive(job).escapement.beat.state == EscapementState::catches);
+}
+
+TEST_CASE("the chain of power takes the escapement's share from the pallets' own simulation") {
+    Job job = too_deep();
+    job.oscillator->as<Pendulum>()->mass_kg = 6.3;
+    job.oscillator->Q = 4500;
+    DriveRecord drive;
+    drive.train = job.train.trains.front().id;
+    drive.is = drive_kind("weight");
+    drive.as<WeightDrive>()->drum_diameter_mm = 40;
+    drive.as<WeightDrive>()->line_diameter_mm = 1.8;
+    drive.as<WeightDrive>()->weight_kg = 5.4;
+    drive.as<WeightDrive>()->moving_pulleys = 1;
+    job.power.drives = {drive};
+    const Derived found = derive(job);
+    REQUIRE(found.power.drives.front().chain);
+    const PowerChainResult& chain = *found.power.drives.front().chain;
+    EscapementSimulationInput alone;
+    alone.escapement = {"deadbeat", 30, 7.5, 19, 1, 2, 1.5, "circular", 0.24};
+    alone.torque_N_mm = chain.arbors.back().torque_N_mm;
+    alone.pendulum = {6.3, found.oscillator.pendulum->length_mm, 4500};
+    CHECK(*chain.semi_arc_deg == Approx(*simulate_escapement(alone).semi_arc_deg).epsilon(2e-3));
+    // Nearer to what they were laid out for they take less of the swing, and it swings wider.
+    job.pallets->depth_mm = 0;
+    CHECK(*derive(job).power.drives.front().chain->semi_arc_deg > *chain.semi_arc_deg);
+    // A share that was given by hand stands.
+    job.oscillator->escapement_efficiency = 0.2;
+    job.pallets->depth_mm = 0.24;
+    CHECK(*derive(job).power.drives.front().chain->semi_arc_deg < *chain.semi_arc_deg);
+}
+
+TEST_CASE("through a period the pallets hold one tooth after the other, and the wheel never falls by more than a drop") {
+    EscapementSimulationInput in = driven(4);
+    const EscapementAction action = action_of(in.escapement);
+    const EscapementBeat beat = beat_of(action);
+    double before = stand_at(action, beat, 2.5 * deg, 0)->tip_rad;
+    double turned_rad = 0;
+    int driving = 0;
+    for (int i = 1; i <= 4000; ++i) {
+        const auto stand = stand_at(action, beat, 2.5 * deg, i / 4000.0);
+        REQUIRE(stand);
+        double step = stand->tip_rad - before;
+        step -= action.pitch_rad() * std::round(step / action.pitch_rad());
+        CHECK(step > -1e-9);
+        CHECK(step < 1.05 * deg);
+        turned_rad += step;
+        before = stand->tip_rad;
+        driving += stand->drives;
+    }
+    CHECK(turned_rad == Approx(action.pitch_rad()).epsilon(1e-9));
+    CHECK(driving > 0);
+    // A swing that does not unlock stays with one tooth on one pallet.
+    for (int i = 0; i < 100; ++i) {
+        const auto stand = stand_at(action, beat, 1.0 * deg, i / 100.0);
+        CHECK(stand->side == -1);
+    }
 }

@@ -255,8 +255,11 @@ TEST_CASE("on the regulator the least weight is told beside the one that hangs t
     job.power.drives.front().as<WeightDrive>()->weight_kg = 3.6;
     const DerivedDrive light = derive(job).power.drives.front();
     CHECK(light.verdict->word == "right");
-    // Energy goes with the weight, the arc with its root: 3.6 for 5.4 kg. Pivot friction goes with it too.
-    CHECK(*light.chain->semi_arc_deg / *heavy.chain->semi_arc_deg == Approx(std::sqrt(3.6 / 5.4)).epsilon(2e-3));
+    // Energy goes with the weight, the arc with its root: 3.6 for 5.4 kg. Pivot friction goes with it too; a smaller swing rubs a little
+    // less on the locking faces.
+    const double arcs = *light.chain->semi_arc_deg / *heavy.chain->semi_arc_deg;
+    CHECK(arcs > std::sqrt(3.6 / 5.4));
+    CHECK(arcs < std::sqrt(3.6 / 5.4) * 1.03);
 }
 
 TEST_CASE("assembly of every kind of drive has its order and says its caution where it can hurt") {

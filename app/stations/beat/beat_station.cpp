@@ -25,7 +25,14 @@ QString rate_words(double rate, int decimals = 1) { return (rate > 0 ? "+" : "")
 }  // namespace
 
 BeatStation::BeatStation(const Workbench& bench)
-    : CardStation(bench.document, {}, nullptr), m_motion(bench.motion), m_line(bench.line), m_plot(new RatePlot(this)) {
+    : CardStation(bench.document, {}, nullptr),
+      m_motion(bench.motion),
+      m_line(bench.line),
+      m_plot(new RatePlot(this)),
+      m_escapement(new EscapementView(bench.document, bench.motion, this)) {
+    m_escapement->hide();
+    connect(m_escapement, &EscapementView::told, this, &BeatStation::told);
+    connect(m_escapement, &EscapementView::left, this, [this] { show_escapement(false); });
     BeatStation::lay_out();
     setAccessibleName(tr("Beat"));
     connect(&m_document, &Document::changed, this, &BeatStation::refresh);
@@ -108,6 +115,14 @@ void BeatStation::remove_picked_look() {
     });
 }
 
+void BeatStation::show_escapement(bool shown) {
+    m_escapement->setVisible(shown);
+    if (!shown) return setFocus();
+    lay_out();
+    m_escapement->refresh();
+    m_escapement->setFocus();
+}
+
 void BeatStation::showEvent(QShowEvent*) { refresh(); }
 
 void BeatStation::refresh() {
@@ -141,6 +156,7 @@ void BeatStation::lay_out() {
     constexpr double least = 80;
     put(*m_plot,
         {left, rate_high, std::max(least, width() - SumCard::wide - left - 12), std::max(least, height() - rate_high - means_high)});
+    put(*m_escapement, rect());
 }
 
 QList<PrintTable> BeatStation::print_tables() {
@@ -172,6 +188,12 @@ QList<Action> BeatStation::make_actions() {
                {"beat.keep", tr("Done: keep what was tried"), {Qt::Key_Return}, [this] { keep(); }, menu, tr("done")},
                {"beat.means", tr("Another means: nut, tray, pins, screws"), {Qt::Key_M}, [this] { next_means(1); }, menu, tr("another")},
                {"beat.nothing", tr("Try nothing"), {Qt::Key_Escape, Qt::Key_Home}, [this] { try_amount(0); }},
+               {"beat.escapement",
+                tr("Escape wheel and pallets"),
+                {Qt::Key_E},
+                [this] { show_escapement(!escapement_shown() || just_come()); },
+                menu,
+                tr("escapement")},
                {"beat.next-look", tr("The next look on the plot"), {Qt::Key_L}, [this] { pick_look(1); }, menu},
                {"beat.look-before", tr("The look before it"), {Qt::SHIFT | Qt::Key_L}, [this] { pick_look(-1); }, menu},
                {"beat.remove", tr("Take the picked look out"), {Qt::Key_Delete}, [this] { remove_picked_look(); }, menu},
@@ -188,7 +210,8 @@ size_t BeatStation::read_table(Job& job, const std::string& csv) { return keep_l
 
 std::vector<Scene> BeatStation::scenes() {
     return {{"beat-pendulum", "tide-house", [this] { try_amount(-0.125); }},
-            {"beat-balance", "watch", [this] { try_advised(), card().show_sum(4); }}};
+            {"beat-balance", "watch", [this] { try_advised(), card().show_sum(4); }},
+            {"beat-escapement", "tide-house", [this] { show_escapement(true); }, {}, [this] { show_escapement(false); }}};
 }
 
 void BeatStation::pick_look(int by) {

@@ -4,6 +4,7 @@
 #include "drawing/canvas.h"
 #include "drawing/motion.h"
 #include "sheet/column.h"
+#include "stations/beat/escapement_view.h"
 #include "stations/beat/rate_plot.h"
 #include "stations/beat/swing_picture.h"
 #include "workings/card_station.h"
@@ -37,6 +38,10 @@ public:
     std::optional<double> expected() const;
     /// What was tried was done, now by the reference of the last look.
     void keep();
+    /// Wheel and pallets over the swing, or the swing again.
+    void show_escapement(bool shown);
+    bool escapement_shown() const { return m_escapement->isVisible(); }
+    EscapementView& escapement() { return *m_escapement; }
     void remove_picked_look();
     void pick_look(int by);
 
@@ -84,6 +89,7 @@ private:
     Motion& m_motion;
     CalliperLine& m_line;
     RatePlot* m_plot;
+    EscapementView* m_escapement;
     std::string m_means;
     double m_amount = 0;
     double m_change = 0;  ///< of the rate by it, s/d

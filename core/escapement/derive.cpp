@@ -1,0 +1,109 @@
+#include "escapement/derive.h"
+
+#include <cmath>
+#include <numbers>
+
+#include "escapement/layout.h"
+#include "number/units.h"
+
+namespace echappe {
+namespace {
+
+constexpr double rad = std::numbers::pi / 180;
+
+std::string missing_of(const PalletsRecord& record, bool deadbeat, const std::optional<long long>& teeth) {
+    std::string list;
+    const auto want = [&](bool there, const char* what) {
+        if (!there) list += (list.empty() ? "" : ", ") + std::string(what);
+    };
+    want(teeth.has_value(), "the count of the escape wheel");
+    want(record.tip_diameter_mm.has_value(), "its diameter over the tips");
+    if (deadbeat) want(record.lock_deg.has_value(), "lock");
+    want(record.lift_deg.has_value(), "lift");
+    want(record.drop_deg.has_value(), "drop");
+    return list;
+}
+
+std::string mm(double value) { return print_fixed(std::abs(value), 3) + " mm"; }
+
+/// A swing that unlocks with less than this to spare stops in the cold. Workshop practice: a third of a degree.
+constexpr double spare_wanted = 0.3 * rad;
+
+bool little_spare(const DerivedEscapement& d) {
+    return d.beat.state == EscapementState::runs && d.swing_rad && *d.swing_rad - *d.beat.least_rad < spare_wanted;
+}
+
+/// The one thing to do next, with its reason.
+std::string in_words(const DerivedEscapement& d) {
+    std::string words;
+    const EscapementBeat& beat = d.beat;
+    if (beat.state == EscapementState::trips) words = "Too shallow: a tooth lands beyond the locking face, and the train trips.";
+    else if (beat.state == EscapementState::catches) words = "Too deep: a tooth has no drop left, and the pallet catches it.";
+    else if (beat.state == EscapementState::does_not_unlock)
+        words = "Needs " + print_fixed(*beat.least_rad / rad, 2) + "° of swing to each side and has " + print_fixed(*d.swing_rad / rad, 2) +
+                "°: it stops.";
+    else if (little_spare(d))
+        words = "Runs, but with only " + print_fixed((*d.swing_rad - *beat.least_rad) / rad, 2) + "° to spare of " +
+                print_fixed(*d.swing_rad / rad, 2) + "°: cold oil stops it.";
+    else words = "Runs: it needs " + print_fixed(*beat.least_rad / rad, 2) + "° of swing to each side.";
+    if (!d.window) return words + " No depth is right for this swing: clean and oil, then look at the drops and at the power.";
+    const double low = d.window->low_mm, high = d.window->high_mm, middle = (low + high) / 2;
+    if (d.depth_mm > low && d.depth_mm < high && !(little_spare(d) && d.depth_mm > middle))
+        return words + " Room to go nearer " + mm(high - d.depth_mm) + ", away " + mm(d.depth_mm - low) + ".";
+    return words + (d.depth_mm > middle ? " Take the pallets away by " : " Bring them nearer by ") + mm(d.depth_mm - middle) +
+           ", both bridges alike: there is a window of " + mm(high - low) + ".";
+}
+
+void work_out(DerivedEscapement& d) {
+    d.now = nearer(*d.layout, d.depth_mm);
+    d.beat = beat_of(*d.now, d.swing_rad);
+    d.verdict = in_words(d);
+}
+
+}  // namespace
+
+DerivedEscapement derive_escapement(const std::optional<PalletsRecord>& pallets, const TrainRecord& movement,
+                                    const std::optional<OscillatorRecord>& oscillator, const DerivedTrain& train) {
+    DerivedEscapement out;
+    const PalletsRecord record = pallets.value_or(PalletsRecord());
+    const std::string kind = movement.escapement.value_or("");
+    if (kind != "deadbeat" && kind != "recoil") return out;
+    out.kind = kind;
+    out.friction = record.friction;
+    const DerivedArbor* arbor = movement.escape_arbor ? train.arbor(*movement.escape_arbor) : nullptr;
+    std::optional<long long> teeth;
+    if (arbor && arbor->wheel.count.known()) teeth = arbor->wheel.count.value;
+    out.missing = missing_of(record, kind == "deadbeat", teeth);
+    if (!out.missing.empty()) return out;
+    const double radius = *record.tip_diameter_mm / 2;
+    out.layout = kind == "deadbeat"
+                     ? lay_out(DeadbeatInput{
+                           *teeth, record.span, radius, *record.lock_deg, *record.lift_deg, *record.drop_deg, record.school, 0, {}})
+                     : lay_out(RecoilInput{*teeth, record.span, radius, *record.lift_deg, *record.drop_deg, 0, {}});
+    out.depth_mm = depth_now_mm(record);
+    if (oscillator && oscillator->swing_deg) out.swing_rad = *oscillator->swing_deg * rad;
+    for (const PalletsSetting& setting : record.settings)
+        if (setting.swing_deg) out.swing_rad = *setting.swing_deg * rad;
+    out.window = depth_window(*out.layout, out.swing_rad);
+    work_out(out);
+    return out;
+}
+
+DerivedEscapement at_depth(const DerivedEscapement& derived, double depth_mm) {
+    DerivedEscapement out = derived;
+    out.depth_mm = depth_mm;
+    if (out.layout) work_out(out);
+    return out;
+}
+
+std::vector<Finding> findings_of_escapement(const DerivedEscapement& d, const TrainRecord& movement) {
+    if (!d.layout || (d.beat.state == EscapementState::runs && !little_spare(d))) return {};
+    const std::string arbor = movement.escape_arbor.value_or("");
+    const std::string words = d.beat.state == EscapementState::trips     ? "The pallets stand too far from the escape wheel."
+                              : d.beat.state == EscapementState::catches ? "The pallets stand too near to the escape wheel."
+                              : d.beat.state == EscapementState::runs    ? "The pallets take nearly all of the swing to unlock."
+                                                                         : "The swing does not unlock the pallets.";
+    return {{"escapement.depth", d.beat.state == EscapementState::runs ? "caution" : "fault", words, d.verdict, arbor, ""}};
+}
+
+}  // namespace echappe

@@ -1,0 +1,34 @@
+#pragma once
+
+#include "escapement/action.h"
+#include "escapement/record.h"
+#include "oscillator/derive.h"
+#include "train/derive.h"
+#include "workings/finding.h"
+
+namespace echappe {
+
+/// Wheel and pallets at their layout, where they stand, and how much room there is.
+struct DerivedEscapement {
+    std::string kind;                        ///< "deadbeat" or "recoil"; empty: another, which is not worked out yet
+    std::optional<EscapementAction> layout;  ///< nothing while a size is missing
+    std::optional<EscapementAction> now;     ///< at the depth it stands
+    EscapementBeat beat;                     ///< of that, with the swing there is
+    std::optional<EscapementWindow> window;  ///< of depth, from the layout, for the swing there is
+    double depth_mm = 0;                     ///< of that scale
+    std::optional<double> swing_rad;         ///< as found, or after the last setting
+    double friction = 0.15;
+    std::string verdict;  ///< what it does and what to do next
+    std::string missing;  ///< what to give first, in words
+};
+
+/// By the pallets' record and the escapement that the train names. Throws InputError for a layout that cannot be.
+DerivedEscapement derive_escapement(const std::optional<PalletsRecord>& pallets, const TrainRecord& movement,
+                                    const std::optional<OscillatorRecord>& oscillator, const DerivedTrain& train);
+/// Pallets that trip, catch or do not unlock.
+std::vector<Finding> findings_of_escapement(const DerivedEscapement& derived, const TrainRecord& movement);
+
+/// What a trial of depth would do, without keeping it: the same at another place of that scale.
+DerivedEscapement at_depth(const DerivedEscapement& derived, double depth_mm);
+
+}  // namespace echappe

@@ -1,0 +1,84 @@
+#include <catch2/catch.hpp>
+
+#include "app/bench.h"
+#include "job/new_job.h"
+#include "shell/job_desk.h"
+#include "stations.h"
+#include "stations/beat/beat_station.h"
+
+using namespace echappe;
+
+namespace {
+
+/// The words of what is painted now.
+QString seen(Canvas& canvas) {
+    canvas.grab();
+    return canvas.page();
+}
+
+/// The regulator with its pallets too deep, wheel and pallets shown.
+struct PalletsBench : Bench {
+    PalletsBench() {
+        window.open_demo("tide-house");
+        window.show_station("beat");
+        beat().show_escapement(true);
+        settle();
+    }
+    BeatStation& beat() { return beat_of(window); }
+    EscapementView& view() { return beat().escapement(); }
+    QString seen() { return ::seen(view()); }
+    void key(int key, Qt::KeyboardModifiers with = Qt::NoModifier) { QTest::keyClick(&view(), static_cast<Qt::Key>(key), with); }
+};
+
+}  // namespace
+
+TEST_CASE("the regulator's pallets are seen too deep, nudged away, kept, and then have swing to spare") {
+    PalletsBench bench;
+    CHECK(bench.seen().contains("cold oil stops it"));
+    for (int i = 0; i < 4; ++i) bench.key(Qt::Key_Left, Qt::ShiftModifier);
+    CHECK(bench.view().tried_mm() == Approx(-0.2));
+    CHECK(bench.view().shown().depth_mm == Approx(0.04));
+    CHECK(bench.seen().contains("tried: both bridges 0.200 mm away"));
+    CHECK_FALSE(bench.seen().contains("cold oil"));
+    CHECK(bench.job().pallets->settings.empty());
+    bench.key(Qt::Key_Return);
+    REQUIRE(bench.job().pallets->settings.size() == 1);
+    CHECK(bench.job().pallets->settings.front().nearer_mm == Approx(-0.2));
+    CHECK(bench.derived().escapement.depth_mm == Approx(0.04));
+    CHECK(bench.view().tried_mm() == 0);
+    bench.document().undo_stack()->undo();
+    CHECK(bench.job().pallets->settings.empty());
+}
+
+TEST_CASE("one bridge moved alone moves the middle of the pallets by half") {
+    PalletsBench bench;
+    bench.key(Qt::Key_B);
+    for (int i = 0; i < 4; ++i) bench.key(Qt::Key_Left);
+    CHECK(bench.view().tried_mm() == Approx(-0.02));
+    CHECK(bench.view().shown().depth_mm == Approx(0.23));
+    bench.key(Qt::Key_Home);
+    CHECK(bench.view().tried_mm() == 0);
+    bench.key(Qt::Key_Escape);
+    CHECK_FALSE(bench.beat().escapement_shown());
+}
+
+TEST_CASE("an escapement of one's own is drawn as soon as its layout is typed") {
+    Bench bench;
+    bench.window.jobs().begin(new_job("96, 8/84, 7/78, 7/27; centre 1 h"));
+    bench.window.show_station("beat");
+    BeatStation& beat = beat_of(bench.window);
+    beat.show_escapement(true);
+    CHECK(seen(beat.escapement()).contains("deadbeat or recoil"));
+    bench.document().edit("kind", [](Job& job) { job.train.escapement = "recoil"; });
+    CHECK(seen(beat.escapement()).contains("diameter over the tips"));
+    SumCard& sheet = beat.escapement().card();
+    for (const auto& [field, word] : {std::pair{"tip_diameter_mm", "36"}, {"span", "6.5"}, {"lift_deg", "4"}, {"drop_deg", "1"}}) {
+        bench.click(sheet, "sum:" + QString(field));
+        bench.answer(word);
+    }
+    bench.settle();
+    CHECK(bench.derived().escapement.missing.empty());
+    CHECK(bench.derived().escapement.beat.state == EscapementState::runs);
+    CHECK(seen(beat.escapement()).contains("Runs: it needs 2.00"));
+    CHECK(seen(sheet).contains("36"));
+}
