@@ -1,6 +1,7 @@
 #include "verbs.h"
 
 #include "beat/rate_fit.h"
+#include "escapement/cause.h"
 #include "escapement/layout.h"
 #include "escapement/simulation.h"
 #include "job/new_job.h"
@@ -92,6 +93,7 @@ const std::vector<const Calculation*>& verbs() {
         &deadbeat_calculation(),
         &recoil_calculation(),
         &escapement_simulation_calculation(),
+        &escapement_cause_calculation(),
         &rate_fit_calculation(),
         &hub_repair_calculation(),
         &new_job_calculation(),

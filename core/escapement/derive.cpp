@@ -4,6 +4,7 @@
 #include <numbers>
 
 #include "escapement/layout.h"
+#include "number/input_error.h"
 #include "number/units.h"
 
 namespace echappe {
@@ -60,6 +61,22 @@ void work_out(DerivedEscapement& d) {
     d.verdict = in_words(d);
 }
 
+void find_cause(const PalletsRecord& record, DerivedEscapement& d) {
+    EscapementCauseInput seen;
+    seen.entry_lock_deg = d.kind == "deadbeat" ? record.seen_entry_lock_deg : std::nullopt;
+    seen.exit_lock_deg = d.kind == "deadbeat" ? record.seen_exit_lock_deg : std::nullopt;
+    seen.entry_drop_deg = record.seen_entry_drop_deg;
+    seen.exit_drop_deg = record.seen_exit_drop_deg;
+    seen.reading_u_deg = record.seen_u_deg;
+    if (d.swing_rad) seen.semi_arc_deg = *d.swing_rad / rad;
+    if (!seen.entry_lock_deg && !seen.exit_lock_deg && !seen.entry_drop_deg && !seen.exit_drop_deg) return;
+    try {
+        d.cause = cause_of(*d.layout, seen);
+    } catch (const InputError& error) {
+        d.cause_fault = error.what();
+    }
+}
+
 }  // namespace
 
 DerivedEscapement derive_escapement(const std::optional<PalletsRecord>& pallets, const TrainRecord& movement,
@@ -84,6 +101,7 @@ DerivedEscapement derive_escapement(const std::optional<PalletsRecord>& pallets,
     if (oscillator && oscillator->swing_deg) out.swing_rad = *oscillator->swing_deg * rad;
     for (const PalletsSetting& setting : record.settings)
         if (setting.swing_deg) out.swing_rad = *setting.swing_deg * rad;
+    find_cause(record, out);
     out.window = depth_window(*out.layout, out.swing_rad);
     work_out(out);
     return out;

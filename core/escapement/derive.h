@@ -1,6 +1,6 @@
 #pragma once
 
-#include "escapement/action.h"
+#include "escapement/cause.h"
 #include "escapement/record.h"
 #include "oscillator/derive.h"
 #include "train/derive.h"
@@ -18,8 +18,10 @@ struct DerivedEscapement {
     double depth_mm = 0;                     ///< of that scale
     std::optional<double> swing_rad;         ///< as found, or after the last setting
     double friction = 0.15;
-    std::string verdict;  ///< what it does and what to do next
-    std::string missing;  ///< what to give first, in words
+    std::optional<EscapementCauseResult> cause;  ///< of what was seen: where it stood before the settings
+    std::string cause_fault;                     ///< why what was seen cannot be
+    std::string verdict;                         ///< what it does and what to do next
+    std::string missing;                         ///< what to give first, in words
 };
 
 /// By the pallets' record and the escapement that the train names. Throws InputError for a layout that cannot be.

@@ -31,6 +31,12 @@ const Record& PalletsRecord::record() {
             .add("depth_mm", &In::depth_mm, "mm", "nearer to the wheel than that, as found; negative: away", between(-50, 50))
             .add("friction", &In::friction, "", "coefficient on the faces: oiled 0.10 to 0.15, dry 0.2 to 0.3", between(0, 1))
             .because("oiled, not fresh")
+            .add("seen_entry_lock_deg", &In::seen_entry_lock_deg, "deg", "lock on the entry as it was read", between(-5, 30))
+            .add("seen_exit_lock_deg", &In::seen_exit_lock_deg, "deg", "lock on the exit as it was read", between(-5, 30))
+            .add("seen_entry_drop_deg", &In::seen_entry_drop_deg, "deg", "drop from the entry as it was read", between(-5, 30))
+            .add("seen_exit_drop_deg", &In::seen_exit_drop_deg, "deg", "drop from the exit as it was read", between(-5, 30))
+            .add("seen_u_deg", &In::seen_u_deg, "deg", "standard uncertainty of each", above(0, 10))
+            .because("a protractor read by eye over a tooth that just falls")
             .add("settings", &In::settings, "", "how the pallets were moved, and what came of it");
     return record;
 }

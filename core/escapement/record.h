@@ -28,6 +28,9 @@ struct PalletsRecord {
     std::optional<double> drop_deg;
     double depth_mm = 0;  ///< nearer to the wheel than the layout, as found
     double friction = 0.15;
+    /// As they are seen now, before the first of the settings below.
+    std::optional<double> seen_entry_lock_deg, seen_exit_lock_deg, seen_entry_drop_deg, seen_exit_drop_deg;
+    double seen_u_deg = 0.25;
     std::vector<PalletsSetting> settings;
     static const Record& record();
     bool operator==(const PalletsRecord& other) const;

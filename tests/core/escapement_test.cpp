@@ -3,7 +3,9 @@
 #include <catch2/catch.hpp>
 #include <cmath>
 #include <numbers>
+#include <random>
 
+#include "escapement/cause.h"
 #include "escapement/layout.h"
 #include "escapement/simulation.h"
 #include "job/new_job.h"
@@ -491,4 +493,91 @@ TEST_CASE("through a period the pallets hold one tooth after the other, and the 
         const auto stand = stand_at(action, beat, 1.0 * deg, i / 100.0);
         CHECK(stand->side == -1);
     }
+}
+
+TEST_CASE("locks and drops of a known depth and opening lead back to both") {
+    EscapementCauseInput in;
+    in.escapement.radius_mm = 19;
+    in.escapement.lock_deg = 1;
+    in.escapement.lift_deg = 2;
+    in.escapement.drop_deg = 1.5;
+    in.apart_u_mm = 10;  // nothing is known of the opening
+    for (const auto& [depth, opened] : {std::pair{0.24, 0.0}, {-0.1, 0.0}, {0.1, 0.08}, {0.15, -0.06}}) {
+        const EscapementAction action = nearer(apart(action_of(in.escapement), opened), depth);
+        const EscapementBeat beat = beat_of(action);
+        in.entry_lock_deg = beat.entry->lock / deg;
+        in.exit_lock_deg = beat.exit->lock / deg;
+        in.entry_drop_deg = beat.entry->drop / deg;
+        in.exit_drop_deg = beat.exit->drop / deg;
+        const EscapementCauseResult out = cause_of(in);
+        CHECK(out.depth_mm == Approx(depth).margin(1e-6));
+        CHECK(out.apart_mm == Approx(opened).margin(1e-5));
+        CHECK(out.misfit < 1e-6);
+    }
+}
+
+TEST_CASE("the uncertainty of a depth is the scatter that readings with theirs give it") {
+    EscapementCauseInput in;
+    in.escapement.radius_mm = 19;
+    in.escapement.lock_deg = 1;
+    in.escapement.lift_deg = 2;
+    in.escapement.drop_deg = 1.5;
+    const EscapementBeat beat = beat_of(nearer(action_of(in.escapement), 0.2));
+    in.apart_u_mm = 10;
+    in.reading_u_deg = 0.1;
+    std::mt19937 random(7);
+    std::normal_distribution<double> error(0, in.reading_u_deg);
+    double sum = 0, squares = 0;
+    constexpr int times = 600;
+    double told = 0;
+    for (int i = 0; i < times; ++i) {
+        in.entry_lock_deg = beat.entry->lock / deg + error(random);
+        in.exit_lock_deg = beat.exit->lock / deg + error(random);
+        in.entry_drop_deg = beat.entry->drop / deg + error(random);
+        in.exit_drop_deg = beat.exit->drop / deg + error(random);
+        const EscapementCauseResult out = cause_of(in);
+        sum += out.depth_mm;
+        squares += out.depth_mm * out.depth_mm;
+        told = out.depth_u_mm;
+    }
+    const double mean = sum / times;
+    CHECK(mean == Approx(0.2).margin(4 * told / std::sqrt(times)));
+    CHECK(std::sqrt(squares / times - mean * mean) == Approx(told).epsilon(0.12));
+}
+
+TEST_CASE("pallets that were opened are closed before their depth is set, and hard ones are not bent") {
+    EscapementCauseInput in;
+    in.escapement.radius_mm = 19;
+    in.escapement.lock_deg = 1;
+    in.escapement.lift_deg = 2;
+    in.escapement.drop_deg = 1.5;
+    in.reading_u_deg = 0.1;
+    in.apart_u_mm = 1;
+    const EscapementBeat beat = beat_of(apart(action_of(in.escapement), 0.15));
+    in.entry_lock_deg = beat.entry->lock / deg;
+    in.exit_lock_deg = beat.exit->lock / deg;
+    in.entry_drop_deg = beat.entry->drop / deg;
+    in.exit_drop_deg = beat.exit->drop / deg;
+    const std::string told = cause_of(in).verdict;
+    INFO(told);
+    CHECK(told.find("too far apart: close them") != std::string::npos);
+    CHECK(told.find("shellac") != std::string::npos);
+    EscapementCauseInput nothing = in;
+    nothing.entry_lock_deg = nothing.exit_lock_deg = nothing.entry_drop_deg = nothing.exit_drop_deg = {};
+    CHECK_THROWS_AS(cause_of(nothing), InputError);
+    in.escapement.kind = "recoil";
+    in.escapement.lift_deg = 4;
+    CHECK_THROWS_WITH(cause_of(in), "entry_lock_deg: got a lock, takes drops: recoil pallets do not lock");
+}
+
+TEST_CASE("what is seen of the pallets stands beside where they are believed to be") {
+    Job job = too_deep();
+    job.pallets->depth_mm = 0;
+    const DerivedEscapement true_one = at_depth(derive(job).escapement, 0.24);
+    job.pallets->seen_exit_drop_deg = true_one.beat.exit->drop / deg;
+    job.pallets->seen_exit_lock_deg = true_one.beat.exit->lock / deg;
+    const Derived found = derive(job);
+    REQUIRE(found.escapement.cause);
+    CHECK(found.escapement.cause->depth_mm == Approx(0.24).margin(2 * found.escapement.cause->depth_u_mm));
+    CHECK(*found.escapement.cause->away_mm > 0.1);
 }

@@ -71,6 +71,13 @@ void EscapementView::try_nearer(double by_mm) {
     update();
 }
 
+void EscapementView::take_seen() {
+    const auto& cause = now().cause;
+    if (!cause) return emit told(tr("Nothing is read yet: locks and drops stand under “as seen”."), true);
+    m_document.edit(tr("Depth as it is seen"), [depth = cause->depth_mm](Job& job) { job.pallets->depth_mm = depth; });
+    emit told(tr("Found at %1 mm, by what is seen.").arg(mm(cause->depth_mm)), false);
+}
+
 void EscapementView::next_bridge() {
     m_bridge = m_bridge == "both" ? "front" : m_bridge == "front" ? "back" : "both";
     update();
@@ -104,6 +111,7 @@ QList<Action> EscapementView::make_actions() {
                           {},
                           tr("which bridge")},
                          {"pallets.keep", tr("Done: keep what was moved"), {Qt::Key_Return}, [this] { keep(); }, {}, tr("done")},
+                         {"pallets.seen", tr("Take the depth that is seen"), {Qt::Key_A}, [this] { take_seen(); }, {}, tr("depth as seen")},
                          {"pallets.nothing", tr("Try nothing"), {Qt::Key_Home}, [this] { try_nearer(0); }},
                          {"pallets.leave", tr("Back to the swing"), {Qt::Key_E, Qt::Key_Escape}, [this] { emit left(); }, {}, tr("back")}};
 }
@@ -119,9 +127,12 @@ std::vector<SumCard::Tab> EscapementView::tabs() {
         if (!job.pallets || at >= job.pallets->settings.size()) return;
         type_into_record(PalletsSetting::record(), &job.pallets->settings[at], field.substr(field.find('.') + 1), word);
     };
-    return {{tr("layout"), tr("What is there. A figure is typed where it stands; empty takes it out."), [this] { return layout_sheet(); },
-             take},
-            {tr("settings"), tr("What was moved, and what came of it."), [this] { return settings_sheet(); }, came}};
+    return {
+        {tr("layout"), tr("What is there. A figure is typed where it stands; empty takes it out."), [this] { return layout_sheet(); },
+         take},
+        {tr("as seen"), tr("Locks and drops as they are read, for depth and opening by them. In degrees; what was not read stays empty."),
+         [this] { return seen_sheet(); }, take},
+        {tr("settings"), tr("What was moved, and what came of it."), [this] { return settings_sheet(); }, came}};
 }
 
 SumAnswer EscapementView::layout_sheet() const {
@@ -143,6 +154,22 @@ SumAnswer EscapementView::layout_sheet() const {
         if (d.kind == "deadbeat") found((side + " lock").c_str(), (*pallet)->lock / rad, "deg", 2);
         found((side + " lift").c_str(), (*pallet)->lift / rad, "deg", 2);
         found((side + " drop").c_str(), (*pallet)->drop / rad, "deg", 2);
+    }
+    return answer;
+}
+
+SumAnswer EscapementView::seen_sheet() const {
+    SumAnswer answer;
+    const PalletsRecord record = m_document.job().pallets.value_or(PalletsRecord());
+    std::vector<std::string> fields = {"seen_entry_lock_deg", "seen_exit_lock_deg", "seen_entry_drop_deg", "seen_exit_drop_deg",
+                                       "seen_u_deg"};
+    if (now().kind == "recoil") std::erase_if(fields, [](const std::string& f) { return f.find("lock") != std::string::npos; });
+    answer.asked = lines_of(PalletsRecord::record(), &record, fields);
+    answer.fault = now().cause_fault;
+    if (const auto& cause = now().cause) {
+        answer.found.push_back({"depth", "depth by what is seen", print_measured(cause->depth_mm, cause->depth_u_mm), "mm", ""});
+        answer.found.push_back({"apart", "pallets apart", print_measured(cause->apart_mm, cause->apart_u_mm), "mm", ""});
+        answer.found.push_back({"cause", "", cause->verdict, "", ""});
     }
     return answer;
 }
@@ -333,6 +360,8 @@ void EscapementView::paint_gauge(QPainter& painter, const DerivedEscapement& d, 
     const double here = now().depth_mm;
     double low = std::min(here, d.depth_mm), high = std::max(here, d.depth_mm);
     if (d.window) low = std::min(low, d.window->low_mm), high = std::max(high, d.window->high_mm);
+    if (d.cause)
+        low = std::min(low, d.cause->depth_mm - d.cause->depth_u_mm), high = std::max(high, d.cause->depth_mm + d.cause->depth_u_mm);
     const double edge = std::max(0.05, (high - low) * 0.18);
     low -= edge, high += edge;
     const QRectF scale(room.left() + 40, room.top() + 26, 16, room.height() - 60);
@@ -352,6 +381,15 @@ void EscapementView::paint_gauge(QPainter& painter, const DerivedEscapement& d, 
         painter.drawLine(QPointF(scale.left() - 3, y(depth)), QPointF(scale.right() + 6, y(depth)));
         write(painter, type(Type::note, true), ink, {scale.right() + 9, y(depth) + 4}, word);
     };
+    if (const auto& cause = now().cause) {
+        // Where what is seen puts it, with its uncertainty, beside the scale.
+        const double moved = here - m_document.job().pallets->depth_mm;
+        const double at = cause->depth_mm + moved;
+        painter.setPen(QPen(t.amber, 2));
+        painter.drawLine(QPointF(scale.right() + 4, y(at - cause->depth_u_mm)), QPointF(scale.right() + 4, y(at + cause->depth_u_mm)));
+        painter.setBrush(t.amber);
+        painter.drawEllipse(QPointF(scale.right() + 4, y(at)), 3, 3);
+    }
     const bool tried = m_tried != 0;
     mark(here, tried ? t.steel : t.ink, tried ? tr("is") : mm(here));
     if (tried) mark(d.depth_mm, t.blued, mm(d.depth_mm));
@@ -371,7 +409,7 @@ void EscapementView::write_verdict(QPainter& painter, const DerivedEscapement& d
         page.line(tr("tried: %1 %2 mm %3").arg(bridge, mm(std::abs(m_tried)), m_tried > 0 ? tr("nearer") : tr("away")), t.blued, Type::text,
                   true);
     page.line(bridge + QString::fromUtf8(" · ") +
-                  legend({"pallets.away|pallets.nearer", "pallets.bridge", "pallets.keep", "pallets.leave"}, " · "),
+                  legend({"pallets.away|pallets.nearer", "pallets.bridge", "pallets.keep", "pallets.seen", "pallets.leave"}, " · "),
               t.steel);
 }
 

@@ -39,7 +39,10 @@ private:
     const DerivedEscapement& now() const { return m_document.derived().escapement; }
     std::vector<SumCard::Tab> tabs();
     SumAnswer layout_sheet() const;
+    SumAnswer seen_sheet() const;
     SumAnswer settings_sheet() const;
+    /// The depth that what is seen tells becomes the one it was found at.
+    void take_seen();
     double swing() const;
     QRectF picture() const;
     void paint_nothing(QPainter& painter);

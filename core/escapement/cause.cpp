@@ -1,0 +1,182 @@
+#include "escapement/cause.h"
+
+#include <Eigen/Dense>
+#include <array>
+#include <cmath>
+#include <numbers>
+
+#include "number/input_error.h"
+#include "number/units.h"
+
+namespace echappe {
+namespace {
+
+constexpr double rad = std::numbers::pi / 180;
+constexpr const char* source = "least squares (Gauss and Newton) on the closed action of wheel and pallets";
+
+using Figures = std::array<std::optional<double>, 4>;  ///< entry lock, exit lock, entry drop, exit drop, deg
+
+Figures read_of(const EscapementCauseInput& in) { return {in.entry_lock_deg, in.exit_lock_deg, in.entry_drop_deg, in.exit_drop_deg}; }
+
+/// The four as this depth and opening have them; they run on below 0, where a tooth would trip or be caught.
+std::optional<std::array<double, 4>> figures_of(const EscapementAction& layout, double depth, double opened) {
+    const EscapementBeat beat = beat_of(nearer(apart(layout, opened), depth));
+    if (!beat.entry || !beat.exit) return {};
+    return std::array<double, 4>{beat.entry->lock / rad, beat.exit->lock / rad, beat.entry->drop / rad, beat.exit->drop / rad};
+}
+
+/// One step of the fit: the curvature and the change that it wants.
+struct Step {
+    Eigen::Matrix2d curvature = Eigen::Matrix2d::Zero();
+    Eigen::Vector2d change = Eigen::Vector2d::Zero();
+    double misfit = 0;
+};
+
+std::optional<Step> step_at(const EscapementAction& layout, const EscapementCauseInput& in, const Eigen::Vector2d& at) {
+    constexpr double h = 1e-6;
+    const auto here = figures_of(layout, at[0], at[1]);
+    const auto deeper = figures_of(layout, at[0] + h, at[1]);
+    const auto opener = figures_of(layout, at[0], at[1] + h);
+    if (!here || !deeper || !opener) return {};
+    Step step;
+    Eigen::Vector2d slope = Eigen::Vector2d::Zero();
+    const Figures read = read_of(in);
+    for (size_t i = 0; i < read.size(); ++i) {
+        if (!read[i]) continue;
+        const double off = (*read[i] - (*here)[i]) / in.reading_u_deg;
+        const Eigen::Vector2d by((*deeper)[i] - (*here)[i], (*opener)[i] - (*here)[i]);
+        const Eigen::Vector2d weighed = by / (h * in.reading_u_deg);
+        step.curvature += weighed * weighed.transpose();
+        slope += weighed * off;
+        step.misfit += off * off;
+    }
+    // Pallets are mostly as far apart as they were made.
+    step.curvature(1, 1) += 1 / (in.apart_u_mm * in.apart_u_mm);
+    slope[1] -= at[1] / (in.apart_u_mm * in.apart_u_mm);
+    step.change = step.curvature.ldlt().solve(slope);
+    return step;
+}
+
+std::string mm(double value, double u) { return print_measured(std::abs(value), u) + " mm"; }
+
+std::string in_words(const EscapementCauseResult& out) {
+    std::string words = out.depth_mm > 0 ? "Stands " + mm(out.depth_mm, out.depth_u_mm) + " deeper than its layout."
+                                         : "Stands " + mm(out.depth_mm, out.depth_u_mm) + " shallower than its layout.";
+    constexpr double sure = 2;  // standard uncertainties
+    if (std::abs(out.apart_mm) > sure * out.apart_u_mm)
+        words += " Its pallets are " + mm(out.apart_mm, out.apart_u_mm) +
+                 (out.apart_mm > 0 ? " too far apart: close them" : " too near to each other: open them") +
+                 " first, where they are soft enough to bend; hard ones crack, and stones are set with shellac and heat. Else new pallets.";
+    if (!out.away_mm) return words + " At no depth would it run with this swing.";
+    if (std::abs(*out.away_mm) <= out.depth_u_mm) return words + " That is the middle of its window, as far as the readings tell.";
+    return words + (*out.away_mm > 0 ? " Take the pallets away by " : " Bring the pallets nearer by ") + mm(*out.away_mm, out.depth_u_mm) +
+           ", both bridges alike.";
+}
+
+}  // namespace
+
+EscapementAction apart(const EscapementAction& action, double by_mm) {
+    EscapementAction out = action;
+    for (Pallet* pallet : {&out.entry, &out.exit}) {
+        const Vector moved{pallet->side * by_mm / 2, 0};
+        pallet->locking = pallet->locking + moved;
+        pallet->let_off = pallet->let_off + moved;
+    }
+    return out;
+}
+
+EscapementCauseResult cause_of(const EscapementAction& layout, const EscapementCauseInput& in) {
+    const Figures read = read_of(in);
+    if (std::none_of(read.begin(), read.end(), [](const auto& one) { return one.has_value(); }))
+        throw InputError("entry_lock_deg", "nothing", "a lock or a drop that was read, of one pallet at least");
+    if (!layout.entry.arc && (in.entry_lock_deg || in.exit_lock_deg))
+        throw InputError(in.entry_lock_deg ? "entry_lock_deg" : "exit_lock_deg", "a lock", "drops: recoil pallets do not lock");
+    Eigen::Vector2d at = Eigen::Vector2d::Zero();
+    std::optional<Step> step;
+    constexpr int rounds = 60;
+    for (int i = 0; i < rounds; ++i) {
+        step = step_at(layout, in, at);
+        if (!step) break;
+        // Never so far at once that a corner leaves the tips.
+        const double most = layout.radius_mm / 100;
+        const double size = step->change.norm();
+        at += size > most ? Eigen::Vector2d(step->change * (most / size)) : step->change;
+        if (size < 1e-12 * layout.radius_mm) break;
+    }
+    if (!step) throw InputError("entry_lock_deg", "these locks and drops", "ones that this layout has at some depth");
+    const Eigen::Matrix2d spread = step->curvature.inverse();
+    EscapementCauseResult out;
+    out.depth_mm = at[0];
+    out.apart_mm = at[1];
+    out.depth_u_mm = std::sqrt(spread(0, 0));
+    out.apart_u_mm = std::sqrt(spread(1, 1));
+    out.misfit = step->misfit;
+    const auto window = depth_window(apart(layout, out.apart_mm), in.semi_arc_deg ? std::optional(*in.semi_arc_deg * rad) : std::nullopt);
+    if (window) {
+        out.depth_window_mm = {window->low_mm, window->high_mm};
+        out.away_mm = out.depth_mm - (window->low_mm + window->high_mm) / 2;
+    }
+    out.verdict = in_words(out);
+    return out;
+}
+
+EscapementCauseResult cause_of(const EscapementCauseInput& in) {
+    EscapementChoice layout = in.escapement;
+    layout.depth_change_mm = 0;
+    return cause_of(action_of(layout), in);
+}
+
+const Record& EscapementCauseInput::record() {
+    using In = EscapementCauseInput;
+    static const Record record =
+        Fields<In>()
+            .add("escapement", &In::escapement, "", "by its layout")
+            .required()
+            .add("entry_lock_deg", &In::entry_lock_deg, "deg", "read: pallets' turn from landing to unlocking", between(-5, 30))
+            .add("exit_lock_deg", &In::exit_lock_deg, "deg", "the same of the exit", between(-5, 30))
+            .add("entry_drop_deg", &In::entry_drop_deg, "deg", "read: wheel's free turn after its let-off", between(-5, 30))
+            .add("exit_drop_deg", &In::exit_drop_deg, "deg", "the same of the exit", between(-5, 30))
+            .add("reading_u_deg", &In::reading_u_deg, "deg", "standard uncertainty of each", above(0, 10))
+            .because("a protractor read by eye over a tooth that just falls")
+            .add("apart_u_mm", &In::apart_u_mm, "mm", "how far pallets are off their layout, one from the other", above(0, 10))
+            .because("what a file and an earlier bending leave")
+            .add("semi_arc_deg", &In::semi_arc_deg, "deg", "swing to each side that there is", between(0, 90));
+    return record;
+}
+
+const Record& EscapementCauseResult::record() {
+    using Out = EscapementCauseResult;
+    static const Record record = Fields<Out>()
+                                     .add("depth_mm", &Out::depth_mm, "mm", "nearer to the wheel than the layout; negative: shallower")
+                                     .add("depth_u_mm", &Out::depth_u_mm, "mm", "its standard uncertainty")
+                                     .add("apart_mm", &Out::apart_mm, "mm", "pallets farther from each other than in the layout")
+                                     .add("apart_u_mm", &Out::apart_u_mm, "mm", "its standard uncertainty")
+                                     .add("misfit", &Out::misfit, "", "sum of squares over their uncertainties")
+                                     .add("depth_window_mm", &Out::depth_window_mm, "mm", "depths between which it runs, from the layout")
+                                     .add("away_mm", &Out::away_mm, "mm", "to the middle of it; negative: nearer")
+                                     .add("verdict", &Out::verdict, "", "in words");
+    return record;
+}
+
+std::vector<Working> explain_escapement_cause(const EscapementCauseInput&, const EscapementCauseResult& out) {
+    if (!out.away_mm) return {};
+    const auto given = [](const char* symbol, const char* meaning, double value, double u) {
+        return Term{symbol, meaning, {value, u}, "mm", 0};
+    };
+    Working move = work_out(
+        "to the middle of the window", "m = d − (a + b) ÷ 2",
+        {given("d", "depth that explains the readings", out.depth_mm, out.depth_u_mm),
+         given("a", "shallow end of the window", (*out.depth_window_mm)[0], 0), given("b", "deep end", (*out.depth_window_mm)[1], 0)},
+        "mm", source, [](auto x) { return x[0] - (x[1] + x[2]) / 2; });
+    move.notes = {out.verdict};
+    return {move};
+}
+
+const Calculation& escapement_cause_calculation() {
+    static const Calculation calculation = declare<EscapementCauseInput, EscapementCauseResult>(
+        "escapement.cause", "From locks and drops as they are seen back to depth and opening of the pallets, and what to do.", source,
+        cause_of, explain_escapement_cause);
+    return calculation;
+}
+
+}  // namespace echappe
