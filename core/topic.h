@@ -163,6 +163,8 @@ decltype(auto) Deriving::given() {
         return m_aids.weighed;
     } else if constexpr (std::is_same_v<P, BeatsWanted>) {
         return BeatsWanted{m_out.train.beats_per_hour};
+    } else if constexpr (std::is_same_v<P, EscapeWheel>) {
+        return escape_wheel_of(m_job.train, m_out.train);
     } else if constexpr (std::is_same_v<P, BushedBefore>) {
         return bushed_before(m_job.survey);
     } else if constexpr (std::is_same_v<P, DrivePulls>) {
@@ -184,7 +186,12 @@ bool Deriving::stands() {
     if constexpr (Derivation<P>) return m_aids.before && !m_anew.contains(&kept<P>(m_out, {}));
     else if constexpr (std::is_same_v<P, const WeighedTrain*>) return m_aids.before && !(m_aids.before->train.to_weigh && m_aids.weighed);
     else if constexpr (std::is_same_v<P, BeatsWanted>) return stands<DerivedTrain>();
-    else if constexpr (std::is_same_v<P, BushedBefore>) return same_part<SurveyRecord>();
+    else if constexpr (std::is_same_v<P, EscapeWheel>) {
+        if (!m_aids.before || !m_aids.job_before) return false;
+        // Where the train stands, its derivation was moved out of what was before.
+        if (stands<TrainRecord>() && stands<DerivedTrain>()) return true;
+        return escape_wheel_of(m_job.train, m_out.train) == escape_wheel_of(m_aids.job_before->train, m_aids.before->train);
+    } else if constexpr (std::is_same_v<P, BushedBefore>) return same_part<SurveyRecord>();
     else if constexpr (std::is_same_v<P, DrivePulls>) return same_part<TrainRecord>() && same_part<PowerRecord>();
     else if constexpr (std::is_same_v<P, BushDrawer>) return m_aids.before && m_aids.same_stock;
     else if constexpr (requires { typename EarlierOf<P>::type; }) return m_aids.before != nullptr;

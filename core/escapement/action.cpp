@@ -154,15 +154,17 @@ EscapementAction nearer(const EscapementAction& action, double depth_mm) {
 std::optional<EscapementWindow> depth_window(const EscapementAction& layout, std::optional<double> semi_arc_rad) {
     const double reach = layout.radius_mm / 8;
     const auto margin = [&](double depth) { return beat_of(nearer(layout, depth), semi_arc_rad).margin; };
-    constexpr int steps = 400;  // to each side: what is narrower than a step is found by its peak
+    constexpr int steps = 100;  // to each side: what is narrower than a step is found by its peak
     int best = 0;
+    double most = margin(0);
     for (int i = -steps; i <= steps; ++i)
-        if (margin(reach * i / steps) > margin(reach * best / steps)) best = i;
+        if (const double here = margin(reach * i / steps); here > most) most = here, best = i;
     double low = reach * std::max(-steps, best - 1) / steps, high = reach * std::min(steps, best + 1) / steps;
     constexpr double golden = 0.381966;
     for (int i = 0; i < 80; ++i) {
         const double a = low + golden * (high - low), b = high - golden * (high - low);
-        (margin(a) < margin(b) ? low : high) = margin(a) < margin(b) ? a : b;
+        const bool rises = margin(a) < margin(b);
+        (rises ? low : high) = rises ? a : b;
     }
     const double peak = (low + high) / 2;
     if (!(margin(peak) > 0)) return {};

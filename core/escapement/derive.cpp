@@ -79,24 +79,28 @@ void find_cause(const PalletsRecord& record, DerivedEscapement& d) {
 
 }  // namespace
 
-DerivedEscapement derive_escapement(const std::optional<PalletsRecord>& pallets, const TrainRecord& movement,
-                                    const std::optional<OscillatorRecord>& oscillator, const DerivedTrain& train) {
+EscapeWheel escape_wheel_of(const TrainRecord& movement, const DerivedTrain& train) {
+    EscapeWheel wheel{movement.escape_arbor.value_or(""), {}, movement.escapement.value_or("")};
+    const DerivedArbor* arbor = movement.escape_arbor ? train.arbor(*movement.escape_arbor) : nullptr;
+    if (arbor && arbor->wheel.count.known()) wheel.teeth = arbor->wheel.count.value;
+    return wheel;
+}
+
+DerivedEscapement derive_escapement(const std::optional<PalletsRecord>& pallets, const EscapeWheel& wheel,
+                                    const std::optional<OscillatorRecord>& oscillator) {
     DerivedEscapement out;
     const PalletsRecord record = pallets.value_or(PalletsRecord());
-    const std::string kind = movement.escapement.value_or("");
+    const std::string& kind = wheel.escapement;
     if (kind != "deadbeat" && kind != "recoil") return out;
     out.kind = kind;
     out.friction = record.friction;
-    const DerivedArbor* arbor = movement.escape_arbor ? train.arbor(*movement.escape_arbor) : nullptr;
-    std::optional<long long> teeth;
-    if (arbor && arbor->wheel.count.known()) teeth = arbor->wheel.count.value;
-    out.missing = missing_of(record, kind == "deadbeat", teeth);
+    out.missing = missing_of(record, kind == "deadbeat", wheel.teeth);
     if (!out.missing.empty()) return out;
     const double radius = *record.tip_diameter_mm / 2;
     out.layout = kind == "deadbeat"
                      ? lay_out(DeadbeatInput{
-                           *teeth, record.span, radius, *record.lock_deg, *record.lift_deg, *record.drop_deg, record.school, 0, {}})
-                     : lay_out(RecoilInput{*teeth, record.span, radius, *record.lift_deg, *record.drop_deg, 0, {}});
+                           *wheel.teeth, record.span, radius, *record.lock_deg, *record.lift_deg, *record.drop_deg, record.school, 0, {}})
+                     : lay_out(RecoilInput{*wheel.teeth, record.span, radius, *record.lift_deg, *record.drop_deg, 0, {}});
     out.depth_mm = depth_now_mm(record);
     if (oscillator && oscillator->swing_deg) out.swing_rad = *oscillator->swing_deg * rad;
     for (const PalletsSetting& setting : record.settings)
@@ -114,14 +118,13 @@ DerivedEscapement at_depth(const DerivedEscapement& derived, double depth_mm) {
     return out;
 }
 
-std::vector<Finding> findings_of_escapement(const DerivedEscapement& d, const TrainRecord& movement) {
+std::vector<Finding> findings_of_escapement(const DerivedEscapement& d, const EscapeWheel& wheel) {
     if (!d.layout || (d.beat.state == EscapementState::runs && !little_spare(d))) return {};
-    const std::string arbor = movement.escape_arbor.value_or("");
     const std::string words = d.beat.state == EscapementState::trips     ? "The pallets stand too far from the escape wheel."
                               : d.beat.state == EscapementState::catches ? "The pallets stand too near to the escape wheel."
                               : d.beat.state == EscapementState::runs    ? "The pallets take nearly all of the swing to unlock."
                                                                          : "The swing does not unlock the pallets.";
-    return {{"escapement.depth", d.beat.state == EscapementState::runs ? "caution" : "fault", words, d.verdict, arbor, ""}};
+    return {{"escapement.depth", d.beat.state == EscapementState::runs ? "caution" : "fault", words, d.verdict, wheel.arbor, ""}};
 }
 
 }  // namespace echappe

@@ -8,6 +8,15 @@
 
 namespace echappe {
 
+/// What the pallets need to know of the train.
+struct EscapeWheel {
+    std::string arbor;
+    std::optional<long long> teeth;
+    std::string escapement;  ///< "deadbeat", "recoil", another, or not said
+    bool operator==(const EscapeWheel&) const = default;
+};
+EscapeWheel escape_wheel_of(const TrainRecord& movement, const DerivedTrain& train);
+
 /// Wheel and pallets at their layout, where they stand, and how much room there is.
 struct DerivedEscapement {
     std::string kind;                        ///< "deadbeat" or "recoil"; empty: another, which is not worked out yet
@@ -24,11 +33,11 @@ struct DerivedEscapement {
     std::string missing;                         ///< what to give first, in words
 };
 
-/// By the pallets' record and the escapement that the train names. Throws InputError for a layout that cannot be.
-DerivedEscapement derive_escapement(const std::optional<PalletsRecord>& pallets, const TrainRecord& movement,
-                                    const std::optional<OscillatorRecord>& oscillator, const DerivedTrain& train);
+/// By the pallets' record and the escape wheel. Throws InputError for a layout that cannot be.
+DerivedEscapement derive_escapement(const std::optional<PalletsRecord>& pallets, const EscapeWheel& wheel,
+                                    const std::optional<OscillatorRecord>& oscillator);
 /// Pallets that trip, catch or do not unlock.
-std::vector<Finding> findings_of_escapement(const DerivedEscapement& derived, const TrainRecord& movement);
+std::vector<Finding> findings_of_escapement(const DerivedEscapement& derived, const EscapeWheel& wheel);
 
 /// What a trial of depth would do, without keeping it: the same at another place of that scale.
 DerivedEscapement at_depth(const DerivedEscapement& derived, double depth_mm);

@@ -120,3 +120,36 @@ TEST_CASE("what throws in one topic leaves the others derived and says so until 
     CHECK_FALSE(found(derived, "lamp.not-derived"));
     CHECK(derived.others.find<DerivedLamp>()->a_turn_J == 40 * 3600);
 }
+
+TEST_CASE("an edit that leaves the escape wheel's count alone leaves its action worked out") {
+    Job job = demo::job();
+    job.train.escapement = "deadbeat";
+    job.pallets = PalletsRecord();
+    job.pallets->tip_diameter_mm = 38;
+    job.pallets->lock_deg = 1;
+    job.pallets->lift_deg = 2;
+    job.pallets->drop_deg = 1;
+    Derived before = derive(job);
+    REQUIRE(before.escapement.layout);
+    before.escapement.verdict = "kept";
+    const auto after = [&](const Job& now) {
+        Derived spent = before;
+        DeriveAids aids;
+        aids.job_before = &job;
+        aids.before = &spent;
+        return derive(now, aids).escapement.verdict;
+    };
+    Job title = job;
+    title.title = "another";
+    CHECK(after(title) == "kept");
+    Job measured = job;
+    measured.train.measurements.clear();
+    CHECK(after(measured) == "kept");
+    Job deeper = job;
+    deeper.pallets->depth_mm = 0.1;
+    CHECK(after(deeper) != "kept");
+    Job other = job;
+    for (JobArbor& arbor : other.train.arbors)
+        if (arbor.train.id == *other.train.escape_arbor) arbor.train.wheel = 28;
+    CHECK(after(other) != "kept");
+}
