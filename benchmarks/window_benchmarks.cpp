@@ -7,6 +7,7 @@
 #include "instruments/calliper_line.h"
 #include "ladder/ladder.h"
 #include "shell/main_window.h"
+#include "stations/beat/beat_station.h"
 #include "stations/pivots/pivots_station.h"
 #include "stations/teeth/teeth_station.h"
 #include "stations/train/train_station.h"
@@ -39,7 +40,8 @@ void edit_to_painted(benchmark::State& state) {
 }
 BENCHMARK(edit_to_painted)->Arg(0)->Arg(1)->Unit(benchmark::kMillisecond);
 
-/// An edit where it is made, on the station that shows it: 0 the weight at Power, 1 the strip of the waiting-room clock there, 2 a look at Beat.
+/// An edit where it is made, on the station that shows it: 0 the weight at Power, 1 the strip of the waiting-room clock there, 2 a look at
+/// Beat.
 void edit_of_power_or_rate(benchmark::State& state) {
     MainWindow window;
     window.resize(1280, 800);
@@ -93,6 +95,42 @@ void frame_of_the_turning_train(benchmark::State& state) {
     }
 }
 BENCHMARK(frame_of_the_turning_train)->Unit(benchmark::kMillisecond);
+
+/// Escape wheel and pallets to scale, in slow motion, with gauge and figures.
+void frame_of_the_escapement(benchmark::State& state) {
+    MainWindow window;
+    window.resize(1280, 800);
+    window.show();
+    window.open_demo("tide-house");
+    window.show_station("beat");
+    BeatStation& beat = *window.findChild<BeatStation*>();
+    beat.show_escapement(true);
+    QImage screen(beat.size(), QImage::Format_ARGB32_Premultiplied);
+    window.motion().toggle();
+    for (auto _ : state) {
+        window.motion().step(0.00016);
+        beat.escapement().render(&screen);
+    }
+}
+BENCHMARK(frame_of_the_escapement)->Unit(benchmark::kMillisecond);
+
+/// One nudge of the pallets, from the key to the picture.
+void nudge_of_the_pallets(benchmark::State& state) {
+    MainWindow window;
+    window.resize(1280, 800);
+    window.show();
+    window.open_demo("tide-house");
+    window.show_station("beat");
+    BeatStation& beat = *window.findChild<BeatStation*>();
+    beat.show_escapement(true);
+    QImage screen(window.size(), QImage::Format_ARGB32_Premultiplied);
+    double by = 0;
+    for (auto _ : state) {
+        beat.escapement().try_nearer(by = by == 0 ? -0.1 : 0);
+        window.render(&screen);
+    }
+}
+BENCHMARK(nudge_of_the_pallets)->Unit(benchmark::kMillisecond);
 
 /// Two wheels of 100 teeth, both wholly in view with their true outlines, turning in contact.
 void frame_of_two_wheels_of_100(benchmark::State& state) {

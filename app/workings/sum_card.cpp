@@ -151,6 +151,10 @@ QString SumCard::usual_since(const SumLine& line) {
     return line.because.empty() ? tr("\nusual") : tr("\nusual; why so: ") + words(line.because);
 }
 
+QString SumCard::begins_with(const SumLine& line) {
+    return line.because.empty() ? QString() : tr("\nwhat it begins with is usual: ") + words(line.because);
+}
+
 void SumCard::write_asked(Column& page) {
     const Theme& t = theme();
     for (const SumLine& line : m_answer.asked) {
@@ -162,7 +166,7 @@ void SumCard::write_asked(Column& page) {
         place({"sum:" + words(line.field),
                at,
                [this, line] { ask(line); },
-               words(line.words) + (line.from == "job"     ? tr("\nfrom what was read; click to try another")
+               words(line.words) + (line.from == "job"     ? tr("\nfrom what was read; click to try another") + begins_with(line)
                                     : line.from == "usual" ? usual_since(line) + tr("; click to change")
                                                            : tr("\nclick to type; empty takes it out")),
                {}});

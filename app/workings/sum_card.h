@@ -50,6 +50,7 @@ private:
     /// The workings of a figure that was found, where there are some.
     QString why(const SumLine& line) const;
     static QString usual_since(const SumLine& line);
+    static QString begins_with(const SumLine& line);
 
     Document& m_document;
     std::vector<Tab> m_tabs;

@@ -99,7 +99,7 @@ std::vector<SumLine> lines_of(const Record& record, const void* object, const st
         const Slot slot = field.slot(const_cast<void*>(object));
         const auto* kind = std::get_if<KindSlot>(&slot);
         const std::string text = kind ? field.choices[kind->kinds->now(kind->variant)] : std::visit(InWords(), slot);
-        lines.push_back({name, words_of(field), text, field.unit, text.empty() ? "unknown" : "job"});
+        lines.push_back({name, words_of(field), text, field.unit, text.empty() ? "unknown" : "job", field.because});
     }
     return lines;
 }
