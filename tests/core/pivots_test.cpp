@@ -299,3 +299,15 @@ TEST_CASE("the same eccentricity spoils a small escape wheel and is nothing to a
     in.module_mm = 3;
     CHECK(arbor_runout(in).verdict == "leave");
 }
+
+TEST_CASE("a sleeve that wants the hub bored is not sold as one that leaves it") {
+    HubRepairInput hub;
+    hub.arbor_mm = 7;
+    hub.hub_mm = 7.05;  // less than two thin walls of a sleeve
+    hub.length_mm = 5;
+    hub.torque_N_mm = 500;
+    CHECK(plan_hub_repair(hub).verdict.find("have to be opened") != std::string::npos);
+    CHECK(plan_hub_repair(hub).verdict.find("rivet or collet it again") != std::string::npos);
+    hub.hub_mm = 9;
+    CHECK(plan_hub_repair(hub).verdict.find("so that the hub stays as it is") != std::string::npos);
+}

@@ -228,3 +228,19 @@ TEST_CASE("torsion clock: eight beats a minute from its strip and its balls, and
     // Three halves of the share, and a little less for a strip that is not thin against its width.
     CHECK(torsion_pendulum(in).rate_s_per_day == Approx(0.015 * 86400).epsilon(0.04));
 }
+
+TEST_CASE("a watch that swings four times what unlocks it is not called wide: its bound is the banking") {
+    PowerChainInput in;
+    in.train = written_train(new_job("80, 10/80, 10/75, 10/70, 7/15; centre 1 h, 18000 beats").train);
+    in.torque_N_mm = 4;
+    in.oscillator.kind = "balance";
+    in.oscillator.inertia_kg_m2 = 1.2e-9;
+    in.oscillator.Q = 220;
+    in.oscillator.needed_deg = 60;
+    const PowerChainResult chain = power_chain(in);
+    INFO(chain.verdict);
+    CHECK(*chain.amplitude_deg > 3.5 * 60);
+    CHECK_FALSE(told(chain.verdict, "wide"));
+    in.torque_N_mm = 12;
+    CHECK(told(power_chain(in).verdict, "knock the banking"));
+}

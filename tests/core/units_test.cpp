@@ -107,3 +107,12 @@ TEST_CASE("a span of time is said as a craftsman says it") {
     CHECK(print_span(0.5) == "0.5 s");
     CHECK(print_span(44714.2) == "12 h 25 min 14.2 s");
 }
+
+TEST_CASE("how many times is told in two figures, and a large number keeps its noughts") {
+    CHECK(print_times(181.03) == "180");
+    CHECK(print_times(7.44) == "7.4");
+    CHECK(print_times(0.031) == "0.031");
+    CHECK(print_short(2921.8, 3) == "2920");
+    CHECK(print_short(-48250, 2) == "−48000");
+    CHECK(print_short(205000, 12) == "205000");
+}
