@@ -38,6 +38,7 @@ CalliperLine::CalliperLine(Document& document, QWidget* parent)
         if (m_line->text().isEmpty() && m_round->follow_job()) tell({}, false);
         refresh();
     });
+    connect(&document, &Document::opened, this, [this] { m_plates.begin(); });
     connect(&document.selection(), &Selection::changed, this, [this] {
         m_round->follow_subject();
         refresh();

@@ -58,11 +58,13 @@ void dimension(QPainter& painter, QPointF from, QPointF to, const QString& words
     write(painter, font, ink, middle + QPointF(0, 4), words, 0);
 }
 
+double round_below(double most) {
+    const double power = std::pow(10, std::floor(std::log10(most)));
+    return most >= 5 * power ? 5 * power : most >= 2 * power ? 2 * power : power;
+}
+
 void scale_bar(QPainter& painter, QPointF from, double px_per_mm, double longest_px) {
-    const double power = std::pow(10, std::floor(std::log10(longest_px / px_per_mm)));
-    double mm = power;
-    for (const double times : {2.0, 5.0})
-        if (times * power * px_per_mm <= longest_px) mm = times * power;
+    const double mm = round_below(longest_px / px_per_mm);
     const QPointF to = from + QPointF(mm * px_per_mm, 0);
     painter.setPen(QPen(theme().ink, 1.4));
     painter.drawLine(from, to);

@@ -14,6 +14,8 @@ void cross(QPainter& painter, QPointF at, double size, const QPen& pen);
 /// Words over a picture: on a piece of paper that lets a little of it through. The baseline's middle; the piece comes back.
 QRectF on_paper(QPainter& painter, const QFont& font, const QColor& ink, QPointF middle, const QString& words);
 
+/// The largest 1, 2 or 5 of a power of ten that is not above this.
+double round_below(double most);
 /// A size along a line from edge to edge, its words in a gap at the middle; the paper under them is the page's.
 void dimension(QPainter& painter, QPointF from, QPointF to, const QString& words, const QColor& ink);
 /// The line of a size without its words: strokes across its ends.

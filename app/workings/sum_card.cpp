@@ -147,12 +147,11 @@ double SumCard::paint_tabs(QPainter& painter, const QRectF& room) {
     return line.baseline();
 }
 
-QString SumCard::usual_since(const SumLine& line) {
-    return line.because.empty() ? tr("\nusual") : tr("\nusual; why so: ") + words(line.because);
-}
-
-QString SumCard::begins_with(const SumLine& line) {
-    return line.because.empty() ? QString() : tr("\nwhat it begins with is usual: ") + words(line.because);
+QString SumCard::hint_of(const SumLine& line) {
+    const QString why = line.because.empty() ? QString() : tr("\nusual: ") + words(line.because);
+    if (line.from == "job") return tr("from what was read; click to try another") + why;
+    if (line.from == "usual") return tr("usual; click to change") + why;
+    return tr("click to type; empty takes it out");
 }
 
 void SumCard::write_asked(Column& page) {
@@ -163,13 +162,7 @@ void SumCard::write_asked(Column& page) {
         const QString figure = missing ? tr("type it") : line.text.empty() ? tr("–") : words(line.text);
         const QRectF at = page.long_row({words(line.words), figure, ink, words(line.unit), {}, line.from != "usual", Type::text});
         page.rule();
-        place({"sum:" + words(line.field),
-               at,
-               [this, line] { ask(line); },
-               words(line.words) + (line.from == "job"     ? tr("\nfrom what was read; click to try another") + begins_with(line)
-                                    : line.from == "usual" ? usual_since(line) + tr("; click to change")
-                                                           : tr("\nclick to type; empty takes it out")),
-               {}});
+        place({"sum:" + words(line.field), at, [this, line] { ask(line); }, words(line.words) + "\n" + hint_of(line), {}});
     }
 }
 

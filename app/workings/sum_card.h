@@ -49,8 +49,7 @@ private:
     void write_found(Column& page);
     /// The workings of a figure that was found, where there are some.
     QString why(const SumLine& line) const;
-    static QString usual_since(const SumLine& line);
-    static QString begins_with(const SumLine& line);
+    static QString hint_of(const SumLine& line);
 
     Document& m_document;
     std::vector<Tab> m_tabs;

@@ -49,10 +49,17 @@ double drop_between(const EscapementAction& action, const Meeting& let_off, cons
     return lands.tip_rad - let_off.tip_rad - apart * action.pitch_rad();
 }
 
+/// Whether the pallets stand too far away rather than too near, where a corner of them does not meet the tips.
+bool beyond_the_tips(const EscapementAction& action) {
+    const double reach = std::max(length(action.entry.let_off), length(action.exit.let_off));
+    return action.centre_mm > std::hypot(action.radius_mm, reach);
+}
+
 }  // namespace
 
 Vector operator+(Vector a, Vector b) { return {a.x + b.x, a.y + b.y}; }
 Vector operator-(Vector a, Vector b) { return {a.x - b.x, a.y - b.y}; }
+Vector operator*(double times, Vector a) { return {times * a.x, times * a.y}; }
 double cross(Vector a, Vector b) { return a.x * b.y - a.y * b.x; }
 double dot(Vector a, Vector b) { return a.x * b.x + a.y * b.y; }
 double length(Vector a) { return std::hypot(a.x, a.y); }
@@ -82,7 +89,7 @@ std::optional<double> tip_on_face(const EscapementAction& action, const Pallet& 
     const double root = b * b - a * c;
     if (!(root >= 0) || a == 0 || c > 0) return {};  // a corner outside the tips lets every tooth by
     const double s = (-b + std::sqrt(root)) / a;
-    return tip_angle({end.x + s * along.x, end.y + s * along.y});
+    return tip_angle(end + s * along);
 }
 
 const char* word_for(EscapementState state) {
@@ -102,8 +109,10 @@ EscapementBeat beat_of(const EscapementAction& action, std::optional<double> sem
     EscapementBeat out;
     const auto entry_end = corner_on_tips(action, action.entry, action.entry.let_off);
     const auto exit_end = corner_on_tips(action, action.exit, action.exit.let_off);
-    out.state = EscapementState::trips;
+    // A corner that never comes to the tips stands wholly outside them, and lets every tooth by, or wholly inside, and lets none.
+    out.state = beyond_the_tips(action) ? EscapementState::trips : EscapementState::catches;
     if (!entry_end || !exit_end) return out;
+    out.state = EscapementState::trips;
     out.zero_rad = (entry_end->pallets_rad + exit_end->pallets_rad) / 2;
     out.least_rad = (exit_end->pallets_rad - entry_end->pallets_rad) / 2;
     out.entry = action_of(action, action.entry, *entry_end, *exit_end);

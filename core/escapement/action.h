@@ -12,6 +12,7 @@ struct Vector {
 };
 Vector operator+(Vector a, Vector b);
 Vector operator-(Vector a, Vector b);
+Vector operator*(double times, Vector a);
 /// z of the cross product: the moment of b about the foot of a, positive anticlockwise.
 double cross(Vector a, Vector b);
 double dot(Vector a, Vector b);

@@ -106,7 +106,7 @@ EscapementCauseResult cause_of(const EscapementAction& layout, const EscapementC
     if (!step) throw InputError("entry_lock_deg", "these locks and drops", "ones that this layout has at some depth");
     const Eigen::Matrix2d spread = step->curvature.inverse();
     EscapementCauseResult out;
-    out.depth_mm = at[0];
+    out.depth_mm = at[0] + in.moved_since_mm;
     out.apart_mm = at[1];
     out.depth_u_mm = std::sqrt(spread(0, 0));
     out.apart_u_mm = std::sqrt(spread(1, 1));
@@ -120,11 +120,7 @@ EscapementCauseResult cause_of(const EscapementAction& layout, const EscapementC
     return out;
 }
 
-EscapementCauseResult cause_of(const EscapementCauseInput& in) {
-    EscapementChoice layout = in.escapement;
-    layout.depth_change_mm = 0;
-    return cause_of(action_of(layout), in);
-}
+EscapementCauseResult cause_of(const EscapementCauseInput& in) { return cause_of(lay_out(in.escapement), in); }
 
 const Record& EscapementCauseInput::record() {
     using In = EscapementCauseInput;
@@ -140,6 +136,7 @@ const Record& EscapementCauseInput::record() {
             .because("a protractor read by eye over a tooth that just falls")
             .add("apart_u_mm", &In::apart_u_mm, "mm", "how far pallets are off their layout, one from the other", above(0, 10))
             .because("what a file and an earlier bending leave")
+            .add("moved_since_mm", &In::moved_since_mm, "mm", "pallets moved nearer after the readings; negative: away", between(-50, 50))
             .add("semi_arc_deg", &In::semi_arc_deg, "deg", "swing to each side that there is", between(0, 90));
     return record;
 }

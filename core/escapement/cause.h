@@ -1,6 +1,6 @@
 #pragma once
 
-#include "escapement/simulation.h"
+#include "escapement/layout.h"
 
 namespace echappe {
 
@@ -10,12 +10,13 @@ struct EscapementCauseInput {
     std::optional<double> entry_lock_deg, exit_lock_deg, entry_drop_deg, exit_drop_deg;
     double reading_u_deg = 0.25;  ///< standard uncertainty of each
     double apart_u_mm = 0.05;     ///< how far pallets are usually off their layout, one from the other
+    double moved_since_mm = 0;    ///< nearer, after the readings
     std::optional<double> semi_arc_deg;
     static const Record& record();
 };
 
 struct EscapementCauseResult {
-    double depth_mm = 0;  ///< nearer to the wheel than the layout
+    double depth_mm = 0;  ///< nearer to the wheel than the layout, now
     double depth_u_mm = 0;
     double apart_mm = 0;  ///< the pallets farther from each other than in the layout
     double apart_u_mm = 0;

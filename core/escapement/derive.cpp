@@ -27,29 +27,42 @@ std::string missing_of(const PalletsRecord& record, bool deadbeat, const std::op
 
 std::string mm(double value) { return print_fixed(std::abs(value), 3) + " mm"; }
 
-/// A swing that unlocks with less than this to spare stops in the cold. Workshop practice: a third of a degree.
-constexpr double spare_wanted = 0.3 * rad;
+/// A swing that unlocks with less than this to spare stops in the cold; a lock or a drop of less is nearly gone. Workshop practice.
+constexpr double little = 0.3 * rad;
 
 bool little_spare(const DerivedEscapement& d) {
-    return d.beat.state == EscapementState::runs && d.swing_rad && *d.swing_rad - *d.beat.least_rad < spare_wanted;
+    return d.beat.state == EscapementState::runs && d.swing_rad && *d.swing_rad - *d.beat.least_rad < little;
+}
+
+const char* state_in_a_word(const DerivedEscapement& d) {
+    switch (d.beat.state) {
+        case EscapementState::trips:
+            return "Too shallow";
+        case EscapementState::catches:
+            return "Too deep";
+        case EscapementState::does_not_unlock:
+            return "Does not unlock";
+        default:
+            return d.little_spare ? "Little to spare" : "Runs";
+    }
 }
 
 /// The one thing to do next, with its reason.
 std::string in_words(const DerivedEscapement& d) {
     std::string words;
     const EscapementBeat& beat = d.beat;
-    if (beat.state == EscapementState::trips) words = "Too shallow: a tooth lands beyond the locking face, and the train trips.";
-    else if (beat.state == EscapementState::catches) words = "Too deep: a tooth has no drop left, and the pallet catches it.";
+    if (beat.state == EscapementState::trips) words = "A tooth lands beyond the locking face, and the train trips.";
+    else if (beat.state == EscapementState::catches) words = "A tooth has no drop left, and the pallet catches it.";
     else if (beat.state == EscapementState::does_not_unlock)
-        words = "Needs " + print_fixed(*beat.least_rad / rad, 2) + "° of swing to each side and has " + print_fixed(*d.swing_rad / rad, 2) +
-                "°: it stops.";
-    else if (little_spare(d))
-        words = "Runs, but with only " + print_fixed((*d.swing_rad - *beat.least_rad) / rad, 2) + "° to spare of " +
+        words = "It needs " + print_fixed(*beat.least_rad / rad, 2) + "° of swing to each side and has " +
+                print_fixed(*d.swing_rad / rad, 2) + "°: it stops.";
+    else if (d.little_spare)
+        words = "It runs with only " + print_fixed((*d.swing_rad - *beat.least_rad) / rad, 2) + "° to spare of " +
                 print_fixed(*d.swing_rad / rad, 2) + "°: cold oil stops it.";
-    else words = "Runs: it needs " + print_fixed(*beat.least_rad / rad, 2) + "° of swing to each side.";
+    else words = "It needs " + print_fixed(*beat.least_rad / rad, 2) + "° of swing to each side.";
     if (!d.window) return words + " No depth is right for this swing: clean and oil, then look at the drops and at the power.";
     const double low = d.window->low_mm, high = d.window->high_mm, middle = (low + high) / 2;
-    if (d.depth_mm > low && d.depth_mm < high && !(little_spare(d) && d.depth_mm > middle))
+    if (d.depth_mm > low && d.depth_mm < high && !(d.little_spare && d.depth_mm > middle))
         return words + " Room to go nearer " + mm(high - d.depth_mm) + ", away " + mm(d.depth_mm - low) + ".";
     return words + (d.depth_mm > middle ? " Take the pallets away by " : " Bring them nearer by ") + mm(d.depth_mm - middle) +
            ", both bridges alike: there is a window of " + mm(high - low) + ".";
@@ -58,16 +71,20 @@ std::string in_words(const DerivedEscapement& d) {
 void work_out(DerivedEscapement& d) {
     d.now = nearer(*d.layout, d.depth_mm);
     d.beat = beat_of(*d.now, d.swing_rad);
+    constexpr double wider = 1.3;
+    d.drawn_swing_rad = d.swing_rad.value_or(d.beat.least_rad.value_or(2 * rad) * wider);
+    d.little_spare = little_spare(d);
+    d.word = state_in_a_word(d);
     d.verdict = in_words(d);
 }
 
 void find_cause(const PalletsRecord& record, DerivedEscapement& d) {
     EscapementCauseInput seen;
-    seen.entry_lock_deg = d.kind == "deadbeat" ? record.seen_entry_lock_deg : std::nullopt;
-    seen.exit_lock_deg = d.kind == "deadbeat" ? record.seen_exit_lock_deg : std::nullopt;
+    if (d.kind == "deadbeat") seen.entry_lock_deg = record.seen_entry_lock_deg, seen.exit_lock_deg = record.seen_exit_lock_deg;
     seen.entry_drop_deg = record.seen_entry_drop_deg;
     seen.exit_drop_deg = record.seen_exit_drop_deg;
     seen.reading_u_deg = record.seen_u_deg;
+    seen.moved_since_mm = moved_since_mm(record);
     if (d.swing_rad) seen.semi_arc_deg = *d.swing_rad / rad;
     if (!seen.entry_lock_deg && !seen.exit_lock_deg && !seen.entry_drop_deg && !seen.exit_drop_deg) return;
     try {
@@ -75,6 +92,24 @@ void find_cause(const PalletsRecord& record, DerivedEscapement& d) {
     } catch (const InputError& error) {
         d.cause_fault = error.what();
     }
+}
+
+/// The layout; nothing, and why, where there is none such.
+void lay_out_pallets(const PalletsRecord& record, long long teeth, DerivedEscapement& d) try {
+    const EscapementChoice choice{d.kind,
+                                  teeth,
+                                  record.span,
+                                  *record.tip_diameter_mm / 2,
+                                  record.lock_deg.value_or(0),
+                                  *record.lift_deg,
+                                  *record.drop_deg,
+                                  record.school,
+                                  record.depth_mm + moved_since_mm(record)};
+    action_of(choice);
+    d.layout = lay_out(choice);
+    d.depth_mm = choice.depth_change_mm;
+} catch (const InputError& error) {
+    d.fault = error.what();
 }
 
 }  // namespace
@@ -96,12 +131,8 @@ DerivedEscapement derive_escapement(const std::optional<PalletsRecord>& pallets,
     out.friction = record.friction;
     out.missing = missing_of(record, kind == "deadbeat", wheel.teeth);
     if (!out.missing.empty()) return out;
-    const double radius = *record.tip_diameter_mm / 2;
-    out.layout = kind == "deadbeat"
-                     ? lay_out(DeadbeatInput{
-                           *wheel.teeth, record.span, radius, *record.lock_deg, *record.lift_deg, *record.drop_deg, record.school, 0, {}})
-                     : lay_out(RecoilInput{*wheel.teeth, record.span, radius, *record.lift_deg, *record.drop_deg, 0, {}});
-    out.depth_mm = depth_now_mm(record);
+    lay_out_pallets(record, *wheel.teeth, out);
+    if (!out.layout) return out;
     if (oscillator && oscillator->swing_deg) out.swing_rad = *oscillator->swing_deg * rad;
     for (const PalletsSetting& setting : record.settings)
         if (setting.swing_deg) out.swing_rad = *setting.swing_deg * rad;
@@ -111,6 +142,8 @@ DerivedEscapement derive_escapement(const std::optional<PalletsRecord>& pallets,
     return out;
 }
 
+bool is_little(double angle_rad) { return angle_rad < little; }
+
 DerivedEscapement at_depth(const DerivedEscapement& derived, double depth_mm) {
     DerivedEscapement out = derived;
     out.depth_mm = depth_mm;
@@ -119,7 +152,7 @@ DerivedEscapement at_depth(const DerivedEscapement& derived, double depth_mm) {
 }
 
 std::vector<Finding> findings_of_escapement(const DerivedEscapement& d, const EscapeWheel& wheel) {
-    if (!d.layout || (d.beat.state == EscapementState::runs && !little_spare(d))) return {};
+    if (!d.layout || (d.beat.state == EscapementState::runs && !d.little_spare)) return {};
     const std::string words = d.beat.state == EscapementState::trips     ? "The pallets stand too far from the escape wheel."
                               : d.beat.state == EscapementState::catches ? "The pallets stand too near to the escape wheel."
                               : d.beat.state == EscapementState::runs    ? "The pallets take nearly all of the swing to unlock."

@@ -27,17 +27,24 @@ struct DerivedEscapement {
     double depth_mm = 0;                     ///< of that scale
     std::optional<double> swing_rad;         ///< as found, or after the last setting
     double friction = 0.15;
-    std::optional<EscapementCauseResult> cause;  ///< of what was seen: where it stood before the settings
+    std::optional<EscapementCauseResult> cause;  ///< of what was seen, with the settings made since
     std::string cause_fault;                     ///< why what was seen cannot be
+    double drawn_swing_rad = 0;                  ///< the swing there is, or a little more than it needs while nobody measured it
+    std::string word;                            ///< of its state: "Runs", "Little to spare", "Too shallow", "Too deep", "Does not unlock"
+    bool little_spare = false;                   ///< it runs, but the cold stops it
     std::string verdict;                         ///< what it does and what to do next
     std::string missing;                         ///< what to give first, in words
+    std::string fault;                           ///< why there is no such layout
 };
 
-/// By the pallets' record and the escape wheel. Throws InputError for a layout that cannot be.
+/// By the pallets' record and the escape wheel. A layout that cannot be is told in `fault`.
 DerivedEscapement derive_escapement(const std::optional<PalletsRecord>& pallets, const EscapeWheel& wheel,
                                     const std::optional<OscillatorRecord>& oscillator);
 /// Pallets that trip, catch or do not unlock.
 std::vector<Finding> findings_of_escapement(const DerivedEscapement& derived, const EscapeWheel& wheel);
+
+/// A lock or a drop that is nearly gone: under a third of a degree. Workshop practice.
+bool is_little(double rad);
 
 /// What a trial of depth would do, without keeping it: the same at another place of that scale.
 DerivedEscapement at_depth(const DerivedEscapement& derived, double depth_mm);

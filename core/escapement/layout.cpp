@@ -2,7 +2,9 @@
 
 #include <cmath>
 #include <numbers>
+#include <tuple>
 
+#include "escapement/fields.h"
 #include "number/input_error.h"
 #include "number/units.h"
 
@@ -70,20 +72,9 @@ Vector on_the_plate(const EscapementAction& action, Vector corner, double zero) 
     return Vector{0, action.centre_mm} + turned(corner, zero);
 }
 
-bool told(EscapementState state) { return state == EscapementState::runs || state == EscapementState::does_not_unlock; }
-
-template <class Out>
-void tell_swing(const EscapementBeat& beat, std::optional<double> semi_arc_deg, Out& out) {
-    out.state = word_for(beat.state);
-    if (!beat.least_rad) return;
-    out.least_semi_arc_deg = *beat.least_rad / rad;
-    if (semi_arc_deg) out.supplementary_arc_deg = *semi_arc_deg - *out.least_semi_arc_deg;
-}
-
-template <class Out>
-void tell_window(const EscapementAction& layout, std::optional<double> semi_arc_deg, Out& out) {
-    const auto window = depth_window(layout, semi_arc_deg ? std::optional(*semi_arc_deg * rad) : std::nullopt);
-    if (window) out.depth_window_mm = {window->low_mm, window->high_mm};
+void check_depth(const EscapementAction& layout, double depth_mm) {
+    if (depth_mm >= layout.centre_mm)
+        throw InputError("depth_change_mm", print_short(depth_mm, 9), "less than the centre distance, " + print_short(layout.centre_mm, 6));
 }
 
 std::string hundredths(double mm) { return print_fixed(mm, 3) + " mm"; }
@@ -113,29 +104,22 @@ template <class In>
 Fields<In> wheel_and_pallets() {
     Fields<In> fields;
     fields.add("teeth", &In::teeth, "", "of the escape wheel", between(8, 200)).because("it shows seconds on a seconds pendulum");
-    fields.add("span", &In::span, "", "pitches between the pallets, a half number", between(1.5, 60)).because("usual over thirty teeth");
+    add_span(fields);
     fields.add("radius_mm", &In::radius_mm, "mm", "of the circle of the tips", above(0, 2000)).required();
     return fields;
 }
 
 template <class In>
-Fields<In>& depth_and_swing(Fields<In>& fields) {
-    return fields.add("depth_change_mm", &In::depth_change_mm, "mm", "pallet arbor nearer to the wheel; negative: away", between(-500, 500))
-        .add("semi_arc_deg", &In::semi_arc_deg, "deg", "swing to each side that there is", between(0, 90));
+Fields<In>& lift_and_drop(Fields<In>& fields) {
+    fields.add("lift_deg", &In::lift_deg, "deg", "pallets' turn on an impulse face; deadbeat 1.5 to 2.5, recoil 3 to 5", above(0, 40))
+        .required();
+    return fields.add("drop_deg", &In::drop_deg, "deg", "wheel's free turn after each let-off; 0.5 to 1.5 is usual", between(0, 22))
+        .required();
 }
 
-template <class Out, class One>
-Record results(const char* of_each) {
-    return Fields<Out>()
-        .add("centre_distance_mm", &Out::centre_distance_mm, "mm", "escape arbor to pallet arbor, at this depth")
-        .add("half_angle_deg", &Out::half_angle_deg, "deg", "half of what the pallets embrace, in the layout")
-        .add("entry", &Out::entry, "", of_each)
-        .add("exit", &Out::exit, "", of_each)
-        .add("least_semi_arc_deg", &Out::least_semi_arc_deg, "deg", "least swing to each side that lets off on both")
-        .add("supplementary_arc_deg", &Out::supplementary_arc_deg, "deg", "swing beyond that")
-        .add("state", &Out::state, "", "runs, trips, catches or does not unlock")
-        .add("depth_window_mm", &Out::depth_window_mm, "mm", "changes of depth between which it runs")
-        .add("verdict", &Out::verdict, "", "in words");
+template <class In>
+Fields<In>& depth_and_swing(Fields<In>& fields) {
+    return add_depth(fields).add("semi_arc_deg", &In::semi_arc_deg, "deg", "swing to each side that there is", between(0, 90));
 }
 
 Term given(const char* symbol, const char* meaning, double value, const char* unit) { return {symbol, meaning, {value, 0}, unit, 0}; }
@@ -166,13 +150,7 @@ const Record& DeadbeatInput::record() {
     static const Record record = [] {
         Fields<In> fields = wheel_and_pallets<In>();
         fields.add("lock_deg", &In::lock_deg, "deg", "pallets' turn on a locking face; 0.5 to 1 is usual", between(0, 30)).required();
-        fields.add("lift_deg", &In::lift_deg, "deg", "pallets' turn on an impulse face; 1.5 to 2.5 is usual", above(0, 30)).required();
-        fields.add("drop_deg", &In::drop_deg, "deg", "wheel's free turn after each let-off; 0.5 to 1.5 is usual", between(0, 22))
-            .required();
-        fields.add("school", &In::school, "", "equal arms of the impulse, or equal locking radii")
-            .choices({"circular", "equidistant"})
-            .because("most are cut so: impulse to both pallets alike");
-        return Record(depth_and_swing(fields));
+        return Record(depth_and_swing(add_school(lift_and_drop(fields))));
     }();
     return record;
 }
@@ -181,9 +159,18 @@ const Record& RecoilInput::record() {
     using In = RecoilInput;
     static const Record record = [] {
         Fields<In> fields = wheel_and_pallets<In>();
-        fields.add("lift_deg", &In::lift_deg, "deg", "pallets' turn from landing to let-off; 3 to 5 is usual", above(0, 40)).required();
-        fields.add("drop_deg", &In::drop_deg, "deg", "wheel's free turn after each let-off", between(0, 22)).required();
-        return Record(depth_and_swing(fields));
+        return Record(depth_and_swing(lift_and_drop(fields)));
+    }();
+    return record;
+}
+
+const Record& EscapementChoice::record() {
+    using In = EscapementChoice;
+    static const Record record = [] {
+        Fields<In> fields = wheel_and_pallets<In>();
+        fields.add("kind", &In::kind, "", "of pallets").choices({"deadbeat", "recoil"}).because("say recoil where it is one");
+        fields.add("lock_deg", &In::lock_deg, "deg", "of a deadbeat: pallets' turn on a locking face", between(0, 30));
+        return Record(add_depth(add_school(lift_and_drop(fields))));
     }();
     return record;
 }
@@ -216,15 +203,24 @@ const Record& RecoilPalletResult::record() {
     return record;
 }
 
-const Record& DeadbeatResult::record() {
-    static const Record record = results<DeadbeatResult, PalletResult>("pallet");
+template <class One>
+const Record& LayoutResult<One>::record() {
+    using Out = LayoutResult<One>;
+    static const Record record =
+        Fields<Out>()
+            .add("centre_distance_mm", &Out::centre_distance_mm, "mm", "escape arbor to pallet arbor, at this depth")
+            .add("half_angle_deg", &Out::half_angle_deg, "deg", "half of what the pallets embrace, in the layout")
+            .add("entry", &Out::entry, "", "pallet")
+            .add("exit", &Out::exit, "", "pallet")
+            .add("least_semi_arc_deg", &Out::least_semi_arc_deg, "deg", "least swing to each side that lets off on both")
+            .add("supplementary_arc_deg", &Out::supplementary_arc_deg, "deg", "swing beyond that")
+            .add("state", &Out::state, "", "runs, trips, catches or does not unlock")
+            .add("depth_window_mm", &Out::depth_window_mm, "mm", "changes of depth between which it runs")
+            .add("verdict", &Out::verdict, "", "in words");
     return record;
 }
-
-const Record& RecoilResult::record() {
-    static const Record record = results<RecoilResult, RecoilPalletResult>("pallet");
-    return record;
-}
+template struct LayoutResult<PalletResult>;
+template struct LayoutResult<RecoilPalletResult>;
 
 EscapementAction lay_out(const DeadbeatInput& in) {
     EscapementAction out = bare(in);
@@ -242,68 +238,75 @@ EscapementAction lay_out(const RecoilInput& in) {
     return out;
 }
 
-DeadbeatResult deadbeat(const DeadbeatInput& in) {
+EscapementAction lay_out(const EscapementChoice& c) {
+    if (c.kind == "recoil") return lay_out(RecoilInput{c.teeth, c.span, c.radius_mm, c.lift_deg, c.drop_deg, 0, {}});
+    return lay_out(DeadbeatInput{c.teeth, c.span, c.radius_mm, c.lock_deg, c.lift_deg, c.drop_deg, c.school, 0, {}});
+}
+
+EscapementAction action_of(const EscapementChoice& choice) {
+    const EscapementAction layout = lay_out(choice);
+    check_depth(layout, choice.depth_change_mm);
+    return nearer(layout, choice.depth_change_mm);
+}
+
+namespace {
+
+std::optional<double> in_rad(std::optional<double> deg) { return deg ? std::optional(*deg * rad) : std::nullopt; }
+
+/// What both kinds tell; `tell` adds what is of the kind, pallet by pallet.
+template <class Out, class In, class Tell>
+Out worked_out(const In& in, Tell tell) {
     const EscapementAction layout = lay_out(in);
-    if (in.depth_change_mm >= layout.centre_mm)
-        throw InputError("depth_change_mm", print_short(in.depth_change_mm, 9),
-                         "less than the centre distance, " + print_short(layout.centre_mm, 6));
+    check_depth(layout, in.depth_change_mm);
     const EscapementAction now = nearer(layout, in.depth_change_mm);
-    const EscapementBeat beat = beat_of(now, in.semi_arc_deg ? std::optional(*in.semi_arc_deg * rad) : std::nullopt);
-    DeadbeatResult out;
+    const EscapementBeat beat = beat_of(now, in_rad(in.semi_arc_deg));
+    Out out;
     out.centre_distance_mm = now.centre_mm;
     out.half_angle_deg = 180 * in.span / static_cast<double>(in.teeth);
-    tell_swing(beat, in.semi_arc_deg, out);
-    const auto tell = [&](const Pallet& pallet, const std::optional<PalletAction>& action, PalletResult& one) {
-        one.locking_radius_mm = length(pallet.locking);
-        one.locking_corner_mm = pair(on_the_plate(now, pallet.locking, beat.zero_rad.value_or(0)));
-        one.let_off_corner_mm = pair(on_the_plate(now, pallet.let_off, beat.zero_rad.value_or(0)));
-        one.impulse_circle_radius_mm = tangent_circle(pallet);
-        if (!told(beat.state)) return;
-        one.lock_deg = action->lock / rad;
-        one.lift_deg = action->lift / rad;
-        one.drop_deg = action->drop / rad;
-    };
-    tell(now.entry, beat.entry, out.entry);
-    tell(now.exit, beat.exit, out.exit);
-    tell_window(layout, in.semi_arc_deg, out);
+    out.state = word_for(beat.state);
+    if (beat.least_rad) {
+        out.least_semi_arc_deg = *beat.least_rad / rad;
+        if (in.semi_arc_deg) out.supplementary_arc_deg = *in.semi_arc_deg - *out.least_semi_arc_deg;
+    }
+    const bool comes_round = beat.state == EscapementState::runs || beat.state == EscapementState::does_not_unlock;
+    for (const auto& [pallet, action, one] :
+         {std::tuple(&now.entry, &beat.entry, &out.entry), std::tuple(&now.exit, &beat.exit, &out.exit)}) {
+        one->let_off_corner_mm = pair(on_the_plate(now, pallet->let_off, beat.zero_rad.value_or(0)));
+        one->impulse_circle_radius_mm = tangent_circle(*pallet);
+        if (comes_round) {
+            one->lift_deg = (*action)->lift / rad;
+            one->drop_deg = (*action)->drop / rad;
+        }
+        tell(now, beat, *pallet, comes_round ? &**action : nullptr, *one);
+    }
+    if (const auto window = depth_window(layout, in_rad(in.semi_arc_deg))) out.depth_window_mm = {window->low_mm, window->high_mm};
     out.verdict = in_words(out, in.depth_change_mm, in.semi_arc_deg);
     return out;
 }
 
+}  // namespace
+
+DeadbeatResult deadbeat(const DeadbeatInput& in) {
+    return worked_out<DeadbeatResult>(in, [](const EscapementAction& now, const EscapementBeat& beat, const Pallet& pallet,
+                                             const PalletAction* action, PalletResult& one) {
+        one.locking_radius_mm = length(pallet.locking);
+        one.locking_corner_mm = pair(on_the_plate(now, pallet.locking, beat.zero_rad.value_or(0)));
+        if (action) one.lock_deg = action->lock / rad;
+    });
+}
+
 RecoilResult recoil(const RecoilInput& in) {
-    const EscapementAction layout = lay_out(in);
-    if (in.depth_change_mm >= layout.centre_mm)
-        throw InputError("depth_change_mm", print_short(in.depth_change_mm, 9),
-                         "less than the centre distance, " + print_short(layout.centre_mm, 6));
-    const EscapementAction now = nearer(layout, in.depth_change_mm);
-    const EscapementBeat beat = beat_of(now, in.semi_arc_deg ? std::optional(*in.semi_arc_deg * rad) : std::nullopt);
-    RecoilResult out;
-    out.centre_distance_mm = now.centre_mm;
-    out.half_angle_deg = 180 * in.span / static_cast<double>(in.teeth);
-    tell_swing(beat, in.semi_arc_deg, out);
-    const auto tell = [&](const Pallet& pallet, const std::optional<PalletAction>& action, RecoilPalletResult& one) {
+    return worked_out<RecoilResult>(in, [&in](const EscapementAction& now, const EscapementBeat& beat, const Pallet& pallet,
+                                              const PalletAction* action, RecoilPalletResult& one) {
         const double zero = beat.zero_rad.value_or(0);
-        one.let_off_corner_mm = pair(on_the_plate(now, pallet.let_off, zero));
-        one.impulse_circle_radius_mm = tangent_circle(pallet);
         Vector landing = pallet.locking;
-        if (action) {
-            const Vector tip = tip_from_arbor(now.radius_mm, now.centre_mm, action->lands.tip_rad);
-            landing = turned(tip, -action->lands.pallets_rad);
-        }
+        if (action) landing = turned(tip_from_arbor(now.radius_mm, now.centre_mm, action->lands.tip_rad), -action->lands.pallets_rad);
         one.landing_mm = pair(on_the_plate(now, landing, zero));
-        if (!told(beat.state)) return;
-        one.lift_deg = action->lift / rad;
-        one.drop_deg = action->drop / rad;
-        if (!in.semi_arc_deg || beat.state != EscapementState::runs) return;
+        if (!action || !in.semi_arc_deg || beat.state != EscapementState::runs) return;
         // The entry is driven in while the pallets swing on anticlockwise, the exit clockwise.
         const auto back = tip_on_face(now, pallet, zero - pallet.side * *in.semi_arc_deg * rad);
         if (back) one.recoil_deg = (action->lands.tip_rad - *back) / rad;
-    };
-    tell(now.entry, beat.entry, out.entry);
-    tell(now.exit, beat.exit, out.exit);
-    tell_window(layout, in.semi_arc_deg, out);
-    out.verdict = in_words(out, in.depth_change_mm, in.semi_arc_deg);
-    return out;
+    });
 }
 
 std::vector<Working> explain_deadbeat(const DeadbeatInput& in, const DeadbeatResult& out) {

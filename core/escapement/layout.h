@@ -31,9 +31,26 @@ struct RecoilInput {
     static const Record& record();
 };
 
-/// Both as pallets and wheel at their layout, before any change of depth. Throw InputError.
+/// An escapement by its layout, of one kind or the other.
+struct EscapementChoice {
+    std::string kind = "deadbeat";  ///< "deadbeat" or "recoil"
+    long long teeth = 30;
+    double span = 7.5;
+    double radius_mm = 0;
+    double lock_deg = 0;  ///< of a deadbeat
+    double lift_deg = 0;
+    double drop_deg = 0;
+    std::string school = "circular";  ///< of a deadbeat
+    double depth_change_mm = 0;
+    static const Record& record();
+};
+
+/// Pallets and wheel at their layout, before any change of depth. Throw InputError.
 EscapementAction lay_out(const DeadbeatInput& input);
 EscapementAction lay_out(const RecoilInput& input);
+EscapementAction lay_out(const EscapementChoice& choice);
+/// The same at its depth. Throws InputError.
+EscapementAction action_of(const EscapementChoice& choice);
 
 struct PalletResult {
     std::optional<double> locking_radius_mm;
@@ -51,26 +68,20 @@ struct RecoilPalletResult {
     static const Record& record();
 };
 
-struct DeadbeatResult {
+/// Of either kind; `One` is what is told of each pallet.
+template <class One>
+struct LayoutResult {
     double centre_distance_mm = 0;
     double half_angle_deg = 0;
-    PalletResult entry, exit;
+    One entry, exit;
     std::optional<double> least_semi_arc_deg, supplementary_arc_deg;
     std::string state;
     std::optional<std::vector<double>> depth_window_mm;
     std::string verdict;
     static const Record& record();
 };
-struct RecoilResult {
-    double centre_distance_mm = 0;
-    double half_angle_deg = 0;
-    RecoilPalletResult entry, exit;
-    std::optional<double> least_semi_arc_deg, supplementary_arc_deg;
-    std::string state;
-    std::optional<std::vector<double>> depth_window_mm;
-    std::string verdict;
-    static const Record& record();
-};
+using DeadbeatResult = LayoutResult<PalletResult>;
+using RecoilResult = LayoutResult<RecoilPalletResult>;
 
 /// Lock, lift and drop of each pallet at a depth, from the closed layout: exact but for the depth window (by bisection to 1e-12 of the
 /// radius). A tooth is a point on the circle of the tips; locking faces are arcs about the pallet arbor, impulse faces straight.

@@ -8,6 +8,9 @@
 
 namespace echappe {
 
+/// Ends of the pallet arbor that can be moved: both alike, or one.
+const std::vector<std::string>& bridges();
+
 /// The pallets moved once, and what came of it.
 struct PalletsSetting {
     std::string date;
@@ -36,8 +39,11 @@ struct PalletsRecord {
     bool operator==(const PalletsRecord& other) const;
 };
 
-/// How much nearer than the layout the middle of the pallets stands now: as found, and every setting since. One end moved alone
-/// moves the middle by half.
-double depth_now_mm(const PalletsRecord& record);
+/// How far the middle of the pallets goes when an end is moved: one end alone moves it by half.
+double middle_moved_mm(const std::string& bridge, double nearer_mm);
+/// And how far one end or both must go to move it so far.
+double end_moved_mm(const std::string& bridge, double middle_mm);
+/// By all the settings since it was found.
+double moved_since_mm(const PalletsRecord& record);
 
 }  // namespace echappe

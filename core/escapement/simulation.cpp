@@ -5,6 +5,7 @@
 #include <cmath>
 #include <numbers>
 
+#include "escapement/fields.h"
 #include "number/input_error.h"
 #include "number/units.h"
 
@@ -28,16 +29,16 @@ std::optional<double> torque_on_pallets(const EscapementAction& action, const Pa
     const Vector tip{action.radius_mm * std::sin(*tip_rad), action.radius_mm * std::cos(*tip_rad)};
     const Vector arm = tip - Vector{0, action.centre_mm};
     Vector normal = on == On::lock ? arm : turned(pallet.locking - pallet.let_off, pallets_rad + pi / 2);
-    normal = {normal.x / length(normal), normal.y / length(normal)};
+    normal = 1 / length(normal) * normal;
     // Into the pallet: the way a tooth that is driven clockwise pushes.
-    if (cross(tip, normal) > 0) normal = {-normal.x, -normal.y};
+    if (cross(tip, normal) > 0) normal = -1 * normal;
     // The tooth's speed against the pallet's, for a turn of the pallets by one.
     const Vector of_pallet{-arm.y * way, arm.x * way};
     const Vector round{std::cos(*tip_rad) * action.radius_mm, -std::sin(*tip_rad) * action.radius_mm};
     const double turn = on == On::lock ? 0 : dot(normal, of_pallet) / dot(normal, round);
-    const Vector slides = Vector{round.x * turn, round.y * turn} - of_pallet;
+    const Vector slides = turn * round - of_pallet;
     const double speed = length(slides);
-    const Vector force = speed > 0 ? normal + Vector{slides.x / speed * friction, slides.y / speed * friction} : normal;
+    const Vector force = speed > 0 ? normal + friction / speed * slides : normal;
     const double holds = -cross(tip, force);
     if (!(holds > 0)) return {};
     return torque / holds * cross(arm, force);
@@ -86,13 +87,6 @@ std::optional<double> energy_per_beat_mJ(const EscapementAction& action, const E
     }
     if (held) return {};
     return sum / 2;
-}
-
-EscapementAction action_of(const EscapementChoice& c) {
-    if (c.kind == "recoil")
-        return nearer(lay_out(RecoilInput{c.teeth, c.span, c.radius_mm, c.lift_deg, c.drop_deg, 0, {}}), c.depth_change_mm);
-    return nearer(lay_out(DeadbeatInput{c.teeth, c.span, c.radius_mm, c.lock_deg, c.lift_deg, c.drop_deg, c.school, 0, {}}),
-                  c.depth_change_mm);
 }
 
 namespace {
@@ -242,31 +236,6 @@ std::vector<Working> explain_escapement_simulation(const EscapementSimulationInp
     return list;
 }
 
-const Record& EscapementChoice::record() {
-    using In = EscapementChoice;
-    static const Record record =
-        Fields<In>()
-            .add("kind", &In::kind, "", "of pallets")
-            .choices({"deadbeat", "recoil"})
-            .because("the simplest to reckon with; say recoil where it is one")
-            .add("teeth", &In::teeth, "", "of the escape wheel", between(8, 200))
-            .because("it shows seconds on a seconds pendulum")
-            .add("span", &In::span, "", "pitches between the pallets, a half number", between(1.5, 60))
-            .because("usual over thirty teeth")
-            .add("radius_mm", &In::radius_mm, "mm", "of the circle of the tips", above(0, 2000))
-            .required()
-            .add("lock_deg", &In::lock_deg, "deg", "of a deadbeat: pallets' turn on a locking face", between(0, 30))
-            .add("lift_deg", &In::lift_deg, "deg", "pallets' turn on an impulse face", above(0, 40))
-            .required()
-            .add("drop_deg", &In::drop_deg, "deg", "wheel's free turn after each let-off", between(0, 22))
-            .required()
-            .add("school", &In::school, "", "of a deadbeat: equal arms of the impulse, or equal locking radii")
-            .choices({"circular", "equidistant"})
-            .because("most are cut so: impulse to both pallets alike")
-            .add("depth_change_mm", &In::depth_change_mm, "mm", "pallet arbor nearer to the wheel; negative: away", between(-500, 500));
-    return record;
-}
-
 const Record& EscapementPendulum::record() {
     using In = EscapementPendulum;
     static const Record record = Fields<In>()
@@ -281,18 +250,15 @@ const Record& EscapementPendulum::record() {
 
 const Record& EscapementSimulationInput::record() {
     using In = EscapementSimulationInput;
-    static const Record record = Fields<In>()
-                                     .add("escapement", &In::escapement, "", "by its layout")
-                                     .required()
-                                     .add("torque_N_mm", &In::torque_N_mm, "N mm", "at the escape wheel", above(0, 1e6))
-                                     .required()
-                                     .add("friction", &In::friction, "",
-                                          "coefficient on every face: oiled steel on brass 0.10 to 0.15, dry 0.2 to 0.3", between(0, 1))
-                                     .because("oiled, not fresh")
-                                     .add("pendulum", &In::pendulum, "", "what it keeps swinging")
-                                     .required()
-                                     .add("steps", &In::steps, "", "samples of each stretch of the swing", between(2, 5000))
-                                     .because("a curve drawn from them is smooth");
+    static const Record record = [] {
+        Fields<In> fields;
+        fields.add("escapement", &In::escapement, "", "by its layout").required();
+        fields.add("torque_N_mm", &In::torque_N_mm, "N mm", "at the escape wheel", above(0, 1e6)).required();
+        add_friction(fields).add("pendulum", &In::pendulum, "", "what it keeps swinging").required();
+        fields.add("steps", &In::steps, "", "samples of each stretch of the swing", between(2, 5000))
+            .because("a curve drawn from them is smooth");
+        return Record(fields);
+    }();
     return record;
 }
 

@@ -4,22 +4,6 @@
 
 namespace echappe {
 
-/// An escapement by its layout: one of two kinds, with the fields of its own verb.
-struct EscapementChoice {
-    std::string kind = "deadbeat";  ///< "deadbeat" or "recoil"
-    long long teeth = 30;
-    double span = 7.5;
-    double radius_mm = 0;
-    double lock_deg = 0;
-    double lift_deg = 0;
-    double drop_deg = 0;
-    std::string school = "circular";
-    double depth_change_mm = 0;
-    static const Record& record();
-};
-/// At its depth. Throws InputError.
-EscapementAction action_of(const EscapementChoice& choice);
-
 struct EscapementPendulum {
     double mass_kg = 0;
     double length_mm = 0;

@@ -3,6 +3,7 @@
 #include <array>
 #include <charconv>
 #include <cmath>
+#include <numbers>
 #include <sstream>
 
 #include "number/input_error.h"
@@ -253,6 +254,8 @@ std::string print_span(double seconds) {
 }
 
 double in_mg_cm2(double kg_m2) { return kg_m2 * 1e10; }
+double in_degrees(double rad) { return rad * 180 / std::numbers::pi; }
+
 double in_microjoule(double J) { return J * 1e6; }
 
 std::string print_inertia(double kg_m2, int decimals) { return print_fixed(in_mg_cm2(kg_m2), decimals) + " mg cm²"; }

@@ -69,5 +69,7 @@ std::string print_power_of_train(double W, int significant);
 /// The number alone, in the unit that those write.
 double in_mg_cm2(double kg_m2);
 double in_microjoule(double J);
+/// An angle as it is told.
+double in_degrees(double rad);
 
 }  // namespace echappe

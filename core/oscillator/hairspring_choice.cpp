@@ -34,7 +34,9 @@ std::string in_words(const HairspringChoiceResult& out) {
         (out.overhang_mm > u ? print_within(out.overhang_mm, u) + " mm stand out beyond the stud and do nothing."
                              : "That is about all of its length.");
     if (!out.rate_now_s_per_day) return words;
-    if (std::abs(*out.let_in_mm) < u) return words + " Where it is pinned now is within what its sizes tell: go by the rate that is heard.";
+    constexpr double nothing_mm = 0.005;
+    if (std::abs(*out.let_in_mm) < std::max(u, nothing_mm))
+        return words + " Where it is pinned now is within what its sizes tell: go by the rate that is heard.";
     return words + " As pinned now it " + (*out.rate_now_s_per_day > 0 ? "gains: let out " : "loses: take up ") +
            print_measured(std::abs(*out.let_in_mm), u) +
            " mm through the stud by its sizes, by the rate that is heard in the end; then put "

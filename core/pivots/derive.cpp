@@ -280,6 +280,13 @@ void derive_holes(const PivotsRecord& record, const TrainRecord& movement, const
     }
 }
 
+void know_wheels(const TrainRecord& movement, const DerivedTrain& train, const std::optional<PalletsRecord>& pallets, DerivedPivots& out) {
+    for (const DerivedArbor& arbor : train.arbors)
+        if (arbor.wheel_radius_mm > 0 && movement.escape_arbor != arbor.id) out.wheel_radius_mm[arbor.id] = arbor.wheel_radius_mm;
+    if (movement.escape_arbor && pallets && pallets->tip_diameter_mm)
+        out.wheel_radius_mm[*movement.escape_arbor] = *pallets->tip_diameter_mm / 2;
+}
+
 void derive_arbor_readings(const PivotsRecord& pivots, const TrainRecord& movement, const DerivedTrain& train, DerivedPivots& out) {
     for (const ArborRecord& record : pivots.arbors) {
         const DerivedArbor* arbor = train.arbor(record.arbor);
@@ -290,7 +297,8 @@ void derive_arbor_readings(const PivotsRecord& pivots, const TrainRecord& moveme
             in.tir_before_mm = record.tir_before_mm;
             in.arbor = movement.escape_arbor == record.arbor ? "escape" : "train";
             in.hardened = record.hardened;
-            if (arbor->wheel_radius_mm > 0) in.wheel_radius_mm = arbor->wheel_radius_mm;
+            if (const auto known = out.wheel_radius_mm.find(record.arbor); known != out.wheel_radius_mm.end())
+                in.wheel_radius_mm = known->second;
             in.period_s = arbor->period_s;
             for (const DerivedMesh& mesh : train.meshes)
                 if ((mesh.wheel_of == record.arbor || mesh.pinion_of == record.arbor) && mesh.module_mm.value > 0)
@@ -345,9 +353,11 @@ void judge_wobble(const DerivedHole& hole, std::vector<Finding>& out) {
 }  // namespace
 
 DerivedPivots derive_pivots(const PivotsRecord& record, const TrainRecord& movement, const DerivedTrain& train, const DerivedMaking& making,
-                            const DrivePulls& pulls, const BushedBefore& bushed, const BushDrawer& drawer, Earlier<DerivedPivots> earlier) {
+                            const DrivePulls& pulls, const std::optional<PalletsRecord>& pallets, const BushedBefore& bushed,
+                            const BushDrawer& drawer, Earlier<DerivedPivots> earlier) {
     DerivedPivots out;
     derive_holes(record, movement, train, making, pulls, bushed, drawer, earlier, out);
+    know_wheels(movement, train, pallets, out);
     derive_arbor_readings(record, movement, train, out);
     derive_shopping(drawer, out);
     return out;

@@ -2,6 +2,7 @@
 
 #include <set>
 
+#include "escapement/record.h"
 #include "pivots/arbor_runout.h"
 #include "pivots/end_shake.h"
 #include "pivots/pushes.h"
@@ -84,6 +85,7 @@ struct DerivedPivots {
     std::vector<ShoppingLine> shopping;
     std::map<std::string, ArborRunoutResult> runout;  ///< of arbors with a reading
     std::map<std::string, EndShakeResult> end_shake;  ///< the same
+    std::map<std::string, double> wheel_radius_mm;    ///< of wheels whose size is known: an escape wheel is drawn by its count only
     size_t holes_to_do = 0;                           ///< that are closed, bushed or plugged
     size_t holes_done = 0;
 
@@ -104,7 +106,8 @@ struct BushedBefore {
 /// The plan of a hole that is asked the same again is taken from `earlier`, and where the train stands too whatever was read the
 /// same again.
 DerivedPivots derive_pivots(const PivotsRecord& record, const TrainRecord& movement, const DerivedTrain& train, const DerivedMaking& making,
-                            const DrivePulls& pulls, const BushedBefore& bushed, const BushDrawer& drawer, Earlier<DerivedPivots> earlier);
+                            const DrivePulls& pulls, const std::optional<PalletsRecord>& pallets, const BushedBefore& bushed,
+                            const BushDrawer& drawer, Earlier<DerivedPivots> earlier);
 std::vector<Finding> findings_of_pivots(const DerivedPivots& derived);
 
 /// How far the table of the mill moves the plate, from the middle of the worn hole under the spindle to the original centre under

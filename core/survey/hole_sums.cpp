@@ -50,7 +50,8 @@ std::map<std::string, double> facts_of_hole(const PivotsRecord& record, const De
     if (record.end_shake_least_mm) know("least_mm", *record.end_shake_least_mm);
     if (record.end_shake_most_mm) know("most_mm", *record.end_shake_most_mm);
     if (const DerivedArbor* arbor = train.arbor(hole->arbor)) {
-        if (arbor->wheel_radius_mm > 0) know("wheel_radius_mm", arbor->wheel_radius_mm);
+        if (const auto known = pivots.wheel_radius_mm.find(arbor->id); known != pivots.wheel_radius_mm.end())
+            know("wheel_radius_mm", known->second);
         if (arbor->turns_per_s != 0) know("period_s", 1 / std::abs(arbor->turns_per_s));
     }
     for (const DerivedDrive& drive : power.drives)

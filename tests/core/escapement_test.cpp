@@ -6,6 +6,7 @@
 #include <random>
 
 #include "escapement/cause.h"
+#include "escapement/edits.h"
 #include "escapement/layout.h"
 #include "escapement/simulation.h"
 #include "job/new_job.h"
@@ -580,4 +581,63 @@ TEST_CASE("what is seen of the pallets stands beside where they are believed to 
     REQUIRE(found.escapement.cause);
     CHECK(found.escapement.cause->depth_mm == Approx(0.24).margin(2 * found.escapement.cause->depth_u_mm));
     CHECK(*found.escapement.cause->away_mm > 0.1);
+}
+
+TEST_CASE("pallets far too deep let no tooth by, pallets far away let every tooth by") {
+    DeadbeatInput in = regulator();
+    in.depth_change_mm = 15;
+    CHECK(deadbeat(in).state == "catches");
+    in.depth_change_mm = -25;
+    CHECK(deadbeat(in).state == "trips");
+    in.depth_change_mm = 40;
+    CHECK_THROWS_AS(deadbeat(in), InputError);
+}
+
+TEST_CASE("what was seen before the pallets were moved tells where they stand after it") {
+    Job job = too_deep();
+    job.pallets->depth_mm = 0;
+    const DerivedEscapement true_one = at_depth(derive(job).escapement, 0.24);
+    job.pallets->seen_exit_drop_deg = true_one.beat.exit->drop / deg;
+    job.pallets->seen_exit_lock_deg = true_one.beat.exit->lock / deg;
+    const double before = derive(job).escapement.cause->depth_mm;
+    const double wants = *derive(job).escapement.cause->away_mm;
+    move_pallets("both", -wants, "2026-11-29").change(job.pallets);
+    const Derived moved = derive(job);
+    CHECK(moved.escapement.cause->depth_mm == Approx(before - wants));
+    CHECK(*moved.escapement.cause->away_mm == Approx(0).margin(1e-9));
+    CHECK(moved.escapement.cause->verdict.find("middle of its window") != std::string::npos);
+    // Taking what is seen leaves the move in the log and stands where both together say.
+    found_as_seen(*moved.escapement.cause).change(job.pallets);
+    CHECK(derive(job).escapement.depth_mm == Approx(before - wants));
+    CHECK(job.pallets->settings.size() == 1);
+}
+
+TEST_CASE("an end moved alone moves the middle by half, and the middle wants twice as much of one end") {
+    for (const std::string& bridge : bridges()) CHECK(end_moved_mm(bridge, middle_moved_mm(bridge, 0.07)) == Approx(0.07));
+    CHECK(middle_moved_mm("front", 0.1) == Approx(0.05));
+}
+
+TEST_CASE("a layout that cannot be is told as such, and leaves the rest of the job standing") {
+    Job job = too_deep();
+    job.pallets->span = 7;
+    const Derived found = derive(job);
+    CHECK(found.escapement.fault == "span: got 7, takes a half number of pitches, as in 7.5");
+    CHECK_FALSE(found.escapement.layout);
+    CHECK(found.faults.empty());
+    job.pallets->span = 7.5;
+    job.pallets->depth_mm = 40;
+    CHECK(derive(job).escapement.fault.find("depth_change_mm: got 40") == 0);
+}
+
+TEST_CASE("an escape arbor is judged by its own wheel's size, never by the one it is drawn with") {
+    Job job = too_deep();
+    job.survey.pivots.arbors = {};
+    ArborRecord& arbor = job.survey.pivots.arbors.emplace_back();
+    arbor.arbor = "escape";
+    arbor.tir_mm = 0.06;
+    job.pallets->tip_diameter_mm = 60;
+    CHECK(derive(job).pivots.runout.at("escape").limit_mm == Approx(0.03));
+    job.pallets.reset();
+    CHECK(derive(job).pivots.runout.at("escape").limit_mm == Approx(0.02));
+    CHECK_FALSE(derive(job).pivots.runout.at("escape").ratio_swing);
 }

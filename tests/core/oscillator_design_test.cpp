@@ -248,6 +248,11 @@ TEST_CASE("a spring pinned where it is told beats right – let in more, it lose
     CHECK(choose_hairspring(in).verdict.find("Too short") == std::string::npos);
     in.thickness_u_mm = 0.0005;
     CHECK(choose_hairspring(in).verdict.starts_with("Too short"));
+    // A strip whose sizes are exact, pinned where it is right: nothing is to be let in.
+    in.thickness_u_mm = 0;
+    in.length_mm = 125;
+    in.overhang_mm = choose_hairspring(in).overhang_mm;
+    CHECK(choose_hairspring(in).verdict.find("go by the rate that is heard") != std::string::npos);
 }
 
 namespace {

@@ -1,0 +1,31 @@
+#pragma once
+
+#include <QPainter>
+
+#include "escapement/derive.h"
+
+namespace echappe {
+
+/// Escape wheel and pallets drawn to scale as they stand at a moment of the swing, with lock, lift and drop beside each pallet.
+/// Nothing is worked out here but where things lie on the screen.
+class EscapementPicture {
+public:
+    EscapementPicture(QPainter& painter, const DerivedEscapement& escapement, const QRectF& room);
+    /// `period`: of the swing, from its end on the anticlockwise side.
+    void paint(double period);
+
+private:
+    QPointF at(Vector mm) const { return m_escape + QPointF(mm.x * m_px, -mm.y * m_px); }
+    void paint_wheel(double tip_rad);
+    void paint_pallet(const Pallet& pallet, double pallets_rad, bool holds);
+    void write_pallet(const Pallet& pallet, const PalletAction& action);
+
+    QPainter& m_painter;
+    const DerivedEscapement& m_escapement;
+    const EscapementAction& m_action;
+    QRectF m_room;
+    QPointF m_escape;  ///< the escape arbor
+    double m_px;       ///< a millimetre
+};
+
+}  // namespace echappe
