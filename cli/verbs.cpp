@@ -1,5 +1,6 @@
 #include "verbs.h"
 
+#include "beat/beat_analysis.h"
 #include "beat/rate_fit.h"
 #include "escapement/cause.h"
 #include "escapement/layout.h"
@@ -33,6 +34,7 @@
 #include "power/torque_log.h"
 #include "power/weight_drive.h"
 #include "report/report.h"
+#include "sound/ticking.h"
 #include "stock/stock.h"
 #include "teeth/geometry.h"
 #include "teeth/mesh_simulation.h"
@@ -95,6 +97,8 @@ const std::vector<const Calculation*>& verbs() {
         &escapement_simulation_calculation(),
         &escapement_cause_calculation(),
         &rate_fit_calculation(),
+        &beat_analysis_calculation(),
+        &ticking_calculation(),
         &hub_repair_calculation(),
         &new_job_calculation(),
         &job_report_calculation(),

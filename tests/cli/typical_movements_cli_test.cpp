@@ -4,6 +4,7 @@
 #include <set>
 
 #include "support/command.h"
+#include "support/files.h"
 
 // Ten made-up movements of kinds that come to a bench, in tests/typical: each is put through every verb that can be about it, and
 // each verdict stands there with the reason that a restorer of experience gives for it.
@@ -20,21 +21,30 @@ json answer(const std::string& verb, const json& input) {
     return out.is_discarded() ? json(ran.out) : out;
 }
 
+json train_of(const json& job) {
+    json train = {{"reference", job["reference"]}, {"escape_arbor", job["escape_arbor"]}};
+    for (const json& arbor : job["arbors"]) {
+        json plain = {{"id", arbor["id"]}};
+        for (const char* count : {"pinion", "wheel"})
+            if (arbor.contains(count)) plain[count] = arbor[count];
+        train["arbors"].push_back(plain);
+    }
+    return train;
+}
+
 /// What a trial leaves to the movement is put in: its arbors, the drawers that ship, an outline of its own wheel.
-json input_of(const json& trial, const json& job, const json& trials) {
+json input_of(const json& trial, const json& job, const json& trials, const std::string& recording) {
     if (trial["in"] == "the job") return job;
     json input = trial["in"];
     if (input.contains("train")) {
         input.erase("train");
-        for (const json& arbor : job["arbors"]) {
-            json plain = {{"id", arbor["id"]}};
-            for (const char* count : {"pinion", "wheel"})
-                if (arbor.contains(count)) plain[count] = arbor[count];
-            input["arbors"].push_back(plain);
-        }
-        input["reference"] = job["reference"];
-        input["escape_arbor"] = job["escape_arbor"];
+        input.update(train_of(job));
     }
+    if (input.contains("its_train")) {
+        input.erase("its_train");
+        input["train"] = train_of(job);
+    }
+    if (input.contains("file") && input["file"] == "@recording") input["file"] = recording;
     for (const char* drawer : {"stock", "stock_file"})
         if (input.contains(drawer) && input[drawer].is_string())
             input[drawer] = std::string(DEMO_FOLDER) + "/../stock/" + input[drawer].get<std::string>();
@@ -72,10 +82,11 @@ std::set<std::string> all_verbs() {
 void put_through(const json& movement, const std::set<std::string>& verbs) {
     const json job = answer("job.new", {{"text", movement["written"]}});
     std::set<std::string> tried;
+    const Folder folder;
     for (const json& trial : movement["trials"]) {
         const std::string verb = trial["verb"];
         tried.insert(verb);
-        const json out = answer(verb, input_of(trial, job, movement["trials"]));
+        const json out = answer(verb, input_of(trial, job, movement["trials"], folder / "a.wav"));
         INFO(movement["movement"] << ": " << verb);
         CHECK_FALSE(trial["holds"].empty());
         for (const json& verdict : trial["holds"]) hold(verdict, out);

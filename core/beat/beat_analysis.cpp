@@ -1,0 +1,436 @@
+#include "beat/beat_analysis.h"
+
+#include <algorithm>
+#include <cmath>
+#include <future>
+#include <numbers>
+#include <numeric>
+
+#include "number/input_error.h"
+#include "number/units.h"
+#include "sound/novelty.h"
+
+namespace echappe {
+namespace {
+
+constexpr double pi = std::numbers::pi;
+constexpr double day_s = 86400;
+const char* source = "matched filter (North, 1943); robust line (Huber, 1964); F test of each arbor's wave";
+
+/// A stretch of the sound as rises of its bands.
+Novelty novelty_of(Sound& sound, long long from, long long to) {
+    Novelty novelty(sound.rate_Hz());
+    std::vector<float> piece(1 << 16);
+    for (long long at = from; at < to; at += static_cast<long long>(piece.size())) {
+        const size_t count = std::min(piece.size(), static_cast<size_t>(to - at));
+        sound.read(at, {piece.data(), count});
+        novelty.add({piece.data(), count});
+    }
+    return novelty;
+}
+
+/// Once from end to end, in two halves at the same time.
+Novelty novelty_of(Sound& sound) {
+    const auto hop = static_cast<long long>(Novelty(sound.rate_Hz()).hop()), all = static_cast<long long>(sound.samples());
+    const long long cut = all / 2 / hop * hop;
+    auto later = std::async(std::launch::async, [&] { return novelty_of(sound, cut, all); });
+    Novelty novelty = novelty_of(sound, 0, std::min(all, cut + hop));
+    novelty.join(later.get());
+    return novelty;
+}
+
+std::vector<float> weighed(const std::vector<std::vector<float>>& bands, const std::vector<double>& weights) {
+    std::vector<float> sum(bands.front().size(), 0);
+    for (size_t band = 0; band < bands.size(); ++band)
+        for (size_t f = 0; f < sum.size(); ++f) sum[f] += static_cast<float>(weights[band]) * bands[band][f];
+    return sum;
+}
+
+/// How much each band rises at the beats more than elsewhere.
+std::vector<double> weights_of(const std::vector<std::vector<float>>& bands, const std::vector<size_t>& ticks, const TickPattern& pattern) {
+    std::vector<double> weights;
+    const auto after = static_cast<size_t>(std::lround(pattern.tock_after));
+    for (const std::vector<float>& rise : bands) {
+        const auto most_at = [&](size_t f) {
+            float most = 0;
+            for (size_t i = f > 0 ? f - 1 : 0; i < std::min(rise.size(), f + 2); ++i) most = std::max(most, rise[i]);
+            return static_cast<double>(most);
+        };
+        double at = 0, off = 0, square = 0, count = 0;
+        for (const size_t tick : ticks)
+            for (const size_t beat : {tick, tick + after}) {
+                const double away = most_at(beat + after / 3);
+                at += most_at(beat), off += away, square += away * away, ++count;
+            }
+        if (count == 0) return std::vector<double>(bands.size(), 1);
+        const double spread = std::sqrt(std::max(1e-12, square / count - off * off / (count * count)));
+        weights.push_back(std::max(0.0, (at - off) / count / spread));
+    }
+    const double most = *std::max_element(weights.begin(), weights.end());
+    for (double& weight : weights) weight = most > 0 ? weight / most : 1;
+    return weights;
+}
+
+/// The place of the steepest rise within two frames.
+double refined(const std::vector<float>& rise, double frame) {
+    const auto middle = static_cast<long long>(std::lround(frame));
+    long long best = middle;
+    for (long long f = std::max(0LL, middle - 2); f <= std::min(static_cast<long long>(rise.size()) - 1, middle + 2); ++f)
+        if (best >= static_cast<long long>(rise.size()) || rise[static_cast<size_t>(f)] > rise[static_cast<size_t>(best)]) best = f;
+    return static_cast<double>(best);
+}
+
+}  // namespace
+
+const std::vector<double>& common_beats_per_hour() {
+    static const std::vector<double> all = {2400,  3000,  3600,  4200,  4800,  5400,  6000,  6600,  7200,  7500,
+                                            7560,  7800,  8100,  8400,  9000,  9600,  10800, 12000, 12600, 14400,
+                                            15000, 16200, 17280, 18000, 19800, 21600, 25200, 28800, 36000};
+    return all;
+}
+
+HeardBeats hear_beats(Sound& sound, double told_beat_s) {
+    const Novelty novelty = novelty_of(sound);
+    std::vector<std::vector<float>> bands;
+    for (size_t band = 0; band < novelty.bands(); ++band) bands.push_back(novelty.rise(band));
+    std::vector<float> rise = weighed(bands, std::vector<double>(bands.size(), 1.0));
+    const double per_s = novelty.frames_per_s();
+    const auto find = [&] {
+        const TickPattern heard = find_tick_pattern(rise, per_s, 0);
+        if (told_beat_s == 0) return heard;
+        // What was told may be wrong: what is heard goes first, unless it is the same or each second beat of it.
+        constexpr double near = 0.06;
+        const double beats = heard.pair / (2 * told_beat_s * per_s);
+        const bool alike = heard.pair == 0 || std::abs(beats - 1) < near || std::abs(beats / 2 - 1) < near;
+        const TickPattern told = alike ? find_tick_pattern(rise, per_s, told_beat_s * per_s) : TickPattern{};
+        return told.pair > 0 ? told : heard;
+    };
+    TickPattern pattern = find();
+    if (pattern.pair > 0) {
+        rise = weighed(bands, weights_of(bands, track_ticks(rise, pattern), pattern));
+        if (const TickPattern again = find(); again.pair > 0) pattern = again;
+    }
+    if (pattern.pair == 0)
+        throw InputError("file", print_span(sound.seconds()) + " without a beat that stands out",
+                         "a recording of eight beats at least, nearer to the movement or longer");
+    std::vector<double> ticks_s, tocks_s;
+    const std::vector<size_t> ticks = track_ticks(rise, pattern);
+    if (ticks.empty()) throw InputError("file", print_span(sound.seconds()), "a recording of eight beats at least");
+    for (const size_t tick : ticks) {
+        ticks_s.push_back(novelty.time_of(refined(rise, static_cast<double>(tick))));
+        tocks_s.push_back(novelty.time_of(refined(rise, static_cast<double>(tick) + pattern.tock_after)));
+    }
+    // A tock may come before the first tick, and a tick after the last.
+    const double pair_s = pattern.pair / per_s;
+    for (std::vector<double>* beats : {&ticks_s, &tocks_s}) {
+        beats->insert(beats->begin(), beats->front() - pair_s);
+        beats->push_back(beats->back() + pair_s);
+    }
+    HeardBeats out;
+    out.one_sound = pattern.one_sound;
+    out.shapes = std::make_unique<TickShapes>(sound, ticks_s, tocks_s);
+    const auto locate = [&](const TickShapes& shapes, size_t from, size_t to) {
+        std::vector<LocatedTick> located;
+        for (size_t i = from; i < to; ++i)
+            located.push_back(shapes.locate(sound, i % 2 == 1 ? tocks_s[i / 2] : ticks_s[i / 2], i % 2 == 1));
+        return located;
+    };
+    auto later = std::async(std::launch::async, [&, copy = *out.shapes] { return locate(copy, ticks_s.size(), 2 * ticks_s.size()); });
+    std::vector<LocatedTick> all = locate(*out.shapes, 0, ticks_s.size());
+    for (const LocatedTick& one : later.get()) all.push_back(one);
+    long long first = -1, last = -1;
+    for (size_t i = 0; i < all.size(); ++i) {
+        if (!all[i].heard) continue;
+        last = static_cast<long long>(i);
+        if (first < 0) first = last;
+        out.beats.push_back({last - first, all[i].at_s});
+    }
+    if (out.beats.size() < 6)
+        throw InputError("file", std::to_string(out.beats.size()) + " beats that are alike",
+                         "a recording of eight beats at least, nearer to the movement or longer");
+    out.missed = last - first + 1 - static_cast<long long>(out.beats.size());
+    return out;
+}
+
+BeatsTold beats_of_train(const TrainInput& train) {
+    const TrainResult result = run_train(train);
+    BeatsTold told;
+    told.beats_per_hour = result.beats_per_hour;
+    for (const ArborResult& arbor : result.arbors) told.arbors.push_back({arbor.id, std::abs(arbor.period_s)});
+    if (train.escape_arbor)
+        for (const ArborInput& arbor : train.arbors)
+            if (arbor.id == *train.escape_arbor && arbor.wheel.known()) {
+                told.escape_arbor = arbor.id;
+                told.escape_teeth = arbor.wheel.value;
+            }
+    return told;
+}
+
+namespace {
+
+/// What it should beat: as told, as its train says, else the usual figure that is near.
+void name_beats(const BeatsTold& told, const BeatAnalysisInput& in, BeatAnalysisResult& out) {
+    constexpr double near = 0.02, of_its_own = 0.08;
+    out.beats_per_hour = out.measured_beats_per_hour;
+    out.beats_from = "measured";
+    if (told.beats_per_hour && std::abs(out.measured_beats_per_hour / *told.beats_per_hour - 1) < of_its_own) {
+        out.beats_per_hour = *told.beats_per_hour;
+        out.beats_from = in.beats_per_hour ? "told" : "train";
+        return;
+    }
+    for (const double usual : common_beats_per_hour())
+        if (std::abs(out.measured_beats_per_hour / usual - 1) <
+            std::min(near, std::abs(out.measured_beats_per_hour / out.beats_per_hour - 1) + (out.beats_from == "measured" ? near : 0))) {
+            out.beats_per_hour = usual;
+            out.beats_from = "common";
+        }
+    if (out.beats_from == "measured") out.beats_per_hour = std::max(1.0, std::round(out.measured_beats_per_hour));
+}
+
+/// Parts of a recording that tell a rate of their own: half a minute and sixty beats each, at most eight.
+void cut_in_sections(const std::vector<Beat>& beats, BeatAnalysisResult& out) {
+    const double span = beats.back().at_s - beats.front().at_s;
+    const auto parts = static_cast<size_t>(std::min({8.0, std::floor(span / 30), std::floor(static_cast<double>(beats.size()) / 60)}));
+    if (parts < 2) return;
+    for (size_t part = 0; part < parts; ++part) {
+        const double from = beats.front().at_s + span * static_cast<double>(part) / static_cast<double>(parts),
+                     to = from + span / static_cast<double>(parts);
+        std::vector<Beat> some;
+        for (const Beat& beat : beats)
+            if (beat.at_s >= from && beat.at_s <= to) some.push_back(beat);
+        const std::optional<BeatFit> fit = fit_beats(some);
+        if (!fit) continue;
+        out.sections.push_back({from, to, rate_of_beats(fit->beat_s, out.beats_per_hour), day_s * fit->beat_u_s / fit->beat_s});
+    }
+    // A line through them, weighed.
+    double w = 0, x = 0, y = 0, xx = 0, xy = 0;
+    for (const BeatSection& one : out.sections) {
+        const double weight = 1 / (one.u_s_per_day * one.u_s_per_day + 1e-12), at = 0.5 * (one.from_s + one.to_s);
+        w += weight, x += weight * at, y += weight * one.rate_s_per_day, xx += weight * at * at, xy += weight * at * one.rate_s_per_day;
+    }
+    const double det = w * xx - x * x;
+    if (out.sections.size() < 2 || det <= 0) return;
+    const double apart =
+        0.5 * (out.sections.back().from_s + out.sections.back().to_s - out.sections.front().from_s - out.sections.front().to_s);
+    out.drift_s_per_day = (w * xy - x * y) / det * apart;
+    out.drift_u_s_per_day = std::sqrt(w / det) * apart;
+}
+
+std::string in_words(const BeatAnalysisResult& out, const BeatsTold& told, bool one_sound, double recorder_u_ppm) {
+    std::string words = std::abs(out.rate_s_per_day) < 2 * out.u_s_per_day ? "It keeps time as far as can be told: "
+                        : out.rate_s_per_day > 0                           ? "It gains "
+                                                                           : "It loses ";
+    words += print_measured(std::abs(out.rate_s_per_day), std::max(out.u_s_per_day, 1e-4)) + " s a day against " +
+             print_many(out.beats_per_hour) + " beats an hour";
+    if (out.beats_from == "common") words += ", the usual figure nearest to it";
+    if (out.beats_from == "measured") words += ", a whole number near it: no usual one is";
+    words += ". ";
+    if (told.beats_per_hour && out.beats_per_hour != *told.beats_per_hour)
+        words += "It should beat " + print_short(*told.beats_per_hour) + " an hour and beats " + print_short(out.measured_beats_per_hour) +
+                 ": look whether this is the movement. ";
+    if (one_sound) words += "Only every second beat is heard: the limp is not told. Put the pickup elsewhere. ";
+    else if (out.longer_beat.empty())
+        words += "It is in beat as far as can be told (" + print_measured(out.beat_error_ms, out.beat_error_u_ms) + " ms). ";
+    else
+        words += "It limps by " + print_measured(out.beat_error_ms, out.beat_error_u_ms) + " ms: the interval after the " +
+                 out.longer_beat + " is the longer. ";
+    if (out.missed > 0) words += std::to_string(out.missed) + " of " + std::to_string(out.beats + out.missed) + " beats were not heard. ";
+    if (std::abs(out.drift_s_per_day) > 3 * out.drift_u_s_per_day)
+        words += "The rate went " + std::string(out.drift_s_per_day > 0 ? "up" : "down") + " by " +
+                 print_measured(std::abs(out.drift_s_per_day), out.drift_u_s_per_day) + " s/d while it was heard. ";
+    for (const PeriodicFault& fault : out.periodic_faults) words += fault.words + " ";
+    words += recorder_u_ppm > 0 ? "The recorder's own time is in the uncertainty."
+                                : "The recorder's own time is not in the uncertainty: most are within 20 to 50 millionths, 2 to 4 s a day, "
+                                  "unless compared with a better clock.";
+    return words;
+}
+
+}  // namespace
+
+std::optional<BeatAnalysisResult> judge_beats(const std::vector<Beat>& beats, const BeatsTold& told, const BeatAnalysisInput& in) {
+    std::optional<BeatFit> fit = fit_beats(beats);
+    if (!fit) return {};
+    BeatAnalysisResult out;
+    out.beats = static_cast<long long>(beats.size());
+    out.periodic_faults = periodic_faults(beats, *fit, told.arbors, told.escape_arbor, told.escape_teeth);
+    std::vector<double> waves;
+    for (const PeriodicFault& fault : out.periodic_faults)
+        if (fault.kind == "wave") waves.push_back(fault.period_s);
+    // With the waves in it, a recording that ends amid a turn tells the rate as well.
+    if (!waves.empty())
+        if (const auto better = fit_beats(beats, waves)) fit = better;
+    const double true_beat_s = fit->beat_s / (1 + in.recorder_ppm * 1e-6);
+    out.measured_beats_per_hour = 3600 / true_beat_s;
+    name_beats(told, in, out);
+    out.rate_s_per_day = rate_of_beats(true_beat_s, out.beats_per_hour);
+    out.u_s_per_day = std::hypot(day_s * fit->beat_u_s / fit->beat_s, day_s * in.recorder_u_ppm * 1e-6);
+    out.beat_error_ms = 1000 * std::abs(fit->limp_s);
+    out.beat_error_u_ms = 1000 * fit->limp_u_s;
+    if (out.beat_error_ms > 2 * out.beat_error_u_ms) out.longer_beat = fit->limp_s > 0 ? "tick" : "tock";
+    out.spread_ms = 1000 * fit->spread_s;
+    cut_in_sections(beats, out);
+    for (const Beat& beat : beats) out.beat_times_s.push_back(beat.at_s), out.beat_numbers.push_back(beat.number);
+    return out;
+}
+
+double amplitude_of_lift(double lift_angle_deg, double t_s, double beats_per_hour) {
+    return lift_angle_deg / (2 * std::sin(pi * t_s * beats_per_hour / 7200));
+}
+
+std::optional<double> unlocking_to_drop_s(const TickShapes::Loudness& loudness, double lift_angle_deg, double beat_s) {
+    constexpr double widest_deg = 350, narrowest_deg = 80;
+    const auto time_of = [&](double amplitude_deg) {
+        return std::asin(std::min(1.0, lift_angle_deg / (2 * amplitude_deg))) * 2 * beat_s / pi;
+    };
+    // A blow is louder than all that rang in the two milliseconds before it; its time is where it rises most steeply.
+    const std::vector<float>& level = loudness.level;
+    const auto near = static_cast<size_t>(0.0003 * loudness.per_s) + 1, before = static_cast<size_t>(0.002 * loudness.per_s);
+    const double most = level.empty() ? 0 : *std::max_element(level.begin(), level.end());
+    struct Blow {
+        size_t at = 0;
+        double rise = 0;
+    };
+    std::vector<Blow> blows;
+    for (size_t i = before; i < level.size(); ++i) {
+        const double rang = *std::max_element(level.begin() + static_cast<std::ptrdiff_t>(i - before),
+                                              level.begin() + static_cast<std::ptrdiff_t>(i - near));
+        const double rise = level[i] - rang;
+        if (rise < std::max(0.04 * most, loudness.noise)) continue;
+        if (blows.empty() || i - blows.back().at > before) blows.push_back({i, rise});
+        else blows.back().rise = std::max(blows.back().rise, rise);
+    }
+    const auto steepest = [&](const Blow& blow) {
+        size_t best = blow.at;
+        const auto steep = [&](size_t i) { return level[i + 1] - level[i - 1]; };
+        for (size_t i = blow.at - near; i <= std::min(level.size() - 2, blow.at + 4 * near); ++i)
+            if (steep(i) > steep(best)) best = i;
+        return static_cast<double>(best);
+    };
+    // The drop is the last loud blow; it unlocks with the first that an amplitude can explain.
+    std::optional<double> drop;
+    for (const Blow& blow : blows)
+        if (blow.rise > 0.4 * most) drop = steepest(blow);
+    if (drop)
+        for (const Blow& blow : blows) {
+            const double t = (*drop - steepest(blow)) / loudness.per_s;
+            if (t > time_of(widest_deg) && t < time_of(narrowest_deg)) return t;
+        }
+    return {};
+}
+
+BeatAnalysisResult analyse_beats(const BeatAnalysisInput& in) {
+    BeatsTold told = in.train ? beats_of_train(*in.train) : BeatsTold{};
+    if (in.beats_per_hour) told.beats_per_hour = in.beats_per_hour;
+    const std::unique_ptr<Sound> sound = open_sound(in.file, "file");
+    const HeardBeats heard = hear_beats(*sound, told.beat_s());
+    std::optional<BeatAnalysisResult> out = judge_beats(heard.beats, told, in);
+    if (!out) throw InputError("file", std::to_string(heard.beats.size()) + " beats", "a recording of eight beats at least");
+    out->missed = heard.missed;
+    out->seconds = sound->seconds();
+    out->beat_error_u_ms = std::hypot(out->beat_error_u_ms, 1000 * heard.shapes->between_u_s());
+    if (heard.one_sound) out->longer_beat.clear();
+    if (in.lift_angle_deg) {
+        // Tick and tock each; where they differ much, one of the unlockings was not heard and looks too short.
+        constexpr double differ = 0.08, read_u_s = 0.0001;  // of where two blows begin
+        std::vector<double> times_s;
+        for (const bool tock : {false, true})
+            if (heard.shapes->has(tock))
+                if (const auto t =
+                        unlocking_to_drop_s(heard.shapes->loudness(tock), *in.lift_angle_deg, 3600 / out->measured_beats_per_hour))
+                    times_s.push_back(*t);
+        if (times_s.size() == 2 && std::abs(times_s[0] / times_s[1] - 1) > differ) times_s = {std::max(times_s[0], times_s[1])};
+        if (!times_s.empty()) {
+            const double t = std::accumulate(times_s.begin(), times_s.end(), 0.0) / static_cast<double>(times_s.size());
+            out->amplitude_deg = amplitude_of_lift(*in.lift_angle_deg, t, out->measured_beats_per_hour);
+            out->amplitude_u_deg = *out->amplitude_deg * read_u_s / t / std::sqrt(static_cast<double>(times_s.size()));
+        }
+    }
+    out->verdict = in_words(*out, told, heard.one_sound, in.recorder_u_ppm);
+    return *out;
+}
+
+std::vector<Working> explain_beat_analysis(const BeatAnalysisInput& in, const BeatAnalysisResult& out) {
+    std::vector<Working> list = {work_out(
+        "rate", "r = 86400 (N ÷ N0 − 1)",
+        {{"N", "beats an hour, heard", {out.measured_beats_per_hour, out.measured_beats_per_hour * out.u_s_per_day / day_s}, "", 0},
+         {"N0", "beats an hour, as it should be", {out.beats_per_hour, 0}, "", 0}},
+        "s/d", source, [](auto x) { return day_s * (x[0] / x[1] - 1); })};
+    list.front().notes = {out.verdict};
+    if (out.amplitude_deg)
+        list.push_back(
+            work_out("amplitude of the balance", "A = λ ÷ (2 sin(π t N ÷ 7200))",
+                     {{"λ", "lift angle", {*in.lift_angle_deg, 0}, "deg", 0},
+                      {"t",
+                       "from unlocking to the drop",
+                       {std::asin(*in.lift_angle_deg / (2 * *out.amplitude_deg)) * 7200 / (pi * out.measured_beats_per_hour), 0.0001},
+                       "s",
+                       0},
+                      {"N", "beats an hour, heard", {out.measured_beats_per_hour, 0}, "", 0}},
+                     "deg", "harmonic swing through the lift, from −λ/2 to λ/2",
+                     [](auto x) { return x[0] / (2 * std::sin(pi * x[1] * x[2] / 7200)); }));
+    return list;
+}
+
+const Record& BeatAnalysisInput::record() {
+    using In = BeatAnalysisInput;
+    static const Record record =
+        Fields<In>()
+            .add("file", &In::file, "", "recording: WAV, FLAC or OGG")
+            .required()
+            .add("beats_per_hour", &In::beats_per_hour, "1/h",
+                 "as it should beat; else by the train, else the usual figure nearest to what is heard", above(0, 100000))
+            .add("lift_angle_deg", &In::lift_angle_deg, "deg", "of a lever's balance, for its amplitude", above(0, 180))
+            .add("train", &In::train, "", "as in train.run: its beats, and its arbors to look for")
+            .add("recorder_ppm", &In::recorder_ppm, "", "millionths by which the recorder's own time gains", between(-10000, 10000))
+            .add("recorder_u_ppm", &In::recorder_u_ppm, "", "standard uncertainty of that; 20 to 50 where it was never compared",
+                 between(0, 10000));
+    return record;
+}
+
+const Record& BeatSection::record() {
+    using Out = BeatSection;
+    static const Record record = Fields<Out>()
+                                     .add("from_s", &Out::from_s, "s", "in the recording")
+                                     .add("to_s", &Out::to_s, "s", "in the recording")
+                                     .add("rate_s_per_day", &Out::rate_s_per_day, "s/d", "positive gains")
+                                     .add("u_s_per_day", &Out::u_s_per_day, "s/d", "standard uncertainty");
+    return record;
+}
+
+const Record& BeatAnalysisResult::record() {
+    using Out = BeatAnalysisResult;
+    static const Record record =
+        Fields<Out>()
+            .add("beats_per_hour", &Out::beats_per_hour, "1/h", "as it should be")
+            .add("beats_from", &Out::beats_from, "", "how that is known: told, train, common or measured")
+            .add("measured_beats_per_hour", &Out::measured_beats_per_hour, "1/h", "as heard")
+            .add("rate_s_per_day", &Out::rate_s_per_day, "s/d", "positive gains")
+            .add("u_s_per_day", &Out::u_s_per_day, "s/d", "standard uncertainty of the rate")
+            .add("beat_error_ms", &Out::beat_error_ms, "ms", "half the difference of two successive beats")
+            .add("beat_error_u_ms", &Out::beat_error_u_ms, "ms", "standard uncertainty of that")
+            .add("longer_beat", &Out::longer_beat, "",
+                 "after which of tick and tock the interval is the longer; the first beat heard is a tick; empty: not told")
+            .add("amplitude_deg", &Out::amplitude_deg, "deg", "of a lever's balance to one side")
+            .add("amplitude_u_deg", &Out::amplitude_u_deg, "deg", "standard uncertainty of that, the lift angle as told")
+            .add("spread_ms", &Out::spread_ms, "ms", "standard deviation of a single beat")
+            .add("beats", &Out::beats, "", "heard")
+            .add("missed", &Out::missed, "", "not heard, between the first and the last that were")
+            .add("seconds", &Out::seconds, "s", "of the recording")
+            .add("sections", &Out::sections, "", "the rate in parts of the recording")
+            .add("drift_s_per_day", &Out::drift_s_per_day, "s/d", "change of the rate from the first part to the last")
+            .add("drift_u_s_per_day", &Out::drift_u_s_per_day, "s/d", "standard uncertainty of that")
+            .add("periodic_faults", &Out::periodic_faults, "", "what comes back, waves by size first")
+            .add("beat_times_s", &Out::beat_times_s, "s", "where each beat lies in the recording")
+            .add("beat_numbers", &Out::beat_numbers, "", "of those; numbers left out were not heard")
+            .add("verdict", &Out::verdict, "", "in words");
+    return record;
+}
+
+const Calculation& beat_analysis_calculation() {
+    static const Calculation calculation = declare<BeatAnalysisInput, BeatAnalysisResult>(
+        "beat.analyse", "Beats out of a recording: rate, limp, amplitude of a lever, drift, and what comes back with every arbor.", source,
+        analyse_beats, explain_beat_analysis);
+    return calculation;
+}
+
+}  // namespace echappe

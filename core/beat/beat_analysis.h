@@ -1,0 +1,90 @@
+#pragma once
+
+#include "beat/periodic_faults.h"
+#include "sound/sound.h"
+#include "sound/tick_shapes.h"
+#include "train/train.h"
+#include "workings/calculation.h"
+
+namespace echappe {
+
+struct BeatAnalysisInput {
+    std::string file;
+    std::optional<double> beats_per_hour;
+    std::optional<double> lift_angle_deg;  ///< of a lever's balance
+    std::optional<TrainInput> train;
+    double recorder_ppm = 0;  ///< by which the recorder's own time gains
+    double recorder_u_ppm = 0;
+    static const Record& record();
+};
+
+/// The rate over a part of the recording.
+struct BeatSection {
+    double from_s = 0, to_s = 0;
+    double rate_s_per_day = 0, u_s_per_day = 0;
+    static const Record& record();
+};
+
+struct BeatAnalysisResult {
+    double beats_per_hour = 0;  ///< as it should be
+    std::string beats_from;     ///< "told", "train", "common" or "measured"
+    double measured_beats_per_hour = 0;
+    double rate_s_per_day = 0;  ///< positive gains
+    double u_s_per_day = 0;
+    double beat_error_ms = 0;
+    double beat_error_u_ms = 0;
+    std::string longer_beat;  ///< "tick" or "tock": after which the interval is the longer; empty: in beat as far as it is known
+    std::optional<double> amplitude_deg, amplitude_u_deg;
+    double spread_ms = 0;  ///< of a single beat
+    long long beats = 0;   ///< heard
+    long long missed = 0;
+    double seconds = 0;  ///< of the recording
+    std::vector<BeatSection> sections;
+    double drift_s_per_day = 0;  ///< from the first to the last section
+    double drift_u_s_per_day = 0;
+    std::vector<PeriodicFault> periodic_faults;
+    std::vector<double> beat_times_s;
+    std::vector<long long> beat_numbers;  ///< from 0; those that are left out were not heard
+    std::string verdict;
+    static const Record& record();
+};
+
+/// What the beats of a movement tell, however they were heard.
+struct BeatsTold {
+    std::optional<double> beats_per_hour;
+    std::vector<TurningArbor> arbors;
+    std::string escape_arbor;
+    long long escape_teeth = 0;
+    double beat_s() const { return beats_per_hour ? 3600 / *beats_per_hour : 0; }
+};
+/// Beats an hour, arbors and escape wheel of a train. Throws InputError.
+BeatsTold beats_of_train(const TrainInput& train);
+
+/// Usual beats an hour of clocks and watches.
+const std::vector<double>& common_beats_per_hour();
+
+/// Beats with their numbers out of a whole recording, and the shapes by which they were found. Throws InputError where no beat stands
+/// out.
+struct HeardBeats {
+    std::vector<Beat> beats;
+    long long missed = 0;  ///< between the first and the last that were heard
+    bool one_sound = false;
+    std::unique_ptr<TickShapes> shapes;
+};
+HeardBeats hear_beats(Sound& sound, double told_beat_s);
+
+/// Rate, limp, drift and what comes back, of beats that were heard. Nothing of too few.
+std::optional<BeatAnalysisResult> judge_beats(const std::vector<Beat>& beats, const BeatsTold& told, const BeatAnalysisInput& in);
+
+/// From unlocking to the drop, s, by the loudness of the mean beat; nothing where it cannot be told.
+std::optional<double> unlocking_to_drop_s(const TickShapes::Loudness& loudness, double lift_angle_deg, double beat_s);
+/// A = λ ÷ (2 sin(π t N ÷ 7200)).
+double amplitude_of_lift(double lift_angle_deg, double unlocking_to_drop_s, double beats_per_hour);
+
+/// Beats out of a recording, and what they tell: rate against the nominal, limp, amplitude of a lever, what comes back with every
+/// arbor. Uncertainties are standard ones; the recorder's own is in them as it was told. Throws InputError.
+BeatAnalysisResult analyse_beats(const BeatAnalysisInput& input);
+std::vector<Working> explain_beat_analysis(const BeatAnalysisInput& input, const BeatAnalysisResult& result);
+const Calculation& beat_analysis_calculation();
+
+}  // namespace echappe
