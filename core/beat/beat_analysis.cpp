@@ -8,7 +8,7 @@
 
 #include "number/input_error.h"
 #include "number/units.h"
-#include "sound/novelty.h"
+#include "sound/tick_search.h"
 
 namespace echappe {
 namespace {
@@ -39,47 +39,6 @@ Novelty novelty_of(Sound& sound) {
     return novelty;
 }
 
-std::vector<float> weighed(const std::vector<std::vector<float>>& bands, const std::vector<double>& weights) {
-    std::vector<float> sum(bands.front().size(), 0);
-    for (size_t band = 0; band < bands.size(); ++band)
-        for (size_t f = 0; f < sum.size(); ++f) sum[f] += static_cast<float>(weights[band]) * bands[band][f];
-    return sum;
-}
-
-/// How much each band rises at the beats more than elsewhere.
-std::vector<double> weights_of(const std::vector<std::vector<float>>& bands, const std::vector<size_t>& ticks, const TickPattern& pattern) {
-    std::vector<double> weights;
-    const auto after = static_cast<size_t>(std::lround(pattern.tock_after));
-    for (const std::vector<float>& rise : bands) {
-        const auto most_at = [&](size_t f) {
-            float most = 0;
-            for (size_t i = f > 0 ? f - 1 : 0; i < std::min(rise.size(), f + 2); ++i) most = std::max(most, rise[i]);
-            return static_cast<double>(most);
-        };
-        double at = 0, off = 0, square = 0, count = 0;
-        for (const size_t tick : ticks)
-            for (const size_t beat : {tick, tick + after}) {
-                const double away = most_at(beat + after / 3);
-                at += most_at(beat), off += away, square += away * away, ++count;
-            }
-        if (count == 0) return std::vector<double>(bands.size(), 1);
-        const double spread = std::sqrt(std::max(1e-12, square / count - off * off / (count * count)));
-        weights.push_back(std::max(0.0, (at - off) / count / spread));
-    }
-    const double most = *std::max_element(weights.begin(), weights.end());
-    for (double& weight : weights) weight = most > 0 ? weight / most : 1;
-    return weights;
-}
-
-/// The place of the steepest rise within two frames.
-double refined(const std::vector<float>& rise, double frame) {
-    const auto middle = static_cast<long long>(std::lround(frame));
-    long long best = middle;
-    for (long long f = std::max(0LL, middle - 2); f <= std::min(static_cast<long long>(rise.size()) - 1, middle + 2); ++f)
-        if (best >= static_cast<long long>(rise.size()) || rise[static_cast<size_t>(f)] > rise[static_cast<size_t>(best)]) best = f;
-    return static_cast<double>(best);
-}
-
 }  // namespace
 
 const std::vector<double>& common_beats_per_hour() {
@@ -91,43 +50,13 @@ const std::vector<double>& common_beats_per_hour() {
 
 HeardBeats hear_beats(Sound& sound, double told_beat_s) {
     const Novelty novelty = novelty_of(sound);
-    std::vector<std::vector<float>> bands;
-    for (size_t band = 0; band < novelty.bands(); ++band) bands.push_back(novelty.rise(band));
-    std::vector<float> rise = weighed(bands, std::vector<double>(bands.size(), 1.0));
-    const double per_s = novelty.frames_per_s();
-    const auto find = [&] {
-        const TickPattern heard = find_tick_pattern(rise, per_s, 0);
-        if (told_beat_s == 0) return heard;
-        // What was told may be wrong: what is heard goes first, unless it is the same or each second beat of it.
-        constexpr double near = 0.06;
-        const double beats = heard.pair / (2 * told_beat_s * per_s);
-        const bool alike = heard.pair == 0 || std::abs(beats - 1) < near || std::abs(beats / 2 - 1) < near;
-        const TickPattern told = alike ? find_tick_pattern(rise, per_s, told_beat_s * per_s) : TickPattern{};
-        return told.pair > 0 ? told : heard;
-    };
-    TickPattern pattern = find();
-    if (pattern.pair > 0) {
-        rise = weighed(bands, weights_of(bands, track_ticks(rise, pattern), pattern));
-        if (const TickPattern again = find(); again.pair > 0) pattern = again;
-    }
-    if (pattern.pair == 0)
+    const CoarseTicks coarse = search_ticks(novelty, told_beat_s);
+    if (coarse.ticks_s.empty())
         throw InputError("file", print_span(sound.seconds()) + " without a beat that stands out",
                          "a recording of eight beats at least, nearer to the movement or longer");
-    std::vector<double> ticks_s, tocks_s;
-    const std::vector<size_t> ticks = track_ticks(rise, pattern);
-    if (ticks.empty()) throw InputError("file", print_span(sound.seconds()), "a recording of eight beats at least");
-    for (const size_t tick : ticks) {
-        ticks_s.push_back(novelty.time_of(refined(rise, static_cast<double>(tick))));
-        tocks_s.push_back(novelty.time_of(refined(rise, static_cast<double>(tick) + pattern.tock_after)));
-    }
-    // A tock may come before the first tick, and a tick after the last.
-    const double pair_s = pattern.pair / per_s;
-    for (std::vector<double>* beats : {&ticks_s, &tocks_s}) {
-        beats->insert(beats->begin(), beats->front() - pair_s);
-        beats->push_back(beats->back() + pair_s);
-    }
+    const std::vector<double>&ticks_s = coarse.ticks_s, &tocks_s = coarse.tocks_s;
     HeardBeats out;
-    out.one_sound = pattern.one_sound;
+    out.one_sound = coarse.one_sound;
     out.shapes = std::make_unique<TickShapes>(sound, ticks_s, tocks_s);
     const auto locate = [&](const TickShapes& shapes, size_t from, size_t to) {
         std::vector<LocatedTick> located;
@@ -318,6 +247,27 @@ std::optional<double> unlocking_to_drop_s(const TickShapes::Loudness& loudness, 
     return {};
 }
 
+void tell_shapes(const TickShapes& shapes, const BeatAnalysisInput& in, const BeatsTold& told, bool one_sound, BeatAnalysisResult& out) {
+    out.beat_error_u_ms = std::hypot(out.beat_error_u_ms, 1000 * shapes.between_u_s());
+    if (one_sound) out.longer_beat.clear();
+    if (in.lift_angle_deg) {
+        // Tick and tock each; where they differ much, one of the unlockings was not heard and looks too short.
+        constexpr double differ = 0.08, read_u_s = 0.0001;  // of where two blows begin
+        std::vector<double> times_s;
+        for (const bool tock : {false, true})
+            if (shapes.has(tock))
+                if (const auto t = unlocking_to_drop_s(shapes.loudness(tock), *in.lift_angle_deg, 3600 / out.measured_beats_per_hour))
+                    times_s.push_back(*t);
+        if (times_s.size() == 2 && std::abs(times_s[0] / times_s[1] - 1) > differ) times_s = {std::max(times_s[0], times_s[1])};
+        if (!times_s.empty()) {
+            const double t = std::accumulate(times_s.begin(), times_s.end(), 0.0) / static_cast<double>(times_s.size());
+            out.amplitude_deg = amplitude_of_lift(*in.lift_angle_deg, t, out.measured_beats_per_hour);
+            out.amplitude_u_deg = *out.amplitude_deg * read_u_s / t / std::sqrt(static_cast<double>(times_s.size()));
+        }
+    }
+    out.verdict = in_words(out, told, one_sound, in.recorder_u_ppm);
+}
+
 BeatAnalysisResult analyse_beats(const BeatAnalysisInput& in) {
     BeatsTold told = in.train ? beats_of_train(*in.train) : BeatsTold{};
     if (in.beats_per_hour) told.beats_per_hour = in.beats_per_hour;
@@ -327,25 +277,7 @@ BeatAnalysisResult analyse_beats(const BeatAnalysisInput& in) {
     if (!out) throw InputError("file", std::to_string(heard.beats.size()) + " beats", "a recording of eight beats at least");
     out->missed = heard.missed;
     out->seconds = sound->seconds();
-    out->beat_error_u_ms = std::hypot(out->beat_error_u_ms, 1000 * heard.shapes->between_u_s());
-    if (heard.one_sound) out->longer_beat.clear();
-    if (in.lift_angle_deg) {
-        // Tick and tock each; where they differ much, one of the unlockings was not heard and looks too short.
-        constexpr double differ = 0.08, read_u_s = 0.0001;  // of where two blows begin
-        std::vector<double> times_s;
-        for (const bool tock : {false, true})
-            if (heard.shapes->has(tock))
-                if (const auto t =
-                        unlocking_to_drop_s(heard.shapes->loudness(tock), *in.lift_angle_deg, 3600 / out->measured_beats_per_hour))
-                    times_s.push_back(*t);
-        if (times_s.size() == 2 && std::abs(times_s[0] / times_s[1] - 1) > differ) times_s = {std::max(times_s[0], times_s[1])};
-        if (!times_s.empty()) {
-            const double t = std::accumulate(times_s.begin(), times_s.end(), 0.0) / static_cast<double>(times_s.size());
-            out->amplitude_deg = amplitude_of_lift(*in.lift_angle_deg, t, out->measured_beats_per_hour);
-            out->amplitude_u_deg = *out->amplitude_deg * read_u_s / t / std::sqrt(static_cast<double>(times_s.size()));
-        }
-    }
-    out->verdict = in_words(*out, told, heard.one_sound, in.recorder_u_ppm);
+    tell_shapes(*heard.shapes, in, told, heard.one_sound, *out);
     return *out;
 }
 

@@ -76,6 +76,9 @@ HeardBeats hear_beats(Sound& sound, double told_beat_s);
 /// Rate, limp, drift and what comes back, of beats that were heard. Nothing of too few.
 std::optional<BeatAnalysisResult> judge_beats(const std::vector<Beat>& beats, const BeatsTold& told, const BeatAnalysisInput& in);
 
+/// What the shapes of the beats add: amplitude, how sure the limp is, and the verdict.
+void tell_shapes(const TickShapes& shapes, const BeatAnalysisInput& in, const BeatsTold& told, bool one_sound, BeatAnalysisResult& out);
+
 /// From unlocking to the drop, s, by the loudness of the mean beat; nothing where it cannot be told.
 std::optional<double> unlocking_to_drop_s(const TickShapes::Loudness& loudness, double lift_angle_deg, double beat_s);
 /// A = λ ÷ (2 sin(π t N ÷ 7200)).

@@ -77,7 +77,7 @@ private:
 
     TickingInput m_in;
     std::mt19937_64 m_chance, m_around, m_hiss;  ///< of the beats, of knocks and voices, of what hisses
-    std::vector<Ring> m_rings[3];  ///< of tick, tock and a knock on the bench
+    std::vector<Ring> m_rings[3];                ///< of tick, tock and a knock on the bench
     double m_tick_rms = 1;
     double m_gain = 1;
     double m_next_beat_s = 0, m_wander_s = 0, m_next_knock_s = 0;

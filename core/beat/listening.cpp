@@ -1,0 +1,174 @@
+#include "beat/listening.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace echappe {
+namespace {
+
+constexpr double kept_s = 40;
+constexpr double first_try_s = 4;       // after so much sound a beat is looked for
+constexpr double piece_after_s = 0.06;  // a beat is placed when so much after it is there
+constexpr size_t most_beats = 200000;
+
+}  // namespace
+
+/// The last stretch of the sound, by its samples' own numbers.
+class Listening::Ring final : public Sound {
+public:
+    explicit Ring(double rate_Hz) : m_rate_Hz(rate_Hz) {}
+    double rate_Hz() const override { return m_rate_Hz; }
+    size_t samples() const override { return static_cast<size_t>(m_first) + m_samples.size(); }
+    void read(long long from, std::span<float> out) override {
+        for (size_t i = 0; i < out.size(); ++i) {
+            const long long at = from + static_cast<long long>(i) - m_first;
+            out[i] = at >= 0 && at < static_cast<long long>(m_samples.size()) ? m_samples[static_cast<size_t>(at)] : 0;
+        }
+    }
+    void add(std::span<const float> samples) {
+        m_samples.insert(m_samples.end(), samples.begin(), samples.end());
+        // Thrown away by the half, so that it is not moved with every piece.
+        const auto most = static_cast<size_t>(kept_s * m_rate_Hz);
+        if (m_samples.size() < 2 * most) return;
+        const size_t gone = m_samples.size() - most;
+        m_samples.erase(m_samples.begin(), m_samples.begin() + static_cast<std::ptrdiff_t>(gone));
+        m_first += static_cast<long long>(gone);
+    }
+
+private:
+    double m_rate_Hz;
+    std::vector<float> m_samples;
+    long long m_first = 0;
+};
+
+Listening::Listening(double rate_Hz, BeatsTold told, std::optional<double> lift_angle_deg)
+    : m_rate_Hz(rate_Hz),
+      m_told(std::move(told)),
+      m_lift_angle_deg(lift_angle_deg),
+      m_ring(std::make_unique<Ring>(rate_Hz)),
+      m_novelty(rate_Hz),
+      m_learn_at_s(first_try_s) {}
+
+Listening::~Listening() = default;
+
+double Listening::seconds() const { return m_ring->seconds(); }
+
+void Listening::add(std::span<const float> samples) {
+    m_ring->add(samples);
+    m_novelty.add(samples);
+    const auto kept = static_cast<size_t>(kept_s * m_novelty.frames_per_s());
+    if (m_novelty.end() - m_novelty.first() > 2 * kept) m_novelty.forget_before(m_novelty.end() - kept);
+    float peak = 0;
+    for (const float x : samples) peak = std::max(peak, std::abs(x));
+    constexpr double falls = 0.9;
+    m_level = std::max(static_cast<double>(peak), m_level * falls);
+    if (seconds() >= m_learn_at_s) learn();
+    if (m_shapes) follow();
+}
+
+/// Looks for the beat in what is kept, and learns the shapes; often at first, then now and then.
+void Listening::learn() {
+    const double now_s = seconds();
+    constexpr double again_s[] = {1, 6, 12, 20}, later_s = 60;
+    const CoarseTicks coarse = search_ticks(m_novelty, m_told.beat_s());
+    // Six beats at least; else some more sound.
+    if (coarse.ticks_s.size() < 5) {
+        m_learn_at_s = now_s + again_s[0];
+        return;
+    }
+    std::vector<double> ticks_s, tocks_s;
+    for (size_t i = 0; i < coarse.ticks_s.size(); ++i)
+        if (std::max(coarse.ticks_s[i], coarse.tocks_s[i]) + piece_after_s < now_s && coarse.ticks_s[i] > 0) {
+            ticks_s.push_back(coarse.ticks_s[i]);
+            tocks_s.push_back(coarse.tocks_s[i]);
+        }
+    // Tick stays tick: the numbers that were given go on.
+    if (!m_beats.empty() && m_beat_s > 0) {
+        const double since = (ticks_s.front() - m_beats.back().at_s) / m_beat_s;
+        if ((std::llround(since) + m_beats.back().number) % 2 != 0) std::swap(ticks_s, tocks_s);
+    }
+    auto shapes = std::make_unique<TickShapes>(*m_ring, ticks_s, tocks_s);
+    m_learn_at_s = now_s + (m_learnt < 4 ? again_s[m_learnt] : later_s);
+    if (!shapes->has(false) && !shapes->has(true)) return;
+    ++m_learnt;
+    m_shapes = std::move(shapes);
+    m_one_sound = coarse.one_sound;
+    if (m_learnt <= 2) {
+        // What was placed by shapes of a few beats is placed anew.
+        m_beats.clear();
+        m_beat_s = coarse.beat_s;
+        m_next_number = 0;
+        m_next_s = std::min(ticks_s.front(), tocks_s.front());
+        m_last_s[0] = ticks_s.front() - 2 * m_beat_s;
+        m_last_s[1] = tocks_s.front() - 2 * m_beat_s;
+        if (tocks_s.front() < ticks_s.front()) m_next_number = 1;
+        m_apart_s[0] = m_apart_s[1] = 0;
+        return;
+    }
+    // Every shape has a place of its own in a beat: the new ones go on where the old ones were.
+    for (const bool tock : {false, true}) {
+        std::vector<double> apart;
+        constexpr size_t enough = 24;
+        for (auto beat = m_beats.rbegin(); beat != m_beats.rend() && apart.size() < enough && beat->at_s > now_s - kept_s; ++beat)
+            if ((beat->number % 2 != 0) == tock)
+                if (const LocatedTick again = m_shapes->locate(*m_ring, beat->at_s, tock); again.heard)
+                    apart.push_back(again.at_s - beat->at_s);
+        if (!apart.empty()) m_apart_s[tock] = median_of(apart);
+    }
+}
+
+/// Places every beat that has fallen, near where the last of its kind lets expect it.
+void Listening::follow() {
+    while (m_next_s + piece_after_s < seconds()) {
+        const bool tock = m_next_number % 2 != 0;
+        const LocatedTick located = m_shapes->locate(*m_ring, m_next_s, tock);
+        if (located.heard) {
+            const double at_s = located.at_s - m_apart_s[tock];
+            m_beats.push_back({m_next_number, at_s});
+            m_last_s[tock] = at_s;
+            // A beat as the last ones were, each kind against itself.
+            constexpr size_t far = 16;
+            if (m_beats.size() > 2) {
+                const Beat& before = m_beats[m_beats.size() > far ? m_beats.size() - 1 - far : 0];
+                const long long beats = m_next_number - before.number;
+                if (beats > 2 && beats % 2 == 0) m_beat_s = (at_s - before.at_s) / static_cast<double>(beats);
+            }
+        } else {
+            m_last_s[tock] += 2 * m_beat_s;
+        }
+        ++m_next_number;
+        m_next_s = m_last_s[m_next_number % 2 != 0] + 2 * m_beat_s;
+        // Nothing heard for long: it stopped, or it was moved. The beat is looked for anew.
+        constexpr double lost_s = 8;
+        if (!m_beats.empty() && m_next_s - m_beats.back().at_s > std::max(lost_s, 8 * m_beat_s)) {
+            m_learn_at_s = std::min(m_learn_at_s, seconds() + 1);
+            m_learnt = std::min(m_learnt, 3);
+        }
+    }
+    if (m_beats.size() > most_beats)
+        m_beats.erase(m_beats.begin(), m_beats.begin() + static_cast<std::ptrdiff_t>(m_beats.size() - most_beats / 2));
+}
+
+long long Listening::missed() const {
+    return m_beats.empty() ? 0 : m_beats.back().number - m_beats.front().number + 1 - static_cast<long long>(m_beats.size());
+}
+
+std::optional<BeatAnalysisResult> Listening::judged() const {
+    BeatAnalysisInput in;
+    in.lift_angle_deg = m_lift_angle_deg;
+    std::optional<BeatAnalysisResult> out = judge_beats(m_beats, m_told, in);
+    if (!out) return out;
+    out->missed = missed();
+    out->seconds = seconds();
+    tell_shapes(*m_shapes, in, m_told, m_one_sound, *out);
+    return out;
+}
+
+std::optional<double> listen_on_s(const BeatAnalysisResult& heard, double heard_s, double wanted_u_s_per_day) {
+    if (heard.u_s_per_day <= 0 || heard_s <= 0) return {};
+    const double times = heard.u_s_per_day / wanted_u_s_per_day;
+    if (times <= 1) return 0;
+    return heard_s * (times - 1);
+}
+
+}  // namespace echappe

@@ -1,0 +1,63 @@
+#pragma once
+
+#include <deque>
+#include <memory>
+
+#include "beat/beat_analysis.h"
+#include "sound/tick_search.h"
+
+namespace echappe {
+
+/// What a movement says while one listens: the sound goes in as it comes, beats come out a tenth of a second after they fell.
+/// The last 40 seconds are kept to learn from, and the times of the last 200 000 beats.
+class Listening {
+public:
+    /// `lift_angle_deg`: of a lever's balance, for its amplitude.
+    Listening(double rate_Hz, BeatsTold told, std::optional<double> lift_angle_deg = {});
+    ~Listening();
+    /// The sound goes on. Now and then it takes some tenths of a second, when the shapes of tick and tock are learnt.
+    void add(std::span<const float> samples);
+
+    double rate_Hz() const { return m_rate_Hz; }
+    double seconds() const;
+    /// How loud it was in the last pieces, 1 is full scale.
+    double level() const { return m_level; }
+    /// All beats that were heard, in order.
+    const std::vector<Beat>& beats() const { return m_beats; }
+    /// Between the first and the last.
+    long long missed() const;
+    /// A beat, s, as far as it is known; 0 before.
+    double beat_s() const { return m_beat_s; }
+    /// Of tick or tock; nullptr before they are known.
+    const TickShapes* shapes() const { return m_shapes.get(); }
+    /// What all the beats tell together.
+    std::optional<BeatAnalysisResult> judged() const;
+
+private:
+    class Ring;
+    void learn();
+    void follow();
+
+    double m_rate_Hz;
+    BeatsTold m_told;
+    std::optional<double> m_lift_angle_deg;
+    std::unique_ptr<Ring> m_ring;
+    Novelty m_novelty;
+    std::unique_ptr<TickShapes> m_shapes;
+    std::vector<Beat> m_beats;
+    double m_beat_s = 0;
+    double m_next_s = 0;  ///< where the next beat should fall
+    long long m_next_number = 0;
+    double m_last_s[2] = {0, 0};   ///< last tick and tock that were heard
+    double m_apart_s[2] = {0, 0};  ///< by which the present shapes place tick and tock later than the first ones
+    double m_learn_at_s = 0;
+    int m_learnt = 0;
+    double m_level = 0;
+    bool m_one_sound = false;
+};
+
+/// How much longer to listen until the rate is known so well: it is taken to grow with the time, between what beats that scatter and
+/// beats that wander do. 0 when it is known so well; nothing before a rate is.
+std::optional<double> listen_on_s(const BeatAnalysisResult& heard, double heard_s, double wanted_u_s_per_day);
+
+}  // namespace echappe
