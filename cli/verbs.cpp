@@ -14,6 +14,7 @@
 #include "oscillator/beat_setting.h"
 #include "oscillator/compensation.h"
 #include "oscillator/compound_pendulum.h"
+#include "oscillator/crutch_setting.h"
 #include "oscillator/decay.h"
 #include "oscillator/hairspring_choice.h"
 #include "oscillator/pendulum.h"
@@ -96,6 +97,7 @@ const std::vector<const Calculation*>& verbs() {
         &recoil_calculation(),
         &escapement_simulation_calculation(),
         &escapement_cause_calculation(),
+        &crutch_setting_calculation(),
         &rate_fit_calculation(),
         &beat_analysis_calculation(),
         &ticking_calculation(),

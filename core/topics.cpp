@@ -13,7 +13,7 @@ std::vector<Topic>& all() {
         {"making", "making", derived_by(derive_making), found_by(findings_of_making)},
         {"oscillator", "oscillator", derived_by(derive_oscillator), {}},
         {"escapement", "escapement", derived_by(derive_escapement), found_by(findings_of_escapement)},
-        {"rate", "rate", derived_by(derive_beat), {}},
+        {"rate", "rate", derived_by(derive_beat), found_by(findings_of_beat)},
         {"pivots", "holes", derived_by(derive_pivots), found_by(findings_of_pivots)},
         {"power", "power", derived_by(derive_power), found_by(findings_of_power)},
         {"survey", "survey", derived_by(derive_survey), found_by(findings_of_survey)},

@@ -199,6 +199,7 @@ std::optional<BeatAnalysisResult> judge_beats(const std::vector<Beat>& beats, co
     out.spread_ms = 1000 * fit->spread_s;
     cut_in_sections(beats, out);
     for (const Beat& beat : beats) out.beat_times_s.push_back(beat.at_s), out.beat_numbers.push_back(beat.number);
+    for (const double late_s : fit->late_s) out.late_ms.push_back(1000 * late_s);
     return out;
 }
 
@@ -353,6 +354,7 @@ const Record& BeatAnalysisResult::record() {
             .add("drift_u_s_per_day", &Out::drift_u_s_per_day, "s/d", "standard uncertainty of that")
             .add("periodic_faults", &Out::periodic_faults, "", "what comes back, waves by size first")
             .add("beat_times_s", &Out::beat_times_s, "s", "where each beat lies in the recording")
+            .add("late_ms", &Out::late_ms, "ms", "by how much each is late, against beats that are even but for the limp")
             .add("beat_numbers", &Out::beat_numbers, "", "of those; numbers left out were not heard")
             .add("verdict", &Out::verdict, "", "in words");
     return record;

@@ -44,6 +44,7 @@ struct BeatAnalysisResult {
     double drift_u_s_per_day = 0;
     std::vector<PeriodicFault> periodic_faults;
     std::vector<double> beat_times_s;
+    std::vector<double> late_ms;          ///< of each, against beats that are even but for the limp
     std::vector<long long> beat_numbers;  ///< from 0; those that are left out were not heard
     std::string verdict;
     static const Record& record();

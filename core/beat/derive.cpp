@@ -164,6 +164,44 @@ DerivedBeat derive_beat(const RateLog& log, const std::optional<OscillatorRecord
     return out;
 }
 
+double limp_limit_ms(const std::optional<OscillatorRecord>& oscillator, double beats_per_hour) {
+    constexpr double of_a_pendulum = 0.02, of_a_balance = 0.005;
+    return 3.6e6 / beats_per_hour * (oscillator && oscillator->as<Balance>() ? of_a_balance : of_a_pendulum);
+}
+
+std::vector<Finding> findings_of_beat(const RateLog& log, const std::optional<OscillatorRecord>& oscillator, const BeatsWanted& beats) {
+    std::vector<Finding> found;
+    if (log.heard.empty()) return found;
+    const HeardRate& heard = log.heard.back();
+    const bool put_right = std::any_of(log.events.begin(), log.events.end(), [&](const RateEvent& event) {
+        return event.means == "beat" && event.reference_s >= heard.reference_s;
+    });
+    if (beats.per_hour && !put_right)
+        if (const double limit = limp_limit_ms(oscillator, *beats.per_hour); heard.beat_error_ms > limit + 2 * heard.beat_error_u_ms)
+            found.push_back({"rate.limp", "caution", "It limps by " + print_measured(heard.beat_error_ms, heard.beat_error_u_ms) + " ms.",
+                             "Heard over " + print_span(std::round(heard.seconds)) + "; from " + print_short(limit, 2) +
+                                 " ms on it stops sooner when the oil thickens, and costs swing on one side. Put it in beat.",
+                             "", ""});
+    for (const HeardFault& fault : heard.faults) {
+        const std::string size = print_measured(std::abs(fault.amplitude_ms), fault.u_ms) + " ms";
+        if (fault.kind == "wave")
+            found.push_back(
+                {"rate.wave:" + (fault.arbor.empty() ? print_plain(fault.period_s) : fault.arbor), "caution",
+                 "A wave of " + size + (fault.arbor.empty() ? " that no arbor of the train explains." : " with this arbor's turn."),
+                 "It comes back every " + print_span(std::round(fault.period_s * 100) / 100) +
+                     ": a wheel or pinion out of round, a bent pivot, or a wheel loose on its seat.",
+                 fault.arbor, ""});
+        else
+            found.push_back({"rate.tooth:" + fault.arbor, "caution",
+                             "One beat of every turn comes " + size + (fault.amplitude_ms > 0 ? " late." : " early."),
+                             "A tooth of the escape wheel is " +
+                                 std::string(fault.amplitude_ms > 0 ? "short or bent back" : "long or bent forward") +
+                                 ": look at its tip under a glass before the pallets are moved.",
+                             fault.arbor, ""});
+    }
+    return found;
+}
+
 RateEvent done_to_rate(const OscillatorRecord& o, double beats, const RateMeans& means, double amount, double reference_s) {
     RateEvent event;
     event.reference_s = reference_s;

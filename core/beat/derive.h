@@ -5,6 +5,7 @@
 #include "beat/rate_means.h"
 #include "beat/record.h"
 #include "number/measured.h"
+#include "workings/finding.h"
 
 namespace echappe {
 
@@ -36,6 +37,12 @@ struct DerivedBeat {
 
 DerivedBeat derive_beat(const RateLog& log, const std::optional<OscillatorRecord>& oscillator, const DerivedOscillator& swings,
                         const BeatsWanted& beats);
+
+/// Of what was heard last: a limp that a craftsman would put right, and what comes back with an arbor.
+std::vector<Finding> findings_of_beat(const RateLog& log, const std::optional<OscillatorRecord>& oscillator, const BeatsWanted& beats);
+/// A limp that is worth putting right, ms: a fiftieth of a beat of a pendulum, where an ear begins to hear it; of a balance a
+/// two-hundredth, as good watches are set. Workshop practice.
+double limp_limit_ms(const std::optional<OscillatorRecord>& oscillator, double beats_per_hour);
 
 /// What was done, as it goes into the log, with the change that is expected of it.
 RateEvent done_to_rate(const OscillatorRecord& oscillator, double beats_per_hour, const RateMeans& means, double amount,

@@ -36,6 +36,8 @@ const Record& Balance::record() {
             .add("screws", &In::screws, "", "pairs that may be moved")
             .add("positions", &In::positions, "", "the rate held still in each position")
             .add("let_down", &In::let_down, "", "the same with at least 40° less swing")
+            .add("lift_angle_deg", &In::lift_angle_deg, "deg", "lift angle: what it turns from unlocking to the drop; 44 to 54 is usual",
+                 above(0, 180))
             .add("beat_error_ms", &In::beat_error_ms, "ms", "half the difference of two successive beats", between(0, 1e4))
             .add("longer_beat", &In::longer_beat, "", "which way it swings out in the longer of two beats, seen from above it")
             .choices({"", "cw", "ccw"});

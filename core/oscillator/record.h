@@ -32,6 +32,7 @@ struct Balance {
     std::vector<BalanceScrews> screws;
     std::vector<PositionRate> positions;
     std::vector<PositionRate> let_down;  ///< once more, with at least 40° less swing
+    std::optional<double> lift_angle_deg;  ///< that it turns from unlocking to the drop
     std::optional<double> beat_error_ms;
     std::string longer_beat;  ///< "cw" or "ccw": which way it swings out in the longer of two beats, seen from above; empty: not seen
     static const Record& record();

@@ -4,6 +4,7 @@
 #include <cmath>
 #include <random>
 
+#include "oscillator/crutch_setting.h"
 #include "pivots/tilt.h"
 #include "power/torque_curve.h"
 #include "train/restore_model.h"
@@ -66,6 +67,34 @@ const Record& HiddenRate::record() {
     return record;
 }
 
+const Record& HiddenSoundFault::record() {
+    using In = HiddenSoundFault;
+    static const Record record = Fields<In>()
+                                     .add("kind", &In::kind, "", "wave: an eccentric wheel; tooth: a short one of the escape wheel")
+                                     .choices({"wave", "tooth"})
+                                     .add("arbor", &In::arbor, "", "that makes it")
+                                     .required()
+                                     .add("amplitude_ms", &In::amplitude_ms, "ms", "to one side; a tooth: how late", between(-1e4, 1e4))
+                                     .add("phase_deg", &In::phase_deg, "deg", "at the beginning", between(-360, 360));
+    return record;
+}
+
+const Record& HiddenSound::record() {
+    using In = HiddenSound;
+    static const Record record =
+        Fields<In>()
+            .add("off_deg", &In::off_deg, "deg", "by which it is out of beat: positive lets off late to the right", between(-90, 90))
+            .add("swing_deg", &In::swing_deg, "deg", "to one side", above(0, 360))
+            .required()
+            .add("let_off_deg", &In::let_off_deg, "deg", "swing at which it lets off", between(0, 90))
+            .add("lift_angle_deg", &In::lift_angle_deg, "deg", "of a lever", above(0, 180))
+            .add("jitter_ms", &In::jitter_ms, "ms", "of each beat for itself", between(0, 100))
+            .add("wander_ms", &In::wander_ms, "ms", "of each beat, that later ones keep", between(0, 100))
+            .add("noise", &In::noise, "", "against a tick", between(0, 100))
+            .add("faults", &In::faults, "", "what comes back");
+    return record;
+}
+
 const Record& HiddenMovement::record() {
     using In = HiddenMovement;
     static const Record record =
@@ -86,6 +115,7 @@ const Record& HiddenMovement::record() {
             .add("torque_friction", &In::torque_friction, "", "lost each way", between(0, 0.5))
             .add("least_N_mm", &In::least_N_mm, "N mm", "that just keeps it going; 0: not known", between(0, 1e7))
             .add("rate", &In::rate, "", "how the clock keeps time")
+            .add("sound", &In::sound, "", "how it sounds")
             .add("gauge_step_mm", &In::gauge_step_mm, "mm", "steps of the gauges for pivots and holes", above(0, 1));
     return record;
 }
@@ -204,6 +234,40 @@ std::optional<double> SimulatedCalliper::least_torque(std::uint64_t turn) const 
     return std::round(reading / step) * step;
 }
 
+namespace {
+
+/// What something that was done really does to the rate, s/d.
+double changed_by(const HiddenRate& truth, const RateEvent& event) {
+    const bool usual = event.means.empty() || event.means == "nut" || event.means == "pins";
+    return usual ? event.amount * truth.s_per_day_per_unit : event.expected_s_per_day.value_or(0);
+}
+
+}  // namespace
+
+std::optional<TickingInput> SimulatedCalliper::ticking(const RateLog& log, std::uint64_t turn) const {
+    if (!m_movement.sound) return {};
+    const HiddenSound& sound = *m_movement.sound;
+    const TrainResult train = run_train(m_movement.train);
+    if (!train.beats_per_hour) return {};
+    TickingInput in;
+    in.beats_per_hour = *train.beats_per_hour;
+    in.seed = m_movement.seed * 1000 + static_cast<long long>(turn);
+    double off_deg = sound.off_deg;
+    if (m_movement.rate) in.rate_s_per_day = m_movement.rate->s_per_day;
+    for (const RateEvent& event : log.events) {
+        if (event.means == "beat") off_deg += event.amount;
+        else if (m_movement.rate) in.rate_s_per_day += changed_by(*m_movement.rate, event);
+    }
+    // The interval after the let-off to the right is the shorter where it comes late.
+    in.beat_error_ms = -1000 * limp_s(off_deg, sound.let_off_deg, sound.swing_deg, in.beats_per_hour);
+    in.jitter_ms = sound.jitter_ms, in.wander_ms = sound.wander_ms, in.noise = sound.noise;
+    if (sound.lift_angle_deg) in.lift_angle_deg = sound.lift_angle_deg, in.amplitude_deg = sound.swing_deg;
+    for (const HiddenSoundFault& fault : sound.faults)
+        for (const ArborResult& arbor : train.arbors)
+            if (arbor.id == fault.arbor) in.faults.push_back({fault.kind, std::abs(arbor.period_s), fault.amplitude_ms, fault.phase_deg});
+    return in;
+}
+
 std::optional<RateObservation> SimulatedCalliper::look(const RateLog& log, double reference_s, std::uint64_t turn) const {
     if (!m_movement.rate) return {};
     const HiddenRate& truth = *m_movement.rate;
@@ -227,8 +291,7 @@ std::optional<RateObservation> SimulatedCalliper::look(const RateLog& log, doubl
             gained += rate * (event.reference_s - at) / day_s;
             at = event.reference_s;
         }
-        const bool usual = event.means.empty() || event.means == "nut" || event.means == "pins";
-        if (event.reference_s < reference_s) rate += usual ? event.amount * truth.s_per_day_per_unit : event.expected_s_per_day.value_or(0);
+        if (event.reference_s < reference_s) rate += changed_by(truth, event);
     }
     gained += rate * (reference_s - at) / day_s;
     RateObservation look;

@@ -3,6 +3,7 @@
 #include <cstdint>
 
 #include "job/job.h"
+#include "sound/ticking.h"
 #include "survey/round.h"
 
 namespace echappe {
@@ -48,6 +49,24 @@ struct HiddenRate {
     static const Record& record();
 };
 
+/// What makes a movement sound uneven, and what is heard with it.
+struct HiddenSoundFault {
+    std::string kind = "wave";  ///< "wave" or "tooth"
+    std::string arbor;          ///< that makes it
+    double amplitude_ms = 0;
+    double phase_deg = 0;
+    static const Record& record();
+};
+struct HiddenSound {
+    double off_deg = 0;  ///< by which it is out of beat: positive when it lets off late to the right, or clockwise
+    double swing_deg = 0;
+    double let_off_deg = 0;
+    std::optional<double> lift_angle_deg;  ///< of a lever
+    double jitter_ms = 0.05, wander_ms = 0, noise = 0.05;
+    std::vector<HiddenSoundFault> faults;
+    static const Record& record();
+};
+
 struct HiddenMovement {
     std::string format = "echappe practice";
     long long seed = 1;
@@ -62,6 +81,7 @@ struct HiddenMovement {
     double torque_friction = 0.08;              ///< lost each way between the coils
     double least_N_mm = 0;                      ///< that just keeps it going
     std::optional<HiddenRate> rate;
+    std::optional<HiddenSound> sound;
     double gauge_step_mm = 0.01;  ///< pin gauges and micrometer for pivots and holes: finer for a watch
     static const Record& record();
 
@@ -100,6 +120,10 @@ public:
     /// A look at the clock beside the reference stand-in at this time, with the thermometer: it goes on from the log's last look,
     /// and answers to what was done since.
     std::optional<RateObservation> look(const RateLog& log, double reference_s, std::uint64_t turn) const;
+
+    /// How it sounds now, after all that was done to its rate and beat; none when the movement has no such thing. The first beat falls
+    /// as it swings to the right, or clockwise.
+    std::optional<TickingInput> ticking(const RateLog& log, std::uint64_t turn) const;
 
 private:
     double noise(const std::string& what, std::uint64_t turn) const;

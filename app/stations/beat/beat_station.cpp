@@ -29,8 +29,12 @@ BeatStation::BeatStation(const Workbench& bench)
       m_motion(bench.motion),
       m_line(bench.line),
       m_plot(new RatePlot(this)),
-      m_escapement(new EscapementView(bench.document, bench.motion, this)) {
+      m_escapement(new EscapementView(bench.document, bench.motion, this)),
+      m_listening(new ListeningView(bench.document, this)) {
     m_escapement->hide();
+    m_listening->hide();
+    connect(m_listening, &ListeningView::told, this, &BeatStation::told);
+    connect(m_listening, &ListeningView::left, this, [this] { show_listening(false); });
     connect(m_escapement, &EscapementView::told, this, &BeatStation::told);
     connect(m_escapement, &EscapementView::left, this, [this] { show_escapement(false); });
     BeatStation::lay_out();
@@ -115,7 +119,17 @@ void BeatStation::remove_picked_look() {
     });
 }
 
+void BeatStation::show_listening(bool shown) {
+    m_escapement->hide();
+    m_listening->setVisible(shown);
+    if (!shown) return setFocus();
+    lay_out();
+    m_listening->refresh();
+    m_listening->setFocus();
+}
+
 void BeatStation::show_escapement(bool shown) {
+    m_listening->hide();
     m_escapement->setVisible(shown);
     if (!shown) return setFocus();
     lay_out();
@@ -157,6 +171,7 @@ void BeatStation::lay_out() {
     put(*m_plot,
         {left, rate_high, std::max(least, width() - SumCard::wide - left - 12), std::max(least, height() - rate_high - means_high)});
     put(*m_escapement, rect());
+    put(*m_listening, rect());
 }
 
 QList<PrintTable> BeatStation::print_tables() {
@@ -194,8 +209,14 @@ QList<Action> BeatStation::make_actions() {
                 [this] { show_escapement(!escapement_shown() || just_come()); },
                 menu,
                 tr("escapement")},
-               {"beat.next-look", tr("The next look on the plot"), {Qt::Key_L}, [this] { pick_look(1); }, menu},
-               {"beat.look-before", tr("The look before it"), {Qt::SHIFT | Qt::Key_L}, [this] { pick_look(-1); }, menu},
+               {"beat.listen",
+                tr("Listen to it"),
+                {Qt::Key_L},
+                [this] { show_listening(!listening_shown() || just_come()); },
+                menu,
+                tr("listen")},
+               {"beat.next-look", tr("The next look on the plot"), {Qt::Key_N}, [this] { pick_look(1); }, menu},
+               {"beat.look-before", tr("The look before it"), {Qt::SHIFT | Qt::Key_N}, [this] { pick_look(-1); }, menu},
                {"beat.remove", tr("Take the picked look out"), {Qt::Key_Delete}, [this] { remove_picked_look(); }, menu},
                {"beat.write",
                 tr("Write the looks as CSV…"),
@@ -211,7 +232,14 @@ size_t BeatStation::read_table(Job& job, const std::string& csv) { return keep_l
 std::vector<Scene> BeatStation::scenes() {
     return {{"beat-pendulum", "tide-house", [this] { try_amount(-0.125); }},
             {"beat-balance", "watch", [this] { try_advised(), card().show_sum(4); }},
-            {"beat-escapement", "tide-house", [this] { show_escapement(true); }, {}, [this] { show_escapement(false); }}};
+            {"beat-escapement", "tide-house", [this] { show_escapement(true); }, {}, [this] { show_escapement(false); }},
+            {"beat-listening", "tide-house",
+             [this] {
+                 show_listening(true);
+                 constexpr double minutes_s = 480;
+                 m_listening->hurry(minutes_s);
+             },
+             [this] { return !m_listening->heard().listening; }, [this] { show_listening(false); }}};
 }
 
 void BeatStation::pick_look(int by) {

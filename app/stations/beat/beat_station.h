@@ -5,6 +5,7 @@
 #include "drawing/motion.h"
 #include "sheet/column.h"
 #include "stations/beat/escapement_view.h"
+#include "stations/beat/listening_view.h"
 #include "stations/beat/rate_plot.h"
 #include "stations/beat/swing_picture.h"
 #include "workings/card_station.h"
@@ -42,6 +43,10 @@ public:
     void show_escapement(bool shown);
     bool escapement_shown() const { return m_escapement->isVisible(); }
     EscapementView& escapement() { return *m_escapement; }
+    /// Listening over the swing, or the swing again.
+    void show_listening(bool shown);
+    bool listening_shown() const { return m_listening->isVisible(); }
+    ListeningView& listening() { return *m_listening; }
     void remove_picked_look();
     void pick_look(int by);
 
@@ -90,6 +95,7 @@ private:
     CalliperLine& m_line;
     RatePlot* m_plot;
     EscapementView* m_escapement;
+    ListeningView* m_listening;
     std::string m_means;
     double m_amount = 0;
     double m_change = 0;  ///< of the rate by it, s/d

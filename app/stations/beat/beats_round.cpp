@@ -1,0 +1,196 @@
+#include "stations/beat/beats_round.h"
+
+#include <algorithm>
+#include <cmath>
+#include <numbers>
+
+#include "drawing/wheel_art.h"
+#include "drawing/words.h"
+#include "number/units.h"
+#include "sheet/marks.h"
+#include "sound/fourier.h"
+#include "theme/theme.h"
+
+namespace echappe {
+namespace {
+
+constexpr double pi = std::numbers::pi;
+constexpr double circle = 0.72;  ///< of the room, where a beat in time lies
+constexpr double reach = 0.25;   ///< of the room, for the latest
+constexpr size_t most_shown = 3000;
+
+}  // namespace
+
+double BeatsRound::turn_of(const LaidRound& wheel, long long number, double at_s) {
+    const double turns = wheel.escape ? static_cast<double>(number) / static_cast<double>(2 * wheel.teeth) : at_s / wheel.period_s;
+    return turns - std::floor(turns);
+}
+
+std::vector<BeatsRound::Place> BeatsRound::places_of(const BeatAnalysisResult& told, const LaidRound& wheel) {
+    constexpr long long parts = 48;
+    const long long count = wheel.escape ? 2 * wheel.teeth : parts;
+    std::vector<std::vector<double>> late(static_cast<size_t>(count));
+    for (size_t i = 0; i < told.late_ms.size(); ++i) {
+        const double turn = turn_of(wheel, told.beat_numbers[i], told.beat_times_s[i]);
+        const auto part =
+            wheel.escape ? std::llround(turn * static_cast<double>(count)) : static_cast<long long>(turn * static_cast<double>(count));
+        late[static_cast<size_t>(part % count)].push_back(told.late_ms[i]);
+    }
+    std::vector<Place> places;
+    for (long long part = 0; part < count; ++part) {
+        std::vector<double>& here = late[static_cast<size_t>(part)];
+        if (here.empty()) continue;
+        Place place{(static_cast<double>(part) + (wheel.escape ? 0 : 0.5)) / static_cast<double>(count), median_of(here), false};
+        for (const PeriodicFault& fault : told.periodic_faults)
+            if (wheel.escape && fault.kind == "tooth" && !told.beat_numbers.empty())
+                for (const long long beat : fault.beats) place.bad = place.bad || (beat + told.beat_numbers.front()) % count == part;
+        places.push_back(place);
+    }
+    return places;
+}
+
+BeatsRound::BeatsRound(QPainter& painter, const QRectF& room, const BeatAnalysisResult& told, const LaidRound& wheel)
+    : m_painter(painter), m_told(told), m_wheel(wheel), m_centre(room.center()), m_radius(std::min(room.width(), room.height()) / 2) {
+    std::vector<double> sizes;
+    for (const double late : told.late_ms) sizes.push_back(std::abs(late));
+    std::sort(sizes.begin(), sizes.end());
+    constexpr double nearly_all = 0.985, least_ms = 0.1;
+    const double most =
+        sizes.empty() ? 1 : std::max(least_ms, 1.2 * sizes[static_cast<size_t>(nearly_all * static_cast<double>(sizes.size() - 1))]);
+    m_px_per_ms = reach * m_radius / most;
+    m_ring_ms = round_below(most);
+}
+
+QPointF BeatsRound::at(double turn, double late_ms) const {
+    const double out = circle * m_radius + std::clamp(late_ms * m_px_per_ms, -reach * m_radius, (1 - circle) * m_radius);
+    return m_centre + QPointF(out * std::sin(2 * pi * turn), -out * std::cos(2 * pi * turn));
+}
+
+void BeatsRound::paint() {
+    m_painter.setRenderHint(QPainter::Antialiasing);
+    paint_wheel();
+    paint_rings();
+    paint_beats();
+    paint_middle();
+}
+
+void BeatsRound::paint_wheel() {
+    const Theme& t = theme();
+    const double radius = (circle - reach - 0.02) * m_radius;
+    m_painter.save();
+    m_painter.translate(m_centre);
+    m_painter.setPen(QPen(t.brass, 1));
+    m_painter.setBrush(t.pale_brass);
+    if (m_wheel.escape && m_wheel.teeth > 1) {
+        m_painter.rotate(-90);
+        m_painter.drawPath(WheelArt::escape_wheel(m_wheel.teeth, radius));
+    } else {
+        QPainterPath ring;
+        ring.addEllipse(QPointF(), radius, radius);
+        ring.addEllipse(QPointF(), 0.82 * radius, 0.82 * radius);
+        m_painter.drawPath(ring);
+        for (long long tooth = 0; tooth < m_wheel.teeth; ++tooth) {
+            const double a = 2 * pi * static_cast<double>(tooth) / static_cast<double>(m_wheel.teeth);
+            m_painter.drawLine(radius * QPointF(std::sin(a), -std::cos(a)), 1.04 * radius * QPointF(std::sin(a), -std::cos(a)));
+        }
+    }
+    m_painter.restore();
+}
+
+/// The circle of what is in time, and one each way with its size.
+void BeatsRound::paint_rings() {
+    const Theme& t = theme();
+    m_painter.setBrush(Qt::NoBrush);
+    const double radius = circle * m_radius, ring = m_ring_ms * m_px_per_ms;
+    m_painter.setPen(QPen(t.steel, 1.2));
+    m_painter.drawEllipse(m_centre, radius, radius);
+    m_painter.setPen(QPen(t.rule, 1, Qt::DashLine));
+    for (const double side : {-1.0, 1.0}) m_painter.drawEllipse(m_centre, radius + side * ring, radius + side * ring);
+    const QString size = words(print_short(m_ring_ms, 2));
+    on_paper(m_painter, type(Type::note), t.steel, m_centre + QPointF(0, -radius - ring + 4), QObject::tr("%1 ms late").arg(size));
+    on_paper(m_painter, type(Type::note), t.steel, m_centre + QPointF(0, -radius + ring + 4), QObject::tr("%1 ms early").arg(size));
+}
+
+void BeatsRound::paint_beats() {
+    const Theme& t = theme();
+    const size_t count = m_told.late_ms.size(), first = count > most_shown ? count - most_shown : 0;
+    QPolygonF old, fresh;
+    const double fresh_from_s = count ? m_told.beat_times_s.back() - m_wheel.period_s : 0;
+    for (size_t i = first; i < count; ++i)
+        (m_told.beat_times_s[i] > fresh_from_s ? fresh : old)
+            << at(turn_of(m_wheel, m_told.beat_numbers[i], m_told.beat_times_s[i]), m_told.late_ms[i]);
+    QColor faint = t.steel;
+    faint.setAlphaF(0.45f);
+    m_painter.setPen(QPen(faint, 3, Qt::SolidLine, Qt::RoundCap));
+    m_painter.drawPoints(old);
+    m_painter.setPen(QPen(t.blued, 4.5, Qt::SolidLine, Qt::RoundCap));
+    m_painter.drawPoints(fresh);
+}
+
+/// The middle of every place, over all turns: what is left when chance is out.
+void BeatsRound::paint_middle() {
+    const Theme& t = theme();
+    const std::vector<Place> places = places_of(m_told, m_wheel);
+    if (places.size() < 3) return;
+    QPolygonF line;
+    for (const Place& place : places) line << at(place.turn, place.late_ms);
+    m_painter.setPen(QPen(t.verdigris, 2));
+    m_painter.setBrush(Qt::NoBrush);
+    m_painter.drawPolygon(line);
+    for (const Place& place : places) {
+        if (!place.bad) continue;
+        m_painter.setPen(QPen(t.ruby, 2.4));
+        m_painter.drawEllipse(at(place.turn, place.late_ms), 8, 8);
+    }
+}
+
+void BeatsRound::paint_hand(double turn) {
+    m_painter.setPen(QPen(theme().blued, 1.6));
+    m_painter.drawLine(m_centre + 0.1 * (at(turn, 0) - m_centre), at(turn, 0));
+}
+
+void paint_tick_and_tock(QPainter& painter, const QRectF& room, const TickShapes::Loudness* tick, const TickShapes::Loudness* tock,
+                         const std::vector<std::pair<double, QString>>& marks_ms) {
+    const Theme& t = theme();
+    constexpr double from_ms = -20, to_ms = 30;
+    const double middle = room.center().y() - 6, high = room.height() / 2 - 12;
+    const auto x = [&](double ms) { return room.left() + (ms - from_ms) / (to_ms - from_ms) * room.width(); };
+    painter.setRenderHint(QPainter::Antialiasing);
+    for (const bool below : {false, true}) {
+        const TickShapes::Loudness* shape = below ? tock : tick;
+        if (!shape || shape->level.empty()) continue;
+        const double most = std::max(1e-9, static_cast<double>(*std::max_element(shape->level.begin(), shape->level.end())));
+        QPolygonF hill;
+        hill << QPointF(room.left(), middle);
+        const double step_ms = (to_ms - from_ms) / std::max(50.0, room.width());
+        for (double ms = from_ms; ms < to_ms; ms += step_ms) {
+            const double from = shape->at + ms / 1000 * shape->per_s, to = from + step_ms / 1000 * shape->per_s + 1;
+            double level = 0;
+            for (double i = std::max(0.0, from); i < std::min(to, static_cast<double>(shape->level.size())); ++i)
+                level = std::max(level, static_cast<double>(shape->level[static_cast<size_t>(i)]));
+            hill << QPointF(x(ms), middle + (below ? 1 : -1) * level / most * high);
+        }
+        hill << QPointF(room.right(), middle);
+        QColor fill = below ? t.brass : t.blued;
+        painter.setPen(QPen(fill, 1.2));
+        fill.setAlphaF(0.3f);
+        painter.setBrush(fill);
+        painter.drawPolygon(hill);
+        write(painter, type(Type::note, true), below ? t.brass_ink : t.blued, {room.left(), middle + (below ? high : -high + 12)},
+              below ? QObject::tr("tock") : QObject::tr("tick"));
+    }
+    painter.setPen(QPen(t.steel, 1));
+    painter.drawLine(QPointF(room.left(), middle), QPointF(room.right(), middle));
+    for (double ms = from_ms; ms <= to_ms; ms += 10) {
+        painter.drawLine(QPointF(x(ms), middle - 3), QPointF(x(ms), middle + 3));
+        write(painter, type(Type::note), t.steel, {x(ms), room.bottom() + 4},
+              words(print_fixed(ms, 0)) + (ms == to_ms ? QObject::tr(" ms") : QString()), ms == to_ms ? 1 : 0);
+    }
+    for (const auto& [ms, name] : marks_ms) {
+        painter.setPen(QPen(t.verdigris, 1.4, Qt::DashLine));
+        painter.drawLine(QPointF(x(ms), room.top() + 10), QPointF(x(ms), middle + high));
+        write(painter, type(Type::note), t.verdigris, {x(ms), room.top() + 6}, name, 0);
+    }
+}
+
+}  // namespace echappe

@@ -1,0 +1,433 @@
+#include "stations/beat/listening_view.h"
+
+#include <QDateTime>
+#include <QFileDialog>
+#include <algorithm>
+#include <cmath>
+
+#include "beat/edits.h"
+#include "beat/readings.h"
+#include "number/input_error.h"
+#include "number/units.h"
+#include "theme/theme.h"
+
+namespace echappe {
+namespace {
+
+constexpr double figures_wide = 206;
+constexpr double foot_high = 128;
+constexpr int frame_ms = 16;
+
+double now_s() {
+    const QDateTime now = QDateTime::currentDateTime();
+    return static_cast<double>(QDateTime(now.date(), now.time(), Qt::UTC).toSecsSinceEpoch());
+}
+
+}  // namespace
+
+ListeningView::ListeningView(Document& document, QWidget* parent) : CardStation(document, {}, parent) {
+    setAccessibleName(tr("Listening"));
+    m_card->set_tabs(tabs());
+    m_frames.setInterval(frame_ms);
+    m_frames.setTimerType(Qt::PreciseTimer);
+    connect(&m_frames, &QTimer::timeout, this, &ListeningView::frame);
+    connect(&document, &Document::changed, this, &ListeningView::refresh);
+    connect(&document, &Document::opened, this, [this] {
+        stop();
+        m_now = {};
+        m_even_is_right.reset();
+        m_source.clear();
+    });
+}
+
+QStringList ListeningView::sources() const {
+    QStringList all;
+    if (m_document.calliper() && m_document.calliper()->ticking(m_document.job().rate_log, 0)) all << tr("simulated pickup");
+    all << sound_devices();
+    if (!m_file.isEmpty()) all << m_file;
+    return all;
+}
+
+void ListeningView::next_source() {
+    const QStringList all = sources();
+    if (all.isEmpty()) return emit told(tr("No microphone and no pickup is there: plug one in, or F opens a recording."), true);
+    m_source = all[(all.indexOf(m_source) + 1) % all.size()];
+    update();
+}
+
+BeatsTold ListeningView::beats_told() const {
+    BeatsTold told;
+    const DerivedTrain& train = m_document.derived().train;
+    told.beats_per_hour = train.beats_per_hour;
+    for (const DerivedArbor& arbor : train.arbors)
+        if (arbor.period_s) told.arbors.push_back({arbor.id, std::abs(*arbor.period_s)});
+    const EscapeWheel wheel = escape_wheel_of(m_document.job().train, train);
+    told.escape_arbor = wheel.arbor;
+    if (m_document.job().train.beats_per_tooth == 2) told.escape_teeth = wheel.teeth.value_or(0);
+    return told;
+}
+
+std::optional<double> ListeningView::lift_angle() const {
+    const auto& oscillator = m_document.job().oscillator;
+    const auto* balance = oscillator ? oscillator->as<Balance>() : nullptr;
+    return balance ? balance->lift_angle_deg : std::nullopt;
+}
+
+bool ListeningView::balance() const { return m_document.job().oscillator && m_document.job().oscillator->as<Balance>(); }
+
+void ListeningView::start(std::unique_ptr<SoundSource> source) {
+    m_listener.start(std::move(source), beats_told(), lift_angle());
+    m_even_is_right.reset();
+    m_frames.start();
+    frame();
+}
+
+void ListeningView::toggle() {
+    if (m_now.listening) return stop();
+    if (m_source.isEmpty()) m_source = sources().value(0);
+    if (m_source.isEmpty()) return emit told(tr("No microphone and no pickup is there: plug one in, or F opens a recording."), true);
+    attempt([this] {
+        m_enough_s = 0;
+        if (m_source == m_file) return start(recording(m_file));
+        const auto simulated = m_document.calliper() ? m_document.calliper()->ticking(m_document.job().rate_log, m_turn) : std::nullopt;
+        if (m_source == tr("simulated pickup") && simulated) {
+            ++m_turn;
+            return start(simulated_pickup(*simulated, false));
+        }
+        start(sound_device(m_source));
+    });
+}
+
+void ListeningView::hurry(double seconds) {
+    const auto simulated = m_document.calliper() ? m_document.calliper()->ticking(m_document.job().rate_log, m_turn++) : std::nullopt;
+    if (!simulated) return;
+    m_source = tr("simulated pickup");
+    m_enough_s = seconds;
+    start(simulated_pickup(*simulated, true));
+}
+
+void ListeningView::listen_to(const QString& path) {
+    attempt([this, path] {
+        m_enough_s = 0;
+        start(recording(path));
+        m_file = m_source = path;
+    });
+}
+
+void ListeningView::ask_for_file() {
+    const QString path = QFileDialog::getOpenFileName(this, tr("A recording"), {}, tr("Recordings (*.wav *.flac *.ogg)"));
+    if (!path.isEmpty()) listen_to(path);
+}
+
+void ListeningView::stop() {
+    m_listener.stop();
+    m_frames.stop();
+    m_now = m_listener.heard();
+    refresh();
+}
+
+void ListeningView::frame() {
+    const auto before = m_now.told;
+    m_now = m_listener.heard();
+    if (m_enough_s > 0 && m_now.seconds >= m_enough_s) return stop();
+    if (!m_now.listening) {
+        m_frames.stop();
+        if (!m_now.fault.isEmpty()) emit told(m_now.fault, true);
+    }
+    if (m_now.told != before || !m_now.listening) refresh();
+    else update_in(QRectF(0, 0, width() - SumCard::wide, height()));
+}
+
+void ListeningView::refresh() {
+    if (!isVisible()) return;
+    m_card->show_part(tr("What is heard"));
+    update();
+}
+
+void ListeningView::hideEvent(QHideEvent*) { stop(); }
+
+void ListeningView::keep() {
+    if (!result()) return emit told(tr("Nothing is heard yet: Enter listens."), true);
+    m_document.edit(keep_heard(*result(), m_now.from.toStdString(), longer_side(), now_s()));
+    emit told(tr("Kept. What stands out of it is among the findings."), false);
+}
+
+void ListeningView::next_side() {
+    const std::optional<bool> now = even_is_right();
+    if (!now) m_even_is_right = true;
+    else if (*now) m_even_is_right = false;
+    else m_even_is_right.reset(), m_now.even_is_right.reset();
+    refresh();
+}
+
+void ListeningView::put_right() {
+    const InBeatAdvice what = advice();
+    if (what.turn_deg == 0)
+        return emit told(tr("Not known yet how far and which way: listen, and say which side with T."), true);
+    const auto edit = put_in_beat(what.turn_deg, balance(), now_s());
+    m_document.edit(edit);
+    stop();
+    m_now = {};
+    refresh();
+    emit told(tr("Kept: %1. Listen again: Enter.").arg(words(edit.name)), false);
+}
+
+std::optional<bool> ListeningView::even_is_right() const { return m_even_is_right ? m_even_is_right : m_now.even_is_right; }
+
+std::string ListeningView::longer_side() const {
+    const std::optional<bool> even = even_is_right();
+    if (!result() || result()->longer_beat.empty() || !even) return {};
+    const bool right = (result()->longer_beat == "tick") == *even;
+    return balance() ? (right ? "cw" : "ccw") : (right ? "right" : "left");
+}
+
+InBeatAdvice ListeningView::advice() const {
+    if (!result()) return {};
+    const DerivedEscapement& pallets = m_document.derived().escapement;
+    const double let_off_deg = pallets.beat.least_rad ? in_degrees(*pallets.beat.least_rad) : 0;
+    return advise_beat(result()->beat_error_ms, longer_side(), m_document.job().oscillator, let_off_deg, result()->beats_per_hour);
+}
+
+QList<Action> ListeningView::make_actions() {
+    return CardStation::make_actions() +
+           QList<Action>{
+               {"listen.toggle", tr("Listen, or no more"), {Qt::Key_Return}, [this] { toggle(); }, {}, tr("listen or stop")},
+               {"listen.source", tr("Another pickup or microphone"), {Qt::Key_S}, [this] { next_source(); }, {}, tr("another source")},
+               {"listen.file", tr("Open a recording…"), {Qt::Key_F}, [this] { ask_for_file(); }, {}, tr("recording")},
+               {"listen.wheel", tr("Round the next wheel"), {Qt::Key_Right}, [this] { next_wheel(1); }, {}, tr("another wheel")},
+               {"listen.wheel-before", tr("Round the wheel before"), {Qt::Key_Left}, [this] { next_wheel(-1); }},
+               {"listen.side",
+                tr("Which way it swings at the tick, as it is seen"),
+                {Qt::Key_T},
+                [this] { next_side(); },
+                {},
+                tr("which side")},
+               {"listen.keep", tr("Keep what is heard in the log"), {Qt::Key_K}, [this] { keep(); }, {}, tr("keep")},
+               {"listen.put-right", tr("Done: put in beat as advised"), {Qt::Key_B}, [this] { put_right(); }, {}, tr("put in beat")},
+               {"listen.leave", tr("Back to the swing"), {Qt::Key_L, Qt::Key_Escape}, [this] { emit left(); }, {}, tr("back")}};
+}
+
+std::vector<LaidRound> ListeningView::wheels() const {
+    std::vector<LaidRound> all;
+    const BeatsTold told = beats_told();
+    for (const DerivedArbor& arbor : m_document.derived().train.arbors) {
+        if (!arbor.period_s || *arbor.period_s == 0) continue;
+        LaidRound wheel{words(arbor.name), std::abs(*arbor.period_s), arbor.wheel.count.known() ? arbor.wheel.count.value : 0, false};
+        wheel.escape = arbor.id == told.escape_arbor && told.escape_teeth > 0;
+        if (wheel.escape) wheel.teeth = told.escape_teeth;
+        all.push_back(wheel);
+    }
+    std::stable_sort(all.begin(), all.end(), [](const LaidRound& a, const LaidRound& b) {
+        return a.escape > b.escape || (a.escape == b.escape && a.period_s < b.period_s);
+    });
+    if (all.empty()) all.push_back({tr("one minute"), 60, 0, false});
+    return all;
+}
+
+void ListeningView::next_wheel(int by) {
+    const int count = static_cast<int>(wheels().size());
+    m_wheel = (m_wheel + by + count) % count;
+    update();
+}
+
+std::vector<SumCard::Tab> ListeningView::tabs() {
+    const auto take = [](Job& job, const std::string& field, const std::string& word) {
+        if (job.oscillator) type_into_record(OscillatorRecord::record(), &*job.oscillator, field, word);
+    };
+    return {{tr("heard"), tr("What all the beats together tell."), [this] { return heard_sheet(); }, take},
+            {tr("kept"), tr("What was heard before, and what was done."), [this] { return kept_sheet(); }, {}}};
+}
+
+SumAnswer ListeningView::heard_sheet() const {
+    SumAnswer answer;
+    const auto& oscillator = m_document.job().oscillator;
+    if (oscillator) {
+        std::vector<std::string> fields = {"swing_deg"};
+        if (balance()) fields.push_back("lift_angle_deg");
+        answer.asked = lines_of(OscillatorRecord::record(), &*oscillator, fields);
+    }
+    if (!result()) {
+        answer.found.push_back(
+            {"none", "", "Enter listens. A pickup clamped to the movement hears more than a microphone beside it.", "", ""});
+        return answer;
+    }
+    const BeatAnalysisResult& heard = *result();
+    const auto found = [&](const char* field, const std::string& what, const std::string& value, const char* unit) {
+        answer.found.push_back({field, what, value, unit, ""});
+    };
+    found("beats", "beats an hour", print_short(heard.measured_beats_per_hour, 8), "");
+    found("heard", "beats heard", std::to_string(heard.beats) + (heard.missed > 0 ? ", " + std::to_string(heard.missed) + " not" : ""), "");
+    found("spread", "a single beat scatters by", print_fixed(heard.spread_ms, heard.spread_ms < 1 ? 2 : 1), "ms");
+    if (heard.sections.size() > 1 && std::abs(heard.drift_s_per_day) > 3 * heard.drift_u_s_per_day)
+        found("drift", "change while it was heard", print_measured(heard.drift_s_per_day, heard.drift_u_s_per_day), "s/d");
+    for (const PeriodicFault& fault : heard.periodic_faults) found("fault", "", fault.words, "");
+    if (heard.periodic_faults.empty()) found("sound", "", "Nothing comes back with a turn of any wheel.", "");
+    found("recorder", "", "The recorder's own time is not in the uncertainty: 20 to 50 millionths, 2 to 4 s a day, unless compared.", "");
+    return answer;
+}
+
+SumAnswer ListeningView::kept_sheet() const {
+    SumAnswer answer;
+    const RateLog& log = m_document.job().rate_log;
+    std::vector<std::pair<double, std::string>> lines;
+    for (const HeardRate& heard : log.heard)
+        lines.push_back({heard.reference_s, time_in_words(heard.reference_s) + ", " + heard.from + ": " +
+                                                print_measured(heard.rate_s_per_day, std::max(heard.u_s_per_day, 1e-3)) + " s/d, limp " +
+                                                print_measured(heard.beat_error_ms, std::max(heard.beat_error_u_ms, 1e-3)) + " ms" +
+                                                (heard.amplitude_deg ? ", " + print_fixed(*heard.amplitude_deg, 0) + "°" : "")});
+    for (const RateEvent& event : log.events)
+        if (event.means == "beat") lines.push_back({event.reference_s, time_in_words(event.reference_s) + ": " + event.what});
+    std::sort(lines.begin(), lines.end());
+    for (auto line = lines.rbegin(); line != lines.rend(); ++line) answer.found.push_back({"kept", "", line->second, "", ""});
+    if (lines.empty()) answer.found.push_back({"none", "", "Nothing was kept yet: K keeps what is heard.", "", ""});
+    return answer;
+}
+
+QRectF ListeningView::dial() const {
+    const double left = figures_wide + 30;
+    return {left, 44, width() - SumCard::wide - left - 16, height() - foot_high - 54};
+}
+
+QRectF ListeningView::foot() const { return {18, height() - foot_high + 2, width() - SumCard::wide - 36.0, foot_high - 34}; }
+
+void ListeningView::paint(QPainter& painter) {
+    const Theme& t = theme();
+    painter.fillRect(rect(), t.ground);
+    paint_figures(painter, QRectF(18, 14, figures_wide, height() - foot_high - 16));
+    paint_round(painter);
+    if (m_now.tick || m_now.tock) paint_tick_and_tock(painter, foot(), m_now.tick.get(), m_now.tock.get(), {});
+    Column page(painter, QRectF(18, height() - 26.0, width() - SumCard::wide - 30, 24));
+    page.line(
+        legend({"listen.toggle", "listen.source", "listen.file", "listen.wheel", "listen.side", "listen.keep", "listen.leave"}, " · "),
+        t.steel);
+}
+
+void ListeningView::write_figure(QPainter& painter, Column& page, const QString& name, const QString& figure, const QString& unit,
+                                 const QColor& ink) {
+    page.line(name, theme().steel);
+    const double base = page.y() + 22;
+    const double wide = write(painter, type(Type::great, true), ink, {page.left(), base}, figure);
+    write(painter, type(Type::text), theme().steel, {page.left() + wide + 6, base}, unit);
+    page.go_to(base + 14);
+}
+
+void ListeningView::paint_figures(QPainter& painter, const QRectF& room) {
+    const Theme& t = theme();
+    Column page(painter, room);
+    page.section(tr("BY ITS SOUND"));
+    // What is listened to, and how loud it is there.
+    const QString source =
+        m_now.from.isEmpty() ? (m_source.isEmpty() ? sources().value(0, tr("nothing to listen with")) : m_source) : m_now.from;
+    place({"source",
+           page.line(source.section('/', -1), t.blued, Type::text),
+           [this] { next_source(); },
+           tr("the next pickup, microphone or recording"),
+           {}});
+    const QRectF bar(page.left(), page.y() + 4, room.width(), 6);
+    painter.fillRect(bar, t.rule);
+    if (m_now.listening)
+        painter.fillRect(
+            QRectF(bar.topLeft(), QSizeF(bar.width() * std::clamp(1 + std::log10(std::max(1e-3, m_now.level)) / 3, 0.0, 1.0), 6)),
+            m_now.level > 0.98 ? t.ruby : t.verdigris);
+    page.go_to(bar.bottom() + 10);
+    place({"listen",
+           page.line(m_now.listening ? tr("listening, %1: stop").arg(words(print_span(std::floor(m_now.seconds)))) : tr("listen"), t.blued,
+                     Type::figure, true),
+           [this] { toggle(); },
+           {},
+           {}});
+    page.gap(8);
+    if (!result()) {
+        page.says(m_now.listening ? (m_now.seconds < 8 ? tr("It listens for the beat.")
+                                                       : tr("No beat stands out yet: nearer to the movement, or more quiet."))
+                                  : tr("Rate, limp and what comes back with every wheel are told by the sound."),
+                  t.ink, Type::text);
+        return;
+    }
+    const BeatAnalysisResult& heard = *result();
+    const double u = std::max(heard.u_s_per_day, 0.01);
+    write_figure(painter, page, tr("rate, against %1 an hour").arg(words(print_short(heard.beats_per_hour, 8))),
+                 (heard.rate_s_per_day > 0 ? "+" : "") + words(print_within(heard.rate_s_per_day, u)),
+                 tr("± %1 s/d").arg(words(print_within(u, u))), t.ink);
+    if (m_now.listening)
+        if (const auto more_s = listen_on_s(heard, m_now.seconds, m_document.job().rate_log.wanted_u_s_per_day))
+            page.says(*more_s > 0 ? tr("sure to %1 s/d in about %2")
+                                        .arg(words(print_short(m_document.job().rate_log.wanted_u_s_per_day)),
+                                             words(print_span(std::ceil(*more_s / 5) * 5)))
+                                  : tr("as sure as is wanted"),
+                      t.steel);
+    page.gap(6);
+    const bool limps = heard.beat_error_ms > limp_limit_ms(m_document.job().oscillator, heard.beats_per_hour);
+    const double limp_u = std::max(heard.beat_error_u_ms, 0.005);
+    write_figure(painter, page, tr("limp"), words(print_within(heard.beat_error_ms, limp_u)),
+                 tr("± %1 ms").arg(words(print_within(limp_u, limp_u))), limps ? t.amber : t.ink);
+    if (heard.amplitude_deg)
+        write_figure(painter, page, tr("amplitude"), words(print_fixed(*heard.amplitude_deg, 0)) + "°",
+                     tr("by the lift of %1°").arg(lift_angle().value_or(0)), t.ink);
+    write_beat(page, painter);
+}
+
+/// What to do about the limp, and which way.
+void ListeningView::write_beat(Column& page, QPainter& painter) {
+    static_cast<void>(painter);
+    const Theme& t = theme();
+    const std::optional<bool> even = even_is_right();
+    const QString ways[2] = {balance() ? tr("clockwise") : tr("to the right"), balance() ? tr("anticlockwise") : tr("to the left")};
+    place({"side",
+           page.says(even ? tr("at the tick it swings %1").arg(ways[*even ? 0 : 1]) : tr("which way does it swing at the tick?"), t.blued),
+           [this] { next_side(); },
+           tr("Look at it, and say: it tells which way to put it right."),
+           {}});
+    page.gap(4);
+    if (result()->longer_beat.empty()) return;
+    const InBeatAdvice what = advice();
+    if (!what.missing.empty()) {
+        page.says(tr("To be given: %1.").arg(words(what.missing)), t.steel);
+        return;
+    }
+    page.says(words(what.words), t.ink);
+    if (what.turn_deg == 0) return;
+    page.gap(2);
+    place({"put-right",
+           page.line(tr("done: put right so"), t.blued, Type::text, true),
+           [this] { put_right(); },
+           tr("Kept in the log; listen again after it"),
+           {}});
+    place({"keep",
+           page.line(tr("keep what is heard"), t.blued, Type::text),
+           [this] { keep(); },
+           tr("In the log, and among the findings"),
+           {}});
+}
+
+void ListeningView::paint_round(QPainter& painter) {
+    const Theme& t = theme();
+    const std::vector<LaidRound> all = wheels();
+    const LaidRound& wheel = all[static_cast<size_t>(m_wheel) % all.size()];
+    const QRectF room = dial();
+    Column page(painter, QRectF(room.left(), 14, room.width(), 30));
+    page.section(tr("EVERY BEAT AT ITS PLACE ROUND THE WHEEL: LATE IS OUT, EARLY IS IN"));
+    static const BeatAnalysisResult nothing;
+    BeatsRound laid(painter, room, result() ? *result() : nothing, wheel);
+    laid.paint();
+    if (m_now.listening && m_now.last && m_now.beat_s > 0) {
+        const double beats = (m_now.seconds - m_now.last->at_s) / m_now.beat_s;
+        const double turn = wheel.escape
+                                ? (static_cast<double>(m_now.last->number) + std::floor(beats)) / static_cast<double>(2 * wheel.teeth)
+                                : m_now.seconds / wheel.period_s;
+        laid.paint_hand(turn);
+    }
+    Flow names(painter, QRectF(room.left(), room.bottom() - 16, room.width(), 18), room.bottom() - 2, 14);
+    for (size_t i = 0; i < all.size(); ++i)
+        place({"wheel:" + all[i].name,
+               names.say(all[i].name, i == static_cast<size_t>(m_wheel) % all.size() ? t.ink : t.blued, Type::note,
+                         i == static_cast<size_t>(m_wheel) % all.size(), i == static_cast<size_t>(m_wheel) % all.size()),
+               [this, i] {
+                   m_wheel = static_cast<int>(i);
+                   update();
+               },
+               tr("one turn in %1").arg(words(print_span(all[i].period_s))),
+               {}});
+}
+
+}  // namespace echappe

@@ -1,0 +1,76 @@
+#pragma once
+
+#include "beat/in_beat.h"
+#include "instruments/listener.h"
+#include "stations/beat/beats_round.h"
+#include "workings/card_station.h"
+
+namespace echappe {
+
+/// Listening to the movement: rate, limp and amplitude by its sound, the beats laid round its wheels, tick over tock; what was heard
+/// goes into the log.
+class ListeningView : public CardStation {
+    Q_OBJECT
+public:
+    ListeningView(Document& document, QWidget* parent);
+
+    /// Listens to what is chosen, or no more.
+    void toggle();
+    void stop();
+    /// A recording, as fast as it can be read. What cannot be read is told.
+    void listen_to(const QString& path);
+    /// The stand-in, as fast as it can be made, until so much was heard.
+    void hurry(double seconds);
+    Heard heard() const { return m_listener.heard(); }
+    void keep();
+    void refresh();
+    /// The arbor round which the beats are laid; the escape wheel first.
+    std::vector<LaidRound> wheels() const;
+    void next_wheel(int by);
+
+signals:
+    void left();
+
+protected:
+    void paint(QPainter& painter) override;
+    QList<Action> make_actions() override;
+    void hideEvent(QHideEvent* event) override;
+
+private:
+    /// What one may listen to: the stand-in, each microphone, a file.
+    QStringList sources() const;
+    void next_source();
+    void start(std::unique_ptr<SoundSource> source);
+    void ask_for_file();
+    void next_side();
+    void put_right();
+    std::vector<SumCard::Tab> tabs();
+    SumAnswer heard_sheet() const;
+    SumAnswer kept_sheet() const;
+    void frame();
+    const BeatAnalysisResult* result() const { return m_now.told.get(); }
+    std::optional<double> lift_angle() const;
+    std::optional<bool> even_is_right() const;
+    std::string longer_side() const;
+    bool balance() const;
+    InBeatAdvice advice() const;
+    BeatsTold beats_told() const;
+    QRectF dial() const;
+    QRectF foot() const;
+    void paint_figures(QPainter& painter, const QRectF& room);
+    void paint_round(QPainter& painter);
+    void write_figure(QPainter& painter, Column& page, const QString& name, const QString& figure, const QString& unit, const QColor& ink);
+    void write_beat(Column& page, QPainter& painter);
+
+    Listener m_listener;
+    QTimer m_frames;
+    Heard m_now;
+    QString m_source;
+    QString m_file;
+    int m_wheel = 0;
+    std::optional<bool> m_even_is_right;  ///< as somebody saw it
+    std::uint64_t m_turn = 0;             ///< how often the stand-in was listened to
+    double m_enough_s = 0;                ///< hurried: stops there
+};
+
+}  // namespace echappe
