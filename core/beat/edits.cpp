@@ -26,7 +26,7 @@ Edit<RateLog> put_in_beat(double turn_deg, bool balance, double reference_s) {
     event.means = "beat";
     event.amount = turn_deg;
     const std::string way = balance ? (turn_deg > 0 ? "clockwise" : "anticlockwise") : (turn_deg > 0 ? "to the right" : "to the left");
-    event.what = std::string(balance ? "collet turned " : "crutch bent ") + print_fixed(std::abs(turn_deg), 2) + "° " + way;
+    event.what = std::string(balance ? "collet turned " : "crutch bent ") + print_short(std::abs(turn_deg), 2) + "° " + way;
     return {event.what, [event](RateLog& log) { log.events.push_back(event); }};
 }
 

@@ -69,52 +69,59 @@ void Listening::add(std::span<const float> samples) {
 /// Looks for the beat in what is kept, and learns the shapes; often at first, then now and then.
 void Listening::learn() {
     const double now_s = seconds();
-    constexpr double again_s[] = {1, 6, 12, 20}, later_s = 60;
+    constexpr double again_s[] = {1, 6, 12, 18}, later_s = 60;
+    constexpr size_t enough = 4;  // pairs: fewer tell no shape
+    m_learn_at_s = now_s + again_s[0];
     const CoarseTicks coarse = search_ticks(m_novelty, m_told.beat_s());
-    // Six beats at least; else some more sound.
-    if (coarse.ticks_s.size() < 5) {
-        m_learn_at_s = now_s + again_s[0];
-        return;
-    }
     std::vector<double> ticks_s, tocks_s;
     for (size_t i = 0; i < coarse.ticks_s.size(); ++i)
-        if (std::max(coarse.ticks_s[i], coarse.tocks_s[i]) + piece_after_s < now_s && coarse.ticks_s[i] > 0) {
+        if (std::max(coarse.ticks_s[i], coarse.tocks_s[i]) + piece_after_s < now_s && std::min(coarse.ticks_s[i], coarse.tocks_s[i]) > 0) {
             ticks_s.push_back(coarse.ticks_s[i]);
             tocks_s.push_back(coarse.tocks_s[i]);
         }
+    if (ticks_s.size() < enough) return;
     // Tick stays tick: the numbers that were given go on.
     if (!m_beats.empty() && m_beat_s > 0) {
         const double since = (ticks_s.front() - m_beats.back().at_s) / m_beat_s;
         if ((std::llround(since) + m_beats.back().number) % 2 != 0) std::swap(ticks_s, tocks_s);
     }
     auto shapes = std::make_unique<TickShapes>(*m_ring, ticks_s, tocks_s);
-    m_learn_at_s = now_s + (m_learnt < 4 ? again_s[m_learnt] : later_s);
     if (!shapes->has(false) && !shapes->has(true)) return;
-    ++m_learnt;
     m_shapes = std::move(shapes);
     m_one_sound = coarse.one_sound;
-    if (m_learnt <= 2) {
-        // What was placed by shapes of a few beats is placed anew.
-        m_beats.clear();
-        m_beat_s = coarse.beat_s;
-        m_next_number = 0;
-        m_next_s = std::min(ticks_s.front(), tocks_s.front());
-        m_last_s[0] = ticks_s.front() - 2 * m_beat_s;
-        m_last_s[1] = tocks_s.front() - 2 * m_beat_s;
-        if (tocks_s.front() < ticks_s.front()) m_next_number = 1;
-        m_apart_s[0] = m_apart_s[1] = 0;
-        return;
-    }
-    // Every shape has a place of its own in a beat: the new ones go on where the old ones were.
+    m_learn_at_s = now_s + (m_learnt < 3 ? again_s[m_learnt + 1] : later_s);
+    ++m_learnt;
+    // As long as all of it is kept, all beats are placed by the better shapes; later ones go on where those before them were.
+    if (m_learnt <= 4 && now_s < kept_s) begin_with(ticks_s, tocks_s, coarse.beat_s);
+    else go_on_with(ticks_s, tocks_s);
+}
+
+void Listening::begin_with(const std::vector<double>& ticks_s, const std::vector<double>& tocks_s, double beat_s) {
+    m_beats.clear();
+    m_beat_s = beat_s;
+    m_apart_s[0] = m_apart_s[1] = 0;
+    m_last_s[0] = ticks_s.front() - 2 * beat_s;
+    m_last_s[1] = tocks_s.front() - 2 * beat_s;
+    m_next_number = tocks_s.front() < ticks_s.front() ? 1 : 0;
+    m_next_s = m_last_s[m_next_number] + 2 * beat_s;
+}
+
+void Listening::go_on_with(const std::vector<double>& ticks_s, const std::vector<double>& tocks_s) {
     for (const bool tock : {false, true}) {
+        // Every shape has a place of its own in a beat.
         std::vector<double> apart;
         constexpr size_t enough = 24;
-        for (auto beat = m_beats.rbegin(); beat != m_beats.rend() && apart.size() < enough && beat->at_s > now_s - kept_s; ++beat)
+        for (auto beat = m_beats.rbegin(); beat != m_beats.rend() && apart.size() < enough && beat->at_s > seconds() - kept_s; ++beat)
             if ((beat->number % 2 != 0) == tock)
                 if (const LocatedTick again = m_shapes->locate(*m_ring, beat->at_s, tock); again.heard)
                     apart.push_back(again.at_s - beat->at_s);
         if (!apart.empty()) m_apart_s[tock] = median_of(apart);
+        // Where the way was lost, the coarse places lead back to it.
+        constexpr double lost_s = 0.006;
+        for (const double at_s : tock ? tocks_s : ticks_s)
+            if (const double off = at_s - m_last_s[tock]; std::abs(off) > lost_s && std::abs(off) < 0.5 * m_beat_s) m_last_s[tock] = at_s;
     }
+    m_next_s = m_last_s[m_next_number % 2 != 0] + 2 * m_beat_s;
 }
 
 /// Places every beat that has fallen, near where the last of its kind lets expect it.

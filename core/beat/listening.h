@@ -36,6 +36,8 @@ public:
 private:
     class Ring;
     void learn();
+    void begin_with(const std::vector<double>& ticks_s, const std::vector<double>& tocks_s, double beat_s);
+    void go_on_with(const std::vector<double>& ticks_s, const std::vector<double>& tocks_s);
     void follow();
 
     double m_rate_Hz;

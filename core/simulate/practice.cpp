@@ -87,6 +87,8 @@ const Record& HiddenSound::record() {
             .add("swing_deg", &In::swing_deg, "deg", "to one side", above(0, 360))
             .required()
             .add("let_off_deg", &In::let_off_deg, "deg", "swing at which it lets off", between(0, 90))
+            .add("let_off_deg_per_mm", &In::let_off_deg_per_mm, "deg", "more of it with the pallets a millimetre nearer",
+                 between(-1000, 1000))
             .add("lift_angle_deg", &In::lift_angle_deg, "deg", "of a lever", above(0, 180))
             .add("jitter_ms", &In::jitter_ms, "ms", "of each beat for itself", between(0, 100))
             .add("wander_ms", &In::wander_ms, "ms", "of each beat, that later ones keep", between(0, 100))
@@ -244,7 +246,7 @@ double changed_by(const HiddenRate& truth, const RateEvent& event) {
 
 }  // namespace
 
-std::optional<TickingInput> SimulatedCalliper::ticking(const RateLog& log, std::uint64_t turn) const {
+std::optional<TickingInput> SimulatedCalliper::ticking(const RateLog& log, double pallets_nearer_mm, std::uint64_t turn) const {
     if (!m_movement.sound) return {};
     const HiddenSound& sound = *m_movement.sound;
     const TrainResult train = run_train(m_movement.train);
@@ -259,7 +261,10 @@ std::optional<TickingInput> SimulatedCalliper::ticking(const RateLog& log, std::
         else if (m_movement.rate) in.rate_s_per_day += changed_by(*m_movement.rate, event);
     }
     // The interval after the let-off to the right is the shorter where it comes late.
-    in.beat_error_ms = -1000 * limp_s(off_deg, sound.let_off_deg, sound.swing_deg, in.beats_per_hour);
+    const double let_off_deg = std::max(0.0, sound.let_off_deg + sound.let_off_deg_per_mm * pallets_nearer_mm);
+    // It does not go on any more with less swing than it lets off with on both sides.
+    if (let_off_deg + std::abs(off_deg) >= sound.swing_deg) return {};
+    in.beat_error_ms = -1000 * limp_s(off_deg, let_off_deg, sound.swing_deg, in.beats_per_hour);
     in.jitter_ms = sound.jitter_ms, in.wander_ms = sound.wander_ms, in.noise = sound.noise;
     if (sound.lift_angle_deg) in.lift_angle_deg = sound.lift_angle_deg, in.amplitude_deg = sound.swing_deg;
     for (const HiddenSoundFault& fault : sound.faults)

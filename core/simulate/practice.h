@@ -60,7 +60,8 @@ struct HiddenSoundFault {
 struct HiddenSound {
     double off_deg = 0;  ///< by which it is out of beat: positive when it lets off late to the right, or clockwise
     double swing_deg = 0;
-    double let_off_deg = 0;
+    double let_off_deg = 0;                ///< with the pallets as they were found
+    double let_off_deg_per_mm = 0;         ///< more with the pallets nearer
     std::optional<double> lift_angle_deg;  ///< of a lever
     double jitter_ms = 0.05, wander_ms = 0, noise = 0.05;
     std::vector<HiddenSoundFault> faults;
@@ -121,9 +122,9 @@ public:
     /// and answers to what was done since.
     std::optional<RateObservation> look(const RateLog& log, double reference_s, std::uint64_t turn) const;
 
-    /// How it sounds now, after all that was done to its rate and beat; none when the movement has no such thing. The first beat falls
-    /// as it swings to the right, or clockwise.
-    std::optional<TickingInput> ticking(const RateLog& log, std::uint64_t turn) const;
+    /// How it sounds now, after all that was done to its rate and beat, and with the pallets moved nearer by so much; none when the
+    /// movement has no such thing. The first beat falls as it swings to the right, or clockwise.
+    std::optional<TickingInput> ticking(const RateLog& log, double pallets_nearer_mm, std::uint64_t turn) const;
 
 private:
     double noise(const std::string& what, std::uint64_t turn) const;

@@ -55,8 +55,9 @@ BeatsRound::BeatsRound(QPainter& painter, const QRectF& room, const BeatAnalysis
     for (const double late : told.late_ms) sizes.push_back(std::abs(late));
     std::sort(sizes.begin(), sizes.end());
     constexpr double nearly_all = 0.985, least_ms = 0.1;
-    const double most =
+    double most =
         sizes.empty() ? 1 : std::max(least_ms, 1.2 * sizes[static_cast<size_t>(nearly_all * static_cast<double>(sizes.size() - 1))]);
+    for (const Place& place : places_of(told, wheel)) most = std::max(most, 1.1 * std::abs(place.late_ms));
     m_px_per_ms = reach * m_radius / most;
     m_ring_ms = round_below(most);
 }

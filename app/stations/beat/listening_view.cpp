@@ -42,13 +42,25 @@ ListeningView::ListeningView(Document& document, QWidget* parent) : CardStation(
 
 QStringList ListeningView::sources() const {
     QStringList all;
-    if (m_document.calliper() && m_document.calliper()->ticking(m_document.job().rate_log, 0)) all << tr("simulated pickup");
-    all << sound_devices();
+    if (stand_in(0)) all << tr("simulated pickup");
+    all << m_devices;
     if (!m_file.isEmpty()) all << m_file;
     return all;
 }
 
+std::optional<TickingInput> ListeningView::stand_in(std::uint64_t turn) const {
+    if (!m_document.calliper()) return {};
+    const auto& pallets = m_document.job().pallets;
+    return m_document.calliper()->ticking(m_document.job().rate_log, pallets ? moved_since_mm(*pallets) : 0, turn);
+}
+
+void ListeningView::look_for_devices() {
+    // Asking the system takes a while: only when somebody comes, and when another is wanted.
+    m_devices = sound_devices();
+}
+
 void ListeningView::next_source() {
+    look_for_devices();
     const QStringList all = sources();
     if (all.isEmpty()) return emit told(tr("No microphone and no pickup is there: plug one in, or F opens a recording."), true);
     m_source = all[(all.indexOf(m_source) + 1) % all.size()];
@@ -89,7 +101,7 @@ void ListeningView::toggle() {
     attempt([this] {
         m_enough_s = 0;
         if (m_source == m_file) return start(recording(m_file));
-        const auto simulated = m_document.calliper() ? m_document.calliper()->ticking(m_document.job().rate_log, m_turn) : std::nullopt;
+        const auto simulated = stand_in(m_turn);
         if (m_source == tr("simulated pickup") && simulated) {
             ++m_turn;
             return start(simulated_pickup(*simulated, false));
@@ -99,7 +111,7 @@ void ListeningView::toggle() {
 }
 
 void ListeningView::hurry(double seconds) {
-    const auto simulated = m_document.calliper() ? m_document.calliper()->ticking(m_document.job().rate_log, m_turn++) : std::nullopt;
+    const auto simulated = stand_in(m_turn++);
     if (!simulated) return;
     m_source = tr("simulated pickup");
     m_enough_s = seconds;
@@ -144,6 +156,8 @@ void ListeningView::refresh() {
     update();
 }
 
+void ListeningView::showEvent(QShowEvent*) { look_for_devices(); }
+
 void ListeningView::hideEvent(QHideEvent*) { stop(); }
 
 void ListeningView::keep() {
@@ -162,8 +176,7 @@ void ListeningView::next_side() {
 
 void ListeningView::put_right() {
     const InBeatAdvice what = advice();
-    if (what.turn_deg == 0)
-        return emit told(tr("Not known yet how far and which way: listen, and say which side with T."), true);
+    if (what.turn_deg == 0) return emit told(tr("Not known yet how far and which way: listen, and say which side with T."), true);
     const auto edit = put_in_beat(what.turn_deg, balance(), now_s());
     m_document.edit(edit);
     stop();
@@ -285,7 +298,7 @@ SumAnswer ListeningView::kept_sheet() const {
 
 QRectF ListeningView::dial() const {
     const double left = figures_wide + 30;
-    return {left, 44, width() - SumCard::wide - left - 16, height() - foot_high - 54};
+    return {left, 44, width() - SumCard::wide - left - 16, height() - foot_high - 76};
 }
 
 QRectF ListeningView::foot() const { return {18, height() - foot_high + 2, width() - SumCard::wide - 36.0, foot_high - 34}; }
@@ -417,7 +430,7 @@ void ListeningView::paint_round(QPainter& painter) {
                                 : m_now.seconds / wheel.period_s;
         laid.paint_hand(turn);
     }
-    Flow names(painter, QRectF(room.left(), room.bottom() - 16, room.width(), 18), room.bottom() - 2, 14);
+    Flow names(painter, QRectF(room.left(), room.bottom() + 4, room.width(), 18), room.bottom() + 20, 14);
     for (size_t i = 0; i < all.size(); ++i)
         place({"wheel:" + all[i].name,
                names.say(all[i].name, i == static_cast<size_t>(m_wheel) % all.size() ? t.ink : t.blued, Type::note,

@@ -34,11 +34,15 @@ signals:
 protected:
     void paint(QPainter& painter) override;
     QList<Action> make_actions() override;
+    void showEvent(QShowEvent* event) override;
     void hideEvent(QHideEvent* event) override;
 
 private:
     /// What one may listen to: the stand-in, each microphone, a file.
     QStringList sources() const;
+    /// What the stand-in hears now; nothing where the job has none, or where the movement would stand still.
+    std::optional<TickingInput> stand_in(std::uint64_t turn) const;
+    void look_for_devices();
     void next_source();
     void start(std::unique_ptr<SoundSource> source);
     void ask_for_file();
@@ -65,6 +69,7 @@ private:
     Listener m_listener;
     QTimer m_frames;
     Heard m_now;
+    QStringList m_devices;
     QString m_source;
     QString m_file;
     int m_wheel = 0;

@@ -1,0 +1,124 @@
+#include <catch2/catch.hpp>
+
+#include "app/bench.h"
+#include "sound/sound.h"
+#include "stations.h"
+#include "stations/beat/beat_station.h"
+#include "support/files.h"
+
+using namespace echappe;
+
+// Listening on the Beat station, in the real window, with the stand-in that hears the hidden movement.
+
+namespace {
+
+struct ListeningBench : Bench {
+    explicit ListeningBench(const QString& demo = "tide-house") {
+        window.open_demo(demo);
+        window.show_station("beat");
+        beat().show_listening(true);
+        settle();
+    }
+    BeatStation& beat() { return beat_of(window); }
+    ListeningView& view() { return beat().listening(); }
+    QString seen() {
+        view().grab();
+        return view().page();
+    }
+    void hear(double seconds) {
+        view().hurry(seconds);
+        wait();
+    }
+    void wait() {
+        for (int i = 0; i < 600 && view().heard().listening; ++i) QTest::qWait(20);
+        settle();
+        REQUIRE_FALSE(view().heard().listening);
+        view().grab();
+    }
+};
+
+}  // namespace
+
+TEST_CASE("the regulator is heard to limp and to have one bad tooth, and in beat when it was put right as advised") {
+    ListeningBench bench;
+    ListeningView& view = bench.view();
+    bench.hear(400);
+    REQUIRE(view.heard().told);
+    CHECK(view.heard().told->beat_error_ms == Approx(31.8).margin(2));
+    REQUIRE(view.heard().told->periodic_faults.size() == 1);
+    CHECK(view.heard().told->periodic_faults[0].kind == "tooth");
+    // On the page: the figures, the bad tooth, the way to bend.
+    CHECK(bench.seen().contains("limp"));
+    view.card().grab();
+    CHECK(view.card().page().contains("late"));
+    CHECK(bench.seen().contains("Bend the foot of the crutch"));
+    REQUIRE(view.act("keep"));
+    REQUIRE(bench.document().job().rate_log.heard.size() == 1);
+    const auto& found = bench.document().derived().findings;
+    CHECK(std::any_of(found.begin(), found.end(), [](const Finding& one) { return one.is("rate.tooth") && one.arbor == "escape"; }));
+    REQUIRE(view.act("put-right"));
+    bench.hear(120);
+    CHECK(view.heard().told->beat_error_ms < 1);
+    CHECK(bench.document().job().rate_log.events.back().means == "beat");
+}
+
+TEST_CASE("beats are laid round each wheel, and in a minute's turn the bad tooth stands at its own place") {
+    ListeningBench bench;
+    ListeningView& view = bench.view();
+    const auto wheels = view.wheels();
+    REQUIRE(wheels.size() >= 4);
+    CHECK(wheels[0].escape);
+    CHECK(wheels[0].teeth == 30);
+    bench.hear(300);
+    const auto places = BeatsRound::places_of(*view.heard().told, wheels[0]);
+    REQUIRE(places.size() == 60);
+    const auto worst = std::max_element(places.begin(), places.end(), [](const auto& a, const auto& b) { return a.late_ms < b.late_ms; });
+    CHECK(worst->bad);
+    CHECK(worst->late_ms == Approx(3.2).margin(0.6));
+    CHECK(std::count_if(places.begin(), places.end(), [](const auto& place) { return place.bad; }) == 1);
+    REQUIRE(view.act("wheel:" + wheels[1].name));
+    REQUIRE(view.act_on("listen.wheel-before"));
+}
+
+TEST_CASE("a recording is listened to from its file, and what is no recording is told") {
+    ListeningBench bench("watch");
+    ListeningView& view = bench.view();
+    const Folder folder;
+    TickingInput in;
+    in.beats_per_hour = 18000, in.rate_s_per_day = -50, in.amplitude_deg = 240, in.lift_angle_deg = 52, in.seconds = 30;
+    in.file = folder / "watch.flac";
+    synthesise_beats(in);
+    view.listen_to(QString::fromStdString(in.file));
+    bench.wait();
+    REQUIRE(view.heard().told);
+    CHECK(view.heard().told->rate_s_per_day == Approx(-50).margin(0.3));
+    REQUIRE(view.heard().told->amplitude_deg);
+    CHECK(*view.heard().told->amplitude_deg == Approx(240).margin(3));
+    CHECK(bench.seen().contains("watch.flac"));
+    QSignalSpy told(&view, &ListeningView::told);
+    view.listen_to(QString::fromStdString(folder / "none.wav"));
+    REQUIRE(told.size() == 1);
+    CHECK(told[0][0].toString().startsWith("recording: got"));
+}
+
+TEST_CASE("which way it swings at the tick is said by whoever looks, and turns the advice round") {
+    ListeningBench bench;
+    ListeningView& view = bench.view();
+    bench.hear(60);
+    const bool right = bench.seen().contains("much to the right") || bench.seen().contains("to the right, seen");
+    REQUIRE(view.act("side"));
+    const bool turned = bench.seen().contains("much to the right") || bench.seen().contains("to the right, seen");
+    CHECK(right != turned);
+}
+
+TEST_CASE("leaving the picture stops the listening, and so does another job") {
+    ListeningBench bench;
+    REQUIRE(bench.view().act_on("listen.toggle"));
+    CHECK(bench.view().heard().listening);
+    REQUIRE(bench.view().act_on("listen.leave"));
+    CHECK_FALSE(bench.view().heard().listening);
+    bench.beat().show_listening(true);
+    REQUIRE(bench.view().act("listen"));
+    bench.window.open_demo("watch");
+    CHECK_FALSE(bench.view().heard().listening);
+}
