@@ -1,5 +1,8 @@
 #include <benchmark/benchmark.h>
 
+#include "beat/listening.h"
+#include "sound/ticking.h"
+
 #include "support/demo.h"
 #include "teeth/mesh_simulation.h"
 #include "topic.h"
@@ -97,5 +100,41 @@ void simulate_in_32_steps(benchmark::State& state) {
 BENCHMARK(simulate_in_32_steps)->Unit(benchmark::kMillisecond);
 
 }  // namespace
+
+/// Ten minutes at 48 kHz, from the file to the verdict: beats an hour as told.
+void ten_minutes_of_sound(benchmark::State& state) {
+    TickingInput in;
+    in.beats_per_hour = static_cast<double>(state.range(0));
+    in.seconds = 600;
+    in.jitter_ms = 0.1;
+    in.file = "ten-minutes.wav";
+    synthesise_beats(in);
+    BeatAnalysisInput asked;
+    asked.file = in.file;
+    for (auto _ : state) benchmark::DoNotOptimize(analyse_beats(asked));
+    std::remove(in.file.c_str());
+}
+BENCHMARK(ten_minutes_of_sound)->Arg(3600)->Arg(28800)->Unit(benchmark::kMillisecond)->UseRealTime();
+
+/// A second of listening, of one that listened for ten minutes.
+void second_of_listening(benchmark::State& state) {
+    TickingInput in;
+    in.beats_per_hour = 18000;
+    Ticking clock(in);
+    Listening listening(48000, {});
+    std::vector<float> piece(960);
+    const auto hear = [&](double seconds) {
+        for (double heard = 0; heard < seconds; heard += 0.02) clock.next(piece), listening.add(piece);
+    };
+    hear(600);
+    for (auto _ : state) {
+        state.PauseTiming();
+        std::vector<std::vector<float>> pieces(50, piece);
+        for (auto& one : pieces) clock.next(one);
+        state.ResumeTiming();
+        for (const auto& one : pieces) listening.add(one);
+    }
+}
+BENCHMARK(second_of_listening)->Unit(benchmark::kMillisecond);
 
 BENCHMARK_MAIN();

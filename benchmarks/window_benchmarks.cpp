@@ -114,6 +114,24 @@ void frame_of_the_escapement(benchmark::State& state) {
 }
 BENCHMARK(frame_of_the_escapement)->Unit(benchmark::kMillisecond);
 
+/// A frame while it listens, with ten minutes of beats laid round the escape wheel.
+void frame_of_listening(benchmark::State& state) {
+    MainWindow window;
+    window.resize(1280, 800);
+    window.show();
+    window.open_demo(state.range(0) == 0 ? "tide-house" : "watch");
+    window.show_station("beat");
+    BeatStation& beat = *window.findChild<BeatStation*>();
+    beat.show_listening(true);
+    beat.listening().hurry(600);
+    QElapsedTimer waited;
+    waited.start();
+    while (beat.listening().heard().listening && waited.elapsed() < 60000) QApplication::processEvents(QEventLoop::AllEvents, 20);
+    QImage screen(beat.size(), QImage::Format_ARGB32_Premultiplied);
+    for (auto _ : state) beat.listening().render(&screen);
+}
+BENCHMARK(frame_of_listening)->Arg(0)->Arg(1)->Unit(benchmark::kMillisecond);
+
 /// One nudge of the pallets, from the key to the picture.
 void nudge_of_the_pallets(benchmark::State& state) {
     MainWindow window;

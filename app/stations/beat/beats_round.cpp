@@ -107,6 +107,11 @@ void BeatsRound::paint_rings() {
     m_painter.drawEllipse(m_centre, radius, radius);
     m_painter.setPen(QPen(t.rule, 1, Qt::DashLine));
     for (const double side : {-1.0, 1.0}) m_painter.drawEllipse(m_centre, radius + side * ring, radius + side * ring);
+}
+
+void BeatsRound::write_sizes() {
+    const Theme& t = theme();
+    const double radius = circle * m_radius, ring = m_ring_ms * m_px_per_ms;
     const QString size = words(print_short(m_ring_ms, 2));
     on_paper(m_painter, type(Type::note), t.steel, m_centre + QPointF(0, -radius - ring + 4), QObject::tr("%1 ms late").arg(size));
     on_paper(m_painter, type(Type::note), t.steel, m_centre + QPointF(0, -radius + ring + 4), QObject::tr("%1 ms early").arg(size));
@@ -133,11 +138,15 @@ void BeatsRound::paint_middle() {
     const Theme& t = theme();
     const std::vector<Place> places = places_of(m_told, m_wheel);
     if (places.size() < 3) return;
-    QPolygonF line;
-    for (const Place& place : places) line << at(place.turn, place.late_ms);
     m_painter.setPen(QPen(t.verdigris, 2));
     m_painter.setBrush(Qt::NoBrush);
-    m_painter.drawPolygon(line);
+    // Where a part of the turn was not heard yet, there is no line.
+    const double step = 1.5 / (m_wheel.escape ? static_cast<double>(2 * m_wheel.teeth) : 48.0);
+    for (size_t i = 0; i < places.size(); ++i) {
+        const Place &here = places[i], &next = places[(i + 1) % places.size()];
+        const double on = next.turn - here.turn + (next.turn < here.turn ? 1 : 0);
+        if (on < step) m_painter.drawLine(at(here.turn, here.late_ms), at(next.turn, next.late_ms));
+    }
     for (const Place& place : places) {
         if (!place.bad) continue;
         m_painter.setPen(QPen(t.ruby, 2.4));
@@ -150,47 +159,59 @@ void BeatsRound::paint_hand(double turn) {
     m_painter.drawLine(m_centre + 0.1 * (at(turn, 0) - m_centre), at(turn, 0));
 }
 
-void paint_tick_and_tock(QPainter& painter, const QRectF& room, const TickShapes::Loudness* tick, const TickShapes::Loudness* tock,
-                         const std::vector<std::pair<double, QString>>& marks_ms) {
+namespace {
+
+/// Where milliseconds and loudness lie in its room.
+struct Hills {
+    static constexpr double from_ms = -20, to_ms = 30;
+    const QRectF& room;
+    double middle() const { return room.center().y() - 6; }
+    double high() const { return room.height() / 2 - 12; }
+    double x(double ms) const { return room.left() + (ms - from_ms) / (to_ms - from_ms) * room.width(); }
+};
+
+}  // namespace
+
+void paint_tick_and_tock(QPainter& painter, const QRectF& room, const TickShapes::Loudness* tick, const TickShapes::Loudness* tock) {
     const Theme& t = theme();
-    constexpr double from_ms = -20, to_ms = 30;
-    const double middle = room.center().y() - 6, high = room.height() / 2 - 12;
-    const auto x = [&](double ms) { return room.left() + (ms - from_ms) / (to_ms - from_ms) * room.width(); };
+    const Hills hills{room};
     painter.setRenderHint(QPainter::Antialiasing);
     for (const bool below : {false, true}) {
         const TickShapes::Loudness* shape = below ? tock : tick;
         if (!shape || shape->level.empty()) continue;
         const double most = std::max(1e-9, static_cast<double>(*std::max_element(shape->level.begin(), shape->level.end())));
         QPolygonF hill;
-        hill << QPointF(room.left(), middle);
-        const double step_ms = (to_ms - from_ms) / std::max(50.0, room.width());
-        for (double ms = from_ms; ms < to_ms; ms += step_ms) {
+        hill << QPointF(room.left(), hills.middle());
+        const double step_ms = (Hills::to_ms - Hills::from_ms) / std::max(50.0, room.width());
+        for (double ms = Hills::from_ms; ms < Hills::to_ms; ms += step_ms) {
             const double from = shape->at + ms / 1000 * shape->per_s, to = from + step_ms / 1000 * shape->per_s + 1;
             double level = 0;
             for (double i = std::max(0.0, from); i < std::min(to, static_cast<double>(shape->level.size())); ++i)
                 level = std::max(level, static_cast<double>(shape->level[static_cast<size_t>(i)]));
-            hill << QPointF(x(ms), middle + (below ? 1 : -1) * level / most * high);
+            hill << QPointF(hills.x(ms), hills.middle() + (below ? 1 : -1) * level / most * hills.high());
         }
-        hill << QPointF(room.right(), middle);
+        hill << QPointF(room.right(), hills.middle());
         QColor fill = below ? t.brass : t.blued;
         painter.setPen(QPen(fill, 1.2));
         fill.setAlphaF(0.3f);
         painter.setBrush(fill);
         painter.drawPolygon(hill);
-        write(painter, type(Type::note, true), below ? t.brass_ink : t.blued, {room.left(), middle + (below ? high : -high + 12)},
-              below ? QObject::tr("tock") : QObject::tr("tick"));
     }
     painter.setPen(QPen(t.steel, 1));
-    painter.drawLine(QPointF(room.left(), middle), QPointF(room.right(), middle));
-    for (double ms = from_ms; ms <= to_ms; ms += 10) {
-        painter.drawLine(QPointF(x(ms), middle - 3), QPointF(x(ms), middle + 3));
-        write(painter, type(Type::note), t.steel, {x(ms), room.bottom() + 4},
-              words(print_fixed(ms, 0)) + (ms == to_ms ? QObject::tr(" ms") : QString()), ms == to_ms ? 1 : 0);
-    }
-    for (const auto& [ms, name] : marks_ms) {
-        painter.setPen(QPen(t.verdigris, 1.4, Qt::DashLine));
-        painter.drawLine(QPointF(x(ms), room.top() + 10), QPointF(x(ms), middle + high));
-        write(painter, type(Type::note), t.verdigris, {x(ms), room.top() + 6}, name, 0);
+    painter.drawLine(QPointF(room.left(), hills.middle()), QPointF(room.right(), hills.middle()));
+    for (double ms = Hills::from_ms; ms <= Hills::to_ms; ms += 10)
+        painter.drawLine(QPointF(hills.x(ms), hills.middle() - 3), QPointF(hills.x(ms), hills.middle() + 3));
+}
+
+void write_tick_and_tock(QPainter& painter, const QRectF& room) {
+    const Theme& t = theme();
+    const Hills hills{room};
+    write(painter, type(Type::note, true), t.blued, {room.left(), hills.middle() - hills.high() + 12}, QObject::tr("tick"));
+    write(painter, type(Type::note, true), t.brass_ink, {room.left(), hills.middle() + hills.high()}, QObject::tr("tock"));
+    for (double ms = Hills::from_ms; ms <= Hills::to_ms; ms += 10) {
+        const bool last = ms == Hills::to_ms;
+        write(painter, type(Type::note), t.steel, {hills.x(ms), room.bottom() + 4},
+              words(print_fixed(ms, 0)) + (last ? QObject::tr(" ms") : QString()), last ? 1 : 0);
     }
 }
 

@@ -20,7 +20,9 @@ struct LaidRound {
 class BeatsRound {
 public:
     BeatsRound(QPainter& painter, const QRectF& room, const BeatAnalysisResult& told, const LaidRound& wheel);
+    /// All but the words; the same until something else is told.
     void paint();
+    void write_sizes();
     /// Where a beat's place in the turn is on the circle: for the hand that goes round.
     void paint_hand(double turn);
     /// One turn's places, and how late each is in the middle.
@@ -48,8 +50,8 @@ private:
     double m_ring_ms = 1;
 };
 
-/// Mean tick above the line and mean tock below it, each by its loudness, over 50 ms; what is given in `marks` is marked and named.
-void paint_tick_and_tock(QPainter& painter, const QRectF& room, const TickShapes::Loudness* tick, const TickShapes::Loudness* tock,
-                         const std::vector<std::pair<double, QString>>& marks_ms);
+/// Mean tick above the line and mean tock below it, each by its loudness, over 50 ms; then the words on it.
+void paint_tick_and_tock(QPainter& painter, const QRectF& room, const TickShapes::Loudness* tick, const TickShapes::Loudness* tock);
+void write_tick_and_tock(QPainter& painter, const QRectF& room);
 
 }  // namespace echappe

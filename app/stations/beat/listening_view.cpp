@@ -147,7 +147,8 @@ void ListeningView::frame() {
         if (!m_now.fault.isEmpty()) emit told(m_now.fault, true);
     }
     if (m_now.told != before || !m_now.listening) refresh();
-    else update_in(QRectF(0, 0, width() - SumCard::wide, height()));
+    // The figures stand for a second; the hand and the level move.
+    else update_in(dial()), update_in(QRectF(0, 0, figures_wide + 24, 66));
 }
 
 void ListeningView::refresh() {
@@ -204,17 +205,12 @@ InBeatAdvice ListeningView::advice() const {
 QList<Action> ListeningView::make_actions() {
     return CardStation::make_actions() +
            QList<Action>{
-               {"listen.toggle", tr("Listen, or no more"), {Qt::Key_Return}, [this] { toggle(); }, {}, tr("listen or stop")},
-               {"listen.source", tr("Another pickup or microphone"), {Qt::Key_S}, [this] { next_source(); }, {}, tr("another source")},
+               {"listen.toggle", tr("Listen, or no more"), {Qt::Key_Return}, [this] { toggle(); }, {}, tr("listen")},
+               {"listen.source", tr("Another pickup or microphone"), {Qt::Key_S}, [this] { next_source(); }, {}, tr("source")},
                {"listen.file", tr("Open a recording…"), {Qt::Key_F}, [this] { ask_for_file(); }, {}, tr("recording")},
-               {"listen.wheel", tr("Round the next wheel"), {Qt::Key_Right}, [this] { next_wheel(1); }, {}, tr("another wheel")},
+               {"listen.wheel", tr("Round the next wheel"), {Qt::Key_Right}, [this] { next_wheel(1); }, {}, tr("wheel")},
                {"listen.wheel-before", tr("Round the wheel before"), {Qt::Key_Left}, [this] { next_wheel(-1); }},
-               {"listen.side",
-                tr("Which way it swings at the tick, as it is seen"),
-                {Qt::Key_T},
-                [this] { next_side(); },
-                {},
-                tr("which side")},
+               {"listen.side", tr("Which way it swings at the tick, as it is seen"), {Qt::Key_T}, [this] { next_side(); }, {}, tr("side")},
                {"listen.keep", tr("Keep what is heard in the log"), {Qt::Key_K}, [this] { keep(); }, {}, tr("keep")},
                {"listen.put-right", tr("Done: put in beat as advised"), {Qt::Key_B}, [this] { put_right(); }, {}, tr("put in beat")},
                {"listen.leave", tr("Back to the swing"), {Qt::Key_L, Qt::Key_Escape}, [this] { emit left(); }, {}, tr("back")}};
@@ -296,6 +292,29 @@ SumAnswer ListeningView::kept_sheet() const {
     return answer;
 }
 
+/// What is dear to paint is painted once and kept until something else is told; on paper and into a file it is painted as it is.
+void ListeningView::paint_kept(QPainter& painter, const QRectF& room, Kept& kept, const std::function<void(QPainter&)>& paint) const {
+    const int device = painter.device()->devType();
+    if (device != QInternal::Widget && device != QInternal::Image && device != QInternal::Pixmap) return paint(painter);
+    const double scale = painter.worldTransform().m11() * painter.device()->devicePixelRatioF();
+    const QString key = QString("%1 %2 %3 %4x%5 %6")
+                            .arg(quintptr(m_now.told.get()))
+                            .arg(quintptr(m_now.tick.get()))
+                            .arg(m_wheel)
+                            .arg(room.width())
+                            .arg(room.height())
+                            .arg(theme().dark);
+    if (kept.key != key || kept.scale != scale) {
+        kept = {key, scale, QPixmap((room.size() * scale).toSize())};
+        kept.picture.fill(Qt::transparent);
+        QPainter on(&kept.picture);
+        on.scale(scale, scale);
+        on.translate(-room.topLeft());
+        paint(on);
+    }
+    painter.drawPixmap(room, kept.picture, kept.picture.rect());
+}
+
 QRectF ListeningView::dial() const {
     const double left = figures_wide + 30;
     return {left, 44, width() - SumCard::wide - left - 16, height() - foot_high - 76};
@@ -308,7 +327,11 @@ void ListeningView::paint(QPainter& painter) {
     painter.fillRect(rect(), t.ground);
     paint_figures(painter, QRectF(18, 14, figures_wide, height() - foot_high - 16));
     paint_round(painter);
-    if (m_now.tick || m_now.tock) paint_tick_and_tock(painter, foot(), m_now.tick.get(), m_now.tock.get(), {});
+    if (m_now.tick || m_now.tock) {
+        paint_kept(painter, foot().adjusted(-2, -2, 2, 2), m_hills,
+                   [this](QPainter& on) { paint_tick_and_tock(on, foot(), m_now.tick.get(), m_now.tock.get()); });
+        write_tick_and_tock(painter, foot());
+    }
     Column page(painter, QRectF(18, height() - 26.0, width() - SumCard::wide - 30, 24));
     page.line(
         legend({"listen.toggle", "listen.source", "listen.file", "listen.wheel", "listen.side", "listen.keep", "listen.leave"}, " · "),
@@ -419,10 +442,12 @@ void ListeningView::paint_round(QPainter& painter) {
     const LaidRound& wheel = all[static_cast<size_t>(m_wheel) % all.size()];
     const QRectF room = dial();
     Column page(painter, QRectF(room.left(), 14, room.width(), 30));
-    page.section(tr("EVERY BEAT AT ITS PLACE ROUND THE WHEEL: LATE IS OUT, EARLY IS IN"));
+    page.section(tr("BEATS ROUND THE WHEEL: OUT IS LATE"));
     static const BeatAnalysisResult nothing;
     BeatsRound laid(painter, room, result() ? *result() : nothing, wheel);
-    laid.paint();
+    paint_kept(painter, room.adjusted(-4, -4, 4, 4), m_laid,
+               [&](QPainter& on) { BeatsRound(on, room, result() ? *result() : nothing, wheel).paint(); });
+    laid.write_sizes();
     if (m_now.listening && m_now.last && m_now.beat_s > 0) {
         const double beats = (m_now.seconds - m_now.last->at_s) / m_now.beat_s;
         const double turn = wheel.escape

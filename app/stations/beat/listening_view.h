@@ -63,12 +63,20 @@ private:
     QRectF foot() const;
     void paint_figures(QPainter& painter, const QRectF& room);
     void paint_round(QPainter& painter);
+    /// A part of the picture, painted once.
+    struct Kept {
+        QString key;
+        double scale = 1;
+        QPixmap picture;
+    };
+    void paint_kept(QPainter& painter, const QRectF& room, Kept& kept, const std::function<void(QPainter&)>& paint) const;
     void write_figure(QPainter& painter, Column& page, const QString& name, const QString& figure, const QString& unit, const QColor& ink);
     void write_beat(Column& page, QPainter& painter);
 
     Listener m_listener;
     QTimer m_frames;
     Heard m_now;
+    Kept m_laid, m_hills;
     QStringList m_devices;
     QString m_source;
     QString m_file;
