@@ -4,6 +4,7 @@
 #include "beat/rate_fit.h"
 #include "escapement/cause.h"
 #include "escapement/layout.h"
+#include "escapement/lever.h"
 #include "escapement/simulation.h"
 #include "job/new_job.h"
 #include "making/depthing.h"
@@ -95,6 +96,8 @@ const std::vector<const Calculation*>& verbs() {
         &power_chain_calculation(),
         &deadbeat_calculation(),
         &recoil_calculation(),
+        &lever_calculation(),
+        &pin_pallets_calculation(),
         &escapement_simulation_calculation(),
         &escapement_cause_calculation(),
         &crutch_setting_calculation(),

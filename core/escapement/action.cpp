@@ -14,10 +14,9 @@ double wrapped(double rad) { return std::remainder(rad, 2 * pi); }
 
 double tip_angle(Vector at) { return std::atan2(at.x, at.y); }
 
-/// A spot at this distance from the pallet arbor and on the circle of the tips, on the pallet's side, seen from the pallet arbor.
-std::optional<Vector> on_both_circles(const EscapementAction& action, double side, double distance) {
-    const double y =
-        (action.radius_mm * action.radius_mm - distance * distance - action.centre_mm * action.centre_mm) / (2 * action.centre_mm);
+/// A spot at this distance from the pallet arbor and on a circle about the escape arbor, on the pallet's side, seen from the pallet arbor.
+std::optional<Vector> on_both_circles(double centre, double radius, double side, double distance) {
+    const double y = (radius * radius - distance * distance - centre * centre) / (2 * centre);
     const double xx = distance * distance - y * y;
     if (!(xx > 0)) return {};
     return Vector{side * std::sqrt(xx), y};
@@ -67,15 +66,19 @@ Vector turned(Vector a, double rad) { return {a.x * std::cos(rad) - a.y * std::s
 
 double EscapementAction::pitch_rad() const { return 2 * pi / static_cast<double>(teeth); }
 
-std::optional<Meeting> corner_on_tips(const EscapementAction& action, const Pallet& pallet, Vector corner) {
-    const auto at = on_both_circles(action, pallet.side, length(corner));
+std::optional<Meeting> spot_on_circle(double centre, double radius, double side, Vector spot) {
+    const auto at = on_both_circles(centre, radius, side, length(spot));
     if (!at) return {};
-    const double pallets = wrapped(std::atan2(at->y, at->x) - std::atan2(corner.y, corner.x));
-    return Meeting{pallets, tip_angle(*at + Vector{0, action.centre_mm})};
+    const double pallets = wrapped(std::atan2(at->y, at->x) - std::atan2(spot.y, spot.x));
+    return Meeting{pallets, tip_angle(*at + Vector{0, centre})};
+}
+
+std::optional<Meeting> corner_on_tips(const EscapementAction& action, const Pallet& pallet, Vector corner) {
+    return spot_on_circle(action.centre_mm, action.radius_mm, pallet.side, corner);
 }
 
 std::optional<double> tip_on_arc(const EscapementAction& action, const Pallet& pallet) {
-    const auto at = on_both_circles(action, pallet.side, length(pallet.locking));
+    const auto at = on_both_circles(action.centre_mm, action.radius_mm, pallet.side, length(pallet.locking));
     if (!at) return {};
     return tip_angle(*at + Vector{0, action.centre_mm});
 }
@@ -161,8 +164,10 @@ EscapementAction nearer(const EscapementAction& action, double depth_mm) {
 }
 
 std::optional<EscapementWindow> depth_window(const EscapementAction& layout, std::optional<double> semi_arc_rad) {
-    const double reach = layout.radius_mm / 8;
-    const auto margin = [&](double depth) { return beat_of(nearer(layout, depth), semi_arc_rad).margin; };
+    return window_of([&](double depth) { return beat_of(nearer(layout, depth), semi_arc_rad).margin; }, layout.radius_mm / 8);
+}
+
+std::optional<EscapementWindow> window_of(const std::function<double(double)>& margin, double reach) {
     constexpr int steps = 100;  // to each side: what is narrower than a step is found by its peak
     int best = 0;
     double most = margin(0);

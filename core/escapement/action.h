@@ -1,5 +1,6 @@
 #pragma once
 
+#include <functional>
 #include <optional>
 
 namespace echappe {
@@ -96,5 +97,11 @@ struct EscapementWindow {
     double low_mm, high_mm;
 };
 std::optional<EscapementWindow> depth_window(const EscapementAction& layout, std::optional<double> semi_arc_rad);
+/// The same by what must stay above 0 at a change of depth; `reach_mm`: as far as it is looked.
+std::optional<EscapementWindow> window_of(const std::function<double(double depth_mm)>& margin, double reach_mm);
+
+/// A spot on the pallets, about their arbor, when it lies at this distance from the escape arbor: where the pallets stand then, and the
+/// spot's angle from the top, clockwise. Nothing where it never does. `side`: −1 the entry's. Exact.
+std::optional<Meeting> spot_on_circle(double centre_mm, double radius_mm, double side, Vector spot);
 
 }  // namespace echappe
