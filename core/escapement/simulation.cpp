@@ -127,9 +127,12 @@ public:
         : m_in(in), m_action(action), m_beat(beat), m_out(out) {}
 
     void walk(double semi_arc) {
+        m_semi_arc = semi_arc;
+        m_way = -1;
         const std::vector<Stretch> path = stretches(m_action, m_beat, semi_arc);
         for (size_t i = 0; i < path.size(); ++i) {
             const Stretch& s = path[i];
+            m_way = s.to > s.from ? 1 : -1;
             const bool falls_here = i > 0 && path[i - 1].pallet != s.pallet;
             const bool falls_next = i + 1 < path.size() && path[i + 1].pallet != s.pallet;
             const bool drives = s.on == On::impulse;
@@ -153,7 +156,19 @@ private:
             for (EscapementSample& sample : m_out.samples) sample.wheel_deg -= m_wheel / rad;
             m_wheel = 0;
         }
-        m_out.events.push_back({what, s.pallet->side < 0 ? "entry" : "exit", deg(pallets), m_wheel / rad});
+        const double at_s = time_s(pallets);
+        if (m_out.events.empty()) m_first_s = m_last_s = at_s;
+        m_out.events.push_back({what, s.pallet->side < 0 ? "entry" : "exit", deg(pallets), m_wheel / rad, at_s - m_first_s});
+    }
+
+    /// Of a harmonic swing from its end on the anticlockwise side, never before the event before.
+    double time_s(double pallets) {
+        const double period_s = 2 * pi * std::sqrt(m_in.pendulum.length_mm / 1000 / gravity);
+        const double phase = std::acos(std::clamp((pallets - *m_beat.zero_rad) / m_semi_arc, -1.0, 1.0));
+        double at_s = period_s * (m_way < 0 ? phase : 2 * pi - phase) / (2 * pi);
+        constexpr double rounding_s = 1e-9;
+        while (at_s < m_last_s - rounding_s) at_s += period_s;
+        return m_last_s = at_s;
     }
 
     void go(const Stretch& s) {
@@ -177,6 +192,8 @@ private:
     const EscapementBeat& m_beat;
     EscapementSimulationResult& m_out;
     double m_wheel = 0;  ///< turned so far, rad
+    double m_semi_arc = 0, m_way = -1;
+    double m_first_s = 0, m_last_s = 0;
 };
 
 std::string in_words(const EscapementSimulationResult& out) {
@@ -264,11 +281,13 @@ const Record& EscapementSimulationInput::record() {
 
 const Record& EscapementEvent::record() {
     using Out = EscapementEvent;
-    static const Record record = Fields<Out>()
-                                     .add("what", &Out::what, "", "unlock, let off, land, or recoil: its end")
-                                     .add("pallet", &Out::pallet, "", "entry or exit")
-                                     .add("pallets_deg", &Out::pallets_deg, "deg", "where the pallets stand, anticlockwise")
-                                     .add("wheel_deg", &Out::wheel_deg, "deg", "turn of the wheel since the first event, clockwise");
+    static const Record record =
+        Fields<Out>()
+            .add("what", &Out::what, "", "unlock, let off, land, or recoil: its end")
+            .add("pallet", &Out::pallet, "", "entry or exit")
+            .add("pallets_deg", &Out::pallets_deg, "deg", "where the pallets stand, anticlockwise")
+            .add("wheel_deg", &Out::wheel_deg, "deg", "turn of the wheel since the first event, clockwise")
+            .add("time_s", &Out::time_s, "s", "since the first event, of a harmonic swing of that length; the wheel's fall takes none");
     return record;
 }
 

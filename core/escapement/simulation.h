@@ -25,6 +25,7 @@ struct EscapementEvent {
     std::string pallet;  ///< "entry" or "exit"
     double pallets_deg = 0;
     double wheel_deg = 0;  ///< clockwise, from the first event
+    double time_s = 0;     ///< from the first event, of a harmonic swing; what the wheel takes to fall is not in it
     static const Record& record();
 };
 struct EscapementSample {

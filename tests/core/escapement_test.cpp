@@ -641,3 +641,27 @@ TEST_CASE("an escape arbor is judged by its own wheel's size, never by the one i
     CHECK(derive(job).pivots.runout.at("escape").limit_mm == Approx(0.02));
     CHECK_FALSE(derive(job).pivots.runout.at("escape").ratio_swing);
 }
+
+TEST_CASE("events come in the order of the swing, a period after a period, and the exit half a period after the entry") {
+    EscapementSimulationInput in;
+    in.escapement.radius_mm = 20, in.escapement.lock_deg = 1, in.escapement.lift_deg = 2, in.escapement.drop_deg = 1;
+    in.torque_N_mm = 3;
+    in.pendulum = {6, 994, 4000};
+    const EscapementSimulationResult out = simulate_escapement(in);
+    REQUIRE(out.semi_arc_deg);
+    REQUIRE(out.events.size() >= 6);
+    const double period = 2 * pi * std::sqrt(0.994 / 9.80665), arc = *out.semi_arc_deg;
+    std::optional<double> entry_unlocks, exit_unlocks, entry_lets_off;
+    double before = -1;
+    for (const EscapementEvent& event : out.events) {
+        CHECK(event.time_s >= before - 1e-9);
+        before = event.time_s;
+        if (event.what == "unlock" && !(event.pallet == "entry" ? entry_unlocks : exit_unlocks))
+            (event.pallet == "entry" ? entry_unlocks : exit_unlocks) = event.time_s;
+        if (event.what == "let off" && event.pallet == "entry" && !entry_lets_off) entry_lets_off = event.time_s;
+    }
+    CHECK(before < period);
+    CHECK(*exit_unlocks - *entry_unlocks == Approx(period / 2).margin(1e-6));
+    // The entry unlocks half a degree past the middle going down, and lets off at a degree and a half on the other side.
+    CHECK(*entry_lets_off - *entry_unlocks == Approx(period / (2 * pi) * (std::asin(1.5 / arc) + std::asin(0.5 / arc))).epsilon(1e-6));
+}
