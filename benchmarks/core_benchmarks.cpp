@@ -121,7 +121,7 @@ void second_of_listening(benchmark::State& state) {
     TickingInput in;
     in.beats_per_hour = 18000;
     Ticking clock(in);
-    Listening listening(48000, {});
+    Listening listening(48000, {}, {});
     std::vector<float> piece(960);
     const auto hear = [&](double seconds) {
         for (double heard = 0; heard < seconds; heard += 0.02) clock.next(piece), listening.add(piece);

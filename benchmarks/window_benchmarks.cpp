@@ -97,13 +97,18 @@ void frame_of_the_turning_train(benchmark::State& state) {
 BENCHMARK(frame_of_the_turning_train)->Unit(benchmark::kMillisecond);
 
 /// Escape wheel and pallets to scale, in slow motion, with gauge and figures.
-void frame_of_the_escapement(benchmark::State& state) {
-    MainWindow window;
+/// The Beat station of a demo, as a window of 1280x800 shows it.
+BeatStation& beat_of(MainWindow& window, const char* demo) {
     window.resize(1280, 800);
     window.show();
-    window.open_demo("tide-house");
+    window.open_demo(demo);
     window.show_station("beat");
-    BeatStation& beat = *window.findChild<BeatStation*>();
+    return *window.findChild<BeatStation*>();
+}
+
+void frame_of_the_escapement(benchmark::State& state) {
+    MainWindow window;
+    BeatStation& beat = beat_of(window, "tide-house");
     beat.show_escapement(true);
     QImage screen(beat.size(), QImage::Format_ARGB32_Premultiplied);
     window.motion().toggle();
@@ -117,11 +122,7 @@ BENCHMARK(frame_of_the_escapement)->Unit(benchmark::kMillisecond);
 /// A frame while it listens, with ten minutes of beats laid round the escape wheel.
 void frame_of_listening(benchmark::State& state) {
     MainWindow window;
-    window.resize(1280, 800);
-    window.show();
-    window.open_demo(state.range(0) == 0 ? "tide-house" : "watch");
-    window.show_station("beat");
-    BeatStation& beat = *window.findChild<BeatStation*>();
+    BeatStation& beat = beat_of(window, state.range(0) == 0 ? "tide-house" : "watch");
     beat.show_listening(true);
     beat.listening().hurry(600);
     QElapsedTimer waited;
@@ -135,11 +136,7 @@ BENCHMARK(frame_of_listening)->Arg(0)->Arg(1)->Unit(benchmark::kMillisecond);
 /// One nudge of the pallets, from the key to the picture.
 void nudge_of_the_pallets(benchmark::State& state) {
     MainWindow window;
-    window.resize(1280, 800);
-    window.show();
-    window.open_demo("tide-house");
-    window.show_station("beat");
-    BeatStation& beat = *window.findChild<BeatStation*>();
+    BeatStation& beat = beat_of(window, "tide-house");
     beat.show_escapement(true);
     QImage screen(window.size(), QImage::Format_ARGB32_Premultiplied);
     double by = 0;

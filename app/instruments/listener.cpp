@@ -2,15 +2,15 @@
 
 namespace echappe {
 
-void Listener::start(std::unique_ptr<SoundSource> source, const BeatsTold& told, std::optional<double> lift_angle_deg) {
+void Listener::start(std::unique_ptr<SoundSource> source, const BeatsTold& told, const BeatAnalysisInput& asked) {
     stop();
     m_source = std::move(source);
     m_heard = {};
     m_heard.listening = true;
     m_heard.from = m_source->name();
-    m_thread = std::thread([this, told, lift_angle_deg] {
+    m_thread = std::thread([this, told, asked] {
         try {
-            Listening listening(m_source->rate_Hz(), told, lift_angle_deg);
+            Listening listening(m_source->rate_Hz(), told, asked);
             listen(listening);
         } catch (const std::exception& error) {
             const std::lock_guard lock(m_lock);

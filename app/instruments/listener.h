@@ -28,7 +28,7 @@ class Listener {
 public:
     ~Listener() { stop(); }
     /// Listens anew; what was heard before is forgotten.
-    void start(std::unique_ptr<SoundSource> source, const BeatsTold& told, std::optional<double> lift_angle_deg);
+    void start(std::unique_ptr<SoundSource> source, const BeatsTold& told, const BeatAnalysisInput& asked);
     /// What was heard stays.
     void stop();
     Heard heard() const;

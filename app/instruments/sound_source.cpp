@@ -34,6 +34,7 @@ public:
             std::this_thread::sleep_until(m_begun + std::chrono::duration_cast<Clock::duration>(std::chrono::duration<double>(m_made_s)));
         return !stopped();
     }
+    bool keeps_time() const override { return true; }
     std::optional<bool> even_is_right(const Beat& heard) const override {
         const std::vector<double>& beats = m_ticking.beat_times_s();
         if (beats.empty()) return {};

@@ -22,6 +22,8 @@ public:
     virtual bool read(std::span<float> out) = 0;
     /// May be called by another thread: whoever waits goes on.
     virtual void stop() { m_stopped = true; }
+    /// Whether its own time is beyond doubt: the stand-in's is.
+    virtual bool keeps_time() const { return false; }
     /// Whether the beats with even numbers fall as it swings to the right, or clockwise; nothing where nobody can see it.
     virtual std::optional<bool> even_is_right(const Beat& /*heard*/) const { return {}; }
 

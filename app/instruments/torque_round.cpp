@@ -4,6 +4,7 @@
 #include <QKeyEvent>
 #include <algorithm>
 
+#include "document/today.h"
 #include "drawing/words.h"
 #include "number/input_error.h"
 #include "number/units.h"
@@ -116,9 +117,7 @@ std::optional<ReadingRound::Asked> LookRound::asked() const {
 }
 
 QString LookRound::keep(const QString& text, bool) {
-    const QDateTime now = QDateTime::currentDateTime();
-    const double now_s = static_cast<double>(QDateTime(now.date(), now.time(), Qt::UTC).toSecsSinceEpoch());
-    const RateObservation look = read_look(text.toStdString(), now_s);
+    const RateObservation look = read_look(text.toStdString(), wall_clock_s());
     m_document.edit(QObject::tr("Look at the clock"), [&](Job& job) {
         std::erase_if(job.rate_log.looks, [&](const RateObservation& old) { return old.reference_s == look.reference_s; });
         job.rate_log.looks.push_back(look);

@@ -6,6 +6,7 @@
 #include <numbers>
 #include <numeric>
 
+#include "beat/lever_sound.h"
 #include "number/input_error.h"
 #include "number/units.h"
 #include "sound/tick_search.h"
@@ -41,13 +42,6 @@ Novelty novelty_of(Sound& sound) {
 
 }  // namespace
 
-const std::vector<double>& common_beats_per_hour() {
-    static const std::vector<double> all = {2400,  3000,  3600,  4200,  4800,  5400,  6000,  6600,  7200,  7500,
-                                            7560,  7800,  8100,  8400,  9000,  9600,  10800, 12000, 12600, 14400,
-                                            15000, 16200, 17280, 18000, 19800, 21600, 25200, 28800, 36000};
-    return all;
-}
-
 HeardBeats hear_beats(Sound& sound, double told_beat_s) {
     const Novelty novelty = novelty_of(sound);
     const CoarseTicks coarse = search_ticks(novelty, told_beat_s);
@@ -81,39 +75,24 @@ HeardBeats hear_beats(Sound& sound, double told_beat_s) {
     return out;
 }
 
-BeatsTold beats_of_train(const TrainInput& train) {
-    const TrainResult result = run_train(train);
-    BeatsTold told;
-    told.beats_per_hour = result.beats_per_hour;
-    for (const ArborResult& arbor : result.arbors) told.arbors.push_back({arbor.id, std::abs(arbor.period_s)});
-    if (train.escape_arbor)
-        for (const ArborInput& arbor : train.arbors)
-            if (arbor.id == *train.escape_arbor && arbor.wheel.known()) {
-                told.escape_arbor = arbor.id;
-                told.escape_teeth = arbor.wheel.value;
-            }
-    return told;
-}
-
 namespace {
 
-/// What it should beat: as told, as its train says, else the usual figure that is near.
+/// What it should beat: as told, as its train says, else the usual figure nearest to it, or a whole number.
 void name_beats(const BeatsTold& told, const BeatAnalysisInput& in, BeatAnalysisResult& out) {
     constexpr double near = 0.02, of_its_own = 0.08;
-    out.beats_per_hour = out.measured_beats_per_hour;
-    out.beats_from = "measured";
-    if (told.beats_per_hour && std::abs(out.measured_beats_per_hour / *told.beats_per_hour - 1) < of_its_own) {
+    const auto off = [&](double beats) { return std::abs(out.measured_beats_per_hour / beats - 1); };
+    const auto& common = common_beats_per_hour();
+    const double usual = *std::min_element(common.begin(), common.end(), [&](double a, double b) { return off(a) < off(b); });
+    if (told.beats_per_hour && off(*told.beats_per_hour) < of_its_own) {
         out.beats_per_hour = *told.beats_per_hour;
         out.beats_from = in.beats_per_hour ? "told" : "train";
-        return;
+    } else if (off(usual) < near) {
+        out.beats_per_hour = usual;
+        out.beats_from = "common";
+    } else {
+        out.beats_per_hour = std::max(1.0, std::round(out.measured_beats_per_hour));
+        out.beats_from = "measured";
     }
-    for (const double usual : common_beats_per_hour())
-        if (std::abs(out.measured_beats_per_hour / usual - 1) <
-            std::min(near, std::abs(out.measured_beats_per_hour / out.beats_per_hour - 1) + (out.beats_from == "measured" ? near : 0))) {
-            out.beats_per_hour = usual;
-            out.beats_from = "common";
-        }
-    if (out.beats_from == "measured") out.beats_per_hour = std::max(1.0, std::round(out.measured_beats_per_hour));
 }
 
 /// Parts of a recording that tell a rate of their own: half a minute and sixty beats each, at most eight.
@@ -143,9 +122,11 @@ void cut_in_sections(const std::vector<Beat>& beats, BeatAnalysisResult& out) {
         0.5 * (out.sections.back().from_s + out.sections.back().to_s - out.sections.front().from_s - out.sections.front().to_s);
     out.drift_s_per_day = (w * xy - x * y) / det * apart;
     out.drift_u_s_per_day = std::sqrt(w / det) * apart;
+    constexpr double stands_out = 3;
+    out.drifts = std::abs(out.drift_s_per_day) > stands_out * out.drift_u_s_per_day;
 }
 
-std::string in_words(const BeatAnalysisResult& out, const BeatsTold& told, bool one_sound, double recorder_u_ppm) {
+std::string in_words(const BeatAnalysisResult& out, const BeatsTold& told, bool one_sound) {
     std::string words = std::abs(out.rate_s_per_day) < 2 * out.u_s_per_day ? "It keeps time as far as can be told: "
                         : out.rate_s_per_day > 0                           ? "It gains "
                                                                            : "It loses ";
@@ -164,35 +145,38 @@ std::string in_words(const BeatAnalysisResult& out, const BeatsTold& told, bool 
         words += "It limps by " + print_measured(out.beat_error_ms, out.beat_error_u_ms) + " ms: the interval after the " +
                  out.longer_beat + " is the longer. ";
     if (out.missed > 0) words += std::to_string(out.missed) + " of " + std::to_string(out.beats + out.missed) + " beats were not heard. ";
-    if (std::abs(out.drift_s_per_day) > 3 * out.drift_u_s_per_day)
+    if (out.drifts)
         words += "The rate went " + std::string(out.drift_s_per_day > 0 ? "up" : "down") + " by " +
                  print_measured(std::abs(out.drift_s_per_day), out.drift_u_s_per_day) + " s/d while it was heard. ";
     for (const PeriodicFault& fault : out.periodic_faults) words += fault.words + " ";
-    words += recorder_u_ppm > 0 ? "The recorder's own time is in the uncertainty."
-                                : "The recorder's own time is not in the uncertainty: most are within 20 to 50 millionths, 2 to 4 s a day, "
-                                  "unless compared with a better clock.";
+    words += out.recorder_u_s_per_day > 0
+                 ? "The recorder's own time is in the uncertainty."
+                 : "The recorder's own time is not in the uncertainty: most are within 20 to 50 millionths, 2 to 4 s a day, "
+                   "unless compared with a better clock.";
     return words;
 }
 
 }  // namespace
 
-std::optional<BeatAnalysisResult> judge_beats(const std::vector<Beat>& beats, const BeatsTold& told, const BeatAnalysisInput& in) {
+std::optional<BeatAnalysisResult> judge_beats(std::vector<Beat> beats, const BeatsTold& told, const BeatAnalysisInput& in) {
+    // A recorder that gains makes all times long.
+    for (Beat& beat : beats) beat.at_s /= 1 + in.recorder_ppm * 1e-6;
     std::optional<BeatFit> fit = fit_beats(beats);
     if (!fit) return {};
     BeatAnalysisResult out;
     out.beats = static_cast<long long>(beats.size());
-    out.periodic_faults = periodic_faults(beats, *fit, told.arbors, told.escape_arbor, told.escape_teeth);
+    out.periodic_faults = periodic_faults(beats, *fit, told);
     std::vector<double> waves;
     for (const PeriodicFault& fault : out.periodic_faults)
         if (fault.kind == "wave") waves.push_back(fault.period_s);
     // With the waves in it, a recording that ends amid a turn tells the rate as well.
     if (!waves.empty())
         if (const auto better = fit_beats(beats, waves)) fit = better;
-    const double true_beat_s = fit->beat_s / (1 + in.recorder_ppm * 1e-6);
-    out.measured_beats_per_hour = 3600 / true_beat_s;
+    out.measured_beats_per_hour = 3600 / fit->beat_s;
     name_beats(told, in, out);
-    out.rate_s_per_day = rate_of_beats(true_beat_s, out.beats_per_hour);
-    out.u_s_per_day = std::hypot(day_s * fit->beat_u_s / fit->beat_s, day_s * in.recorder_u_ppm * 1e-6);
+    out.rate_s_per_day = rate_of_beats(fit->beat_s, out.beats_per_hour);
+    out.recorder_u_s_per_day = day_s * in.recorder_u_ppm * 1e-6;
+    out.u_s_per_day = std::hypot(day_s * fit->beat_u_s / fit->beat_s, out.recorder_u_s_per_day);
     out.beat_error_ms = 1000 * std::abs(fit->limp_s);
     out.beat_error_u_ms = 1000 * fit->limp_u_s;
     if (out.beat_error_ms > 2 * out.beat_error_u_ms) out.longer_beat = fit->limp_s > 0 ? "tick" : "tock";
@@ -203,51 +187,6 @@ std::optional<BeatAnalysisResult> judge_beats(const std::vector<Beat>& beats, co
     return out;
 }
 
-double amplitude_of_lift(double lift_angle_deg, double t_s, double beats_per_hour) {
-    return lift_angle_deg / (2 * std::sin(pi * t_s * beats_per_hour / 7200));
-}
-
-std::optional<double> unlocking_to_drop_s(const TickShapes::Loudness& loudness, double lift_angle_deg, double beat_s) {
-    constexpr double widest_deg = 350, narrowest_deg = 80;
-    const auto time_of = [&](double amplitude_deg) {
-        return std::asin(std::min(1.0, lift_angle_deg / (2 * amplitude_deg))) * 2 * beat_s / pi;
-    };
-    // A blow is louder than all that rang in the two milliseconds before it; its time is where it rises most steeply.
-    const std::vector<float>& level = loudness.level;
-    const auto near = static_cast<size_t>(0.0003 * loudness.per_s) + 1, before = static_cast<size_t>(0.002 * loudness.per_s);
-    const double most = level.empty() ? 0 : *std::max_element(level.begin(), level.end());
-    struct Blow {
-        size_t at = 0;
-        double rise = 0;
-    };
-    std::vector<Blow> blows;
-    for (size_t i = before; i < level.size(); ++i) {
-        const double rang = *std::max_element(level.begin() + static_cast<std::ptrdiff_t>(i - before),
-                                              level.begin() + static_cast<std::ptrdiff_t>(i - near));
-        const double rise = level[i] - rang;
-        if (rise < std::max(0.04 * most, loudness.noise)) continue;
-        if (blows.empty() || i - blows.back().at > before) blows.push_back({i, rise});
-        else blows.back().rise = std::max(blows.back().rise, rise);
-    }
-    const auto steepest = [&](const Blow& blow) {
-        size_t best = blow.at;
-        const auto steep = [&](size_t i) { return level[i + 1] - level[i - 1]; };
-        for (size_t i = blow.at - near; i <= std::min(level.size() - 2, blow.at + 4 * near); ++i)
-            if (steep(i) > steep(best)) best = i;
-        return static_cast<double>(best);
-    };
-    // The drop is the last loud blow; it unlocks with the first that an amplitude can explain.
-    std::optional<double> drop;
-    for (const Blow& blow : blows)
-        if (blow.rise > 0.4 * most) drop = steepest(blow);
-    if (drop)
-        for (const Blow& blow : blows) {
-            const double t = (*drop - steepest(blow)) / loudness.per_s;
-            if (t > time_of(widest_deg) && t < time_of(narrowest_deg)) return t;
-        }
-    return {};
-}
-
 void tell_shapes(const TickShapes& shapes, const BeatAnalysisInput& in, const BeatsTold& told, bool one_sound, BeatAnalysisResult& out) {
     out.beat_error_u_ms = std::hypot(out.beat_error_u_ms, 1000 * shapes.between_u_s());
     if (one_sound) out.longer_beat.clear();
@@ -255,10 +194,13 @@ void tell_shapes(const TickShapes& shapes, const BeatAnalysisInput& in, const Be
         // Tick and tock each; where they differ much, one of the unlockings was not heard and looks too short.
         constexpr double differ = 0.08, read_u_s = 0.0001;  // of where two blows begin
         std::vector<double> times_s;
-        for (const bool tock : {false, true})
-            if (shapes.has(tock))
-                if (const auto t = unlocking_to_drop_s(shapes.loudness(tock), *in.lift_angle_deg, 3600 / out.measured_beats_per_hour))
-                    times_s.push_back(*t);
+        for (const bool tock : {false, true}) {
+            const auto blows = shapes.has(tock) ? lever_blows(shapes.loudness(tock), *in.lift_angle_deg, 3600 / out.measured_beats_per_hour)
+                                                : std::nullopt;
+            if (!blows) continue;
+            times_s.push_back(blows->drops_s - blows->unlocks_s);
+            if (!tock) out.unlocks_ms = 1000 * blows->unlocks_s, out.drops_ms = 1000 * blows->drops_s;
+        }
         if (times_s.size() == 2 && std::abs(times_s[0] / times_s[1] - 1) > differ) times_s = {std::max(times_s[0], times_s[1])};
         if (!times_s.empty()) {
             const double t = std::accumulate(times_s.begin(), times_s.end(), 0.0) / static_cast<double>(times_s.size());
@@ -266,11 +208,11 @@ void tell_shapes(const TickShapes& shapes, const BeatAnalysisInput& in, const Be
             out.amplitude_u_deg = *out.amplitude_deg * read_u_s / t / std::sqrt(static_cast<double>(times_s.size()));
         }
     }
-    out.verdict = in_words(out, told, one_sound, in.recorder_u_ppm);
+    out.verdict = in_words(out, told, one_sound);
 }
 
 BeatAnalysisResult analyse_beats(const BeatAnalysisInput& in) {
-    BeatsTold told = in.train ? beats_of_train(*in.train) : BeatsTold{};
+    BeatsTold told = in.train ? beats_of(*in.train) : BeatsTold{};
     if (in.beats_per_hour) told.beats_per_hour = in.beats_per_hour;
     const std::unique_ptr<Sound> sound = open_sound(in.file, "file");
     const HeardBeats heard = hear_beats(*sound, told.beat_s());
@@ -345,6 +287,8 @@ const Record& BeatAnalysisResult::record() {
                  "after which of tick and tock the interval is the longer; the first beat heard is a tick; empty: not told")
             .add("amplitude_deg", &Out::amplitude_deg, "deg", "of a lever's balance to one side")
             .add("amplitude_u_deg", &Out::amplitude_u_deg, "deg", "standard uncertainty of that, the lift angle as told")
+            .add("unlocks_ms", &Out::unlocks_ms, "ms", "of a lever's mean tick, from where it is timed")
+            .add("drops_ms", &Out::drops_ms, "ms", "the same of its drop")
             .add("spread_ms", &Out::spread_ms, "ms", "standard deviation of a single beat")
             .add("beats", &Out::beats, "", "heard")
             .add("missed", &Out::missed, "", "not heard, between the first and the last that were")
@@ -352,6 +296,8 @@ const Record& BeatAnalysisResult::record() {
             .add("sections", &Out::sections, "", "the rate in parts of the recording")
             .add("drift_s_per_day", &Out::drift_s_per_day, "s/d", "change of the rate from the first part to the last")
             .add("drift_u_s_per_day", &Out::drift_u_s_per_day, "s/d", "standard uncertainty of that")
+            .add("drifts", &Out::drifts, "", "the change stands out of three of those")
+            .add("recorder_u_s_per_day", &Out::recorder_u_s_per_day, "s/d", "the recorder's part of the rate's uncertainty")
             .add("periodic_faults", &Out::periodic_faults, "", "what comes back, waves by size first")
             .add("beat_times_s", &Out::beat_times_s, "s", "where each beat lies in the recording")
             .add("late_ms", &Out::late_ms, "ms", "by how much each is late, against beats that are even but for the limp")

@@ -1,5 +1,6 @@
 #pragma once
 
+#include "beat/beats_told.h"
 #include "beat/periodic_faults.h"
 #include "sound/sound.h"
 #include "sound/tick_shapes.h"
@@ -35,13 +36,16 @@ struct BeatAnalysisResult {
     double beat_error_u_ms = 0;
     std::string longer_beat;  ///< "tick" or "tock": after which the interval is the longer; empty: in beat as far as it is known
     std::optional<double> amplitude_deg, amplitude_u_deg;
-    double spread_ms = 0;  ///< of a single beat
-    long long beats = 0;   ///< heard
+    std::optional<double> unlocks_ms, drops_ms;  ///< of a lever's mean tick, from where it is timed
+    double spread_ms = 0;                        ///< of a single beat
+    long long beats = 0;                         ///< heard
     long long missed = 0;
     double seconds = 0;  ///< of the recording
     std::vector<BeatSection> sections;
     double drift_s_per_day = 0;  ///< from the first to the last section
     double drift_u_s_per_day = 0;
+    bool drifts = false;              ///< it stands out of three of its uncertainties
+    double recorder_u_s_per_day = 0;  ///< the recorder's part of the rate's uncertainty
     std::vector<PeriodicFault> periodic_faults;
     std::vector<double> beat_times_s;
     std::vector<double> late_ms;          ///< of each, against beats that are even but for the limp
@@ -49,20 +53,6 @@ struct BeatAnalysisResult {
     std::string verdict;
     static const Record& record();
 };
-
-/// What the beats of a movement tell, however they were heard.
-struct BeatsTold {
-    std::optional<double> beats_per_hour;
-    std::vector<TurningArbor> arbors;
-    std::string escape_arbor;
-    long long escape_teeth = 0;
-    double beat_s() const { return beats_per_hour ? 3600 / *beats_per_hour : 0; }
-};
-/// Beats an hour, arbors and escape wheel of a train. Throws InputError.
-BeatsTold beats_of_train(const TrainInput& train);
-
-/// Usual beats an hour of clocks and watches.
-const std::vector<double>& common_beats_per_hour();
 
 /// Beats with their numbers out of a whole recording, and the shapes by which they were found. Throws InputError where no beat stands
 /// out.
@@ -75,15 +65,10 @@ struct HeardBeats {
 HeardBeats hear_beats(Sound& sound, double told_beat_s);
 
 /// Rate, limp, drift and what comes back, of beats that were heard. Nothing of too few.
-std::optional<BeatAnalysisResult> judge_beats(const std::vector<Beat>& beats, const BeatsTold& told, const BeatAnalysisInput& in);
+std::optional<BeatAnalysisResult> judge_beats(std::vector<Beat> beats, const BeatsTold& told, const BeatAnalysisInput& in);
 
 /// What the shapes of the beats add: amplitude, how sure the limp is, and the verdict.
 void tell_shapes(const TickShapes& shapes, const BeatAnalysisInput& in, const BeatsTold& told, bool one_sound, BeatAnalysisResult& out);
-
-/// From unlocking to the drop, s, by the loudness of the mean beat; nothing where it cannot be told.
-std::optional<double> unlocking_to_drop_s(const TickShapes::Loudness& loudness, double lift_angle_deg, double beat_s);
-/// A = λ ÷ (2 sin(π t N ÷ 7200)).
-double amplitude_of_lift(double lift_angle_deg, double unlocking_to_drop_s, double beats_per_hour);
 
 /// Beats out of a recording, and what they tell: rate against the nominal, limp, amplitude of a lever, what comes back with every
 /// arbor. Uncertainties are standard ones; the recorder's own is in them as it was told. Throws InputError.

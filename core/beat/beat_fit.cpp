@@ -33,14 +33,10 @@ std::vector<double> to_list(const Eigen::VectorXd& x) { return {x.data(), x.data
 
 /// Which share of the unevenness later beats keep, by the spectrum of the residuals (Whittle, 1953): beats each for itself have the same
 /// power everywhere, kept steps have it at the low frequencies, 1 ÷ (4 sin² (ω ÷ 2)). Every share is weighed by its likelihood, so that
-/// few beats do not promise more than they can tell. The mean variance of the slope, and of a step.
-struct Wandering {
-    double slope_variance = 0;
-    double step_variance = 0;
-};
-Wandering wandering_of(const std::vector<Beat>& beats, const BeatFit& fit) {
+/// few beats do not promise more than they can tell: the mean variance of the slope.
+double wandering_variance(const std::vector<Beat>& beats, const BeatFit& fit) {
     const auto numbers = static_cast<size_t>(beats.back().number - beats.front().number + 1);
-    const Fourier fourier(numbers + numbers % 2);
+    const Fourier fourier(fast_length(numbers));
     std::vector<float> left(fourier.length(), 0);
     for (size_t i = 0; i < beats.size(); ++i)
         if (!fit.out[i])
@@ -56,7 +52,7 @@ Wandering wandering_of(const std::vector<Beat>& beats, const BeatFit& fit) {
     }
     const auto n = static_cast<double>(beats.size()), span = static_cast<double>(numbers - 1);
     struct Share {
-        double likelihood, slope, step;
+        double likelihood, slope;
     };
     std::vector<Share> shares;
     // From where a wandering weighs a tenth of the scatter in the slope.
@@ -67,20 +63,18 @@ Wandering wandering_of(const std::vector<Beat>& beats, const BeatFit& fit) {
         for (size_t i = 0; i < power.size(); ++i) scale += power[i] / (1 + ratio * grows[i]), logs += std::log(1 + ratio * grows[i]);
         scale /= static_cast<double>(power.size());
         const double each = scale * fit.spread_s * fit.spread_s;
-        shares.push_back({-static_cast<double>(power.size()) * std::log(scale) - logs, each * (12 / (n * span * span) + 1.2 * ratio / span),
-                          each * ratio});
+        shares.push_back(
+            {-static_cast<double>(power.size()) * std::log(scale) - logs, each * (12 / (n * span * span) + 1.2 * ratio / span)});
     }
     const double best = std::max_element(shares.begin(), shares.end(), [](const Share& a, const Share& b) {
                             return a.likelihood < b.likelihood;
                         })->likelihood;
-    Wandering out;
-    double sum = 0;
+    double variance = 0, sum = 0;
     for (const Share& share : shares) {
         const double weight = std::exp(share.likelihood - best);
-        sum += weight, out.slope_variance += weight * share.slope, out.step_variance += weight * share.step;
+        sum += weight, variance += weight * share.slope;
     }
-    out.slope_variance /= sum, out.step_variance /= sum;
-    return out;
+    return variance / sum;
 }
 
 /// Long-run variance of the scores (Newey and West, 1987), Bartlett's weights over a quarter power of the beats, times two.
@@ -132,19 +126,12 @@ std::optional<BeatFit> fit_beats(const std::vector<Beat>& beats, const std::vect
     out.beat_s = x(1) / span;
     out.first_s = x(0) - x(1) * middle / span;
     out.limp_s = x(2);
-    for (size_t w = 0; w < wave_periods_s.size(); ++w) {
-        const double c = x(static_cast<Eigen::Index>(3 + 2 * w)), s = x(static_cast<Eigen::Index>(4 + 2 * w));
-        out.waves.push_back(
-            {wave_periods_s[w], std::hypot(c, s), std::atan2(-s, c), out.spread_s * std::sqrt(2.0 / static_cast<double>(beats.size()))});
-    }
     const Eigen::VectorXd without = t - a.leftCols(3) * x.head(3);
     out.left_s = to_list(left);
     out.late_s = to_list(without);
     for (Eigen::Index i = 0; i < left.size(); ++i) out.out.push_back(std::abs(left(i)) > far_off * out.spread_s);
     const auto n = static_cast<double>(beats.size());
-    const Wandering wandering = wandering_of(beats, out);
-    out.wander_s = std::sqrt(wandering.step_variance);
-    out.beat_u_s = std::sqrt(std::max(slope_variance(a, left, weight) / (span * span), wandering.slope_variance));
+    out.beat_u_s = std::sqrt(std::max(slope_variance(a, left, weight) / (span * span), wandering_variance(beats, out)));
     out.limp_u_s = 2 * out.spread_s / std::sqrt(n);
     return out;
 }

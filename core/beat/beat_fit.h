@@ -11,14 +11,6 @@ struct Beat {
     double at_s = 0;
 };
 
-/// A wave of the beats' lateness, by its period.
-struct BeatWave {
-    double period_s = 0;
-    double amplitude_s = 0;
-    double phase_rad = 0;  ///< of a cosine, at the first beat
-    double amplitude_u_s = 0;
-};
-
 /// The beats as even ones with a limp, and with waves where some are given: t = a + T n ± c + Σ waves. Huber's weights (1964), scale by
 /// the median deviation.
 struct BeatFit {
@@ -28,11 +20,9 @@ struct BeatFit {
     double beat_u_s = 0;  ///< standard uncertainty of T
     double limp_u_s = 0;
     double spread_s = 0;         ///< of a single beat about the fit
-    double wander_s = 0;         ///< of each beat, that later ones keep
     std::vector<double> late_s;  ///< of each beat, the waves still in it
     std::vector<double> left_s;  ///< the same less the waves
     std::vector<bool> out;       ///< beats that lie more than four spreads off
-    std::vector<BeatWave> waves;
 };
 /// Nothing of fewer than six beats, or when they lie on one spot. The uncertainty is that of uneven beats as they are: scatter of each
 /// for itself and wander that is kept, told apart by their spectrum (Whittle, 1953); never less than what Newey and West (1987) find in

@@ -4,6 +4,7 @@
 #include <cmath>
 #include <utility>
 
+#include "beat/periodic_faults.h"
 #include "beat/temperature_fit.h"
 #include "number/input_error.h"
 #include "number/units.h"
@@ -169,6 +170,45 @@ double limp_limit_ms(const std::optional<OscillatorRecord>& oscillator, double b
     return 3.6e6 / beats_per_hour * (oscillator && oscillator->as<Balance>() ? of_a_balance : of_a_pendulum);
 }
 
+namespace {
+
+/// Every fault as it was heard last; gone when it was not heard later in time enough for it.
+std::vector<HeardFault> faults_heard(const RateLog& log) {
+    std::vector<HeardFault> all;
+    const auto same = [](const HeardFault& a, const HeardFault& b) {
+        return a.kind == b.kind && a.arbor == b.arbor && (!a.arbor.empty() || std::abs(a.period_s / b.period_s - 1) < 0.02);
+    };
+    for (const HeardRate& heard : log.heard) {
+        std::erase_if(all, [&](const HeardFault& before) {
+            return heard.seconds >= least_turns_heard * before.period_s ||
+                   std::any_of(heard.faults.begin(), heard.faults.end(), [&](const HeardFault& now) { return same(now, before); });
+        });
+        all.insert(all.end(), heard.faults.begin(), heard.faults.end());
+    }
+    return all;
+}
+
+Finding finding_of(const HeardFault& fault) {
+    const std::string size = print_measured(std::abs(fault.amplitude_ms), fault.u_ms) + " ms";
+    if (fault.kind == "wave")
+        return {"rate.wave:" + (fault.arbor.empty() ? print_plain(std::round(fault.period_s)) : fault.arbor),
+                "caution",
+                "A wave of " + size + (fault.arbor.empty() ? " that no arbor of the train explains." : " with this arbor's turn."),
+                "It comes back every " + print_span(std::round(fault.period_s * 100) / 100) +
+                    ": a wheel or pinion out of round, a bent pivot, or a wheel loose on its seat.",
+                fault.arbor,
+                ""};
+    return {"rate.tooth:" + fault.arbor,
+            "caution",
+            "One beat of every turn comes " + size + (fault.amplitude_ms > 0 ? " late." : " early."),
+            "A tooth of the escape wheel is " + std::string(fault.amplitude_ms > 0 ? "short or bent back" : "long or bent forward") +
+                ": look at its tip under a glass before the pallets are moved.",
+            fault.arbor,
+            ""};
+}
+
+}  // namespace
+
 std::vector<Finding> findings_of_beat(const RateLog& log, const std::optional<OscillatorRecord>& oscillator, const BeatsWanted& beats) {
     std::vector<Finding> found;
     if (log.heard.empty()) return found;
@@ -182,23 +222,7 @@ std::vector<Finding> findings_of_beat(const RateLog& log, const std::optional<Os
                              "Heard over " + print_span(std::round(heard.seconds)) + "; from " + print_short(limit, 2) +
                                  " ms on it stops sooner when the oil thickens, and costs swing on one side. Put it in beat.",
                              "", ""});
-    for (const HeardFault& fault : heard.faults) {
-        const std::string size = print_measured(std::abs(fault.amplitude_ms), fault.u_ms) + " ms";
-        if (fault.kind == "wave")
-            found.push_back(
-                {"rate.wave:" + (fault.arbor.empty() ? print_plain(fault.period_s) : fault.arbor), "caution",
-                 "A wave of " + size + (fault.arbor.empty() ? " that no arbor of the train explains." : " with this arbor's turn."),
-                 "It comes back every " + print_span(std::round(fault.period_s * 100) / 100) +
-                     ": a wheel or pinion out of round, a bent pivot, or a wheel loose on its seat.",
-                 fault.arbor, ""});
-        else
-            found.push_back({"rate.tooth:" + fault.arbor, "caution",
-                             "One beat of every turn comes " + size + (fault.amplitude_ms > 0 ? " late." : " early."),
-                             "A tooth of the escape wheel is " +
-                                 std::string(fault.amplitude_ms > 0 ? "short or bent back" : "long or bent forward") +
-                                 ": look at its tip under a glass before the pallets are moved.",
-                             fault.arbor, ""});
-    }
+    for (const HeardFault& fault : faults_heard(log)) found.push_back(finding_of(fault));
     return found;
 }
 

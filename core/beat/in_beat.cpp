@@ -6,25 +6,25 @@
 
 namespace echappe {
 
+std::string side_of_longer_beat(const std::string& longer_beat, std::optional<bool> tick_is_right, bool balance) {
+    if (longer_beat.empty() || !tick_is_right) return {};
+    const bool right = (longer_beat == "tick") == *tick_is_right;
+    return balance ? (right ? "cw" : "ccw") : (right ? "right" : "left");
+}
+
 InBeatAdvice advise_beat(double beat_error_ms, const std::string& longer_side, const std::optional<OscillatorRecord>& oscillator,
                          double let_off_deg, double beats_per_hour) {
     InBeatAdvice out;
-    const bool balance = oscillator && oscillator->as<Balance>();
-    if (!oscillator || !oscillator->swing_deg) {
-        out.missing = "the swing to one side, at Power or on the swing's sheet";
-        return out;
-    }
+    if (!oscillator) out.missing = "what keeps time, a pendulum or a balance";
+    else if (!oscillator->swing_deg) out.missing = "the swing to one side";
+    if (!out.missing.empty()) return out;
     try {
-        if (balance) {
-            const BeatSettingResult set = set_beat({beat_error_ms, *oscillator->swing_deg, beats_per_hour, {}, longer_side});
-            out.turn_deg = longer_side.empty() ? 0 : longer_side == "cw" ? set.turn_deg : -set.turn_deg;
+        const auto take = [&](const auto& set) {
             out.words = set.verdict;
-        } else {
-            const CrutchSettingResult set =
-                set_crutch({beat_error_ms, *oscillator->swing_deg, beats_per_hour, let_off_deg, {}, longer_side});
-            out.turn_deg = longer_side.empty() ? 0 : longer_side == "right" ? set.turn_deg : -set.turn_deg;
-            out.words = set.verdict;
-        }
+            if (!longer_side.empty()) out.turn_deg = longer_side == "cw" || longer_side == "right" ? set.turn_deg : -set.turn_deg;
+        };
+        if (oscillator->as<Balance>()) take(set_beat({beat_error_ms, *oscillator->swing_deg, beats_per_hour, {}, longer_side}));
+        else take(set_crutch({beat_error_ms, *oscillator->swing_deg, beats_per_hour, let_off_deg, {}, longer_side}));
     } catch (const InputError& error) {
         out.missing = error.what();
     }

@@ -7,6 +7,10 @@
 
 namespace echappe {
 
+/// Where the bob is in the longer of two beats, "right" or "left", or which way a balance swings out in it, "cw" or "ccw". `longer_beat`:
+/// "tick" or "tock"; `tick_is_right`: whether it swings to the right, or clockwise, at the tick. Empty where either is not known.
+std::string side_of_longer_beat(const std::string& longer_beat, std::optional<bool> tick_is_right, bool balance);
+
 /// What to do about a limp.
 struct InBeatAdvice {
     double turn_deg = 0;  ///< of crutch or collet, positive to the right or clockwise; 0 where the way is not known

@@ -7,8 +7,10 @@ namespace echappe {
 namespace {
 
 constexpr double kept_s = 40;
-constexpr double first_try_s = 4;       // after so much sound a beat is looked for
-constexpr double piece_after_s = 0.06;  // a beat is placed when so much after it is there
+constexpr double first_try_s = 4;                        // after so much sound a beat is looked for
+constexpr double piece_after_s = 0.06;                   // a beat is placed when so much after it is there
+constexpr double lost_s = 8;                             // nothing heard for so long: it stopped, or it was moved
+constexpr double other_run = 0.01, other_run_s = 0.005;  // of a beat, and s, by which it then falls elsewhere
 constexpr size_t most_beats = 200000;
 
 }  // namespace
@@ -41,10 +43,10 @@ private:
     long long m_first = 0;
 };
 
-Listening::Listening(double rate_Hz, BeatsTold told, std::optional<double> lift_angle_deg)
+Listening::Listening(double rate_Hz, BeatsTold told, BeatAnalysisInput asked)
     : m_rate_Hz(rate_Hz),
       m_told(std::move(told)),
-      m_lift_angle_deg(lift_angle_deg),
+      m_asked(std::move(asked)),
       m_ring(std::make_unique<Ring>(rate_Hz)),
       m_novelty(rate_Hz),
       m_learn_at_s(first_try_s) {}
@@ -75,7 +77,8 @@ void Listening::learn() {
     const CoarseTicks coarse = search_ticks(m_novelty, m_told.beat_s());
     std::vector<double> ticks_s, tocks_s;
     for (size_t i = 0; i < coarse.ticks_s.size(); ++i)
-        if (std::max(coarse.ticks_s[i], coarse.tocks_s[i]) + piece_after_s < now_s && std::min(coarse.ticks_s[i], coarse.tocks_s[i]) > 0) {
+        if (std::max(coarse.ticks_s[i], coarse.tocks_s[i]) + piece_after_s < now_s &&
+            std::min(coarse.ticks_s[i], coarse.tocks_s[i]) > m_run_s) {
             ticks_s.push_back(coarse.ticks_s[i]);
             tocks_s.push_back(coarse.tocks_s[i]);
         }
@@ -91,9 +94,30 @@ void Listening::learn() {
     m_one_sound = coarse.one_sound;
     m_learn_at_s = now_s + (m_learnt < 3 ? again_s[m_learnt + 1] : later_s);
     ++m_learnt;
+    if (const auto from_s = other_run_from_s(ticks_s)) {
+        m_run_s = *from_s;
+        m_beats.clear();
+        m_learnt = 0;
+        m_learn_at_s = now_s;
+        return;
+    }
     // As long as all of it is kept, all beats are placed by the better shapes; later ones go on where those before them were.
-    if (m_learnt <= 4 && now_s < kept_s) begin_with(ticks_s, tocks_s, coarse.beat_s);
-    else go_on_with(ticks_s, tocks_s);
+    if (m_learnt <= 4 && now_s - m_run_s < kept_s) return begin_with(ticks_s, tocks_s, coarse.beat_s);
+    go_on_with(ticks_s, tocks_s);
+}
+
+/// Set going again out of its old beat, it is another run: only what came since belongs together.
+std::optional<double> Listening::other_run_from_s(const std::vector<double>& ticks_s) const {
+    if (m_beats.empty()) return {};
+    std::vector<double> heard;
+    for (const double at_s : ticks_s)
+        if (at_s > m_beats.back().at_s + lost_s)
+            if (const LocatedTick tick = m_shapes->locate(*m_ring, at_s, false); tick.heard) heard.push_back(tick.at_s);
+    constexpr size_t enough = 3;
+    if (heard.size() < enough) return {};
+    const double beside = std::remainder(heard[heard.size() / 2] - m_last_s[0], m_beat_s);
+    if (std::abs(beside) < std::max(other_run * m_beat_s, other_run_s)) return {};
+    return heard.front() - 0.5 * m_beat_s;
 }
 
 void Listening::begin_with(const std::vector<double>& ticks_s, const std::vector<double>& tocks_s, double beat_s) {
@@ -117,9 +141,9 @@ void Listening::go_on_with(const std::vector<double>& ticks_s, const std::vector
                     apart.push_back(again.at_s - beat->at_s);
         if (!apart.empty()) m_apart_s[tock] = median_of(apart);
         // Where the way was lost, the coarse places lead back to it.
-        constexpr double lost_s = 0.006;
+        constexpr double astray_s = 0.006;
         for (const double at_s : tock ? tocks_s : ticks_s)
-            if (const double off = at_s - m_last_s[tock]; std::abs(off) > lost_s && std::abs(off) < 0.5 * m_beat_s) m_last_s[tock] = at_s;
+            if (const double off = at_s - m_last_s[tock]; std::abs(off) > astray_s && std::abs(off) < 0.5 * m_beat_s) m_last_s[tock] = at_s;
     }
     m_next_s = m_last_s[m_next_number % 2 != 0] + 2 * m_beat_s;
 }
@@ -145,8 +169,7 @@ void Listening::follow() {
         }
         ++m_next_number;
         m_next_s = m_last_s[m_next_number % 2 != 0] + 2 * m_beat_s;
-        // Nothing heard for long: it stopped, or it was moved. The beat is looked for anew.
-        constexpr double lost_s = 8;
+        // The beat is looked for anew.
         if (!m_beats.empty() && m_next_s - m_beats.back().at_s > std::max(lost_s, 8 * m_beat_s)) {
             m_learn_at_s = std::min(m_learn_at_s, seconds() + 1);
             m_learnt = std::min(m_learnt, 3);
@@ -161,21 +184,20 @@ long long Listening::missed() const {
 }
 
 std::optional<BeatAnalysisResult> Listening::judged() const {
-    BeatAnalysisInput in;
-    in.lift_angle_deg = m_lift_angle_deg;
-    std::optional<BeatAnalysisResult> out = judge_beats(m_beats, m_told, in);
+    std::optional<BeatAnalysisResult> out = judge_beats(m_beats, m_told, m_asked);
     if (!out) return out;
     out->missed = missed();
     out->seconds = seconds();
-    tell_shapes(*m_shapes, in, m_told, m_one_sound, *out);
+    tell_shapes(*m_shapes, m_asked, m_told, m_one_sound, *out);
     return out;
 }
 
-std::optional<double> listen_on_s(const BeatAnalysisResult& heard, double heard_s, double wanted_u_s_per_day) {
-    if (heard.u_s_per_day <= 0 || heard_s <= 0) return {};
-    const double times = heard.u_s_per_day / wanted_u_s_per_day;
-    if (times <= 1) return 0;
-    return heard_s * (times - 1);
+std::optional<double> listen_on_s(const BeatAnalysisResult& heard, double wanted) {
+    if (heard.u_s_per_day <= wanted) return 0;
+    if (heard.recorder_u_s_per_day >= wanted) return {};
+    const double own = std::sqrt(heard.u_s_per_day * heard.u_s_per_day - heard.recorder_u_s_per_day * heard.recorder_u_s_per_day);
+    const double left = std::sqrt(wanted * wanted - heard.recorder_u_s_per_day * heard.recorder_u_s_per_day);
+    return heard.seconds * (own / left - 1);
 }
 
 }  // namespace echappe

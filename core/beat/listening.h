@@ -12,8 +12,8 @@ namespace echappe {
 /// The last 40 seconds are kept to learn from, and the times of the last 200 000 beats.
 class Listening {
 public:
-    /// `lift_angle_deg`: of a lever's balance, for its amplitude.
-    Listening(double rate_Hz, BeatsTold told, std::optional<double> lift_angle_deg = {});
+    /// `asked`: lift angle and recorder; its file does not matter.
+    Listening(double rate_Hz, BeatsTold told, BeatAnalysisInput asked);
     ~Listening();
     /// The sound goes on. Now and then it takes some tenths of a second, when the shapes of tick and tock are learnt.
     void add(std::span<const float> samples);
@@ -36,18 +36,20 @@ public:
 private:
     class Ring;
     void learn();
+    std::optional<double> other_run_from_s(const std::vector<double>& ticks_s) const;
     void begin_with(const std::vector<double>& ticks_s, const std::vector<double>& tocks_s, double beat_s);
     void go_on_with(const std::vector<double>& ticks_s, const std::vector<double>& tocks_s);
     void follow();
 
     double m_rate_Hz;
     BeatsTold m_told;
-    std::optional<double> m_lift_angle_deg;
+    BeatAnalysisInput m_asked;
     std::unique_ptr<Ring> m_ring;
     Novelty m_novelty;
     std::unique_ptr<TickShapes> m_shapes;
     std::vector<Beat> m_beats;
     double m_beat_s = 0;
+    double m_run_s = 0;   ///< what was heard before is of another run
     double m_next_s = 0;  ///< where the next beat should fall
     long long m_next_number = 0;
     double m_last_s[2] = {0, 0};   ///< last tick and tock that were heard
@@ -58,8 +60,8 @@ private:
     bool m_one_sound = false;
 };
 
-/// How much longer to listen until the rate is known so well: it is taken to grow with the time, between what beats that scatter and
-/// beats that wander do. 0 when it is known so well; nothing before a rate is.
-std::optional<double> listen_on_s(const BeatAnalysisResult& heard, double heard_s, double wanted_u_s_per_day);
+/// How much longer to listen until the rate is known so well: its own part of the uncertainty is taken to fall with the time, between
+/// what beats that scatter and beats that wander do. 0 when it is known so well; nothing where the recorder stands in the way.
+std::optional<double> listen_on_s(const BeatAnalysisResult& heard, double wanted_u_s_per_day);
 
 }  // namespace echappe

@@ -15,7 +15,6 @@ namespace {
 
 constexpr double pi = std::numbers::pi;
 constexpr double least_odds = 1000;
-constexpr double least_turns = 2.5;
 constexpr double most_odds = 1e12;
 
 double span_of(const std::vector<Beat>& beats) { return beats.back().at_s - beats.front().at_s; }
@@ -191,7 +190,7 @@ double surely(std::vector<double> x) {
 void find_teeth(const std::vector<Beat>& beats, const std::vector<double>& left_s, const std::string& arbor, long long teeth, double beat_s,
                 double looks, std::vector<PeriodicFault>& faults) {
     const long long places = 2 * teeth;
-    if (static_cast<double>(beats.back().number - beats.front().number) < least_turns * static_cast<double>(places)) return;
+    if (static_cast<double>(beats.back().number - beats.front().number) < least_turns_heard * static_cast<double>(places)) return;
     // A tooth may itself lie so far off that the fit left it out: all beats count here.
     std::vector<std::vector<double>> at(static_cast<size_t>(places));
     for (size_t i = 0; i < beats.size(); ++i)
@@ -253,7 +252,7 @@ struct Wave {
 /// Of the arbors, then of any period: the wave that stands out most, if one does.
 std::optional<Wave> best_wave(const Waves& waves, const std::vector<Beat>& beats, double beat_s, const std::vector<TurningArbor>& arbors,
                               const std::vector<PeriodicFault>& known) {
-    const double lowest_per_s = least_turns / waves.span(), highest_per_s = 1 / (4 * beat_s);
+    const double lowest_per_s = least_turns_heard / waves.span(), highest_per_s = 1 / (4 * beat_s);
     std::optional<Wave> best;
     for (const TurningArbor& arbor : arbors) {
         const double per_s = arbor.period_s > 0 ? 1 / arbor.period_s : 0;
@@ -277,36 +276,40 @@ std::optional<Wave> best_wave(const Waves& waves, const std::vector<Beat>& beats
     return Wave{wave_of(waves, per_s, one, ground, odds), one};
 }
 
-std::string told(const PeriodicFault& fault) {
-    const std::string by = fault.odds >= most_odds ? "more than a million million to one" : print_many(std::floor(fault.odds)) + " to one";
-    const std::string size = print_measured(std::abs(fault.amplitude_ms), fault.u_ms) + " ms";
-    const std::string turn = fault.arbor ? "the " + *fault.arbor + " arbor turns in" : "no arbor that was told turns in";
+/// How sure it is that it is not chance.
+std::string odds_in_words(double odds) {
+    constexpr double beyond_doubt = 1e6;
+    return odds >= beyond_doubt ? "chance makes no such one."
+                                : "chance makes one like it once in " + print_many(std::floor(odds)) + " recordings.";
+}
+
+std::string told(const PeriodicFault& fault, const std::vector<TurningArbor>& arbors) {
+    const std::string size = print_measured(std::abs(fault.amplitude_ms), fault.u_ms) + " ms",
+                      every = print_span(std::round(fault.period_s * 100) / 100);
+    const std::string sure = odds_in_words(fault.odds);
+    const auto arbor = std::find_if(arbors.begin(), arbors.end(), [&](const TurningArbor& one) { return fault.arbor == one.id; });
+    const std::string turn = arbor != arbors.end() ? "turn of " + arbor->name : every + ", in which no arbor turns that is told";
     if (fault.kind == "wave")
-        return "A wave of " + size + " to each side comes back every " + print_span(std::round(fault.period_s * 100) / 100) + ": " + turn +
-               " that time; " + by + " that it is not chance." +
-               (fault.arbor ? " Look for a wheel, pinion or pivot of it out of round." : "");
-    std::string beats;
-    for (const long long beat : fault.beats) beats += (beats.empty() ? "" : ", ") + std::to_string(beat + 1);
-    return std::string(fault.beats.size() == 1 ? "Beat " : "Beats ") + beats + " of every turn " +
-           (fault.beats.size() == 1 ? "comes " : "come ") + size + (fault.amplitude_ms > 0 ? " late: " : " early: ") +
-           (fault.arbor ? "a tooth of the escape wheel is " : "perhaps a tooth of the escape wheel is ") +
-           (fault.amplitude_ms > 0 ? "short or bent back" : "long or bent forward") + "; " + by + " that it is not chance.";
+        return "A wave of " + size + " to each side comes back every " + (arbor != arbors.end() ? every + ", a " : "") + turn +
+               (arbor != arbors.end() ? ": look for a wheel, pinion or pivot of it out of round; " : "; ") + sure;
+    const size_t beats = fault.beats.size();
+    return (beats == 1 ? "One beat of every " : std::to_string(beats) + " beats of every ") + turn + (beats == 1 ? " comes " : " come ") +
+           size + (fault.amplitude_ms > 0 ? " late: a tooth is short or bent back; " : " early: a tooth is long or bent forward; ") + sure;
 }
 
 }  // namespace
 
-std::vector<PeriodicFault> periodic_faults(const std::vector<Beat>& beats, const BeatFit& fit, const std::vector<TurningArbor>& arbors,
-                                           const std::string& escape_arbor, long long escape_teeth) {
+std::vector<PeriodicFault> periodic_faults(const std::vector<Beat>& beats, const BeatFit& fit, const BeatsTold& movement) {
     std::vector<PeriodicFault> faults, teeth;
     if (beats.size() < 24) return faults;
     std::vector<double> left_s = fit.left_s;
     constexpr int most_waves = 6;
     for (int found = 0; found <= most_waves; ++found) {
         // A tooth comes back too and would be taken for many waves: its beats are left out of them.
-        teeth = teeth_of(beats, left_s, fit.beat_s, escape_arbor, escape_teeth);
+        teeth = teeth_of(beats, left_s, fit.beat_s, movement.escape_arbor, movement.escape_teeth);
         Waves waves(beats, left_s, teeth, fit.beat_s);
         const std::optional<Wave> best =
-            found < most_waves && waves.beats() > 12 ? best_wave(waves, beats, fit.beat_s, arbors, faults) : std::nullopt;
+            found < most_waves && waves.beats() > 12 ? best_wave(waves, beats, fit.beat_s, movement.arbors, faults) : std::nullopt;
         if (!best) break;
         for (size_t i = 0; i < beats.size(); ++i) {
             const double turn = 2 * pi / best->fault.period_s * (beats[i].at_s - beats.front().at_s);
@@ -317,7 +320,7 @@ std::vector<PeriodicFault> periodic_faults(const std::vector<Beat>& beats, const
     std::stable_sort(faults.begin(), faults.end(),
                      [](const PeriodicFault& a, const PeriodicFault& b) { return a.amplitude_ms > b.amplitude_ms; });
     faults.insert(faults.end(), teeth.begin(), teeth.end());
-    for (PeriodicFault& fault : faults) fault.words = told(fault);
+    for (PeriodicFault& fault : faults) fault.words = told(fault, movement.arbors);
     return faults;
 }
 

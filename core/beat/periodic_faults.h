@@ -1,15 +1,13 @@
 #pragma once
 
 #include "beat/beat_fit.h"
+#include "beat/beats_told.h"
 #include "workings/record.h"
 
 namespace echappe {
 
-/// What turns in a movement and may be heard: an arbor by its period.
-struct TurningArbor {
-    std::string id;
-    double period_s = 0;
-};
+/// Turns that must be heard before a fault can be told of chance.
+constexpr double least_turns_heard = 2.5;
 
 /// Something that comes back in the lateness of the beats.
 struct PeriodicFault {
@@ -28,7 +26,6 @@ struct PeriodicFault {
 /// twice and a half at least. A wave is weighed against those of neighbouring periods, so that slow wandering is no false alarm; what
 /// a search over all periods finds counts for less, by as many as were looked at (Scargle, 1982). Accepted when chance makes one like
 /// it less than once in a thousand recordings.
-std::vector<PeriodicFault> periodic_faults(const std::vector<Beat>& beats, const BeatFit& fit, const std::vector<TurningArbor>& arbors,
-                                           const std::string& escape_arbor, long long escape_teeth);
+std::vector<PeriodicFault> periodic_faults(const std::vector<Beat>& beats, const BeatFit& fit, const BeatsTold& told);
 
 }  // namespace echappe

@@ -61,6 +61,9 @@ const Record& RateLog::record() {
             .because("by eye and a seconds hand; 0.1 with a camera or a click")
             .add("wanted_u_s_per_day", &In::wanted_u_s_per_day, "s/d", "how sure the rate should be", above(0, 1e4))
             .because("closer than the clock keeps its rate from day to day")
+            .add("recorder_ppm", &In::recorder_ppm, "", "its own time gains so many millionths", between(-10000, 10000))
+            .add("recorder_u_ppm", &In::recorder_u_ppm, "", "how sure that is; 1 is 0.09 s/d", between(0, 10000))
+            .because("of a recorder that was never compared with a better clock; most are within 20 to 50")
             .add("looks", &In::looks, "", "at the clock beside the reference")
             .add("events", &In::events, "", "what was done to the rate")
             .add("heard", &In::heard, "", "rate and limp by the sound");

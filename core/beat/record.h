@@ -42,6 +42,8 @@ struct HeardRate {
 struct RateLog {
     double reading_u_s = 0.5;
     double wanted_u_s_per_day = 1;
+    double recorder_ppm = 0;     ///< by which the recorder's own time gains, millionths
+    double recorder_u_ppm = 30;  ///< standard uncertainty of that
     std::vector<RateObservation> looks;
     std::vector<RateEvent> events;
     std::vector<HeardRate> heard;

@@ -9,11 +9,6 @@ namespace {
 
 constexpr double pi = std::numbers::pi;
 
-/// Between −π and π.
-double wrapped(double rad) { return std::remainder(rad, 2 * pi); }
-
-double tip_angle(Vector at) { return std::atan2(at.x, at.y); }
-
 /// A spot at this distance from the pallet arbor and on a circle about the escape arbor, on the pallet's side, seen from the pallet arbor.
 std::optional<Vector> on_both_circles(double centre, double radius, double side, double distance) {
     const double y = (radius * radius - distance * distance - centre * centre) / (2 * centre);
@@ -48,12 +43,6 @@ double drop_between(const EscapementAction& action, const Meeting& let_off, cons
     return lands.tip_rad - let_off.tip_rad - apart * action.pitch_rad();
 }
 
-/// Whether the pallets stand too far away rather than too near, where a corner of them does not meet the tips.
-bool beyond_the_tips(const EscapementAction& action) {
-    const double reach = std::max(length(action.entry.let_off), length(action.exit.let_off));
-    return action.centre_mm > std::hypot(action.radius_mm, reach);
-}
-
 }  // namespace
 
 Vector operator+(Vector a, Vector b) { return {a.x + b.x, a.y + b.y}; }
@@ -64,13 +53,21 @@ double dot(Vector a, Vector b) { return a.x * b.x + a.y * b.y; }
 double length(Vector a) { return std::hypot(a.x, a.y); }
 Vector turned(Vector a, double rad) { return {a.x * std::cos(rad) - a.y * std::sin(rad), a.x * std::sin(rad) + a.y * std::cos(rad)}; }
 
+double angle_of(Vector at) { return std::atan2(at.x, at.y); }
+double wrapped(double rad) { return std::remainder(rad, 2 * pi); }
+double half_angle_rad(double span, long long teeth) { return pi * span / static_cast<double>(teeth); }
+
+EscapementState state_out_of_reach(double centre, double radius, double reach) {
+    return centre > std::hypot(radius, reach) ? EscapementState::trips : EscapementState::catches;
+}
+
 double EscapementAction::pitch_rad() const { return 2 * pi / static_cast<double>(teeth); }
 
 std::optional<Meeting> spot_on_circle(double centre, double radius, double side, Vector spot) {
     const auto at = on_both_circles(centre, radius, side, length(spot));
     if (!at) return {};
     const double pallets = wrapped(std::atan2(at->y, at->x) - std::atan2(spot.y, spot.x));
-    return Meeting{pallets, tip_angle(*at + Vector{0, centre})};
+    return Meeting{pallets, angle_of(*at + Vector{0, centre})};
 }
 
 std::optional<Meeting> corner_on_tips(const EscapementAction& action, const Pallet& pallet, Vector corner) {
@@ -80,7 +77,7 @@ std::optional<Meeting> corner_on_tips(const EscapementAction& action, const Pall
 std::optional<double> tip_on_arc(const EscapementAction& action, const Pallet& pallet) {
     const auto at = on_both_circles(action.centre_mm, action.radius_mm, pallet.side, length(pallet.locking));
     if (!at) return {};
-    return tip_angle(*at + Vector{0, action.centre_mm});
+    return angle_of(*at + Vector{0, action.centre_mm});
 }
 
 std::optional<double> tip_on_face(const EscapementAction& action, const Pallet& pallet, double pallets_rad) {
@@ -92,7 +89,7 @@ std::optional<double> tip_on_face(const EscapementAction& action, const Pallet& 
     const double root = b * b - a * c;
     if (!(root >= 0) || a == 0 || c > 0) return {};  // a corner outside the tips lets every tooth by
     const double s = (-b + std::sqrt(root)) / a;
-    return tip_angle(end + s * along);
+    return angle_of(end + s * along);
 }
 
 const char* word_for(EscapementState state) {
@@ -113,7 +110,7 @@ EscapementBeat beat_of(const EscapementAction& action, std::optional<double> sem
     const auto entry_end = corner_on_tips(action, action.entry, action.entry.let_off);
     const auto exit_end = corner_on_tips(action, action.exit, action.exit.let_off);
     // A corner that never comes to the tips stands wholly outside them, and lets every tooth by, or wholly inside, and lets none.
-    out.state = beyond_the_tips(action) ? EscapementState::trips : EscapementState::catches;
+    out.state = state_out_of_reach(action.centre_mm, action.radius_mm, std::max(length(action.entry.let_off), length(action.exit.let_off)));
     if (!entry_end || !exit_end) return out;
     out.state = EscapementState::trips;
     out.zero_rad = (entry_end->pallets_rad + exit_end->pallets_rad) / 2;

@@ -20,6 +20,12 @@ double dot(Vector a, Vector b);
 double length(Vector a);
 /// Turned anticlockwise about 0, 0.
 Vector turned(Vector a, double rad);
+/// Its angle from the top, clockwise, rad.
+double angle_of(Vector a);
+/// The same angle between −π and π.
+double wrapped(double rad);
+/// Half of what the pallets embrace, rad: β = π span ÷ teeth.
+double half_angle_rad(double span, long long teeth);
 
 /// One pallet about the pallet arbor, with the pallets at 0 of their layout. Its impulse face is straight between the two corners;
 /// what the tooth rests on before is an arc about the pallet arbor (deadbeat), or the face itself, going on straight (recoil).
@@ -87,6 +93,10 @@ struct EscapementStand {
 /// `period`: from the end of the swing on the anticlockwise side, 0 to 1 once there and back, harmonic. A swing that does not let off
 /// stays on its pallet. Nothing where the action trips or catches.
 std::optional<EscapementStand> stand_at(const EscapementAction& action, const EscapementBeat& beat, double semi_arc_rad, double period);
+
+/// Of pallets whose corners never come to the teeth: they trip where they stand wholly beyond them, and catch where they stand wholly
+/// within. `reach`: of the last corner from the pallet arbor.
+EscapementState state_out_of_reach(double centre_mm, double radius_mm, double reach_mm);
 
 /// The same pallets nearer to the wheel by so much.
 EscapementAction nearer(const EscapementAction& action, double depth_mm);

@@ -5,6 +5,7 @@
 #include <tuple>
 
 #include "escapement/fields.h"
+#include "escapement/words.h"
 #include "number/input_error.h"
 #include "number/units.h"
 
@@ -57,10 +58,7 @@ void set_pallets(EscapementAction& out, const Stations& at, double lock, double 
     out.exit.let_off = place(at.exit_to, half);
 }
 
-double half_angle(double span, long long teeth) { return pi * span / static_cast<double>(teeth); }
 double width_of_pallet(long long teeth, double drop_deg) { return pi / static_cast<double>(teeth) - drop_deg * rad; }
-
-std::vector<double> pair(Vector at) { return {at.x, at.y}; }
 
 /// Distance of the face's line from the pallet arbor.
 double tangent_circle(const Pallet& pallet) {
@@ -77,8 +75,6 @@ void check_depth(const EscapementAction& layout, double depth_mm) {
         throw InputError("depth_change_mm", print_short(depth_mm, 9), "less than the centre distance, " + print_short(layout.centre_mm, 6));
 }
 
-std::string hundredths(double mm) { return print_fixed(mm, 3) + " mm"; }
-
 /// What the figures mean at the bench.
 template <class Out>
 std::string in_words(const Out& out, double depth_mm, std::optional<double> semi_arc_deg) {
@@ -92,12 +88,7 @@ std::string in_words(const Out& out, double depth_mm, std::optional<double> semi
     if (!out.depth_window_mm)
         return words +
                (semi_arc_deg ? " At no depth does this swing do: look at the drops, then at the lift." : " At no depth does it run.");
-    const double low = (*out.depth_window_mm)[0], high = (*out.depth_window_mm)[1];
-    if (depth_mm > low && depth_mm < high)
-        return words + " It may come nearer by " + hundredths(high - depth_mm) + " or go away by " + hundredths(depth_mm - low) + ".";
-    const double by = depth_mm >= high ? depth_mm - (low + high) / 2 : (low + high) / 2 - depth_mm;
-    return words + (depth_mm >= high ? " Take the pallets away by " : " Bring the pallets nearer by ") + hundredths(by) +
-           ", to the middle of a window of " + hundredths(high - low) + ".";
+    return words + room_in_words((*out.depth_window_mm)[0], (*out.depth_window_mm)[1], depth_mm);
 }
 
 template <class In>
@@ -121,8 +112,6 @@ template <class In>
 Fields<In>& depth_and_swing(Fields<In>& fields) {
     return add_depth(fields).add("semi_arc_deg", &In::semi_arc_deg, "deg", "swing to each side that there is", between(0, 90));
 }
-
-Term given(const char* symbol, const char* meaning, double value, const char* unit) { return {symbol, meaning, {value, 0}, unit, 0}; }
 
 /// How the layout is made, step by step.
 template <class In>
@@ -224,7 +213,7 @@ template struct LayoutResult<RecoilPalletResult>;
 
 EscapementAction lay_out(const DeadbeatInput& in) {
     EscapementAction out = bare(in);
-    const double b = half_angle(in.span, in.teeth), w = width_of_pallet(in.teeth, in.drop_deg);
+    const double b = half_angle_rad(in.span, in.teeth), w = width_of_pallet(in.teeth, in.drop_deg);
     if (in.school == "circular") set_pallets(out, {-(b + w / 2), -(b - w / 2), b - w / 2, b + w / 2}, in.lock_deg * rad, in.lift_deg * rad);
     else set_pallets(out, {-b, -(b - w), b, b + w}, in.lock_deg * rad, in.lift_deg * rad);
     return out;
@@ -233,7 +222,7 @@ EscapementAction lay_out(const DeadbeatInput& in) {
 EscapementAction lay_out(const RecoilInput& in) {
     EscapementAction out = bare(in);
     out.entry.arc = out.exit.arc = false;
-    const double b = half_angle(in.span, in.teeth), w = width_of_pallet(in.teeth, in.drop_deg);
+    const double b = half_angle_rad(in.span, in.teeth), w = width_of_pallet(in.teeth, in.drop_deg);
     set_pallets(out, {-(b + w / 2), -(b - w / 2), b - w / 2, b + w / 2}, 0, in.lift_deg * rad);
     return out;
 }
@@ -271,7 +260,7 @@ Out worked_out(const In& in, Tell tell) {
     const bool comes_round = beat.state == EscapementState::runs || beat.state == EscapementState::does_not_unlock;
     for (const auto& [pallet, action, one] :
          {std::tuple(&now.entry, &beat.entry, &out.entry), std::tuple(&now.exit, &beat.exit, &out.exit)}) {
-        one->let_off_corner_mm = pair(on_the_plate(now, pallet->let_off, beat.zero_rad.value_or(0)));
+        one->let_off_corner_mm = pair_of(on_the_plate(now, pallet->let_off, beat.zero_rad.value_or(0)));
         one->impulse_circle_radius_mm = tangent_circle(*pallet);
         if (comes_round) {
             one->lift_deg = (*action)->lift / rad;
@@ -290,7 +279,7 @@ DeadbeatResult deadbeat(const DeadbeatInput& in) {
     return worked_out<DeadbeatResult>(in, [](const EscapementAction& now, const EscapementBeat& beat, const Pallet& pallet,
                                              const PalletAction* action, PalletResult& one) {
         one.locking_radius_mm = length(pallet.locking);
-        one.locking_corner_mm = pair(on_the_plate(now, pallet.locking, beat.zero_rad.value_or(0)));
+        one.locking_corner_mm = pair_of(on_the_plate(now, pallet.locking, beat.zero_rad.value_or(0)));
         if (action) one.lock_deg = action->lock / rad;
     });
 }
@@ -301,7 +290,7 @@ RecoilResult recoil(const RecoilInput& in) {
         const double zero = beat.zero_rad.value_or(0);
         Vector landing = pallet.locking;
         if (action) landing = turned(tip_from_arbor(now.radius_mm, now.centre_mm, action->lands.tip_rad), -action->lands.pallets_rad);
-        one.landing_mm = pair(on_the_plate(now, landing, zero));
+        one.landing_mm = pair_of(on_the_plate(now, landing, zero));
         if (!action || !in.semi_arc_deg || beat.state != EscapementState::runs) return;
         // The entry is driven in while the pallets swing on anticlockwise, the exit clockwise.
         const auto back = tip_on_face(now, pallet, zero - pallet.side * *in.semi_arc_deg * rad);

@@ -5,6 +5,7 @@
 #include <numbers>
 
 #include "escapement/fields.h"
+#include "escapement/words.h"
 #include "number/input_error.h"
 #include "number/units.h"
 
@@ -15,7 +16,6 @@ constexpr double pi = std::numbers::pi;
 constexpr double rad = pi / 180;
 constexpr const char* source = "tangential layout; corners on circles, exact";
 
-double wrapped(double angle) { return std::remainder(angle, 2 * pi); }
 /// A spot by its distance and its angle from the top, clockwise.
 Vector spot(double radius, double angle) { return {radius * std::sin(angle), radius * std::cos(angle)}; }
 
@@ -51,7 +51,7 @@ std::optional<Meeting> unlocks(const Pair& pair, const Held& held) {
     if (!held.pin) return spot_on_circle(pair.centre, pair.tooth.toe, held.side, held.locking);
     const Vector middle = Vector{0, pair.tooth.toe} + held.radius * Vector{std::cos(pair.tooth.undercut), -std::sin(pair.tooth.undercut)};
     auto at = spot_on_circle(pair.centre, length(middle), held.side, held.middle);
-    if (at) at->tip_rad -= std::atan2(middle.x, middle.y);
+    if (at) at->tip_rad -= angle_of(middle);
     return at;
 }
 
@@ -69,14 +69,14 @@ std::optional<double> lands(const Pair& pair, const Held& held, double pallets) 
         const Vector at = arbor + turned(held.middle, pallets);
         const double share = (held.radius - pair.tooth.toe * std::sin(pair.tooth.undercut)) / length(at);
         if (std::abs(share) > 1) return {};
-        return std::atan2(at.x, at.y) - pair.tooth.undercut - std::asin(share);
+        return angle_of(at) - pair.tooth.undercut - std::asin(share);
     }
     const Vector from = arbor + turned(held.locking, pallets), along = turned(held.face, pallets);
     const double a = dot(along, along), b = dot(from, along), c = dot(from, from) - pair.tooth.toe * pair.tooth.toe;
     const double root = b * b - a * c;
     if (root < 0) return {};
     const Vector at = from + ((-b + std::sqrt(root)) / a) * along;
-    return std::atan2(at.x, at.y);
+    return angle_of(at);
 }
 
 struct Action {
@@ -86,13 +86,11 @@ struct Action {
 
 Action action_of(const Pair& pair) {
     Action out;
-    out.beat.state = EscapementState::catches;
     const auto entry_end = lets_off(pair, pair.entry), exit_end = lets_off(pair, pair.exit);
     const auto entry_begins = unlocks(pair, pair.entry), exit_begins = unlocks(pair, pair.exit);
     if (!entry_end || !exit_end || !entry_begins || !exit_begins) {
-        out.beat.state = pair.centre > pair.tooth.heel + length(pair.entry.pin ? pair.entry.middle : pair.entry.let_off) * 0.5
-                             ? EscapementState::trips
-                             : EscapementState::catches;
+        const Vector far = pair.entry.pin ? pair.entry.middle : pair.entry.let_off;
+        out.beat.state = state_out_of_reach(pair.centre, pair.tooth.heel, length(far));
         return out;
     }
     out.beat.zero_rad = (entry_end->pallets_rad + exit_end->pallets_rad) / 2;
@@ -134,8 +132,8 @@ Pair nearer(Pair pair, double depth_mm) {
     return pair;
 }
 
-double half_angle(double span, long long teeth) {
-    const double half = pi * span / static_cast<double>(teeth);
+double checked_half_angle(double span, long long teeth) {
+    const double half = half_angle_rad(span, teeth);
     if (half >= pi / 2 * 0.98)
         throw InputError("span", print_short(span),
                          "fewer pitches: the pallets of " + std::to_string(teeth) + " teeth reach less than half round the wheel");
@@ -156,7 +154,7 @@ Pair lay_out(const LeverInput& in) {
     check_room(in.tooth_width_deg, in.drop_deg, in.teeth, "tooth_width_deg");
     Pair pair;
     pair.teeth = in.teeth, pair.span = in.span;
-    const double half = half_angle(in.span, in.teeth), lock = in.lock_deg * rad, lift = in.lift_deg * rad;
+    const double half = checked_half_angle(in.span, in.teeth), lock = in.lock_deg * rad, lift = in.lift_deg * rad;
     pair.centre = in.radius_mm / std::cos(half);
     const double reach = in.radius_mm * std::tan(half);
     pair.tooth = {in.radius_mm, in.radius_mm + reach * in.tooth_share * lift, in.tooth_width_deg * rad, 0};
@@ -196,11 +194,11 @@ Pair lay_out(const LeverInput& in) {
 Pair lay_out(const PinInput& in) {
     Pair pair;
     pair.teeth = in.teeth, pair.span = in.span;
-    const double half = half_angle(in.span, in.teeth), lock = in.lock_deg * rad, lift = in.lift_deg * rad, pin = in.pin_mm / 2;
+    const double half = checked_half_angle(in.span, in.teeth), lock = in.lock_deg * rad, lift = in.lift_deg * rad, pin = in.pin_mm / 2;
     if (pin >= in.radius_mm / 4) throw InputError("pin_mm", print_short(in.pin_mm), "less than half of the wheel's radius");
     pair.tooth = {in.radius_mm, 0, 0, in.undercut_deg * rad};
     const Vector middle = Vector{0, in.radius_mm} + pin * Vector{std::cos(pair.tooth.undercut), -std::sin(pair.tooth.undercut)};
-    const double ahead = std::atan2(middle.x, middle.y);
+    const double ahead = angle_of(middle);
     pair.centre = length(middle) / std::cos(half);
     const Vector arbor{0, pair.centre};
     Held* pins[2] = {&pair.entry, &pair.exit};
@@ -225,7 +223,6 @@ Pair lay_out(const PinInput& in) {
     return pair;
 }
 
-std::vector<double> pair_of(Vector at) { return {at.x, at.y}; }
 std::array<double, 2> point(Vector at) { return {at.x, at.y}; }
 
 LeverPalletResult told(const Pair& pair, const Held& held, double zero, const std::optional<PalletAction>& action, double tooth_lift,
@@ -310,12 +307,7 @@ std::string in_words(const LeverResult& out, double run_deg, double depth_mm) {
         }
     }
     if (!out.depth_window_mm) return words + " At no depth does it run.";
-    const double low = (*out.depth_window_mm)[0], high = (*out.depth_window_mm)[1];
-    if (depth_mm > low && depth_mm < high)
-        return words + " It may come nearer by " + print_fixed(high - depth_mm, 3) + " mm or go away by " + print_fixed(depth_mm - low, 3) +
-               " mm.";
-    return words + " The window is " + print_fixed(high - low, 3) + " mm wide; its middle lies " +
-           print_fixed(std::abs((low + high) / 2 - depth_mm), 3) + " mm " + (depth_mm >= high ? "further away." : "nearer.");
+    return words + room_in_words((*out.depth_window_mm)[0], (*out.depth_window_mm)[1], depth_mm);
 }
 
 /// Of the locking side of a tooth that a stone meets, rad.
@@ -332,7 +324,7 @@ LeverResult worked_out(const In& in) {
     const Action action = action_of(now);
     LeverResult out;
     out.centre_distance_mm = now.centre;
-    out.half_angle_deg = half_angle(in.span, in.teeth) / rad;
+    out.half_angle_deg = 180 * in.span / static_cast<double>(in.teeth);
     out.heel_radius_mm = now.tooth.heel;
     out.tooth_width_deg = now.tooth.width / rad;
     const double root = 0.82 * now.tooth.toe, back = now.tooth.width;
@@ -363,8 +355,6 @@ LeverResult worked_out(const In& in) {
     out.verdict = in_words(out, in.lever.run_deg, in.depth_change_mm);
     return out;
 }
-
-Term given(const char* symbol, const char* meaning, double value, const char* unit) { return {symbol, meaning, {value, 0}, unit, 0}; }
 
 std::vector<Working> explain(const std::string& verdict, long long teeth, double span, double radius, const LeverAndBalance& lever,
                              const LeverResult& out) {

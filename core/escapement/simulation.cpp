@@ -232,9 +232,6 @@ EscapementSimulationResult simulate_escapement(const EscapementSimulationInput& 
 
 std::vector<Working> explain_escapement_simulation(const EscapementSimulationInput& in, const EscapementSimulationResult& out) {
     if (!out.energy_per_beat_uJ) return {};
-    const auto given = [](const char* symbol, const char* meaning, double value, const char* unit) {
-        return Term{symbol, meaning, {value, 0}, unit, 0};
-    };
     std::vector<Working> list = {work_out("share of the wheel's work that the pendulum gets", "η = W E ÷ (1000 M π)",
                                           {given("W", "work of a beat on the pendulum, friction taken off", *out.energy_per_beat_uJ, "µJ"),
                                            given("E", "teeth", static_cast<double>(in.escapement.teeth), ""),

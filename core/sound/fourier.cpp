@@ -22,6 +22,8 @@ void Fourier::inverse(const std::complex<float>* spectrum, float* samples) const
     for (size_t i = 0; i < m_length; ++i) samples[i] *= scale;
 }
 
+size_t fast_length(size_t least) { return static_cast<size_t>(2 * kiss_fft_next_fast_size(static_cast<int>((least + 1) / 2))); }
+
 size_t power_of_two(double least) {
     size_t size = 2;
     while (static_cast<double>(size) < least) size *= 2;

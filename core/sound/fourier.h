@@ -28,6 +28,8 @@ private:
     std::shared_ptr<void> m_forward, m_inverse;
 };
 
+/// The least even length that is not less and quick to turn: of twos, threes and fives.
+size_t fast_length(size_t least);
 /// The least power of two that is not less.
 size_t power_of_two(double least);
 /// Hann's window.

@@ -160,7 +160,6 @@ TickPattern find_tick_pattern(std::span<const float> rise, double frames_per_s, 
             break;
         }
     }
-    out.strength = found.stands_out;
     double beside = 0;
     for (double after = 0.25 * found.pair; after <= 0.5 * found.pair + 1; after += 0.25)
         if (const double now = comb.beside(found.pair, after); now > beside) beside = now, out.tock_after = after;

@@ -51,7 +51,6 @@ struct TickPattern {
     double pair = 0;         ///< from tick to tick
     double tock_after = 0;   ///< half of the pair, or more to one side where it limps
     bool one_sound = false;  ///< only one of the two is heard
-    double strength = 0;     ///< how many times its own chance spread the pattern stands out
 };
 /// By the comb of the autocorrelation. `beat_frames`: what a beat should be, where it is known; else the fundamental is looked for
 /// between 55 ms and 16 s. Nothing where no pattern stands out.

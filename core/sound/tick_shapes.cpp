@@ -51,8 +51,7 @@ TickShapes::TickShapes(Sound& sound, const std::vector<double>& ticks_s, const s
       m_fourier(power_of_two(piece_s * m_rate_Hz)),
       m_before(static_cast<size_t>(before_s * m_rate_Hz)),
       m_weight(m_fourier.bins(), 1) {
-    std::vector<Spectrum> quiet;
-    weigh_noise(sound, ticks_s, tocks_s, quiet);
+    std::vector<Spectrum> quiet = weigh_noise(sound, ticks_s, tocks_s);
     std::array<Sample, 2> samples;
     for (const bool tock : {false, true})
         for (const std::vector<double>& all = tock ? tocks_s : ticks_s; const size_t i : sample_of(all.size())) {
@@ -76,9 +75,10 @@ TickShapes::Spectrum TickShapes::wave_at(Sound& sound, double about_s) const {
     return spectrum;
 }
 
-/// What the noise weighs at each frequency: the median of what is heard halfway between the beats.
-void TickShapes::weigh_noise(Sound& sound, const std::vector<double>& ticks_s, const std::vector<double>& tocks_s,
-                             std::vector<Spectrum>& quiet) {
+/// What the noise weighs at each frequency: the median of what is heard halfway between the beats, which comes back, weighed.
+std::vector<TickShapes::Spectrum> TickShapes::weigh_noise(Sound& sound, const std::vector<double>& ticks_s,
+                                                          const std::vector<double>& tocks_s) {
+    std::vector<Spectrum> quiet;
     const size_t pairs = std::min(ticks_s.size(), tocks_s.size());
     double loud = 0;
     const std::vector<size_t> taken = sample_of(pairs);
@@ -105,6 +105,7 @@ void TickShapes::weigh_noise(Sound& sound, const std::vector<double>& ticks_s, c
         m_weight[bin] = in_band ? static_cast<float>(1 / std::sqrt(smooth + keeps * loud + 1e-20)) : 0.0f;
     }
     for (Spectrum& one : quiet) weigh(one, m_weight);
+    return quiet;
 }
 
 /// What differs from one tick to the next counts as noise too: rubbing, and what a lossy recorder makes of a tick.
@@ -269,7 +270,6 @@ void TickShapes::learn(Sound& sound, const Sample& sample, const std::vector<Spe
     const Alignment& best = kind.by_wave ? by_wave : by_level;
     kind.least = kind.by_wave ? least_wave : least_level;
     kind.shape = best.shape;
-    kind.scatter_s = best.scatter;
     kind.heard = 4 * (kind.by_wave ? heard_wave : heard_level) >= static_cast<std::ptrdiff_t>(waves.size());
     put_loudness_together(sound, sample, best, kind);
 }
@@ -339,13 +339,13 @@ void TickShapes::put_alike() {
 
 LocatedTick TickShapes::locate(Sound& sound, double about_s, bool tock) const {
     const Kind& kind = m_kinds[tock];
-    if (!kind.heard) return {about_s, 0, false};
+    if (!kind.heard) return {about_s, false};
     const Spectrum wave = wave_at(sound, about_s);
     const Found found = find(kind.by_wave ? wave : loudness_of(wave), kind.shape, search_s * m_rate_Hz);
     // Where the shape itself stands in its piece: at the place that was looked at.
     const double at_s =
         (static_cast<double>(start_of(about_s) + static_cast<long long>(m_before)) + found.shift) / m_rate_Hz + kind.shift_s;
-    return {at_s, found.likeness, found.likeness > kind.least};
+    return {at_s, found.likeness > kind.least};
 }
 
 }  // namespace echappe

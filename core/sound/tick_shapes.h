@@ -13,8 +13,7 @@ namespace echappe {
 /// A beat as it was found: where it lands, and whether it is like the others.
 struct LocatedTick {
     double at_s = 0;
-    double likeness = 0;  ///< correlation with its shape, 0 to 1
-    bool heard = false;
+    bool heard = false;  ///< it is like its shape, more than chance is
 };
 
 /// The shapes of tick and tock, learnt from a recording: each the mean of its own kind, weighed by frequency against what is heard
@@ -29,11 +28,8 @@ public:
     LocatedTick locate(Sound& sound, double about_s, bool tock) const;
     /// Whether that one can be heard at all.
     bool has(bool tock) const { return m_kinds[tock].heard; }
-    /// Standard deviation of one beat's place as it scatters from beat to beat, s.
-    double scatter_s(bool tock) const { return m_kinds[tock].scatter_s; }
     /// How far tick against tock may be misplaced, s: nothing to speak of where both sound alike.
     double between_u_s() const { return m_between_u_s; }
-    bool by_wave(bool tock) const { return m_kinds[tock].by_wave; }
 
     /// Loudness of the mean tick or tock, and where in it a beat's time is; the noise is taken off.
     struct Loudness {
@@ -49,9 +45,8 @@ private:
     struct Kind {
         bool heard = false;
         bool by_wave = true;
-        Spectrum shape;    ///< conjugate, of unit energy
-        double least = 1;  ///< likeness below which it is chance
-        double scatter_s = 0;
+        Spectrum shape;      ///< conjugate, of unit energy
+        double least = 1;    ///< likeness below which it is chance
         double shift_s = 0;  ///< taken off, so that tick and tock are told alike
         Loudness loudness;
     };
@@ -79,7 +74,7 @@ private:
     void weigh_what_differs(std::array<Sample, 2>& samples, std::vector<Spectrum>& quiet);
     static Spectrum put_back(const Fourier& fourier, const Spectrum& wave, double shift);
     void put_loudness_together(Sound& sound, const Sample& sample, const Alignment& best, Kind& kind) const;
-    void weigh_noise(Sound& sound, const std::vector<double>& ticks_s, const std::vector<double>& tocks_s, std::vector<Spectrum>& quiet);
+    std::vector<Spectrum> weigh_noise(Sound& sound, const std::vector<double>& ticks_s, const std::vector<double>& tocks_s);
     void put_alike();
 
     double m_rate_Hz;

@@ -50,13 +50,6 @@ Ticking::Ticking(const TickingInput& in) : m_in(in), m_chance(static_cast<uint64
     m_next_knock_s = in.knocks_per_minute > 0 ? -std::log(1 - uniform(m_around)) * 60 / in.knocks_per_minute : 1e18;
 }
 
-void Ticking::become(const TickingInput& in) {
-    m_in = in;
-    if (m_next_knock_s > 1e17 && in.knocks_per_minute > 0)
-        m_next_knock_s =
-            static_cast<double>(m_sample) / static_cast<double>(in.sample_rate_Hz) + 60 * uniform(m_around) / in.knocks_per_minute;
-}
-
 /// Where a beat truly lands that would be due at a time.
 double Ticking::disturbed(double time_s, bool tock) const {
     double late_ms = (tock ? 0.5 : -0.5) * m_in.beat_error_ms;

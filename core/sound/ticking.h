@@ -57,8 +57,6 @@ public:
     void next(std::span<float> out);
     /// Where the beats land that began so far, those that are not heard too.
     const std::vector<double>& beat_times_s() const { return m_times; }
-    /// Something else that the movement does from the next beat on; what was heard stays.
-    void become(const TickingInput& input);
 
 private:
     /// A part of the movement that rings.

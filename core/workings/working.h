@@ -21,6 +21,11 @@ struct Term {
     double contribution() const { return std::abs(sensitivity) * value.u; }
 };
 
+/// A number that goes in as it is.
+inline Term given(std::string symbol, std::string meaning, double value, std::string unit) {
+    return {std::move(symbol), std::move(meaning), {value, 0}, std::move(unit), 0};
+}
+
 /// How one result explains itself: the formula, the numbers put in, the result and where the formula comes from.
 struct Working {
     std::string name;

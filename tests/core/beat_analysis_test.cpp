@@ -4,6 +4,7 @@
 #include <cmath>
 #include <random>
 
+#include "beat/lever_sound.h"
 #include "number/input_error.h"
 #include "sound/ticking.h"
 #include "support/files.h"
@@ -152,6 +153,7 @@ TEST_CASE("beats an hour are those that were told, of the train, or or the usual
     of_train.train = regulator();
     CHECK(heard(ticking(3600, 30), of_train).beats_from == "train");
     CHECK(heard(ticking(6834, 30)).beats_from == "measured");
+    CHECK(heard(ticking(1800, 60)).beats_from == "common");
     told.beats_per_hour = 3600;
     const BeatAnalysisResult other = heard(ticking(5400, 60), told);
     CHECK(other.beats_per_hour == 5400);
@@ -178,7 +180,7 @@ TEST_CASE("an eccentric third wheel and a short escape tooth are named, and noth
 }
 
 TEST_CASE("a wave that no arbor of the train explains is told without one") {
-    const BeatsTold told = beats_of_train(regulator());
+    const BeatsTold told = beats_of(regulator());
     std::vector<Beat> all = beats(900, 1, 2e-4, 0, 4);
     for (Beat& beat : all) beat.at_s += 0.001 * std::sin(2 * M_PI * beat.at_s / 37);
     const auto out = judge_beats(all, told, {});
@@ -190,7 +192,7 @@ TEST_CASE("a wave that no arbor of the train explains is told without one") {
 }
 
 TEST_CASE("two hundred sound movements raise hardly a false alarm, whether they scatter or wander") {
-    const BeatsTold told = beats_of_train(regulator());
+    const BeatsTold told = beats_of(regulator());
     int alarms = 0;
     for (unsigned seed = 0; seed < 200; ++seed) {
         const auto out = judge_beats(beats(400 + 5 * seed, 1, 3e-4, seed % 2 ? 4e-5 : 0, seed), told, {});

@@ -74,6 +74,22 @@ TEST_CASE("the foot of the crutch goes to the side where the bob is in the longe
     CHECK(advise_beat(2, "cw", watch, 0, 18000).turn_deg == Approx(250 * std::sin(M_PI * 0.005)));
 }
 
+TEST_CASE("a wave stays among the findings until it is listened for long enough and not heard") {
+    Job job = demo::job();
+    BeatAnalysisResult heard;
+    PeriodicFault wave;
+    wave.kind = "wave", wave.period_s = 450, wave.arbor = "third", wave.amplitude_ms = 1.8, wave.u_ms = 0.1;
+    heard.seconds = 1500, heard.periodic_faults = {wave};
+    keep_heard(heard, "microphone", "", 1).change(job.rate_log);
+    heard.periodic_faults.clear();
+    heard.seconds = 60;
+    keep_heard(heard, "microphone", "", 2).change(job.rate_log);
+    REQUIRE(findings_of_beat(job.rate_log, pendulum(2), {3600}).size() == 1);
+    heard.seconds = 1500;
+    keep_heard(heard, "microphone", "", 3).change(job.rate_log);
+    CHECK(findings_of_beat(job.rate_log, pendulum(2), {3600}).empty());
+}
+
 TEST_CASE("the stand-in answers to a crutch that was bent: the limp that was heard is gone") {
     const SimulatedCalliper hears(demo::truth());
     RateLog log;

@@ -7,6 +7,7 @@
 #include <numbers>
 
 #include "beat/readings.h"
+#include "beat/sheets.h"
 #include "number/input_error.h"
 #include "number/units.h"
 #include "sheet/plot.h"
@@ -328,6 +329,7 @@ void BeatStation::paint_rate(QPainter& painter, const QRectF& room) {
     page.section(tr("RATE"));
     const RateFitResult* now = beat().now();
     if (!now) {
+        if (!m_document.job().rate_log.heard.empty()) page.says(heard_last(), t.ink, Type::text);
         page.says(beat().looks.empty() ? tr("No looks yet. Type how far the clock is ahead of the reference, and again a day later: +12.4.")
                                        : words(beat().advice),
                   t.ink, Type::text);
@@ -351,6 +353,11 @@ void BeatStation::paint_rate(QPainter& painter, const QRectF& room) {
     page.says(known_of_rate(), t.steel);
 }
 
+QString BeatStation::heard_last() const {
+    const HeardRate& last = m_document.job().rate_log.heard.back();
+    return tr("Heard %1: %2.").arg(words(time_in_words(last.reference_s)), words(heard_in_words(last)));
+}
+
 /// What else is known of the rate: warmth, sizes, misread looks.
 QString BeatStation::known_of_rate() const {
     QStringList known;
@@ -361,6 +368,7 @@ QString BeatStation::known_of_rate() const {
                      .arg(swings().per_K_by_rod ? tr(", by the rod alone %1 s/d").arg(rate_words(*swings().per_K_by_rod, 2)) : QString());
     if (swings().by_sizes_s_per_day)
         known << tr("Its sizes alone would have it keep %1 s/d.").arg(rate_words(*swings().by_sizes_s_per_day, 0));
+    if (!m_document.job().rate_log.heard.empty()) known << heard_last();
     if (const auto misread = beat().now()->outliers.size()) known << tr("%1 misread, left out.").arg(misread);
     const bool little_room = m_plot->width() <= narrow;
     return little_room ? known.value(0) : known.join(' ');

@@ -90,6 +90,7 @@ private:
     void write_trial(Column& page, QPainter& painter, const RateMeans& now);
     void write_outcomes(Column& page);
     QString known_of_rate() const;
+    QString heard_last() const;
 
     Motion& m_motion;
     CalliperLine& m_line;

@@ -8,7 +8,6 @@
 #include "drawing/words.h"
 #include "number/units.h"
 #include "sheet/marks.h"
-#include "sound/fourier.h"
 #include "theme/theme.h"
 
 namespace echappe {
@@ -21,43 +20,14 @@ constexpr size_t most_shown = 3000;
 
 }  // namespace
 
-double BeatsRound::turn_of(const LaidRound& wheel, long long number, double at_s) {
-    const double turns = wheel.escape ? static_cast<double>(number) / static_cast<double>(2 * wheel.teeth) : at_s / wheel.period_s;
-    return turns - std::floor(turns);
-}
-
-std::vector<BeatsRound::Place> BeatsRound::places_of(const BeatAnalysisResult& told, const LaidRound& wheel) {
-    constexpr long long parts = 48;
-    const long long count = wheel.escape ? 2 * wheel.teeth : parts;
-    std::vector<std::vector<double>> late(static_cast<size_t>(count));
-    for (size_t i = 0; i < told.late_ms.size(); ++i) {
-        const double turn = turn_of(wheel, told.beat_numbers[i], told.beat_times_s[i]);
-        const auto part =
-            wheel.escape ? std::llround(turn * static_cast<double>(count)) : static_cast<long long>(turn * static_cast<double>(count));
-        late[static_cast<size_t>(part % count)].push_back(told.late_ms[i]);
-    }
-    std::vector<Place> places;
-    for (long long part = 0; part < count; ++part) {
-        std::vector<double>& here = late[static_cast<size_t>(part)];
-        if (here.empty()) continue;
-        Place place{(static_cast<double>(part) + (wheel.escape ? 0 : 0.5)) / static_cast<double>(count), median_of(here), false};
-        for (const PeriodicFault& fault : told.periodic_faults)
-            if (wheel.escape && fault.kind == "tooth" && !told.beat_numbers.empty())
-                for (const long long beat : fault.beats) place.bad = place.bad || (beat + told.beat_numbers.front()) % count == part;
-        places.push_back(place);
-    }
-    return places;
-}
-
 BeatsRound::BeatsRound(QPainter& painter, const QRectF& room, const BeatAnalysisResult& told, const LaidRound& wheel)
-    : m_painter(painter), m_told(told), m_wheel(wheel), m_centre(room.center()), m_radius(std::min(room.width(), room.height()) / 2) {
-    std::vector<double> sizes;
-    for (const double late : told.late_ms) sizes.push_back(std::abs(late));
-    std::sort(sizes.begin(), sizes.end());
-    constexpr double nearly_all = 0.985, least_ms = 0.1;
-    double most =
-        sizes.empty() ? 1 : std::max(least_ms, 1.2 * sizes[static_cast<size_t>(nearly_all * static_cast<double>(sizes.size() - 1))]);
-    for (const Place& place : places_of(told, wheel)) most = std::max(most, 1.1 * std::abs(place.late_ms));
+    : m_painter(painter),
+      m_told(told),
+      m_wheel(wheel),
+      m_places(places_of(told, wheel)),
+      m_centre(room.center()),
+      m_radius(std::min(room.width(), room.height()) / 2) {
+    const double most = most_late_ms(told, m_places);
     m_px_per_ms = reach * m_radius / most;
     m_ring_ms = round_below(most);
 }
@@ -105,11 +75,13 @@ void BeatsRound::paint_rings() {
     const double radius = circle * m_radius, ring = m_ring_ms * m_px_per_ms;
     m_painter.setPen(QPen(t.steel, 1.2));
     m_painter.drawEllipse(m_centre, radius, radius);
+    if (m_places.empty()) return;
     m_painter.setPen(QPen(t.rule, 1, Qt::DashLine));
     for (const double side : {-1.0, 1.0}) m_painter.drawEllipse(m_centre, radius + side * ring, radius + side * ring);
 }
 
 void BeatsRound::write_sizes() {
+    if (m_places.empty()) return;
     const Theme& t = theme();
     const double radius = circle * m_radius, ring = m_ring_ms * m_px_per_ms;
     const QString size = words(print_short(m_ring_ms, 2));
@@ -124,7 +96,7 @@ void BeatsRound::paint_beats() {
     const double fresh_from_s = count ? m_told.beat_times_s.back() - m_wheel.period_s : 0;
     for (size_t i = first; i < count; ++i)
         (m_told.beat_times_s[i] > fresh_from_s ? fresh : old)
-            << at(turn_of(m_wheel, m_told.beat_numbers[i], m_told.beat_times_s[i]), m_told.late_ms[i]);
+            << at(m_wheel.turn_of(m_told.beat_numbers[i], m_told.beat_times_s[i]), m_told.late_ms[i]);
     QColor faint = t.steel;
     faint.setAlphaF(0.45f);
     m_painter.setPen(QPen(faint, 3, Qt::SolidLine, Qt::RoundCap));
@@ -136,18 +108,17 @@ void BeatsRound::paint_beats() {
 /// The middle of every place, over all turns: what is left when chance is out.
 void BeatsRound::paint_middle() {
     const Theme& t = theme();
-    const std::vector<Place> places = places_of(m_told, m_wheel);
-    if (places.size() < 3) return;
+    if (m_places.size() < 3) return;
     m_painter.setPen(QPen(t.verdigris, 2));
     m_painter.setBrush(Qt::NoBrush);
     // Where a part of the turn was not heard yet, there is no line.
-    const double step = 1.5 / (m_wheel.escape ? static_cast<double>(2 * m_wheel.teeth) : 48.0);
-    for (size_t i = 0; i < places.size(); ++i) {
-        const Place &here = places[i], &next = places[(i + 1) % places.size()];
+    const double step = 1.5 / static_cast<double>(m_wheel.places());
+    for (size_t i = 0; i < m_places.size(); ++i) {
+        const TurnPlace &here = m_places[i], &next = m_places[(i + 1) % m_places.size()];
         const double on = next.turn - here.turn + (next.turn < here.turn ? 1 : 0);
         if (on < step) m_painter.drawLine(at(here.turn, here.late_ms), at(next.turn, next.late_ms));
     }
-    for (const Place& place : places) {
+    for (const TurnPlace& place : m_places) {
         if (!place.bad) continue;
         m_painter.setPen(QPen(t.ruby, 2.4));
         m_painter.drawEllipse(at(place.turn, place.late_ms), 8, 8);
@@ -203,7 +174,7 @@ void paint_tick_and_tock(QPainter& painter, const QRectF& room, const TickShapes
         painter.drawLine(QPointF(hills.x(ms), hills.middle() - 3), QPointF(hills.x(ms), hills.middle() + 3));
 }
 
-void write_tick_and_tock(QPainter& painter, const QRectF& room) {
+void write_tick_and_tock(QPainter& painter, const QRectF& room, const BeatAnalysisResult& told) {
     const Theme& t = theme();
     const Hills hills{room};
     write(painter, type(Type::note, true), t.blued, {room.left(), hills.middle() - hills.high() + 12}, QObject::tr("tick"));
@@ -212,6 +183,12 @@ void write_tick_and_tock(QPainter& painter, const QRectF& room) {
         const bool last = ms == Hills::to_ms;
         write(painter, type(Type::note), t.steel, {hills.x(ms), room.bottom() + 4},
               words(print_fixed(ms, 0)) + (last ? QObject::tr(" ms") : QString()), last ? 1 : 0);
+    }
+    if (!told.unlocks_ms) return;
+    for (const auto& [ms, word] : {std::pair{*told.unlocks_ms, QObject::tr("unlocks")}, {*told.drops_ms, QObject::tr("drops")}}) {
+        painter.setPen(QPen(t.verdigris, 1.2, Qt::DashLine));
+        painter.drawLine(QPointF(hills.x(ms), room.top() + 14), QPointF(hills.x(ms), hills.middle() + hills.high()));
+        write(painter, type(Type::note), t.verdigris, {hills.x(ms), room.top() + 10}, word, 0);
     }
 }
 

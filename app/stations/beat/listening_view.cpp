@@ -1,12 +1,12 @@
 #include "stations/beat/listening_view.h"
 
-#include <QDateTime>
 #include <QFileDialog>
 #include <algorithm>
 #include <cmath>
 
 #include "beat/edits.h"
-#include "beat/readings.h"
+#include "beat/sheets.h"
+#include "document/today.h"
 #include "number/input_error.h"
 #include "number/units.h"
 #include "theme/theme.h"
@@ -17,11 +17,6 @@ namespace {
 constexpr double figures_wide = 206;
 constexpr double foot_high = 128;
 constexpr int frame_ms = 16;
-
-double now_s() {
-    const QDateTime now = QDateTime::currentDateTime();
-    return static_cast<double>(QDateTime(now.date(), now.time(), Qt::UTC).toSecsSinceEpoch());
-}
 
 }  // namespace
 
@@ -36,16 +31,24 @@ ListeningView::ListeningView(Document& document, QWidget* parent) : CardStation(
         stop();
         m_now = {};
         m_even_is_right.reset();
-        m_source.clear();
+        m_source = {};
     });
 }
 
-QStringList ListeningView::sources() const {
-    QStringList all;
-    if (stand_in(0)) all << tr("simulated pickup");
-    all << m_devices;
-    if (!m_file.isEmpty()) all << m_file;
+QList<ListeningView::Source> ListeningView::sources() const {
+    QList<Source> all;
+    if (stand_in(0)) all << Source{Source::Is::stand_in, {}};
+    for (const QString& device : m_devices) all << Source{Source::Is::device, device};
+    if (!m_file.isEmpty()) all << Source{Source::Is::file, m_file};
     return all;
+}
+
+QString ListeningView::words_of_source() const {
+    if (!m_now.from.isEmpty()) return m_now.from;
+    const Source source = m_source.is != Source::Is::nothing ? m_source : sources().value(0);
+    return source.is == Source::Is::nothing    ? tr("nothing to listen with")
+           : source.is == Source::Is::stand_in ? tr("simulated pickup")
+                                               : source.name.section('/', -1);
 }
 
 std::optional<TickingInput> ListeningView::stand_in(std::uint64_t turn) const {
@@ -61,34 +64,33 @@ void ListeningView::look_for_devices() {
 
 void ListeningView::next_source() {
     look_for_devices();
-    const QStringList all = sources();
+    const QList<Source> all = sources();
     if (all.isEmpty()) return emit told(tr("No microphone and no pickup is there: plug one in, or F opens a recording."), true);
     m_source = all[(all.indexOf(m_source) + 1) % all.size()];
+    m_now.from.clear();
     update();
 }
 
-BeatsTold ListeningView::beats_told() const {
-    BeatsTold told;
-    const DerivedTrain& train = m_document.derived().train;
-    told.beats_per_hour = train.beats_per_hour;
-    for (const DerivedArbor& arbor : train.arbors)
-        if (arbor.period_s) told.arbors.push_back({arbor.id, std::abs(*arbor.period_s)});
-    const EscapeWheel wheel = escape_wheel_of(m_document.job().train, train);
-    told.escape_arbor = wheel.arbor;
-    if (m_document.job().train.beats_per_tooth == 2) told.escape_teeth = wheel.teeth.value_or(0);
-    return told;
-}
-
-std::optional<double> ListeningView::lift_angle() const {
+const OscillatorRecord* ListeningView::oscillator() const {
     const auto& oscillator = m_document.job().oscillator;
-    const auto* balance = oscillator ? oscillator->as<Balance>() : nullptr;
-    return balance ? balance->lift_angle_deg : std::nullopt;
+    return oscillator ? &*oscillator : nullptr;
 }
 
-bool ListeningView::balance() const { return m_document.job().oscillator && m_document.job().oscillator->as<Balance>(); }
+BeatsTold ListeningView::movement() const { return beats_of(m_document.job().train, m_document.derived().train); }
+
+BeatAnalysisInput ListeningView::asked(const SoundSource& source) const {
+    BeatAnalysisInput asked;
+    if (balance()) asked.lift_angle_deg = oscillator()->as<Balance>()->lift_angle_deg;
+    if (source.keeps_time()) return asked;
+    asked.recorder_ppm = m_document.job().rate_log.recorder_ppm;
+    asked.recorder_u_ppm = m_document.job().rate_log.recorder_u_ppm;
+    return asked;
+}
 
 void ListeningView::start(std::unique_ptr<SoundSource> source) {
-    m_listener.start(std::move(source), beats_told(), lift_angle());
+    const BeatAnalysisInput asked = this->asked(*source);
+    emit told(tr("Listens to: %1.").arg(source->name()), false);
+    m_listener.start(std::move(source), movement(), asked);
     m_even_is_right.reset();
     m_frames.start();
     frame();
@@ -96,33 +98,37 @@ void ListeningView::start(std::unique_ptr<SoundSource> source) {
 
 void ListeningView::toggle() {
     if (m_now.listening) return stop();
-    if (m_source.isEmpty()) m_source = sources().value(0);
-    if (m_source.isEmpty()) return emit told(tr("No microphone and no pickup is there: plug one in, or F opens a recording."), true);
+    if (m_source.is == Source::Is::nothing) m_source = sources().value(0);
     attempt([this] {
         m_enough_s = 0;
-        if (m_source == m_file) return start(recording(m_file));
-        const auto simulated = stand_in(m_turn);
-        if (m_source == tr("simulated pickup") && simulated) {
-            ++m_turn;
-            return start(simulated_pickup(*simulated, false));
+        switch (m_source.is) {
+            case Source::Is::file:
+                return start(recording(m_source.name));
+            case Source::Is::device:
+                return start(sound_device(m_source.name));
+            case Source::Is::stand_in:
+                if (const auto movement = stand_in(m_turn++)) return start(simulated_pickup(*movement, false));
+                throw InputError("simulated pickup", "a movement that stands still", "pallets that let off with the swing there is");
+            default:
+                throw InputError("listening", "no microphone and no pickup", "one that is plugged in, or a recording: F");
         }
-        start(sound_device(m_source));
     });
 }
 
 void ListeningView::hurry(double seconds) {
-    const auto simulated = stand_in(m_turn++);
-    if (!simulated) return;
-    m_source = tr("simulated pickup");
+    const auto movement = stand_in(m_turn++);
+    if (!movement) return;
+    m_source = {Source::Is::stand_in, {}};
     m_enough_s = seconds;
-    start(simulated_pickup(*simulated, true));
+    start(simulated_pickup(*movement, true));
 }
 
 void ListeningView::listen_to(const QString& path) {
     attempt([this, path] {
         m_enough_s = 0;
         start(recording(path));
-        m_file = m_source = path;
+        m_file = path;
+        m_source = {Source::Is::file, path};
     });
 }
 
@@ -163,7 +169,7 @@ void ListeningView::hideEvent(QHideEvent*) { stop(); }
 
 void ListeningView::keep() {
     if (!result()) return emit told(tr("Nothing is heard yet: Enter listens."), true);
-    m_document.edit(keep_heard(*result(), m_now.from.toStdString(), longer_side(), now_s()));
+    m_document.edit(keep_heard(*result(), m_now.from.toStdString(), longer_side(), wall_clock_s()));
     emit told(tr("Kept. What stands out of it is among the findings."), false);
 }
 
@@ -178,7 +184,7 @@ void ListeningView::next_side() {
 void ListeningView::put_right() {
     const InBeatAdvice what = advice();
     if (what.turn_deg == 0) return emit told(tr("Not known yet how far and which way: listen, and say which side with T."), true);
-    const auto edit = put_in_beat(what.turn_deg, balance(), now_s());
+    const auto edit = put_in_beat(what.turn_deg, balance(), wall_clock_s());
     m_document.edit(edit);
     stop();
     m_now = {};
@@ -189,10 +195,7 @@ void ListeningView::put_right() {
 std::optional<bool> ListeningView::even_is_right() const { return m_even_is_right ? m_even_is_right : m_now.even_is_right; }
 
 std::string ListeningView::longer_side() const {
-    const std::optional<bool> even = even_is_right();
-    if (!result() || result()->longer_beat.empty() || !even) return {};
-    const bool right = (result()->longer_beat == "tick") == *even;
-    return balance() ? (right ? "cw" : "ccw") : (right ? "right" : "left");
+    return result() ? side_of_longer_beat(result()->longer_beat, even_is_right(), balance()) : std::string();
 }
 
 InBeatAdvice ListeningView::advice() const {
@@ -216,23 +219,6 @@ QList<Action> ListeningView::make_actions() {
                {"listen.leave", tr("Back to the swing"), {Qt::Key_L, Qt::Key_Escape}, [this] { emit left(); }, {}, tr("back")}};
 }
 
-std::vector<LaidRound> ListeningView::wheels() const {
-    std::vector<LaidRound> all;
-    const BeatsTold told = beats_told();
-    for (const DerivedArbor& arbor : m_document.derived().train.arbors) {
-        if (!arbor.period_s || *arbor.period_s == 0) continue;
-        LaidRound wheel{words(arbor.name), std::abs(*arbor.period_s), arbor.wheel.count.known() ? arbor.wheel.count.value : 0, false};
-        wheel.escape = arbor.id == told.escape_arbor && told.escape_teeth > 0;
-        if (wheel.escape) wheel.teeth = told.escape_teeth;
-        all.push_back(wheel);
-    }
-    std::stable_sort(all.begin(), all.end(), [](const LaidRound& a, const LaidRound& b) {
-        return a.escape > b.escape || (a.escape == b.escape && a.period_s < b.period_s);
-    });
-    if (all.empty()) all.push_back({tr("one minute"), 60, 0, false});
-    return all;
-}
-
 void ListeningView::next_wheel(int by) {
     const int count = static_cast<int>(wheels().size());
     m_wheel = (m_wheel + by + count) % count;
@@ -241,7 +227,8 @@ void ListeningView::next_wheel(int by) {
 
 std::vector<SumCard::Tab> ListeningView::tabs() {
     const auto take = [](Job& job, const std::string& field, const std::string& word) {
-        if (job.oscillator) type_into_record(OscillatorRecord::record(), &*job.oscillator, field, word);
+        if (RateLog::record().find(field)) type_into_record(RateLog::record(), &job.rate_log, field, word);
+        else if (job.oscillator) type_into_record(OscillatorRecord::record(), &*job.oscillator, field, word);
     };
     return {{tr("heard"), tr("What all the beats together tell."), [this] { return heard_sheet(); }, take},
             {tr("kept"), tr("What was heard before, and what was done."), [this] { return kept_sheet(); }, {}}};
@@ -249,46 +236,24 @@ std::vector<SumCard::Tab> ListeningView::tabs() {
 
 SumAnswer ListeningView::heard_sheet() const {
     SumAnswer answer;
-    const auto& oscillator = m_document.job().oscillator;
-    if (oscillator) {
+    if (oscillator()) {
         std::vector<std::string> fields = {"swing_deg"};
         if (balance()) fields.push_back("lift_angle_deg");
-        answer.asked = lines_of(OscillatorRecord::record(), &*oscillator, fields);
+        answer.asked = lines_of(OscillatorRecord::record(), oscillator(), fields);
     }
-    if (!result()) {
+    for (const SumLine& line : lines_of(RateLog::record(), &m_document.job().rate_log, {"recorder_ppm", "recorder_u_ppm"}))
+        answer.asked.push_back(line);
+    if (result()) answer.found = heard_lines(*result());
+    else
         answer.found.push_back(
             {"none", "", "Enter listens. A pickup clamped to the movement hears more than a microphone beside it.", "", ""});
-        return answer;
-    }
-    const BeatAnalysisResult& heard = *result();
-    const auto found = [&](const char* field, const std::string& what, const std::string& value, const char* unit) {
-        answer.found.push_back({field, what, value, unit, ""});
-    };
-    found("beats", "beats an hour", print_short(heard.measured_beats_per_hour, 8), "");
-    found("heard", "beats heard", std::to_string(heard.beats) + (heard.missed > 0 ? ", " + std::to_string(heard.missed) + " not" : ""), "");
-    found("spread", "a single beat scatters by", print_fixed(heard.spread_ms, heard.spread_ms < 1 ? 2 : 1), "ms");
-    if (heard.sections.size() > 1 && std::abs(heard.drift_s_per_day) > 3 * heard.drift_u_s_per_day)
-        found("drift", "change while it was heard", print_measured(heard.drift_s_per_day, heard.drift_u_s_per_day), "s/d");
-    for (const PeriodicFault& fault : heard.periodic_faults) found("fault", "", fault.words, "");
-    if (heard.periodic_faults.empty()) found("sound", "", "Nothing comes back with a turn of any wheel.", "");
-    found("recorder", "", "The recorder's own time is not in the uncertainty: 20 to 50 millionths, 2 to 4 s a day, unless compared.", "");
     return answer;
 }
 
 SumAnswer ListeningView::kept_sheet() const {
     SumAnswer answer;
-    const RateLog& log = m_document.job().rate_log;
-    std::vector<std::pair<double, std::string>> lines;
-    for (const HeardRate& heard : log.heard)
-        lines.push_back({heard.reference_s, time_in_words(heard.reference_s) + ", " + heard.from + ": " +
-                                                print_measured(heard.rate_s_per_day, std::max(heard.u_s_per_day, 1e-3)) + " s/d, limp " +
-                                                print_measured(heard.beat_error_ms, std::max(heard.beat_error_u_ms, 1e-3)) + " ms" +
-                                                (heard.amplitude_deg ? ", " + print_fixed(*heard.amplitude_deg, 0) + "°" : "")});
-    for (const RateEvent& event : log.events)
-        if (event.means == "beat") lines.push_back({event.reference_s, time_in_words(event.reference_s) + ": " + event.what});
-    std::sort(lines.begin(), lines.end());
-    for (auto line = lines.rbegin(); line != lines.rend(); ++line) answer.found.push_back({"kept", "", line->second, "", ""});
-    if (lines.empty()) answer.found.push_back({"none", "", "Nothing was kept yet: K keeps what is heard.", "", ""});
+    answer.found = kept_lines(m_document.job().rate_log);
+    if (answer.found.empty()) answer.found.push_back({"none", "", "Nothing was kept yet: K keeps what is heard.", "", ""});
     return answer;
 }
 
@@ -330,7 +295,11 @@ void ListeningView::paint(QPainter& painter) {
     if (m_now.tick || m_now.tock) {
         paint_kept(painter, foot().adjusted(-2, -2, 2, 2), m_hills,
                    [this](QPainter& on) { paint_tick_and_tock(on, foot(), m_now.tick.get(), m_now.tock.get()); });
-        write_tick_and_tock(painter, foot());
+        static const BeatAnalysisResult nothing;
+        write_tick_and_tock(painter, foot(), result() ? *result() : nothing);
+    } else {
+        Column empty(painter, foot());
+        empty.says(tr("Here stand the mean tick over the mean tock, by their loudness, once some beats are heard."), t.steel);
     }
     Column page(painter, QRectF(18, height() - 26.0, width() - SumCard::wide - 30, 24));
     page.line(
@@ -351,20 +320,19 @@ void ListeningView::paint_figures(QPainter& painter, const QRectF& room) {
     const Theme& t = theme();
     Column page(painter, room);
     page.section(tr("BY ITS SOUND"));
-    // What is listened to, and how loud it is there.
-    const QString source =
-        m_now.from.isEmpty() ? (m_source.isEmpty() ? sources().value(0, tr("nothing to listen with")) : m_source) : m_now.from;
     place({"source",
-           page.line(source.section('/', -1), t.blued, Type::text),
+           page.line(words_of_source(), t.blued, Type::text),
            [this] { next_source(); },
            tr("the next pickup, microphone or recording"),
            {}});
     const QRectF bar(page.left(), page.y() + 4, room.width(), 6);
     painter.fillRect(bar, t.rule);
+    // Down to 60 dB under full scale; at full scale it is cut off.
+    constexpr double least_level = 1e-3, cut_off = 0.98;
+    const double loud = 1 - std::log10(std::max(least_level, m_now.level)) / std::log10(least_level);
     if (m_now.listening)
-        painter.fillRect(
-            QRectF(bar.topLeft(), QSizeF(bar.width() * std::clamp(1 + std::log10(std::max(1e-3, m_now.level)) / 3, 0.0, 1.0), 6)),
-            m_now.level > 0.98 ? t.ruby : t.verdigris);
+        painter.fillRect(QRectF(bar.topLeft(), QSizeF(bar.width() * std::min(1.0, loud), bar.height())),
+                         m_now.level > cut_off ? t.ruby : t.verdigris);
     page.go_to(bar.bottom() + 10);
     place({"listen",
            page.line(m_now.listening ? tr("listening, %1: stop").arg(words(print_span(std::floor(m_now.seconds)))) : tr("listen"), t.blued,
@@ -385,13 +353,7 @@ void ListeningView::paint_figures(QPainter& painter, const QRectF& room) {
     write_figure(painter, page, tr("rate, against %1 an hour").arg(words(print_short(heard.beats_per_hour, 8))),
                  (heard.rate_s_per_day > 0 ? "+" : "") + words(print_within(heard.rate_s_per_day, u)),
                  tr("± %1 s/d").arg(words(print_within(u, u))), t.ink);
-    if (m_now.listening)
-        if (const auto more_s = listen_on_s(heard, m_now.seconds, m_document.job().rate_log.wanted_u_s_per_day))
-            page.says(*more_s > 0 ? tr("sure to %1 s/d in about %2")
-                                        .arg(words(print_short(m_document.job().rate_log.wanted_u_s_per_day)),
-                                             words(print_span(std::ceil(*more_s / 5) * 5)))
-                                  : tr("as sure as is wanted"),
-                      t.steel);
+    if (m_now.listening) page.says(words(listen_on_in_words(heard, m_document.job().rate_log.wanted_u_s_per_day)), t.steel);
     page.gap(6);
     const bool limps = heard.beat_error_ms > limp_limit_ms(m_document.job().oscillator, heard.beats_per_hour);
     const double limp_u = std::max(heard.beat_error_u_ms, 0.005);
@@ -399,13 +361,12 @@ void ListeningView::paint_figures(QPainter& painter, const QRectF& room) {
                  tr("± %1 ms").arg(words(print_within(limp_u, limp_u))), limps ? t.amber : t.ink);
     if (heard.amplitude_deg)
         write_figure(painter, page, tr("amplitude"), words(print_fixed(*heard.amplitude_deg, 0)) + "°",
-                     tr("by the lift of %1°").arg(lift_angle().value_or(0)), t.ink);
-    write_beat(page, painter);
+                     tr("± %1° by its lift").arg(words(print_fixed(heard.amplitude_u_deg.value_or(0), 0))), t.ink);
+    write_beat(page);
 }
 
 /// What to do about the limp, and which way.
-void ListeningView::write_beat(Column& page, QPainter& painter) {
-    static_cast<void>(painter);
+void ListeningView::write_beat(Column& page) {
     const Theme& t = theme();
     const std::optional<bool> even = even_is_right();
     const QString ways[2] = {balance() ? tr("clockwise") : tr("to the right"), balance() ? tr("anticlockwise") : tr("to the left")};
@@ -451,14 +412,14 @@ void ListeningView::paint_round(QPainter& painter) {
     if (m_now.listening && m_now.last && m_now.beat_s > 0) {
         const double beats = (m_now.seconds - m_now.last->at_s) / m_now.beat_s;
         const double turn = wheel.escape
-                                ? (static_cast<double>(m_now.last->number) + std::floor(beats)) / static_cast<double>(2 * wheel.teeth)
+                                ? (static_cast<double>(m_now.last->number) + std::floor(beats)) / static_cast<double>(wheel.places())
                                 : m_now.seconds / wheel.period_s;
         laid.paint_hand(turn);
     }
     Flow names(painter, QRectF(room.left(), room.bottom() + 4, room.width(), 18), room.bottom() + 20, 14);
     for (size_t i = 0; i < all.size(); ++i)
-        place({"wheel:" + all[i].name,
-               names.say(all[i].name, i == static_cast<size_t>(m_wheel) % all.size() ? t.ink : t.blued, Type::note,
+        place({"wheel:" + words(all[i].name),
+               names.say(words(all[i].name), i == static_cast<size_t>(m_wheel) % all.size() ? t.ink : t.blued, Type::note,
                          i == static_cast<size_t>(m_wheel) % all.size(), i == static_cast<size_t>(m_wheel) % all.size()),
                [this, i] {
                    m_wheel = static_cast<int>(i);

@@ -25,7 +25,7 @@ public:
     void keep();
     void refresh();
     /// The arbor round which the beats are laid; the escape wheel first.
-    std::vector<LaidRound> wheels() const;
+    std::vector<LaidRound> wheels() const { return wheels_to_lay_round(movement()); }
     void next_wheel(int by);
 
 signals:
@@ -38,8 +38,14 @@ protected:
     void hideEvent(QHideEvent* event) override;
 
 private:
-    /// What one may listen to: the stand-in, each microphone, a file.
-    QStringList sources() const;
+    /// What one may listen to: the stand-in, each microphone, the recording that was opened last.
+    struct Source {
+        enum class Is { nothing, stand_in, device, file } is = Is::nothing;
+        QString name;  ///< of a device, or a file's path
+        bool operator==(const Source&) const = default;
+    };
+    QList<Source> sources() const;
+    QString words_of_source() const;
     /// What the stand-in hears now; nothing where the job has none, or where the movement would stand still.
     std::optional<TickingInput> stand_in(std::uint64_t turn) const;
     void look_for_devices();
@@ -53,12 +59,13 @@ private:
     SumAnswer kept_sheet() const;
     void frame();
     const BeatAnalysisResult* result() const { return m_now.told.get(); }
-    std::optional<double> lift_angle() const;
+    BeatAnalysisInput asked(const SoundSource& source) const;
+    const OscillatorRecord* oscillator() const;
     std::optional<bool> even_is_right() const;
     std::string longer_side() const;
-    bool balance() const;
+    bool balance() const { return oscillator() && oscillator()->as<Balance>(); }
     InBeatAdvice advice() const;
-    BeatsTold beats_told() const;
+    BeatsTold movement() const;
     QRectF dial() const;
     QRectF foot() const;
     void paint_figures(QPainter& painter, const QRectF& room);
@@ -71,14 +78,14 @@ private:
     };
     void paint_kept(QPainter& painter, const QRectF& room, Kept& kept, const std::function<void(QPainter&)>& paint) const;
     void write_figure(QPainter& painter, Column& page, const QString& name, const QString& figure, const QString& unit, const QColor& ink);
-    void write_beat(Column& page, QPainter& painter);
+    void write_beat(Column& page);
 
     Listener m_listener;
     QTimer m_frames;
     Heard m_now;
     Kept m_laid, m_hills;
     QStringList m_devices;
-    QString m_source;
+    Source m_source;
     QString m_file;
     int m_wheel = 0;
     std::optional<bool> m_even_is_right;  ///< as somebody saw it
