@@ -5,7 +5,10 @@
 #include "escapement/cause.h"
 #include "escapement/layout.h"
 #include "escapement/lever.h"
+#include "escapement/pallets_part.h"
+#include "escapement/round.h"
 #include "escapement/simulation.h"
+#include "escapement/wheel_part.h"
 #include "job/new_job.h"
 #include "making/depthing.h"
 #include "making/dividing.h"
@@ -100,6 +103,9 @@ const std::vector<const Calculation*>& verbs() {
         &pin_pallets_calculation(),
         &escapement_simulation_calculation(),
         &escapement_cause_calculation(),
+        &escapement_round_calculation(),
+        &escape_wheel_calculation(),
+        &pallets_part_calculation(),
         &crutch_setting_calculation(),
         &rate_fit_calculation(),
         &beat_analysis_calculation(),

@@ -53,21 +53,6 @@ QPainterPath closed(const std::vector<Point>& outline) {
     return path;
 }
 
-/// Openings of an escape wheel between straight arms: a quiet convention of the drawing.
-void cross_out(QPainterPath& path, double rim, double hub, double arm, int arms) {
-    const double step = 2 * std::numbers::pi / arms;
-    for (int i = 0; i < arms; ++i) {
-        const double from = step * i;
-        const double outer = std::asin(arm / 2 / rim);
-        const double inner = std::asin(std::min(1.0, arm / 2 / hub));
-        std::vector<Point> opening;
-        constexpr int pieces = 16;
-        for (int k = 0; k <= pieces; ++k) opening.push_back(polar_point(rim, from + outer + (step - 2 * outer) * k / pieces));
-        for (int k = 0; k <= pieces; ++k) opening.push_back(polar_point(hub, from + step - inner - (step - 2 * inner) * k / pieces));
-        path.addPath(closed(opening));
-    }
-}
-
 }  // namespace
 
 const QPainterPath& WheelArt::part(const GeometryInput& mesh, bool wheel, long long points, const BlankResult* blank) {
@@ -108,18 +93,18 @@ const QPainterPath& WheelArt::trundles(const GeometryInput& mesh) {
     });
 }
 
+QPainterPath WheelArt::escape_wheel(const EscapeWheelResult& wheel) {
+    QPainterPath path = closed(wheel.outline);
+    for (const auto& opening : wheel.crossings) path.addPath(closed(opening));
+    path.addEllipse({0, 0}, wheel.bore_mm / 2, wheel.bore_mm / 2);
+    return path;
+}
+
 const QPainterPath& WheelArt::escape_wheel(long long teeth, double radius_mm) {
     return kept("escape " + std::to_string(teeth) + " " + std::to_string(radius_mm), [&] {
-        std::vector<Point> outline;
-        const double pitch = 2 * std::numbers::pi / static_cast<double>(teeth);
-        for (long long i = 0; i < teeth; ++i) {
-            const double at = pitch * static_cast<double>(i);
-            for (const auto& [radius, angle] : {std::pair{0.80, -0.62}, {1.0, -0.06}, {1.0, 0.0}, {0.80, -0.10}})
-                outline.push_back({radius * radius_mm * std::cos(at + angle * pitch), radius * radius_mm * std::sin(at + angle * pitch)});
-        }
-        QPainterPath path = closed(outline);
-        cross_out(path, radius_mm * 0.68, radius_mm * 0.24, radius_mm * 0.11, 5);
-        return path;
+        EscapeWheelInput in;
+        in.teeth = teeth, in.tip_diameter_mm = 2 * radius_mm;
+        return escape_wheel(escape_wheel_part(in));
     });
 }
 

@@ -16,7 +16,9 @@ public:
     static const QPainterPath& wheel_sector(const GeometryInput& mesh, long long points_per_flank, long long each_side);
     /// A lantern pinion's trundles alone.
     static const QPainterPath& trundles(const GeometryInput& mesh);
-    /// An escape wheel's picture: pointed teeth leaning forward. Its form is a sign, not a measure.
+    /// An escape wheel as it is cut, a tip on +x; it turns clockwise. Where it turns the other way as seen, it is turned over.
+    static QPainterPath escape_wheel(const EscapeWheelResult& wheel);
+    /// One of which only count and size are known, with the teeth of a deadbeat.
     static const QPainterPath& escape_wheel(long long teeth, double radius_mm);
 };
 

@@ -5,22 +5,12 @@
 #include "drawing/canvas.h"
 #include "drawing/wheel_art.h"
 #include "number/units.h"
+#include "print/part_sheet.h"
 
 namespace echappe {
 namespace {
 
 constexpr double largest_on_a4_mm = 165;
-void check_scales(Sheet& sheet) {
-    constexpr double x = 20, y = 270;
-    sheet.line(x, y, x + 100, y, 0.25);
-    sheet.line(x, y, x, y - 100, 0.25);
-    for (int mm = 0; mm <= 100; ++mm) {
-        const double tick = mm % 10 == 0 ? 3 : mm % 5 == 0 ? 2 : 1;
-        sheet.line(x + mm, y, x + mm, y + tick, 0.1);
-        sheet.line(x, y - mm, x - tick, y - mm, 0.1);
-    }
-    sheet.text(x, y + 8, 8, "100 mm in both directions: measure both before you trust the drawing.");
-}
 
 }  // namespace
 

@@ -1,5 +1,7 @@
 #include "beat/beats_told.h"
 
+#include "escapement/round.h"
+
 #include <cmath>
 
 namespace echappe {
@@ -19,7 +21,7 @@ BeatsTold beats_of(const TrainInput& train) {
     return told;
 }
 
-BeatsTold beats_of(const TrainRecord& movement, const DerivedTrain& train) {
+BeatsTold beats_of(const TrainRecord& movement, const DerivedTrain& train, const DerivedEscapement& escapement) {
     BeatsTold told;
     told.beats_per_hour = train.beats_per_hour;
     for (const DerivedArbor& arbor : train.arbors)
@@ -29,6 +31,9 @@ BeatsTold beats_of(const TrainRecord& movement, const DerivedTrain& train) {
     const EscapeWheel wheel = escape_wheel_of(movement, train);
     told.escape_arbor = wheel.arbor;
     if (movement.beats_per_tooth == 2) told.escape_teeth = wheel.teeth.value_or(0);
+    const auto* pallets = escapement.now ? std::get_if<EscapementAction>(&*escapement.now) : nullptr;
+    if (pallets && escapement.swing_rad && told.beats_per_hour)
+        told.early_ms_per_mm_short = early_ms_per_mm_short(*pallets, *escapement.swing_rad, *told.beats_per_hour).value_or(0);
     return told;
 }
 

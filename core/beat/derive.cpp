@@ -198,13 +198,14 @@ Finding finding_of(const HeardFault& fault) {
                     ": a wheel or pinion out of round, a bent pivot, or a wheel loose on its seat.",
                 fault.arbor,
                 ""};
-    return {"rate.tooth:" + fault.arbor,
-            "caution",
-            "One beat of every turn comes " + size + (fault.amplitude_ms > 0 ? " late." : " early."),
-            "A tooth of the escape wheel is " + std::string(fault.amplitude_ms > 0 ? "short or bent back" : "long or bent forward") +
-                ": look at its tip under a glass before the pallets are moved.",
-            fault.arbor,
-            ""};
+    return {
+        "rate.tooth:" + fault.arbor,
+        "caution",
+        "A tooth's beats come " + size + (fault.amplitude_ms > 0 ? " late." : " early."),
+        std::string(fault.amplitude_ms > 0 ? "A tooth of the escape wheel is long, or bent back" : "A tooth of the escape wheel is short") +
+            ": look at its tip under a glass before the pallets are moved.",
+        fault.arbor,
+        ""};
 }
 
 }  // namespace

@@ -283,7 +283,19 @@ std::string odds_in_words(double odds) {
                                 : "chance makes one like it once in " + print_many(std::floor(odds)) + " recordings.";
 }
 
-std::string told(const PeriodicFault& fault, const std::vector<TurningArbor>& arbors) {
+/// What a tooth has whose beats come early or late.
+std::string tooth_in_words(const PeriodicFault& fault, double early_ms_per_mm_short) {
+    // A short tooth leaves the let-off corner before the others do, a long one after them.
+    const bool early = fault.amplitude_ms < 0;
+    std::string words = early ? "early: the tooth that is let off there is short" : "late: the tooth that is let off there is long";
+    if (early_ms_per_mm_short > 0)
+        // How late a let-off is for a millimetre hangs on the swing: a figure, no more.
+        words += ", by about " + print_short(std::abs(fault.amplitude_ms) / early_ms_per_mm_short, 1) + " mm";
+    return words + (early ? "" : ", or the one that falls there is bent back");
+}
+
+std::string told(const PeriodicFault& fault, const BeatsTold& movement) {
+    const std::vector<TurningArbor>& arbors = movement.arbors;
     const std::string size = print_measured(std::abs(fault.amplitude_ms), fault.u_ms) + " ms",
                       every = print_span(std::round(fault.period_s * 100) / 100);
     const std::string sure = odds_in_words(fault.odds);
@@ -294,7 +306,7 @@ std::string told(const PeriodicFault& fault, const std::vector<TurningArbor>& ar
                (arbor != arbors.end() ? ": look for a wheel, pinion or pivot of it out of round; " : "; ") + sure;
     const size_t beats = fault.beats.size();
     return (beats == 1 ? "One beat of every " : std::to_string(beats) + " beats of every ") + turn + (beats == 1 ? " comes " : " come ") +
-           size + (fault.amplitude_ms > 0 ? " late: a tooth is short or bent back; " : " early: a tooth is long or bent forward; ") + sure;
+           size + " " + tooth_in_words(fault, movement.early_ms_per_mm_short) + "; " + sure;
 }
 
 }  // namespace
@@ -320,7 +332,7 @@ std::vector<PeriodicFault> periodic_faults(const std::vector<Beat>& beats, const
     std::stable_sort(faults.begin(), faults.end(),
                      [](const PeriodicFault& a, const PeriodicFault& b) { return a.amplitude_ms > b.amplitude_ms; });
     faults.insert(faults.end(), teeth.begin(), teeth.end());
-    for (PeriodicFault& fault : faults) fault.words = told(fault, movement.arbors);
+    for (PeriodicFault& fault : faults) fault.words = told(fault, movement);
     return faults;
 }
 

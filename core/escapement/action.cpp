@@ -160,6 +160,16 @@ EscapementAction nearer(const EscapementAction& action, double depth_mm) {
     return out;
 }
 
+EscapementAction apart(const EscapementAction& action, double by_mm) {
+    EscapementAction out = action;
+    for (Pallet* pallet : {&out.entry, &out.exit}) {
+        const Vector moved{pallet->side * by_mm / 2, 0};
+        pallet->locking = pallet->locking + moved;
+        pallet->let_off = pallet->let_off + moved;
+    }
+    return out;
+}
+
 std::optional<EscapementWindow> depth_window(const EscapementAction& layout, std::optional<double> semi_arc_rad) {
     return window_of([&](double depth) { return beat_of(nearer(layout, depth), semi_arc_rad).margin; }, layout.radius_mm / 8);
 }

@@ -101,6 +101,9 @@ EscapementState state_out_of_reach(double centre_mm, double radius_mm, double re
 /// The same pallets nearer to the wheel by so much.
 EscapementAction nearer(const EscapementAction& action, double depth_mm);
 
+/// The pallets moved apart along the line between them: how a layout is opened or closed.
+EscapementAction apart(const EscapementAction& action, double by_mm);
+
 /// Changes of depth between which it runs, mm; nothing where it runs nowhere within R/8, which is also where an end is cut off. By
 /// bisection to 1e-12 of the radius.
 struct EscapementWindow {

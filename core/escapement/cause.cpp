@@ -19,7 +19,7 @@ using Figures = std::array<std::optional<double>, 4>;  ///< entry lock, exit loc
 Figures read_of(const EscapementCauseInput& in) { return {in.entry_lock_deg, in.exit_lock_deg, in.entry_drop_deg, in.exit_drop_deg}; }
 
 /// The four as this depth and opening have them; they run on below 0, where a tooth would trip or be caught.
-std::optional<std::array<double, 4>> figures_of(const EscapementAction& layout, double depth, double opened) {
+std::optional<std::array<double, 4>> figures_of(const AnyAction& layout, double depth, double opened) {
     const EscapementBeat beat = beat_of(nearer(apart(layout, opened), depth));
     if (!beat.entry || !beat.exit) return {};
     return std::array<double, 4>{beat.entry->lock / rad, beat.exit->lock / rad, beat.entry->drop / rad, beat.exit->drop / rad};
@@ -32,7 +32,7 @@ struct Step {
     double misfit = 0;
 };
 
-std::optional<Step> step_at(const EscapementAction& layout, const EscapementCauseInput& in, const Eigen::Vector2d& at) {
+std::optional<Step> step_at(const AnyAction& layout, const EscapementCauseInput& in, const Eigen::Vector2d& at) {
     constexpr double h = 1e-6;
     const auto here = figures_of(layout, at[0], at[1]);
     const auto deeper = figures_of(layout, at[0] + h, at[1]);
@@ -75,21 +75,11 @@ std::string in_words(const EscapementCauseResult& out) {
 
 }  // namespace
 
-EscapementAction apart(const EscapementAction& action, double by_mm) {
-    EscapementAction out = action;
-    for (Pallet* pallet : {&out.entry, &out.exit}) {
-        const Vector moved{pallet->side * by_mm / 2, 0};
-        pallet->locking = pallet->locking + moved;
-        pallet->let_off = pallet->let_off + moved;
-    }
-    return out;
-}
-
-EscapementCauseResult cause_of(const EscapementAction& layout, const EscapementCauseInput& in) {
+EscapementCauseResult cause_of(const AnyAction& layout, const EscapementCauseInput& in) {
     const Figures read = read_of(in);
     if (std::none_of(read.begin(), read.end(), [](const auto& one) { return one.has_value(); }))
         throw InputError("entry_lock_deg", "nothing", "a lock or a drop that was read, of one pallet at least");
-    if (!layout.entry.arc && (in.entry_lock_deg || in.exit_lock_deg))
+    if (!locks(layout) && (in.entry_lock_deg || in.exit_lock_deg))
         throw InputError(in.entry_lock_deg ? "entry_lock_deg" : "exit_lock_deg", "a lock", "drops: recoil pallets do not lock");
     Eigen::Vector2d at = Eigen::Vector2d::Zero();
     std::optional<Step> step;
@@ -98,10 +88,10 @@ EscapementCauseResult cause_of(const EscapementAction& layout, const EscapementC
         step = step_at(layout, in, at);
         if (!step) break;
         // Never so far at once that a corner leaves the tips.
-        const double most = layout.radius_mm / 100;
+        const double most = tip_radius_mm(layout) / 100;
         const double size = step->change.norm();
         at += size > most ? Eigen::Vector2d(step->change * (most / size)) : step->change;
-        if (size < 1e-12 * layout.radius_mm) break;
+        if (size < 1e-12 * tip_radius_mm(layout)) break;
     }
     if (!step) throw InputError("entry_lock_deg", "these locks and drops", "ones that this layout has at some depth");
     const Eigen::Matrix2d spread = step->curvature.inverse();

@@ -1,5 +1,6 @@
 #pragma once
 
+#include "escapement/any_action.h"
 #include "escapement/layout.h"
 
 namespace echappe {
@@ -27,14 +28,11 @@ struct EscapementCauseResult {
     static const Record& record();
 };
 
-/// The pallets moved apart along the line between them: how a layout is opened or closed.
-EscapementAction apart(const EscapementAction& action, double by_mm);
-
 /// Depth and opening that explain best what was read, by least squares (Gauss and Newton) with the opening near the layout's; standard
 /// uncertainties by the curvature there. Throws InputError without a reading, or where none of them can be of this layout.
 EscapementCauseResult cause_of(const EscapementCauseInput& input);
 /// The same of an action that is laid out already.
-EscapementCauseResult cause_of(const EscapementAction& layout, const EscapementCauseInput& input);
+EscapementCauseResult cause_of(const AnyAction& layout, const EscapementCauseInput& input);
 std::vector<Working> explain_escapement_cause(const EscapementCauseInput& input, const EscapementCauseResult& result);
 const Calculation& escapement_cause_calculation();
 

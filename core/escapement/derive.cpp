@@ -4,6 +4,7 @@
 #include <numbers>
 
 #include "escapement/layout.h"
+#include "escapement/lever.h"
 #include "number/input_error.h"
 #include "number/units.h"
 
@@ -12,14 +13,15 @@ namespace {
 
 constexpr double rad = std::numbers::pi / 180;
 
-std::string missing_of(const PalletsRecord& record, bool deadbeat, const std::optional<long long>& teeth) {
+std::string missing_of(const PalletsRecord& record, const std::string& kind, const std::optional<long long>& teeth) {
     std::string list;
     const auto want = [&](bool there, const char* what) {
         if (!there) list += (list.empty() ? "" : ", ") + std::string(what);
     };
     want(teeth.has_value(), "the count of the escape wheel");
     want(record.tip_diameter_mm.has_value(), "its diameter over the tips");
-    if (deadbeat) want(record.lock_deg.has_value(), "lock");
+    if (kind == "pin") want(record.pin_mm.has_value(), "the diameter of its pins");
+    if (kind != "recoil") want(record.lock_deg.has_value(), "lock");
     want(record.lift_deg.has_value(), "lift");
     want(record.drop_deg.has_value(), "drop");
     return list;
@@ -31,7 +33,7 @@ std::string mm(double value) { return print_fixed(std::abs(value), 3) + " mm"; }
 constexpr double little = 0.3 * rad;
 
 bool little_spare(const DerivedEscapement& d) {
-    return d.beat.state == EscapementState::runs && d.swing_rad && *d.swing_rad - *d.beat.least_rad < little;
+    return d.beat.state == EscapementState::runs && d.swing_rad && d.needed_rad && *d.swing_rad - *d.needed_rad < little;
 }
 
 const char* state_in_a_word(const DerivedEscapement& d) {
@@ -47,6 +49,15 @@ const char* state_in_a_word(const DerivedEscapement& d) {
     }
 }
 
+/// How depth is set: by the bridges, or by the stones of a lever.
+std::string moved_so(const DerivedEscapement& d, bool nearer, double by_mm) {
+    if (std::holds_alternative<EscapementAction>(*d.layout))
+        return (nearer ? " Bring them nearer by " : " Take the pallets away by ") + mm(by_mm) + ", both bridges alike";
+    if (d.kind == "pin") return (nearer ? " Bring the lever nearer by " : " Take the lever away by ") + mm(by_mm);
+    return (nearer ? " Set both stones further out by about " : " Set both stones further in by about ") + mm(by_mm) +
+           ", warm enough for the shellac and no more, or move the cock";
+}
+
 /// The one thing to do next, with its reason.
 std::string in_words(const DerivedEscapement& d) {
     std::string words;
@@ -54,25 +65,28 @@ std::string in_words(const DerivedEscapement& d) {
     if (beat.state == EscapementState::trips) words = "A tooth lands beyond the locking face, and the train trips.";
     else if (beat.state == EscapementState::catches) words = "A tooth has no drop left, and the pallet catches it.";
     else if (beat.state == EscapementState::does_not_unlock)
-        words = "It needs " + print_fixed(*beat.least_rad / rad, 2) + "° of swing to each side and has " +
+        words = "It needs " + print_fixed(*d.needed_rad / rad, 2) + "° of swing to each side and has " +
                 print_fixed(*d.swing_rad / rad, 2) + "°: it stops.";
     else if (d.little_spare)
-        words = "It runs with only " + print_fixed((*d.swing_rad - *beat.least_rad) / rad, 2) + "° to spare of " +
+        words = "It runs with only " + print_fixed((*d.swing_rad - *d.needed_rad) / rad, 2) + "° to spare of " +
                 print_fixed(*d.swing_rad / rad, 2) + "°: cold oil stops it.";
-    else words = "It needs " + print_fixed(*beat.least_rad / rad, 2) + "° of swing to each side.";
+    else if (d.needed_rad) words = "It needs " + print_fixed(*d.needed_rad / rad, 2) + "° of swing to each side.";
+    else words = "The lever turns " + print_fixed(*beat.least_rad / rad, 2) + "° to each side until it lets off.";
     if (!d.window) return words + " No depth is right for this swing: clean and oil, then look at the drops and at the power.";
     const double low = d.window->low_mm, high = d.window->high_mm, middle = (low + high) / 2;
     if (d.depth_mm > low && d.depth_mm < high && !(d.little_spare && d.depth_mm > middle))
         return words + " Room to go nearer " + mm(high - d.depth_mm) + ", away " + mm(d.depth_mm - low) + ".";
-    return words + (d.depth_mm > middle ? " Take the pallets away by " : " Bring them nearer by ") + mm(d.depth_mm - middle) +
-           ", both bridges alike: there is a window of " + mm(high - low) + ".";
+    return words + moved_so(d, d.depth_mm < middle, d.depth_mm - middle) + ": there is a window of " + mm(high - low) + ".";
 }
 
 void work_out(DerivedEscapement& d) {
     d.now = nearer(*d.layout, d.depth_mm);
     d.beat = beat_of(*d.now, d.swing_rad);
+    d.needed_rad = needed_swing_rad(*d.now, d.beat);
+    d.lift_angle_rad = lift_angle_rad(*d.now, d.beat);
     constexpr double wider = 1.3;
-    d.drawn_swing_rad = d.swing_rad.value_or(d.beat.least_rad.value_or(2 * rad) * wider);
+    const double least = d.needed_rad.value_or(d.beat.least_rad.value_or(2 * rad)) * wider;
+    d.drawn_swing_rad = d.needed_rad || std::holds_alternative<EscapementAction>(*d.now) ? d.swing_rad.value_or(least) : least;
     d.little_spare = little_spare(d);
     d.word = state_in_a_word(d);
     d.verdict = in_words(d);
@@ -80,7 +94,7 @@ void work_out(DerivedEscapement& d) {
 
 void find_cause(const PalletsRecord& record, DerivedEscapement& d) {
     EscapementCauseInput seen;
-    if (d.kind == "deadbeat") seen.entry_lock_deg = record.seen_entry_lock_deg, seen.exit_lock_deg = record.seen_exit_lock_deg;
+    if (locks(*d.layout)) seen.entry_lock_deg = record.seen_entry_lock_deg, seen.exit_lock_deg = record.seen_exit_lock_deg;
     seen.entry_drop_deg = record.seen_entry_drop_deg;
     seen.exit_drop_deg = record.seen_exit_drop_deg;
     seen.reading_u_deg = record.seen_u_deg;
@@ -94,22 +108,52 @@ void find_cause(const PalletsRecord& record, DerivedEscapement& d) {
     }
 }
 
-/// The layout; nothing, and why, where there is none such.
-void lay_out_pallets(const PalletsRecord& record, long long teeth, DerivedEscapement& d) try {
-    const EscapementChoice choice{d.kind,
-                                  teeth,
-                                  record.span,
-                                  *record.tip_diameter_mm / 2,
-                                  record.lock_deg.value_or(0),
-                                  *record.lift_deg,
-                                  *record.drop_deg,
-                                  record.school,
-                                  record.depth_mm + moved_since_mm(record)};
+/// What is laid out for pendulum or balance; throws InputError where there is no such layout, or none at that depth.
+AnyAction lay_out_pallets(const PalletsRecord& r, long long teeth, const std::string& kind, double depth_mm) {
+    const double radius = *r.tip_diameter_mm / 2;
+    const auto told = [&](auto in) {
+        in.teeth = teeth, in.span = r.span, in.radius_mm = radius, in.lever = r.lever;
+        in.lock_deg = r.lock_deg.value_or(0), in.lift_deg = *r.lift_deg, in.drop_deg = *r.drop_deg;
+        return in;
+    };
+    if (kind == "lever") {
+        LeverInput in = told(LeverInput());
+        in.draw_deg = r.draw_deg, in.tooth_share = r.tooth_share, in.tooth_width_deg = r.tooth_width_deg, in.school = r.school;
+        return lay_out(in);
+    }
+    if (kind == "pin") {
+        PinInput in = told(PinInput());
+        in.pin_mm = *r.pin_mm, in.undercut_deg = r.undercut_deg;
+        return lay_out(in);
+    }
+    const EscapementChoice choice{kind, teeth, r.span, radius, r.lock_deg.value_or(0), *r.lift_deg, *r.drop_deg, r.school, depth_mm};
     action_of(choice);
-    d.layout = lay_out(choice);
-    d.depth_mm = choice.depth_change_mm;
-} catch (const InputError& error) {
-    d.fault = error.what();
+    return lay_out(choice);
+}
+
+void cut_parts(const PalletsRecord& record, DerivedEscapement& d) {
+    EscapeWheelInput in;
+    if (const auto* lever = std::get_if<LeverAction>(&*d.layout)) {
+        in = wheel_of(*lever);
+        const auto undercut = in.shape.undercut_deg;
+        in.shape = record.wheel;
+        if (!in.shape.undercut_deg) in.shape.undercut_deg = undercut;
+    } else {
+        const auto& action = std::get<EscapementAction>(*d.layout);
+        in.kind = d.kind, in.teeth = action.teeth, in.tip_diameter_mm = 2 * action.radius_mm, in.shape = record.wheel;
+        d.body = pallets_outline(action, record.body);
+        d.pallets_input = PalletsPartInput{{d.kind, action.teeth, record.span, action.radius_mm, record.lock_deg.value_or(0),
+                                            *record.lift_deg, *record.drop_deg, record.school, 0},
+                                           record.body};
+    }
+    try {
+        d.wheel = escape_wheel_part(in);
+    } catch (const InputError& error) {
+        d.parts_fault = error.what();
+        in.shape = EscapeWheelShape();
+        d.wheel = escape_wheel_part(in);
+    }
+    d.wheel_input = in;
 }
 
 }  // namespace
@@ -126,13 +170,23 @@ DerivedEscapement derive_escapement(const std::optional<PalletsRecord>& pallets,
     DerivedEscapement out;
     const PalletsRecord record = pallets.value_or(PalletsRecord());
     const std::string& kind = wheel.escapement;
-    if (kind != "deadbeat" && kind != "recoil") return out;
-    out.kind = kind;
+    if (kind != "deadbeat" && kind != "recoil" && kind != "lever" && kind != "pin-pallet") return out;
+    out.kind = kind == "pin-pallet" ? "pin" : kind;
     out.friction = record.friction;
-    out.missing = missing_of(record, kind == "deadbeat", wheel.teeth);
+    out.missing = missing_of(record, out.kind, wheel.teeth);
     if (!out.missing.empty()) return out;
-    lay_out_pallets(record, *wheel.teeth, out);
-    if (!out.layout) return out;
+    out.depth_mm = record.depth_mm + moved_since_mm(record);
+    try {
+        out.layout = lay_out_pallets(record, *wheel.teeth, out.kind, out.depth_mm);
+    } catch (const InputError& error) {
+        out.fault = error.what();
+        return out;
+    }
+    try {
+        cut_parts(record, out);
+    } catch (const InputError& error) {
+        out.parts_fault = error.what();
+    }
     if (oscillator && oscillator->swing_deg) out.swing_rad = *oscillator->swing_deg * rad;
     for (const PalletsSetting& setting : record.settings)
         if (setting.swing_deg) out.swing_rad = *setting.swing_deg * rad;

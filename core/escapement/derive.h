@@ -1,6 +1,8 @@
 #pragma once
 
+#include "escapement/any_action.h"
 #include "escapement/cause.h"
+#include "escapement/pallets_part.h"
 #include "escapement/record.h"
 #include "oscillator/derive.h"
 #include "train/derive.h"
@@ -12,20 +14,27 @@ namespace echappe {
 struct EscapeWheel {
     std::string arbor;
     std::optional<long long> teeth;
-    std::string escapement;  ///< "deadbeat", "recoil", another, or not said
+    std::string escapement;  ///< "deadbeat", "recoil", "lever", "pin-pallet", another, or not said
     bool operator==(const EscapeWheel&) const = default;
 };
 EscapeWheel escape_wheel_of(const TrainRecord& movement, const DerivedTrain& train);
 
 /// Wheel and pallets at their layout, where they stand, and how much room there is.
 struct DerivedEscapement {
-    std::string kind;                        ///< "deadbeat" or "recoil"; empty: another, which is not worked out yet
-    std::optional<EscapementAction> layout;  ///< nothing while a size is missing
-    std::optional<EscapementAction> now;     ///< at the depth it stands
+    std::string kind;                        ///< "deadbeat", "recoil", "lever", "pin"; empty: another, which is not worked out
+    std::optional<AnyAction> layout;         ///< nothing while a size is missing
+    std::optional<AnyAction> now;            ///< at the depth it stands
     EscapementBeat beat;                     ///< of that, with the swing there is
     std::optional<EscapementWindow> window;  ///< of depth, from the layout, for the swing there is
-    double depth_mm = 0;                     ///< of that scale
-    std::optional<double> swing_rad;         ///< as found, or after the last setting
+    std::optional<double> needed_rad;        ///< least swing of pendulum or balance that keeps it going
+    std::optional<double> lift_angle_rad;    ///< of the balance, by lever and impulse pin
+    EscapeWheelInput wheel_input;
+    std::optional<EscapeWheelResult> wheel;         ///< as it is cut
+    std::vector<Point> body;                        ///< outline of the pallets, about their arbor as the layout has them; empty for a lever
+    std::optional<PalletsPartInput> pallets_input;  ///< to cut them anew; nothing of a lever, whose body is the movement's own
+    std::string parts_fault;                        ///< why they cannot be cut so
+    double depth_mm = 0;                            ///< of that scale
+    std::optional<double> swing_rad;                ///< as found, or after the last setting
     double friction = 0.15;
     std::optional<EscapementCauseResult> cause;  ///< of what was seen, with the settings made since
     std::string cause_fault;                     ///< why what was seen cannot be

@@ -14,7 +14,7 @@ Fields<In>& add_span(Fields<In>& fields) {
 
 template <class In>
 Fields<In>& add_school(Fields<In>& fields) {
-    return fields.add("school", &In::school, "", "of a deadbeat: equal arms of the impulse, or equal locking radii")
+    return fields.add("school", &In::school, "", "equal arms of the impulse, or equal locking radii")
         .choices({"circular", "equidistant"})
         .because("most are cut so: impulse to both pallets alike");
 }

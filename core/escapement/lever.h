@@ -1,19 +1,9 @@
 #pragma once
 
-#include "escapement/action.h"
+#include "escapement/lever_action.h"
 #include "workings/calculation.h"
 
 namespace echappe {
-
-/// What a lever and its balance have besides the pallets; of either kind.
-struct LeverAndBalance {
-    double run_deg = 0.35;                 ///< of the lever, from let-off to the banking
-    std::optional<double> staff_mm;        ///< from the pallet arbor to the balance staff
-    std::optional<double> impulse_pin_mm;  ///< from the staff to the impulse pin
-    std::optional<double> guard_mm;        ///< from the pallet arbor to the tip of the guard pin
-    std::optional<double> roller_mm;       ///< radius of the safety roller
-    static const Record& record();
-};
 
 /// A lever escapement with club teeth: the lift divided between tooth and pallet.
 struct LeverInput {

@@ -4,7 +4,10 @@
 #include <string>
 #include <vector>
 
-#include "workings/record.h"
+#include "escapement/lever_action.h"
+#include "escapement/pallets_part.h"
+#include "escapement/round.h"
+#include "escapement/wheel_part.h"
 
 namespace echappe {
 
@@ -31,6 +34,18 @@ struct PalletsRecord {
     std::optional<double> drop_deg;
     double depth_mm = 0;  ///< nearer to the wheel than the layout, as found
     double friction = 0.15;
+    // Of a lever's stones and club teeth.
+    double draw_deg = 12;
+    double tooth_share = 0.4;  ///< of the lift
+    double tooth_width_deg = 4;
+    // Of pins on a lever.
+    std::optional<double> pin_mm;  ///< diameter
+    double undercut_deg = 15;      ///< of the teeth's locking faces
+    LeverAndBalance lever;
+    WheelFaults faults;  ///< what is not as laid out
+    // As they are cut.
+    EscapeWheelShape wheel;
+    PalletsShape body;
     /// As they are seen now, before the first of the settings below.
     std::optional<double> seen_entry_lock_deg, seen_exit_lock_deg, seen_entry_drop_deg, seen_exit_drop_deg;
     double seen_u_deg = 0.25;

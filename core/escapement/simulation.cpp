@@ -20,28 +20,33 @@ constexpr const char* source = "statics of point and face with Coulomb friction;
 
 enum class On { lock, impulse };
 
-/// Torque on the pallets from a tooth in contact, positive anticlockwise, the pallets moving that way (`way` +1) or the other.
-/// Nothing where the tooth does not reach the face or friction holds it fast.
+/// Torque on the pallets from a tooth that touches them at `tip`, positive anticlockwise, the pallets moving that way (`way` +1) or the
+/// other. Nothing where friction holds it fast.
+std::optional<double> torque_through(Vector tip, Vector normal, double centre_mm, double way, double torque, double friction) {
+    const Vector arm = tip - Vector{0, centre_mm};
+    normal = 1 / length(normal) * normal;
+    // Into the pallet: the way a tooth that is driven clockwise pushes.
+    if (cross(tip, normal) > 0) normal = -1 * normal;
+    // The tooth's speed against the pallet's, for a turn of the pallets by one.
+    const Vector of_pallet{-arm.y * way, arm.x * way};
+    const Vector round{tip.y, -tip.x};
+    const Vector slides = dot(normal, of_pallet) / dot(normal, round) * round - of_pallet;
+    const double speed = length(slides);
+    const Vector force = speed > 0 ? normal + friction / speed * slides : normal;
+    const double holds = -cross(tip, force);
+    if (!(holds > 0)) return {};
+    return torque / holds * cross(arm, force);
+}
+
+/// The same of a tooth on one of its faces; nothing where it does not reach it.
 std::optional<double> torque_on_pallets(const EscapementAction& action, const Pallet& pallet, On on, double pallets_rad, double way,
                                         double torque, double friction) {
     const auto tip_rad = on == On::lock ? tip_on_arc(action, pallet) : tip_on_face(action, pallet, pallets_rad);
     if (!tip_rad) return {};
     const Vector tip{action.radius_mm * std::sin(*tip_rad), action.radius_mm * std::cos(*tip_rad)};
     const Vector arm = tip - Vector{0, action.centre_mm};
-    Vector normal = on == On::lock ? arm : turned(pallet.locking - pallet.let_off, pallets_rad + pi / 2);
-    normal = 1 / length(normal) * normal;
-    // Into the pallet: the way a tooth that is driven clockwise pushes.
-    if (cross(tip, normal) > 0) normal = -1 * normal;
-    // The tooth's speed against the pallet's, for a turn of the pallets by one.
-    const Vector of_pallet{-arm.y * way, arm.x * way};
-    const Vector round{std::cos(*tip_rad) * action.radius_mm, -std::sin(*tip_rad) * action.radius_mm};
-    const double turn = on == On::lock ? 0 : dot(normal, of_pallet) / dot(normal, round);
-    const Vector slides = turn * round - of_pallet;
-    const double speed = length(slides);
-    const Vector force = speed > 0 ? normal + friction / speed * slides : normal;
-    const double holds = -cross(tip, force);
-    if (!(holds > 0)) return {};
-    return torque / holds * cross(arm, force);
+    const Vector normal = on == On::lock ? arm : turned(pallet.locking - pallet.let_off, pallets_rad + pi / 2);
+    return torque_through(tip, normal, action.centre_mm, way, torque, friction);
 }
 
 /// A stretch of the swing with one tooth on one face.
@@ -84,6 +89,33 @@ std::optional<double> energy_per_beat_mJ(const EscapementAction& action, const E
         const double inset = 1e-12 * (s.to - s.from);
         if (s.on == On::lock) sum += torque(s.from) * (s.to - s.from);  // an arc about the arbor: the same all along
         else sum += boost::math::quadrature::gauss_kronrod<double, 31>::integrate(torque, s.from + inset, s.to - inset, 5, 1e-10);
+    }
+    if (held) return {};
+    return sum / 2;
+}
+
+std::optional<double> energy_per_beat_mJ(const LeverAction& action, const EscapementBeat& beat, double torque_N_mm, double friction) {
+    if (!beat.entry || !beat.exit || beat.state == EscapementState::trips || beat.state == EscapementState::catches) return {};
+    const double banked = *beat.least_rad + action.lever.run_deg * rad;
+    double sum = 0;
+    bool held = false;
+    for (const LeverPallet* pallet : {&action.entry, &action.exit}) {
+        const PalletAction& own = pallet->side < 0 ? *beat.entry : *beat.exit;
+        const auto torque = [&](double at) {
+            const auto contact = contact_of(action, *pallet, at);
+            const auto now = contact ? torque_through(contact->at, contact->normal, action.centre_mm, pallet->side, torque_N_mm, friction)
+                                     : std::nullopt;
+            if (!now) held = true;
+            return now.value_or(0);
+        };
+        // From the banking to the let-off, piece by piece: corners change from face to face between.
+        const double from = *beat.zero_rad - pallet->side * banked, end = own.lets_off.pallets_rad;
+        constexpr int pieces = 8;
+        const double inset = 1e-12 * (end - from), step = (end - from - 2 * inset) / pieces;
+        for (int i = 0; i < pieces; ++i) {
+            const double begins = from + inset + i * step;
+            sum += boost::math::quadrature::gauss_kronrod<double, 15>::integrate(torque, begins, begins + step, 15, 1e-9);
+        }
     }
     if (held) return {};
     return sum / 2;

@@ -1,5 +1,6 @@
 #pragma once
 
+#include "escapement/any_action.h"
 #include "escapement/layout.h"
 
 namespace echappe {
@@ -51,6 +52,10 @@ struct EscapementSimulationResult {
 /// locking faces over the whole swing. Nothing where the action does not come round, or friction holds the tooth.
 std::optional<double> energy_per_beat_mJ(const EscapementAction& action, const EscapementBeat& beat, double torque_N_mm, double friction,
                                          double semi_arc_rad);
+
+/// The same of a lever, whatever the swing: from the banking to the let-off, the unlocking against draw and friction taken off. What
+/// draw gives after the drop goes into the banking. Fork and impulse pin are taken to lose nothing.
+std::optional<double> energy_per_beat_mJ(const LeverAction& action, const EscapementBeat& beat, double torque_N_mm, double friction);
 
 /// The swing that a torque at the escape wheel keeps up, and the share of the wheel's work that the pendulum gets then; at the least
 /// swing where it keeps up none. No efficiency where friction holds the tooth or the action does not come round.

@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "making/crossings.h"
 #include "number/input_error.h"
 #include "number/units.h"
 
@@ -20,48 +21,11 @@ constexpr double least_thickness_mm = 0.1;
 constexpr double drive_fit_mm = 0.01;
 constexpr long long least_crossed_teeth = 16;
 
-struct Moments {
-    double area = 0;
-    double polar = 0;  ///< ∫ r² dA about the origin
-};
-
-/// Of a polygon, positive when anticlockwise.
-Moments moments(const std::vector<Point>& outline) {
-    Moments sum;
-    for (size_t i = 0; i < outline.size(); ++i) {
-        const Point& a = outline[i];
-        const Point& b = outline[(i + 1) % outline.size()];
-        const double cross = a[0] * b[1] - b[0] * a[1];
-        sum.area += cross / 2;
-        sum.polar += cross * (a[0] * a[0] + a[0] * b[0] + b[0] * b[0] + a[1] * a[1] + a[1] * b[1] + b[1] * b[1]) / 12;
-    }
-    return sum;
-}
-
 /// Of the whole toothed outline: one pitch of it, closed through the centre, as often as there are teeth.
 Moments of_teeth(const ToothForm& form, double module_mm, long long points_per_flank) {
-    const Moments one = moments(one_pitch(form, module_mm, points_per_flank));
+    const Moments one = moments_of(one_pitch(form, module_mm, points_per_flank));
     const auto n = static_cast<double>(form.count);
     return {n * one.area, n * one.polar};
-}
-
-Moments disc(double radius) { return {pi * radius * radius, pi * radius * radius * radius * radius / 2}; }
-
-long long arms_for(double diameter_mm) { return diameter_mm <= 25 ? 4 : diameter_mm <= 60 ? 5 : 6; }
-
-/// One opening between the arms at angle 0 and one step on. An arm's edges are straight from the hub's circle to the rim's.
-std::vector<Point> opening(double rim, double hub, double at_rim, double at_hub, long long arms) {
-    constexpr int pieces = 96;
-    const double step = 2 * pi / static_cast<double>(arms);
-    const double outer = std::asin(at_rim / 2 / rim);
-    const double inner = std::asin(at_hub / 2 / hub);
-    std::vector<Point> points;
-    const auto arc = [&](double radius, double from, double to) {
-        for (int i = 0; i <= pieces; ++i) points.push_back(polar_point(radius, from + (to - from) * i / pieces));
-    };
-    arc(rim, outer, step - outer);
-    arc(hub, step - inner, inner);
-    return points;
 }
 
 /// A least size of clock practice; on a wheel as small as a watch's no more than a twelfth of its diameter.
@@ -90,7 +54,7 @@ void decide_wheel(const BlankInput& in, double root_radius, BlankResult& out) {
     out.hub_diameter_mm = choice.hub_diameter_mm.value_or(out.bore_mm + 2 * hub_wall(m, out));
     out.arm_at_rim_mm = choice.arm_at_rim_mm.value_or(out.rim_mm);
     out.arm_at_hub_mm = choice.arm_at_hub_mm.value_or(choice.arm_at_rim_mm ? *choice.arm_at_rim_mm : hub_taper * out.arm_at_rim_mm);
-    out.arms = choice.arms.value_or(arms_for(out.outside_diameter_mm));
+    out.arms = choice.arms.value_or(usual_arms(out.outside_diameter_mm));
     if (out.arms == 1 || out.arms == 2) throw InputError("arms", std::to_string(out.arms), "3 to 8, or 0 for a solid wheel");
     if (choice.arbor_mm && choice.bore_mm && *choice.bore_mm <= *choice.arbor_mm)
         out.warnings.push_back("Bore " + mm(out.bore_mm) + " leaves nothing for a collet on an arbor of " + mm(out.arbor_mm) + ".");
@@ -160,20 +124,14 @@ BlankResult plan_blank(const BlankInput& in) {
     }
     warn(in, out);
     Moments solid = of_teeth(form, m, in.points_per_flank);
-    const Moments bore = disc(out.bore_mm / 2);
+    const Moments bore = moments_of_disc(out.bore_mm / 2);
     solid = {solid.area - bore.area, solid.polar - bore.polar};
     Moments crossed = solid;
-    std::vector<Point> first;
-    if (out.arms > 0) first = opening(rim_radius, out.hub_diameter_mm / 2, out.arm_at_rim_mm, out.arm_at_hub_mm, out.arms);
-    const Moments open = moments(first);
-    for (long long i = 0; i < out.arms; ++i) {
-        std::vector<Point> hole = first;
-        const double turn = 2 * pi * static_cast<double>(i) / static_cast<double>(out.arms);
-        const double c = std::cos(turn);
-        const double s = std::sin(turn);
-        for (Point& p : hole) p = {p[0] * c - p[1] * s, p[0] * s + p[1] * c};
+    if (out.arms > 0)
+        out.crossings = wheel_crossings({rim_radius, out.hub_diameter_mm / 2, out.arm_at_rim_mm, out.arm_at_hub_mm, out.arms});
+    for (const auto& hole : out.crossings) {
+        const Moments open = moments_of(hole);
         crossed = {crossed.area - open.area, crossed.polar - open.polar};
-        out.crossings.push_back(std::move(hole));
     }
     const double g_per_mm2 = in.choice.density_kg_m3 * 1e-6 * out.thickness_mm;
     out.area_mm2 = crossed.area;

@@ -295,14 +295,23 @@ PowerChainInput chain_input(const Sources& from, const TrainList& list, const De
 void simulate_pallets(const Sources& from, PowerChainInput& in, const DerivedDrive& drive) {
     const DerivedEscapement& pallets = from.escapement;
     if (from.oscillator->escapement_efficiency || !pallets.now || pallets.beat.state == EscapementState::trips ||
-        pallets.beat.state == EscapementState::catches || in.oscillator.kind != "pendulum")
+        pallets.beat.state == EscapementState::catches)
         return;
-    const EscapementPendulum pendulum{*in.oscillator.mass_kg, *in.oscillator.length_mm, in.oscillator.Q};
+    const bool pendulum = in.oscillator.kind == "pendulum";
+    const auto* anchor = std::get_if<EscapementAction>(&*pallets.now);
+    if (const auto* lever = std::get_if<LeverAction>(&*pallets.now); lever && !pendulum) {
+        // The lever goes from banking to banking at every swing: its share is the same at every torque.
+        if (const auto energy = energy_per_beat_mJ(*lever, pallets.beat, 1, pallets.friction); energy && *energy > 0)
+            in.oscillator.escapement_efficiency = *energy / (std::numbers::pi / static_cast<double>(lever->teeth));
+        return;
+    }
+    if (!anchor || !pendulum) return;
+    const EscapementPendulum swings{*in.oscillator.mass_kg, *in.oscillator.length_mm, in.oscillator.Q};
     in.torque_N_mm = drive.torque_at(1);
     in.torque_end_N_mm = drive.torque.back()[1];
     const PowerAtArbor at = power_chain(in).arbors.back();
-    const SwingKept start = swing_kept_by(*pallets.now, pallets.beat, at.torque_N_mm, pallets.friction, pendulum);
-    const SwingKept end = swing_kept_by(*pallets.now, pallets.beat, at.torque_end_N_mm, pallets.friction, pendulum);
+    const SwingKept start = swing_kept_by(*anchor, pallets.beat, at.torque_N_mm, pallets.friction, swings);
+    const SwingKept end = swing_kept_by(*anchor, pallets.beat, at.torque_end_N_mm, pallets.friction, swings);
     if (!(start.efficiency.value_or(0) > 0 && end.efficiency.value_or(0) > 0)) return;
     in.oscillator.escapement_efficiency = *start.efficiency;
     in.oscillator.escapement_efficiency_end = *end.efficiency;

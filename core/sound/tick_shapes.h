@@ -24,7 +24,7 @@ class TickShapes {
 public:
     /// `ticks_s`, `tocks_s`: about where they are, to some milliseconds. At most some hundred of each are listened to.
     TickShapes(Sound& sound, const std::vector<double>& ticks_s, const std::vector<double>& tocks_s);
-    /// A beat within 7 ms of a time.
+    /// A beat within 7 ms of a time; up to 25 ms where it is seen to lie further on.
     LocatedTick locate(Sound& sound, double about_s, bool tock) const;
     /// Whether that one can be heard at all.
     bool has(bool tock) const { return m_kinds[tock].heard; }

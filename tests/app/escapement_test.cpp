@@ -68,7 +68,7 @@ TEST_CASE("an escapement of one's own is drawn as soon as its layout is typed") 
     bench.window.show_station("beat");
     BeatStation& beat = beat_of(bench.window);
     beat.show_escapement(true);
-    CHECK(seen(beat.escapement()).contains("deadbeat or recoil"));
+    CHECK(seen(beat.escapement()).contains("what lets its wheel go"));
     bench.document().edit("kind", [](Job& job) { job.train.escapement = "recoil"; });
     CHECK(seen(beat.escapement()).contains("diameter over the tips"));
     SumCard& sheet = beat.escapement().card();

@@ -104,8 +104,9 @@ TEST_CASE("the stand-in answers to a crutch that was bent: the limp that was hea
     // Pallets moved away let off with less swing, and the same crutch limps less; nearer by a tenth it would stop.
     CHECK(std::abs(hears.ticking({}, -0.2, 2)->beat_error_ms) < 0.6 * std::abs(before->beat_error_ms));
     CHECK_FALSE(hears.ticking({}, 0.1, 3));
-    REQUIRE(before->faults.size() == 1);
-    CHECK(before->faults[0].period_s == Approx(60));
+    // A short tooth is let off early by both pallets.
+    REQUIRE(before->faults.size() == 2);
+    for (const TickingFault& fault : before->faults) CHECK((fault.period_s == Approx(60) && fault.amplitude_ms < 0));
 }
 
 TEST_CASE("what was heard is kept whole, and a limp, a wave and a tooth are among the findings until they are put right") {

@@ -8,8 +8,10 @@
 
 #include "beat/readings.h"
 #include "beat/sheets.h"
+#include "exchange/whole_file.h"
 #include "number/input_error.h"
 #include "number/units.h"
+#include "print/part_sheet.h"
 #include "sheet/plot.h"
 #include "theme/theme.h"
 
@@ -175,6 +177,26 @@ void BeatStation::lay_out() {
     put(*m_listening, rect());
 }
 
+QString BeatStation::writes(const QString& ending) const {
+    const bool written = ending == "svg" || ending == "dxf" || ending == "pdf" || ending == "step";
+    return written && escapement_shown() ? m_escapement->part() : QString();
+}
+
+void BeatStation::write_to(const QString& path) {
+    const Drawing drawing = m_escapement->to_cut().drawing;
+    save_text(path.toStdString(), path.endsWith(".svg") ? to_svg(drawing) : to_dxf(drawing));
+}
+
+FlatPart BeatStation::solid() const { return m_escapement->to_cut().solid; }
+
+Printout BeatStation::printed() {
+    if (!escapement_shown() || m_escapement->part().isEmpty()) return Station::printed();
+    const EscapementView::Cut cut = m_escapement->to_cut();
+    QList<PrintedSize> sizes;
+    for (const SumLine& line : cut.sizes.found) sizes.push_back({words(line.words), words(line.text), words(line.unit)});
+    return part_sheet(m_document.job(), m_escapement->part(), cut.drawing, sizes);
+}
+
 QList<PrintTable> BeatStation::print_tables() {
     PrintTable looks{tr("Looks at the clock"), {{tr("look")}}};
     for (const RateObservation& look : beat().looks) looks.rows << QStringList{words(look_in_words(look))};
@@ -234,6 +256,18 @@ std::vector<Scene> BeatStation::scenes() {
     return {{"beat-pendulum", "tide-house", [this] { try_amount(-0.125); }},
             {"beat-balance", "watch", [this] { try_advised(), card().show_sum(4); }},
             {"beat-escapement", "tide-house", [this] { show_escapement(true); }, {}, [this] { show_escapement(false); }},
+            {"beat-lever", "watch", [this] { show_escapement(true); }, {}, [this] { show_escapement(false); }},
+            {"beat-pallets",
+             "waiting-room",
+             [this] {
+                 show_escapement(true);
+                 m_escapement->card().show_sum(5);
+             },
+             {},
+             [this] {
+                 m_escapement->card().show_sum(0);
+                 show_escapement(false);
+             }},
             {"beat-listening", "tide-house",
              [this] {
                  show_listening(true);

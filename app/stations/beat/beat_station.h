@@ -25,6 +25,10 @@ public:
     std::vector<Scene> scenes() override;
     bool reads(const std::string& header) const override;
     size_t read_table(Job& job, const std::string& csv) override;
+    QString writes(const QString& ending) const override;
+    void write_to(const QString& path) override;
+    FlatPart solid() const override;
+    Printout printed() override;
 
     RatePlot& plot() { return *m_plot; }
     /// The means that is turned; nullptr when there is none.

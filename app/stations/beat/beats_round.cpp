@@ -54,6 +54,7 @@ void BeatsRound::paint_wheel() {
     m_painter.setBrush(t.pale_brass);
     if (m_wheel.escape && m_wheel.teeth > 1) {
         m_painter.rotate(-90);
+        m_painter.scale(1, -1);
         m_painter.drawPath(WheelArt::escape_wheel(m_wheel.teeth, radius));
     } else {
         QPainterPath ring;
@@ -85,8 +86,13 @@ void BeatsRound::write_sizes() {
     const Theme& t = theme();
     const double radius = circle * m_radius, ring = m_ring_ms * m_px_per_ms;
     const QString size = words(print_short(m_ring_ms, 2));
-    on_paper(m_painter, type(Type::note), t.steel, m_centre + QPointF(0, -radius - ring + 4), QObject::tr("%1 ms late").arg(size));
-    on_paper(m_painter, type(Type::note), t.steel, m_centre + QPointF(0, -radius + ring + 4), QObject::tr("%1 ms early").arg(size));
+    // At the top, or where a bad tooth stands there, at the foot.
+    constexpr double near_top = 0.06;
+    const bool taken = std::any_of(m_places.begin(), m_places.end(),
+                                   [](const TurnPlace& place) { return place.bad && std::abs(std::remainder(place.turn, 1)) < near_top; });
+    const double way = taken ? 1 : -1;
+    on_paper(m_painter, type(Type::note), t.steel, m_centre + QPointF(0, way * (radius + ring) + 4), QObject::tr("%1 ms late").arg(size));
+    on_paper(m_painter, type(Type::note), t.steel, m_centre + QPointF(0, way * (radius - ring) + 4), QObject::tr("%1 ms early").arg(size));
 }
 
 void BeatsRound::paint_beats() {

@@ -17,12 +17,15 @@ public:
 private:
     QPointF at(Vector mm) const { return m_escape + QPointF(mm.x * m_px, -mm.y * m_px); }
     void paint_wheel(double tip_rad);
-    void paint_pallet(const Pallet& pallet, double pallets_rad, bool holds);
-    void write_pallet(const Pallet& pallet, const PalletAction& action);
+    void paint_pallets(const EscapementAction& action, double pallets_rad, double held);
+    void paint_lever(const LeverAction& action, double pallets_rad, double held);
+    void paint_face(QPointF from, QPointF to, bool holds);
+    void paint_arbor();
+    void write_pallet(double side, const PalletAction& action);
 
     QPainter& m_painter;
     const DerivedEscapement& m_escapement;
-    const EscapementAction& m_action;
+    double m_radius, m_centre;
     QRectF m_room;
     QPointF m_escape;  ///< the escape arbor
     double m_px;       ///< a millimetre

@@ -8,6 +8,8 @@
 #include "drawing/lettering.h"
 #include "drawing/words.h"
 #include "escapement/edits.h"
+#include "escapement/sheets.h"
+#include "number/input_error.h"
 #include "number/units.h"
 #include "sheet/marks.h"
 #include "stations/beat/escapement_picture.h"
@@ -20,20 +22,11 @@ constexpr double gauge_wide = 108;
 constexpr double foot_high = 172, narrow_foot_high = 216;  ///< under the picture: the swing, the verdict, what can be done
 constexpr double nudge_mm = 0.005;
 
-QString degrees(double angle_rad) { return QObject::tr("%1°").arg(in_degrees(angle_rad), 0, 'f', 2); }
-
-const std::vector<std::string>& layout_fields(bool deadbeat) {
-    static const std::vector<std::string> locks = {"tip_diameter_mm", "span",     "school",   "lock_deg",
-                                                   "lift_deg",        "drop_deg", "depth_mm", "friction"};
-    static const std::vector<std::string> recoils = {"tip_diameter_mm", "span", "lift_deg", "drop_deg", "depth_mm", "friction"};
-    return deadbeat ? locks : recoils;
-}
-
-const std::vector<std::string>& seen_fields(bool deadbeat) {
-    static const std::vector<std::string> locks = {"seen_entry_lock_deg", "seen_exit_lock_deg", "seen_entry_drop_deg", "seen_exit_drop_deg",
-                                                   "seen_u_deg"};
-    static const std::vector<std::string> recoils = {"seen_entry_drop_deg", "seen_exit_drop_deg", "seen_u_deg"};
-    return deadbeat ? locks : recoils;
+/// A balance's swing to whole degrees, a pendulum's to hundredths.
+QString degrees(double angle_rad) {
+    constexpr double wide_deg = 20;
+    const double deg = in_degrees(angle_rad);
+    return QObject::tr("%1°").arg(deg, 0, 'f', deg < wide_deg ? 2 : 0);
 }
 
 }  // namespace
@@ -77,7 +70,7 @@ void EscapementView::keep() {
     if (m_tried == 0) return emit told(tr("Nothing is tried: ← away, → nearer; B says which bridge."), true);
     const auto edit = move_pallets(m_bridge, m_tried, today());
     m_document.edit(edit);
-    emit told(tr("Kept: %1. Let it run, and say under settings what came of it.").arg(words(edit.name)), false);
+    emit told(tr("Kept: %1. Let it run, and say under moved what came of it.").arg(words(edit.name)), false);
 }
 
 void EscapementView::take_seen() {
@@ -117,55 +110,51 @@ std::vector<SumCard::Tab> EscapementView::tabs() {
         type_into_record(PalletsSetting::record(), &job.pallets->settings.at(std::stoul(field.substr(0, dot))), field.substr(dot + 1),
                          word);
     };
-    return {{tr("layout"), tr("What is there. A figure is typed where it stands; empty takes it out."), [this] { return layout_sheet(); },
-             take},
-            {tr("as seen"), tr("Locks and drops as they are read tell depth and opening. What was not read stays empty."),
-             [this] { return seen_sheet(); }, take},
-            {tr("settings"), tr("What was moved, and what came of it."), [this] { return settings_sheet(); }, came}};
-}
-
-SumAnswer EscapementView::layout_sheet() const {
-    SumAnswer answer;
-    const PalletsRecord pallets = record();
-    const DerivedEscapement& d = now();
-    answer.asked = lines_of(PalletsRecord::record(), &pallets, layout_fields(d.kind != "recoil"));
-    answer.fault = d.fault;
-    if (!d.layout) return answer;
-    const auto found = [&](const std::string& what, double value, const char* unit, int decimals) {
-        answer.found.push_back({what, what, print_fixed(value, decimals), unit, ""});
+    const auto bad_teeth = [](Job& job, const std::string& field, const std::string& word) {
+        PalletsRecord pallets = job.pallets.value_or(PalletsRecord());
+        type_into_teeth(pallets, field, word);
+        job.pallets = pallets;
     };
-    found("centre distance now", d.now->centre_mm, "mm", 3);
-    if (d.beat.least_rad) found("least swing to each side", in_degrees(*d.beat.least_rad), "deg", 2);
-    return answer;
+    const auto cut = [](auto PalletsRecord::*shape) {
+        return [shape](Job& job, const std::string& field, const std::string& word) {
+            PalletsRecord pallets = job.pallets.value_or(PalletsRecord());
+            auto& part = pallets.*shape;
+            type_into_record(std::decay_t<decltype(part)>::record(), &part, field, word);
+            job.pallets = pallets;
+        };
+    };
+    return {{tr("layout"), tr("What is there. A figure is typed where it stands; empty takes it out."),
+             [this] { return pallets_layout_sheet(record(), now()); }, take},
+            {tr("seen"), tr("Locks and drops as they are read tell depth and opening. What was not read stays empty."),
+             [this] { return pallets_seen_sheet(record(), now()); }, take},
+            {tr("moved"), tr("What was moved, and what came of it."), [this] { return pallets_settings_sheet(record()); }, came},
+            {tr("teeth"),
+             tr("What is not as laid out, and what each tooth does then. Tooth 1 is the first one marked; an empty number takes one out."),
+             [this] { return pallets_teeth_sheet(record(), now(), m_document.derived().train.beats_per_hour); }, bad_teeth},
+            {tr("wheel"), tr("To be cut. What is left empty is as usual for its kind; Ctrl+E and Ctrl+P write and print it."),
+             [this] { return escape_wheel_sheet(record(), now()); }, cut(&PalletsRecord::wheel)},
+            {tr("pallets"),
+             tr("To be cut from the layout. Locks and drops are told before anything is; Ctrl+E and Ctrl+P write and print them."),
+             [this] { return pallets_part_sheet(record(), now()); }, cut(&PalletsRecord::body)}};
 }
 
-SumAnswer EscapementView::seen_sheet() const {
-    SumAnswer answer;
-    const PalletsRecord pallets = record();
-    answer.asked = lines_of(PalletsRecord::record(), &pallets, seen_fields(now().kind != "recoil"));
-    answer.fault = now().cause_fault;
-    if (const auto& cause = now().cause) {
-        answer.found.push_back({"depth", "depth by what is seen", print_measured(cause->depth_mm, cause->depth_u_mm), "mm", ""});
-        answer.found.push_back({"apart", "pallets apart", print_measured(cause->apart_mm, cause->apart_u_mm), "mm", ""});
-        answer.found.push_back({"cause", "", cause->verdict, "", ""});
-    }
-    return answer;
+namespace {
+constexpr int pallets_tab = 5;
 }
 
-SumAnswer EscapementView::settings_sheet() const {
-    SumAnswer answer;
-    const std::vector<PalletsSetting> settings = record().settings;
-    for (size_t i = 0; i < settings.size(); ++i) {
-        const std::string what =
-            settings[i].date + ", " + settings[i].bridge + ", " + move_pallets(settings[i].bridge, settings[i].nearer_mm, "").name;
-        for (SumLine line : lines_of(PalletsSetting::record(), &settings[i], {"swing_deg", "came_of_it"})) {
-            line.field = std::to_string(i) + "." + line.field;
-            line.words = what + ": " + line.words;
-            answer.asked.push_back(line);
-        }
+QString EscapementView::part() const {
+    if (!now().wheel) return {};
+    if (m_card->shown() != pallets_tab) return tr("escape wheel");
+    return now().pallets_input ? tr("pallets") : QString();
+}
+
+EscapementView::Cut EscapementView::to_cut() const {
+    if (part().isEmpty()) throw InputError("export", "wheel and pallets without sizes", "a layout, on the sheet beside the picture");
+    if (m_card->shown() == pallets_tab) {
+        const PalletsPartResult pallets = pallets_part(*now().pallets_input);
+        return {drawing_of(*now().pallets_input, pallets), solid_of(*now().pallets_input, pallets), pallets_part_sheet(record(), now())};
     }
-    if (settings.empty()) answer.found.push_back({"none", "", "Nothing was moved yet.", "", ""});
-    return answer;
+    return {drawing_of(now().wheel_input, *now().wheel), solid_of(now().wheel_input, *now().wheel), escape_wheel_sheet(record(), now())};
 }
 
 QString EscapementView::length(double mm) const { return words(m_document.job().length.write(mm, m_document.job().length.toothed())); }
@@ -209,8 +198,8 @@ void EscapementView::paint_nothing(QPainter& painter) {
     if (!now().fault.empty()) {
         page.says(tr("There is no such layout: %1.").arg(words(now().fault)), t.ruby, Type::text);
     } else if (now().kind.empty()) {
-        page.says(tr("Only deadbeat and recoil pallets are drawn and worked out so far. Say which this is in the Arbor menu of its escape "
-                     "arbor: deadbeat or recoil."),
+        page.says(tr("Say in the Arbor menu of the escape arbor what lets its wheel go: deadbeat and recoil pallets, levers with "
+                     "stones and with pins are drawn and worked out."),
                   t.steel, Type::text);
     } else {
         page.says(tr("To be given on the right: %1.").arg(words(now().missing)), t.steel, Type::text);
@@ -225,7 +214,7 @@ void EscapementView::paint_nothing(QPainter& painter) {
 void EscapementView::paint_swing(QPainter& painter, const DerivedEscapement& d, const QRectF& room) {
     const Theme& t = theme();
     const double swing = d.drawn_swing_rad;
-    const double widest = std::max(swing, d.beat.least_rad.value_or(0)) * 1.25;
+    const double widest = std::max(swing, d.needed_rad.value_or(0)) * 1.25;
     const double y = room.top() + 16;
     const auto x = [&](double a) { return room.center().x() + a / widest * room.width() / 2; };
     const auto bar = [&](double a, const QColor& ink) {
@@ -236,8 +225,8 @@ void EscapementView::paint_swing(QPainter& painter, const DerivedEscapement& d, 
     if (d.swing_rad) bar(swing, t.verdigris);
     write(painter, type(Type::note), t.verdigris, {x(-swing), y + 24},
           d.swing_rad ? tr("swings %1").arg(degrees(swing)) : tr("swing not measured"), 0);
-    if (!d.beat.least_rad) return;
-    const double need = *d.beat.least_rad;
+    if (!d.needed_rad) return;
+    const double need = *d.needed_rad;
     const QColor ink = !d.swing_rad || swing >= need ? t.ink : t.ruby;
     painter.setPen(QPen(ink, 2));
     for (const double side : {-need, need}) painter.drawLine(QPointF(x(side), y - 8), QPointF(x(side), y + 8));

@@ -20,6 +20,17 @@ public:
     DerivedEscapement shown() const;
     void refresh();
 
+    /// What is to be cut: the pallets while their sheet is shown, else the wheel.
+    struct Cut {
+        Drawing drawing;
+        FlatPart solid;
+        SumAnswer sizes;
+    };
+    /// Its name; empty while there is nothing to cut.
+    QString part() const;
+    /// Throws InputError where there is none.
+    Cut to_cut() const;
+
 signals:
     void left();
 
@@ -41,9 +52,6 @@ private:
     const DerivedEscapement& now() const { return m_document.derived().escapement; }
     PalletsRecord record() const { return m_document.job().pallets.value_or(PalletsRecord()); }
     std::vector<SumCard::Tab> tabs();
-    SumAnswer layout_sheet() const;
-    SumAnswer seen_sheet() const;
-    SumAnswer settings_sheet() const;
     /// The move that is tried was made.
     void keep();
     /// The depth that what is seen tells becomes the one it was found at.

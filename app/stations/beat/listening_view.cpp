@@ -76,11 +76,18 @@ const OscillatorRecord* ListeningView::oscillator() const {
     return oscillator ? &*oscillator : nullptr;
 }
 
-BeatsTold ListeningView::movement() const { return beats_of(m_document.job().train, m_document.derived().train); }
+BeatsTold ListeningView::movement() const {
+    return beats_of(m_document.job().train, m_document.derived().train, m_document.derived().escapement);
+}
 
 BeatAnalysisInput ListeningView::asked(const SoundSource& source) const {
     BeatAnalysisInput asked;
-    if (balance()) asked.lift_angle_deg = oscillator()->as<Balance>()->lift_angle_deg;
+    if (balance()) {
+        // As it was typed, else as lever and impulse pin make it.
+        asked.lift_angle_deg = oscillator()->as<Balance>()->lift_angle_deg;
+        if (const auto& lift = m_document.derived().escapement.lift_angle_rad; lift && !asked.lift_angle_deg)
+            asked.lift_angle_deg = in_degrees(*lift);
+    }
     if (source.keeps_time()) return asked;
     asked.recorder_ppm = m_document.job().rate_log.recorder_ppm;
     asked.recorder_u_ppm = m_document.job().rate_log.recorder_u_ppm;

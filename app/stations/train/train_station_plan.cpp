@@ -119,9 +119,14 @@ void TrainStation::paint_arbor(QPainter& painter, const View& view, const Derive
                    WheelArt::part(mesh.geometry(), true, plan_points_per_flank, blank_of(derived.making.of(mesh).wheel_blank)), turned,
                    brass, rim);
     }
-    if (drawn.empty() && arbor.wheel.count.known())
-        paint_part(painter, view, id + ".wheel", centre, WheelArt::escape_wheel(arbor.wheel.count.value, arbor.wheel_radius_mm), turned,
-                   brass, rim);
+    if (drawn.empty() && arbor.wheel.count.known()) {
+        const bool cut = derived.escapement.wheel && arbor.id == m_document.job().train.escape_arbor;
+        QPainterPath wheel = cut ? WheelArt::escape_wheel(*derived.escapement.wheel)
+                                 : WheelArt::escape_wheel(arbor.wheel.count.value, arbor.wheel_radius_mm);
+        // Its teeth lean the way it turns.
+        if (arbor.turns_per_s > 0) wheel = QTransform::fromScale(1, -1).map(wheel);
+        paint_part(painter, view, id + ".wheel", centre, wheel, turned, brass, rim);
+    }
     for (const DerivedMesh& mesh : derived.train.meshes) {
         if (mesh.pinion_of != arbor.id) continue;
         // A large driven wheel is a wheel to the eye, and of brass.

@@ -1,0 +1,357 @@
+#include "escapement/lever_action.h"
+
+#include <algorithm>
+#include <cmath>
+#include <numbers>
+
+#include "escapement/lever.h"
+#include "number/input_error.h"
+#include "number/units.h"
+
+namespace echappe {
+namespace {
+
+constexpr double pi = std::numbers::pi;
+constexpr double rad = pi / 180;
+
+/// A spot by its distance and its angle from the top, clockwise.
+Vector spot(double radius, double angle) { return {radius * std::sin(angle), radius * std::cos(angle)}; }
+
+/// Where the locking contact ends, with the tooth's angle.
+std::optional<Meeting> unlocks(const LeverAction& action, const LeverPallet& pallet) {
+    if (!pallet.pin) return spot_on_circle(action.centre_mm, action.tooth.toe, pallet.side, pallet.locking);
+    const Vector middle =
+        Vector{0, action.tooth.toe} + pallet.radius * Vector{std::cos(action.tooth.undercut), -std::sin(action.tooth.undercut)};
+    auto at = spot_on_circle(action.centre_mm, length(middle), pallet.side, pallet.middle);
+    if (at) at->tip_rad -= angle_of(middle);
+    return at;
+}
+
+std::optional<Meeting> lets_off(const LeverAction& action, const LeverPallet& pallet) {
+    auto at = pallet.pin ? spot_on_circle(action.centre_mm, action.tooth.heel + pallet.radius, pallet.side, pallet.middle)
+                         : spot_on_circle(action.centre_mm, action.tooth.heel, pallet.side, pallet.let_off);
+    if (at) at->tip_rad += action.tooth.width;
+    return at;
+}
+
+/// The tooth's angle where its locking corner, or its locking face, meets the pallet.
+std::optional<double> lands(const LeverAction& action, const LeverPallet& pallet, double pallets) {
+    const Vector arbor{0, action.centre_mm};
+    if (pallet.pin) {
+        const Vector at = arbor + turned(pallet.middle, pallets);
+        const double share = (pallet.radius - action.tooth.toe * std::sin(action.tooth.undercut)) / length(at);
+        if (std::abs(share) > 1) return {};
+        return angle_of(at) - action.tooth.undercut - std::asin(share);
+    }
+    const Vector from = arbor + turned(pallet.locking, pallets), along = turned(pallet.face, pallets);
+    const double a = dot(along, along), b = dot(from, along), c = dot(from, from) - action.tooth.toe * action.tooth.toe;
+    const double root = b * b - a * c;
+    if (root < 0) return {};
+    const Vector at = from + ((-b + std::sqrt(root)) / a) * along;
+    return angle_of(at);
+}
+
+double checked_half_angle(double span, long long teeth) {
+    const double half = half_angle_rad(span, teeth);
+    if (half >= pi / 2 * 0.98)
+        throw InputError("span", print_short(span),
+                         "fewer pitches: the pallets of " + std::to_string(teeth) + " teeth reach less than half round the wheel");
+    return half;
+}
+
+void check_room(double width_deg, double drop_deg, long long teeth, const char* field) {
+    const double room = 180.0 / static_cast<double>(teeth);
+    if (width_deg + drop_deg >= room)
+        throw InputError(field, print_short(width_deg),
+                         "less than " + print_short(room - drop_deg, 5) + "°: tooth, pallet and drop share half a pitch of " +
+                             print_short(room, 5) + "°");
+}
+
+/// Where on the segment from a to b a circle about 0, 0 crosses it: shares of its length, at most two.
+std::vector<double> crossings_of(Vector a, Vector b, double radius) {
+    const Vector along = b - a;
+    const double k = dot(along, along), m = dot(a, along), c = dot(a, a) - radius * radius, root = m * m - k * c;
+    if (root < 0 || k == 0) return {};
+    std::vector<double> shares;
+    constexpr double rounding = 1e-12;  // a corner belongs to both its faces
+    for (const double sign : {-1.0, 1.0})
+        if (const double share = (-m + sign * std::sqrt(root)) / k; share > -rounding && share < 1 + rounding) shares.push_back(share);
+    return shares;
+}
+
+Vector square_to(Vector face) { return 1 / length(face) * Vector{face.y, -face.x}; }
+
+/// Keeps the first: a tooth that is driven clockwise goes no further.
+class First {
+public:
+    void offer(double tip_rad, Vector at, Vector normal, bool locked) {
+        // Into the pallet: the way a tooth that is driven clockwise pushes.
+        if (cross(at, normal) > 0) normal = -1 * normal;
+        if (!m_best || wrapped(tip_rad - m_best->tip_rad) < 0) m_best = LeverContact{tip_rad, at, normal, locked};
+    }
+    std::optional<LeverContact> best() const { return m_best; }
+
+private:
+    std::optional<LeverContact> m_best;
+};
+
+std::optional<LeverContact> contact_of_stone(const LeverAction& action, const LeverPallet& pallet, double pallets) {
+    const Vector arbor{0, action.centre_mm};
+    const LeverTooth& tooth = action.tooth;
+    const Vector locking = arbor + turned(pallet.locking, pallets), let_off = arbor + turned(pallet.let_off, pallets);
+    const Vector toe{0, tooth.toe}, heel = spot(tooth.heel, -tooth.width), face = let_off - locking;
+    First first;
+    if (const auto at = lands(action, pallet, pallets)) {
+        const Vector toe_at = spot(tooth.toe, *at), own = turned(pallet.face, pallets);
+        if (dot(toe_at - locking, own) >= 0) first.offer(*at, toe_at, square_to(own), true);
+    }
+    for (const double share : crossings_of(locking, let_off, tooth.toe)) {
+        const Vector at = locking + share * face;
+        first.offer(angle_of(at), at, square_to(face), false);
+    }
+    for (const Vector corner : {locking, let_off})
+        for (const double share : crossings_of(toe, heel, length(corner))) {
+            const double tip = angle_of(corner) - angle_of(toe + share * (heel - toe));
+            first.offer(tip, corner, square_to(turned(heel - toe, -tip)), false);
+        }
+    for (const double share : crossings_of(locking, let_off, tooth.heel)) {
+        const Vector at = locking + share * face;
+        first.offer(angle_of(at) + tooth.width, at, square_to(face), false);
+    }
+    return first.best();
+}
+
+std::optional<LeverContact> contact_of_pin(const LeverAction& action, const LeverPallet& pallet, double pallets) {
+    const LeverTooth& tooth = action.tooth;
+    const Vector middle = Vector{0, action.centre_mm} + turned(pallet.middle, pallets);
+    const double far = length(middle), where = angle_of(middle), r = pallet.radius;
+    First first;
+    const auto on_corner = [&](double radius, double behind) {
+        const double cosine = (radius * radius + far * far - r * r) / (2 * radius * far);
+        if (std::abs(cosine) > 1) return;
+        const double corner = where - std::acos(cosine);
+        first.offer(corner + behind, spot(radius, corner), middle - spot(radius, corner), false);
+    };
+    on_corner(tooth.toe, 0);
+    on_corner(tooth.heel, tooth.width);
+    // A face from a to b, the pin outside it: its foot must lie on the face.
+    const auto on_face = [&](Vector a, Vector b, bool locked) {
+        const Vector outward = square_to(b - a);
+        const double share = (r + dot(outward, a)) / far;
+        if (std::abs(share) > 1) return;
+        for (const double sign : {-1.0, 1.0}) {
+            const double tip = where - angle_of(outward) + sign * std::acos(share);
+            const Vector normal = turned(outward, -tip), foot = turned(middle - r * normal, tip);
+            const double along = dot(foot - a, b - a) / dot(b - a, b - a);
+            if (along >= 0 && along <= 1) first.offer(tip, middle - r * normal, normal, locked);
+        }
+    };
+    const Vector toe{0, tooth.toe}, heel = spot(tooth.heel, -tooth.width);
+    constexpr double face_deep = 0.25;  // of the radius: as far as a locking face goes down
+    const Vector foot = toe - face_deep * tooth.toe * Vector{std::sin(tooth.undercut), std::cos(tooth.undercut)};
+    on_face(foot, toe, true);
+    on_face(toe, heel, false);
+    return first.best();
+}
+
+}  // namespace
+
+double LeverAction::pitch_rad() const { return 2 * pi / static_cast<double>(teeth); }
+
+/// Stones by what must hold in the layout: locking corners on the circle of the locking corners where they unlock, last corners where
+/// the heel is when wheel and pallets have moved as far as drop and lift say.
+LeverAction lay_out(const LeverInput& in) {
+    check_room(in.tooth_width_deg, in.drop_deg, in.teeth, "tooth_width_deg");
+    LeverAction action;
+    action.teeth = in.teeth, action.span = in.span, action.lever = in.lever;
+    const double half = checked_half_angle(in.span, in.teeth), lock = in.lock_deg * rad, lift = in.lift_deg * rad;
+    action.centre_mm = in.radius_mm / std::cos(half);
+    const double reach = in.radius_mm * std::tan(half);
+    // Undercut by more than the draw, or the stone's corner would meet it before the locking corner does.
+    const double undercut = (in.draw_deg + 12) * rad;
+    action.tooth = {in.radius_mm, in.radius_mm + reach * in.tooth_share * lift, in.tooth_width_deg * rad, undercut};
+    const double half_stone = in.school == "circular" ? (action.pitch_rad() / 2 - (in.drop_deg + in.tooth_width_deg) * rad) / 2 : 0;
+    const Vector arbor{0, action.centre_mm};
+    // Each where its own locking ends; then both turned to the middle between the let-offs.
+    const double where[2] = {-(half + half_stone), half - half_stone};
+    LeverPallet* stones[2] = {&action.entry, &action.exit};
+    double shift[2];
+    for (int i = 0; i < 2; ++i) {
+        LeverPallet& stone = *stones[i];
+        stone.side = i == 0 ? -1 : 1;
+        stone.locking = spot(in.radius_mm, where[i]) - arbor;
+        // Along the circle about the pallet arbor, away from the wheel; drawn clockwise from it.
+        Vector along = (stone.side / length(stone.locking)) * Vector{stone.locking.y, -stone.locking.x};
+        if (dot(along, stone.locking + arbor) < 0) along = -1.0 * along;
+        stone.face = turned(along, -in.draw_deg * rad);
+        // Landed with its lock: how far the face has let the wheel forward there.
+        const auto at = lands(action, stone, -stone.side * lock);
+        if (!at) throw InputError("lock_deg", print_short(in.lock_deg), "less: the locking face does not reach the teeth");
+        shift[i] = *at - where[i];
+    }
+    for (int i = 0; i < 2; ++i) {
+        LeverPallet& stone = *stones[i];
+        const double advance = action.pitch_rad() / 2 + shift[1 - i] - in.drop_deg * rad;
+        const Vector end = spot(action.tooth.heel, where[i] + advance - action.tooth.width) - arbor;
+        stone.let_off = turned(end, -stone.side * lift);
+    }
+    const double middle = (lock - lift) / 2;
+    for (LeverPallet* stone : stones)
+        for (Vector* corner : {&stone->locking, &stone->let_off, &stone->face})
+            *corner = turned(*corner, stone->side < 0 ? middle : -middle);
+    return action;
+}
+
+/// Pins at equal distances, each at the half angle where its locking ends: heel and width of the tooth follow from lift and drop.
+LeverAction lay_out(const PinInput& in) {
+    LeverAction action;
+    action.teeth = in.teeth, action.span = in.span, action.lever = in.lever;
+    const double half = checked_half_angle(in.span, in.teeth), lock = in.lock_deg * rad, lift = in.lift_deg * rad, pin = in.pin_mm / 2;
+    if (pin >= in.radius_mm / 4) throw InputError("pin_mm", print_short(in.pin_mm), "less than half of the wheel's radius");
+    action.tooth = {in.radius_mm, 0, 0, in.undercut_deg * rad};
+    const Vector middle = Vector{0, in.radius_mm} + pin * Vector{std::cos(action.tooth.undercut), -std::sin(action.tooth.undercut)};
+    const double ahead = angle_of(middle);
+    action.centre_mm = length(middle) / std::cos(half);
+    const Vector arbor{0, action.centre_mm};
+    LeverPallet* pins[2] = {&action.entry, &action.exit};
+    double shift = 0;
+    for (int i = 0; i < 2; ++i) {
+        LeverPallet& pallet = *pins[i];
+        pallet.side = i == 0 ? -1 : 1;
+        pallet.pin = true;
+        pallet.radius = pin;
+        pallet.middle = spot(length(middle), pallet.side * half) - arbor;
+        const auto at = lands(action, pallet, -pallet.side * lock);
+        if (!at) throw InputError("lock_deg", print_short(in.lock_deg), "less: the pin stands beyond the locking face");
+        shift += 0.5 * (*at - (pallet.side * half - ahead));
+    }
+    const Vector end = arbor + turned(action.entry.middle, action.entry.side * lift);
+    action.tooth.heel = length(end) - pin;
+    action.tooth.width = action.pitch_rad() / 2 + shift - ahead - in.drop_deg * rad;
+    if (action.tooth.width <= 0)
+        throw InputError("pin_mm", print_short(in.pin_mm), "a thinner pin, or less drop: no tooth is left between them");
+    const double turn = (lock - lift) / 2;
+    for (LeverPallet* pallet : pins) pallet->middle = turned(pallet->middle, pallet->side < 0 ? turn : -turn);
+    return action;
+}
+
+double balance_turn_rad(double staff_mm, double impulse_pin_mm, double lever_rad) {
+    const double share = staff_mm * std::sin(lever_rad) / impulse_pin_mm;
+    if (share >= 1)
+        throw InputError("impulse_pin_mm", print_short(impulse_pin_mm),
+                         "more than " + print_short(staff_mm * std::sin(lever_rad), 4) + ", or the slot passes it by");
+    return std::asin(share) - lever_rad;
+}
+
+double lever_turn_rad(double staff_mm, double impulse_pin_mm, double balance_rad) {
+    return std::atan2(impulse_pin_mm * std::sin(balance_rad), staff_mm - impulse_pin_mm * std::cos(balance_rad));
+}
+
+std::optional<double> balance_needed_rad(const LeverAction& action, const EscapementBeat& beat) {
+    const LeverAndBalance& link = action.lever;
+    if (!link.staff_mm || !link.impulse_pin_mm || !beat.least_rad) return {};
+    return balance_turn_rad(*link.staff_mm, *link.impulse_pin_mm, *beat.least_rad + link.run_deg * rad);
+}
+
+std::optional<double> lift_angle_rad(const LeverAction& action, const EscapementBeat& beat) {
+    const auto needed = balance_needed_rad(action, beat);
+    if (!needed) return {};
+    return *needed + balance_turn_rad(*action.lever.staff_mm, *action.lever.impulse_pin_mm, *beat.least_rad);
+}
+
+double tooth_lift_of(const LeverAction& action, const LeverPallet& pallet, const PalletAction& does) {
+    const auto passes = pallet.pin ? std::nullopt : spot_on_circle(action.centre_mm, action.tooth.toe, pallet.side, pallet.let_off);
+    return passes ? pallet.side * wrapped(does.lets_off.pallets_rad - passes->pallets_rad) : does.lift;
+}
+
+EscapementBeat beat_of(const LeverAction& action, std::optional<double> semi_arc_rad) {
+    EscapementBeat out;
+    const auto entry_end = lets_off(action, action.entry), exit_end = lets_off(action, action.exit);
+    const auto entry_begins = unlocks(action, action.entry), exit_begins = unlocks(action, action.exit);
+    if (!entry_end || !exit_end || !entry_begins || !exit_begins) {
+        const Vector far = action.entry.pin ? action.entry.middle : action.entry.let_off;
+        out.state = state_out_of_reach(action.centre_mm, action.tooth.heel, length(far));
+        return out;
+    }
+    out.zero_rad = (entry_end->pallets_rad + exit_end->pallets_rad) / 2;
+    out.least_rad = (exit_end->pallets_rad - entry_end->pallets_rad) / 2;
+    const auto entry_lands = lands(action, action.entry, exit_end->pallets_rad);
+    const auto exit_lands = lands(action, action.exit, entry_end->pallets_rad);
+    out.state = EscapementState::trips;
+    if (!entry_lands || !exit_lands) return out;
+    const auto does = [](double side, const Meeting& begins, const Meeting& end, const Meeting& other, double lands_at) {
+        PalletAction own;
+        own.lands = {other.pallets_rad, lands_at};
+        own.unlocks = begins;
+        own.lets_off = end;
+        own.lock = side * wrapped(begins.pallets_rad - other.pallets_rad);
+        own.lift = side * wrapped(end.pallets_rad - begins.pallets_rad);
+        return own;
+    };
+    out.entry = does(action.entry.side, *entry_begins, *entry_end, *exit_end, *entry_lands);
+    out.exit = does(action.exit.side, *exit_begins, *exit_end, *entry_end, *exit_lands);
+    // As of the deadbeat: the exit's tooth is span − ½ pitches before the entry's, the entry's next span + ½ behind the exit's.
+    out.entry->drop = *exit_lands - entry_end->tip_rad - (action.span - 0.5) * action.pitch_rad();
+    out.exit->drop = *entry_lands - exit_end->tip_rad + (action.span + 0.5) * action.pitch_rad();
+    const double held = std::min(out.entry->lock, out.exit->lock), dropped = std::min(out.entry->drop, out.exit->drop);
+    const double lifted = std::min(out.entry->lift, out.exit->lift);
+    out.margin = std::min({held, dropped, lifted});
+    out.state = held <= 0 || lifted <= 0 ? EscapementState::trips : dropped <= 0 ? EscapementState::catches : EscapementState::runs;
+    if (!semi_arc_rad) return out;
+    double spare = 1;
+    try {
+        if (const auto needed = balance_needed_rad(action, out)) spare = *semi_arc_rad - *needed;
+    } catch (const InputError&) {
+        spare = -1;  // the slot passes the pin by
+    }
+    out.margin = std::min(out.margin, spare);
+    if (out.state == EscapementState::runs && spare < 0) out.state = EscapementState::does_not_unlock;
+    return out;
+}
+
+std::optional<LeverContact> contact_of(const LeverAction& action, const LeverPallet& pallet, double pallets_rad) {
+    return pallet.pin ? contact_of_pin(action, pallet, pallets_rad) : contact_of_stone(action, pallet, pallets_rad);
+}
+
+/// Where the balance's swing puts the lever, from its middle.
+double lever_at(const LeverAction& action, double banked, double balance_rad) {
+    const LeverAndBalance& link = action.lever;
+    if (!link.staff_mm || !link.impulse_pin_mm) return std::clamp(balance_rad, -banked, banked);
+    // Beyond the banking the pin is out of the slot; far round it would come back from the other side.
+    if (std::abs(balance_rad) > pi / 2) return std::copysign(banked, balance_rad);
+    return std::clamp(lever_turn_rad(*link.staff_mm, *link.impulse_pin_mm, balance_rad), -banked, banked);
+}
+
+std::optional<EscapementStand> stand_at(const LeverAction& action, const EscapementBeat& beat, double semi_arc_rad, double period) {
+    if (!beat.entry || !beat.exit || beat.state == EscapementState::trips || beat.state == EscapementState::catches) return {};
+    const double part = period - std::floor(period), banked = *beat.least_rad + action.lever.run_deg * rad;
+    const double lever = lever_at(action, banked, semi_arc_rad * std::cos(2 * pi * part));
+    // On its way clockwise the entry holds until it lets off, on the way back the exit.
+    const double pallets = *beat.zero_rad + lever;
+    const bool on_entry = part < 0.5 ? pallets >= beat.entry->lets_off.pallets_rad : pallets > beat.exit->lets_off.pallets_rad;
+    const LeverPallet& pallet = on_entry ? action.entry : action.exit;
+    EscapementStand stand{pallets, (on_entry ? *beat.entry : *beat.exit).lets_off.tip_rad, pallet.side, true};
+    // Within rounding of the let-off the tooth is just free: it stands at it.
+    if (const auto contact = contact_of(action, pallet, pallets)) {
+        stand.tip_rad = contact->tip_rad;
+        stand.drives = !contact->locked;
+    }
+    return stand;
+}
+
+std::optional<EscapementWindow> depth_window(const LeverAction& layout, std::optional<double> semi_arc_rad) {
+    return window_of([&](double depth) { return beat_of(nearer(layout, depth), semi_arc_rad).margin; }, layout.tooth.toe / 8);
+}
+
+LeverAction nearer(LeverAction action, double depth_mm) {
+    action.centre_mm -= depth_mm;
+    return action;
+}
+
+LeverAction apart(LeverAction action, double by_mm) {
+    for (LeverPallet* pallet : {&action.entry, &action.exit})
+        for (Vector* spot : {&pallet->locking, &pallet->let_off, &pallet->middle}) spot->x += pallet->side * by_mm / 2;
+    return action;
+}
+
+}  // namespace echappe

@@ -1,0 +1,204 @@
+#include "escapement/sheets.h"
+
+#include <numbers>
+
+#include "escapement/edits.h"
+#include "number/input_error.h"
+#include "number/units.h"
+
+namespace echappe {
+namespace {
+
+constexpr double deg = 180 / std::numbers::pi;
+
+std::vector<std::string> layout_fields(const std::string& kind) {
+    std::vector<std::string> fields = {"tip_diameter_mm", "span"};
+    const auto also = [&](std::initializer_list<const char*> more) { fields.insert(fields.end(), more.begin(), more.end()); };
+    if (kind == "deadbeat" || kind == "lever") also({"school"});
+    if (kind != "recoil") also({"lock_deg"});
+    also({"lift_deg", "drop_deg"});
+    if (kind == "lever") also({"draw_deg", "tooth_share", "tooth_width_deg"});
+    if (kind == "pin") also({"pin_mm", "undercut_deg"});
+    if (kind == "lever" || kind == "pin") also({"run_deg", "staff_mm", "impulse_pin_mm", "guard_mm", "roller_mm"});
+    also({"depth_mm", "friction"});
+    return fields;
+}
+
+std::vector<std::string> seen_fields(const std::string& kind) {
+    std::vector<std::string> fields;
+    if (kind != "recoil") fields = {"seen_entry_lock_deg", "seen_exit_lock_deg"};
+    fields.insert(fields.end(), {"seen_entry_drop_deg", "seen_exit_drop_deg", "seen_u_deg"});
+    return fields;
+}
+
+/// A line of what was found.
+class Found {
+public:
+    explicit Found(SumAnswer& answer) : m_answer(answer) {}
+    void says(const std::string& what, double value, const char* unit, int decimals) {
+        m_answer.found.push_back({what, what, print_fixed(value, decimals), unit, ""});
+    }
+    void says(const std::string& what, const std::optional<double>& value, const char* unit, int decimals) {
+        if (value) says(what, *value, unit, decimals);
+    }
+    void sentence(const std::string& id, const std::string& words) { m_answer.found.push_back({id, "", words, "", ""}); }
+
+private:
+    SumAnswer& m_answer;
+};
+
+}  // namespace
+
+SumAnswer pallets_layout_sheet(const PalletsRecord& record, const DerivedEscapement& d) {
+    SumAnswer answer;
+    answer.asked = lines_of(PalletsRecord::record(), &record, layout_fields(d.kind));
+    answer.fault = d.fault;
+    if (!d.layout) return answer;
+    Found found(answer);
+    found.says("centre distance now", centre_mm(*d.now), "mm", 3);
+    const bool balance = d.kind == "lever" || d.kind == "pin";
+    if (balance && d.beat.least_rad) found.says("lever to each side until it lets off", *d.beat.least_rad * deg, "deg", 2);
+    if (d.lift_angle_rad) found.says("lift angle of the balance", *d.lift_angle_rad * deg, "deg", 1);
+    if (d.needed_rad) found.says("least swing to each side", *d.needed_rad * deg, "deg", 2);
+    return answer;
+}
+
+SumAnswer pallets_seen_sheet(const PalletsRecord& record, const DerivedEscapement& d) {
+    SumAnswer answer;
+    answer.asked = lines_of(PalletsRecord::record(), &record, seen_fields(d.kind));
+    answer.fault = d.cause_fault;
+    if (!d.cause) return answer;
+    answer.found.push_back({"depth", "depth by what is seen", print_measured(d.cause->depth_mm, d.cause->depth_u_mm), "mm", ""});
+    answer.found.push_back({"apart", "pallets apart", print_measured(d.cause->apart_mm, d.cause->apart_u_mm), "mm", ""});
+    answer.found.push_back({"cause", "", d.cause->verdict, "", ""});
+    return answer;
+}
+
+SumAnswer pallets_settings_sheet(const PalletsRecord& record) {
+    SumAnswer answer;
+    for (size_t i = 0; i < record.settings.size(); ++i) {
+        const PalletsSetting& one = record.settings[i];
+        const std::string what = one.date + ", " + one.bridge + ", " + move_pallets(one.bridge, one.nearer_mm, "").name;
+        for (SumLine line : lines_of(PalletsSetting::record(), &one, {"swing_deg", "came_of_it"})) {
+            line.field = std::to_string(i) + "." + line.field;
+            line.words = what + ": " + line.words;
+            answer.asked.push_back(line);
+        }
+    }
+    if (record.settings.empty()) answer.found.push_back({"none", "", "Nothing was moved yet.", "", ""});
+    return answer;
+}
+
+void type_into_teeth(PalletsRecord& record, const std::string& field, const std::string& word) {
+    const size_t dot = field.find('.');
+    if (dot == std::string::npos) return type_into_record(WheelFaults::record(), &record.faults, field, word);
+    std::vector<BadTooth>& teeth = record.faults.teeth;
+    const size_t which = std::stoul(field.substr(0, dot));
+    const std::string own = field.substr(dot + 1);
+    if (word.empty() && own == "tooth" && which < teeth.size()) {
+        teeth.erase(teeth.begin() + static_cast<std::ptrdiff_t>(which));
+        return;
+    }
+    if (which >= teeth.size()) teeth.emplace_back();
+    type_into_record(BadTooth::record(), &teeth.at(which), own, word);
+}
+
+SumAnswer pallets_teeth_sheet(const PalletsRecord& record, const DerivedEscapement& d, const std::optional<double>& beats_per_hour) {
+    SumAnswer answer;
+    answer.asked = lines_of(WheelFaults::record(), &record.faults, {"eccentric_mm", "eccentric_tooth", "entry_pit_mm", "exit_pit_mm"});
+    for (size_t i = 0; i <= record.faults.teeth.size(); ++i) {
+        const bool there = i < record.faults.teeth.size();
+        const BadTooth tooth = there ? record.faults.teeth[i] : BadTooth();
+        const std::vector<std::string> fields =
+            there ? std::vector<std::string>{"tooth", "short_mm", "bent_deg"} : std::vector<std::string>{"tooth"};
+        for (SumLine line : lines_of(BadTooth::record(), &tooth, fields)) {
+            line.field = std::to_string(i) + "." + line.field;
+            if (!there) line.words = "another bad tooth, by its number", line.text.clear(), line.from = "unknown", line.because.clear();
+            answer.asked.push_back(line);
+        }
+    }
+    const auto* now = d.now ? std::get_if<EscapementAction>(&*d.now) : nullptr;
+    Found found(answer);
+    if (!now) {
+        if (d.layout) found.sentence("none", "Teeth one by one are worked out for pendulums' pallets only.");
+        return answer;
+    }
+    try {
+        const EscapementRoundResult round = escapement_round(*now, record.faults, d.swing_rad, beats_per_hour);
+        found.sentence("verdict", round.verdict);
+        const auto least = [&](const char* what, std::optional<double> ToothOnPallets::*one, const char* unit, int decimals) {
+            const ToothOnPallets* worst = nullptr;
+            for (const ToothOnPallets& tooth : round.teeth)
+                if (tooth.*one && (!worst || *(tooth.*one) < *(worst->*one))) worst = &tooth;
+            if (!worst) return;
+            found.says(std::string(what) + (round.alike ? "" : ", tooth " + std::to_string(worst->tooth)), *(worst->*one), unit, decimals);
+        };
+        least("least lock on the entry", &ToothOnPallets::entry_lock_deg, "deg", 2);
+        least("least lock on the exit", &ToothOnPallets::exit_lock_deg, "deg", 2);
+        least("least drop from the entry", &ToothOnPallets::entry_drop_deg, "deg", 2);
+        least("least drop from the exit", &ToothOnPallets::exit_drop_deg, "deg", 2);
+        if (!round.alike) {
+            least("earliest let-off, entry", &ToothOnPallets::entry_late_ms, "ms", 1);
+            least("earliest let-off, exit", &ToothOnPallets::exit_late_ms, "ms", 1);
+        }
+        found.says("least swing for every tooth", round.least_semi_arc_deg, "deg", 2);
+    } catch (const InputError& error) {
+        answer.fault = error.what();
+    }
+    return answer;
+}
+
+SumAnswer escape_wheel_sheet(const PalletsRecord& record, const DerivedEscapement& d) {
+    SumAnswer answer;
+    std::vector<std::string> fields = {"undercut_deg", "tooth_depth_mm",  "thickness_mm", "bore_mm",
+                                       "rim_mm",       "hub_diameter_mm", "arm_mm",       "arms"};
+    if (d.kind == "deadbeat" || d.kind == "recoil") fields.insert(fields.begin() + 1, "tip_mm");
+    answer.asked = lines_of(EscapeWheelShape::record(), &record.wheel, fields);
+    answer.fault = d.parts_fault;
+    if (!d.wheel) return answer;
+    Found found(answer);
+    const EscapeWheelResult& w = *d.wheel;
+    found.says("blank, over the tips", w.outside_diameter_mm, "mm", 3);
+    found.says("depth of cut", w.tooth_depth_mm, "mm", 3);
+    found.says("from tooth to tooth", w.index_deg, "deg", 4);
+    found.says("the face beside the middle", w.face_offset_mm, "mm", 3);
+    found.says("face to the next back: the cutter", w.space_deg, "deg", 1);
+    found.says(d.kind == "lever" || d.kind == "pin" ? "length of the tooth's face" : "land at the tips", w.tip_mm, "mm", 2);
+    found.says("thickness", w.thickness_mm, "mm", 2);
+    found.says("bore", w.bore_mm, "mm", 2);
+    found.says("mass", w.mass_g, "g", 2);
+    found.says("inertia", w.inertia_g_mm2, "g·mm²", 1);
+    for (const std::string& warning : w.warnings) found.sentence(warning, warning);
+    return answer;
+}
+
+SumAnswer pallets_part_sheet(const PalletsRecord& record, const DerivedEscapement& d) {
+    SumAnswer answer;
+    Found found(answer);
+    if (!d.pallets_input) {
+        if (d.layout) found.sentence("none", "Stones and pins are set into the lever that is there: their sizes stand under layout.");
+        return answer;
+    }
+    answer.asked = lines_of(PalletsShape::record(), &record.body, {"bore_mm", "hub_mm", "nib_deg", "thickness_mm"});
+    try {
+        const PalletsPartResult p = pallets_part(*d.pallets_input);
+        found.says("from the escape arbor", p.centre_distance_mm, "mm", 3);
+        found.says("across the locking corners", p.across_locking_mm, "mm", 3);
+        found.says("across the let-off corners", p.across_let_off_mm, "mm", 3);
+        found.says("entry face tangent to radius", p.entry_impulse_circle_mm, "mm", 3);
+        found.says("exit face tangent to radius", p.exit_impulse_circle_mm, "mm", 3);
+        found.says("body clear of the tips by", p.clear_mm, "mm", 2);
+        found.says("lock, entry", p.entry_lock_deg, "deg", 2);
+        found.says("lock, exit", p.exit_lock_deg, "deg", 2);
+        found.says("drop from the entry", p.entry_drop_deg, "deg", 2);
+        found.says("drop from the exit", p.exit_drop_deg, "deg", 2);
+        found.says("mass", p.mass_g, "g", 2);
+        for (const std::string& warning : p.warnings) found.sentence(warning, warning);
+        found.sentence("harden", "Harden glass-hard and let down to straw at the nibs only; leave what polishing takes.");
+    } catch (const InputError& error) {
+        answer.fault = error.what();
+    }
+    return answer;
+}
+
+}  // namespace echappe
