@@ -14,15 +14,44 @@ namespace {
 constexpr double rad = std::numbers::pi / 180;
 constexpr const char* source = "least squares (Gauss and Newton) on the closed action of wheel and pallets";
 
-using Figures = std::array<std::optional<double>, 4>;  ///< entry lock, exit lock, entry drop, exit drop, deg
+/// Entry lock, exit lock, entry drop, exit drop, least swing; deg.
+constexpr size_t kinds = 5;
+using Figures = std::array<double, kinds>;
 
-Figures read_of(const EscapementCauseInput& in) { return {in.entry_lock_deg, in.exit_lock_deg, in.entry_drop_deg, in.exit_drop_deg}; }
+/// One that was read, with where the pallets stood then.
+struct SeenFigure {
+    size_t kind = 0;
+    double deg = 0, u_deg = 0, moved_mm = 0;
+};
 
-/// The four as this depth and opening have them; they run on below 0, where a tooth would trip or be caught.
-std::optional<std::array<double, 4>> figures_of(const AnyAction& layout, double depth, double opened) {
-    const EscapementBeat beat = beat_of(nearer(apart(layout, opened), depth));
+void add_readings(const PalletsSeen& seen, double u_deg, std::vector<SeenFigure>& all) {
+    const std::optional<double> read[kinds] = {seen.entry_lock_deg, seen.exit_lock_deg, seen.entry_drop_deg, seen.exit_drop_deg,
+                                               seen.least_deg};
+    for (size_t kind = 0; kind < kinds; ++kind)
+        if (read[kind]) all.push_back({kind, *read[kind], u_deg, seen.moved_mm});
+    for (const bool exit : {false, true})
+        for (const SeenWord& one : seen_words()) {
+            const size_t kind = (one.lock ? 0 : 2) + (exit ? 1 : 0);
+            // A figure says it better.
+            if ((exit ? seen.exit_seen : seen.entry_seen) == one.word && !read[kind])
+                all.push_back({kind, one.deg, one.u_deg, seen.moved_mm});
+        }
+}
+
+std::vector<SeenFigure> readings_of(const EscapementCauseInput& in) {
+    std::vector<SeenFigure> all;
+    add_readings(in.seen, in.reading_u_deg, all);
+    for (const PalletsSeen& later : in.later) add_readings(later, in.reading_u_deg, all);
+    return all;
+}
+
+/// All as this depth and opening have them; they run on below 0, where a tooth would trip or be caught.
+std::optional<Figures> figures_of(const AnyAction& layout, double depth, double opened) {
+    const AnyAction action = nearer(apart(layout, opened), depth);
+    const EscapementBeat beat = beat_of(action);
     if (!beat.entry || !beat.exit) return {};
-    return std::array<double, 4>{beat.entry->lock / rad, beat.exit->lock / rad, beat.entry->drop / rad, beat.exit->drop / rad};
+    const double least = needed_swing_rad(action, beat).value_or(0);
+    return Figures{beat.entry->lock / rad, beat.exit->lock / rad, beat.entry->drop / rad, beat.exit->drop / rad, least / rad};
 }
 
 /// One step of the fit: the curvature and the change that it wants.
@@ -32,20 +61,19 @@ struct Step {
     double misfit = 0;
 };
 
-std::optional<Step> step_at(const AnyAction& layout, const EscapementCauseInput& in, const Eigen::Vector2d& at) {
+std::optional<Step> step_at(const AnyAction& layout, const EscapementCauseInput& in, const std::vector<SeenFigure>& readings,
+                            const Eigen::Vector2d& at) {
     constexpr double h = 1e-6;
-    const auto here = figures_of(layout, at[0], at[1]);
-    const auto deeper = figures_of(layout, at[0] + h, at[1]);
-    const auto opener = figures_of(layout, at[0], at[1] + h);
-    if (!here || !deeper || !opener) return {};
     Step step;
     Eigen::Vector2d slope = Eigen::Vector2d::Zero();
-    const Figures read = read_of(in);
-    for (size_t i = 0; i < read.size(); ++i) {
-        if (!read[i]) continue;
-        const double off = (*read[i] - (*here)[i]) / in.reading_u_deg;
-        const Eigen::Vector2d by((*deeper)[i] - (*here)[i], (*opener)[i] - (*here)[i]);
-        const Eigen::Vector2d weighed = by / (h * in.reading_u_deg);
+    for (const SeenFigure& read : readings) {
+        const auto here = figures_of(layout, at[0] + read.moved_mm, at[1]);
+        const auto deeper = figures_of(layout, at[0] + read.moved_mm + h, at[1]);
+        const auto opener = figures_of(layout, at[0] + read.moved_mm, at[1] + h);
+        if (!here || !deeper || !opener) return {};
+        const double is = (*here)[read.kind], off = (read.deg - is) / read.u_deg;
+        const Eigen::Vector2d by((*deeper)[read.kind] - is, (*opener)[read.kind] - is);
+        const Eigen::Vector2d weighed = by / (h * read.u_deg);
         step.curvature += weighed * weighed.transpose();
         slope += weighed * off;
         step.misfit += off * off;
@@ -76,16 +104,17 @@ std::string in_words(const EscapementCauseResult& out) {
 }  // namespace
 
 EscapementCauseResult cause_of(const AnyAction& layout, const EscapementCauseInput& in) {
-    const Figures read = read_of(in);
-    if (std::none_of(read.begin(), read.end(), [](const auto& one) { return one.has_value(); }))
-        throw InputError("entry_lock_deg", "nothing", "a lock or a drop that was read, of one pallet at least");
-    if (!locks(layout) && (in.entry_lock_deg || in.exit_lock_deg))
-        throw InputError(in.entry_lock_deg ? "entry_lock_deg" : "exit_lock_deg", "a lock", "drops: recoil pallets do not lock");
+    const std::vector<SeenFigure> readings = readings_of(in);
+    if (readings.empty()) throw InputError("entry_lock_deg", "nothing", "a lock or a drop that was read or seen, of one pallet at least");
+    if (!locks(layout))
+        for (const SeenFigure& read : readings)
+            if (read.kind < 2)
+                throw InputError(read.kind == 0 ? "entry_lock_deg" : "exit_lock_deg", "a lock", "drops: recoil pallets do not lock");
     Eigen::Vector2d at = Eigen::Vector2d::Zero();
     std::optional<Step> step;
     constexpr int rounds = 60;
     for (int i = 0; i < rounds; ++i) {
-        step = step_at(layout, in, at);
+        step = step_at(layout, in, readings, at);
         if (!step) break;
         // Never so far at once that a corner leaves the tips.
         const double most = tip_radius_mm(layout) / 100;
@@ -112,16 +141,47 @@ EscapementCauseResult cause_of(const AnyAction& layout, const EscapementCauseInp
 
 EscapementCauseResult cause_of(const EscapementCauseInput& in) { return cause_of(lay_out(in.escapement), in); }
 
+bool PalletsSeen::empty() const {
+    return !entry_lock_deg && !exit_lock_deg && !entry_drop_deg && !exit_drop_deg && !least_deg && entry_seen.empty() && exit_seen.empty();
+}
+
+const std::vector<SeenWord>& seen_words() {
+    static const std::vector<SeenWord> all = {{"lands on the slope", true, -0.4, 0.4},
+                                              {"hardly locks", true, 0.3, 0.3},
+                                              {"hardly drops", false, 0.3, 0.3},
+                                              {"caught", false, -0.3, 0.3}};
+    return all;
+}
+
+const Record& PalletsSeen::record() {
+    using In = PalletsSeen;
+    static const Record record = [] {
+        std::vector<std::string> words = {""};
+        for (const SeenWord& one : seen_words()) words.push_back(one.word);
+        return Record(
+            Fields<In>()
+                .add("entry_lock_deg", &In::entry_lock_deg, "deg", "read: pallets' turn from landing to unlocking", between(-5, 30))
+                .add("exit_lock_deg", &In::exit_lock_deg, "deg", "the same of the exit", between(-5, 30))
+                .add("entry_drop_deg", &In::entry_drop_deg, "deg", "read: wheel's free turn after its let-off", between(-5, 30))
+                .add("exit_drop_deg", &In::exit_drop_deg, "deg", "the same of the exit", between(-5, 30))
+                .add("least_deg", &In::least_deg, "deg", "swing with which it just still lets off, dying away", between(0, 350))
+                .add("entry_seen", &In::entry_seen, "", "a tooth on the entry, in words")
+                .choices(words)
+                .add("exit_seen", &In::exit_seen, "", "a tooth on the exit, in words")
+                .choices(words)
+                .add("moved_mm", &In::moved_mm, "mm", "pallets nearer since the first readings", between(-50, 50)));
+    }();
+    return record;
+}
+
 const Record& EscapementCauseInput::record() {
     using In = EscapementCauseInput;
     static const Record record =
         Fields<In>()
             .add("escapement", &In::escapement, "", "by its layout")
             .required()
-            .add("entry_lock_deg", &In::entry_lock_deg, "deg", "read: pallets' turn from landing to unlocking", between(-5, 30))
-            .add("exit_lock_deg", &In::exit_lock_deg, "deg", "the same of the exit", between(-5, 30))
-            .add("entry_drop_deg", &In::entry_drop_deg, "deg", "read: wheel's free turn after its let-off", between(-5, 30))
-            .add("exit_drop_deg", &In::exit_drop_deg, "deg", "the same of the exit", between(-5, 30))
+            .include(&In::seen)
+            .add("later", &In::later, "", "the same after the pallets were moved")
             .add("reading_u_deg", &In::reading_u_deg, "deg", "standard uncertainty of each", above(0, 10))
             .because("a protractor read by eye over a tooth that just falls")
             .add("apart_u_mm", &In::apart_u_mm, "mm", "how far pallets are off their layout, one from the other", above(0, 10))

@@ -5,13 +5,32 @@
 
 namespace echappe {
 
-/// What a craftsman sees of an escapement that is laid out so: locks and drops, as far as they were read.
+/// What a craftsman sees of pallets while they stand somewhere: figures as far as they were read, else words.
+struct PalletsSeen {
+    std::optional<double> entry_lock_deg, exit_lock_deg, entry_drop_deg, exit_drop_deg;
+    std::optional<double> least_deg;    ///< swing to each side with which it just still lets off, as it dies away
+    std::string entry_seen, exit_seen;  ///< "lands on the slope", "hardly locks", "hardly drops", "caught"; empty: nothing
+    double moved_mm = 0;                ///< nearer since the first readings
+    bool operator==(const PalletsSeen&) const = default;
+    bool empty() const;
+    static const Record& record();
+};
+/// What the words mean as figures: which, and how sure, deg. Workshop practice.
+struct SeenWord {
+    const char* word;
+    bool lock;  ///< else the drop
+    double deg, u_deg;
+};
+const std::vector<SeenWord>& seen_words();
+
+/// What is seen of an escapement that is laid out so, first and after every move.
 struct EscapementCauseInput {
     EscapementChoice escapement;
-    std::optional<double> entry_lock_deg, exit_lock_deg, entry_drop_deg, exit_drop_deg;
+    PalletsSeen seen;
+    std::vector<PalletsSeen> later;
     double reading_u_deg = 0.25;  ///< standard uncertainty of each
     double apart_u_mm = 0.05;     ///< how far pallets are usually off their layout, one from the other
-    double moved_since_mm = 0;    ///< nearer, after the readings
+    double moved_since_mm = 0;    ///< nearer, from the first readings until now
     std::optional<double> semi_arc_deg;
     static const Record& record();
 };

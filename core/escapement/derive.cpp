@@ -1,5 +1,6 @@
 #include "escapement/derive.h"
 
+#include <algorithm>
 #include <cmath>
 #include <numbers>
 
@@ -93,16 +94,27 @@ void work_out(DerivedEscapement& d) {
 }
 
 void find_cause(const PalletsRecord& record, DerivedEscapement& d) {
-    EscapementCauseInput seen;
-    if (locks(*d.layout)) seen.entry_lock_deg = record.seen_entry_lock_deg, seen.exit_lock_deg = record.seen_exit_lock_deg;
-    seen.entry_drop_deg = record.seen_entry_drop_deg;
-    seen.exit_drop_deg = record.seen_exit_drop_deg;
-    seen.reading_u_deg = record.seen_u_deg;
-    seen.moved_since_mm = moved_since_mm(record);
-    if (d.swing_rad) seen.semi_arc_deg = *d.swing_rad / rad;
-    if (!seen.entry_lock_deg && !seen.exit_lock_deg && !seen.entry_drop_deg && !seen.exit_drop_deg) return;
+    EscapementCauseInput in;
+    in.seen = record.seen;
+    in.reading_u_deg = record.seen_u_deg;
+    in.moved_since_mm = moved_since_mm(record);
+    if (d.swing_rad) in.semi_arc_deg = *d.swing_rad / rad;
+    // Every move is another reading, as far as it was told what came of it.
+    double moved = 0;
+    bool any = !record.seen.empty();
+    for (const PalletsSetting& setting : record.settings) {
+        moved += middle_moved_mm(setting.bridge, setting.nearer_mm);
+        // It stopped with that swing: it needs as much at least.
+        const std::optional<double> least = setting.least_deg ? setting.least_deg : setting.ran_min ? setting.swing_deg : std::nullopt;
+        if (!least) continue;
+        in.later.emplace_back();
+        in.later.back().least_deg = least;
+        in.later.back().moved_mm = moved;
+        any = true;
+    }
+    if (!any) return;
     try {
-        d.cause = cause_of(*d.layout, seen);
+        d.cause = cause_of(*d.layout, in);
     } catch (const InputError& error) {
         d.cause_fault = error.what();
     }
@@ -197,6 +209,20 @@ DerivedEscapement derive_escapement(const std::optional<PalletsRecord>& pallets,
 }
 
 bool is_little(double angle_rad) { return angle_rad < little; }
+
+std::optional<double> impulse_ms(const DerivedEscapement& d, double beats_per_hour) {
+    if (!d.now || !d.swing_rad || !d.needed_rad || !d.beat.entry || d.beat.state != EscapementState::runs) return {};
+    double unlocks = 0, lets_off = 0;  // along the way it swings
+    if (std::holds_alternative<LeverAction>(*d.now)) {
+        if (!d.lift_angle_rad) return {};
+        unlocks = -*d.needed_rad, lets_off = *d.lift_angle_rad - *d.needed_rad;
+    } else {
+        unlocks = *d.beat.zero_rad - d.beat.entry->unlocks.pallets_rad, lets_off = *d.beat.zero_rad - d.beat.entry->lets_off.pallets_rad;
+    }
+    if (std::max(std::abs(unlocks), std::abs(lets_off)) >= *d.swing_rad) return {};
+    const double swing = *d.swing_rad;
+    return 3.6e6 / beats_per_hour / std::numbers::pi * (std::asin(lets_off / swing) - std::asin(unlocks / swing));
+}
 
 DerivedEscapement at_depth(const DerivedEscapement& derived, double depth_mm) {
     DerivedEscapement out = derived;

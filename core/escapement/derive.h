@@ -55,6 +55,9 @@ std::vector<Finding> findings_of_escapement(const DerivedEscapement& derived, co
 /// A lock or a drop that is nearly gone: under a third of a degree. Workshop practice.
 bool is_little(double rad);
 
+/// From the unlocking of a tooth on the entry to its let-off, ms, by the action and the swing there is; nothing where they are not known.
+std::optional<double> impulse_ms(const DerivedEscapement& derived, double beats_per_hour);
+
 /// What a trial of depth would do, without keeping it: the same at another place of that scale.
 DerivedEscapement at_depth(const DerivedEscapement& derived, double depth_mm);
 

@@ -6,12 +6,15 @@
 
 namespace echappe {
 
-Edit<std::optional<PalletsRecord>> move_pallets(const std::string& bridge, double nearer_mm, const std::string& date) {
+Edit<std::optional<PalletsRecord>> move_pallets(const std::string& bridge, double nearer_mm, const std::string& date,
+                                                const std::optional<double>& expected_deg) {
     const std::string name =
         std::string("pallets ") + (nearer_mm > 0 ? "nearer by " : "away by ") + print_fixed(std::abs(nearer_mm), 3) + " mm";
     return {name, [=](std::optional<PalletsRecord>& pallets) {
                 if (!pallets) pallets.emplace();
-                pallets->settings.push_back({date, bridge, nearer_mm, {}, ""});
+                PalletsSetting setting;
+                setting.date = date, setting.bridge = bridge, setting.nearer_mm = nearer_mm, setting.expected_deg = expected_deg;
+                pallets->settings.push_back(setting);
             }};
 }
 

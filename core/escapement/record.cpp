@@ -17,7 +17,11 @@ const Record& PalletsSetting::record() {
                                      .choices(bridges())
                                      .because("both ends are moved alike, so that the pallets stay square")
                                      .add("nearer_mm", &In::nearer_mm, "mm", "to the wheel; negative: away", between(-50, 50))
-                                     .add("swing_deg", &In::swing_deg, "deg", "swing to one side that came of it", between(0, 90))
+                                     .add("expected_deg", &In::expected_deg, "deg", "least swing that was expected of it", between(0, 350))
+                                     .add("swing_deg", &In::swing_deg, "deg", "swing to one side that came of it", between(0, 350))
+                                     .add("least_deg", &In::least_deg, "deg", "swing with which it just still let off", between(0, 350))
+                                     .add("ran_min", &In::ran_min, "min", "until it stopped, with that swing; empty: it runs", between(0, 1e5))
+                                     .add("limp_ms", &In::limp_ms, "ms", "heard after it", between(0, 1e4))
                                      .add("came_of_it", &In::came_of_it, "", "in words; empty: not known yet");
     return record;
 }
@@ -46,10 +50,7 @@ const Record& PalletsRecord::record() {
             .add("faults", &In::faults, "", "of the wheel and of the pallets' faces")
             .add("wheel", &In::wheel, "", "as the escape wheel is cut")
             .add("body", &In::body, "", "as the pallets are cut")
-            .add("seen_entry_lock_deg", &In::seen_entry_lock_deg, "deg", "lock on the entry as it was read", between(-5, 30))
-            .add("seen_exit_lock_deg", &In::seen_exit_lock_deg, "deg", "lock on the exit as it was read", between(-5, 30))
-            .add("seen_entry_drop_deg", &In::seen_entry_drop_deg, "deg", "drop from the entry as it was read", between(-5, 30))
-            .add("seen_exit_drop_deg", &In::seen_exit_drop_deg, "deg", "drop from the exit as it was read", between(-5, 30))
+            .add("seen", &In::seen, "", "of them before they were moved")
             .add("seen_u_deg", &In::seen_u_deg, "deg", "standard uncertainty of each", above(0, 10))
             .because("a protractor read by eye over a tooth that just falls")
             .add("settings", &In::settings, "", "how the pallets were moved, and what came of it");

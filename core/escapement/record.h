@@ -4,6 +4,7 @@
 #include <string>
 #include <vector>
 
+#include "escapement/cause.h"
 #include "escapement/lever_action.h"
 #include "escapement/pallets_part.h"
 #include "escapement/round.h"
@@ -17,9 +18,13 @@ const std::vector<std::string>& bridges();
 /// The pallets moved once, and what came of it.
 struct PalletsSetting {
     std::string date;
-    std::string bridge = "both";  ///< which end of the pallet arbor: "both", "front", "back"
-    double nearer_mm = 0;         ///< to the wheel; negative: away
-    std::optional<double> swing_deg;
+    std::string bridge = "both";         ///< which end of the pallet arbor: "both", "front", "back"
+    double nearer_mm = 0;                ///< to the wheel; negative: away
+    std::optional<double> expected_deg;  ///< least swing that was expected of it
+    std::optional<double> swing_deg;     ///< that came of it
+    std::optional<double> least_deg;     ///< with which it just still let off
+    std::optional<double> ran_min;       ///< until it stopped; nothing: it runs
+    std::optional<double> limp_ms;
     std::string came_of_it;
     static const Record& record();
 };
@@ -46,8 +51,7 @@ struct PalletsRecord {
     // As they are cut.
     EscapeWheelShape wheel;
     PalletsShape body;
-    /// As they are seen now, before the first of the settings below.
-    std::optional<double> seen_entry_lock_deg, seen_exit_lock_deg, seen_entry_drop_deg, seen_exit_drop_deg;
+    PalletsSeen seen;  ///< before the first of the settings below
     double seen_u_deg = 0.25;
     std::vector<PalletsSetting> settings;
     static const Record& record();

@@ -26,8 +26,8 @@ std::vector<std::string> layout_fields(const std::string& kind) {
 
 std::vector<std::string> seen_fields(const std::string& kind) {
     std::vector<std::string> fields;
-    if (kind != "recoil") fields = {"seen_entry_lock_deg", "seen_exit_lock_deg"};
-    fields.insert(fields.end(), {"seen_entry_drop_deg", "seen_exit_drop_deg", "seen_u_deg"});
+    if (kind != "recoil") fields = {"entry_lock_deg", "exit_lock_deg"};
+    fields.insert(fields.end(), {"entry_drop_deg", "exit_drop_deg", "least_deg", "entry_seen", "exit_seen"});
     return fields;
 }
 
@@ -65,7 +65,8 @@ SumAnswer pallets_layout_sheet(const PalletsRecord& record, const DerivedEscapem
 
 SumAnswer pallets_seen_sheet(const PalletsRecord& record, const DerivedEscapement& d) {
     SumAnswer answer;
-    answer.asked = lines_of(PalletsRecord::record(), &record, seen_fields(d.kind));
+    answer.asked = lines_of(PalletsSeen::record(), &record.seen, seen_fields(d.kind));
+    for (const SumLine& line : lines_of(PalletsRecord::record(), &record, {"seen_u_deg"})) answer.asked.push_back(line);
     answer.fault = d.cause_fault;
     if (!d.cause) return answer;
     answer.found.push_back({"depth", "depth by what is seen", print_measured(d.cause->depth_mm, d.cause->depth_u_mm), "mm", ""});
@@ -74,16 +75,27 @@ SumAnswer pallets_seen_sheet(const PalletsRecord& record, const DerivedEscapemen
     return answer;
 }
 
+void type_into_seen(PalletsRecord& record, const std::string& field, const std::string& word) {
+    if (PalletsSeen::record().find(field)) type_into_record(PalletsSeen::record(), &record.seen, field, word);
+    else type_into_record(PalletsRecord::record(), &record, field, word);
+}
+
 SumAnswer pallets_settings_sheet(const PalletsRecord& record) {
     SumAnswer answer;
     for (size_t i = 0; i < record.settings.size(); ++i) {
         const PalletsSetting& one = record.settings[i];
         const std::string what = one.date + ", " + one.bridge + ", " + move_pallets(one.bridge, one.nearer_mm, "").name;
-        for (SumLine line : lines_of(PalletsSetting::record(), &one, {"swing_deg", "came_of_it"})) {
+        bool first = true;
+        for (SumLine line : lines_of(PalletsSetting::record(), &one, {"swing_deg", "least_deg", "ran_min", "limp_ms", "came_of_it"})) {
             line.field = std::to_string(i) + "." + line.field;
-            line.words = what + ": " + line.words;
+            if (first) line.words = what + ": " + line.words;
+            first = false;
             answer.asked.push_back(line);
         }
+        if (!one.expected_deg) continue;
+        const std::string came = one.least_deg ? print_fixed(*one.least_deg, 2) + "° came" : "what came is not known yet";
+        answer.found.push_back({"expected " + std::to_string(i), "",
+                                one.date + ": needs " + print_fixed(*one.expected_deg, 2) + "° was expected, " + came + ".", "", ""});
     }
     if (record.settings.empty()) answer.found.push_back({"none", "", "Nothing was moved yet.", "", ""});
     return answer;

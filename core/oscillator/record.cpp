@@ -39,6 +39,9 @@ const Record& Balance::record() {
             .add("lift_angle_deg", &In::lift_angle_deg, "deg", "lift angle: what it turns from unlocking to the drop; 44 to 54 is usual",
                  above(0, 180))
             .add("beat_error_ms", &In::beat_error_ms, "ms", "half the difference of two successive beats", between(0, 1e4))
+            .add("shake_screw_pitch_mm", &In::shake_screw_pitch_mm, "mm", "pitch of the screw that sets the end shake", above(0, 5))
+            .add("shake_turns", &In::shake_turns, "", "by which it was opened from where it just holds", between(0, 10))
+            .add("steps_done", &In::steps_done, "", "of taking it out and putting it in, by their ids")
             .add("longer_beat", &In::longer_beat, "", "which way it swings out in the longer of two beats, seen from above it")
             .choices({"", "cw", "ccw"});
     return record;

@@ -34,6 +34,9 @@ struct Balance {
     std::vector<PositionRate> let_down;  ///< once more, with at least 40° less swing
     std::optional<double> lift_angle_deg;  ///< that it turns from unlocking to the drop
     std::optional<double> beat_error_ms;
+    std::optional<double> shake_screw_pitch_mm;  ///< of the screw that sets the end shake
+    std::optional<double> shake_turns;           ///< by which it was opened from where it just holds
+    std::vector<std::string> steps_done;         ///< of taking it out and putting it in, by their ids
     std::string longer_beat;  ///< "cw" or "ccw": which way it swings out in the longer of two beats, seen from above; empty: not seen
     static const Record& record();
 };

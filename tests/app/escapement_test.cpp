@@ -1,3 +1,5 @@
+#include <QFileInfo>
+#include <QTemporaryDir>
 #include <catch2/catch.hpp>
 
 #include "app/bench.h"
@@ -14,6 +16,13 @@ namespace {
 QString seen(Canvas& canvas) {
     canvas.grab();
     return canvas.page();
+}
+
+/// Whether it stands on the sheet, maybe below what is in view.
+bool finds(SumCard& sheet, const std::string& words) {
+    sheet.grab();
+    const auto& found = sheet.answer().found;
+    return std::any_of(found.begin(), found.end(), [&](const SumLine& line) { return line.words == words; });
 }
 
 /// The regulator with its pallets too deep, wheel and pallets shown.
@@ -141,4 +150,94 @@ TEST_CASE("what came of a setting is typed at it, and the swing after it is the 
     bench.answer("2.6");
     CHECK(bench.job().pallets->settings.front().came_of_it == "ran three days");
     CHECK(bench.seen().contains("swings 2.60"));
+}
+
+TEST_CASE("a lever of one's own is drawn as soon as its layout is typed, and its lift angle follows from fork and roller") {
+    Bench bench;
+    bench.window.jobs().begin(new_job("80, 12/80, 10/75, 10/80, 8/15; centre 1 h"));
+    bench.window.show_station("beat");
+    bench.document().edit("kind", [](Job& job) { job.train.escapement = "lever"; });
+    BeatStation& beat = beat_of(bench.window);
+    beat.show_escapement(true);
+    CHECK(seen(beat.escapement()).contains("lock, lift, drop"));
+    SumCard& sheet = beat.escapement().card();
+    for (const auto& [field, word] :
+         {std::pair{"tip_diameter_mm", "8"}, {"span", "2.5"}, {"lock_deg", "1.5"}, {"lift_deg", "8.5"}, {"drop_deg", "1.2"}}) {
+        bench.click(sheet, "sum:" + QString(field));
+        bench.answer(word);
+    }
+    CHECK(bench.derived().escapement.beat.state == EscapementState::runs);
+    CHECK(seen(beat.escapement()).contains("lock 1.50"));
+    CHECK_FALSE(bench.derived().escapement.lift_angle_rad);
+    bench.document().edit("fork", [](Job& job) { job.pallets->lever.staff_mm = 4.5, job.pallets->lever.impulse_pin_mm = 0.81; });
+    REQUIRE(bench.derived().escapement.lift_angle_rad);
+    CHECK(finds(sheet, "lift angle of the balance"));
+    // The same pallets a little away: locks go, and the way back is told with the shellac.
+    beat.escapement().try_nearer(-0.06);
+    CHECK(seen(beat.escapement()).contains("Set both stones further out"));
+}
+
+TEST_CASE("wheel and pallets are written and printed from their sheets, and only there") {
+    PalletsBench bench;
+    QTemporaryDir folder;
+    const auto written = [&](const char* name) {
+        bench.window.export_to(folder.filePath(name));
+        return QFileInfo(folder.filePath(name)).size();
+    };
+    SumCard& sheet = bench.view().card();
+    CHECK(bench.view().part() == "escape wheel");
+    CHECK(written("wheel.svg") > 2000);
+    CHECK(written("wheel.pdf") > 2000);
+    sheet.show_sum(5);
+    CHECK(bench.view().part() == "pallets");
+    CHECK(written("pallets.dxf") > 2000);
+    CHECK(seen(sheet).contains("across the locking corners"));
+    // A wheel that cannot be cut so says why, and the picture stays.
+    sheet.show_sum(4);
+    bench.click(sheet, "sum:tooth_depth_mm");
+    bench.answer("18");
+    CHECK(seen(sheet).contains("nothing is left of the wheel"));
+    CHECK(bench.seen().contains("cold oil stops it"));
+    bench.document().undo_stack()->undo();
+    bench.click(sheet, "sum:arms");
+    bench.answer("6");
+    CHECK(bench.derived().escapement.wheel->arms == 6);
+    // A lever's body is the movement's own.
+    bench.window.open_demo("watch");
+    bench.window.show_station("beat");
+    bench.beat().show_escapement(true);
+    sheet.show_sum(5);
+    CHECK(bench.view().part().isEmpty());
+    CHECK(seen(sheet).contains("set into the lever"));
+}
+
+TEST_CASE("a short tooth that is typed is told with what it does to the beat, and taken out by an empty number") {
+    PalletsBench bench;
+    SumCard& sheet = bench.view().card();
+    sheet.show_sum(3);
+    CHECK(seen(sheet).contains("all teeth alike"));
+    bench.click(sheet, "sum:0.tooth");
+    bench.answer("7");
+    bench.click(sheet, "sum:0.short_mm");
+    bench.answer("0.02");
+    REQUIRE(bench.job().pallets->faults.teeth.size() == 1);
+    CHECK(finds(sheet, "earliest let-off, entry, tooth 7"));
+    bench.click(sheet, "sum:0.tooth");
+    bench.answer("");
+    CHECK(bench.job().pallets->faults.teeth.empty());
+}
+
+TEST_CASE("what is seen is typed in words, and a swing as a width at the bob") {
+    PalletsBench bench;
+    SumCard& sheet = bench.view().card();
+    sheet.show_sum(1);
+    bench.click(sheet, "sum:exit_seen");
+    bench.answer("hardly drops");
+    REQUIRE(bench.derived().escapement.cause);
+    CHECK(bench.derived().escapement.cause->depth_mm > 0.1);
+    bench.click(sheet, "sum:least_deg");
+    bench.answer("70 mm at 1000 mm");
+    CHECK(*bench.job().pallets->seen.least_deg == Approx(2.006).margin(1e-3));
+    bench.key(Qt::Key_A);
+    CHECK(bench.derived().escapement.depth_mm == Approx(bench.derived().escapement.cause->depth_mm));
 }

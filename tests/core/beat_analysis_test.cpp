@@ -6,6 +6,7 @@
 
 #include "beat/lever_sound.h"
 #include "number/input_error.h"
+#include "sound/sound.h"
 #include "sound/ticking.h"
 #include "support/files.h"
 
@@ -264,4 +265,26 @@ TEST_CASE("a room without a clock is told as such") {
         in.file = folder + "/" + name + ".wav";
         CHECK_THROWS_WITH(analyse_beats(in), Catch::StartsWith("file: got ") && Catch::Contains("takes a recording of eight beats"));
     }
+}
+
+TEST_CASE("where only every second beat is heard the rate is told, and the limp is not") {
+    TickingInput in = ticking(3600, 60);
+    in.rate_s_per_day = 25, in.beat_error_ms = 8;
+    Ticking clock(in);
+    std::vector<float> samples(60 * 48000);
+    clock.next(samples);
+    // Every tock damped out.
+    const std::vector<double>& beats = clock.beat_times_s();
+    for (size_t i = 1; i < beats.size(); i += 2)
+        for (double at = beats[i] - 0.02; at < beats[i] + 0.4; at += 1.0 / 48000)
+            if (const auto k = static_cast<size_t>(at * 48000); k < samples.size()) samples[k] = 0;
+    const Folder folder;
+    BeatAnalysisInput asked;
+    asked.file = folder / "half.wav";
+    asked.beats_per_hour = 3600;
+    save_sound(asked.file, 48000, samples, "file");
+    const BeatAnalysisResult out = analyse_beats(asked);
+    CHECK(out.rate_s_per_day == Approx(25).margin(3 * out.u_s_per_day + 0.5));
+    CHECK(out.longer_beat.empty());
+    CHECK_THAT(out.verdict, Catch::Contains("Only every second beat is heard"));
 }

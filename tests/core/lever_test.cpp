@@ -1,5 +1,8 @@
 #include "escapement/lever.h"
+#include "escapement/derive.h"
 #include "escapement/simulation.h"
+#include "job/new_job.h"
+#include "topic.h"
 
 #include <catch2/catch.hpp>
 #include <cmath>
@@ -381,4 +384,29 @@ TEST_CASE("a tooth rests where the closed forms say: at the unlocking, at the le
 TEST_CASE("balance and lever turn each other back: the impulse pin in its slot") {
     for (const double lever : {0.01, 0.05, 0.09})
         CHECK(lever_turn_rad(4.5, 0.81, balance_turn_rad(4.5, 0.81, lever)) == Approx(lever).epsilon(1e-12));
+}
+
+TEST_CASE("from the unlocking to the drop a watch takes what its lift angle and its amplitude say") {
+    Job job = new_job("80, 12/80, 10/75, 10/80, 8/15; centre 1 h");
+    job.train.escapement = "lever";
+    PalletsRecord pallets;
+    pallets.tip_diameter_mm = 6.2, pallets.span = 2.5, pallets.lock_deg = 1.5, pallets.lift_deg = 8.5, pallets.drop_deg = 1.2;
+    pallets.lever.staff_mm = 4.5, pallets.lever.impulse_pin_mm = 0.81;
+    job.pallets = pallets;
+    job.oscillator = oscillator_of("balance");
+    job.oscillator->swing_deg = 260;
+    const Derived derived = derive(job);
+    REQUIRE(derived.escapement.lift_angle_rad);
+    const double lift = *derived.escapement.lift_angle_rad / deg;
+    CHECK((lift > 44 && lift < 54));
+    const auto ms = impulse_ms(derived.escapement, 18000);
+    REQUIRE(ms);
+    // About the middle of a harmonic swing, as it was synthesised: sin(π t ÷ T) = λ ÷ 2 A.
+    CHECK(*ms == Approx(1000 * 0.4 / std::numbers::pi * std::asin(lift / (2 * 260))).epsilon(1e-3));
+    job.oscillator->swing_deg = 20;
+    const Derived small = derive(job);
+    CHECK(small.escapement.beat.state == EscapementState::does_not_unlock);
+    CHECK_FALSE(impulse_ms(small.escapement, 18000));
+    // The share that the balance gets comes from the action.
+    CHECK(energy_per_beat_mJ(std::get<LeverAction>(*derived.escapement.now), derived.escapement.beat, 1, 0.15).value() > 0);
 }

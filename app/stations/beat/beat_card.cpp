@@ -1,10 +1,14 @@
+#include <algorithm>
+
 #include "number/input_error.h"
 #include "number/units.h"
+#include "oscillator/balance_steps.h"
 #include "oscillator/beat_setting.h"
 #include "oscillator/compensation.h"
 #include "oscillator/decay.h"
 #include "oscillator/hairspring_choice.h"
 #include "oscillator/pendulum_design.h"
+#include "oscillator/swing_typed.h"
 #include "oscillator/torsion.h"
 #include "stations/beat/beat_station.h"
 #include "survey/hole_sums.h"
@@ -189,9 +193,38 @@ SumCard::Tab BeatStation::measured_tab() {
     return {tr("as measured"), tr("What is there. A figure is typed where it stands; empty takes it out."), [this] { return measured(); },
             [this](Job& job, const std::string& field, const std::string& word) {
                 if (field == "add") return word.empty() ? void() : add_to(*job.oscillator, word);
-                type_into_record(OscillatorRecord::record(), &*job.oscillator, field, word);
+                const auto& pendulum = swings().pendulum;
+                const auto bob_mm = pendulum ? std::optional(pendulum->length_mm) : std::nullopt;
+                const bool swing = field == "swing_deg" || field == "needed_deg";
+                type_into_record(OscillatorRecord::record(), &*job.oscillator, field, swing ? swing_in_degrees(word, bob_mm, field) : word);
                 // Who types it has measured it; what ships is assumed.
                 if (field == "Q") job.oscillator->Q_measured = true;
+            }};
+}
+
+/// Taking the balance out and putting it in, a tick for each step.
+SumCard::Tab BeatStation::balance_tab() {
+    static const std::vector<std::string> fields = {"overhang_mm", "shake_screw_pitch_mm", "shake_turns"};
+    return {tr("out and in"), tr("The balance out and in again, step by step. Click ticks."),
+            [this] {
+                SumAnswer answer;
+                const auto* balance = oscillator()->as<Balance>();
+                if (!balance) return answer;
+                answer.asked = lines_of(Balance::record(), balance, fields);
+                for (const BalanceStep& step : balance_steps(*balance)) {
+                    const auto& all = balance->steps_done;
+                    const bool done = std::find(all.begin(), all.end(), step.id) != all.end();
+                    answer.found.push_back({step.id, "", step.words, "", done ? "done" : "open"});
+                    if (!step.caution.empty()) answer.found.push_back({"caution", "", step.caution, "", "caution"});
+                }
+                return answer;
+            },
+            [](Job& job, const std::string& field, const std::string& word) {
+                Balance& balance = *job.oscillator->as<Balance>();
+                if (std::find(fields.begin(), fields.end(), field) != fields.end())
+                    return type_into_record(Balance::record(), &balance, field, word);
+                std::erase(balance.steps_done, field);
+                if (!word.empty()) balance.steps_done.push_back(field);
             }};
 }
 
@@ -271,6 +304,7 @@ std::vector<SumCard::Tab> BeatStation::tabs() {
     list.push_back(positions_tab(
         tr("let down"), tr("The same positions once more, let down until it swings at least 40° less: that tells which side is heavy."),
         &Balance::let_down));
+    list.push_back(balance_tab());
     list.push_back(sum_tab(tr("in beat"), beat_setting_calculation()));
     list.push_back(sum_tab(tr("a new spring"), hairspring_choice_calculation()));
     list.push_back(sum_tab(tr("Q"), decay_calculation()));

@@ -75,6 +75,7 @@ private:
     SumCard::Tab part_tab(size_t part);
     SumCard::Tab positions_tab(const QString& name, const QString& sentence, std::vector<PositionRate> Balance::*list);
     SumCard::Tab measured_tab();
+    SumCard::Tab balance_tab();
     SumCard::Tab sum_tab(const QString& name, const Calculation& sum);
     SumCard::Tab screws_tab();
     SumCard::Tab wheel_tab();

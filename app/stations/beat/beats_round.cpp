@@ -180,7 +180,7 @@ void paint_tick_and_tock(QPainter& painter, const QRectF& room, const TickShapes
         painter.drawLine(QPointF(hills.x(ms), hills.middle() - 3), QPointF(hills.x(ms), hills.middle() + 3));
 }
 
-void write_tick_and_tock(QPainter& painter, const QRectF& room, const BeatAnalysisResult& told) {
+void write_tick_and_tock(QPainter& painter, const QRectF& room, const BeatAnalysisResult& told, const std::optional<double>& impulse_ms) {
     const Theme& t = theme();
     const Hills hills{room};
     write(painter, type(Type::note, true), t.blued, {room.left(), hills.middle() - hills.high() + 12}, QObject::tr("tick"));
@@ -190,12 +190,18 @@ void write_tick_and_tock(QPainter& painter, const QRectF& room, const BeatAnalys
         write(painter, type(Type::note), t.steel, {hills.x(ms), room.bottom() + 4},
               words(print_fixed(ms, 0)) + (last ? QObject::tr(" ms") : QString()), last ? 1 : 0);
     }
-    if (!told.unlocks_ms) return;
-    for (const auto& [ms, word] : {std::pair{*told.unlocks_ms, QObject::tr("unlocks")}, {*told.drops_ms, QObject::tr("drops")}}) {
-        painter.setPen(QPen(t.verdigris, 1.2, Qt::DashLine));
-        painter.drawLine(QPointF(hills.x(ms), room.top() + 14), QPointF(hills.x(ms), hills.middle() + hills.high()));
-        write(painter, type(Type::note), t.verdigris, {hills.x(ms), room.top() + 10}, word, 0);
+    const auto mark = [&](double ms, const QColor& ink, const QString& word, double high) {
+        if (ms < Hills::from_ms || ms > Hills::to_ms) return;
+        painter.setPen(QPen(ink, 1.2, Qt::DashLine));
+        painter.drawLine(QPointF(hills.x(ms), room.top() + high + 4), QPointF(hills.x(ms), hills.middle() + hills.high()));
+        write(painter, type(Type::note), ink, {hills.x(ms), room.top() + high}, word, 0);
+    };
+    if (told.unlocks_ms) {
+        mark(*told.unlocks_ms, t.verdigris, QObject::tr("unlocks"), 10);
+        mark(*told.drops_ms, t.verdigris, QObject::tr("drops"), 10);
     }
+    // Beside what is heard, what the action has: from the drop back.
+    if (impulse_ms) mark(told.drops_ms.value_or(0) - *impulse_ms, t.steel, QObject::tr("unlocks, as laid out"), told.unlocks_ms ? 22 : 10);
 }
 
 }  // namespace echappe

@@ -38,6 +38,6 @@ private:
 /// Mean tick above the line and mean tock below it, each by its loudness, over 50 ms; then the words on it, a lever's unlocking and drop
 /// where they are told.
 void paint_tick_and_tock(QPainter& painter, const QRectF& room, const TickShapes::Loudness* tick, const TickShapes::Loudness* tock);
-void write_tick_and_tock(QPainter& painter, const QRectF& room, const BeatAnalysisResult& told);
+void write_tick_and_tock(QPainter& painter, const QRectF& room, const BeatAnalysisResult& told, const std::optional<double>& impulse_ms);
 
 }  // namespace echappe

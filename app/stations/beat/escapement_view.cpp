@@ -11,6 +11,7 @@
 #include "escapement/sheets.h"
 #include "number/input_error.h"
 #include "number/units.h"
+#include "oscillator/swing_typed.h"
 #include "sheet/marks.h"
 #include "stations/beat/escapement_picture.h"
 #include "theme/theme.h"
@@ -68,9 +69,10 @@ void EscapementView::next_bridge() {
 
 void EscapementView::keep() {
     if (m_tried == 0) return emit told(tr("Nothing is tried: ← away, → nearer; B says which bridge."), true);
-    const auto edit = move_pallets(m_bridge, m_tried, today());
+    const auto needed = shown().needed_rad;
+    const auto edit = move_pallets(m_bridge, m_tried, today(), needed ? std::optional(in_degrees(*needed)) : std::nullopt);
     m_document.edit(edit);
-    emit told(tr("Kept: %1. Let it run, and say under moved what came of it.").arg(words(edit.name)), false);
+    emit told(tr("Kept: %1. Let it run, and say in the log what came of it.").arg(words(edit.name)), false);
 }
 
 void EscapementView::take_seen() {
@@ -105,10 +107,17 @@ std::vector<SumCard::Tab> EscapementView::tabs() {
         type_into_record(PalletsRecord::record(), &pallets, field, word);
         job.pallets = pallets;
     };
-    const auto came = [](Job& job, const std::string& field, const std::string& word) {
+    const auto see = [this](Job& job, const std::string& field, const std::string& word) {
+        PalletsRecord pallets = job.pallets.value_or(PalletsRecord());
+        type_into_seen(pallets, field, field == "least_deg" ? swing_in_degrees(word, bob_mm(), field) : word);
+        job.pallets = pallets;
+    };
+    const auto came = [this](Job& job, const std::string& field, const std::string& word) {
         const size_t dot = field.find('.');
-        type_into_record(PalletsSetting::record(), &job.pallets->settings.at(std::stoul(field.substr(0, dot))), field.substr(dot + 1),
-                         word);
+        const std::string own = field.substr(dot + 1);
+        const bool swing = own == "swing_deg" || own == "least_deg";
+        type_into_record(PalletsSetting::record(), &job.pallets->settings.at(std::stoul(field.substr(0, dot))), own,
+                         swing ? swing_in_degrees(word, bob_mm(), own) : word);
     };
     const auto bad_teeth = [](Job& job, const std::string& field, const std::string& word) {
         PalletsRecord pallets = job.pallets.value_or(PalletsRecord());
@@ -126,8 +135,8 @@ std::vector<SumCard::Tab> EscapementView::tabs() {
     return {{tr("layout"), tr("What is there. A figure is typed where it stands; empty takes it out."),
              [this] { return pallets_layout_sheet(record(), now()); }, take},
             {tr("seen"), tr("Locks and drops as they are read tell depth and opening. What was not read stays empty."),
-             [this] { return pallets_seen_sheet(record(), now()); }, take},
-            {tr("moved"), tr("What was moved, and what came of it."), [this] { return pallets_settings_sheet(record()); }, came},
+             [this] { return pallets_seen_sheet(record(), now()); }, see},
+            {tr("log"), tr("What was moved, and what came of it."), [this] { return pallets_settings_sheet(record()); }, came},
             {tr("teeth"),
              tr("What is not as laid out, and what each tooth does then. Tooth 1 is the first one marked; an empty number takes one out."),
              [this] { return pallets_teeth_sheet(record(), now(), m_document.derived().train.beats_per_hour); }, bad_teeth},
@@ -140,6 +149,11 @@ std::vector<SumCard::Tab> EscapementView::tabs() {
 
 namespace {
 constexpr int pallets_tab = 5;
+}
+
+std::optional<double> EscapementView::bob_mm() const {
+    const auto& pendulum = m_document.derived().oscillator.pendulum;
+    return pendulum ? std::optional(pendulum->length_mm) : std::nullopt;
 }
 
 QString EscapementView::part() const {

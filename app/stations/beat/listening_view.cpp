@@ -9,6 +9,7 @@
 #include "document/today.h"
 #include "number/input_error.h"
 #include "number/units.h"
+#include "oscillator/swing_typed.h"
 #include "theme/theme.h"
 
 namespace echappe {
@@ -233,9 +234,13 @@ void ListeningView::next_wheel(int by) {
 }
 
 std::vector<SumCard::Tab> ListeningView::tabs() {
-    const auto take = [](Job& job, const std::string& field, const std::string& word) {
+    const auto take = [this](Job& job, const std::string& field, const std::string& word) {
+        const auto& pendulum = m_document.derived().oscillator.pendulum;
+        const auto bob = pendulum ? std::optional(pendulum->length_mm) : std::nullopt;
         if (RateLog::record().find(field)) type_into_record(RateLog::record(), &job.rate_log, field, word);
-        else if (job.oscillator) type_into_record(OscillatorRecord::record(), &*job.oscillator, field, word);
+        else if (job.oscillator)
+            type_into_record(OscillatorRecord::record(), &*job.oscillator, field,
+                             field == "swing_deg" ? swing_in_degrees(word, bob, field) : word);
     };
     return {{tr("heard"), tr("What all the beats together tell."), [this] { return heard_sheet(); }, take},
             {tr("kept"), tr("What was heard before, and what was done."), [this] { return kept_sheet(); }, {}}};
@@ -303,7 +308,9 @@ void ListeningView::paint(QPainter& painter) {
         paint_kept(painter, foot().adjusted(-2, -2, 2, 2), m_hills,
                    [this](QPainter& on) { paint_tick_and_tock(on, foot(), m_now.tick.get(), m_now.tock.get()); });
         static const BeatAnalysisResult nothing;
-        write_tick_and_tock(painter, foot(), result() ? *result() : nothing);
+        const auto& beats = m_document.derived().train.beats_per_hour;
+        write_tick_and_tock(painter, foot(), result() ? *result() : nothing,
+                            beats ? impulse_ms(m_document.derived().escapement, *beats) : std::nullopt);
     } else {
         Column empty(painter, foot());
         empty.says(tr("Here stand the mean tick over the mean tock, by their loudness, once some beats are heard."), t.steel);
