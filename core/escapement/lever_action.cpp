@@ -5,6 +5,7 @@
 #include <numbers>
 
 #include "escapement/lever.h"
+#include "escapement/wheel_part.h"
 #include "number/input_error.h"
 #include "number/units.h"
 
@@ -154,6 +155,46 @@ std::optional<LeverContact> contact_of_pin(const LeverAction& action, const Leve
     return first.best();
 }
 
+/// How far a stone stands behind the tooth that it let off, as it comes down again: its last corner from the tooth's back, its far side
+/// from the tooth's heel. `tooth`: as it is cut, its locking corner at the top; `let_off_rad`: where that tooth stands.
+double clear_of_back(const LeverAction& action, const std::vector<Vector>& tooth, const LeverPallet& pallet, double pallets_rad,
+                     double let_off_rad) {
+    const Vector corner = Vector{0, action.centre_mm} + turned(pallet.let_off, pallets_rad);
+    double least = action.pitch_rad();
+    const auto between = [&](Vector of_tooth, Vector of_stone) {
+        least = std::min(least, wrapped(let_off_rad + angle_of(of_tooth) - angle_of(of_stone)));
+    };
+    for (size_t i = 2; i + 1 < tooth.size(); ++i)
+        for (const double share : crossings_of(tooth[i], tooth[i + 1], length(corner)))
+            between(tooth[i] + share * (tooth[i + 1] - tooth[i]), corner);
+    const Vector side = action.tooth.toe / length(pallet.face) * turned(pallet.face, pallets_rad);
+    for (const double share : crossings_of(corner, corner + side, action.tooth.heel)) between(tooth[2], corner + share * side);
+    return least;
+}
+
+/// The least of that from banking to let-off, on both sides.
+double least_clearance(const LeverAction& action, const EscapementBeat& beat) {
+    const std::vector<Vector> tooth = escape_tooth(wheel_of(action));
+    const double banked = *beat.least_rad + action.lever.run_deg * rad;
+    constexpr int looks = 12;
+    double least = action.pitch_rad();
+    for (const bool entry : {true, false}) {
+        const LeverPallet &holds = entry ? action.entry : action.exit, &other = entry ? action.exit : action.entry;
+        const PalletAction& own = entry ? *beat.entry : *beat.exit;
+        const double end = own.lets_off.pallets_rad, from = *beat.zero_rad - holds.side * banked;
+        // The one that the exit let off is span + ½ before the entry's, the one that the entry let off span − ½ behind the exit's.
+        const double before = (entry ? action.span + 0.5 : 0.5 - action.span) * action.pitch_rad();
+        // At the unlocking the wheel stands furthest back.
+        least = std::min(least, clear_of_back(action, tooth, other, own.unlocks.pallets_rad, own.unlocks.tip_rad + before));
+        for (int i = 0; i < looks; ++i) {
+            const double at = from + (end - from) * i / looks;
+            if (const auto contact = contact_of(action, holds, at))
+                least = std::min(least, clear_of_back(action, tooth, other, at, contact->tip_rad + before));
+        }
+    }
+    return least;
+}
+
 }  // namespace
 
 double LeverAction::pitch_rad() const { return 2 * pi / static_cast<double>(teeth); }
@@ -297,6 +338,12 @@ EscapementBeat beat_of(const LeverAction& action, std::optional<double> semi_arc
     const double lifted = std::min(out.entry->lift, out.exit->lift);
     out.margin = std::min({held, dropped, lifted});
     out.state = held <= 0 || lifted <= 0 ? EscapementState::trips : dropped <= 0 ? EscapementState::catches : EscapementState::runs;
+    if (out.state == EscapementState::runs && !action.entry.pin) {
+        // A stone that comes down on the back of the tooth it let off is caught as surely as one without drop.
+        const double clear = least_clearance(action, out);
+        out.margin = std::min(out.margin, clear);
+        if (clear <= 0) out.state = EscapementState::catches;
+    }
     if (!semi_arc_rad) return out;
     double spare = 1;
     try {

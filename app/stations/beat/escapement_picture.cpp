@@ -56,16 +56,13 @@ void EscapementPicture::paint(double period) {
 
 void EscapementPicture::paint_wheel(double tip_rad) {
     const Theme& t = theme();
-    m_painter.save();
-    m_painter.translate(m_escape);
-    m_painter.scale(m_px, -m_px);
-    m_painter.rotate(90 - in_degrees(tip_rad));
-    QPen pen(t.brass, 1.2);
-    pen.setCosmetic(true);
-    m_painter.setPen(pen);
+    QTransform to_screen;
+    to_screen.translate(m_escape.x(), m_escape.y());
+    to_screen.scale(m_px, -m_px);
+    to_screen.rotate(90 - in_degrees(tip_rad));
+    m_painter.setPen(QPen(t.brass, 1));
     m_painter.setBrush(t.pale_brass);
-    m_painter.drawPath(WheelArt::escape_wheel(*m_escapement.wheel));
-    m_painter.restore();
+    m_painter.drawPath(to_screen.map(WheelArt::escape_wheel(*m_escapement.wheel)));
 }
 
 void EscapementPicture::paint_arbor() {
