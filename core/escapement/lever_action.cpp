@@ -176,7 +176,7 @@ double clear_of_back(const LeverAction& action, const std::vector<Vector>& tooth
 double least_clearance(const LeverAction& action, const EscapementBeat& beat) {
     const std::vector<Vector> tooth = escape_tooth(wheel_of(action));
     const double banked = *beat.least_rad + action.lever.run_deg * rad;
-    constexpr int looks = 12;
+    constexpr int looks = 5;
     double least = action.pitch_rad();
     for (const bool entry : {true, false}) {
         const LeverPallet &holds = entry ? action.entry : action.exit, &other = entry ? action.exit : action.entry;
