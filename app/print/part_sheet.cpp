@@ -8,6 +8,11 @@
 
 namespace echappe {
 
+void write_head(Sheet& sheet, const Job& job) {
+    sheet.text(20, 20, 16, QString::fromStdString(job.title), true);
+    sheet.text(20, 27, 9, QString("Job %1 · %2").arg(QString::fromStdString(job.number), QString::fromStdString(job.workshop)));
+}
+
 void check_scales(Sheet& sheet) {
     constexpr double x = 20, y = 270;
     sheet.line(x, y, x + 100, y, 0.25);
@@ -22,8 +27,7 @@ void check_scales(Sheet& sheet) {
 
 Printout part_sheet(const Job& job, const QString& name, const Drawing& drawing, const QList<PrintedSize>& sizes) {
     return {name, QPageSize::A4, QPageLayout::Portrait, [job, drawing, sizes](Sheet& sheet) {
-                sheet.text(20, 20, 16, QString::fromStdString(job.title), true);
-                sheet.text(20, 27, 9, QString("Job %1 · %2").arg(QString::fromStdString(job.number), QString::fromStdString(job.workshop)));
+                write_head(sheet, job);
                 sheet.text(20, 38, 13, QString::fromStdString(drawing.title), true);
                 double y = 46;
                 for (const PrintedSize& size : sizes) {

@@ -6,6 +6,8 @@
 
 namespace echappe {
 
+/// Whose job it is, at the top.
+void write_head(Sheet& sheet, const Job& job);
 /// Two rulers by which a drawing at 1 : 1 is trusted or not.
 void check_scales(Sheet& sheet);
 

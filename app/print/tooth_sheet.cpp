@@ -20,8 +20,7 @@ Printout tooth_sheet(const Job& job, const DerivedMesh& mesh, const MadeMesh& ma
     return {QObject::tr("teeth"), page, QPageLayout::Portrait, [job, mesh, made, wheel](Sheet& sheet) {
                 const PartSizes& sizes = wheel ? mesh.sizes.wheel : mesh.sizes.pinion;
                 const long long count = wheel ? mesh.wheel : mesh.pinion;
-                sheet.text(20, 20, 16, QString::fromStdString(job.title), true);
-                sheet.text(20, 27, 9, QString("Job %1 · %2").arg(QString::fromStdString(job.number), QString::fromStdString(job.workshop)));
+                write_head(sheet, job);
                 const QString owner = QString::fromStdString(job.train.name_of_arbor(wheel ? mesh.wheel_of : mesh.pinion_of));
                 const QString mate = QString::fromStdString(job.train.name_of_arbor(wheel ? mesh.pinion_of : mesh.wheel_of));
                 sheet.text(

@@ -53,6 +53,7 @@ double dot(Vector a, Vector b) { return a.x * b.x + a.y * b.y; }
 double length(Vector a) { return std::hypot(a.x, a.y); }
 Vector turned(Vector a, double rad) { return {a.x * std::cos(rad) - a.y * std::sin(rad), a.x * std::sin(rad) + a.y * std::cos(rad)}; }
 
+Vector spot(double radius, double rad) { return {radius * std::sin(rad), radius * std::cos(rad)}; }
 double angle_of(Vector at) { return std::atan2(at.x, at.y); }
 double wrapped(double rad) { return std::remainder(rad, 2 * pi); }
 double half_angle_rad(double span, long long teeth) { return pi * span / static_cast<double>(teeth); }

@@ -20,6 +20,8 @@ double dot(Vector a, Vector b);
 double length(Vector a);
 /// Turned anticlockwise about 0, 0.
 Vector turned(Vector a, double rad);
+/// A spot by its distance from 0, 0 and its angle from the top, clockwise.
+Vector spot(double radius, double rad);
 /// Its angle from the top, clockwise, rad.
 double angle_of(Vector a);
 /// The same angle between −π and π.

@@ -24,24 +24,23 @@ struct SeenFigure {
     double deg = 0, u_deg = 0, moved_mm = 0;
 };
 
-void add_readings(const PalletsSeen& seen, double u_deg, std::vector<SeenFigure>& all) {
+void add_readings(const PalletsSeen& seen, double moved_mm, double u_deg, std::vector<SeenFigure>& all) {
     const std::optional<double> read[kinds] = {seen.entry_lock_deg, seen.exit_lock_deg, seen.entry_drop_deg, seen.exit_drop_deg,
                                                seen.least_deg};
     for (size_t kind = 0; kind < kinds; ++kind)
-        if (read[kind]) all.push_back({kind, *read[kind], u_deg, seen.moved_mm});
+        if (read[kind]) all.push_back({kind, *read[kind], u_deg, moved_mm});
     for (const bool exit : {false, true})
         for (const SeenWord& one : seen_words()) {
             const size_t kind = (one.lock ? 0 : 2) + (exit ? 1 : 0);
             // A figure says it better.
-            if ((exit ? seen.exit_seen : seen.entry_seen) == one.word && !read[kind])
-                all.push_back({kind, one.deg, one.u_deg, seen.moved_mm});
+            if ((exit ? seen.exit_word : seen.entry_word) == one.word && !read[kind]) all.push_back({kind, one.deg, one.u_deg, moved_mm});
         }
 }
 
 std::vector<SeenFigure> readings_of(const EscapementCauseInput& in) {
     std::vector<SeenFigure> all;
-    add_readings(in.seen, in.reading_u_deg, all);
-    for (const PalletsSeen& later : in.later) add_readings(later, in.reading_u_deg, all);
+    add_readings(in.seen, 0, in.reading_u_deg, all);
+    for (const PalletsSeenLater& later : in.later) add_readings(later.seen, later.moved_mm, in.reading_u_deg, all);
     return all;
 }
 
@@ -142,7 +141,7 @@ EscapementCauseResult cause_of(const AnyAction& layout, const EscapementCauseInp
 EscapementCauseResult cause_of(const EscapementCauseInput& in) { return cause_of(lay_out(in.escapement), in); }
 
 bool PalletsSeen::empty() const {
-    return !entry_lock_deg && !exit_lock_deg && !entry_drop_deg && !exit_drop_deg && !least_deg && entry_seen.empty() && exit_seen.empty();
+    return !entry_lock_deg && !exit_lock_deg && !entry_drop_deg && !exit_drop_deg && !least_deg && entry_word.empty() && exit_word.empty();
 }
 
 const std::vector<SeenWord>& seen_words() {
@@ -158,19 +157,25 @@ const Record& PalletsSeen::record() {
     static const Record record = [] {
         std::vector<std::string> words = {""};
         for (const SeenWord& one : seen_words()) words.push_back(one.word);
-        return Record(
-            Fields<In>()
-                .add("entry_lock_deg", &In::entry_lock_deg, "deg", "read: pallets' turn from landing to unlocking", between(-5, 30))
-                .add("exit_lock_deg", &In::exit_lock_deg, "deg", "the same of the exit", between(-5, 30))
-                .add("entry_drop_deg", &In::entry_drop_deg, "deg", "read: wheel's free turn after its let-off", between(-5, 30))
-                .add("exit_drop_deg", &In::exit_drop_deg, "deg", "the same of the exit", between(-5, 30))
-                .add("least_deg", &In::least_deg, "deg", "swing with which it just still lets off, dying away", between(0, 350))
-                .add("entry_seen", &In::entry_seen, "", "a tooth on the entry, in words")
-                .choices(words)
-                .add("exit_seen", &In::exit_seen, "", "a tooth on the exit, in words")
-                .choices(words)
-                .add("moved_mm", &In::moved_mm, "mm", "pallets nearer since the first readings", between(-50, 50)));
+        Fields<In> fields;
+        fields.add("entry_lock_deg", &In::entry_lock_deg, "deg", "lock as it was read: pallets' turn until it unlocks", between(-5, 30))
+            .add("exit_lock_deg", &In::exit_lock_deg, "deg", "the same of the exit", between(-5, 30))
+            .add("entry_drop_deg", &In::entry_drop_deg, "deg", "drop as it was read: wheel's free turn after its let-off", between(-5, 30))
+            .add("exit_drop_deg", &In::exit_drop_deg, "deg", "the same of the exit", between(-5, 30))
+            .add("least_deg", &In::least_deg, "deg", "swing with which it just still lets off, dying away", between(0, 350))
+            .add("entry_word", &In::entry_word, "", "or in words: caught, hardly drops, hardly locks, lands on the slope")
+            .choices(words)
+            .add("exit_word", &In::exit_word, "", "the same of the exit")
+            .choices(words);
+        return Record(fields);
     }();
+    return record;
+}
+
+const Record& PalletsSeenLater::record() {
+    using In = PalletsSeenLater;
+    static const Record record =
+        Fields<In>().add("moved_mm", &In::moved_mm, "mm", "pallets nearer since the first readings", between(-50, 50)).include(&In::seen);
     return record;
 }
 

@@ -9,10 +9,15 @@ namespace echappe {
 struct PalletsSeen {
     std::optional<double> entry_lock_deg, exit_lock_deg, entry_drop_deg, exit_drop_deg;
     std::optional<double> least_deg;    ///< swing to each side with which it just still lets off, as it dies away
-    std::string entry_seen, exit_seen;  ///< "lands on the slope", "hardly locks", "hardly drops", "caught"; empty: nothing
-    double moved_mm = 0;                ///< nearer since the first readings
+    std::string entry_word, exit_word;  ///< "lands on the slope", "hardly locks", "hardly drops", "caught"; empty: nothing
     bool operator==(const PalletsSeen&) const = default;
     bool empty() const;
+    static const Record& record();
+};
+/// The same after the pallets were moved.
+struct PalletsSeenLater {
+    double moved_mm = 0;  ///< nearer since the first readings
+    PalletsSeen seen;
     static const Record& record();
 };
 /// What the words mean as figures: which, and how sure, deg. Workshop practice.
@@ -27,7 +32,7 @@ const std::vector<SeenWord>& seen_words();
 struct EscapementCauseInput {
     EscapementChoice escapement;
     PalletsSeen seen;
-    std::vector<PalletsSeen> later;
+    std::vector<PalletsSeenLater> later;
     double reading_u_deg = 0.25;  ///< standard uncertainty of each
     double apart_u_mm = 0.05;     ///< how far pallets are usually off their layout, one from the other
     double moved_since_mm = 0;    ///< nearer, from the first readings until now

@@ -108,7 +108,7 @@ void find_cause(const PalletsRecord& record, DerivedEscapement& d) {
         const std::optional<double> least = setting.least_deg ? setting.least_deg : setting.ran_min ? setting.swing_deg : std::nullopt;
         if (!least) continue;
         in.later.emplace_back();
-        in.later.back().least_deg = least;
+        in.later.back().seen.least_deg = least;
         in.later.back().moved_mm = moved;
         any = true;
     }
@@ -120,17 +120,30 @@ void find_cause(const PalletsRecord& record, DerivedEscapement& d) {
     }
 }
 
+/// Of a pendulum's pallets, at their layout.
+EscapementChoice choice_of(const PalletsRecord& r, long long teeth, const std::string& kind) {
+    return {kind,
+            teeth,
+            r.span.value_or(usual_span(kind, teeth)),
+            *r.tip_diameter_mm / 2,
+            r.lock_deg.value_or(0),
+            *r.lift_deg,
+            *r.drop_deg,
+            r.school.value_or(usual_school(kind)),
+            0};
+}
+
 /// What is laid out for pendulum or balance; throws InputError where there is no such layout, or none at that depth.
 AnyAction lay_out_pallets(const PalletsRecord& r, long long teeth, const std::string& kind, double depth_mm) {
-    const double radius = *r.tip_diameter_mm / 2;
+    EscapementChoice choice = choice_of(r, teeth, kind);
     const auto told = [&](auto in) {
-        in.teeth = teeth, in.span = r.span, in.radius_mm = radius, in.lever = r.lever;
-        in.lock_deg = r.lock_deg.value_or(0), in.lift_deg = *r.lift_deg, in.drop_deg = *r.drop_deg;
+        in.teeth = teeth, in.span = choice.span, in.radius_mm = choice.radius_mm, in.lever = r.lever;
+        in.lock_deg = choice.lock_deg, in.lift_deg = choice.lift_deg, in.drop_deg = choice.drop_deg;
         return in;
     };
     if (kind == "lever") {
         LeverInput in = told(LeverInput());
-        in.draw_deg = r.draw_deg, in.tooth_share = r.tooth_share, in.tooth_width_deg = r.tooth_width_deg, in.school = r.school;
+        in.draw_deg = r.draw_deg, in.tooth_share = r.tooth_share, in.tooth_width_deg = r.tooth_width_deg, in.school = choice.school;
         return lay_out(in);
     }
     if (kind == "pin") {
@@ -138,34 +151,41 @@ AnyAction lay_out_pallets(const PalletsRecord& r, long long teeth, const std::st
         in.pin_mm = *r.pin_mm, in.undercut_deg = r.undercut_deg;
         return lay_out(in);
     }
-    const EscapementChoice choice{kind, teeth, r.span, radius, r.lock_deg.value_or(0), *r.lift_deg, *r.drop_deg, r.school, depth_mm};
+    const EscapementAction layout = lay_out(choice);
+    choice.depth_change_mm = depth_mm;
     action_of(choice);
-    return lay_out(choice);
+    return layout;
+}
+
+/// What is to be cut so; where that cannot be, why, and the usual part to be drawn instead.
+template <class Shape, class Cut>
+void cut_or_usual(const Shape& wanted, const Cut& cut, std::string& fault) {
+    try {
+        cut(wanted);
+    } catch (const InputError& error) {
+        fault = error.what();
+        cut(Shape());
+    }
 }
 
 void cut_parts(const PalletsRecord& record, DerivedEscapement& d) {
-    EscapeWheelInput in;
-    if (const auto* lever = std::get_if<LeverAction>(&*d.layout)) {
-        in = wheel_of(*lever);
-        const auto undercut = in.shape.undercut_deg;
-        in.shape = record.wheel;
-        if (!in.shape.undercut_deg) in.shape.undercut_deg = undercut;
-    } else {
-        const auto& action = std::get<EscapementAction>(*d.layout);
-        in.kind = d.kind, in.teeth = action.teeth, in.tip_diameter_mm = 2 * action.radius_mm, in.shape = record.wheel;
-        d.body = pallets_outline(action, record.body);
-        d.pallets_input = PalletsPartInput{{d.kind, action.teeth, record.span, action.radius_mm, record.lock_deg.value_or(0),
-                                            *record.lift_deg, *record.drop_deg, record.school, 0},
-                                           record.body};
-    }
-    try {
-        d.wheel = escape_wheel_part(in);
-    } catch (const InputError& error) {
-        d.parts_fault = error.what();
-        in.shape = EscapeWheelShape();
-        d.wheel = escape_wheel_part(in);
-    }
-    d.wheel_input = in;
+    const auto* lever = std::get_if<LeverAction>(&*d.layout);
+    const auto* anchor = std::get_if<EscapementAction>(&*d.layout);
+    cut_or_usual(
+        record.wheel,
+        [&](const EscapeWheelShape& shape) {
+            EscapeWheelInput in = lever ? wheel_of(*lever) : EscapeWheelInput{d.kind, anchor->teeth, 2 * anchor->radius_mm, {}, {}};
+            const auto undercut = in.shape.undercut_deg;
+            in.shape = shape;
+            if (!in.shape.undercut_deg) in.shape.undercut_deg = undercut;
+            d.wheel = escape_wheel_part(in);
+            d.wheel_input = in;
+        },
+        d.wheel_fault);
+    if (!anchor) return;
+    d.pallets_input = PalletsPartInput{choice_of(record, anchor->teeth, d.kind), record.body};
+    cut_or_usual(
+        record.body, [&](const PalletsShape& shape) { d.body = pallets_outline(*anchor, shape); }, d.body_fault);
 }
 
 }  // namespace
@@ -184,6 +204,7 @@ DerivedEscapement derive_escapement(const std::optional<PalletsRecord>& pallets,
     const std::string& kind = wheel.escapement;
     if (kind != "deadbeat" && kind != "recoil" && kind != "lever" && kind != "pin-pallet") return out;
     out.kind = kind == "pin-pallet" ? "pin" : kind;
+    out.teeth = wheel.teeth;
     out.friction = record.friction;
     out.missing = missing_of(record, out.kind, wheel.teeth);
     if (!out.missing.empty()) return out;
@@ -194,11 +215,7 @@ DerivedEscapement derive_escapement(const std::optional<PalletsRecord>& pallets,
         out.fault = error.what();
         return out;
     }
-    try {
-        cut_parts(record, out);
-    } catch (const InputError& error) {
-        out.parts_fault = error.what();
-    }
+    cut_parts(record, out);
     if (oscillator && oscillator->swing_deg) out.swing_rad = *oscillator->swing_deg * rad;
     for (const PalletsSetting& setting : record.settings)
         if (setting.swing_deg) out.swing_rad = *setting.swing_deg * rad;

@@ -22,6 +22,7 @@ EscapeWheel escape_wheel_of(const TrainRecord& movement, const DerivedTrain& tra
 /// Wheel and pallets at their layout, where they stand, and how much room there is.
 struct DerivedEscapement {
     std::string kind;                        ///< "deadbeat", "recoil", "lever", "pin"; empty: another, which is not worked out
+    std::optional<long long> teeth;          ///< of the escape wheel
     std::optional<AnyAction> layout;         ///< nothing while a size is missing
     std::optional<AnyAction> now;            ///< at the depth it stands
     EscapementBeat beat;                     ///< of that, with the swing there is
@@ -32,7 +33,7 @@ struct DerivedEscapement {
     std::optional<EscapeWheelResult> wheel;         ///< as it is cut
     std::vector<Point> body;                        ///< outline of the pallets, about their arbor as the layout has them; empty for a lever
     std::optional<PalletsPartInput> pallets_input;  ///< to cut them anew; nothing of a lever, whose body is the movement's own
-    std::string parts_fault;                        ///< why they cannot be cut so
+    std::string wheel_fault, body_fault;            ///< why one cannot be cut as it is told; then the usual one is drawn
     double depth_mm = 0;                            ///< of that scale
     std::optional<double> swing_rad;                ///< as found, or after the last setting
     double friction = 0.15;

@@ -46,14 +46,14 @@ LeverPalletResult told(const LeverAction& action, const LeverPallet& pallet, dou
 }
 
 /// What stands on the balance's side.
-void tell_balance(const LeverAndBalance& in, const EscapementBeat& beat, std::optional<double> semi_arc_deg, LeverResult& out) {
+void tell_balance(const LeverAction& action, const EscapementBeat& beat, std::optional<double> semi_arc_deg, LeverResult& out) {
     if (!beat.least_rad) return;
-    const double end = *beat.least_rad, banked = end + in.run_deg * rad;
+    const LeverAndBalance& in = action.lever;
+    const double banked = *beat.least_rad + in.run_deg * rad;
     out.lever_arc_deg = 2 * banked / rad;
-    if (in.staff_mm && in.impulse_pin_mm) {
-        const double at_banking = balance_turn_rad(*in.staff_mm, *in.impulse_pin_mm, banked);
-        out.lift_angle_deg = (at_banking + balance_turn_rad(*in.staff_mm, *in.impulse_pin_mm, end)) / rad;
-        out.least_semi_arc_deg = at_banking / rad;
+    if (const auto needed = balance_needed_rad(action, beat)) {
+        out.lift_angle_deg = *lift_angle_rad(action, beat) / rad;
+        out.least_semi_arc_deg = *needed / rad;
         if (semi_arc_deg) out.supplementary_arc_deg = *semi_arc_deg - *out.least_semi_arc_deg;
     }
     if (in.staff_mm && in.guard_mm && in.roller_mm) {
@@ -108,7 +108,7 @@ LeverResult worked_out(const In& in) {
     const double zero = beat.zero_rad.value_or(0);
     out.entry = told(now, now.entry, zero, beat.entry, works);
     out.exit = told(now, now.exit, zero, beat.exit, works);
-    tell_balance(in.lever, beat, in.semi_arc_deg, out);
+    tell_balance(now, beat, in.semi_arc_deg, out);
     out.state = word_for(beat.state);
     if (const auto window = depth_window(layout, swing)) out.depth_window_mm = {window->low_mm, window->high_mm};
     out.verdict = in_words(out, in.lever.run_deg, in.depth_change_mm);

@@ -15,9 +15,6 @@ namespace {
 constexpr double pi = std::numbers::pi;
 constexpr double rad = pi / 180;
 
-/// A spot by its distance and its angle from the top, clockwise.
-Vector spot(double radius, double angle) { return {radius * std::sin(angle), radius * std::cos(angle)}; }
-
 /// Where the locking contact ends, with the tooth's angle.
 std::optional<Meeting> unlocks(const LeverAction& action, const LeverPallet& pallet) {
     if (!pallet.pin) return spot_on_circle(action.centre_mm, action.tooth.toe, pallet.side, pallet.locking);
@@ -240,6 +237,7 @@ LeverAction lay_out(const LeverInput& in) {
     for (LeverPallet* stone : stones)
         for (Vector* corner : {&stone->locking, &stone->let_off, &stone->face})
             *corner = turned(*corner, stone->side < 0 ? middle : -middle);
+    escape_tooth(wheel_of(action));  // a tooth that leaves no space between is refused here
     return action;
 }
 
@@ -273,6 +271,7 @@ LeverAction lay_out(const PinInput& in) {
         throw InputError("pin_mm", print_short(in.pin_mm), "a thinner pin, or less drop: no tooth is left between them");
     const double turn = (lock - lift) / 2;
     for (LeverPallet* pallet : pins) pallet->middle = turned(pallet->middle, pallet->side < 0 ? turn : -turn);
+    escape_tooth(wheel_of(action));  // a tooth that leaves no space between is refused here
     return action;
 }
 

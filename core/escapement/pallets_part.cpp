@@ -147,9 +147,7 @@ PalletsPartResult pallets_part(const PalletsPartInput& in) {
     const double g_per_mm2 = in.shape.density_kg_m3 * 1e-6 * out.thickness_mm;
     out.mass_g = g_per_mm2 * (all.area - bore.area);
     out.inertia_g_mm2 = g_per_mm2 * (all.polar - bore.polar);
-    if (in.format == "svg") out.svg = to_svg(drawing_of(in, out));
-    if (in.format == "dxf") out.dxf = to_dxf(drawing_of(in, out));
-    if (in.format == "step") out.step = to_step(solid_of(in, out));
+    out.files = part_files(in.format, drawing_of(in, out), solid_of(in, out));
     return out;
 }
 
@@ -206,13 +204,11 @@ const Record& PalletsShape::record() {
 
 const Record& PalletsPartInput::record() {
     using In = PalletsPartInput;
-    static const Record record = Fields<In>()
-                                     .add("escapement", &In::escapement, "", "its layout")
-                                     .required()
-                                     .add("shape", &In::shape, "", "of the body")
-                                     .add("format", &In::format, "", "what is written besides the points")
-                                     .choices({"points", "svg", "dxf", "step"})
-                                     .because("points serve everything else");
+    static const Record record = [] {
+        Fields<In> fields;
+        fields.add("escapement", &In::escapement, "", "its layout").required().add("shape", &In::shape, "", "of the body");
+        return Record(add_part_format(fields));
+    }();
     return record;
 }
 
@@ -241,9 +237,7 @@ const Record& PalletsPartResult::record() {
             .add("mass_g", &Out::mass_g, "g", "of the pallets")
             .add("inertia_g_mm2", &Out::inertia_g_mm2, "g·mm²", "about their arbor")
             .add("warnings", &Out::warnings, "", "what speaks against it")
-            .add("svg", &Out::svg, "", "at true size")
-            .add("dxf", &Out::dxf, "", "in mm")
-            .add("step", &Out::step, "", "as a solid");
+            .include(&Out::files);
     return record;
 }
 

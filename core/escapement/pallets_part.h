@@ -1,7 +1,7 @@
 #pragma once
 
 #include "escapement/layout.h"
-#include "exchange/step.h"
+#include "making/part_files.h"
 
 namespace echappe {
 
@@ -37,7 +37,7 @@ struct PalletsPartResult {
     double mass_g = 0;
     double inertia_g_mm2 = 0;
     std::vector<std::string> warnings;
-    std::optional<std::string> svg, dxf, step;
+    PartFiles files;
     static const Record& record();
 };
 

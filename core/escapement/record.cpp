@@ -1,5 +1,7 @@
 #include "escapement/record.h"
 
+#include <cmath>
+
 #include "escapement/fields.h"
 
 namespace echappe {
@@ -11,18 +13,19 @@ const std::vector<std::string>& bridges() {
 
 const Record& PalletsSetting::record() {
     using In = PalletsSetting;
-    static const Record record = Fields<In>()
-                                     .add("date", &In::date, "", "when")
-                                     .add("bridge", &In::bridge, "", "which end of the pallet arbor")
-                                     .choices(bridges())
-                                     .because("both ends are moved alike, so that the pallets stay square")
-                                     .add("nearer_mm", &In::nearer_mm, "mm", "to the wheel; negative: away", between(-50, 50))
-                                     .add("expected_deg", &In::expected_deg, "deg", "least swing that was expected of it", between(0, 350))
-                                     .add("swing_deg", &In::swing_deg, "deg", "swing to one side that came of it", between(0, 350))
-                                     .add("least_deg", &In::least_deg, "deg", "swing with which it just still let off", between(0, 350))
-                                     .add("ran_min", &In::ran_min, "min", "until it stopped, with that swing; empty: it runs", between(0, 1e5))
-                                     .add("limp_ms", &In::limp_ms, "ms", "heard after it", between(0, 1e4))
-                                     .add("came_of_it", &In::came_of_it, "", "in words; empty: not known yet");
+    static const Record record =
+        Fields<In>()
+            .add("date", &In::date, "", "when")
+            .add("bridge", &In::bridge, "", "which end of the pallet arbor")
+            .choices(bridges())
+            .because("both ends are moved alike, so that the pallets stay square")
+            .add("nearer_mm", &In::nearer_mm, "mm", "to the wheel; negative: away", between(-50, 50))
+            .add("expected_deg", &In::expected_deg, "deg", "least swing that was expected of it", between(0, 350))
+            .add("swing_deg", &In::swing_deg, "deg", "swing to one side that came of it", between(0, 350))
+            .add("least_deg", &In::least_deg, "deg", "swing with which it just still let off", between(0, 350))
+            .add("ran_min", &In::ran_min, "min", "until it stopped, with that swing; empty: it runs", between(0, 1e5))
+            .add("limp_ms", &In::limp_ms, "ms", "heard after it", between(0, 1e4))
+            .add("came_of_it", &In::came_of_it, "", "in words; empty: not known yet");
     return record;
 }
 
@@ -31,7 +34,9 @@ const Record& PalletsRecord::record() {
     static const Record record = [] {
         Fields<In> fields;
         fields.add("tip_diameter_mm", &In::tip_diameter_mm, "mm", "of the escape wheel", above(0, 4000));
-        add_school(add_span(fields))
+        fields.add("span", &In::span, "", "pitches between the pallets, a half number", between(1.5, 60))
+            .add("school", &In::school, "", "equal arms of the impulse, or equal locking radii")
+            .choices({"circular", "equidistant"})
             .add("lock_deg", &In::lock_deg, "deg", "pallets' turn on a locking face; a recoil has none", between(0, 30))
             .add("lift_deg", &In::lift_deg, "deg", "pallets' turn on an impulse face", above(0, 40))
             .add("drop_deg", &In::drop_deg, "deg", "wheel's free turn after each let-off", between(0, 22))
@@ -50,7 +55,7 @@ const Record& PalletsRecord::record() {
             .add("faults", &In::faults, "", "of the wheel and of the pallets' faces")
             .add("wheel", &In::wheel, "", "as the escape wheel is cut")
             .add("body", &In::body, "", "as the pallets are cut")
-            .add("seen", &In::seen, "", "of them before they were moved")
+            .include(&In::seen, "seen_")
             .add("seen_u_deg", &In::seen_u_deg, "deg", "standard uncertainty of each", above(0, 10))
             .because("a protractor read by eye over a tooth that just falls")
             .add("settings", &In::settings, "", "how the pallets were moved, and what came of it");
@@ -60,6 +65,13 @@ const Record& PalletsRecord::record() {
 }
 
 bool PalletsRecord::operator==(const PalletsRecord& other) const { return same(record(), this, &other); }
+
+double usual_span(const std::string& kind, long long teeth) {
+    const double of_them = kind == "lever" ? 6 : 4;
+    return std::floor(static_cast<double>(teeth) / of_them) + 0.5;
+}
+
+std::string usual_school(const std::string& kind) { return kind == "lever" ? "equidistant" : "circular"; }
 
 double middle_moved_mm(const std::string& bridge, double nearer_mm) { return bridge == "both" ? nearer_mm : nearer_mm / 2; }
 

@@ -32,8 +32,8 @@ struct PalletsSetting {
 /// Escape wheel and pallets as they are laid out, and where they stand. Plain values.
 struct PalletsRecord {
     std::optional<double> tip_diameter_mm;  ///< of the escape wheel
-    double span = 7.5;
-    std::string school = "circular";
+    std::optional<double> span;             ///< as usual for the kind while nobody counted it
+    std::optional<std::string> school;      ///< likewise
     std::optional<double> lock_deg;
     std::optional<double> lift_deg;
     std::optional<double> drop_deg;
@@ -57,6 +57,11 @@ struct PalletsRecord {
     static const Record& record();
     bool operator==(const PalletsRecord& other) const;
 };
+
+/// A half number near a quarter of the teeth, of a lever near a sixth. Usual practice.
+double usual_span(const std::string& kind, long long teeth);
+/// Equal arms of the impulse; of a lever equal locking radii, whose locks are felt alike. As their verbs begin with.
+std::string usual_school(const std::string& kind);
 
 /// How far the middle of the pallets goes when an end is moved: one end alone moves it by half.
 double middle_moved_mm(const std::string& bridge, double nearer_mm);

@@ -30,8 +30,7 @@ std::vector<Tip> tips_of(const EscapementAction& action, const WheelFaults& faul
             if (bad.tooth == i + 1) radius -= bad.short_mm, place += bad.bent_deg * rad;
         // Tooth 1 at the top, the next ones follow anticlockwise; all carried off by the wheel's own middle.
         const double from_high = static_cast<double>(i + 1 - faults.eccentric_tooth) * pitch;
-        const Vector tip = Vector{radius * std::sin(place), radius * std::cos(place)} +
-                           faults.eccentric_mm * Vector{std::sin(from_high), std::cos(from_high)};
+        const Vector tip = spot(radius, place) + spot(faults.eccentric_mm, from_high);
         tips.push_back({length(tip), angle_of(tip)});
     }
     return tips;

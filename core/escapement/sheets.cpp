@@ -26,8 +26,9 @@ std::vector<std::string> layout_fields(const std::string& kind) {
 
 std::vector<std::string> seen_fields(const std::string& kind) {
     std::vector<std::string> fields;
-    if (kind != "recoil") fields = {"entry_lock_deg", "exit_lock_deg"};
-    fields.insert(fields.end(), {"entry_drop_deg", "exit_drop_deg", "least_deg", "entry_seen", "exit_seen"});
+    if (kind != "recoil") fields = {"seen_entry_lock_deg", "seen_exit_lock_deg"};
+    fields.insert(fields.end(),
+                  {"seen_entry_drop_deg", "seen_exit_drop_deg", "seen_least_deg", "seen_entry_word", "seen_exit_word", "seen_u_deg"});
     return fields;
 }
 
@@ -52,6 +53,14 @@ private:
 SumAnswer pallets_layout_sheet(const PalletsRecord& record, const DerivedEscapement& d) {
     SumAnswer answer;
     answer.asked = lines_of(PalletsRecord::record(), &record, layout_fields(d.kind));
+    for (SumLine& line : answer.asked) {
+        if (!line.text.empty()) continue;
+        if (line.field == "school") line.text = usual_school(d.kind);
+        else if (line.field == "span" && d.teeth) line.text = print_short(usual_span(d.kind, *d.teeth));
+        else continue;
+        line.from = "usual";
+        line.because = "usual for such an escapement, until it is counted";
+    }
     answer.fault = d.fault;
     if (!d.layout) return answer;
     Found found(answer);
@@ -65,19 +74,17 @@ SumAnswer pallets_layout_sheet(const PalletsRecord& record, const DerivedEscapem
 
 SumAnswer pallets_seen_sheet(const PalletsRecord& record, const DerivedEscapement& d) {
     SumAnswer answer;
-    answer.asked = lines_of(PalletsSeen::record(), &record.seen, seen_fields(d.kind));
-    for (const SumLine& line : lines_of(PalletsRecord::record(), &record, {"seen_u_deg"})) answer.asked.push_back(line);
+    answer.asked = lines_of(PalletsRecord::record(), &record, seen_fields(d.kind));
     answer.fault = d.cause_fault;
-    if (!d.cause) return answer;
+    if (!d.cause) {
+        if (d.layout && answer.fault.empty())
+            Found(answer).sentence("none", "Nothing is read yet: a lock, a drop or a word of one pallet is enough to begin with.");
+        return answer;
+    }
     answer.found.push_back({"depth", "depth by what is seen", print_measured(d.cause->depth_mm, d.cause->depth_u_mm), "mm", ""});
     answer.found.push_back({"apart", "pallets apart", print_measured(d.cause->apart_mm, d.cause->apart_u_mm), "mm", ""});
     answer.found.push_back({"cause", "", d.cause->verdict, "", ""});
     return answer;
-}
-
-void type_into_seen(PalletsRecord& record, const std::string& field, const std::string& word) {
-    if (PalletsSeen::record().find(field)) type_into_record(PalletsSeen::record(), &record.seen, field, word);
-    else type_into_record(PalletsRecord::record(), &record, field, word);
 }
 
 SumAnswer pallets_settings_sheet(const PalletsRecord& record) {
@@ -166,7 +173,7 @@ SumAnswer escape_wheel_sheet(const PalletsRecord& record, const DerivedEscapemen
                                        "rim_mm",       "hub_diameter_mm", "arm_mm",       "arms"};
     if (d.kind == "deadbeat" || d.kind == "recoil") fields.insert(fields.begin() + 1, "tip_mm");
     answer.asked = lines_of(EscapeWheelShape::record(), &record.wheel, fields);
-    answer.fault = d.parts_fault;
+    answer.fault = d.wheel_fault;
     if (!d.wheel) return answer;
     Found found(answer);
     const EscapeWheelResult& w = *d.wheel;

@@ -11,8 +11,6 @@ namespace echappe {
 SumAnswer pallets_layout_sheet(const PalletsRecord& record, const DerivedEscapement& derived);
 /// Locks and drops as they were read, and what they tell.
 SumAnswer pallets_seen_sheet(const PalletsRecord& record, const DerivedEscapement& derived);
-/// Takes what is typed on the sheet before: of what was seen, else of the record. Throws InputError.
-void type_into_seen(PalletsRecord& record, const std::string& field, const std::string& word);
 /// What was moved and what came of it; fields are "0.swing_deg".
 SumAnswer pallets_settings_sheet(const PalletsRecord& record);
 /// What is not as laid out, and what each tooth does; fields of bad teeth are "0.short_mm", one more than there are.

@@ -43,7 +43,7 @@ std::optional<double> torque_on_pallets(const EscapementAction& action, const Pa
                                         double torque, double friction) {
     const auto tip_rad = on == On::lock ? tip_on_arc(action, pallet) : tip_on_face(action, pallet, pallets_rad);
     if (!tip_rad) return {};
-    const Vector tip{action.radius_mm * std::sin(*tip_rad), action.radius_mm * std::cos(*tip_rad)};
+    const Vector tip = spot(action.radius_mm, *tip_rad);
     const Vector arm = tip - Vector{0, action.centre_mm};
     const Vector normal = on == On::lock ? arm : turned(pallet.locking - pallet.let_off, pallets_rad + pi / 2);
     return torque_through(tip, normal, action.centre_mm, way, torque, friction);

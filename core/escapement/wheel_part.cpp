@@ -18,6 +18,7 @@ constexpr const char* source = "straight teeth by their corners; areas and momen
 // As usual, in pitches along the tips, where nothing was decided.
 constexpr double knee = 0.94;  // of the radius
 constexpr double usual_depth = 1.0, club_depth = 0.5, usual_land = 0.03, back_foot = 0.42, usual_rim = 0.4;
+constexpr double widest_rim = 0.1, widest_arm = 0.12;  // of the radius, where teeth are few
 constexpr double usual_thickness = 0.3, usual_hub = 0.36, usual_bore = 0.14, usual_arm = 0.55;
 
 bool pointed(const EscapeWheelInput& in) { return in.kind == "deadbeat" || in.kind == "recoil"; }
@@ -29,11 +30,10 @@ double pitch_rad(const EscapeWheelInput& in) { return 2 * pi / static_cast<doubl
 double pitch_mm(const EscapeWheelInput& in) { return pitch_rad(in) * radius_of(in); }
 double undercut_rad(const EscapeWheelInput& in) { return in.shape.undercut_deg.value_or(usual_undercut_deg(in.kind)) * rad; }
 double depth_mm(const EscapeWheelInput& in) {
-    return in.shape.tooth_depth_mm.value_or(
-        (pointed(in) ? std::min(usual_depth * pitch_mm(in), 0.3 * radius_of(in)) : club_depth * pitch_mm(in)));
+    // Never so deep that the undercut face passes the roots by.
+    const double deepest = std::min(0.3, 0.9 * (1 - std::sin(undercut_rad(in)))) * radius_of(in);
+    return in.shape.tooth_depth_mm.value_or(std::min((pointed(in) ? usual_depth : club_depth) * pitch_mm(in), deepest));
 }
-
-Vector at(double radius, double angle) { return {radius * std::sin(angle), radius * std::cos(angle)}; }
 
 /// Where the acting face, straight from the tip, comes to the roots.
 Vector foot_of_face(double radius, double root, double undercut) {
@@ -60,7 +60,7 @@ std::vector<Point> outline_of(const EscapeWheelInput& in) {
         for (const Vector corner : tooth) add(corner);
         // Anticlockwise from this back to the next face.
         const double from = angle_of(tooth.back()), to = angle_of(tooth[0]) - pitch_rad(in);
-        for (int k = 1; k < floor_pieces; ++k) add(at(root, from + (to - from) * k / floor_pieces));
+        for (int k = 1; k < floor_pieces; ++k) add(spot(root, from + (to - from) * k / floor_pieces));
     }
     return outline;
 }
@@ -71,8 +71,8 @@ void cross_out(const EscapeWheelInput& in, EscapeWheelResult& out) {
     out.thickness_mm = s.thickness_mm.value_or(usual_thickness * pitch);
     out.bore_mm = s.bore_mm.value_or(usual_bore * radius);
     out.hub_diameter_mm = s.hub_diameter_mm.value_or(std::max(usual_hub * radius, 1.8 * out.bore_mm));
-    out.rim_mm = s.rim_mm.value_or(usual_rim * pitch);
-    out.arm_mm = s.arm_mm.value_or(usual_arm * pitch);
+    out.rim_mm = s.rim_mm.value_or(std::min(usual_rim * pitch, widest_rim * radius));
+    out.arm_mm = s.arm_mm.value_or(std::min(usual_arm * pitch, widest_arm * radius));
     out.arms = s.arms.value_or(usual_arms(in.tip_diameter_mm));
     if (out.bore_mm >= 2 * root)
         throw InputError("bore_mm", print_short(out.bore_mm), "less than the " + print_short(2 * root, 4) + " mm between the roots");
@@ -109,12 +109,12 @@ std::vector<Vector> escape_tooth(const EscapeWheelInput& in) {
     Vector heel;
     if (pointed(in)) {
         const double land = in.shape.tip_mm.value_or(usual_land * pitch_mm(in));
-        heel = at(radius, -land / radius);
+        heel = spot(radius, -land / radius);
     } else {
         if (!in.tooth_width_deg || !in.heel_radius_mm)
             throw InputError(in.tooth_width_deg ? "heel_radius_mm" : "tooth_width_deg", "nothing",
                              "the heel of a club tooth: its radius, and how far it stands behind the locking corner");
-        heel = at(*in.heel_radius_mm, -*in.tooth_width_deg * rad);
+        heel = spot(*in.heel_radius_mm, -*in.tooth_width_deg * rad);
     }
     // Behind the heel: a back that leans forward would leave the tip standing on nothing. A club's neck is as wide as its face.
     const double neck = pointed(in) ? back_foot * pitch : -0.9 * angle_of(heel);
@@ -125,8 +125,8 @@ std::vector<Vector> escape_tooth(const EscapeWheelInput& in) {
                          "a narrower tooth: " + std::to_string(in.teeth) + " of them leave no space between");
     std::vector<Vector> tooth = {foot, Vector{0, radius}, heel};
     // A stone comes down behind the tooth: so deep its back goes straight to the arbor.
-    if (in.kind == "lever") tooth.push_back(at(knee * radius, angle_of(heel)));
-    tooth.push_back(at(root, back));
+    if (in.kind == "lever") tooth.push_back(spot(knee * radius, angle_of(heel)));
+    tooth.push_back(spot(root, back));
     return tooth;
 }
 
@@ -164,9 +164,7 @@ EscapeWheelResult escape_wheel_part(const EscapeWheelInput& in) {
                                "° from the drop: the layout takes the tips as points.");
     if (in.kind == "deadbeat" && out.undercut_deg < 5)
         out.warnings.push_back("So little undercut lets the whole face rub where only the tip should touch.");
-    if (in.format == "svg") out.svg = to_svg(drawing_of(in, out));
-    if (in.format == "dxf") out.dxf = to_dxf(drawing_of(in, out));
-    if (in.format == "step") out.step = to_step(solid_of(in, out));
+    out.files = part_files(in.format, drawing_of(in, out), solid_of(in, out));
     return out;
 }
 
@@ -218,9 +216,9 @@ const Record& EscapeWheelShape::record() {
 
 const Record& EscapeWheelInput::record() {
     using In = EscapeWheelInput;
-    static const Record record =
-        Fields<In>()
-            .add("kind", &In::kind, "", "of escapement: pointed teeth, club teeth of a lever, teeth for pins")
+    static const Record record = [] {
+        Fields<In> fields;
+        fields.add("kind", &In::kind, "", "of escapement: pointed teeth, club teeth of a lever, teeth for pins")
             .choices({"deadbeat", "recoil", "lever", "pin"})
             .because("most wheels that are made anew are of regulators")
             .add("teeth", &In::teeth, "", "count", between(6, 400))
@@ -229,10 +227,9 @@ const Record& EscapeWheelInput::record() {
             .required()
             .add("heel_radius_mm", &In::heel_radius_mm, "mm", "of club teeth: where they let off", above(0, 600))
             .add("tooth_width_deg", &In::tooth_width_deg, "deg", "of club teeth: from the locking corner back to the heel", above(0, 40))
-            .include(&In::shape)
-            .add("format", &In::format, "", "what is written besides the points")
-            .choices({"points", "svg", "dxf", "step"})
-            .because("points serve everything else");
+            .include(&In::shape);
+        return Record(add_part_format(fields));
+    }();
     return record;
 }
 
@@ -260,9 +257,7 @@ const Record& EscapeWheelResult::record() {
             .add("mass_g", &Out::mass_g, "g", "of the wheel")
             .add("inertia_g_mm2", &Out::inertia_g_mm2, "g·mm²", "about its arbor")
             .add("warnings", &Out::warnings, "", "what speaks against it")
-            .add("svg", &Out::svg, "", "at true size")
-            .add("dxf", &Out::dxf, "", "in mm")
-            .add("step", &Out::step, "", "as a solid");
+            .include(&Out::files);
     return record;
 }
 

@@ -1,7 +1,7 @@
 #pragma once
 
 #include "escapement/lever_action.h"
-#include "exchange/step.h"
+#include "making/part_files.h"
 #include "workings/calculation.h"
 
 namespace echappe {
@@ -51,7 +51,7 @@ struct EscapeWheelResult {
     double mass_g = 0;
     double inertia_g_mm2 = 0;
     std::vector<std::string> warnings;
-    std::optional<std::string> svg, dxf, step;
+    PartFiles files;
     static const Record& record();
 };
 

@@ -1,6 +1,7 @@
 #pragma once
 
 #include <array>
+#include <filesystem>
 #include <string>
 #include <vector>
 
@@ -30,6 +31,9 @@ struct Drawing {
 std::string to_svg(const Drawing& drawing);
 /// DXF (AutoCAD 2000, units mm) with a layer each, written by dxflib.
 std::string to_dxf(const Drawing& drawing);
+
+/// Written whole, as the ending of its name says. Throws InputError.
+void save_drawing(const std::filesystem::path& path, const Drawing& drawing);
 
 /// Signed area enclosed by an outline, mm²; positive when anticlockwise.
 double area_mm2(const std::vector<Point>& outline);

@@ -142,9 +142,7 @@ BlankResult plan_blank(const BlankInput& in) {
     out.inertia_g_mm2 = g_per_mm2 * crossed.polar;
     out.solid_inertia_g_mm2 = g_per_mm2 * solid.polar;
     out.inertia_saved_percent = 100 * (1 - crossed.polar / solid.polar);
-    if (in.format == "svg") out.svg = to_svg(blank_drawing(in, out));
-    if (in.format == "step") out.step = to_step(blank_part(in, out));
-    if (in.format == "dxf") out.dxf = to_dxf(blank_drawing(in, out));
+    out.files = part_files(in.format, blank_drawing(in, out), blank_part(in, out));
     return out;
 }
 

@@ -1,6 +1,6 @@
 #pragma once
 
-#include "exchange/step.h"
+#include "making/part_files.h"
 #include "teeth/profile.h"
 
 namespace echappe {
@@ -53,9 +53,7 @@ struct BlankResult {
     double solid_inertia_g_mm2 = 0;
     double inertia_saved_percent = 0;
     std::vector<std::string> warnings;
-    std::optional<std::string> svg;
-    std::optional<std::string> dxf;
-    std::optional<std::string> step;
+    PartFiles files;
     static const Record& record();
 };
 

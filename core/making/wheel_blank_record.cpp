@@ -25,18 +25,18 @@ const Record& BlankChoice::record() {
 
 const Record& BlankInput::record() {
     using In = BlankInput;
-    static const Record record =
-        Fields<In>()
-            .include(&In::mesh)
+    static const Record record = [] {
+        Fields<In> fields;
+        fields.include(&In::mesh)
             .add("part", &In::part, "", "which of the two; a large driven part is blanked like a wheel")
             .choices({"wheel", "pinion"})
             .because("a wheel is cut more often than a pinion")
-            .include(&In::choice)
-            .add("format", &In::format, "", "figures only, or a drawing as well")
-            .choices({"points", "svg", "dxf", "step"})
-            .because("figures first; a drawing when it is asked for")
+            .include(&In::choice);
+        add_part_format(fields)
             .add("points_per_flank", &In::points_per_flank, "", "points on the curve of each flank", between(4, 1000))
             .because("within a micrometre of the curve at a clock's modules");
+        return Record(fields);
+    }();
     return record;
 }
 
@@ -66,9 +66,7 @@ const Record& BlankResult::record() {
             .add("solid_inertia_g_mm2", &Out::solid_inertia_g_mm2, "g·mm²", "before")
             .add("inertia_saved_percent", &Out::inertia_saved_percent, "%", "of the inertia")
             .add("warnings", &Out::warnings, "", "what to look at")
-            .add("svg", &Out::svg, "", "the drawing as SVG at true size")
-            .add("dxf", &Out::dxf, "", "the drawing as DXF in mm, layers outline, crossings, bore, pitch circle, centre mark")
-            .add("step", &Out::step, "", "the part as a STEP solid in mm");
+            .include(&Out::files);
     return record;
 }
 

@@ -21,8 +21,10 @@ struct DerivedOscillator {
     std::optional<PoiseResult> poise;
     std::optional<BeatSettingResult> in_beat;  ///< how far the collet turns, where the beat error and the swing are known
     std::optional<double> per_K_by_rod;        ///< of the rate, by the rod's material alone: positive gains when warmer
-    std::string missing;                       ///< what to give first, in words
-    std::string unfinished;                    ///< what is half typed and not counted yet
+    /// From the suspension to the bob, where a width is read unless it says otherwise; nothing of a balance.
+    std::optional<double> bob_mm() const { return pendulum ? std::optional(pendulum->length_mm) : std::nullopt; }
+    std::string missing;     ///< what to give first, in words
+    std::string unfinished;  ///< what is half typed and not counted yet
     std::string fault;
 };
 

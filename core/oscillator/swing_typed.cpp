@@ -1,11 +1,14 @@
 #include "oscillator/swing_typed.h"
 
+#include <algorithm>
 #include <cmath>
+#include <iterator>
 #include <numbers>
 
 #include "number/input_error.h"
 #include "number/numeral.h"
 #include "number/units.h"
+#include "workings/sum.h"
 
 namespace echappe {
 
@@ -31,6 +34,13 @@ std::string swing_in_degrees(const std::string& typed, const std::optional<doubl
         throw InputError(field, in_quotes(typed),
                          "a width from end to end, less than twice the " + print_short(*below, 4) + " mm below the suspension");
     return print_plain(std::round(std::asin(*wide / 2 / *below) * 180 / std::numbers::pi * 1e4) / 1e4);
+}
+
+void type_with_swings(const Record& record, void* object, const std::string& field, const std::string& word,
+                      const std::optional<double>& bob_mm) {
+    constexpr const char* swings[] = {"swing_deg", "needed_deg", "least_deg", "seen_least_deg"};
+    const bool swing = std::find(std::begin(swings), std::end(swings), field) != std::end(swings);
+    type_into_record(record, object, field, swing ? swing_in_degrees(word, bob_mm, field) : word);
 }
 
 }  // namespace echappe

@@ -107,8 +107,9 @@ void FieldList::append(std::string_view name, size_t offset, const MemberType& t
     field.type = &type;
 }
 
-void FieldList::append_all(const Record& record, size_t offset) {
+void FieldList::append_all(const Record& record, size_t offset, const std::string& prefix) {
     for (Field field : record.fields()) {
+        field.name = prefix + field.name;
         field.offset += offset;
         if (field.file_offset) *field.file_offset += offset;
         m_fields.push_back(std::move(field));

@@ -219,7 +219,7 @@ struct KindsOf<std::variant<K...>> {
 class FieldList {
 protected:
     void append(std::string_view name, size_t offset, const MemberType& type, std::string_view unit, std::string_view meaning, Range range);
-    void append_all(const Record& record, size_t offset);
+    void append_all(const Record& record, size_t offset, const std::string& prefix);
     void append_kind(std::string_view name, size_t offset, const Kinds& kinds, std::string_view meaning,
                      std::initializer_list<const char*> words);
     void append_fields_of(const Kinds& kinds, size_t offset);
@@ -236,10 +236,10 @@ public:
         append(name, offset_of(member), member_type<M>(), unit, meaning, range);
         return *this;
     }
-    /// The fields of a declared member, as if they were T's own.
+    /// The fields of a declared member, as if they were T's own, their names behind `prefix`.
     template <class M>
-    Fields& include(M T::*member) {
-        append_all(M::record(), offset_of(member));
+    Fields& include(M T::*member, const std::string& prefix = {}) {
+        append_all(M::record(), offset_of(member), prefix);
         return *this;
     }
     /// Which kind a member of several is of, told by a word for each, in their order. Comes before `fields_of_kinds`.

@@ -231,11 +231,11 @@ TEST_CASE("what is seen is typed in words, and a swing as a width at the bob") {
     PalletsBench bench;
     SumCard& sheet = bench.view().card();
     sheet.show_sum(1);
-    bench.click(sheet, "sum:exit_seen");
+    bench.click(sheet, "sum:seen_exit_word");
     bench.answer("hardly drops");
     REQUIRE(bench.derived().escapement.cause);
     CHECK(bench.derived().escapement.cause->depth_mm > 0.1);
-    bench.click(sheet, "sum:least_deg");
+    bench.click(sheet, "sum:seen_least_deg");
     bench.answer("70 mm at 1000 mm");
     CHECK(*bench.job().pallets->seen.least_deg == Approx(2.006).margin(1e-3));
     bench.key(Qt::Key_A);

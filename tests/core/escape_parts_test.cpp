@@ -2,10 +2,13 @@
 #include <cmath>
 #include <numbers>
 
+#include "escapement/derive.h"
 #include "escapement/lever.h"
 #include "escapement/pallets_part.h"
 #include "escapement/wheel_part.h"
+#include "job/new_job.h"
 #include "number/input_error.h"
+#include "topic.h"
 
 using namespace echappe;
 
@@ -166,13 +169,45 @@ TEST_CASE("drawings and solids of both parts are written true to size") {
     EscapeWheelInput in = wheel("deadbeat");
     in.format = "svg";
     const EscapeWheelResult out = escape_wheel_part(in);
-    REQUIRE(out.svg);
-    CHECK_THAT(*out.svg, Catch::Contains("mm\""));
+    REQUIRE(out.files.svg);
+    CHECK_THAT(*out.files.svg, Catch::Contains("mm\""));
     PalletsPartInput pallets;
     pallets.escapement = regulator();
     pallets.format = "dxf";
-    CHECK(pallets_part(pallets).dxf->size() > 1000);
+    CHECK(pallets_part(pallets).files.dxf->size() > 1000);
     if (!step_available()) return;
     const double volume = step_volume_mm3(to_step(solid_of(in, out)));
     CHECK(volume == Approx(out.mass_g / 8.5e-3).epsilon(1e-4));
+}
+
+TEST_CASE("what cannot be cut as it is told is told as such, and the usual part is drawn in its place") {
+    Job job = new_job("great 144, centre 12/96, third 12/90, escape 12/30; centre 1 h");
+    job.train.escapement = "deadbeat";
+    PalletsRecord pallets;
+    pallets.tip_diameter_mm = 40, pallets.lock_deg = 1, pallets.lift_deg = 2, pallets.drop_deg = 1;
+    pallets.body.hub_mm = 30;
+    pallets.wheel.tooth_depth_mm = 19;
+    job.pallets = pallets;
+    const Derived found = derive(job);
+    REQUIRE(found.escapement.layout);
+    CHECK_FALSE(found.escapement.body.empty());
+    CHECK(found.escapement.wheel);
+    CHECK_THAT(found.escapement.body_fault, Catch::Contains("stands in the wheel's teeth"));
+    CHECK_THAT(found.escapement.wheel_fault, Catch::Contains("nothing is left of the wheel"));
+}
+
+TEST_CASE("an untold span is as usual for the kind: over a quarter of the teeth, of a lever over a sixth") {
+    CHECK(usual_span("deadbeat", 30) == 7.5);
+    CHECK(usual_span("recoil", 27) == 6.5);
+    CHECK(usual_span("lever", 15) == 2.5);
+    CHECK(usual_span("pin", 15) == 3.5);
+    Job job = new_job("80, 12/80, 10/75, 10/80, 8/15; centre 1 h");
+    job.train.escapement = "lever";
+    PalletsRecord pallets;
+    pallets.tip_diameter_mm = 8, pallets.lock_deg = 1.5, pallets.lift_deg = 8.5, pallets.drop_deg = 1.2;
+    job.pallets = pallets;
+    CHECK(derive(job).escapement.beat.state == EscapementState::runs);
+    // What was counted goes before.
+    job.pallets->span = 3.5;
+    CHECK(std::get<LeverAction>(*derive(job).escapement.layout).span == 3.5);
 }

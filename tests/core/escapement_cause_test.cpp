@@ -93,12 +93,12 @@ TEST_CASE("pallets that were opened are closed before their depth is set, and ha
 TEST_CASE("words for what a tooth does lead to the right side, and a figure says it better than its word") {
     EscapementCauseInput in;
     in.escapement.radius_mm = 19, in.escapement.lock_deg = 1, in.escapement.lift_deg = 2, in.escapement.drop_deg = 1.5;
-    in.seen.exit_seen = "caught";
+    in.seen.exit_word = "caught";
     const EscapementCauseResult deep = cause_of(in);
     CHECK(deep.depth_mm > 0.1);
     CHECK(deep.verdict.find("Take the pallets away") != std::string::npos);
-    in.seen.exit_seen = "";
-    in.seen.entry_seen = "lands on the slope";
+    in.seen.exit_word = "";
+    in.seen.entry_word = "lands on the slope";
     const EscapementCauseResult shallow = cause_of(in);
     CHECK(shallow.depth_mm < -0.1);
     CHECK(shallow.depth_u_mm > 0.05);
@@ -116,7 +116,7 @@ TEST_CASE("the swing with which it just lets off tells the depth, and every move
     for (const double moved : {-0.1, -0.2}) {
         in.later.emplace_back();
         in.later.back().moved_mm = moved;
-        in.later.back().least_deg = least(0.24 + moved);
+        in.later.back().seen.least_deg = least(0.24 + moved);
     }
     in.moved_since_mm = -0.2;
     const EscapementCauseResult three = cause_of(in);

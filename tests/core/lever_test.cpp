@@ -4,6 +4,8 @@
 #include "job/new_job.h"
 #include "topic.h"
 
+#include <rapidcheck.h>
+
 #include <catch2/catch.hpp>
 #include <cmath>
 #include <numbers>
@@ -430,4 +432,30 @@ TEST_CASE("a stone that comes down on the back of the tooth it let off catches: 
         slow.fine = 0.4;
         CHECK(slow.goes(told.lever_arc_deg.value() / 2).has_value() == (beside < 0));
     }
+}
+
+TEST_CASE("a layout of a lever that is taken tells what it does at any depth, and never fails on its teeth") {
+    rc::check("any lever", [] {
+        LeverInput in;
+        in.teeth = *rc::gen::inRange(8, 31);
+        in.span = *rc::gen::inRange(1, 4) + 0.5;
+        in.radius_mm = 4;
+        in.lock_deg = *rc::gen::inRange(2, 40) / 10.0;
+        in.lift_deg = *rc::gen::inRange(20, 160) / 10.0;
+        in.drop_deg = *rc::gen::inRange(0, 40) / 10.0;
+        in.draw_deg = *rc::gen::inRange(0, 41);
+        in.tooth_share = *rc::gen::inRange(0, 91) / 100.0;
+        in.tooth_width_deg = *rc::gen::inRange(1, 100) / 10.0;
+        std::optional<LeverAction> action;
+        try {
+            action = lay_out(in);
+        } catch (const InputError&) {
+            return;
+        }
+        for (const double depth : {-0.5, -0.05, 0.0, 0.05, 0.5}) {
+            const EscapementBeat beat = beat_of(nearer(*action, depth));
+            if (beat.state != EscapementState::runs) continue;
+            RC_ASSERT(beat.entry->lock > 0 && beat.exit->lock > 0 && beat.entry->drop > 0 && beat.exit->drop > 0);
+        }
+    });
 }

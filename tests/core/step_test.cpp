@@ -23,18 +23,18 @@ TEST_CASE("a STEP solid read back has the volume of its outline times its thickn
         BlankInput in = blank(school, "wheel");
         in.points_per_flank = 60;
         const BlankResult out = plan_blank(in);
-        REQUIRE(out.step);
-        CHECK(step_volume_mm3(*out.step) == Approx(out.area_mm2 * out.thickness_mm).epsilon(0.001));
+        REQUIRE(out.files.step);
+        CHECK(step_volume_mm3(*out.files.step) == Approx(out.area_mm2 * out.thickness_mm).epsilon(0.001));
     }
 }
 
 TEST_CASE("a pinion's STEP solid is as long as its leaves, and a bore takes its cylinder out of it") {
     BlankInput in = blank("cycloidal-clock", "pinion");
     in.choice.thickness_mm = 5;
-    const double solid = step_volume_mm3(*plan_blank(in).step);
+    const double solid = step_volume_mm3(*plan_blank(in).files.step);
     CHECK(solid == Approx(plan_blank(in).volume_mm3).epsilon(0.001));
     in.choice.bore_mm = 1.5;
-    CHECK(solid - step_volume_mm3(*plan_blank(in).step) == Approx(3.14159265 * 1.5 * 1.5 / 4 * 5).epsilon(0.001));
+    CHECK(solid - step_volume_mm3(*plan_blank(in).files.step) == Approx(3.14159265 * 1.5 * 1.5 / 4 * 5).epsilon(0.001));
 }
 
 TEST_CASE("a text that is no STEP has no volume") {

@@ -193,10 +193,7 @@ SumCard::Tab BeatStation::measured_tab() {
     return {tr("as measured"), tr("What is there. A figure is typed where it stands; empty takes it out."), [this] { return measured(); },
             [this](Job& job, const std::string& field, const std::string& word) {
                 if (field == "add") return word.empty() ? void() : add_to(*job.oscillator, word);
-                const auto& pendulum = swings().pendulum;
-                const auto bob_mm = pendulum ? std::optional(pendulum->length_mm) : std::nullopt;
-                const bool swing = field == "swing_deg" || field == "needed_deg";
-                type_into_record(OscillatorRecord::record(), &*job.oscillator, field, swing ? swing_in_degrees(word, bob_mm, field) : word);
+                type_with_swings(OscillatorRecord::record(), &*job.oscillator, field, word, swings().bob_mm());
                 // Who types it has measured it; what ships is assumed.
                 if (field == "Q") job.oscillator->Q_measured = true;
             }};

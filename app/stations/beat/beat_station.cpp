@@ -8,7 +8,6 @@
 
 #include "beat/readings.h"
 #include "beat/sheets.h"
-#include "exchange/whole_file.h"
 #include "number/input_error.h"
 #include "number/units.h"
 #include "print/part_sheet.h"
@@ -182,10 +181,7 @@ QString BeatStation::writes(const QString& ending) const {
     return written && escapement_shown() ? m_escapement->part() : QString();
 }
 
-void BeatStation::write_to(const QString& path) {
-    const Drawing drawing = m_escapement->to_cut().drawing;
-    save_text(path.toStdString(), path.endsWith(".svg") ? to_svg(drawing) : to_dxf(drawing));
-}
+void BeatStation::write_to(const QString& path) { save_drawing(path.toStdString(), m_escapement->to_cut().drawing); }
 
 FlatPart BeatStation::solid() const { return m_escapement->to_cut().solid; }
 

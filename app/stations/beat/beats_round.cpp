@@ -20,10 +20,12 @@ constexpr size_t most_shown = 3000;
 
 }  // namespace
 
-BeatsRound::BeatsRound(QPainter& painter, const QRectF& room, const BeatAnalysisResult& told, const LaidRound& wheel)
+BeatsRound::BeatsRound(QPainter& painter, const QRectF& room, const BeatAnalysisResult& told, const LaidRound& wheel,
+                       const EscapeWheelResult* escape)
     : m_painter(painter),
       m_told(told),
       m_wheel(wheel),
+      m_escape(escape),
       m_places(places_of(told, wheel)),
       m_centre(room.center()),
       m_radius(std::min(room.width(), room.height()) / 2) {
@@ -53,9 +55,14 @@ void BeatsRound::paint_wheel() {
     m_painter.setPen(QPen(t.brass, 1));
     m_painter.setBrush(t.pale_brass);
     if (m_wheel.escape && m_wheel.teeth > 1) {
-        m_painter.rotate(-90);
-        m_painter.scale(1, -1);
-        m_painter.drawPath(WheelArt::escape_wheel(m_wheel.teeth, radius));
+        QTransform upright;
+        upright.rotate(-90).scale(1, -1);
+        if (m_escape) {
+            const double scale = 2 * radius / m_escape->outside_diameter_mm;
+            m_painter.drawPath(upright.scale(scale, scale).map(WheelArt::escape_wheel(*m_escape)));
+        } else {
+            m_painter.drawPath(upright.map(WheelArt::escape_wheel(m_wheel.teeth, radius)));
+        }
     } else {
         QPainterPath ring;
         ring.addEllipse(QPointF(), radius, radius);

@@ -11,7 +11,9 @@ namespace echappe {
 /// A bad tooth is a dent, an eccentric wheel a wave.
 class BeatsRound {
 public:
-    BeatsRound(QPainter& painter, const QRectF& room, const BeatAnalysisResult& told, const LaidRound& wheel);
+    /// `escape`: the escape wheel as it is cut; nullptr where it is not known.
+    BeatsRound(QPainter& painter, const QRectF& room, const BeatAnalysisResult& told, const LaidRound& wheel,
+               const EscapeWheelResult* escape);
     /// All but the words; the same until something else is told.
     void paint();
     void write_sizes();
@@ -28,6 +30,7 @@ private:
     QPainter& m_painter;
     const BeatAnalysisResult& m_told;
     const LaidRound& m_wheel;
+    const EscapeWheelResult* m_escape;
     std::vector<TurnPlace> m_places;
     QPointF m_centre;
     double m_radius;

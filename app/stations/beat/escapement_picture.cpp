@@ -38,16 +38,23 @@ void EscapementPicture::paint(double period) {
     const auto stand = stand_at(*m_escapement.now, beat, m_escapement.drawn_swing_rad, period);
     m_painter.save();
     m_painter.setClipRect(m_room);
-    paint_wheel(stand ? stand->tip_rad : pitch_rad(*m_escapement.now) / 4);
-    const double pallets = stand ? stand->pallets_rad : beat.zero_rad.value_or(0);
-    const double held = stand ? stand->side : 0;
-    if (const auto* lever = std::get_if<LeverAction>(&*m_escapement.now)) paint_lever(*lever, pallets, held);
-    else paint_pallets(std::get<EscapementAction>(*m_escapement.now), pallets, held);
+    const double pallets = stand ? stand->pallets_rad : beat.zero_rad.value_or(0), held = stand ? stand->side : 0;
+    const double tip = stand ? stand->tip_rad : pitch_rad(*m_escapement.now) / 4;
+    if (const auto* lever = std::get_if<LeverAction>(&*m_escapement.now)) {
+        // The lever lies in a plane of its own: behind, so that the action is seen.
+        paint_limbs(*lever, pallets);
+        paint_wheel(tip);
+        paint_stones(*lever, pallets, held);
+    } else {
+        paint_wheel(tip);
+        paint_pallets(std::get<EscapementAction>(*m_escapement.now), pallets, held);
+    }
+    paint_arbor();
     if (stand) {
         const Theme& t = theme();
         m_painter.setPen(QPen(stand->drives ? t.verdigris : t.blued, 2));
         m_painter.setBrush(Qt::NoBrush);
-        m_painter.drawEllipse(at({m_radius * std::sin(stand->tip_rad), m_radius * std::cos(stand->tip_rad)}), 7, 7);
+        m_painter.drawEllipse(at(spot(m_radius, stand->tip_rad)), 7, 7);
         write_pallet(-1, *beat.entry);
         write_pallet(1, *beat.exit);
     }
@@ -80,26 +87,23 @@ void EscapementPicture::paint_face(QPointF from, QPointF to, bool holds) {
 /// In one piece, as they are cut.
 void EscapementPicture::paint_pallets(const EscapementAction& action, double pallets_rad, double held) {
     const Theme& t = theme();
-    const auto place = [&](Vector own) { return at(Vector{0, m_centre} + turned(own, pallets_rad)); };
     QPolygonF body;
-    for (const Point& p : m_escapement.body) body << place({p[0], p[1]});
+    for (const Point& p : m_escapement.body) body << place({p[0], p[1]}, pallets_rad);
     m_painter.setPen(QPen(t.ink, 1));
     m_painter.setBrush(t.steel);
     m_painter.drawPolygon(body);
     for (const Pallet* pallet : {&action.entry, &action.exit})
-        paint_face(place(pallet->let_off), place(pallet->locking), pallet->side == held);
-    paint_arbor();
+        paint_face(place(pallet->let_off, pallets_rad), place(pallet->locking, pallets_rad), pallet->side == held);
 }
 
-/// Stones or pins on an arm from the pallet arbor, and the beginning of the lever.
-void EscapementPicture::paint_lever(const LeverAction& action, double pallets_rad, double held) {
+/// Arms from the pallet arbor to stones or pins, and the beginning of the lever.
+void EscapementPicture::paint_limbs(const LeverAction& action, double pallets_rad) {
     const Theme& t = theme();
-    const auto place = [&](Vector own) { return at(Vector{0, m_centre} + turned(own, pallets_rad)); };
     const double arm = 0.10 * m_radius * m_px;
     const auto limb = [&](Vector to) {
         for (const auto& [ink, wide] : {std::pair{t.ink, arm + 2}, {t.steel, arm}}) {
             m_painter.setPen(QPen(ink, wide, Qt::SolidLine, Qt::RoundCap));
-            m_painter.drawLine(place({0, 0}), place(to));
+            m_painter.drawLine(place({0, 0}, pallets_rad), place(to, pallets_rad));
         }
     };
     limb({0, m_radius});
@@ -107,21 +111,23 @@ void EscapementPicture::paint_lever(const LeverAction& action, double pallets_ra
         const auto corners = stone(*pallet);
         limb(pallet->pin ? pallet->middle : 0.5 * (corners[2] + corners[3]));
     }
+}
+
+void EscapementPicture::paint_stones(const LeverAction& action, double pallets_rad, double held) {
+    const Theme& t = theme();
     for (const LeverPallet* pallet : {&action.entry, &action.exit}) {
         const bool holds = pallet->side == held;
         m_painter.setPen(QPen(holds ? t.blued : t.ink, holds ? 2 : 1));
-        m_painter.setBrush(t.ruby);
+        m_painter.setBrush(pallet->pin ? t.ink : t.ruby);
         if (pallet->pin) {
-            m_painter.setBrush(t.ink);
-            m_painter.drawEllipse(place(pallet->middle), pallet->radius * m_px, pallet->radius * m_px);
+            m_painter.drawEllipse(place(pallet->middle, pallets_rad), pallet->radius * m_px, pallet->radius * m_px);
             continue;
         }
         QPolygonF body;
-        for (const Vector corner : stone(*pallet)) body << place(corner);
+        for (const Vector corner : stone(*pallet)) body << place(corner, pallets_rad);
         m_painter.drawPolygon(body);
-        paint_face(place(pallet->let_off), place(pallet->locking), holds);
+        paint_face(place(pallet->let_off, pallets_rad), place(pallet->locking, pallets_rad), holds);
     }
-    paint_arbor();
 }
 
 /// Lock, lift and drop beside the pallet they are of.

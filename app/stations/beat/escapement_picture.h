@@ -16,9 +16,12 @@ public:
 
 private:
     QPointF at(Vector mm) const { return m_escape + QPointF(mm.x * m_px, -mm.y * m_px); }
+    /// A spot of the pallets, about their arbor, with them turned so.
+    QPointF place(Vector own, double pallets_rad) const { return at(Vector{0, m_centre} + turned(own, pallets_rad)); }
     void paint_wheel(double tip_rad);
     void paint_pallets(const EscapementAction& action, double pallets_rad, double held);
-    void paint_lever(const LeverAction& action, double pallets_rad, double held);
+    void paint_limbs(const LeverAction& action, double pallets_rad);
+    void paint_stones(const LeverAction& action, double pallets_rad, double held);
     void paint_face(QPointF from, QPointF to, bool holds);
     void paint_arbor();
     void write_pallet(double side, const PalletAction& action);

@@ -102,22 +102,16 @@ QList<Action> EscapementView::make_actions() {
 }
 
 std::vector<SumCard::Tab> EscapementView::tabs() {
-    const auto take = [](Job& job, const std::string& field, const std::string& word) {
+    const auto bob_mm = [this] { return m_document.derived().oscillator.bob_mm(); };
+    const auto take = [bob_mm](Job& job, const std::string& field, const std::string& word) {
         PalletsRecord pallets = job.pallets.value_or(PalletsRecord());
-        type_into_record(PalletsRecord::record(), &pallets, field, word);
+        type_with_swings(PalletsRecord::record(), &pallets, field, word, bob_mm());
         job.pallets = pallets;
     };
-    const auto see = [this](Job& job, const std::string& field, const std::string& word) {
-        PalletsRecord pallets = job.pallets.value_or(PalletsRecord());
-        type_into_seen(pallets, field, field == "least_deg" ? swing_in_degrees(word, bob_mm(), field) : word);
-        job.pallets = pallets;
-    };
-    const auto came = [this](Job& job, const std::string& field, const std::string& word) {
+    const auto came = [bob_mm](Job& job, const std::string& field, const std::string& word) {
         const size_t dot = field.find('.');
-        const std::string own = field.substr(dot + 1);
-        const bool swing = own == "swing_deg" || own == "least_deg";
-        type_into_record(PalletsSetting::record(), &job.pallets->settings.at(std::stoul(field.substr(0, dot))), own,
-                         swing ? swing_in_degrees(word, bob_mm(), own) : word);
+        type_with_swings(PalletsSetting::record(), &job.pallets->settings.at(std::stoul(field.substr(0, dot))), field.substr(dot + 1), word,
+                         bob_mm());
     };
     const auto bad_teeth = [](Job& job, const std::string& field, const std::string& word) {
         PalletsRecord pallets = job.pallets.value_or(PalletsRecord());
@@ -135,7 +129,7 @@ std::vector<SumCard::Tab> EscapementView::tabs() {
     return {{tr("layout"), tr("What is there. A figure is typed where it stands; empty takes it out."),
              [this] { return pallets_layout_sheet(record(), now()); }, take},
             {tr("seen"), tr("Locks and drops as they are read tell depth and opening. What was not read stays empty."),
-             [this] { return pallets_seen_sheet(record(), now()); }, see},
+             [this] { return pallets_seen_sheet(record(), now()); }, take},
             {tr("log"), tr("What was moved, and what came of it."), [this] { return pallets_settings_sheet(record()); }, came},
             {tr("teeth"),
              tr("What is not as laid out, and what each tooth does then. Tooth 1 is the first one marked; an empty number takes one out."),
@@ -149,11 +143,6 @@ std::vector<SumCard::Tab> EscapementView::tabs() {
 
 namespace {
 constexpr int pallets_tab = 5;
-}
-
-std::optional<double> EscapementView::bob_mm() const {
-    const auto& pendulum = m_document.derived().oscillator.pendulum;
-    return pendulum ? std::optional(pendulum->length_mm) : std::nullopt;
 }
 
 QString EscapementView::part() const {

@@ -52,8 +52,6 @@ private:
     const DerivedEscapement& now() const { return m_document.derived().escapement; }
     PalletsRecord record() const { return m_document.job().pallets.value_or(PalletsRecord()); }
     std::vector<SumCard::Tab> tabs();
-    /// Below the suspension, where a width is read unless it says otherwise.
-    std::optional<double> bob_mm() const;
     /// The move that is tried was made.
     void keep();
     /// The depth that what is seen tells becomes the one it was found at.

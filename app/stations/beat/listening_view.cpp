@@ -235,12 +235,9 @@ void ListeningView::next_wheel(int by) {
 
 std::vector<SumCard::Tab> ListeningView::tabs() {
     const auto take = [this](Job& job, const std::string& field, const std::string& word) {
-        const auto& pendulum = m_document.derived().oscillator.pendulum;
-        const auto bob = pendulum ? std::optional(pendulum->length_mm) : std::nullopt;
         if (RateLog::record().find(field)) type_into_record(RateLog::record(), &job.rate_log, field, word);
         else if (job.oscillator)
-            type_into_record(OscillatorRecord::record(), &*job.oscillator, field,
-                             field == "swing_deg" ? swing_in_degrees(word, bob, field) : word);
+            type_with_swings(OscillatorRecord::record(), &*job.oscillator, field, word, m_document.derived().oscillator.bob_mm());
     };
     return {{tr("heard"), tr("What all the beats together tell."), [this] { return heard_sheet(); }, take},
             {tr("kept"), tr("What was heard before, and what was done."), [this] { return kept_sheet(); }, {}}};
@@ -419,9 +416,11 @@ void ListeningView::paint_round(QPainter& painter) {
     Column page(painter, QRectF(room.left(), 14, room.width(), 30));
     page.section(tr("BEATS ROUND THE WHEEL: OUT IS LATE"));
     static const BeatAnalysisResult nothing;
-    BeatsRound laid(painter, room, result() ? *result() : nothing, wheel);
+    const auto& cut = m_document.derived().escapement.wheel;
+    const EscapeWheelResult* escape = cut ? &*cut : nullptr;
+    BeatsRound laid(painter, room, result() ? *result() : nothing, wheel, escape);
     paint_kept(painter, room.adjusted(-4, -4, 4, 4), m_laid,
-               [&](QPainter& on) { BeatsRound(on, room, result() ? *result() : nothing, wheel).paint(); });
+               [&](QPainter& on) { BeatsRound(on, room, result() ? *result() : nothing, wheel, escape).paint(); });
     laid.write_sizes();
     if (m_now.listening && m_now.last && m_now.beat_s > 0) {
         const double beats = (m_now.seconds - m_now.last->at_s) / m_now.beat_s;

@@ -270,10 +270,7 @@ void TeethStation::export_part(const QString& path) const {
     const MadeMesh& made = m_document.derived().making.of(*shown);
     const std::optional<BlankResult>& blank = m_wheel ? made.wheel_blank : made.pinion_blank;
     const Drawing drawing = blank ? blank_drawing(blank_input, *blank) : profile_drawing({blank_input.mesh, blank_input.part});
-    const std::string to = path.toStdString();
-    if (path.endsWith(".svg")) save_text(to, to_svg(drawing));
-    else if (path.endsWith(".dxf")) save_text(to, to_dxf(drawing));
-    else throw InputError("export", "\"" + to + "\"", "a name ending in .svg, .dxf or .pdf");
+    save_drawing(path.toStdString(), drawing);
 }
 
 Printout TeethStation::printed() {
