@@ -106,6 +106,7 @@ const std::vector<const Calculation*>& verbs() {
         &escapement_round_calculation(),
         &escape_wheel_calculation(),
         &pallets_part_calculation(),
+        &lever_part_calculation(),
         &crutch_setting_calculation(),
         &rate_fit_calculation(),
         &beat_analysis_calculation(),

@@ -31,9 +31,8 @@ BeatsTold beats_of(const TrainRecord& movement, const DerivedTrain& train, const
     const EscapeWheel wheel = escape_wheel_of(movement, train);
     told.escape_arbor = wheel.arbor;
     if (movement.beats_per_tooth == 2) told.escape_teeth = wheel.teeth.value_or(0);
-    const auto* pallets = escapement.now ? std::get_if<EscapementAction>(&*escapement.now) : nullptr;
-    if (pallets && escapement.swing_rad && told.beats_per_hour)
-        told.early_ms_per_mm_short = early_ms_per_mm_short(*pallets, *escapement.swing_rad, *told.beats_per_hour).value_or(0);
+    if (escapement.now && escapement.swing_rad && told.beats_per_hour)
+        told.early_ms_per_mm_short = early_ms_per_mm_short(*escapement.now, *escapement.swing_rad, *told.beats_per_hour).value_or(0);
     return told;
 }
 

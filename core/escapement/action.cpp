@@ -24,12 +24,12 @@ std::optional<PalletAction> action_of(const EscapementAction& action, const Pall
     out.lets_off = own_end;
     // Turned against the pallet's side it comes out: the entry is lifted out clockwise, the exit anticlockwise.
     const double way = pallet.side;
-    const auto lands = pallet.arc ? tip_on_arc(action, pallet) : tip_on_face(action, pallet, other_end.pallets_rad);
+    const auto lands = landing_of(action, pallet, other_end.pallets_rad);
     if (!lands) return {};
     out.lands = {other_end.pallets_rad, *lands};
     out.unlocks = out.lands;
     if (pallet.arc) {
-        const auto unlocks = corner_on_tips(action, pallet, pallet.locking);
+        const auto unlocks = unlocking_of(action, pallet);
         if (!unlocks) return {};
         out.unlocks = *unlocks;
     }
@@ -45,12 +45,6 @@ double drop_between(const EscapementAction& action, const Meeting& let_off, cons
 
 }  // namespace
 
-Vector operator+(Vector a, Vector b) { return {a.x + b.x, a.y + b.y}; }
-Vector operator-(Vector a, Vector b) { return {a.x - b.x, a.y - b.y}; }
-Vector operator*(double times, Vector a) { return {times * a.x, times * a.y}; }
-double cross(Vector a, Vector b) { return a.x * b.y - a.y * b.x; }
-double dot(Vector a, Vector b) { return a.x * b.x + a.y * b.y; }
-double length(Vector a) { return std::hypot(a.x, a.y); }
 Vector turned(Vector a, double rad) { return {a.x * std::cos(rad) - a.y * std::sin(rad), a.x * std::sin(rad) + a.y * std::cos(rad)}; }
 
 Vector spot(double radius, double rad) { return {radius * std::sin(rad), radius * std::cos(rad)}; }
@@ -93,6 +87,18 @@ std::optional<double> tip_on_face(const EscapementAction& action, const Pallet& 
     return angle_of(end + s * along);
 }
 
+std::optional<Meeting> unlocking_of(const EscapementAction& action, const Pallet& pallet) {
+    return pallet.arc ? corner_on_tips(action, pallet, pallet.locking) : std::nullopt;
+}
+
+std::optional<Meeting> let_off_of(const EscapementAction& action, const Pallet& pallet) {
+    return corner_on_tips(action, pallet, pallet.let_off);
+}
+
+std::optional<double> landing_of(const EscapementAction& action, const Pallet& pallet, double pallets_rad) {
+    return pallet.arc ? tip_on_arc(action, pallet) : tip_on_face(action, pallet, pallets_rad);
+}
+
 const char* word_for(EscapementState state) {
     switch (state) {
         case EscapementState::runs:
@@ -108,8 +114,7 @@ const char* word_for(EscapementState state) {
 
 EscapementBeat beat_of(const EscapementAction& action, std::optional<double> semi_arc_rad) {
     EscapementBeat out;
-    const auto entry_end = corner_on_tips(action, action.entry, action.entry.let_off);
-    const auto exit_end = corner_on_tips(action, action.exit, action.exit.let_off);
+    const auto entry_end = let_off_of(action, action.entry), exit_end = let_off_of(action, action.exit);
     // A corner that never comes to the tips stands wholly outside them, and lets every tooth by, or wholly inside, and lets none.
     out.state = state_out_of_reach(action.centre_mm, action.radius_mm, std::max(length(action.entry.let_off), length(action.exit.let_off)));
     if (!entry_end || !exit_end) return out;
@@ -183,12 +188,12 @@ std::optional<EscapementWindow> window_of(const std::function<double(double)>& m
         if (const double here = margin(reach * i / steps); here > most) most = here, best = i;
     double low = reach * std::max(-steps, best - 1) / steps, high = reach * std::min(steps, best + 1) / steps;
     constexpr double golden = 0.381966;
-    for (int i = 0; i < 80; ++i) {
+    for (int i = 0; most <= 0 && i < 80; ++i) {
         const double a = low + golden * (high - low), b = high - golden * (high - low);
         const bool rises = margin(a) < margin(b);
         (rises ? low : high) = rises ? a : b;
     }
-    const double peak = (low + high) / 2;
+    const double peak = most > 0 ? reach * best / steps : (low + high) / 2;
     if (!(margin(peak) > 0)) return {};
     const auto edge = [&](double way) {
         double inside = peak, outside = way * reach;
@@ -201,7 +206,7 @@ std::optional<EscapementWindow> window_of(const std::function<double(double)>& m
             break;
         }
         if (margin(outside) > 0) return outside;
-        for (int i = 0; i < 60; ++i) (margin((inside + outside) / 2) > 0 ? inside : outside) = (inside + outside) / 2;
+        for (int i = 0; i < 40; ++i) (margin((inside + outside) / 2) > 0 ? inside : outside) = (inside + outside) / 2;
         return inside;
     };
     return EscapementWindow{edge(-1), edge(1)};

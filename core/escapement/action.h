@@ -1,5 +1,6 @@
 #pragma once
 
+#include <cmath>
 #include <functional>
 #include <optional>
 
@@ -11,13 +12,13 @@ struct Vector {
     double y = 0;
     bool operator==(const Vector&) const = default;
 };
-Vector operator+(Vector a, Vector b);
-Vector operator-(Vector a, Vector b);
-Vector operator*(double times, Vector a);
+inline Vector operator+(Vector a, Vector b) { return {a.x + b.x, a.y + b.y}; }
+inline Vector operator-(Vector a, Vector b) { return {a.x - b.x, a.y - b.y}; }
+inline Vector operator*(double times, Vector a) { return {times * a.x, times * a.y}; }
 /// z of the cross product: the moment of b about the foot of a, positive anticlockwise.
-double cross(Vector a, Vector b);
-double dot(Vector a, Vector b);
-double length(Vector a);
+inline double cross(Vector a, Vector b) { return a.x * b.y - a.y * b.x; }
+inline double dot(Vector a, Vector b) { return a.x * b.x + a.y * b.y; }
+inline double length(Vector a) { return std::sqrt(dot(a, a)); }
 /// Turned anticlockwise about 0, 0.
 Vector turned(Vector a, double rad);
 /// A spot by its distance from 0, 0 and its angle from the top, clockwise.
@@ -60,6 +61,12 @@ std::optional<Meeting> corner_on_tips(const EscapementAction& action, const Pall
 std::optional<double> tip_on_arc(const EscapementAction& action, const Pallet& pallet);
 /// Where a tip rests on the straight face, with the pallets at that angle; nothing where it would be past the let-off corner. Exact.
 std::optional<double> tip_on_face(const EscapementAction& action, const Pallet& pallet, double pallets_rad);
+
+/// A tooth on a pallet, of every kind alike: where its rest on the locking face ends (nothing of a recoil pallet), where it lets off,
+/// and its angle where it comes to rest. Exact; nothing where they never meet.
+std::optional<Meeting> unlocking_of(const EscapementAction& action, const Pallet& pallet);
+std::optional<Meeting> let_off_of(const EscapementAction& action, const Pallet& pallet);
+std::optional<double> landing_of(const EscapementAction& action, const Pallet& pallet, double pallets_rad);
 
 /// What a pallet does in a beat, rad; see the frame of the command line.
 struct PalletAction {

@@ -133,24 +133,33 @@ EscapementChoice choice_of(const PalletsRecord& r, long long teeth, const std::s
             0};
 }
 
-/// What is laid out for pendulum or balance; throws InputError where there is no such layout, or none at that depth.
-AnyAction lay_out_pallets(const PalletsRecord& r, long long teeth, const std::string& kind, double depth_mm) {
-    EscapementChoice choice = choice_of(r, teeth, kind);
+/// Of a lever's, likewise; one of the two.
+LeverPartInput lever_choice_of(const PalletsRecord& r, long long teeth, const std::string& kind) {
+    const EscapementChoice choice = choice_of(r, teeth, kind);
     const auto told = [&](auto in) {
         in.teeth = teeth, in.span = choice.span, in.radius_mm = choice.radius_mm, in.lever = r.lever;
         in.lock_deg = choice.lock_deg, in.lift_deg = choice.lift_deg, in.drop_deg = choice.drop_deg;
         return in;
     };
-    if (kind == "lever") {
-        LeverInput in = told(LeverInput());
-        in.draw_deg = r.draw_deg, in.tooth_share = r.tooth_share, in.tooth_width_deg = r.tooth_width_deg, in.school = choice.school;
-        return lay_out(in);
-    }
+    LeverPartInput out;
     if (kind == "pin") {
-        PinInput in = told(PinInput());
-        in.pin_mm = *r.pin_mm, in.undercut_deg = r.undercut_deg;
-        return lay_out(in);
+        out.pin = told(PinInput());
+        out.pin->pin_mm = *r.pin_mm, out.pin->undercut_deg = r.undercut_deg;
+    } else {
+        out.lever = told(LeverInput());
+        out.lever->draw_deg = r.draw_deg, out.lever->tooth_share = r.tooth_share, out.lever->tooth_width_deg = r.tooth_width_deg;
+        out.lever->school = choice.school;
     }
+    return out;
+}
+
+/// What is laid out for pendulum or balance; throws InputError where there is no such layout, or none at that depth.
+AnyAction lay_out_pallets(const PalletsRecord& r, long long teeth, const std::string& kind, double depth_mm) {
+    if (kind == "lever" || kind == "pin") {
+        const LeverPartInput in = lever_choice_of(r, teeth, kind);
+        return in.lever ? lay_out(*in.lever) : lay_out(*in.pin);
+    }
+    EscapementChoice choice = choice_of(r, teeth, kind);
     const EscapementAction layout = lay_out(choice);
     choice.depth_change_mm = depth_mm;
     action_of(choice);
@@ -182,7 +191,13 @@ void cut_parts(const PalletsRecord& record, DerivedEscapement& d) {
             d.wheel_input = in;
         },
         d.wheel_fault);
-    if (!anchor) return;
+    if (lever) {
+        d.lever_input = lever_choice_of(record, lever->teeth, d.kind);
+        d.lever_input->shape = record.lever_body;
+        cut_or_usual(
+            record.lever_body, [&](const LeverShape& shape) { d.body = lever_outline(*lever, shape); }, d.body_fault);
+        return;
+    }
     d.pallets_input = PalletsPartInput{choice_of(record, anchor->teeth, d.kind), record.body};
     cut_or_usual(
         record.body, [&](const PalletsShape& shape) { d.body = pallets_outline(*anchor, shape); }, d.body_fault);

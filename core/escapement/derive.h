@@ -2,6 +2,7 @@
 
 #include "escapement/any_action.h"
 #include "escapement/cause.h"
+#include "escapement/lever_part.h"
 #include "escapement/pallets_part.h"
 #include "escapement/record.h"
 #include "oscillator/derive.h"
@@ -31,8 +32,9 @@ struct DerivedEscapement {
     std::optional<double> lift_angle_rad;    ///< of the balance, by lever and impulse pin
     EscapeWheelInput wheel_input;
     std::optional<EscapeWheelResult> wheel;         ///< as it is cut
-    std::vector<Point> body;                        ///< outline of the pallets, about their arbor as the layout has them; empty for a lever
-    std::optional<PalletsPartInput> pallets_input;  ///< to cut them anew; nothing of a lever, whose body is the movement's own
+    std::vector<Point> body;                        ///< outline of the pallets or the lever, about their arbor as the layout has them
+    std::optional<PalletsPartInput> pallets_input;  ///< to cut them anew; nothing of a lever
+    std::optional<LeverPartInput> lever_input;      ///< likewise of a lever
     std::string wheel_fault, body_fault;            ///< why one cannot be cut as it is told; then the usual one is drawn
     double depth_mm = 0;                            ///< of that scale
     std::optional<double> swing_rad;                ///< as found, or after the last setting

@@ -67,6 +67,10 @@ void tell_balance(const LeverAction& action, const EscapementBeat& beat, std::op
 std::string in_words(const LeverResult& out, double run_deg, double depth_mm) {
     std::string words;
     if (out.state == "trips") words = "Trips: a tooth lands beyond the locking face. Bring the pallets nearer, or set the stones deeper.";
+    else if (out.state == "catches" && out.entry.drop_deg && std::min(*out.entry.drop_deg, *out.exit.drop_deg) > 0)
+        words = std::string("Catches: a ") + (out.entry.middle_mm.empty() ? "stone" : "pin") +
+                " comes down on the back of the tooth that it let off. More drop, less lock, or " +
+                (out.entry.middle_mm.empty() ? "narrower stones." : "thinner pins: past a heel a pin needs half of itself and more.");
     else if (out.state == "catches") words = "Catches: a tooth has no drop left. Take the pallets away, or look at their opening.";
     else if (out.state == "does not unlock")
         words = "Does not unlock: the balance swings less than " + print_fixed(*out.least_semi_arc_deg, 1) + "°.";
@@ -104,7 +108,7 @@ LeverResult worked_out(const In& in) {
     std::vector<Vector> tooth = escape_tooth(wheel_of(now));
     std::rotate(tooth.begin(), tooth.begin() + 1, tooth.end());
     for (const Vector corner : tooth) out.tooth_mm.push_back(point(corner));
-    const bool works = beat.state == EscapementState::runs || beat.state == EscapementState::does_not_unlock;
+    const bool works = beat.entry && beat.exit && beat.state != EscapementState::trips && std::min(beat.entry->drop, beat.exit->drop) > 0;
     const double zero = beat.zero_rad.value_or(0);
     out.entry = told(now, now.entry, zero, beat.entry, works);
     out.exit = told(now, now.exit, zero, beat.exit, works);

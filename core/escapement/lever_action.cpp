@@ -1,6 +1,7 @@
 #include "escapement/lever_action.h"
 
 #include <algorithm>
+#include <boost/math/tools/minima.hpp>
 #include <cmath>
 #include <numbers>
 
@@ -14,40 +15,6 @@ namespace {
 
 constexpr double pi = std::numbers::pi;
 constexpr double rad = pi / 180;
-
-/// Where the locking contact ends, with the tooth's angle.
-std::optional<Meeting> unlocks(const LeverAction& action, const LeverPallet& pallet) {
-    if (!pallet.pin) return spot_on_circle(action.centre_mm, action.tooth.toe, pallet.side, pallet.locking);
-    const Vector middle =
-        Vector{0, action.tooth.toe} + pallet.radius * Vector{std::cos(action.tooth.undercut), -std::sin(action.tooth.undercut)};
-    auto at = spot_on_circle(action.centre_mm, length(middle), pallet.side, pallet.middle);
-    if (at) at->tip_rad -= angle_of(middle);
-    return at;
-}
-
-std::optional<Meeting> lets_off(const LeverAction& action, const LeverPallet& pallet) {
-    auto at = pallet.pin ? spot_on_circle(action.centre_mm, action.tooth.heel + pallet.radius, pallet.side, pallet.middle)
-                         : spot_on_circle(action.centre_mm, action.tooth.heel, pallet.side, pallet.let_off);
-    if (at) at->tip_rad += action.tooth.width;
-    return at;
-}
-
-/// The tooth's angle where its locking corner, or its locking face, meets the pallet.
-std::optional<double> lands(const LeverAction& action, const LeverPallet& pallet, double pallets) {
-    const Vector arbor{0, action.centre_mm};
-    if (pallet.pin) {
-        const Vector at = arbor + turned(pallet.middle, pallets);
-        const double share = (pallet.radius - action.tooth.toe * std::sin(action.tooth.undercut)) / length(at);
-        if (std::abs(share) > 1) return {};
-        return angle_of(at) - action.tooth.undercut - std::asin(share);
-    }
-    const Vector from = arbor + turned(pallet.locking, pallets), along = turned(pallet.face, pallets);
-    const double a = dot(along, along), b = dot(from, along), c = dot(from, from) - action.tooth.toe * action.tooth.toe;
-    const double root = b * b - a * c;
-    if (root < 0) return {};
-    const Vector at = from + ((-b + std::sqrt(root)) / a) * along;
-    return angle_of(at);
-}
 
 double checked_half_angle(double span, long long teeth) {
     const double half = half_angle_rad(span, teeth);
@@ -99,7 +66,7 @@ std::optional<LeverContact> contact_of_stone(const LeverAction& action, const Le
     const Vector locking = arbor + turned(pallet.locking, pallets), let_off = arbor + turned(pallet.let_off, pallets);
     const Vector toe{0, tooth.toe}, heel = spot(tooth.heel, -tooth.width), face = let_off - locking;
     First first;
-    if (const auto at = lands(action, pallet, pallets)) {
+    if (const auto at = landing_of(action, pallet, pallets)) {
         const Vector toe_at = spot(tooth.toe, *at), own = turned(pallet.face, pallets);
         if (dot(toe_at - locking, own) >= 0) first.offer(*at, toe_at, square_to(own), true);
     }
@@ -119,43 +86,74 @@ std::optional<LeverContact> contact_of_stone(const LeverAction& action, const Le
     return first.best();
 }
 
+/// Tooth's angles at which a corner of it touches a pin, from behind it first and then from before it. `corner`: of the tooth, at 0.
+std::vector<double> corner_on_pin(Vector middle, double pin, Vector corner) {
+    const double radius = length(corner), far = length(middle);
+    const double cosine = (radius * radius + far * far - pin * pin) / (2 * radius * far);
+    if (std::abs(cosine) > 1) return {};
+    const double between = std::acos(cosine), where = angle_of(middle) - angle_of(corner);
+    return {where - between, where + between};
+}
+
+/// The same of a face from a to b, the metal on its left: only where the pin's foot lies on it.
+std::vector<double> face_on_pin(Vector middle, double pin, Vector a, Vector b) {
+    const Vector outward = square_to(b - a);
+    const double share = (pin + dot(outward, a)) / length(middle);
+    std::vector<double> tips;
+    if (std::abs(share) > 1) return tips;
+    for (const double sign : {-1.0, 1.0}) {
+        const double tip = angle_of(middle) - angle_of(outward) + sign * std::acos(share);
+        const Vector foot = turned(middle, tip) - pin * outward;
+        const double along = dot(foot - a, b - a) / dot(b - a, b - a);
+        if (along >= 0 && along <= 1) tips.push_back(tip);
+    }
+    return tips;
+}
+
 std::optional<LeverContact> contact_of_pin(const LeverAction& action, const LeverPallet& pallet, double pallets) {
     const LeverTooth& tooth = action.tooth;
     const Vector middle = Vector{0, action.centre_mm} + turned(pallet.middle, pallets);
-    const double far = length(middle), where = angle_of(middle), r = pallet.radius;
-    First first;
-    const auto on_corner = [&](double radius, double behind) {
-        const double cosine = (radius * radius + far * far - r * r) / (2 * radius * far);
-        if (std::abs(cosine) > 1) return;
-        const double corner = where - std::acos(cosine);
-        first.offer(corner + behind, spot(radius, corner), middle - spot(radius, corner), false);
-    };
-    on_corner(tooth.toe, 0);
-    on_corner(tooth.heel, tooth.width);
-    // A face from a to b, the pin outside it: its foot must lie on the face.
-    const auto on_face = [&](Vector a, Vector b, bool locked) {
-        const Vector outward = square_to(b - a);
-        const double share = (r + dot(outward, a)) / far;
-        if (std::abs(share) > 1) return;
-        for (const double sign : {-1.0, 1.0}) {
-            const double tip = where - angle_of(outward) + sign * std::acos(share);
-            const Vector normal = turned(outward, -tip), foot = turned(middle - r * normal, tip);
-            const double along = dot(foot - a, b - a) / dot(b - a, b - a);
-            if (along >= 0 && along <= 1) first.offer(tip, middle - r * normal, normal, locked);
-        }
-    };
+    const double r = pallet.radius;
     const Vector toe{0, tooth.toe}, heel = spot(tooth.heel, -tooth.width);
     constexpr double face_deep = 0.25;  // of the radius: as far as a locking face goes down
-    const Vector foot = toe - face_deep * tooth.toe * Vector{std::sin(tooth.undercut), std::cos(tooth.undercut)};
+    const Vector foot = toe - face_deep * tooth.toe * spot(1, tooth.undercut);
+    First first;
+    for (const Vector corner : {toe, heel})
+        if (const auto tips = corner_on_pin(middle, r, corner); !tips.empty()) {
+            const Vector at = turned(corner, -tips[0]);
+            first.offer(tips[0], at, middle - at, false);
+        }
+    const auto on_face = [&](Vector a, Vector b, bool locked) {
+        for (const double tip : face_on_pin(middle, r, a, b)) {
+            const Vector normal = turned(square_to(b - a), -tip);
+            first.offer(tip, middle - r * normal, normal, locked);
+        }
+    };
     on_face(foot, toe, true);
     on_face(toe, heel, false);
     return first.best();
 }
 
+/// How far a pin stands behind the back of the tooth that it let off.
+double pin_clear_of_back(const LeverAction& action, const std::vector<Vector>& tooth, const LeverPallet& pallet, double pallets_rad,
+                         double let_off_rad) {
+    const Vector middle = Vector{0, action.centre_mm} + turned(pallet.middle, pallets_rad);
+    double least = action.pitch_rad();
+    if (length(middle) - pallet.radius > action.tooth.heel) return least;
+    for (size_t i = 2; i < tooth.size(); ++i) {
+        if (const auto tips = corner_on_pin(middle, pallet.radius, tooth[i]); !tips.empty())
+            least = std::min(least, wrapped(let_off_rad - tips[1]));
+        if (i + 1 == tooth.size()) break;
+        for (const double tip : face_on_pin(middle, pallet.radius, tooth[i], tooth[i + 1]))
+            least = std::min(least, wrapped(let_off_rad - tip));
+    }
+    return least;
+}
+
 /// How far a stone stands behind the tooth that it let off, as it comes down again: its last corner from the tooth's back, its far side
 /// from the tooth's heel. `tooth`: as it is cut, its locking corner at the top; `let_off_rad`: where that tooth stands.
-double clear_of_back(const LeverAction& action, const std::vector<Vector>& tooth, const LeverPallet& pallet, double pallets_rad,
-                     double let_off_rad) {
+double stone_clear_of_back(const LeverAction& action, const std::vector<Vector>& tooth, const LeverPallet& pallet, double pallets_rad,
+                           double let_off_rad) {
     const Vector corner = Vector{0, action.centre_mm} + turned(pallet.let_off, pallets_rad);
     double least = action.pitch_rad();
     const auto between = [&](Vector of_tooth, Vector of_stone) {
@@ -170,31 +168,82 @@ double clear_of_back(const LeverAction& action, const std::vector<Vector>& tooth
 }
 
 /// The least of that from banking to let-off, on both sides.
-double least_clearance(const LeverAction& action, const EscapementBeat& beat) {
-    const std::vector<Vector> tooth = escape_tooth(wheel_of(action));
+double least_clearance(const LeverAction& action, const EscapementBeat& beat, double worth) {
     const double banked = *beat.least_rad + action.lever.run_deg * rad;
-    constexpr int looks = 5;
-    double least = action.pitch_rad();
-    for (const bool entry : {true, false}) {
-        const LeverPallet &holds = entry ? action.entry : action.exit, &other = entry ? action.exit : action.entry;
-        const PalletAction& own = entry ? *beat.entry : *beat.exit;
-        const double end = own.lets_off.pallets_rad, from = *beat.zero_rad - holds.side * banked;
-        // The one that the exit let off is span + ½ before the entry's, the one that the entry let off span − ½ behind the exit's.
-        const double before = (entry ? action.span + 0.5 : 0.5 - action.span) * action.pitch_rad();
-        // At the unlocking the wheel stands furthest back.
-        least = std::min(least, clear_of_back(action, tooth, other, own.unlocks.pallets_rad, own.unlocks.tip_rad + before));
-        for (int i = 0; i < looks; ++i) {
-            const double at = from + (end - from) * i / looks;
-            if (const auto contact = contact_of(action, holds, at))
-                least = std::min(least, clear_of_back(action, tooth, other, at, contact->tip_rad + before));
-        }
-    }
-    return least;
+    // The one that the exit let off is span + ½ before the entry's, the one that the entry let off span − ½ behind the exit's.
+    const auto behind = [&](const LeverPallet& holds, const LeverPallet& other, double pitches) {
+        return clear_behind({action, holds, action, other, pitches * action.pitch_rad()}, *beat.zero_rad - holds.side * banked, worth);
+    };
+    return std::min(behind(action.entry, action.exit, action.span + 0.5), behind(action.exit, action.entry, 0.5 - action.span));
 }
 
 }  // namespace
 
+double clear_behind(const BehindTooth& in, double banked_rad, double worth_rad) {
+    const std::vector<Vector> tooth = escape_tooth(wheel_of(in.gone));
+    const double much = in.gone.pitch_rad();
+    const auto clear_with = [&](double pallets, double held_tip) {
+        const auto clear = in.other.pin ? pin_clear_of_back : stone_clear_of_back;
+        return clear(in.gone, tooth, in.other, pallets, held_tip + in.gone_ahead_rad);
+    };
+    const auto clear_at = [&](double pallets) {
+        const auto contact = contact_of(in.held, in.holds, pallets);
+        return contact ? clear_with(pallets, contact->tip_rad) : much;
+    };
+    const auto begins = unlocking_of(in.held, in.holds), end = let_off_of(in.held, in.holds);
+    if (!begins || !end) return much;
+    // At the unlocking the wheel stands furthest back, and the curve has a kink there: each side of it for itself.
+    double least = clear_with(begins->pallets_rad, begins->tip_rad);
+    constexpr double dip = 0.004;  // more than the curve falls between two looks
+    if (least > worth_rad + 2 * dip) return least;
+    for (const double other_end : {banked_rad, (begins->pallets_rad + end->pallets_rad) / 2}) {
+        constexpr int looks = 4;
+        const double step = (other_end - begins->pallets_rad) / looks;
+        double best = begins->pallets_rad, here = least;
+        for (int i = 1; i <= looks; ++i)
+            if (const double at = begins->pallets_rad + i * step, clear = clear_at(at); clear < here) here = clear, best = at;
+        least = std::min(least, here);
+        if (here > worth_rad + dip) continue;
+        constexpr int bits = 14;  // 1e-9 rad where it is smooth, 1e-5 at a kink
+        here = boost::math::tools::brent_find_minima(clear_at, best - std::abs(step), best + std::abs(step), bits).second;
+        least = std::min(least, here);
+    }
+    return least;
+}
+
 double LeverAction::pitch_rad() const { return 2 * pi / static_cast<double>(teeth); }
+
+std::optional<Meeting> unlocking_of(const LeverAction& action, const LeverPallet& pallet) {
+    if (!pallet.pin) return spot_on_circle(action.centre_mm, action.tooth.toe, pallet.side, pallet.locking);
+    const Vector middle =
+        Vector{0, action.tooth.toe} + pallet.radius * Vector{std::cos(action.tooth.undercut), -std::sin(action.tooth.undercut)};
+    auto at = spot_on_circle(action.centre_mm, length(middle), pallet.side, pallet.middle);
+    if (at) at->tip_rad -= angle_of(middle);
+    return at;
+}
+
+std::optional<Meeting> let_off_of(const LeverAction& action, const LeverPallet& pallet) {
+    auto at = pallet.pin ? spot_on_circle(action.centre_mm, action.tooth.heel + pallet.radius, pallet.side, pallet.middle)
+                         : spot_on_circle(action.centre_mm, action.tooth.heel, pallet.side, pallet.let_off);
+    if (at) at->tip_rad += action.tooth.width;
+    return at;
+}
+
+std::optional<double> landing_of(const LeverAction& action, const LeverPallet& pallet, double pallets_rad) {
+    const Vector arbor{0, action.centre_mm};
+    if (pallet.pin) {
+        const Vector at = arbor + turned(pallet.middle, pallets_rad);
+        const double share = (pallet.radius - action.tooth.toe * std::sin(action.tooth.undercut)) / length(at);
+        if (std::abs(share) > 1) return {};
+        return angle_of(at) - action.tooth.undercut - std::asin(share);
+    }
+    const Vector from = arbor + turned(pallet.locking, pallets_rad), along = turned(pallet.face, pallets_rad);
+    const double a = dot(along, along), b = dot(from, along), c = dot(from, from) - action.tooth.toe * action.tooth.toe;
+    const double root = b * b - a * c;
+    if (root < 0) return {};
+    const Vector at = from + ((-b + std::sqrt(root)) / a) * along;
+    return angle_of(at);
+}
 
 /// Stones by what must hold in the layout: locking corners on the circle of the locking corners where they unlock, last corners where
 /// the heel is when wheel and pallets have moved as far as drop and lift say.
@@ -223,7 +272,7 @@ LeverAction lay_out(const LeverInput& in) {
         if (dot(along, stone.locking + arbor) < 0) along = -1.0 * along;
         stone.face = turned(along, -in.draw_deg * rad);
         // Landed with its lock: how far the face has let the wheel forward there.
-        const auto at = lands(action, stone, -stone.side * lock);
+        const auto at = landing_of(action, stone, -stone.side * lock);
         if (!at) throw InputError("lock_deg", print_short(in.lock_deg), "less: the locking face does not reach the teeth");
         shift[i] = *at - where[i];
     }
@@ -260,7 +309,7 @@ LeverAction lay_out(const PinInput& in) {
         pallet.pin = true;
         pallet.radius = pin;
         pallet.middle = spot(length(middle), pallet.side * half) - arbor;
-        const auto at = lands(action, pallet, -pallet.side * lock);
+        const auto at = landing_of(action, pallet, -pallet.side * lock);
         if (!at) throw InputError("lock_deg", print_short(in.lock_deg), "less: the pin stands beyond the locking face");
         shift += 0.5 * (*at - (pallet.side * half - ahead));
     }
@@ -306,8 +355,8 @@ double tooth_lift_of(const LeverAction& action, const LeverPallet& pallet, const
 
 EscapementBeat beat_of(const LeverAction& action, std::optional<double> semi_arc_rad) {
     EscapementBeat out;
-    const auto entry_end = lets_off(action, action.entry), exit_end = lets_off(action, action.exit);
-    const auto entry_begins = unlocks(action, action.entry), exit_begins = unlocks(action, action.exit);
+    const auto entry_end = let_off_of(action, action.entry), exit_end = let_off_of(action, action.exit);
+    const auto entry_begins = unlocking_of(action, action.entry), exit_begins = unlocking_of(action, action.exit);
     if (!entry_end || !exit_end || !entry_begins || !exit_begins) {
         const Vector far = action.entry.pin ? action.entry.middle : action.entry.let_off;
         out.state = state_out_of_reach(action.centre_mm, action.tooth.heel, length(far));
@@ -315,8 +364,8 @@ EscapementBeat beat_of(const LeverAction& action, std::optional<double> semi_arc
     }
     out.zero_rad = (entry_end->pallets_rad + exit_end->pallets_rad) / 2;
     out.least_rad = (exit_end->pallets_rad - entry_end->pallets_rad) / 2;
-    const auto entry_lands = lands(action, action.entry, exit_end->pallets_rad);
-    const auto exit_lands = lands(action, action.exit, entry_end->pallets_rad);
+    const auto entry_lands = landing_of(action, action.entry, exit_end->pallets_rad);
+    const auto exit_lands = landing_of(action, action.exit, entry_end->pallets_rad);
     out.state = EscapementState::trips;
     if (!entry_lands || !exit_lands) return out;
     const auto does = [](double side, const Meeting& begins, const Meeting& end, const Meeting& other, double lands_at) {
@@ -337,9 +386,9 @@ EscapementBeat beat_of(const LeverAction& action, std::optional<double> semi_arc
     const double lifted = std::min(out.entry->lift, out.exit->lift);
     out.margin = std::min({held, dropped, lifted});
     out.state = held <= 0 || lifted <= 0 ? EscapementState::trips : dropped <= 0 ? EscapementState::catches : EscapementState::runs;
-    if (out.state == EscapementState::runs && !action.entry.pin) {
-        // A stone that comes down on the back of the tooth it let off is caught as surely as one without drop.
-        const double clear = least_clearance(action, out);
+    if (out.state == EscapementState::runs) {
+        // A stone or pin that comes down on the back of the tooth it let off is caught as surely as one without drop.
+        const double clear = least_clearance(action, out, out.margin);
         out.margin = std::min(out.margin, clear);
         if (clear <= 0) out.state = EscapementState::catches;
     }

@@ -70,6 +70,23 @@ std::optional<EscapementWindow> depth_window(const LeverAction& layout, std::opt
 /// The tooth's own part of a pallet's lift, rad: from where the stone's last corner leaves the circle of the locking corners.
 double tooth_lift_of(const LeverAction& action, const LeverPallet& pallet, const PalletAction& does);
 
+/// As of a pendulum's.
+std::optional<Meeting> unlocking_of(const LeverAction& action, const LeverPallet& pallet);
+std::optional<Meeting> let_off_of(const LeverAction& action, const LeverPallet& pallet);
+std::optional<double> landing_of(const LeverAction& action, const LeverPallet& pallet, double pallets_rad);
+
+/// A pallet that comes down behind the tooth it let off while another tooth is held. Each tooth as its own wheel.
+struct BehindTooth {
+    const LeverAction& held;
+    const LeverPallet& holds;
+    const LeverAction& gone;
+    const LeverPallet& other;   ///< that let it off
+    double gone_ahead_rad = 0;  ///< from the held tooth to it
+};
+/// The least of the wheel's turn back until that tooth's back would touch it, from the banking to the next let-off, rad; negative: it
+/// jams. Closely only as far as it is less than `worth_rad`. The back as the usual wheel has it.
+double clear_behind(const BehindTooth& teeth, double banked_rad, double worth_rad);
+
 /// Where a tooth that is driven clockwise comes to rest on a pallet.
 struct LeverContact {
     double tip_rad = 0;  ///< of the tooth's locking corner

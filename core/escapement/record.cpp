@@ -55,6 +55,7 @@ const Record& PalletsRecord::record() {
             .add("faults", &In::faults, "", "of the wheel and of the pallets' faces")
             .add("wheel", &In::wheel, "", "as the escape wheel is cut")
             .add("body", &In::body, "", "as the pallets are cut")
+            .add("lever_body", &In::lever_body, "", "as a lever is cut")
             .include(&In::seen, "seen_")
             .add("seen_u_deg", &In::seen_u_deg, "deg", "standard uncertainty of each", above(0, 10))
             .because("a protractor read by eye over a tooth that just falls")

@@ -6,6 +6,7 @@
 
 #include "escapement/cause.h"
 #include "escapement/lever_action.h"
+#include "escapement/lever_part.h"
 #include "escapement/pallets_part.h"
 #include "escapement/round.h"
 #include "escapement/wheel_part.h"
@@ -51,6 +52,7 @@ struct PalletsRecord {
     // As they are cut.
     EscapeWheelShape wheel;
     PalletsShape body;
+    LeverShape lever_body;
     PalletsSeen seen;  ///< before the first of the settings below
     double seen_u_deg = 0.25;
     std::vector<PalletsSetting> settings;

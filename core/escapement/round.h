@@ -1,6 +1,8 @@
 #pragma once
 
+#include "escapement/any_action.h"
 #include "escapement/layout.h"
+#include "escapement/lever.h"
 
 namespace echappe {
 
@@ -27,7 +29,10 @@ struct WheelFaults {
 };
 
 struct EscapementRoundInput {
-    EscapementChoice escapement;
+    // One of the three.
+    std::optional<EscapementChoice> escapement;
+    std::optional<LeverInput> lever;
+    std::optional<PinInput> pin;
     WheelFaults faults;
     std::optional<double> semi_arc_deg;
     std::optional<double> beats_per_hour;
@@ -40,7 +45,7 @@ struct ToothOnPallets {
     std::optional<double> entry_lock_deg, entry_drop_deg;  ///< lock where it lands; drop of the wheel after it is let off
     std::optional<double> exit_lock_deg, exit_drop_deg;
     std::optional<double> entry_late_ms, exit_late_ms;  ///< its let-offs against the other teeth's; with swing and beat
-    std::string state;                                  ///< "runs", "trips" where a lock is gone, "catches" where a drop is
+    std::string state;  ///< "runs", "trips" where a lock is gone, "catches" where a drop is, or a pallet comes down on its back
     static const Record& record();
 };
 
@@ -58,13 +63,13 @@ struct EscapementRoundResult {
 };
 
 /// Once round the wheel, tooth by tooth: each has its own distance from the arbor and its own place, and each pallet its own face. The
-/// contacts are exact, as of the whole wheel. Throws InputError.
+/// contacts are exact, as of the whole wheel. A lever's bankings stay where the usual tooth wants them. Throws InputError.
 EscapementRoundResult escapement_round(const EscapementRoundInput& input);
 /// The same of an action that is laid out and stands where it stands; the window's depths are counted from there.
-EscapementRoundResult escapement_round(const EscapementAction& now, const WheelFaults& faults, std::optional<double> semi_arc_rad,
+EscapementRoundResult escapement_round(const AnyAction& now, const WheelFaults& faults, std::optional<double> semi_arc_rad,
                                        std::optional<double> beats_per_hour);
 /// How much earlier a tooth's own let-offs come for each millimetre that it is short, ms; nothing where the swing does not let off.
-std::optional<double> early_ms_per_mm_short(const EscapementAction& now, double semi_arc_rad, double beats_per_hour);
+std::optional<double> early_ms_per_mm_short(const AnyAction& now, double semi_arc_rad, double beats_per_hour);
 std::vector<Working> explain_escapement_round(const EscapementRoundInput& input, const EscapementRoundResult& result);
 const Calculation& escapement_round_calculation();
 

@@ -136,14 +136,10 @@ SumAnswer pallets_teeth_sheet(const PalletsRecord& record, const DerivedEscapeme
             answer.asked.push_back(line);
         }
     }
-    const auto* now = d.now ? std::get_if<EscapementAction>(&*d.now) : nullptr;
     Found found(answer);
-    if (!now) {
-        if (d.layout) found.sentence("none", "Teeth one by one are worked out for pendulums' pallets only.");
-        return answer;
-    }
+    if (!d.now) return answer;
     try {
-        const EscapementRoundResult round = escapement_round(*now, record.faults, d.swing_rad, beats_per_hour);
+        const EscapementRoundResult round = escapement_round(*d.now, record.faults, d.swing_rad, beats_per_hour);
         found.sentence("verdict", round.verdict);
         const auto least = [&](const char* what, std::optional<double> ToothOnPallets::*one, const char* unit, int decimals) {
             const ToothOnPallets* worst = nullptr;
@@ -191,11 +187,40 @@ SumAnswer escape_wheel_sheet(const PalletsRecord& record, const DerivedEscapemen
     return answer;
 }
 
+namespace {
+SumAnswer lever_part_sheet(const PalletsRecord& record, const DerivedEscapement& d) {
+    SumAnswer answer;
+    Found found(answer);
+    std::vector<std::string> fields = {"bore_mm", "hub_mm",       "arm_mm",        "stone_length_mm",
+                                       "held",    "fork_slot_mm", "fork_depth_mm", "thickness_mm"};
+    if (d.kind == "pin") fields.erase(fields.begin() + 3, fields.begin() + 5);
+    answer.asked = lines_of(LeverShape::record(), &record.lever_body, fields);
+    try {
+        const LeverPartResult p = lever_part(*d.lever_input);
+        found.says("from the escape arbor", p.centre_distance_mm, "mm", 3);
+        found.says("entry's stone and slot, wide", p.entry_width_mm, "mm", 3);
+        found.says("exit's stone and slot, wide", p.exit_width_mm, "mm", 3);
+        found.says("stones long", p.stone_length_mm, "mm", 3);
+        found.says("entry's face against its sides", p.entry_face_deg, "deg", 1);
+        found.says("exit's face against its sides", p.exit_face_deg, "deg", 1);
+        found.says("holes for the pins", p.pin_mm, "mm", 3);
+        found.says("arbor to the ends of the horns", p.fork_mm, "mm", 3);
+        found.says("body clear of the teeth by", p.clear_mm, "mm", 2);
+        found.says("out of poise", 1000 * p.out_of_poise_g_mm, "mg·mm", 1);
+        found.says("mass", 1000 * p.mass_g, "mg", 1);
+        for (const std::string& warning : p.warnings) found.sentence(warning, warning);
+    } catch (const InputError& error) {
+        answer.fault = error.what();
+    }
+    return answer;
+}
+}  // namespace
+
 SumAnswer pallets_part_sheet(const PalletsRecord& record, const DerivedEscapement& d) {
     SumAnswer answer;
     Found found(answer);
     if (!d.pallets_input) {
-        if (d.layout) found.sentence("none", "Stones and pins are set into the lever that is there: their sizes stand under layout.");
+        if (d.lever_input) return lever_part_sheet(record, d);
         return answer;
     }
     answer.asked = lines_of(PalletsShape::record(), &record.body, {"bore_mm", "hub_mm", "nib_deg", "thickness_mm"});

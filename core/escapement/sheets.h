@@ -19,7 +19,7 @@ SumAnswer pallets_teeth_sheet(const PalletsRecord& record, const DerivedEscapeme
 void type_into_teeth(PalletsRecord& record, const std::string& field, const std::string& word);
 /// The escape wheel to be cut.
 SumAnswer escape_wheel_sheet(const PalletsRecord& record, const DerivedEscapement& derived);
-/// The pallets to be cut.
+/// The pallets, or the lever, to be cut.
 SumAnswer pallets_part_sheet(const PalletsRecord& record, const DerivedEscapement& derived);
 
 }  // namespace echappe

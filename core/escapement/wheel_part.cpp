@@ -124,8 +124,8 @@ std::vector<Vector> escape_tooth(const EscapeWheelInput& in) {
                          print_short(pointed(in) ? length(heel - Vector{0, radius}) : *in.tooth_width_deg),
                          "a narrower tooth: " + std::to_string(in.teeth) + " of them leave no space between");
     std::vector<Vector> tooth = {foot, Vector{0, radius}, heel};
-    // A stone comes down behind the tooth: so deep its back goes straight to the arbor.
-    if (in.kind == "lever") tooth.push_back(spot(knee * radius, angle_of(heel)));
+    // A stone or a pin comes down behind the tooth: so deep its back goes straight to the arbor.
+    if (!pointed(in)) tooth.push_back(spot(knee * radius, angle_of(heel)));
     tooth.push_back(spot(root, back));
     return tooth;
 }

@@ -2,8 +2,10 @@
 
 #include <algorithm>
 #include <cmath>
+#include <numbers>
 #include <random>
 
+#include "escapement/round.h"
 #include "oscillator/crutch_setting.h"
 #include "pivots/tilt.h"
 #include "power/torque_curve.h"
@@ -75,6 +77,7 @@ const Record& HiddenSoundFault::record() {
                                      .add("arbor", &In::arbor, "", "that makes it")
                                      .required()
                                      .add("amplitude_ms", &In::amplitude_ms, "ms", "to one side; a tooth: how late", between(-1e4, 1e4))
+                                     .add("short_mm", &In::short_mm, "mm", "of a tooth, where the pallets were told", between(-1, 1))
                                      .add("phase_deg", &In::phase_deg, "deg", "at the beginning", between(-360, 360));
     return record;
 }
@@ -89,6 +92,7 @@ const Record& HiddenSound::record() {
             .add("let_off_deg", &In::let_off_deg, "deg", "swing at which it lets off", between(0, 90))
             .add("let_off_deg_per_mm", &In::let_off_deg_per_mm, "deg", "more of it with the pallets a millimetre nearer",
                  between(-1000, 1000))
+            .add("pallets", &In::pallets, "", "as they are: their action tells let-offs and short teeth")
             .add("lift_angle_deg", &In::lift_angle_deg, "deg", "of a lever", above(0, 180))
             .add("jitter_ms", &In::jitter_ms, "ms", "of each beat for itself", between(0, 100))
             .add("wander_ms", &In::wander_ms, "ms", "of each beat, that later ones keep", between(0, 100))
@@ -260,8 +264,13 @@ std::optional<TickingInput> SimulatedCalliper::ticking(const RateLog& log, doubl
         if (event.means == "beat") off_deg += event.amount;
         else if (m_movement.rate) in.rate_s_per_day += changed_by(*m_movement.rate, event);
     }
+    constexpr double rad = std::numbers::pi / 180;
+    std::optional<EscapementAction> pallets;
+    if (sound.pallets) pallets = nearer(action_of(*sound.pallets), pallets_nearer_mm);
+    const auto least = pallets ? beat_of(*pallets).least_rad : std::nullopt;
+    if (pallets && !least) return {};  // it trips, or is caught
     // The interval after the let-off to the right is the shorter where it comes late.
-    const double let_off_deg = std::max(0.0, sound.let_off_deg + sound.let_off_deg_per_mm * pallets_nearer_mm);
+    const double let_off_deg = least ? *least / rad : std::max(0.0, sound.let_off_deg + sound.let_off_deg_per_mm * pallets_nearer_mm);
     // It does not go on any more with less swing than it lets off with on both sides.
     if (let_off_deg + std::abs(off_deg) >= sound.swing_deg) return {};
     in.beat_error_ms = -1000 * limp_s(off_deg, let_off_deg, sound.swing_deg, in.beats_per_hour);
@@ -269,7 +278,13 @@ std::optional<TickingInput> SimulatedCalliper::ticking(const RateLog& log, doubl
     if (sound.lift_angle_deg) in.lift_angle_deg = sound.lift_angle_deg, in.amplitude_deg = sound.swing_deg;
     for (const HiddenSoundFault& fault : sound.faults)
         for (const ArborResult& arbor : train.arbors)
-            if (arbor.id == fault.arbor) in.faults.push_back({fault.kind, std::abs(arbor.period_s), fault.amplitude_ms, fault.phase_deg});
+            if (arbor.id == fault.arbor) {
+                const auto early = pallets && fault.short_mm != 0
+                                       ? early_ms_per_mm_short(*pallets, sound.swing_deg * rad, in.beats_per_hour)
+                                       : std::nullopt;
+                const double late_ms = early ? -*early * fault.short_mm : fault.amplitude_ms;
+                in.faults.push_back({fault.kind, std::abs(arbor.period_s), late_ms, fault.phase_deg});
+            }
     return in;
 }
 

@@ -54,15 +54,17 @@ struct HiddenSoundFault {
     std::string kind = "wave";  ///< "wave" or "tooth"
     std::string arbor;          ///< that makes it
     double amplitude_ms = 0;
+    double short_mm = 0;  ///< of a tooth, by the pallets' action
     double phase_deg = 0;
     static const Record& record();
 };
 struct HiddenSound {
     double off_deg = 0;  ///< by which it is out of beat: positive when it lets off late to the right, or clockwise
     double swing_deg = 0;
-    double let_off_deg = 0;                ///< with the pallets as they were found
-    double let_off_deg_per_mm = 0;         ///< more with the pallets nearer
-    std::optional<double> lift_angle_deg;  ///< of a lever
+    double let_off_deg = 0;                   ///< with the pallets as they were found
+    double let_off_deg_per_mm = 0;            ///< more with the pallets nearer
+    std::optional<EscapementChoice> pallets;  ///< as they are; let-offs and short teeth follow from them
+    std::optional<double> lift_angle_deg;     ///< of a lever
     double jitter_ms = 0.05, wander_ms = 0, noise = 0.05;
     std::vector<HiddenSoundFault> faults;
     static const Record& record();

@@ -202,13 +202,13 @@ TEST_CASE("wheel and pallets are written and printed from their sheets, and only
     bench.click(sheet, "sum:arms");
     bench.answer("6");
     CHECK(bench.derived().escapement.wheel->arms == 6);
-    // A lever's body is the movement's own.
+    // A lever is cut with the slots for its stones.
     bench.window.open_demo("watch");
     bench.window.show_station("beat");
     bench.beat().show_escapement(true);
     sheet.show_sum(5);
-    CHECK(bench.view().part().isEmpty());
-    CHECK(seen(sheet).contains("set into the lever"));
+    CHECK(bench.view().part() == "lever");
+    CHECK(seen(sheet).contains("stone and slot"));
 }
 
 TEST_CASE("a short tooth that is typed is told with what it does to the beat, and taken out by an empty number") {

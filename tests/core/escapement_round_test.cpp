@@ -15,7 +15,8 @@ constexpr double deg = pi / 180;
 
 EscapementRoundInput regulator() {
     EscapementRoundInput in;
-    in.escapement.radius_mm = 20, in.escapement.lock_deg = 1, in.escapement.lift_deg = 2, in.escapement.drop_deg = 1;
+    in.escapement = EscapementChoice();
+    in.escapement->radius_mm = 20, in.escapement->lock_deg = 1, in.escapement->lift_deg = 2, in.escapement->drop_deg = 1;
     in.semi_arc_deg = 2.1;
     in.beats_per_hour = 3600;
     return in;
@@ -95,14 +96,14 @@ TEST_CASE("a short tooth locks less and is let off early by both pallets, as pal
     CHECK(*out.teeth[4].entry_late_ms < -8);
     CHECK(*out.teeth[4].exit_late_ms < -8);
     // The radius of the whole wheel less by so much: the same let-off against the same middle.
-    EscapementAction small = lay_out(in.escapement);
+    EscapementAction small = lay_out(*in.escapement);
     const EscapementBeat whole = beat_of(small);
     small.radius_mm -= 0.02;
     const double let_off = corner_on_tips(small, small.entry, small.entry.let_off)->pallets_rad - *whole.zero_rad;
     const double usual = whole.entry->lets_off.pallets_rad - *whole.zero_rad;
     const double swing = 2.1 * deg, late_ms = 1000 / pi * (std::asin(-let_off / swing) - std::asin(-usual / swing));
     CHECK(*out.teeth[4].entry_late_ms == Approx(late_ms).epsilon(1e-9));
-    const auto per_mm = early_ms_per_mm_short(lay_out(in.escapement), swing, 3600);
+    const auto per_mm = early_ms_per_mm_short(lay_out(*in.escapement), swing, 3600);
     REQUIRE(per_mm);
     CHECK(*per_mm * 0.02 == Approx(-(*out.teeth[4].entry_late_ms + *out.teeth[4].exit_late_ms) / 2).epsilon(0.02));
     in.faults.teeth = {{5, 0.5, 0}};
@@ -116,7 +117,7 @@ TEST_CASE("an eccentric wheel's locks and drops are those that a slow search wit
     in.faults.eccentric_tooth = 4;
     in.faults.teeth = {{9, 0.03, 0.2}};
     const EscapementRoundResult out = escapement_round(in);
-    const EscapementAction action = lay_out(in.escapement);
+    const EscapementAction action = lay_out(*in.escapement);
     std::vector<Vector> tips;
     const double pitch = 12 * deg;
     for (int i = 0; i < 30; ++i) {
@@ -144,7 +145,7 @@ TEST_CASE("pallets off their arbor by so much act as an arbor moved the other wa
     in.faults.pallets_up_mm = 0.05;
     const EscapementRoundResult out = escapement_round(in);
     EscapementRoundInput moved = regulator();
-    moved.escapement.depth_change_mm = -0.05;
+    moved.escapement->depth_change_mm = -0.05;
     const EscapementRoundResult as = escapement_round(moved);
     // To first order: their faces turn about another middle.
     CHECK(*out.teeth[0].entry_drop_deg == Approx(*as.teeth[0].entry_drop_deg).margin(0.03));

@@ -9,6 +9,7 @@
 #include "oscillator/crutch_setting.h"
 #include "simulate/practice.h"
 #include "support/demo.h"
+#include "topic.h"
 
 using namespace echappe;
 
@@ -98,7 +99,8 @@ TEST_CASE("the stand-in answers to a crutch that was bent: the limp that was hea
     CHECK(std::abs(before->beat_error_ms) > 10);
     // The first beat falls to the right, and the interval after it is the longer where the error is positive.
     const std::string longer = before->beat_error_ms > 0 ? "right" : "left";
-    const InBeatAdvice advice = advise_beat(std::abs(before->beat_error_ms), longer, pendulum(2.1), 2.01, 3600);
+    const double let_off_deg = *derive(demo::job()).escapement.needed_rad * 180 / 3.14159265358979;
+    const InBeatAdvice advice = advise_beat(std::abs(before->beat_error_ms), longer, pendulum(2.1), let_off_deg, 3600);
     put_in_beat(advice.turn_deg, false, 5).change(log);
     CHECK(std::abs(hears.ticking(log, 0, 1)->beat_error_ms) < 0.05);
     // Pallets moved away let off with less swing, and the same crutch limps less; nearer by a tenth it would stop.

@@ -11,16 +11,6 @@
 #include "theme/theme.h"
 
 namespace echappe {
-namespace {
-
-/// Corners of a stone about the pallet arbor: its faces, and as far back as it is drawn.
-std::array<Vector, 4> stone(const LeverPallet& pallet) {
-    const Vector back = 2.2 * length(pallet.let_off - pallet.locking) / length(pallet.face) * pallet.face;
-    return {pallet.locking, pallet.let_off, pallet.let_off + back, pallet.locking + back};
-}
-
-}  // namespace
-
 EscapementPicture::EscapementPicture(QPainter& painter, const DerivedEscapement& escapement, const QRectF& room)
     : m_painter(painter),
       m_escapement(escapement),
@@ -42,7 +32,7 @@ void EscapementPicture::paint(double period) {
     const double tip = stand ? stand->tip_rad : pitch_rad(*m_escapement.now) / 4;
     if (const auto* lever = std::get_if<LeverAction>(&*m_escapement.now)) {
         // The lever lies in a plane of its own: behind, so that the action is seen.
-        paint_limbs(*lever, pallets);
+        paint_body(pallets);
         paint_wheel(tip);
         paint_stones(*lever, pallets, held);
     } else {
@@ -84,33 +74,20 @@ void EscapementPicture::paint_face(QPointF from, QPointF to, bool holds) {
     m_painter.drawLine(from, to);
 }
 
-/// In one piece, as they are cut.
-void EscapementPicture::paint_pallets(const EscapementAction& action, double pallets_rad, double held) {
+/// Pallets or lever in one piece, as they are cut.
+void EscapementPicture::paint_body(double pallets_rad) {
     const Theme& t = theme();
     QPolygonF body;
     for (const Point& p : m_escapement.body) body << place({p[0], p[1]}, pallets_rad);
     m_painter.setPen(QPen(t.ink, 1));
     m_painter.setBrush(t.steel);
     m_painter.drawPolygon(body);
-    for (const Pallet* pallet : {&action.entry, &action.exit})
-        paint_face(place(pallet->let_off, pallets_rad), place(pallet->locking, pallets_rad), pallet->side == held);
 }
 
-/// Arms from the pallet arbor to stones or pins, and the beginning of the lever.
-void EscapementPicture::paint_limbs(const LeverAction& action, double pallets_rad) {
-    const Theme& t = theme();
-    const double arm = 0.10 * m_radius * m_px;
-    const auto limb = [&](Vector to) {
-        for (const auto& [ink, wide] : {std::pair{t.ink, arm + 2}, {t.steel, arm}}) {
-            m_painter.setPen(QPen(ink, wide, Qt::SolidLine, Qt::RoundCap));
-            m_painter.drawLine(place({0, 0}, pallets_rad), place(to, pallets_rad));
-        }
-    };
-    limb({0, m_radius});
-    for (const LeverPallet* pallet : {&action.entry, &action.exit}) {
-        const auto corners = stone(*pallet);
-        limb(pallet->pin ? pallet->middle : 0.5 * (corners[2] + corners[3]));
-    }
+void EscapementPicture::paint_pallets(const EscapementAction& action, double pallets_rad, double held) {
+    paint_body(pallets_rad);
+    for (const Pallet* pallet : {&action.entry, &action.exit})
+        paint_face(place(pallet->let_off, pallets_rad), place(pallet->locking, pallets_rad), pallet->side == held);
 }
 
 void EscapementPicture::paint_stones(const LeverAction& action, double pallets_rad, double held) {
@@ -124,7 +101,8 @@ void EscapementPicture::paint_stones(const LeverAction& action, double pallets_r
             continue;
         }
         QPolygonF body;
-        for (const Vector corner : stone(*pallet)) body << place(corner, pallets_rad);
+        const double long_mm = m_escapement.lever_input->shape.stone_length_mm.value_or(usual_stone_length_mm(*pallet));
+        for (const Vector corner : stone_of(*pallet, long_mm)) body << place(corner, pallets_rad);
         m_painter.drawPolygon(body);
         paint_face(place(pallet->let_off, pallets_rad), place(pallet->locking, pallets_rad), holds);
     }

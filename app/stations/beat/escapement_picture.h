@@ -20,7 +20,7 @@ private:
     QPointF place(Vector own, double pallets_rad) const { return at(Vector{0, m_centre} + turned(own, pallets_rad)); }
     void paint_wheel(double tip_rad);
     void paint_pallets(const EscapementAction& action, double pallets_rad, double held);
-    void paint_limbs(const LeverAction& action, double pallets_rad);
+    void paint_body(double pallets_rad);
     void paint_stones(const LeverAction& action, double pallets_rad, double held);
     void paint_face(QPointF from, QPointF to, bool holds);
     void paint_arbor();

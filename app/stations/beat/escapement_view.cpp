@@ -138,7 +138,11 @@ std::vector<SumCard::Tab> EscapementView::tabs() {
              [this] { return escape_wheel_sheet(record(), now()); }, cut(&PalletsRecord::wheel)},
             {tr("pallets"),
              tr("To be cut from the layout. Locks and drops are told before anything is; Ctrl+E and Ctrl+P write and print them."),
-             [this] { return pallets_part_sheet(record(), now()); }, cut(&PalletsRecord::body)}};
+             [this] { return pallets_part_sheet(record(), now()); },
+             [this, cut](Job& job, const std::string& field, const std::string& word) {
+                 if (now().lever_input) cut (&PalletsRecord::lever_body)(job, field, word);
+                 else cut (&PalletsRecord::body)(job, field, word);
+             }}};
 }
 
 namespace {
@@ -148,12 +152,16 @@ constexpr int pallets_tab = 5;
 QString EscapementView::part() const {
     if (!now().wheel) return {};
     if (m_card->shown() != pallets_tab) return tr("escape wheel");
-    return now().pallets_input ? tr("pallets") : QString();
+    return now().lever_input ? tr("lever") : now().pallets_input ? tr("pallets") : QString();
 }
 
 EscapementView::Cut EscapementView::to_cut() const {
     if (part().isEmpty()) throw InputError("export", "wheel and pallets without sizes", "a layout, on the sheet beside the picture");
     if (m_card->shown() == pallets_tab) {
+        if (const auto& lever = now().lever_input) {
+            const LeverPartResult body = lever_part(*lever);
+            return {drawing_of(*lever, body), solid_of(*lever, body), pallets_part_sheet(record(), now())};
+        }
         const PalletsPartResult pallets = pallets_part(*now().pallets_input);
         return {drawing_of(*now().pallets_input, pallets), solid_of(*now().pallets_input, pallets), pallets_part_sheet(record(), now())};
     }
