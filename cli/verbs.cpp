@@ -41,6 +41,10 @@
 #include "report/report.h"
 #include "sound/ticking.h"
 #include "stock/stock.h"
+#include "strike/count_wheel.h"
+#include "strike/sequence.h"
+#include "strike/snail.h"
+#include "strike/strike_train.h"
 #include "teeth/geometry.h"
 #include "teeth/mesh_simulation.h"
 #include "teeth/profile.h"
@@ -107,6 +111,10 @@ const std::vector<const Calculation*>& verbs() {
         &escape_wheel_calculation(),
         &pallets_part_calculation(),
         &lever_part_calculation(),
+        &count_wheel_calculation(),
+        &snail_calculation(),
+        &strike_train_calculation(),
+        &strike_sequence_calculation(),
         &crutch_setting_calculation(),
         &rate_fit_calculation(),
         &beat_analysis_calculation(),

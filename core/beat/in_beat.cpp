@@ -1,5 +1,7 @@
 #include "beat/in_beat.h"
 
+#include <algorithm>
+
 #include "number/input_error.h"
 #include "oscillator/beat_setting.h"
 #include "oscillator/crutch_setting.h"
@@ -29,6 +31,18 @@ InBeatAdvice advise_beat(double beat_error_ms, const std::string& longer_side, c
         out.missing = error.what();
     }
     return out;
+}
+
+std::optional<double> out_of_beat_deg(const RateLog& log, const std::optional<OscillatorRecord>& oscillator, double let_off_deg,
+                                      double beats_per_hour) {
+    const auto heard = std::find_if(log.heard.rbegin(), log.heard.rend(), [](const HeardRate& one) { return !one.longer_side.empty(); });
+    if (heard == log.heard.rend()) return {};
+    const InBeatAdvice advice = advise_beat(heard->beat_error_ms, heard->longer_side, oscillator, let_off_deg, beats_per_hour);
+    if (!advice.missing.empty()) return {};
+    double off = -advice.turn_deg;
+    for (const RateEvent& event : log.events)
+        if (event.means == "beat" && event.reference_s >= heard->reference_s) off += event.amount;
+    return off;
 }
 
 }  // namespace echappe

@@ -3,6 +3,7 @@
 #include <optional>
 #include <string>
 
+#include "beat/record.h"
 #include "oscillator/record.h"
 
 namespace echappe {
@@ -21,5 +22,10 @@ struct InBeatAdvice {
 /// off, 0 where nobody knows.
 InBeatAdvice advise_beat(double beat_error_ms, const std::string& longer_side, const std::optional<OscillatorRecord>& oscillator,
                          double let_off_deg, double beats_per_hour);
+
+/// Where the middle between the two let-offs lies from rest, deg of pendulum or balance, positive to the right or clockwise: as it was
+/// heard last with its side, and as it was put right since. Nothing where nobody heard it.
+std::optional<double> out_of_beat_deg(const RateLog& log, const std::optional<OscillatorRecord>& oscillator, double let_off_deg,
+                                      double beats_per_hour);
 
 }  // namespace echappe

@@ -111,6 +111,29 @@ TEST_CASE("the stand-in answers to a crutch that was bent: the limp that was hea
     for (const TickingFault& fault : before->faults) CHECK((fault.period_s == Approx(60) && fault.amplitude_ms < 0));
 }
 
+TEST_CASE("how far it is out of beat is what was heard last, less what the crutch was bent since") {
+    RateLog log;
+    CHECK_FALSE(out_of_beat_deg(log, pendulum(2.1), 1.6, 3600));
+    HeardRate heard;
+    heard.reference_s = 1000, heard.beat_error_ms = 14;
+    log.heard = {heard};
+    // Nobody looked which way the bob was.
+    CHECK_FALSE(out_of_beat_deg(log, pendulum(2.1), 1.6, 3600));
+    log.heard[0].longer_side = "right";
+    const auto right = out_of_beat_deg(log, pendulum(2.1), 1.6, 3600);
+    REQUIRE(right);
+    log.heard[0].longer_side = "left";
+    CHECK(*out_of_beat_deg(log, pendulum(2.1), 1.6, 3600) == Approx(-*right));
+    put_in_beat(*right, false, 1100).change(log);
+    CHECK(*out_of_beat_deg(log, pendulum(2.1), 1.6, 3600) == Approx(0).margin(1e-12));
+    // What was bent before it was heard is in what was heard.
+    log.events[0].reference_s = 900;
+    CHECK(*out_of_beat_deg(log, pendulum(2.1), 1.6, 3600) == Approx(-*right));
+    // A limp is the difference between both halves of the beat: e = (arcsin((a + δ)/A) − arcsin((a − δ)/A)) T/2π, T two seconds.
+    const double off = std::abs(*right), pi = 3.14159265358979;
+    CHECK(1000 * (std::asin((1.6 + off) / 2.1) - std::asin((1.6 - off) / 2.1)) / pi == Approx(14).epsilon(1e-6));
+}
+
 TEST_CASE("what was heard is kept whole, and a limp, a wave and a tooth are among the findings until they are put right") {
     BeatAnalysisResult heard;
     heard.rate_s_per_day = 11, heard.u_s_per_day = 0.3, heard.beat_error_ms = 35, heard.beat_error_u_ms = 0.4, heard.seconds = 300;

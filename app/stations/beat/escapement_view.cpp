@@ -4,6 +4,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "beat/in_beat.h"
 #include "document/today.h"
 #include "drawing/lettering.h"
 #include "drawing/words.h"
@@ -237,11 +238,41 @@ void EscapementView::paint_swing(QPainter& painter, const DerivedEscapement& d, 
     write(painter, type(Type::note), t.verdigris, {x(-swing), y + 24},
           d.swing_rad ? tr("swings %1").arg(degrees(swing)) : tr("swing not measured"), 0);
     if (!d.needed_rad) return;
-    const double need = *d.needed_rad;
-    const QColor ink = !d.swing_rad || swing >= need ? t.ink : t.ruby;
+    const double need = *d.needed_rad, off = heard_off_rad(d).value_or(0);
+    const QColor ink = !d.swing_rad || swing >= need + std::abs(off) ? t.ink : t.ruby;
     painter.setPen(QPen(ink, 2));
-    for (const double side : {-need, need}) painter.drawLine(QPointF(x(side), y - 8), QPointF(x(side), y + 8));
-    write(painter, type(Type::note), ink, {x(need), y + 24}, tr("needs %1").arg(degrees(need)), 0);
+    for (const double side : {off - need, off + need}) painter.drawLine(QPointF(x(side), y - 8), QPointF(x(side), y + 8));
+    write(painter, type(Type::note), ink, {x(off + need), y + 24}, tr("needs %1").arg(degrees(need)), 0);
+    paint_rest(painter, d, {x(0), y});
+}
+
+std::optional<double> EscapementView::heard_off_rad(const DerivedEscapement& d) const {
+    const Job& job = m_document.job();
+    const auto beats_per_hour = m_document.derived().train.beats_per_hour;
+    if (!beats_per_hour) return {};
+    const double let_off_deg = d.beat.least_rad ? in_degrees(*d.beat.least_rad) : 0;
+    const auto off = out_of_beat_deg(job.rate_log, job.oscillator, let_off_deg, *beats_per_hour);
+    return off ? std::optional(*off / in_degrees(1)) : std::nullopt;
+}
+
+/// Where it hangs or stands at rest, and which way the let-offs' middle lies from there.
+void EscapementView::paint_rest(QPainter& painter, const DerivedEscapement& d, QPointF rest) {
+    const auto off = heard_off_rad(d);
+    if (!off) return;
+    const Theme& t = theme();
+    painter.setPen(Qt::NoPen);
+    painter.setBrush(t.ink);
+    painter.drawPolygon(QPolygonF({rest + QPointF(0, -4), rest + QPointF(-5, -13), rest + QPointF(5, -13)}));
+    constexpr double in_beat_deg = 0.005;
+    const double deg = in_degrees(*off);
+    const bool balance = m_document.job().oscillator && m_document.job().oscillator->as<Balance>();
+    const QString way = balance ? (deg > 0 ? tr("clockwise") : tr("anticlockwise")) : deg > 0 ? tr("to the right") : tr("to the left");
+    const QString help = balance   ? (deg > 0 ? tr("turn the collet anticlockwise") : tr("turn the collet clockwise"))
+                         : deg > 0 ? tr("bend the crutch's foot to the left")
+                                   : tr("bend the crutch's foot to the right");
+    const bool even = std::abs(deg) < in_beat_deg;
+    write(painter, type(Type::note), even ? t.verdigris : t.amber, rest + QPointF(11, -6),
+          even ? tr("in beat, as heard") : tr("let-offs %1° %2 of rest: %3").arg(std::abs(deg), 0, 'f', 2).arg(way, help), -1);
 }
 
 EscapementView::Gauge EscapementView::gauge(const DerivedEscapement& d) const {

@@ -64,6 +64,9 @@ private:
     double period() const;
     Gauge gauge(const DerivedEscapement& d) const;
     void paint_nothing(QPainter& painter);
+    /// By which it was heard to be out of beat, as it is now.
+    std::optional<double> heard_off_rad(const DerivedEscapement& d) const;
+    void paint_rest(QPainter& painter, const DerivedEscapement& d, QPointF rest);
     void paint_swing(QPainter& painter, const DerivedEscapement& d, const QRectF& room);
     void paint_gauge(QPainter& painter, const DerivedEscapement& d);
     void write_verdict(QPainter& painter, const DerivedEscapement& d, const QRectF& room);

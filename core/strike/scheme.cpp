@@ -1,0 +1,58 @@
+#include "strike/scheme.h"
+
+#include "number/input_error.h"
+
+namespace echappe {
+namespace {
+
+long long hours_on_dial(const std::string& scheme, size_t custom) {
+    return scheme == "hours-24" ? 24 : scheme == "custom" ? static_cast<long long>(custom) : 12;
+}
+
+}  // namespace
+
+const std::vector<std::string>& schemes() {
+    static const std::vector<std::string> all = {"hours", "hours-24", "hours-and-halves", "quarters", "custom"};
+    return all;
+}
+
+std::vector<long long> blows_of(const std::string& scheme, const std::vector<long long>& custom) {
+    if (scheme == "custom") {
+        if (custom.empty()) throw InputError("blows", "none", "the blows of a custom scheme, in the order struck");
+        constexpr long long most = 1000;
+        for (const long long one : custom)
+            if (one < 1 || one > most) throw InputError("blows", std::to_string(one), "1 to " + std::to_string(most) + " each");
+        return custom;
+    }
+    if (!custom.empty()) throw InputError("blows", std::to_string(custom.size()) + " of them", "none, or the scheme \"custom\"");
+    if (scheme == "quarters") return {1, 2, 3, 4};
+    std::vector<long long> all;
+    for (long long hour = 1; hour <= hours_on_dial(scheme, 0); ++hour) {
+        all.push_back(hour);
+        if (scheme == "hours-and-halves") all.push_back(1);
+    }
+    return all;
+}
+
+std::vector<Strike> strikes_from(const std::string& scheme, const std::vector<long long>& custom, long long from, long long hours) {
+    const long long dial = hours_on_dial(scheme, custom.size());
+    if (from < 1 || from > dial) throw InputError("from", std::to_string(from), "an hour of its dial, 1 to " + std::to_string(dial));
+    std::vector<Strike> all;
+    for (long long i = 0; i < hours; ++i) {
+        const long long hour = (from - 1 + i) % dial + 1;
+        const auto at = static_cast<double>(hour);
+        const auto index = static_cast<size_t>(hour - 1);
+        if (scheme == "quarters") {
+            all.push_back({at, 3});
+            for (size_t quarter = 0; quarter < 3; ++quarter) all.push_back({at + 0.25 * static_cast<double>(quarter + 1), quarter});
+        } else if (scheme == "hours-and-halves") {
+            all.push_back({at, 2 * index});
+            all.push_back({at + 0.5, 2 * index + 1});
+        } else {
+            all.push_back({at, index});
+        }
+    }
+    return all;
+}
+
+}  // namespace echappe

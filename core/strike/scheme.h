@@ -1,0 +1,35 @@
+#pragma once
+
+#include <string>
+#include <vector>
+
+#include "workings/record.h"
+
+namespace echappe {
+
+/// What a strike counts: "hours", "hours-24" (a dial of 24 hours), "hours-and-halves" (a single blow at the half), "quarters" (1, 2, 3
+/// and 4 once an hour), "custom".
+const std::vector<std::string>& schemes();
+
+/// Blows of each strike in the order struck, over once round a count wheel; one o'clock, or the first quarter, is first. `custom`: of
+/// that scheme. Throws InputError.
+std::vector<long long> blows_of(const std::string& scheme, const std::vector<long long>& custom);
+
+/// A strike by the time it falls at.
+struct Strike {
+    double hour = 1;   ///< 1 to below 13 (25 of a dial of 24 hours): 12.5 is half past twelve
+    size_t group = 0;  ///< which of the blows above
+};
+/// Strikes of so many hours from an hour on, that hour's own first. A custom scheme strikes once an hour and counts its strikes as hours.
+std::vector<Strike> strikes_from(const std::string& scheme, const std::vector<long long>& custom, long long from, long long hours);
+
+/// `scheme` and `blows`, as every verb of the strike takes them.
+template <class In>
+Fields<In>& add_scheme(Fields<In>& fields) {
+    return fields.add("scheme", &In::scheme, "", "what is struck: quarters are 1, 2, 3 and 4 in an hour")
+        .choices(schemes())
+        .because("most strikes count hours alone")
+        .add("blows", &In::blows, "", "of a custom scheme, in the order struck");
+}
+
+}  // namespace echappe

@@ -1,0 +1,201 @@
+#include "strike/sequence.h"
+
+#include <algorithm>
+#include <numeric>
+#include <set>
+
+#include "number/input_error.h"
+#include "number/units.h"
+
+namespace echappe {
+namespace {
+
+constexpr const char* source = "stepped blow by blow";
+
+long long number_of(const std::optional<long long>& number, const char* field, const StrikeFault& fault, long long least, long long most) {
+    const std::string range = std::to_string(least) + " to " + std::to_string(most);
+    if (!number) throw InputError(field, "nothing", "which one is meant by \"" + fault.what + "\": " + range);
+    if (*number < least || *number > most) throw InputError(field, std::to_string(*number), range);
+    return *number;
+}
+
+/// The wheel that counts: units, and where a detent falls.
+class CountingWheel {
+public:
+    explicit CountingWheel(std::vector<long long> blows) : m_blows(std::move(blows)) {
+        long long at = 0;
+        for (const long long one : m_blows) m_begins.push_back(at), at += one;
+        m_units = at;
+        for (const long long begin : m_begins) m_slots.insert(begin);
+    }
+    /// Slot k is the one after the k-th strike.
+    void widen(long long slot) { m_slots.insert((after(slot) - 1 + m_units) % m_units); }
+    void fill(long long slot) { m_slots.erase(after(slot)); }
+    void stand_before(size_t group) { m_at = m_begins[group]; }
+    /// Blows until the detent falls; nothing where it never does.
+    std::optional<long long> strike() {
+        for (long long blow = 1; blow <= m_units; ++blow) {
+            m_at = (m_at + 1) % m_units;
+            if (m_slots.count(m_at)) return blow;
+        }
+        return {};
+    }
+
+private:
+    long long after(long long slot) const { return m_begins[static_cast<size_t>(slot) % m_begins.size()]; }
+    std::vector<long long> m_blows, m_begins;
+    long long m_units = 0, m_at = 0;
+    std::set<long long> m_slots;
+};
+
+/// The group that the strike stands ready for when the hand shows the first hour.
+size_t ready_for(const StrikeSequenceInput& in, const StrikeFault& fault, long long groups) {
+    const long long hours = in.scheme == "quarters" ? 4 : in.scheme == "hours-and-halves" ? groups / 2 : groups;
+    const long long hour = number_of(fault.hour, "hour", fault, 1, hours);
+    if (in.scheme == "quarters") return static_cast<size_t>(hour - 1);
+    return static_cast<size_t>(in.scheme == "hours-and-halves" ? 2 * (hour - 1) : hour - 1);
+}
+
+std::vector<std::optional<long long>> struck_by_wheel(const StrikeSequenceInput& in, const std::vector<long long>& blows,
+                                                      const std::vector<Strike>& strikes) {
+    const auto groups = static_cast<long long>(blows.size());
+    CountingWheel wheel(blows);
+    size_t first = strikes.empty() ? 0 : strikes.front().group;
+    for (const StrikeFault& fault : in.faults) {
+        if (fault.what == "slot wide") wheel.widen(number_of(fault.slot, "slot", fault, 1, groups));
+        else if (fault.what == "slot shallow") wheel.fill(number_of(fault.slot, "slot", fault, 1, groups));
+        else if (fault.what == "hand set") first = ready_for(in, fault, groups);
+        else throw InputError("what", fault.what, "a fault of a count wheel: \"slot wide\", \"slot shallow\" or \"hand set\"");
+    }
+    wheel.stand_before(first);
+    std::vector<std::optional<long long>> struck;
+    for (size_t i = 0; i < strikes.size(); ++i) struck.push_back(wheel.strike());
+    return struck;
+}
+
+std::vector<std::optional<long long>> struck_by_rack(const StrikeSequenceInput& in, const std::vector<long long>& blows,
+                                                     const std::vector<Strike>& strikes) {
+    const long long most = *std::max_element(blows.begin(), blows.end());
+    const auto groups = static_cast<long long>(blows.size());
+    std::set<long long> lost;
+    long long bent = 0;
+    size_t behind = 0;
+    for (const StrikeFault& fault : in.faults) {
+        if (fault.what == "tooth lost") lost.insert(number_of(fault.tooth, "tooth", fault, 1, most));
+        else if (fault.what == "tail bent") bent += number_of(fault.teeth, "teeth", fault, -most, most);
+        else if (fault.what == "hand set") behind = (ready_for(in, fault, groups) + blows.size() - strikes.front().group) % blows.size();
+        else throw InputError("what", fault.what, "a fault of a rack: \"tooth lost\", \"tail bent\" or \"hand set\"");
+    }
+    std::vector<std::optional<long long>> struck;
+    for (const Strike& strike : strikes) {
+        // Never less than one: the gathering pallet has made its turn before the rack can hold it.
+        const long long fallen = std::max(1LL, blows[(strike.group + behind) % blows.size()] + bent);
+        struck.emplace_back(fallen);
+        if (std::any_of(lost.begin(), lost.end(), [&](long long tooth) { return tooth <= fallen; })) struck.back().reset();
+    }
+    return struck;
+}
+
+std::string in_words(const StrikeSequenceResult& out) {
+    if (out.wrong == 0) return "Strikes right.";
+    const auto first = std::find_if(out.sequence.begin(), out.sequence.end(), [](const auto& one) { return one.strikes != one.should; });
+    return std::to_string(out.wrong) + " of " + std::to_string(out.sequence.size()) + " are wrong, first " + print_short(first->hour, 4) +
+           ": it " +
+           (first->strikes ? "strikes " + std::to_string(*first->strikes) + " and not " + std::to_string(first->should) + "."
+                           : std::string("runs on."));
+}
+
+}  // namespace
+
+const std::vector<std::string>& strike_faults() {
+    static const std::vector<std::string> all = {"slot wide", "slot shallow", "tooth lost", "tail bent", "hand set"};
+    return all;
+}
+
+std::string words_of(const StrikeFault& fault) {
+    const auto number = [](const std::optional<long long>& one) { return std::to_string(one.value_or(0)); };
+    if (fault.what == "slot wide") return "slot " + number(fault.slot) + " of the count wheel is too wide";
+    if (fault.what == "slot shallow") return "slot " + number(fault.slot) + " of the count wheel is too shallow";
+    if (fault.what == "tooth lost") return "tooth " + number(fault.tooth) + " of the rack is lost, counted from the one gathered last";
+    if (fault.what == "tail bent") return "the rack's tail is bent by " + number(fault.teeth) + " teeth";
+    return "hand and strike are not set to each other: it stands ready for " + number(fault.hour);
+}
+
+StrikeSequenceResult strike_sequence(const StrikeSequenceInput& in) {
+    const std::vector<long long> blows = blows_of(in.scheme, in.blows);
+    const std::vector<Strike> strikes = strikes_from(in.scheme, in.blows, in.from, in.hours);
+    const auto struck = in.kind == "rack" ? struck_by_rack(in, blows, strikes) : struck_by_wheel(in, blows, strikes);
+    StrikeSequenceResult out;
+    for (size_t i = 0; i < strikes.size(); ++i) {
+        out.sequence.push_back({strikes[i].hour, blows[strikes[i].group], struck[i]});
+        if (struck[i] != out.sequence.back().should) ++out.wrong;
+    }
+    out.verdict = in_words(out);
+    return out;
+}
+
+std::vector<Working> explain_strike_sequence(const StrikeSequenceInput& in, const StrikeSequenceResult& out) {
+    const std::vector<long long> blows = blows_of(in.scheme, in.blows);
+    std::vector<Working> list = {work_out("blows once round", "b = sum of all strikes",
+                                          {given("b", "blows", static_cast<double>(std::accumulate(blows.begin(), blows.end(), 0LL)), "")},
+                                          "", source, [](auto x) { return x[0]; })};
+    for (const StrikeFault& fault : in.faults) list.back().notes.push_back(words_of(fault) + ".");
+    list.back().notes.push_back(out.verdict);
+    return list;
+}
+
+const Record& StrikeFault::record() {
+    using In = StrikeFault;
+    static const Record record = Fields<In>()
+                                     .add("what", &In::what, "", "is wrong")
+                                     .choices(strike_faults())
+                                     .required()
+                                     .add("slot", &In::slot, "", "of a count wheel: the one after that strike, counted from 1")
+                                     .add("tooth", &In::tooth, "", "of a rack: 1 is gathered last")
+                                     .add("hour", &In::hour, "", "that the strike stands ready for as the hand shows the first one")
+                                     .add("teeth", &In::teeth, "", "that a bent tail lets the rack fall further; negative: less far");
+    return record;
+}
+
+const Record& StrikeSequenceInput::record() {
+    using In = StrikeSequenceInput;
+    static const Record record = [] {
+        Fields<In> fields;
+        fields.add("kind", &In::kind, "", "what counts").choices({"countwheel", "rack"}).because("the older of the two");
+        add_scheme(fields)
+            .add("faults", &In::faults, "", "what is wrong")
+            .add("from", &In::from, "", "hour that it begins with", between(1, 1000))
+            .because("one o'clock")
+            .add("hours", &In::hours, "", "that are stepped through", between(1, 10000))
+            .because("once round the dial");
+        return Record(fields);
+    }();
+    return record;
+}
+
+const Record& StruckHour::record() {
+    using Out = StruckHour;
+    static const Record record = Fields<Out>()
+                                     .add("hour", &Out::hour, "h", "12.5 is half past twelve")
+                                     .add("should", &Out::should, "", "blows")
+                                     .add("strikes", &Out::strikes, "", "blows; null: it runs on");
+    return record;
+}
+
+const Record& StrikeSequenceResult::record() {
+    using Out = StrikeSequenceResult;
+    static const Record record = Fields<Out>()
+                                     .add("sequence", &Out::sequence, "", "one after the other")
+                                     .add("wrong", &Out::wrong, "", "of them")
+                                     .add("verdict", &Out::verdict, "", "in words");
+    return record;
+}
+
+const Calculation& strike_sequence_calculation() {
+    static const Calculation calculation = declare<StrikeSequenceInput, StrikeSequenceResult>(
+        "strike.sequence", "A strike stepped through its hours: what it should strike and what it does with faults in it.", source,
+        strike_sequence, explain_strike_sequence);
+    return calculation;
+}
+
+}  // namespace echappe
