@@ -42,6 +42,8 @@
 #include "sound/ticking.h"
 #include "stock/stock.h"
 #include "strike/count_wheel.h"
+#include "strike/fly.h"
+#include "strike/heard.h"
 #include "strike/sequence.h"
 #include "strike/snail.h"
 #include "strike/strike_train.h"
@@ -49,10 +51,12 @@
 #include "teeth/mesh_simulation.h"
 #include "teeth/profile.h"
 #include "train/find.h"
+#include "train/hands_friction.h"
 #include "train/module_fit.h"
 #include "train/motion_work.h"
 #include "train/restore.h"
 #include "train/train.h"
+#include "wood/season.h"
 
 namespace echappe {
 
@@ -115,6 +119,10 @@ const std::vector<const Calculation*>& verbs() {
         &snail_calculation(),
         &strike_train_calculation(),
         &strike_sequence_calculation(),
+        &strike_heard_calculation(),
+        &fly_calculation(),
+        &hands_friction_calculation(),
+        &wood_season_calculation(),
         &crutch_setting_calculation(),
         &rate_fit_calculation(),
         &beat_analysis_calculation(),

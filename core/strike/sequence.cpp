@@ -80,16 +80,21 @@ std::vector<std::optional<long long>> struck_by_rack(const StrikeSequenceInput& 
     std::set<long long> lost;
     long long bent = 0;
     size_t behind = 0;
+    std::vector<long long> off(blows.size(), 0);
     for (const StrikeFault& fault : in.faults) {
         if (fault.what == "tooth lost") lost.insert(number_of(fault.tooth, "tooth", fault, 1, most));
+        else if (fault.what == "step off")
+            off[static_cast<size_t>(number_of(fault.hour, "hour", fault, 1, groups) - 1)] +=
+                number_of(fault.teeth, "teeth", fault, -most, most);
         else if (fault.what == "tail bent") bent += number_of(fault.teeth, "teeth", fault, -most, most);
         else if (fault.what == "hand set") behind = (ready_for(in, fault, groups) + blows.size() - strikes.front().group) % blows.size();
-        else throw InputError("what", fault.what, "a fault of a rack: \"tooth lost\", \"tail bent\" or \"hand set\"");
+        else throw InputError("what", fault.what, "a fault of a rack: \"tooth lost\", \"tail bent\", \"step off\" or \"hand set\"");
     }
     std::vector<std::optional<long long>> struck;
     for (const Strike& strike : strikes) {
         // Never less than one: the gathering pallet has made its turn before the rack can hold it.
-        const long long fallen = std::max(1LL, blows[(strike.group + behind) % blows.size()] + bent);
+        const size_t step = (strike.group + behind) % blows.size();
+        const long long fallen = std::max(1LL, blows[step] + bent + off[step]);
         struck.emplace_back(fallen);
         if (std::any_of(lost.begin(), lost.end(), [&](long long tooth) { return tooth <= fallen; })) struck.back().reset();
     }
@@ -108,7 +113,7 @@ std::string in_words(const StrikeSequenceResult& out) {
 }  // namespace
 
 const std::vector<std::string>& strike_faults() {
-    static const std::vector<std::string> all = {"slot wide", "slot shallow", "tooth lost", "tail bent", "hand set"};
+    static const std::vector<std::string> all = {"slot wide", "slot shallow", "tooth lost", "tail bent", "step off", "hand set"};
     return all;
 }
 
@@ -118,6 +123,9 @@ std::string words_of(const StrikeFault& fault) {
     if (fault.what == "slot shallow") return "slot " + number(fault.slot) + " of the count wheel is too shallow";
     if (fault.what == "tooth lost") return "tooth " + number(fault.tooth) + " of the rack is lost, counted from the one gathered last";
     if (fault.what == "tail bent") return "the rack's tail is bent by " + number(fault.teeth) + " teeth";
+    if (fault.what == "step off")
+        return "the snail's step for strike " + number(fault.hour) + " lets the rack fall " +
+               (fault.teeth.value_or(0) > 0 ? "a tooth too far" : "a tooth too little");
     return "hand and strike are not set to each other: it stands ready for " + number(fault.hour);
 }
 
@@ -146,14 +154,15 @@ std::vector<Working> explain_strike_sequence(const StrikeSequenceInput& in, cons
 
 const Record& StrikeFault::record() {
     using In = StrikeFault;
-    static const Record record = Fields<In>()
-                                     .add("what", &In::what, "", "is wrong")
-                                     .choices(strike_faults())
-                                     .required()
-                                     .add("slot", &In::slot, "", "of a count wheel: the one after that strike, counted from 1")
-                                     .add("tooth", &In::tooth, "", "of a rack: 1 is gathered last")
-                                     .add("hour", &In::hour, "", "that the strike stands ready for as the hand shows the first one")
-                                     .add("teeth", &In::teeth, "", "that a bent tail lets the rack fall further; negative: less far");
+    static const Record record =
+        Fields<In>()
+            .add("what", &In::what, "", "is wrong")
+            .choices(strike_faults())
+            .required()
+            .add("slot", &In::slot, "", "of a count wheel: the one after that strike, counted from 1")
+            .add("tooth", &In::tooth, "", "of a rack: 1 is gathered last")
+            .add("hour", &In::hour, "", "that the strike stands ready for as the hand shows the first one; of a step: which one")
+            .add("teeth", &In::teeth, "", "that a bent tail or a worn step lets the rack fall further; negative: less far");
     return record;
 }
 

@@ -12,7 +12,8 @@ struct StrikeFault {
     bool operator==(const StrikeFault&) const = default;
     static const Record& record();
 };
-/// All that are known: "slot wide" and "slot shallow" of a count wheel, "tooth lost" and "tail bent" of a rack, "hand set" of both.
+/// All that are known: "slot wide" and "slot shallow" of a count wheel, "tooth lost", "tail bent" and "step off" (one of the snail's) of a
+/// rack, "hand set" of both.
 const std::vector<std::string>& strike_faults();
 /// In words, with its number.
 std::string words_of(const StrikeFault& fault);

@@ -1,0 +1,249 @@
+#include "strike/heard.h"
+
+#include <algorithm>
+#include <cmath>
+#include <map>
+
+#include "number/input_error.h"
+#include "number/units.h"
+
+namespace echappe {
+namespace {
+
+constexpr const char* source = "Bayes' rule over strikes stepped blow by blow";
+constexpr double single = 1, two = 0.1, none = 0.3;  // how likely before anything is heard, against each other
+constexpr long long a_day = 24;
+constexpr size_t told_at_most = 8;
+constexpr size_t listed_faults = 60;  // as many single faults as are put in pairs
+
+/// Strikes by their place after the first one heard.
+struct Listened {
+    long long from = 1;
+    long long hours = 1;
+    std::vector<size_t> at;  ///< of each that was heard
+};
+
+/// Where each strike that was heard stands in the sequence that begins with the first one's hour. Throws InputError.
+Listened listened_to(const StrikeHeardInput& in) {
+    if (in.heard.empty()) throw InputError("heard", "nothing", "what was counted, hour by hour");
+    Listened out;
+    out.from = static_cast<long long>(std::floor(in.heard.front().hour));
+    const std::vector<Strike> day = strikes_from(in.scheme, in.blows, out.from, 2 * a_day);
+    size_t at = 0;
+    for (const HeardStrike& one : in.heard) {
+        while (at < day.size() && std::abs(day[at].hour - one.hour) > 1e-6) ++at;
+        if (at == day.size())
+            throw InputError("hour", print_short(one.hour, 6), "an hour that is struck, after the one before it and within two days");
+        out.at.push_back(at++);
+    }
+    const size_t an_hour = day.size() / (2 * static_cast<size_t>(a_day));
+    out.hours = static_cast<long long>(out.at.back() / an_hour) + 1;
+    return out;
+}
+
+std::vector<StrikeFault> single_faults(const StrikeHeardInput& in, const std::vector<long long>& blows) {
+    std::vector<StrikeFault> all;
+    const auto groups = static_cast<long long>(blows.size());
+    if (in.kind == "countwheel") {
+        for (long long slot = 1; slot <= groups; ++slot)
+            for (const char* what : {"slot wide", "slot shallow"}) all.push_back({what, slot, {}, {}, {}});
+        return all;
+    }
+    for (long long tooth = 1; tooth <= *std::max_element(blows.begin(), blows.end()); ++tooth)
+        all.push_back({"tooth lost", {}, tooth, {}, {}});
+    for (const long long teeth : {-3, -2, -1, 1, 2, 3}) all.push_back({"tail bent", {}, {}, {}, teeth});
+    for (long long step = 1; step <= groups; ++step)
+        for (const long long teeth : {-1, 1}) all.push_back({"step off", {}, {}, step, teeth});
+    return all;
+}
+
+struct Weighed {
+    StrikeCause cause;
+    std::vector<StruckHour> strikes;  ///< a day beyond what was heard
+    double weight = 0;
+};
+
+class Weighing {
+public:
+    explicit Weighing(const StrikeHeardInput& in) : m_in(in), m_listened(listened_to(in)), m_blows(blows_of(in.scheme, in.blows)) {
+        weigh({}, none);
+        const std::vector<StrikeFault> faults = single_faults(in, m_blows);
+        const auto each = 1.0 / static_cast<double>(faults.size());
+        for (const StrikeFault& fault : faults) weigh({fault}, single * each);
+        for (const StrikeFault& hand : hands_set()) {
+            weigh({hand}, single / static_cast<double>(hands()));
+            for (const StrikeFault& fault : faults) weigh({fault, hand}, two * each / static_cast<double>(hands()));
+        }
+        if (faults.size() <= listed_faults)
+            for (size_t i = 0; i < faults.size(); ++i)
+                for (size_t k = i + 1; k < faults.size(); ++k) weigh({faults[i], faults[k]}, 2 * two * each * each);
+        double sum = 0;
+        for (const Weighed& one : m_all) sum += one.weight;
+        for (Weighed& one : m_all) one.cause.probability = one.weight / sum;
+        std::stable_sort(m_all.begin(), m_all.end(), [](const Weighed& a, const Weighed& b) { return a.weight > b.weight; });
+    }
+    const std::vector<Weighed>& all() const { return m_all; }
+
+    /// The hour of the next day whose strike tells most, by the entropy of what is expected there.
+    std::optional<StrikeTest> next() const {
+        std::optional<StrikeTest> best;
+        const size_t last = m_listened.at.back();
+        const auto an_hour = static_cast<double>(m_all.front().strikes.size()) / static_cast<double>(m_listened.hours + a_day);
+        for (size_t at = last + 1; at < m_all.front().strikes.size(); ++at) {
+            std::map<long long, double> expected;
+            for (const Weighed& one : m_all) expected[one.strikes[at].strikes.value_or(0)] += one.cause.probability;
+            double bits = 0;
+            for (const auto& [strikes, share] : expected)
+                if (share > 0) bits -= share * std::log2(share);
+            constexpr double worth = 0.05;
+            if (bits < worth || (best && bits <= best->bits + 1e-9)) continue;
+            const double after = static_cast<double>(at - last) / an_hour;
+            best = StrikeTest{m_all.front().strikes[at].hour, std::llround(after), bits, words_of_test(at)};
+        }
+        return best;
+    }
+
+private:
+    long long hands() const { return m_in.scheme == "quarters" ? 4 : static_cast<long long>(m_blows.size()); }
+    std::vector<StrikeFault> hands_set() const {
+        std::vector<StrikeFault> all;
+        const long long hours = m_in.scheme == "hours-and-halves" ? hands() / 2 : hands();
+        for (long long hour = 1; hour <= hours; ++hour)
+            if (m_in.scheme == "quarters" || hour != m_listened.from) all.push_back({"hand set", {}, {}, hour, {}});
+        return all;
+    }
+    void weigh(std::vector<StrikeFault> faults, double prior) {
+        StrikeSequenceInput run{m_in.kind, m_in.scheme, m_in.blows, faults, m_listened.from, m_listened.hours + a_day};
+        Weighed one;
+        one.strikes = strike_sequence(run).sequence;
+        one.weight = prior;
+        std::string not_so;
+        for (size_t i = 0; i < m_in.heard.size(); ++i) {
+            const StruckHour& would = one.strikes[m_listened.at[i]];
+            if (would.strikes == m_in.heard[i].strikes) {
+                ++one.cause.explains;
+                one.weight *= 1 - m_in.miscount;
+                continue;
+            }
+            constexpr double ways = 12;  // a miscount may come out as any
+            one.weight *= m_in.miscount / ways;
+            if (not_so.empty())
+                not_so = "; at " + print_short(would.hour, 4) + " it would " +
+                         (would.strikes ? "strike " + std::to_string(*would.strikes) : std::string("run on"));
+        }
+        one.cause.because = "It explains " + std::to_string(one.cause.explains) + " of " + std::to_string(m_in.heard.size()) + not_so + ".";
+        for (const StrikeFault& fault : faults) one.cause.words += (one.cause.words.empty() ? "" : ", and ") + words_of(fault);
+        if (faults.empty()) one.cause.words = "it is sound, and was miscounted";
+        one.cause.faults = std::move(faults);
+        m_all.push_back(std::move(one));
+    }
+    std::string words_of_test(size_t at) const {
+        std::string words = "Listen at " + print_short(m_all.front().strikes[at].hour, 4) + ":";
+        std::vector<std::string> told;
+        for (size_t i = 0; i < std::min<size_t>(m_all.size(), 4); ++i) {
+            const auto& strikes = m_all[i].strikes[at].strikes;
+            told.push_back((strikes ? std::to_string(*strikes) : std::string("runs on")) + " if " + m_all[i].cause.words);
+        }
+        for (size_t i = 0; i < told.size(); ++i) words += (i == 0 ? " " : "; ") + told[i];
+        return words + ".";
+    }
+
+    const StrikeHeardInput& m_in;
+    Listened m_listened;
+    std::vector<long long> m_blows;
+    std::vector<Weighed> m_all;
+};
+
+/// The one thing to do, with its reason.
+std::string in_words(const StrikeHeardResult& out) {
+    const StrikeCause& first = out.causes.front();
+    constexpr double sure = 0.9;
+    if (first.faults.empty()) return "Nothing is wrong by what was heard.";
+    std::string words = "Most likely " + first.words + ".";
+    if (first.probability < sure && out.next) words += " " + out.next->words;
+    return words;
+}
+
+}  // namespace
+
+StrikeHeardResult strike_heard(const StrikeHeardInput& in) {
+    const Weighing weighing(in);
+    StrikeHeardResult out;
+    for (const Weighed& one : weighing.all()) {
+        if (out.causes.size() == told_at_most) break;
+        out.causes.push_back(one.cause);
+    }
+    out.next = weighing.next();
+    out.verdict = in_words(out);
+    return out;
+}
+
+std::vector<Working> explain_strike_heard(const StrikeHeardInput& in, const StrikeHeardResult& out) {
+    std::vector<Working> list = {work_out("a strike that was counted wrong", "p = chance of a miscount",
+                                          {given("p", "of each", in.miscount, "")}, "", source, [](auto x) { return x[0]; })};
+    for (const StrikeCause& cause : out.causes)
+        list.back().notes.push_back(print_fixed(100 * cause.probability, 1) + " %: " + cause.words + ". " + cause.because);
+    return list;
+}
+
+const Record& HeardStrike::record() {
+    using In = HeardStrike;
+    static const Record record = Fields<In>()
+                                     .add("hour", &In::hour, "h", "12.5 is half past twelve", between(1, 1000))
+                                     .required()
+                                     .add("strikes", &In::strikes, "", "blows that were counted; null: it ran on", between(0, 1000));
+    return record;
+}
+
+const Record& StrikeHeardInput::record() {
+    using In = StrikeHeardInput;
+    static const Record record = [] {
+        Fields<In> fields;
+        fields.add("kind", &In::kind, "", "what counts").choices({"countwheel", "rack"}).because("the older of the two");
+        add_scheme(fields)
+            .add("heard", &In::heard, "", "what was counted, in its order; hours between may be missing")
+            .required()
+            .add("miscount", &In::miscount, "", "chance that a strike was counted wrong", between(0, 0.5))
+            .because("one in fifty, by ear");
+        return Record(fields);
+    }();
+    return record;
+}
+
+const Record& StrikeCause::record() {
+    using Out = StrikeCause;
+    static const Record record = Fields<Out>()
+                                     .add("faults", &Out::faults, "", "that together would strike so; none: it is sound")
+                                     .add("words", &Out::words, "", "the same in words")
+                                     .add("probability", &Out::probability, "", "of all that were weighed")
+                                     .add("explains", &Out::explains, "", "strikes of those that were heard")
+                                     .add("because", &Out::because, "", "what speaks for it and against it");
+    return record;
+}
+
+const Record& StrikeTest::record() {
+    using Out = StrikeTest;
+    static const Record record = Fields<Out>()
+                                     .add("hour", &Out::hour, "h", "to listen to")
+                                     .add("after_hours", &Out::after_hours, "h", "after the last one that was heard")
+                                     .add("bits", &Out::bits, "bit", "expected of it")
+                                     .add("words", &Out::words, "", "what each cause would strike");
+    return record;
+}
+
+const Record& StrikeHeardResult::record() {
+    using Out = StrikeHeardResult;
+    static const Record record = Fields<Out>()
+                                     .add("causes", &Out::causes, "", "the likeliest first, eight at most")
+                                     .add("next", &Out::next, "", "the hour that tells them apart best")
+                                     .add("verdict", &Out::verdict, "", "in words");
+    return record;
+}
+
+const Calculation& strike_heard_calculation() {
+    static const Calculation calculation = declare<StrikeHeardInput, StrikeHeardResult>(
+        "strike.heard", "From what was counted hour by hour to what is wrong with the strike.", source, strike_heard, explain_strike_heard);
+    return calculation;
+}
+
+}  // namespace echappe
