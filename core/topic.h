@@ -90,6 +90,10 @@ inline constexpr auto member_of<std::optional<OscillatorRecord>> = &Job::oscilla
 template <>
 inline constexpr auto member_of<std::optional<PalletsRecord>> = &Job::pallets;
 template <>
+inline constexpr auto member_of<std::optional<StrikeRecord>> = &Job::strike;
+template <>
+inline constexpr auto member_of<DerivedStrike> = &Derived::strike;
+template <>
 inline constexpr auto member_of<DerivedEscapement> = &Derived::escapement;
 template <>
 inline constexpr auto member_of<RateLog> = &Job::rate_log;

@@ -13,6 +13,7 @@ std::vector<Topic>& all() {
         {"making", "making", derived_by(derive_making), found_by(findings_of_making)},
         {"oscillator", "oscillator", derived_by(derive_oscillator), {}},
         {"escapement", "escapement", derived_by(derive_escapement), found_by(findings_of_escapement)},
+        {"strike", "strike", derived_by(derive_strike), found_by(findings_of_strike)},
         {"rate", "rate", derived_by(derive_beat), found_by(findings_of_beat)},
         {"pivots", "holes", derived_by(derive_pivots), found_by(findings_of_pivots)},
         {"power", "power", derived_by(derive_power), found_by(findings_of_power)},

@@ -27,6 +27,7 @@ CalliperLine::CalliperLine(Document& document, QWidget* parent)
       m_plates(document),
       m_torque(document),
       m_looks(document),
+      m_strikes(document),
       m_round(&m_solver),
       m_line(new QLineEdit(this)) {
     fix_size();
@@ -208,6 +209,7 @@ bool CalliperLine::wants(const QKeyEvent& key) const {
     if (text.isEmpty() || !text[0].isPrint()) return false;
     if (stands) return true;
     const auto now = m_round->asked();
+    if (now && now->whole) return text[0].isDigit();
     return text[0].isDigit() || QString::fromUtf8("+-.,−±").contains(text[0]) || (now && now->letters.contains(text[0]));
 }
 

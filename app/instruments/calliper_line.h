@@ -6,6 +6,7 @@
 
 #include "document/document.h"
 #include "drawing/canvas.h"
+#include "instruments/strike_round.h"
 #include "instruments/torque_round.h"
 
 namespace echappe {
@@ -30,6 +31,7 @@ public:
     PlateRound& plates() { return m_plates; }
     TorqueRound& torque() { return m_torque; }
     LookRound& looks() { return m_looks; }
+    StrikeRound& strikes() { return m_strikes; }
     /// Types the simulated instrument's reading into the line, as its cable would.
     void send_simulated();
     bool has_simulated() const;
@@ -93,6 +95,7 @@ private:
     PlateRound m_plates;
     TorqueRound m_torque;
     LookRound m_looks;
+    StrikeRound m_strikes;
     ReadingRound* m_round;
     QLineEdit* m_line;
     Question m_typed_for;               ///< the question that stands in the line

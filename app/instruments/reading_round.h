@@ -23,6 +23,7 @@ public:
         QString note;  ///< a word about this one: taken already, doubtful, most telling
         bool warns = false;
         QString id = {};       ///< of the question, once in the job: two arbors may bear one name
+        bool whole = false;    ///< only figures begin it: signs and points stay keys of the station
         QString letters = {};  ///< a reading here may begin with one of these, besides figures and signs
     };
     virtual ~ReadingRound() = default;

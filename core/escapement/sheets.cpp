@@ -32,22 +32,6 @@ std::vector<std::string> seen_fields(const std::string& kind) {
     return fields;
 }
 
-/// A line of what was found.
-class Found {
-public:
-    explicit Found(SumAnswer& answer) : m_answer(answer) {}
-    void says(const std::string& what, double value, const char* unit, int decimals) {
-        m_answer.found.push_back({what, what, print_fixed(value, decimals), unit, ""});
-    }
-    void says(const std::string& what, const std::optional<double>& value, const char* unit, int decimals) {
-        if (value) says(what, *value, unit, decimals);
-    }
-    void sentence(const std::string& id, const std::string& words) { m_answer.found.push_back({id, "", words, "", ""}); }
-
-private:
-    SumAnswer& m_answer;
-};
-
 }  // namespace
 
 SumAnswer pallets_layout_sheet(const PalletsRecord& record, const DerivedEscapement& d) {

@@ -7,6 +7,7 @@
 #include "oscillator/derive.h"
 #include "pivots/derive.h"
 #include "power/derive.h"
+#include "strike/derive.h"
 #include "survey/derive.h"
 #include "train/derive.h"
 
@@ -24,6 +25,7 @@ struct Derived {
     DerivedMaking making;
     DerivedOscillator oscillator;
     DerivedEscapement escapement;
+    DerivedStrike strike;
     DerivedBeat beat;
     DerivedPivots pivots;
     DerivedPower power;

@@ -43,6 +43,7 @@ Record& growing_record() {
                                .include(&In::power)
                                .add("oscillator", &In::oscillator, "", "what swings")
                                .add("pallets", &In::pallets, "", "escape wheel and pallets: their layout, and how they were set")
+                               .add("strike", &In::strike, "", "how it strikes, what counts the blows, and what was heard of it")
                                .add("rate_log", &In::rate_log, "", "looks at the clock beside a reference, and what was done to its rate");
     return record;
 }

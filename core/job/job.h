@@ -5,6 +5,7 @@
 #include "making/record.h"
 #include "oscillator/record.h"
 #include "power/record.h"
+#include "strike/record.h"
 #include "survey/record.h"
 #include "teeth/record.h"
 #include "train/record.h"
@@ -43,6 +44,7 @@ struct Job {
     PowerRecord power;
     std::optional<OscillatorRecord> oscillator;
     std::optional<PalletsRecord> pallets;
+    std::optional<StrikeRecord> strike;
     RateLog rate_log;
     Parts others;  ///< of topics that have no member here
     static const Record& record();

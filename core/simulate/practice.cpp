@@ -122,6 +122,7 @@ const Record& HiddenMovement::record() {
             .add("least_N_mm", &In::least_N_mm, "N mm", "that just keeps it going; 0: not known", between(0, 1e7))
             .add("rate", &In::rate, "", "how the clock keeps time")
             .add("sound", &In::sound, "", "how it sounds")
+            .add("strike", &In::strike, "", "what is wrong with how it counts")
             .add("gauge_step_mm", &In::gauge_step_mm, "mm", "steps of the gauges for pivots and holes", above(0, 1));
     return record;
 }
@@ -249,6 +250,14 @@ double changed_by(const HiddenRate& truth, const RateEvent& event) {
 }
 
 }  // namespace
+
+std::optional<long long> SimulatedCalliper::strikes(const std::string& kind, const std::string& scheme, const Strike& at) const {
+    constexpr long long day = 24;
+    const auto all = strike_sequence({kind, scheme, {}, m_movement.strike, 1, day}).sequence;
+    for (const StruckHour& one : all)
+        if (std::abs(one.hour - at.hour) < 1e-6) return one.strikes;
+    return {};
+}
 
 std::optional<TickingInput> SimulatedCalliper::ticking(const RateLog& log, double pallets_nearer_mm, std::uint64_t turn) const {
     if (!m_movement.sound) return {};

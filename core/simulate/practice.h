@@ -85,7 +85,8 @@ struct HiddenMovement {
     double least_N_mm = 0;                      ///< that just keeps it going
     std::optional<HiddenRate> rate;
     std::optional<HiddenSound> sound;
-    double gauge_step_mm = 0.01;  ///< pin gauges and micrometer for pivots and holes: finer for a watch
+    std::vector<StrikeFault> strike;  ///< what is wrong with how it counts
+    double gauge_step_mm = 0.01;      ///< pin gauges and micrometer for pivots and holes: finer for a watch
     static const Record& record();
 
     /// The true size; none when the movement has no such thing.
@@ -124,6 +125,8 @@ public:
     /// and answers to what was done since.
     std::optional<RateObservation> look(const RateLog& log, double reference_s, std::uint64_t turn) const;
 
+    /// What it strikes at this hour; nothing: it runs on. Throws InputError where such a strike cannot have its faults.
+    std::optional<long long> strikes(const std::string& kind, const std::string& scheme, const Strike& at) const;
     /// How it sounds now, after all that was done to its rate and beat, and with the pallets moved nearer by so much; none when the
     /// movement has no such thing. The first beat falls as it swings to the right, or clockwise.
     std::optional<TickingInput> ticking(const RateLog& log, double pallets_nearer_mm, std::uint64_t turn) const;

@@ -57,15 +57,20 @@ std::vector<StrikeFault> single_faults(const StrikeHeardInput& in, const std::ve
     return all;
 }
 
+/// Some faults, what they would strike from the first hour heard to a day beyond the last, and how likely that is.
 struct Weighed {
-    StrikeCause cause;
-    std::vector<StruckHour> strikes;  ///< a day beyond what was heard
+    std::vector<StrikeFault> faults;
+    std::vector<std::optional<long long>> strikes;
     double weight = 0;
 };
 
 class Weighing {
 public:
-    explicit Weighing(const StrikeHeardInput& in) : m_in(in), m_listened(listened_to(in)), m_blows(blows_of(in.scheme, in.blows)) {
+    explicit Weighing(const StrikeHeardInput& in)
+        : m_in(in),
+          m_listened(listened_to(in)),
+          m_blows(blows_of(in.scheme, in.blows)),
+          m_times(strikes_from(in.scheme, in.blows, m_listened.from, m_listened.hours + a_day)) {
         weigh({}, none);
         const std::vector<StrikeFault> faults = single_faults(in, m_blows);
         const auto each = 1.0 / static_cast<double>(faults.size());
@@ -74,31 +79,44 @@ public:
             weigh({hand}, single / static_cast<double>(hands()));
             for (const StrikeFault& fault : faults) weigh({fault, hand}, two * each / static_cast<double>(hands()));
         }
-        if (faults.size() <= listed_faults)
+        // What one fault explains wholly, two need not.
+        if (!m_explained && faults.size() <= listed_faults)
             for (size_t i = 0; i < faults.size(); ++i)
                 for (size_t k = i + 1; k < faults.size(); ++k) weigh({faults[i], faults[k]}, 2 * two * each * each);
         double sum = 0;
         for (const Weighed& one : m_all) sum += one.weight;
-        for (Weighed& one : m_all) one.cause.probability = one.weight / sum;
-        std::stable_sort(m_all.begin(), m_all.end(), [](const Weighed& a, const Weighed& b) { return a.weight > b.weight; });
+        for (Weighed& one : m_all) one.weight /= sum;
+        std::stable_sort(m_all.begin(), m_all.end(), [](const Weighed& x, const Weighed& y) { return x.weight > y.weight; });
     }
-    const std::vector<Weighed>& all() const { return m_all; }
+
+    /// The likeliest, in words.
+    std::vector<StrikeCause> causes() const {
+        std::vector<StrikeCause> all;
+        for (const Weighed& one : m_all) {
+            if (all.size() == told_at_most) break;
+            all.push_back(in_words(one));
+        }
+        return all;
+    }
 
     /// The hour of the next day whose strike tells most, by the entropy of what is expected there.
     std::optional<StrikeTest> next() const {
         std::optional<StrikeTest> best;
         const size_t last = m_listened.at.back();
-        const auto an_hour = static_cast<double>(m_all.front().strikes.size()) / static_cast<double>(m_listened.hours + a_day);
-        for (size_t at = last + 1; at < m_all.front().strikes.size(); ++at) {
+        const auto an_hour = static_cast<double>(m_times.size()) / static_cast<double>(m_listened.hours + a_day);
+        for (size_t at = last + 1; at < m_times.size(); ++at) {
             std::map<long long, double> expected;
-            for (const Weighed& one : m_all) expected[one.strikes[at].strikes.value_or(0)] += one.cause.probability;
+            for (const Weighed& one : m_all) {
+                constexpr double never = 1e-6;  // the rest tells nothing that is heard
+                if (one.weight < never) break;
+                expected[one.strikes[at].value_or(0)] += one.weight;
+            }
             double bits = 0;
-            for (const auto& [strikes, share] : expected)
-                if (share > 0) bits -= share * std::log2(share);
+            for (const auto& [strikes, share] : expected) bits -= share * std::log2(share);
             constexpr double worth = 0.05;
             if (bits < worth || (best && bits <= best->bits + 1e-9)) continue;
             const double after = static_cast<double>(at - last) / an_hour;
-            best = StrikeTest{m_all.front().strikes[at].hour, std::llround(after), bits, words_of_test(at)};
+            best = StrikeTest{m_times[at].hour, std::llround(after), bits, words_of_test(at)};
         }
         return best;
     }
@@ -113,45 +131,58 @@ private:
         return all;
     }
     void weigh(std::vector<StrikeFault> faults, double prior) {
-        StrikeSequenceInput run{m_in.kind, m_in.scheme, m_in.blows, faults, m_listened.from, m_listened.hours + a_day};
-        Weighed one;
-        one.strikes = strike_sequence(run).sequence;
-        one.weight = prior;
-        std::string not_so;
-        for (size_t i = 0; i < m_in.heard.size(); ++i) {
-            const StruckHour& would = one.strikes[m_listened.at[i]];
-            if (would.strikes == m_in.heard[i].strikes) {
-                ++one.cause.explains;
-                one.weight *= 1 - m_in.miscount;
-                continue;
-            }
-            constexpr double ways = 12;  // a miscount may come out as any
-            one.weight *= m_in.miscount / ways;
-            if (not_so.empty())
-                not_so = "; at " + print_short(would.hour, 4) + " it would " +
-                         (would.strikes ? "strike " + std::to_string(*would.strikes) : std::string("run on"));
-        }
-        one.cause.because = "It explains " + std::to_string(one.cause.explains) + " of " + std::to_string(m_in.heard.size()) + not_so + ".";
-        for (const StrikeFault& fault : faults) one.cause.words += (one.cause.words.empty() ? "" : ", and ") + words_of(fault);
-        if (faults.empty()) one.cause.words = "it is sound, and was miscounted";
-        one.cause.faults = std::move(faults);
+        StrikeSequenceInput run;
+        run.kind = m_in.kind, run.scheme = m_in.scheme, run.faults = std::move(faults);
+        Weighed one{{}, struck_at(run, m_blows, m_times), prior};
+        constexpr double ways = 12;  // a miscount may come out as any
+        for (size_t i = 0; i < m_in.heard.size(); ++i)
+            one.weight *= one.strikes[m_listened.at[i]] == m_in.heard[i].strikes ? 1 - m_in.miscount : m_in.miscount / ways;
+        size_t explains = 0;
+        for (size_t i = 0; i < m_in.heard.size(); ++i) explains += one.strikes[m_listened.at[i]] == m_in.heard[i].strikes;
+        m_explained = m_explained || explains == m_in.heard.size();
+        one.faults = std::move(run.faults);
         m_all.push_back(std::move(one));
     }
-    std::string words_of_test(size_t at) const {
-        std::string words = "Listen at " + print_short(m_all.front().strikes[at].hour, 4) + ":";
-        std::vector<std::string> told;
-        for (size_t i = 0; i < std::min<size_t>(m_all.size(), 4); ++i) {
-            const auto& strikes = m_all[i].strikes[at].strikes;
-            told.push_back((strikes ? std::to_string(*strikes) : std::string("runs on")) + " if " + m_all[i].cause.words);
+    StrikeCause in_words(const Weighed& one) const {
+        StrikeCause cause;
+        cause.faults = one.faults;
+        cause.words = words_of_all(one);
+        cause.probability = one.weight;
+        std::string not_so;
+        for (size_t i = 0; i < m_in.heard.size(); ++i) {
+            const auto& would = one.strikes[m_listened.at[i]];
+            if (would == m_in.heard[i].strikes) ++cause.explains;
+            else if (not_so.empty())
+                not_so = "; at " + print_short(m_times[m_listened.at[i]].hour, 4) + " it would " +
+                         (would ? "strike " + std::to_string(*would) : std::string("run on"));
         }
-        for (size_t i = 0; i < told.size(); ++i) words += (i == 0 ? " " : "; ") + told[i];
+        cause.because = "It explains " + std::to_string(cause.explains) + " of " + std::to_string(m_in.heard.size()) + not_so + ".";
+        return cause;
+    }
+    static std::string words_of_all(const Weighed& one) {
+        if (one.faults.empty()) return "it is sound, and was miscounted";
+        std::string words;
+        for (const StrikeFault& fault : one.faults) words += (words.empty() ? "" : ", and ") + words_of(fault);
+        return words;
+    }
+    std::string words_of_test(size_t at) const {
+        std::string words = "Listen at " + print_short(m_times[at].hour, 4) + ":";
+        constexpr double worth = 0.04;
+        for (size_t i = 0; i < std::min<size_t>(m_all.size(), 4); ++i) {
+            if (i > 1 && m_all[i].weight < worth) break;
+            const auto& strikes = m_all[i].strikes[at];
+            words +=
+                (i == 0 ? " " : "; ") + (strikes ? std::to_string(*strikes) : std::string("runs on")) + " if " + words_of_all(m_all[i]);
+        }
         return words + ".";
     }
 
     const StrikeHeardInput& m_in;
     Listened m_listened;
     std::vector<long long> m_blows;
+    std::vector<Strike> m_times;
     std::vector<Weighed> m_all;
+    bool m_explained = false;  ///< by one of them, all that was heard
 };
 
 /// The one thing to do, with its reason.
@@ -169,10 +200,7 @@ std::string in_words(const StrikeHeardResult& out) {
 StrikeHeardResult strike_heard(const StrikeHeardInput& in) {
     const Weighing weighing(in);
     StrikeHeardResult out;
-    for (const Weighed& one : weighing.all()) {
-        if (out.causes.size() == told_at_most) break;
-        out.causes.push_back(one.cause);
-    }
+    out.causes = weighing.causes();
     out.next = weighing.next();
     out.verdict = in_words(out);
     return out;

@@ -46,9 +46,9 @@ struct StrikeHeardResult {
     static const Record& record();
 };
 
-/// What a strike that counts wrong has, from what was counted hour by hour: every single fault, every two of them, and hand and strike
-/// not set to each other, stepped through the same hours and weighed by Bayes' rule. One fault in a strike is taken to be ten times as
-/// likely as two. Throws InputError.
+/// What a strike that counts wrong has, from what was counted hour by hour: every single fault, hand and strike not set to each other with
+/// and without one, and, where none of these explains it all, every two faults; stepped through the same hours and weighed by Bayes' rule.
+/// One fault in a strike is taken to be ten times as likely as two. Throws InputError.
 StrikeHeardResult strike_heard(const StrikeHeardInput& input);
 std::vector<Working> explain_strike_heard(const StrikeHeardInput& input, const StrikeHeardResult& result);
 const Calculation& strike_heard_calculation();

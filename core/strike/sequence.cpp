@@ -2,7 +2,7 @@
 
 #include <algorithm>
 #include <numeric>
-#include <set>
+#include <vector>
 
 #include "number/input_error.h"
 #include "number/units.h"
@@ -26,26 +26,28 @@ public:
         long long at = 0;
         for (const long long one : m_blows) m_begins.push_back(at), at += one;
         m_units = at;
-        for (const long long begin : m_begins) m_slots.insert(begin);
+        m_slots.assign(static_cast<size_t>(m_units), false);
+        for (const long long begin : m_begins) slot_at(begin) = true;
     }
     /// Slot k is the one after the k-th strike.
-    void widen(long long slot) { m_slots.insert((after(slot) - 1 + m_units) % m_units); }
-    void fill(long long slot) { m_slots.erase(after(slot)); }
+    void widen(long long slot) { slot_at((after(slot) - 1 + m_units) % m_units) = true; }
+    void fill(long long slot) { slot_at(after(slot)) = false; }
     void stand_before(size_t group) { m_at = m_begins[group]; }
     /// Blows until the detent falls; nothing where it never does.
     std::optional<long long> strike() {
         for (long long blow = 1; blow <= m_units; ++blow) {
             m_at = (m_at + 1) % m_units;
-            if (m_slots.count(m_at)) return blow;
+            if (m_slots[static_cast<size_t>(m_at)]) return blow;
         }
         return {};
     }
 
 private:
+    std::vector<bool>::reference slot_at(long long unit) { return m_slots[static_cast<size_t>(unit)]; }
     long long after(long long slot) const { return m_begins[static_cast<size_t>(slot) % m_begins.size()]; }
     std::vector<long long> m_blows, m_begins;
     long long m_units = 0, m_at = 0;
-    std::set<long long> m_slots;
+    std::vector<bool> m_slots;  ///< by the unit
 };
 
 /// The group that the strike stands ready for when the hand shows the first hour.
@@ -77,12 +79,12 @@ std::vector<std::optional<long long>> struck_by_rack(const StrikeSequenceInput& 
                                                      const std::vector<Strike>& strikes) {
     const long long most = *std::max_element(blows.begin(), blows.end());
     const auto groups = static_cast<long long>(blows.size());
-    std::set<long long> lost;
+    std::vector<long long> lost;
     long long bent = 0;
     size_t behind = 0;
     std::vector<long long> off(blows.size(), 0);
     for (const StrikeFault& fault : in.faults) {
-        if (fault.what == "tooth lost") lost.insert(number_of(fault.tooth, "tooth", fault, 1, most));
+        if (fault.what == "tooth lost") lost.push_back(number_of(fault.tooth, "tooth", fault, 1, most));
         else if (fault.what == "step off")
             off[static_cast<size_t>(number_of(fault.hour, "hour", fault, 1, groups) - 1)] +=
                 number_of(fault.teeth, "teeth", fault, -most, most);
@@ -122,17 +124,24 @@ std::string words_of(const StrikeFault& fault) {
     if (fault.what == "slot wide") return "slot " + number(fault.slot) + " of the count wheel is too wide";
     if (fault.what == "slot shallow") return "slot " + number(fault.slot) + " of the count wheel is too shallow";
     if (fault.what == "tooth lost") return "tooth " + number(fault.tooth) + " of the rack is lost, counted from the one gathered last";
-    if (fault.what == "tail bent") return "the rack's tail is bent by " + number(fault.teeth) + " teeth";
-    if (fault.what == "step off")
-        return "the snail's step for strike " + number(fault.hour) + " lets the rack fall " +
-               (fault.teeth.value_or(0) > 0 ? "a tooth too far" : "a tooth too little");
-    return "hand and strike are not set to each other: it stands ready for " + number(fault.hour);
+    const auto falls = [&] {
+        const long long teeth = fault.teeth.value_or(0), many = std::abs(teeth);
+        return (many == 1 ? std::string("a tooth") : std::to_string(many) + " teeth") + (teeth > 0 ? " too far" : " too little");
+    };
+    if (fault.what == "tail bent") return "the rack's tail is bent, and the rack falls " + falls();
+    if (fault.what == "step off") return "the snail's step for strike " + number(fault.hour) + " lets the rack fall " + falls();
+    return "hand and strike are not set to each other, and it stands ready for " + number(fault.hour);
+}
+
+std::vector<std::optional<long long>> struck_at(const StrikeSequenceInput& in, const std::vector<long long>& blows,
+                                                const std::vector<Strike>& strikes) {
+    return in.kind == "rack" ? struck_by_rack(in, blows, strikes) : struck_by_wheel(in, blows, strikes);
 }
 
 StrikeSequenceResult strike_sequence(const StrikeSequenceInput& in) {
     const std::vector<long long> blows = blows_of(in.scheme, in.blows);
     const std::vector<Strike> strikes = strikes_from(in.scheme, in.blows, in.from, in.hours);
-    const auto struck = in.kind == "rack" ? struck_by_rack(in, blows, strikes) : struck_by_wheel(in, blows, strikes);
+    const auto struck = struck_at(in, blows, strikes);
     StrikeSequenceResult out;
     for (size_t i = 0; i < strikes.size(); ++i) {
         out.sequence.push_back({strikes[i].hour, blows[strikes[i].group], struck[i]});

@@ -46,6 +46,9 @@ struct StrikeSequenceResult {
 /// one that is lost is never gathered, and the train runs on. "Hand set": as the hand shows the first hour, the strike stands ready for
 /// `hour`. Throws InputError.
 StrikeSequenceResult strike_sequence(const StrikeSequenceInput& input);
+/// The same at times that are laid out already; nothing where it runs on. Throws InputError.
+std::vector<std::optional<long long>> struck_at(const StrikeSequenceInput& input, const std::vector<long long>& blows,
+                                                const std::vector<Strike>& strikes);
 std::vector<Working> explain_strike_sequence(const StrikeSequenceInput& input, const StrikeSequenceResult& result);
 const Calculation& strike_sequence_calculation();
 

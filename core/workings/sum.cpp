@@ -160,4 +160,14 @@ SumAnswer answer_sum(const Calculation& sum, const std::map<std::string, double>
     return answer;
 }
 
+void Found::says(const std::string& what, double value, const char* unit, int decimals) {
+    m_answer.found.push_back({what, what, print_fixed(value, decimals), unit, ""});
+}
+
+void Found::says(const std::string& what, const std::optional<double>& value, const char* unit, int decimals) {
+    if (value) says(what, *value, unit, decimals);
+}
+
+void Found::sentence(const std::string& field, const std::string& words) { m_answer.found.push_back({field, "", words, "", ""}); }
+
 }  // namespace echappe

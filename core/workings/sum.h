@@ -24,6 +24,19 @@ struct SumAnswer {
     std::string fault;
 };
 
+/// Lines of what was found, one after the other.
+class Found {
+public:
+    explicit Found(SumAnswer& answer) : m_answer(answer) {}
+    void says(const std::string& what, double value, const char* unit, int decimals);
+    /// Nothing where it is not known.
+    void says(const std::string& what, const std::optional<double>& value, const char* unit, int decimals);
+    void sentence(const std::string& field, const std::string& words);
+
+private:
+    SumAnswer& m_answer;
+};
+
 /// "drum_diameter_mm": "drum diameter". The unit it carries, or that is named with it, and the strokes go.
 std::string name_without_unit(const std::string& field, const std::string& unit = {});
 

@@ -17,6 +17,7 @@ TEST_CASE("each station prints what it shows, with its figures as text, whose jo
     const std::map<QString, QStringList> says = {{"train", {"Arbors, from the power up", "beats", "144"}},
                                                  {"power", {"Figures", "N mm"}},
                                                  {"beat", {"Looks at the clock", "PENDULUM"}},
+                                                 {"strike", {"Say what counts its hours"}},
                                                  {"pivots", {"holes"}},
                                                  {"survey", {"Wants a decision"}},
                                                  {"teeth", {"10 : 1"}}};

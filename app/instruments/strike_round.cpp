@@ -1,0 +1,82 @@
+#include "instruments/strike_round.h"
+
+#include <algorithm>
+#include <cmath>
+
+#include "drawing/words.h"
+#include "number/input_error.h"
+#include "number/units.h"
+#include "strike/edits.h"
+
+namespace echappe {
+namespace {
+
+QString hour_words(double hour) { return QObject::tr("%1 o'clock").arg(words(print_short(hour, 4))); }
+
+}  // namespace
+
+std::vector<Strike> StrikeRound::hours() const {
+    const auto& strike = m_document.job().strike;
+    if (!strike || (strike->scheme == "custom" && strike->blows.empty())) return {};
+    constexpr long long dial = 12;
+    const long long hours = strike->scheme == "hours-24" ? 2 * dial
+                            : strike->scheme == "custom" ? static_cast<long long>(strike->blows.size())
+                                                         : dial;
+    return strikes_from(strike->scheme, strike->blows, 1, hours);
+}
+
+size_t StrikeRound::at() const {
+    const auto all = hours();
+    if (m_at && *m_at < all.size()) return *m_at;
+    const auto& heard = m_document.job().strike->heard;
+    if (heard.empty()) return 0;
+    const auto last =
+        std::find_if(all.begin(), all.end(), [&](const Strike& one) { return std::abs(one.hour - heard.back().hour) < 1e-6; });
+    return last == all.end() ? 0 : static_cast<size_t>(last - all.begin() + 1) % all.size();
+}
+
+std::optional<ReadingRound::Asked> StrikeRound::asked() const {
+    const auto all = hours();
+    if (all.empty()) return {};
+    Asked asked;
+    asked.name = QObject::tr("%1, blows counted").arg(hour_words(all[at()].hour));
+    asked.id = asked.name;
+    asked.typed_as = QObject::tr("blows");
+    asked.whole = true;
+    asked.how = QObject::tr(
+        "Lead the hands to the hour, let it strike to its end and count; 0 where it does not stop. Never turn hands back "
+        "past a strike that was not let off.");
+    return asked;
+}
+
+std::function<void()> StrikeRound::hold() {
+    if (hours().empty()) return {};
+    m_at = at();
+    return [this, at = m_at] { m_at = at; };
+}
+
+void StrikeRound::step(int by) {
+    const auto count = static_cast<std::ptrdiff_t>(hours().size());
+    if (count == 0) return;
+    m_at = static_cast<size_t>((static_cast<std::ptrdiff_t>(at()) + by + count) % count);
+}
+
+QString StrikeRound::keep(const QString& text, bool) {
+    const Strike now = hours()[at()];
+    bool is_number = false;
+    const long long blows = text.trimmed().toLongLong(&is_number);
+    if (!is_number || blows < 0) throw InputError("heard", text.toStdString(), "a whole number of blows; 0 where it runs on");
+    m_document.edit(hear_strike(now.hour, blows == 0 ? std::nullopt : std::optional(blows)));
+    m_at.reset();
+    return QObject::tr("Kept: %1, %2. Undo with Ctrl+Z.").arg(hour_words(now.hour), blows == 0 ? QObject::tr("runs on") : text.trimmed());
+}
+
+QString StrikeRound::simulated() {
+    const auto& strike = m_document.job().strike;
+    if (!strike || hours().empty() || !m_document.calliper())
+        throw InputError("instrument", "none here", "the demo's, or your own ear: type what it strikes");
+    const auto struck = m_document.calliper()->strikes(strike->kind, strike->scheme, hours()[at()]);
+    return QString::number(struck.value_or(0));
+}
+
+}  // namespace echappe

@@ -1,0 +1,35 @@
+#pragma once
+
+#include "instruments/reading_round.h"
+#include "strike/scheme.h"
+
+namespace echappe {
+
+/// What the strike was heard to count, hour by hour.
+class StrikeRound : public ReadingRound {
+public:
+    explicit StrikeRound(Document& document) : m_document(document) {}
+    std::optional<Asked> asked() const override;
+    std::function<void()> hold() override;
+    void step(int by) override;
+    QString keep(const QString& text, bool simulated) override;
+    QString simulated() override;
+    QString instrument() const override { return QObject::tr("the strike"); }
+    QString precision() const override { return QObject::tr("of the hidden movement, counted"); }
+    std::vector<LineKey> keys() const override {
+        return {{QObject::tr("Enter keeps it, next hour"), {Qt::Key_Return}},
+                {QObject::tr("Tab another hour"), {Qt::Key_Tab}},
+                {QObject::tr("0: it runs on")},
+                {QObject::tr("? how"), {Qt::Key_Question}}};
+    }
+
+private:
+    /// Strikes of once round the dial, from one o'clock on.
+    std::vector<Strike> hours() const;
+    /// Which of them is asked: the one after the last that was heard, until another was stepped to.
+    size_t at() const;
+    Document& m_document;
+    std::optional<size_t> m_at;
+};
+
+}  // namespace echappe

@@ -1,0 +1,247 @@
+#include "stations/strike/strike_station.h"
+
+#include <algorithm>
+#include <cmath>
+
+#include "exchange/drawing.h"
+#include "number/input_error.h"
+#include "number/units.h"
+#include "sheet/column.h"
+#include "stations/strike/count_picture.h"
+#include "strike/edits.h"
+#include "strike/sheets.h"
+#include "theme/theme.h"
+
+namespace echappe {
+namespace {
+
+constexpr double day_high = 196;  ///< below the picture: the day
+
+QString hour_words(double hour) { return words(print_short(hour, 4)); }
+
+QString count_words(const std::optional<long long>& strikes) { return strikes ? QString::number(*strikes) : QObject::tr("runs on"); }
+
+}  // namespace
+
+StrikeStation::StrikeStation(const Workbench& bench) : CardStation(bench.document, {}, nullptr), m_line(bench.line) {
+    setAccessibleName(tr("Strike"));
+    m_card->set_tabs(tabs());
+    connect(&m_document, &Document::changed, this, &StrikeStation::refresh);
+}
+
+void StrikeStation::showEvent(QShowEvent*) { refresh(); }
+
+void StrikeStation::refresh() {
+    if (!isVisible()) return;
+    m_struck = std::min(m_struck, strike().day.size());
+    m_blows = 0;
+    m_card->setVisible(strike().there);
+    m_card->show_part(record().kind == "rack" ? tr("Rack and snail") : tr("Count wheel"));
+    update();
+}
+
+const StruckHour* StrikeStation::next() const { return strike().day.empty() ? nullptr : &strike().day[m_struck % strike().day.size()]; }
+
+void StrikeStation::go_to(size_t struck) {
+    m_struck = std::min(struck, strike().day.size());
+    m_blows = 0;
+    update();
+}
+
+void StrikeStation::step(int strikes) {
+    if (strike().day.empty()) return;
+    // Within a strike back is to its own beginning.
+    if (strikes < 0 && m_blows > 0) return go_to(m_struck);
+    const auto count = static_cast<long long>(strike().day.size());
+    const long long to = static_cast<long long>(m_struck) + strikes;
+    go_to(static_cast<size_t>(to > count ? 1 : to < 0 ? count : to));
+}
+
+void StrikeStation::give_blow() {
+    const StruckHour* strike = next();
+    if (!strike) return;
+    if (m_struck == this->strike().day.size()) m_struck = 0;
+    ++m_blows;
+    if (strike->strikes && m_blows >= *strike->strikes) return step(1);
+    update();
+}
+
+void StrikeStation::take_heard() {
+    const auto& heard = strike().heard;
+    if (!heard) return emit told(tr("Nothing is heard yet: it is typed on the sheet “heard”, as 5: 4, 6: 5."), true);
+    m_document.edit(try_faults(heard->causes.front().faults));
+    emit told(tr("Tried: %1.").arg(words(heard->causes.front().words)), false);
+}
+
+QList<Action> StrikeStation::make_actions() {
+    const auto there = [this] { return strike().there; };
+    return CardStation::make_actions() +
+           QList<Action>{
+               {"strike.next", tr("On to the next strike"), {Qt::Key_Right}, [this] { step(1); }, {}, tr("next strike"), there},
+               {"strike.back", tr("Back to the strike before"), {Qt::Key_Left}, [this] { step(-1); }, {}, tr("back"), there},
+               {"strike.blow", tr("One blow"), {Qt::Key_Period}, [this] { give_blow(); }, {}, tr("a blow"), there},
+               {"strike.begin", tr("Before one o'clock"), {Qt::Key_Home}, [this] { go_to(0); }, {}, {}, there},
+               {"strike.as-heard", tr("Try what was heard"), {Qt::Key_A}, [this] { take_heard(); }, {}, tr("try what was heard"), there},
+               {"strike.sound", tr("Try no fault"), {Qt::Key_N}, [this] { m_document.edit(try_faults({})); }, {}, tr("no fault"), there},
+               {"strike.count-wheel", tr("It has a count wheel"), {}, [this] { m_document.edit(begin_strike("countwheel")); }},
+               {"strike.rack", tr("It has rack and snail"), {}, [this] { m_document.edit(begin_strike("rack")); }}};
+}
+
+std::vector<SumCard::Tab> StrikeStation::tabs() {
+    const auto take = [](Job& job, const std::string& field, const std::string& word) {
+        StrikeRecord strike = job.strike.value_or(StrikeRecord());
+        type_into_strike(strike, field, word);
+        job.strike = strike;
+    };
+    return {{tr("strike"), tr("How it counts, and what is tried. A slot, a tooth or a step is clicked in the picture."),
+             [this] { return strike_sheet(record(), strike()); }, take},
+            {tr("heard"), tr("What was counted by ear, hour by hour, and what would strike so."),
+             [this] { return strike_heard_sheet(record(), strike()); }, take},
+            {tr("to be cut"), tr("Count wheel or snail, as it is or to be made anew; Ctrl+E writes it."),
+             [this] { return strike_part_sheet(record(), strike()); }, take}};
+}
+
+std::vector<Scene> StrikeStation::scenes() {
+    return {{"strike-rack", "waiting-room", [this] {
+                 card().show_sum(1);
+                 go_to(5);
+                 give_blow();
+             }}};
+}
+
+QString StrikeStation::writes(const QString& ending) const {
+    if (!strike().measured || (ending != "svg" && ending != "dxf" && ending != "step")) return {};
+    return strike().snail ? tr("snail") : tr("count wheel");
+}
+
+void StrikeStation::write_to(const QString& path) {
+    const DerivedStrike& d = strike();
+    if (d.snail) save_drawing(path.toStdString(), drawing_of(d.snail_input, *d.snail));
+    else if (d.wheel) save_drawing(path.toStdString(), drawing_of(d.wheel_input, *d.wheel));
+}
+
+FlatPart StrikeStation::solid() const {
+    const DerivedStrike& d = strike();
+    if (d.snail) return solid_of(d.snail_input, *d.snail);
+    if (!d.wheel) throw InputError("export", "a strike without sizes", "the sizes of its count wheel or snail");
+    return solid_of(d.wheel_input, *d.wheel);
+}
+
+void StrikeStation::paint_nothing(QPainter& painter) {
+    const Theme& t = theme();
+    Column page(painter, QRectF(22, 40, 520, 260));
+    page.head(tr("No strike yet"), t.ink);
+    page.says(tr("Say what counts its hours, and it is stepped through the day blow by blow:"), t.steel, Type::text);
+    Flow kinds(painter, QRectF(22, 0, width() - 44.0, height()), page.y() + 26, 26);
+    struct Begin {
+        const char *kind, *scheme;
+        QString name;
+    };
+    for (const Begin& one : {Begin{"countwheel", "hours", tr("count wheel")},
+                             {"countwheel", "hours-and-halves", tr("with a blow at the half")},
+                             {"countwheel", "quarters", tr("of quarters")},
+                             {"rack", "hours", tr("rack and snail")}}) {
+        const std::string kind = one.kind, scheme = one.scheme;
+        place({"begin:" + words(kind + " " + scheme), kinds.say(one.name, t.blued, Type::figure, true),
+               [this, kind, scheme] { m_document.edit(begin_strike(kind, scheme)); }, tr("the strike of this job")});
+    }
+    page.go_to(kinds.baseline() + 14);
+    page.says(tr("A dial of 24 hours, or a scheme of its own, is said on the sheet then."), t.steel);
+    page.says(tr("What it is heard to strike goes into the line, hour by hour; what would strike so is named."), t.steel);
+}
+
+/// Where it stands, in words.
+void StrikeStation::write_where(QPainter& painter, const QRectF& room) {
+    const Theme& t = theme();
+    Column page(painter, room);
+    page.section(record().kind == "rack" ? tr("RACK AND SNAIL, TO SCALE") : tr("COUNT WHEEL, TO SCALE"));
+    if (!strike().fault.empty()) return void(page.says(words(strike().fault), t.ruby, Type::text));
+    const bool within = m_blows > 0;
+    const StruckHour* now = within ? next() : m_struck > 0 ? &strike().day[m_struck - 1] : nullptr;
+    if (!now) page.line(tr("before one o'clock"), t.steel, Type::text);
+    else if (within && !now->strikes)
+        page.line(tr("%1 o'clock: blow %2, and nothing stops it").arg(hour_words(now->hour)).arg(m_blows), t.ruby, Type::text);
+    else if (within)
+        page.line(tr("%1 o'clock: blow %2 of %3").arg(hour_words(now->hour)).arg(m_blows).arg(*now->strikes), t.ink, Type::text);
+    else
+        page.line(tr("%1 o'clock: strikes %2, should %3").arg(hour_words(now->hour), count_words(now->strikes)).arg(now->should),
+                  now->strikes == now->should ? t.verdigris : t.ruby, Type::text, true);
+    page.line(legend({"strike.next", "strike.back", "strike.blow", "strike.as-heard", "strike.sound"}), t.steel);
+}
+
+void StrikeStation::paint_strike(QPainter& painter, size_t which, const QRectF& room, double dot) {
+    const Theme& t = theme();
+    const StruckHour& one = strike().day[which];
+    if (which + (m_blows > 0 ? 0 : 1) == m_struck) painter.fillRect(room, t.sheet);
+    const bool right = one.strikes == one.should;
+    const double x = room.center().x(), low = room.bottom() - 24;
+    const auto at = [&](long long blow) { return QPointF(x, low - (static_cast<double>(blow) - 0.5) * dot); };
+    const double r = std::max(1.5, dot * 0.36);
+    const long long strikes = one.strikes.value_or(0);
+    for (long long blow = 1; blow <= std::max(strikes, one.should); ++blow) {
+        painter.setPen(QPen(right ? t.verdigris : blow > one.should || !one.strikes ? t.ruby : t.steel, 1.2));
+        painter.setBrush(blow <= strikes ? QBrush(right ? t.verdigris : t.ruby) : QBrush(Qt::NoBrush));
+        painter.drawEllipse(at(blow), r, r);
+    }
+    if (!one.strikes) write(painter, type(Type::note, true), t.ruby, {x, low - static_cast<double>(one.should) * dot - 4}, tr("on"), 0);
+    for (const HeardStrike& heard : record().heard) {
+        if (std::abs(heard.hour - one.hour) > 1e-6) continue;
+        // What was heard, as a stroke across its column.
+        painter.setPen(QPen(t.blued, 2));
+        const double y = low - static_cast<double>(heard.strikes.value_or(one.should + 1)) * dot;
+        painter.drawLine(QPointF(x - 2.4 * r, y), QPointF(x + 2.4 * r, y));
+    }
+    const bool whole = one.hour == std::floor(one.hour);
+    if (whole) write(painter, type(Type::note), t.steel, {x, room.bottom() - 7}, hour_words(one.hour), 0);
+    place({"strike:" + QString::number(which + 1), room, [this, which] { go_to(which + 1); },
+           tr("%1 o'clock: should strike %2, strikes %3").arg(hour_words(one.hour)).arg(one.should).arg(count_words(one.strikes))});
+}
+
+void StrikeStation::paint_day(QPainter& painter, const QRectF& room) {
+    const auto& day = strike().day;
+    if (day.empty()) return;
+    Column page(painter, room);
+    page.section(tr("THE DAY: WHAT IT STRIKES AGAINST WHAT IT SHOULD"),
+                 record().heard.empty() ? QString() : tr("a stroke: as it was heard"));
+    long long most = 1;
+    for (const StruckHour& one : day) most = std::max({most, one.should, one.strikes.value_or(0)});
+    const double wide = room.width() / static_cast<double>(day.size()), high = room.height() - 62;
+    for (size_t i = 0; i < day.size(); ++i)
+        paint_strike(painter, i, QRectF(room.left() + static_cast<double>(i) * wide, room.top() + 24, wide, room.height() - 24),
+                     std::min(14.0, high / static_cast<double>(most)));
+}
+
+void StrikeStation::paint(QPainter& painter) {
+    painter.fillRect(rect(), theme().ground);
+    const DerivedStrike& d = strike();
+    if (!d.there) return paint_nothing(painter);
+    const double wide = width() - SumCard::wide;
+    write_where(painter, QRectF(18, 14, wide - 36, 80));
+    const QRectF picture(18, 84, wide - 36, height() - 84 - day_high - 8);
+    const auto faults = record().faults;
+    const auto click = [this](const char* tag, const std::vector<StrikeSpot>& spots, auto edit, const QString& hint) {
+        for (const StrikeSpot& spot : spots) {
+            const long long number = spot.number;
+            place({tag + QString::number(number), spot.at, [this, number, edit] { m_document.edit(edit(number)); }, hint.arg(number)});
+        }
+    };
+    if (d.wheel && d.wheel->blows_total > 0) {
+        long long units = m_blows;
+        for (size_t i = 0; i < m_struck && i < d.day.size(); ++i) units += d.day[i].strikes.value_or(0);
+        click("slot:", paint_count_wheel(painter, picture, *d.wheel, d.wheel_input, faults, units, m_blows == 0), try_slot,
+              tr("slot %1: too wide, too shallow, sound again"));
+    }
+    if (d.snail && next()) {
+        const bool within = m_blows > 0;
+        const StruckHour& now = within || m_struck == 0 ? *next() : d.day[m_struck - 1];
+        const auto step = static_cast<size_t>(std::clamp<long long>(now.should, 1, static_cast<long long>(d.snail->steps.size()))) - 1;
+        const long long fallen = now.strikes.value_or(now.should);
+        const RackStand stand{step, fallen, within ? std::min(m_blows, fallen) : m_struck == 0 ? fallen : 0};
+        const RackSpots spots = paint_rack(painter, picture, *d.snail, d.snail_input, faults, stand);
+        click("tooth:", spots.teeth, try_tooth, tr("tooth %1, counted from the one gathered last: lost, and sound again"));
+        click("step:", spots.steps, try_step, tr("the step for %1: a tooth too far, too little, sound again"));
+    }
+    paint_day(painter, QRectF(18, height() - day_high, wide - 36, day_high - 8));
+}
+
+}  // namespace echappe

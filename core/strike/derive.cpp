@@ -1,0 +1,85 @@
+#include "strike/derive.h"
+
+#include "number/input_error.h"
+#include "number/units.h"
+
+namespace echappe {
+namespace {
+
+// Drawn so while nobody measured it.
+constexpr double usual_diameter_mm = 80;
+constexpr double usual_pitch_deg = 1.9, usual_tail_mm = 44, usual_centre_mm = 48, usual_largest_mm = 20;
+
+CountWheelInput wheel_of(const StrikeRecord& r, bool usual) {
+    CountWheelInput in;
+    in.scheme = r.scheme, in.blows = r.blows, in.slot_units = r.slot_units;
+    in.diameter_mm = r.diameter_mm.value_or(usual_diameter_mm);
+    if (!usual) in.slot_width_mm = r.slot_width_mm, in.depth_mm = r.depth_mm, in.bore_mm = r.bore_mm;
+    return in;
+}
+
+SnailInput snail_of(const StrikeRecord& r, bool usual) {
+    SnailInput in;
+    in.steps = r.scheme == "quarters" ? 4 : r.scheme == "hours-24" ? 24 : 12;
+    // Twenty-four steps want half of the pitch.
+    const double share = r.scheme == "hours-24" ? 0.5 : 1;
+    in.tooth_pitch_deg = usual_pitch_deg * share, in.tail_mm = usual_tail_mm, in.centre_distance_mm = usual_centre_mm;
+    in.largest_mm = usual_largest_mm;
+    if (usual) return in;
+    in.tooth_pitch_deg = r.tooth_pitch_deg.value_or(in.tooth_pitch_deg), in.tail_mm = r.tail_mm.value_or(in.tail_mm);
+    // A tail that was measured alone: its steps are alike until the centre distance is told.
+    in.centre_distance_mm = r.centre_distance_mm || r.tail_mm ? r.centre_distance_mm : in.centre_distance_mm;
+    in.largest_mm = r.largest_mm.value_or(in.largest_mm);
+    in.pin_diameter_mm = r.pin_diameter_mm.value_or(0), in.measured_mm = r.measured_mm, in.bore_mm = r.bore_mm.value_or(0);
+    return in;
+}
+
+template <class In, class Result>
+void lay_out(const StrikeRecord& r, In (*input)(const StrikeRecord&, bool), Result (*part)(const In&), In& in, std::optional<Result>& out,
+             std::string& fault) {
+    try {
+        in = input(r, false);
+        out = part(in);
+    } catch (const InputError& error) {
+        fault = error.what();
+        in = input(r, true);
+        out = part(in);
+    }
+}
+
+}  // namespace
+
+DerivedStrike derive_strike(const std::optional<StrikeRecord>& strike) {
+    DerivedStrike out;
+    if (!strike) return out;
+    const StrikeRecord& r = *strike;
+    out.there = true;
+    constexpr long long round = 12, day = 24;
+    try {
+        out.day = strike_sequence({r.kind, r.scheme, r.blows, r.faults, 1, r.scheme == "hours-24" ? day : round}).sequence;
+        if (r.kind == "rack") {
+            lay_out(r, snail_of, snail, out.snail_input, out.snail, out.part_fault);
+            out.measured = r.tooth_pitch_deg && r.tail_mm && r.largest_mm && out.part_fault.empty();
+        } else {
+            lay_out(r, wheel_of, count_wheel, out.wheel_input, out.wheel, out.part_fault);
+            out.measured = r.diameter_mm && out.part_fault.empty();
+        }
+    } catch (const InputError& error) {
+        out.fault = error.what();
+        return out;
+    }
+    if (r.heard.empty()) return out;
+    try {
+        out.heard = strike_heard({r.kind, r.scheme, r.blows, r.heard});
+    } catch (const InputError& error) {
+        out.heard_fault = error.what();
+    }
+    return out;
+}
+
+std::vector<Finding> findings_of_strike(const DerivedStrike& d) {
+    if (!d.heard || d.heard->causes.front().faults.empty()) return {};
+    return {{"strike.count", "fault", "The strike counts wrong.", d.heard->verdict, "", ""}};
+}
+
+}  // namespace echappe

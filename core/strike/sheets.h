@@ -1,0 +1,19 @@
+#pragma once
+
+#include "strike/derive.h"
+#include "workings/sum.h"
+
+namespace echappe {
+
+// What stands beside the strike's picture.
+
+/// How it counts, what is tried and what it does then.
+SumAnswer strike_sheet(const StrikeRecord& record, const DerivedStrike& derived);
+/// What was counted hour by hour, and what would strike so.
+SumAnswer strike_heard_sheet(const StrikeRecord& record, const DerivedStrike& derived);
+/// The count wheel or the snail to be cut.
+SumAnswer strike_part_sheet(const StrikeRecord& record, const DerivedStrike& derived);
+/// Takes what is typed on any of them. Throws InputError.
+void type_into_strike(StrikeRecord& record, const std::string& field, const std::string& word);
+
+}  // namespace echappe
