@@ -5,24 +5,13 @@
 
 #include "drawing/words.h"
 #include "number/input_error.h"
-#include "number/units.h"
 #include "strike/edits.h"
 
 namespace echappe {
-namespace {
-
-QString hour_words(double hour) { return QObject::tr("%1 o'clock").arg(words(print_short(hour, 4))); }
-
-}  // namespace
-
 std::vector<Strike> StrikeRound::hours() const {
     const auto& strike = m_document.job().strike;
     if (!strike || (strike->scheme == "custom" && strike->blows.empty())) return {};
-    constexpr long long dial = 12;
-    const long long hours = strike->scheme == "hours-24" ? 2 * dial
-                            : strike->scheme == "custom" ? static_cast<long long>(strike->blows.size())
-                                                         : dial;
-    return strikes_from(strike->scheme, strike->blows, 1, hours);
+    return strikes_from(strike->scheme, strike->blows, 1, hours_on_dial(strike->scheme, strike->blows));
 }
 
 size_t StrikeRound::at() const {
@@ -39,7 +28,7 @@ std::optional<ReadingRound::Asked> StrikeRound::asked() const {
     const auto all = hours();
     if (all.empty()) return {};
     Asked asked;
-    asked.name = QObject::tr("%1, blows counted").arg(hour_words(all[at()].hour));
+    asked.name = QObject::tr("%1, blows counted").arg(words(words_of_time(all[at()].hour)));
     asked.id = asked.name;
     asked.typed_as = QObject::tr("blows");
     asked.whole = true;
@@ -68,7 +57,8 @@ QString StrikeRound::keep(const QString& text, bool) {
     if (!is_number || blows < 0) throw InputError("heard", text.toStdString(), "a whole number of blows; 0 where it runs on");
     m_document.edit(hear_strike(now.hour, blows == 0 ? std::nullopt : std::optional(blows)));
     m_at.reset();
-    return QObject::tr("Kept: %1, %2. Undo with Ctrl+Z.").arg(hour_words(now.hour), blows == 0 ? QObject::tr("runs on") : text.trimmed());
+    return QObject::tr("Kept: %1, %2. Undo with Ctrl+Z.")
+        .arg(words(words_of_time(now.hour)), blows == 0 ? QObject::tr("runs on") : text.trimmed());
 }
 
 QString StrikeRound::simulated() {

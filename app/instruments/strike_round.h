@@ -16,6 +16,7 @@ public:
     QString simulated() override;
     QString instrument() const override { return QObject::tr("the strike"); }
     QString precision() const override { return QObject::tr("of the hidden movement, counted"); }
+    void paint_instrument(QPainter& painter, QPointF at) const override { paint_reference(painter, at); }
     std::vector<LineKey> keys() const override {
         return {{QObject::tr("Enter keeps it, next hour"), {Qt::Key_Return}},
                 {QObject::tr("Tab another hour"), {Qt::Key_Tab}},

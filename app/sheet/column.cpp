@@ -78,14 +78,23 @@ QRectF Column::close_row(const Row& row) {
 }
 
 QRectF Column::long_row(const Row& row) {
-    constexpr double name_share = 0.56;
+    constexpr double name_share = 0.56, least_share = 0.3, between = 8;
     const Theme& t = theme();
-    const double from = m_y;
-    const double high =
-        std::max(row_high - 2,
-                 write_wrapped(m_painter, type(Type::note), t.steel, {m_room.left(), from + 2}, m_room.width() * name_share, row.name) + 4);
-    write(m_painter, type(Type::note), t.steel, {m_room.right() - unit_wide + 4, from + 14}, row.unit);
-    write(m_painter, type(row.size, row.strong), row.ink, {m_room.right() - unit_wide, from + 14}, row.figure, 1);
+    const double from = m_y, wide = width_of(type(row.size, row.strong), row.figure);
+    const double beside = m_room.width() - unit_wide - wide - between;
+    // A list that leaves its name no room stands under it, in as many lines as it needs.
+    const bool under = beside < least_share * m_room.width();
+    const double name_wide = under ? m_room.width() : std::min(name_share * m_room.width(), beside);
+    const double name_high = write_wrapped(m_painter, type(Type::note), t.steel, {m_room.left(), from + 2}, name_wide, row.name) + 4;
+    double high = std::max(row_high - 2, name_high);
+    if (under) {
+        const QString figure = row.unit.isEmpty() ? row.figure : row.figure + ' ' + row.unit;
+        high = name_high +
+               write_wrapped(m_painter, type(Type::text, row.strong), row.ink, {m_room.left(), from + name_high}, m_room.width(), figure);
+    } else {
+        write(m_painter, type(Type::note), t.steel, {m_room.right() - unit_wide + 4, from + 14}, row.unit);
+        write(m_painter, type(row.size, row.strong), row.ink, {m_room.right() - unit_wide, from + 14}, row.figure, 1);
+    }
     take_down(row, {m_room.left(), from, m_room.width(), high});
     return taken(from, high + 2);
 }

@@ -90,13 +90,16 @@ std::string in_words(const LeverResult& out, double run_deg, double depth_mm) {
     return words + room_in_words((*out.depth_window_mm)[0], (*out.depth_window_mm)[1], depth_mm);
 }
 
+LeverAction at_its_depth(const LeverAction& layout, double nearer_mm) {
+    if (nearer_mm >= layout.centre_mm)
+        throw InputError("depth_change_mm", print_short(nearer_mm, 9),
+                         "less than the centre distance, " + print_short(layout.centre_mm, 6));
+    return nearer(layout, nearer_mm);
+}
+
 template <class In>
 LeverResult worked_out(const In& in) {
-    const LeverAction layout = lay_out(in);
-    if (in.depth_change_mm >= layout.centre_mm)
-        throw InputError("depth_change_mm", print_short(in.depth_change_mm, 9),
-                         "less than the centre distance, " + print_short(layout.centre_mm, 6));
-    const LeverAction now = nearer(layout, in.depth_change_mm);
+    const LeverAction layout = lay_out(in), now = at_its_depth(layout, in.depth_change_mm);
     const auto swing = in.semi_arc_deg ? std::optional(*in.semi_arc_deg * rad) : std::nullopt;
     const EscapementBeat beat = beat_of(now, swing);
     LeverResult out;
@@ -165,6 +168,9 @@ Fields<In>& depth_and_lever(Fields<In>& fields) {
 }
 
 }  // namespace
+
+LeverAction action_of(const LeverInput& in) { return at_its_depth(lay_out(in), in.depth_change_mm); }
+LeverAction action_of(const PinInput& in) { return at_its_depth(lay_out(in), in.depth_change_mm); }
 
 LeverResult lever(const LeverInput& in) { return worked_out(in); }
 LeverResult pin_pallets(const PinInput& in) { return worked_out(in); }

@@ -50,6 +50,9 @@ struct LeverAction {
 /// By their layout. Throw InputError.
 LeverAction lay_out(const LeverInput& input);
 LeverAction lay_out(const PinInput& input);
+/// The same at its depth. Throw InputError.
+LeverAction action_of(const LeverInput& input);
+LeverAction action_of(const PinInput& input);
 
 /// The balance's turn from the line of centres while the lever turns by so much from it, the impulse pin in its slot:
 /// D sin α = r sin(α + β). Throws InputError where the slot passes the pin by.

@@ -169,7 +169,7 @@ Vector first_moment(const std::vector<Point>& outline) {
 LeverAction action_of(const LeverPartInput& in) {
     if (in.lever.has_value() == in.pin.has_value())
         throw InputError("lever", in.lever ? "two layouts" : "none", "just one of `lever` and `pin`");
-    return in.lever ? nearer(lay_out(*in.lever), in.lever->depth_change_mm) : nearer(lay_out(*in.pin), in.pin->depth_change_mm);
+    return in.lever ? action_of(*in.lever) : action_of(*in.pin);
 }
 
 double width_of(const LeverPallet& pallet) { return std::abs(cross(pallet.face, pallet.let_off - pallet.locking)) / length(pallet.face); }

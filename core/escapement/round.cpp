@@ -352,7 +352,7 @@ AnyAction action_of(const EscapementRoundInput& in) {
     const int told = (in.escapement ? 1 : 0) + (in.lever ? 1 : 0) + (in.pin ? 1 : 0);
     if (told != 1) throw InputError("escapement", std::to_string(told) + " layouts", "just one of `escapement`, `lever` and `pin`");
     if (in.escapement) return action_of(*in.escapement);
-    return in.lever ? nearer(lay_out(*in.lever), in.lever->depth_change_mm) : nearer(lay_out(*in.pin), in.pin->depth_change_mm);
+    return in.lever ? action_of(*in.lever) : action_of(*in.pin);
 }
 
 }  // namespace
@@ -414,13 +414,14 @@ const Record& WheelFaults::record() {
 
 const Record& EscapementRoundInput::record() {
     using In = EscapementRoundInput;
-    static const Record record = Fields<In>()
-                                     .add("escapement", &In::escapement, "", "layout of a pendulum's pallets")
-                                     .add("lever", &In::lever, "", "or of club teeth and stones")
-                                     .add("pin", &In::pin, "", "or of pins on a lever")
-                                     .add("faults", &In::faults, "", "what is not as laid out")
-                                     .add("semi_arc_deg", &In::semi_arc_deg, "deg", "swing to each side, of pendulum or balance", between(0, 350))
-                                     .add("beats_per_hour", &In::beats_per_hour, "1/h", "for the times of the let-offs", above(0, 1e6));
+    static const Record record =
+        Fields<In>()
+            .add("escapement", &In::escapement, "", "layout of a pendulum's pallets")
+            .add("lever", &In::lever, "", "or of club teeth and stones")
+            .add("pin", &In::pin, "", "or of pins on a lever")
+            .add("faults", &In::faults, "", "what is not as laid out")
+            .add("semi_arc_deg", &In::semi_arc_deg, "deg", "swing to each side, of pendulum or balance", between(0, 350))
+            .add("beats_per_hour", &In::beats_per_hour, "1/h", "for the times of the let-offs", above(0, 1e6));
     return record;
 }
 

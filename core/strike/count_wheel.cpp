@@ -101,6 +101,15 @@ CountWheelResult count_wheel(const CountWheelInput& in) {
     return out;
 }
 
+double turned_deg(const CountWheelResult& wheel, long long blows) {
+    long long left = blows % wheel.blows_total;
+    for (const CountWheelGroup& group : wheel.groups) {
+        if (left < group.blows) return group.from_deg + static_cast<double>(left) * wheel.unit_deg;
+        left -= group.blows;
+    }
+    return 0;
+}
+
 FlatPart solid_of(const CountWheelInput& in, const CountWheelResult& out) {
     FlatPart part{"count wheel of " + std::to_string(out.units) + " units", out.outline, {}, {}, in.thickness_mm};
     if (const double bore = sizes_of(in, out.unit_deg).bore; bore > 0) part.holes.push_back({{0, 0}, bore / 2});

@@ -44,6 +44,8 @@ struct CountWheelResult {
 
 /// Slots of a count wheel: unit = 360° ÷ (all blows + slots × slot units), exactly. Drawn when its diameter is told. Throws InputError.
 CountWheelResult count_wheel(const CountWheelInput& input);
+/// Where it stands after so many blows from the first strike's slot on, deg of its own turn.
+double turned_deg(const CountWheelResult& wheel, long long blows);
 FlatPart solid_of(const CountWheelInput& input, const CountWheelResult& result);
 Drawing drawing_of(const CountWheelInput& input, const CountWheelResult& result);
 std::vector<Working> explain_count_wheel(const CountWheelInput& input, const CountWheelResult& result);

@@ -1,7 +1,8 @@
 #include "strike/derive.h"
 
+#include <algorithm>
+
 #include "number/input_error.h"
-#include "number/units.h"
 
 namespace echappe {
 namespace {
@@ -20,9 +21,10 @@ CountWheelInput wheel_of(const StrikeRecord& r, bool usual) {
 
 SnailInput snail_of(const StrikeRecord& r, bool usual) {
     SnailInput in;
-    in.steps = r.scheme == "quarters" ? 4 : r.scheme == "hours-24" ? 24 : 12;
+    const std::vector<long long> blows = blows_of(r.scheme, r.blows);
+    in.steps = *std::max_element(blows.begin(), blows.end());
     // Twenty-four steps want half of the pitch.
-    const double share = r.scheme == "hours-24" ? 0.5 : 1;
+    const double share = std::min(1.0, 12.0 / static_cast<double>(in.steps));
     in.tooth_pitch_deg = usual_pitch_deg * share, in.tail_mm = usual_tail_mm, in.centre_distance_mm = usual_centre_mm;
     in.largest_mm = usual_largest_mm;
     if (usual) return in;
@@ -54,9 +56,8 @@ DerivedStrike derive_strike(const std::optional<StrikeRecord>& strike) {
     if (!strike) return out;
     const StrikeRecord& r = *strike;
     out.there = true;
-    constexpr long long round = 12, day = 24;
     try {
-        out.day = strike_sequence({r.kind, r.scheme, r.blows, r.faults, 1, r.scheme == "hours-24" ? day : round}).sequence;
+        out.day = strike_sequence({r.kind, r.scheme, r.blows, r.faults, 1, hours_on_dial(r.scheme, r.blows)}).sequence;
         if (r.kind == "rack") {
             lay_out(r, snail_of, snail, out.snail_input, out.snail, out.part_fault);
             out.measured = r.tooth_pitch_deg && r.tail_mm && r.largest_mm && out.part_fault.empty();

@@ -49,10 +49,10 @@ std::vector<StrikeFault> single_faults(const StrikeHeardInput& in, const std::ve
             for (const char* what : {"slot wide", "slot shallow"}) all.push_back({what, slot, {}, {}, {}});
         return all;
     }
-    for (long long tooth = 1; tooth <= *std::max_element(blows.begin(), blows.end()); ++tooth)
-        all.push_back({"tooth lost", {}, tooth, {}, {}});
+    const long long most = *std::max_element(blows.begin(), blows.end());
+    for (long long tooth = 1; tooth <= most; ++tooth) all.push_back({"tooth lost", {}, tooth, {}, {}});
     for (const long long teeth : {-3, -2, -1, 1, 2, 3}) all.push_back({"tail bent", {}, {}, {}, teeth});
-    for (long long step = 1; step <= groups; ++step)
+    for (long long step = 1; step <= most; ++step)
         for (const long long teeth : {-1, 1}) all.push_back({"step off", {}, {}, step, teeth});
     return all;
 }
@@ -153,7 +153,7 @@ private:
             const auto& would = one.strikes[m_listened.at[i]];
             if (would == m_in.heard[i].strikes) ++cause.explains;
             else if (not_so.empty())
-                not_so = "; at " + print_short(m_times[m_listened.at[i]].hour, 4) + " it would " +
+                not_so = "; at " + words_of_time(m_times[m_listened.at[i]].hour) + " it would " +
                          (would ? "strike " + std::to_string(*would) : std::string("run on"));
         }
         cause.because = "It explains " + std::to_string(cause.explains) + " of " + std::to_string(m_in.heard.size()) + not_so + ".";
@@ -166,13 +166,13 @@ private:
         return words;
     }
     std::string words_of_test(size_t at) const {
-        std::string words = "Listen at " + print_short(m_times[at].hour, 4) + ":";
+        std::string words = "Listen at " + words_of_time(m_times[at].hour) + ":";
         constexpr double worth = 0.04;
         for (size_t i = 0; i < std::min<size_t>(m_all.size(), 4); ++i) {
             if (i > 1 && m_all[i].weight < worth) break;
             const auto& strikes = m_all[i].strikes[at];
-            words +=
-                (i == 0 ? " " : "; ") + (strikes ? std::to_string(*strikes) : std::string("runs on")) + " if " + words_of_all(m_all[i]);
+            words += (i == 0 ? " " : "; ") + (strikes ? "it strikes " + std::to_string(*strikes) : std::string("it runs on")) + " if " +
+                     words_of_all(m_all[i]);
         }
         return words + ".";
     }

@@ -1,15 +1,19 @@
 #include "strike/scheme.h"
 
+#include <cmath>
+
 #include "number/input_error.h"
 
 namespace echappe {
-namespace {
-
-long long hours_on_dial(const std::string& scheme, size_t custom) {
-    return scheme == "hours-24" ? 24 : scheme == "custom" ? static_cast<long long>(custom) : 12;
+long long hours_on_dial(const std::string& scheme, const std::vector<long long>& custom) {
+    return scheme == "hours-24" ? 24 : scheme == "custom" ? static_cast<long long>(custom.size()) : 12;
 }
 
-}  // namespace
+std::string words_of_time(double hour) {
+    const auto whole = static_cast<long long>(hour);
+    const long long minutes = std::llround(60 * (hour - static_cast<double>(whole)));
+    return std::to_string(whole) + (minutes == 0 ? " o'clock" : ":" + std::to_string(minutes));
+}
 
 const std::vector<std::string>& schemes() {
     static const std::vector<std::string> all = {"hours", "hours-24", "hours-and-halves", "quarters", "custom"};
@@ -27,7 +31,7 @@ std::vector<long long> blows_of(const std::string& scheme, const std::vector<lon
     if (!custom.empty()) throw InputError("blows", std::to_string(custom.size()) + " of them", "none, or the scheme \"custom\"");
     if (scheme == "quarters") return {1, 2, 3, 4};
     std::vector<long long> all;
-    for (long long hour = 1; hour <= hours_on_dial(scheme, 0); ++hour) {
+    for (long long hour = 1; hour <= hours_on_dial(scheme, custom); ++hour) {
         all.push_back(hour);
         if (scheme == "hours-and-halves") all.push_back(1);
     }
@@ -35,7 +39,7 @@ std::vector<long long> blows_of(const std::string& scheme, const std::vector<lon
 }
 
 std::vector<Strike> strikes_from(const std::string& scheme, const std::vector<long long>& custom, long long from, long long hours) {
-    const long long dial = hours_on_dial(scheme, custom.size());
+    const long long dial = hours_on_dial(scheme, custom);
     if (from < 1 || from > dial) throw InputError("from", std::to_string(from), "an hour of its dial, 1 to " + std::to_string(dial));
     std::vector<Strike> all;
     for (long long i = 0; i < hours; ++i) {

@@ -15,6 +15,11 @@ const std::vector<std::string>& schemes();
 /// that scheme. Throws InputError.
 std::vector<long long> blows_of(const std::string& scheme, const std::vector<long long>& custom);
 
+/// Hours until the strikes begin anew: 12, 24, or as many as a custom scheme has strikes.
+long long hours_on_dial(const std::string& scheme, const std::vector<long long>& custom);
+/// "5 o'clock", "12:30".
+std::string words_of_time(double hour);
+
 /// A strike by the time it falls at.
 struct Strike {
     double hour = 1;   ///< 1 to below 13 (25 of a dial of 24 hours): 12.5 is half past twelve

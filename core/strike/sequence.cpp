@@ -82,11 +82,11 @@ std::vector<std::optional<long long>> struck_by_rack(const StrikeSequenceInput& 
     std::vector<long long> lost;
     long long bent = 0;
     size_t behind = 0;
-    std::vector<long long> off(blows.size(), 0);
+    std::vector<long long> off(static_cast<size_t>(most), 0);  // by the step
     for (const StrikeFault& fault : in.faults) {
         if (fault.what == "tooth lost") lost.push_back(number_of(fault.tooth, "tooth", fault, 1, most));
         else if (fault.what == "step off")
-            off[static_cast<size_t>(number_of(fault.hour, "hour", fault, 1, groups) - 1)] +=
+            off[static_cast<size_t>(number_of(fault.hour, "hour", fault, 1, most) - 1)] +=
                 number_of(fault.teeth, "teeth", fault, -most, most);
         else if (fault.what == "tail bent") bent += number_of(fault.teeth, "teeth", fault, -most, most);
         else if (fault.what == "hand set") behind = (ready_for(in, fault, groups) + blows.size() - strikes.front().group) % blows.size();
@@ -94,9 +94,12 @@ std::vector<std::optional<long long>> struck_by_rack(const StrikeSequenceInput& 
     }
     std::vector<std::optional<long long>> struck;
     for (const Strike& strike : strikes) {
+        const size_t group = (strike.group + behind) % blows.size();
+        const auto step = static_cast<size_t>(blows[group] - 1);
+        // At the half the rack is let down by one tooth, whatever its tail and the snail are like.
+        const bool half = in.scheme == "hours-and-halves" && group % 2 == 1;
         // Never less than one: the gathering pallet has made its turn before the rack can hold it.
-        const size_t step = (strike.group + behind) % blows.size();
-        const long long fallen = std::max(1LL, blows[step] + bent + off[step]);
+        const long long fallen = half ? 1 : std::max(1LL, blows[group] + bent + off[step]);
         struck.emplace_back(fallen);
         if (std::any_of(lost.begin(), lost.end(), [&](long long tooth) { return tooth <= fallen; })) struck.back().reset();
     }
@@ -106,7 +109,7 @@ std::vector<std::optional<long long>> struck_by_rack(const StrikeSequenceInput& 
 std::string in_words(const StrikeSequenceResult& out) {
     if (out.wrong == 0) return "Strikes right.";
     const auto first = std::find_if(out.sequence.begin(), out.sequence.end(), [](const auto& one) { return one.strikes != one.should; });
-    return std::to_string(out.wrong) + " of " + std::to_string(out.sequence.size()) + " are wrong, first " + print_short(first->hour, 4) +
+    return std::to_string(out.wrong) + " of " + std::to_string(out.sequence.size()) + " are wrong, first at " + words_of_time(first->hour) +
            ": it " +
            (first->strikes ? "strikes " + std::to_string(*first->strikes) + " and not " + std::to_string(first->should) + "."
                            : std::string("runs on."));

@@ -47,9 +47,11 @@ SumAnswer strike_part_sheet(const StrikeRecord& record, const DerivedStrike& d) 
     SumAnswer answer;
     Found found(answer);
     answer.fault = d.part_fault;
+    const char* const usual = "Drawn and reckoned with usual sizes: measure it before it is cut.";
     if (record.kind == "countwheel") {
         answer.asked = lines_of(StrikeRecord::record(), &record, {"diameter_mm", "slot_width_mm", "depth_mm", "bore_mm", "slot_units"});
         if (!d.wheel) return answer;
+        if (!d.measured) found.sentence("usual", usual);
         found.says("a unit", d.wheel->unit_deg, "deg", 4);
         found.says("a unit at the rim", d.wheel->unit_mm, "mm", 3);
         found.says("rim between the nearest slots", d.wheel->least_land_mm, "mm", 2);
@@ -60,10 +62,10 @@ SumAnswer strike_part_sheet(const StrikeRecord& record, const DerivedStrike& d) 
             lines_of(StrikeRecord::record(), &record,
                      {"tooth_pitch_deg", "tail_mm", "centre_distance_mm", "largest_mm", "pin_diameter_mm", "bore_mm", "measured_mm"});
         if (!d.snail) return answer;
+        if (!d.measured) found.sentence("usual", usual);
         for (const SnailStep& step : d.snail->steps) found.says("step for " + std::to_string(step.hour), step.radius_mm, "mm", 3);
         for (const std::string& warning : d.snail->warnings) found.sentence(warning, warning);
     }
-    if (!d.measured && d.part_fault.empty()) found.sentence("usual", "Drawn with usual sizes: measure it before it is cut.");
     return answer;
 }
 

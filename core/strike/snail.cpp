@@ -104,6 +104,17 @@ SnailResult snail(const SnailInput& in) {
     return out;
 }
 
+double centre_or_usual_mm(const SnailInput& in) {
+    constexpr double usual = 1.1;  // of the tail: the pin falls nearly towards the snail's arbor
+    return in.centre_distance_mm.value_or(usual * in.tail_mm);
+}
+
+double tail_rad(const SnailInput& in, double radius_mm) {
+    SnailInput told = in;
+    told.centre_distance_mm = centre_or_usual_mm(in);
+    return tail_angle(told, radius_mm + in.pin_diameter_mm / 2, "largest_mm");
+}
+
 FlatPart solid_of(const SnailInput& in, const SnailResult& out) {
     FlatPart part{"snail of " + std::to_string(in.steps) + " steps", out.outline, {}, {}, in.thickness_mm};
     if (in.bore_mm > 0) part.holes.push_back({{0, 0}, in.bore_mm / 2});

@@ -42,6 +42,10 @@ struct SnailResult {
 /// the middle of the tail's pin, φ less by a pitch each hour, the pin's radius taken off. Without it steps are tail × pitch. Throws
 /// InputError.
 SnailResult snail(const SnailInput& input);
+/// Rack arbor to the snail's, as told, or as usual for such a tail.
+double centre_or_usual_mm(const SnailInput& input);
+/// The rack's angle between the snail's arbor and its tail's pin, with the pin on a step of this radius; by that centre distance.
+double tail_rad(const SnailInput& input, double radius_mm);
 FlatPart solid_of(const SnailInput& input, const SnailResult& result);
 Drawing drawing_of(const SnailInput& input, const SnailResult& result);
 std::vector<Working> explain_snail(const SnailInput& input, const SnailResult& result);

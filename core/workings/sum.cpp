@@ -26,6 +26,11 @@ struct InWords {
         for (const double item : *v) line += (line.empty() ? "" : " · ") + print_short(item, digits);
         return line;
     }
+    std::string operator()(const std::vector<long long>* v) const {
+        std::string line;
+        for (const long long item : *v) line += (line.empty() ? "" : " · ") + std::to_string(item);
+        return line;
+    }
     template <class T>
     std::string operator()(const std::optional<T>* v) const {
         if constexpr (requires(InWords in, const T* t) { in(t); }) return *v ? (*this)(&**v) : "";
@@ -67,10 +72,25 @@ void tell_results(const Record& record, void* object, std::vector<SumLine>& foun
     }
 }
 
+bool is_list_of_numbers(const Slot& slot) {
+    return std::holds_alternative<std::vector<double>*>(slot) || std::holds_alternative<std::vector<long long>*>(slot);
+}
+
+/// "18, 16.6" or "18 · 16.6", as it is typed and as it is shown, in the form of the command line.
+std::string as_list(std::string word) {
+    if (word.starts_with("[")) return word;
+    const std::string dot = "·";
+    for (size_t at = 0; (at = word.find(dot, at)) != std::string::npos;) word.replace(at, dot.size(), ",");
+    return "[" + word + "]";
+}
+
 void take_out(const Slot& slot) {
     std::visit(
         [](auto value) {
             if constexpr (requires { value->reset(); }) value->reset();
+            else if constexpr (std::is_same_v<decltype(value), std::vector<double>*> ||
+                               std::is_same_v<decltype(value), std::vector<long long>*>)
+                value->clear();
         },
         slot);
 }
@@ -118,8 +138,9 @@ std::map<std::string, double> numbers_of(const Record& record, const void* objec
 void type_into_record(const Record& record, void* object, const std::string& name, const std::string& word) {
     const Field* field = record.find(name);
     if (!field) throw InputError(name, "a field that is not there", record.nearest(name));
-    if (word.empty()) take_out(field->slot(object));
-    else read_word(*field, word, object);
+    const Slot slot = field->slot(object);
+    if (word.empty()) take_out(slot);
+    else read_word(*field, is_list_of_numbers(slot) ? as_list(word) : word, object);
 }
 
 SumAnswer answer_sum(const Calculation& sum, const std::map<std::string, double>& facts, const std::vector<std::string>& typed) {

@@ -46,7 +46,7 @@ TEST_CASE("one strike that was miscounted does not hide what is wrong") {
     const StrikeHeardResult out = strike_heard(in);
     CHECK(out.causes.front().faults.front() == StrikeFault{"slot wide", 7, {}, {}, {}});
     CHECK(out.causes.front().explains == 11);
-    CHECK_THAT(out.causes.front().because, Catch::Contains("at 3 it would strike 3"));
+    CHECK_THAT(out.causes.front().because, Catch::Contains("at 3 o'clock it would strike 3"));
 }
 
 TEST_CASE("a few hours leave several causes, and the hour to listen to next tells them apart") {

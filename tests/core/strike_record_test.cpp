@@ -4,6 +4,7 @@
 #include "number/input_error.h"
 #include "strike/edits.h"
 #include "strike/sheets.h"
+#include "strike/stand.h"
 #include "topic.h"
 
 using namespace echappe;
@@ -57,4 +58,57 @@ TEST_CASE("sizes that cannot be are told and the usual part is drawn, and what w
     // A custom scheme without its blows is told in place.
     job.strike->scheme = "custom";
     CHECK_THAT(derive(job).strike.fault, Catch::Contains("blows"));
+}
+
+TEST_CASE("a list of radii is typed as one reads them off, and tells which step of an old snail is off") {
+    StrikeRecord strike;
+    strike.kind = "rack", strike.scheme = "quarters";
+    type_into_strike(strike, "tooth_pitch_deg", "2");
+    type_into_strike(strike, "tail_mm", "40");
+    type_into_strike(strike, "largest_mm", "18");
+    type_into_strike(strike, "measured_mm", "18, 16.6, 14.4, 13.8");
+    const DerivedStrike found = derive_strike(strike);
+    CHECK(found.part_fault.empty());
+    REQUIRE(found.snail);
+    CHECK(*found.snail->steps[2].off_teeth > 0.5);
+    CHECK(*found.snail->steps[2].strikes == 4);
+    CHECK_THROWS_WITH(type_into_strike(strike, "measured_mm", "18, wide"), Catch::Contains("a list of numbers"));
+    type_into_strike(strike, "measured_mm", "");
+    CHECK(strike.measured_mm.empty());
+    // Typed over as it is shown.
+    type_into_strike(strike, "scheme", "custom");
+    type_into_strike(strike, "blows", "3 · 1 · 4");
+    CHECK(strike.blows == std::vector<long long>{3, 1, 4});
+    const SumAnswer sheet = strike_sheet(strike, derive_strike(strike));
+    CHECK(sheet.asked.back().text == "3 · 1 · 4");
+}
+
+TEST_CASE("the tail lies on the snail as the rack falls, is lifted a tooth by each blow, and a lost tooth is never gathered") {
+    std::optional<StrikeRecord> strike;
+    begin_strike("rack").change(strike);
+    const DerivedStrike sound = derive_strike(strike);
+    const double pitch = sound.snail_input.tooth_pitch_deg * 3.14159265358979 / 180;
+    const RackStand one = rack_stand(sound, {}, 4, 1), two = rack_stand(sound, {}, 4, 2), done = rack_stand(sound, {}, 5, 0);
+    CHECK(one.step == 4);
+    CHECK(one.left_to_gather == 4);
+    CHECK(two.tail_rad - one.tail_rad == Approx(pitch));
+    CHECK(done.locked);
+    // Gathered it stands where it stands after every other strike.
+    CHECK(done.tail_rad == Approx(rack_stand(sound, {}, 12, 0).tail_rad));
+    try_tooth(3).change(strike);
+    const DerivedStrike lost = derive_strike(strike);
+    for (const long long blows : {2, 3, 20}) CHECK(rack_stand(lost, strike->faults, 4, blows).left_to_gather == 3);
+    CHECK(blows_given(sound, 3, 2) == 1 + 2 + 3 + 2);
+}
+
+TEST_CASE("a single blow at the half goes by no step: with the tail bent it is still one, and times are said as one says them") {
+    StrikeSequenceInput in;
+    in.kind = "rack", in.scheme = "hours-and-halves", in.hours = 3, in.faults = {{"tail bent", {}, {}, {}, 1}};
+    std::vector<long long> all;
+    for (const StruckHour& one : strike_sequence(in).sequence) all.push_back(*one.strikes);
+    CHECK(all == std::vector<long long>{2, 1, 3, 1, 4, 1});
+    in.faults = {{"step off", {}, {}, 2, 1}};
+    CHECK(strike_sequence(in).sequence[2].strikes == 3);
+    CHECK(words_of_time(5) == "5 o'clock");
+    CHECK(words_of_time(12.5) == "12:30");
 }

@@ -28,16 +28,6 @@ QPolygonF outline_of(const std::vector<Point>& points, double px) {
 
 QRectF spot_at(QPointF at) { return {at - QPointF(click_px, click_px), QSizeF(2 * click_px, 2 * click_px)}; }
 
-/// Where the wheel's turn stands after so many units, deg: blow by blow from the middle of a slot.
-double turned_deg(const CountWheelResult& wheel, long long units) {
-    long long left = units % wheel.blows_total;
-    for (const CountWheelGroup& group : wheel.groups) {
-        if (left < group.blows) return group.from_deg + static_cast<double>(left) * wheel.unit_deg;
-        left -= group.blows;
-    }
-    return 0;
-}
-
 /// The detent's arm from its arbor at the right, its beak over the top of the wheel: `tip` is the beak's end.
 void paint_detent(QPainter& painter, QPointF tip, double radius, bool locked) {
     const Theme& t = theme();
@@ -69,14 +59,14 @@ void paint_gathering(QPainter& painter, QPointF at, bool in_rack) {
 }  // namespace
 
 std::vector<StrikeSpot> paint_count_wheel(QPainter& painter, const QRectF& room, const CountWheelResult& wheel,
-                                          const CountWheelInput& sizes, const std::vector<StrikeFault>& faults, long long units,
+                                          const CountWheelInput& sizes, const std::vector<StrikeFault>& faults, long long blows,
                                           bool locked) {
     const Theme& t = theme();
     const double radius_mm = *sizes.diameter_mm / 2, px = std::min(room.width() / 2.6, room.height() / 2.4) / radius_mm;
     const double radius = radius_mm * px, depth = wheel.detent_lift_mm.value_or(0) * px;
     const QPointF middle(room.center().x(), room.bottom() - radius - 6);
     // It turns clockwise, what is under the detent stands at the top.
-    const double turn = turned_deg(wheel, units);
+    const double turn = turned_deg(wheel, blows);
     const auto at = [&](double deg, double r) {
         const double a = (90 + deg - turn) * rad;
         return middle + QPointF(r * std::cos(a), -r * std::sin(a));
@@ -117,8 +107,7 @@ std::vector<StrikeSpot> paint_count_wheel(QPainter& painter, const QRectF& room,
 RackSpots paint_rack(QPainter& painter, const QRectF& room, const SnailResult& snail, const SnailInput& sizes,
                      const std::vector<StrikeFault>& faults, const RackStand& stand) {
     const Theme& t = theme();
-    constexpr double usual_centre = 1.1;  // of the tail, where nobody told it
-    const double tail_mm = sizes.tail_mm, centre_mm = sizes.centre_distance_mm.value_or(usual_centre * tail_mm);
+    const double tail_mm = sizes.tail_mm, centre_mm = centre_or_usual_mm(sizes);
     const double sector_mm = 0.95 * tail_mm, wide_mm = sizes.largest_mm + centre_mm + sector_mm;
     // The sector goes up and down by about half of its radius.
     const double high_mm = 2 * std::max(1.15 * sizes.largest_mm, 0.5 * sector_mm);
@@ -126,12 +115,7 @@ RackSpots paint_rack(QPainter& painter, const QRectF& room, const SnailResult& s
     const double left = room.center().x() - wide_mm * px / 2;
     const QPointF snail_at(left + sizes.largest_mm * px, room.center().y()), rack_at = snail_at + QPointF(centre_mm * px, 0);
     const double pitch = sizes.tooth_pitch_deg * rad;
-    // The tail's angle on this step, by the snail's own arbor; gathered it goes back up.
-    const double step_mm = snail.steps[stand.step].radius_mm + sizes.pin_diameter_mm / 2;
-    const double cosine = (centre_mm * centre_mm + tail_mm * tail_mm - step_mm * step_mm) / (2 * centre_mm * tail_mm);
-    const auto should = static_cast<double>(stand.step) + 1;
-    const double angle = std::acos(std::clamp(cosine, -1.0, 1.0)) + (should - static_cast<double>(stand.fallen - stand.gathered)) * pitch;
-    const QPointF pin = rack_at + tail_mm * px * QPointF(-std::cos(angle), -std::sin(angle));
+    const QPointF pin = rack_at + tail_mm * px * QPointF(-std::cos(stand.tail_rad), -std::sin(stand.tail_rad));
     // The snail is shown with this step under the tail's pin.
     const QPointF to_pin = pin - snail_at;
     const double sector_deg = 360.0 / static_cast<double>(snail.steps.size());
@@ -167,11 +151,8 @@ RackSpots paint_rack(QPainter& painter, const QRectF& room, const SnailResult& s
     painter.drawEllipse(pin, std::max(3.0, sizes.pin_diameter_mm / 2 * px), std::max(3.0, sizes.pin_diameter_mm / 2 * px));
     const auto teeth = static_cast<long long>(snail.steps.size()) + 2;
     // As it falls the teeth go up past the gathering pallet, the first one first; that one is gathered last.
-    const double one_mm = snail.steps.front().radius_mm + sizes.pin_diameter_mm / 2;
-    const double one =
-        std::acos(std::clamp((centre_mm * centre_mm + tail_mm * tail_mm - one_mm * one_mm) / (2 * centre_mm * tail_mm), -1.0, 1.0));
     constexpr double pallet_rad = 6 * rad;
-    const double home = one - angle + pitch + pallet_rad, tooth_px = std::min(12.0, sector_mm * px * pitch);
+    const double home = pallet_rad + static_cast<double>(stand.left_to_gather) * pitch, tooth_px = std::min(12.0, sector_mm * px * pitch);
     const auto on_sector = [&](double number, double r) {
         const double a = home - number * pitch;
         return rack_at + r * QPointF(std::cos(a), -std::sin(a));
@@ -195,8 +176,7 @@ RackSpots paint_rack(QPainter& painter, const QRectF& room, const SnailResult& s
     painter.setPen(QPen(t.ink, 1.4));
     painter.setBrush(t.sheet);
     painter.drawEllipse(rack_at, 5, 5);
-    paint_gathering(painter, rack_at + (rim + tooth_px + 11) * QPointF(std::cos(pallet_rad), -std::sin(pallet_rad)),
-                    stand.gathered < stand.fallen);
+    paint_gathering(painter, rack_at + (rim + tooth_px + 11) * QPointF(std::cos(pallet_rad), -std::sin(pallet_rad)), !stand.locked);
     return spots;
 }
 

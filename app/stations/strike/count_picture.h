@@ -1,9 +1,8 @@
 #pragma once
 
 #include <QPainter>
-#include <functional>
 
-#include "strike/derive.h"
+#include "strike/stand.h"
 
 namespace echappe {
 
@@ -13,17 +12,12 @@ struct StrikeSpot {
     long long number = 0;
 };
 
-/// The count wheel with its detent, as it stands after so many units; its slots come back.
+/// The count wheel with its detent, after so many blows; its slots come back.
 std::vector<StrikeSpot> paint_count_wheel(QPainter& painter, const QRectF& room, const CountWheelResult& wheel,
-                                          const CountWheelInput& sizes, const std::vector<StrikeFault>& faults, long long units,
+                                          const CountWheelInput& sizes, const std::vector<StrikeFault>& faults, long long blows,
                                           bool locked);
 
-/// How rack and snail stand.
-struct RackStand {
-    size_t step = 0;         ///< of the snail that is under the tail
-    long long fallen = 0;    ///< teeth, on it
-    long long gathered = 0;  ///< of them
-};
+/// Rack, snail and gathering pallet.
 struct RackSpots {
     std::vector<StrikeSpot> teeth, steps;
 };

@@ -17,9 +17,13 @@ namespace {
 
 constexpr double day_high = 196;  ///< below the picture: the day
 
-QString hour_words(double hour) { return words(print_short(hour, 4)); }
+QString time_words(double hour) { return words(words_of_time(hour)); }
 
-QString count_words(const std::optional<long long>& strikes) { return strikes ? QString::number(*strikes) : QObject::tr("runs on"); }
+QString what_it_does(const StruckHour& one) {
+    const QString time = words(words_of_time(one.hour));
+    return one.strikes ? QObject::tr("%1: strikes %2, should %3").arg(time).arg(*one.strikes).arg(one.should)
+                       : QObject::tr("%1: runs on, should strike %2").arg(time).arg(one.should);
+}
 
 }  // namespace
 
@@ -158,14 +162,11 @@ void StrikeStation::write_where(QPainter& painter, const QRectF& room) {
     if (!strike().fault.empty()) return void(page.says(words(strike().fault), t.ruby, Type::text));
     const bool within = m_blows > 0;
     const StruckHour* now = within ? next() : m_struck > 0 ? &strike().day[m_struck - 1] : nullptr;
-    if (!now) page.line(tr("before one o'clock"), t.steel, Type::text);
+    if (!now) page.line(tr("before one o'clock"), t.steel, Type::figure);
     else if (within && !now->strikes)
-        page.line(tr("%1 o'clock: blow %2, and nothing stops it").arg(hour_words(now->hour)).arg(m_blows), t.ruby, Type::text);
-    else if (within)
-        page.line(tr("%1 o'clock: blow %2 of %3").arg(hour_words(now->hour)).arg(m_blows).arg(*now->strikes), t.ink, Type::text);
-    else
-        page.line(tr("%1 o'clock: strikes %2, should %3").arg(hour_words(now->hour), count_words(now->strikes)).arg(now->should),
-                  now->strikes == now->should ? t.verdigris : t.ruby, Type::text, true);
+        page.line(tr("%1: blow %2, and nothing stops it").arg(time_words(now->hour)).arg(m_blows), t.ruby, Type::figure);
+    else if (within) page.line(tr("%1: blow %2 of %3").arg(time_words(now->hour)).arg(m_blows).arg(*now->strikes), t.ink, Type::figure);
+    else page.line(what_it_does(*now), now->strikes == now->should ? t.verdigris : t.ruby, Type::figure, true);
     page.line(legend({"strike.next", "strike.back", "strike.blow", "strike.as-heard", "strike.sound"}), t.steel);
 }
 
@@ -192,9 +193,8 @@ void StrikeStation::paint_strike(QPainter& painter, size_t which, const QRectF& 
         painter.drawLine(QPointF(x - 2.4 * r, y), QPointF(x + 2.4 * r, y));
     }
     const bool whole = one.hour == std::floor(one.hour);
-    if (whole) write(painter, type(Type::note), t.steel, {x, room.bottom() - 7}, hour_words(one.hour), 0);
-    place({"strike:" + QString::number(which + 1), room, [this, which] { go_to(which + 1); },
-           tr("%1 o'clock: should strike %2, strikes %3").arg(hour_words(one.hour)).arg(one.should).arg(count_words(one.strikes))});
+    if (whole) write(painter, type(Type::note), t.steel, {x, room.bottom() - 7}, QString::number(one.hour), 0);
+    place({"strike:" + QString::number(which + 1), room, [this, which] { go_to(which + 1); }, what_it_does(one)});
 }
 
 void StrikeStation::paint_day(QPainter& painter, const QRectF& room) {
@@ -226,18 +226,12 @@ void StrikeStation::paint(QPainter& painter) {
         }
     };
     if (d.wheel && d.wheel->blows_total > 0) {
-        long long units = m_blows;
-        for (size_t i = 0; i < m_struck && i < d.day.size(); ++i) units += d.day[i].strikes.value_or(0);
-        click("slot:", paint_count_wheel(painter, picture, *d.wheel, d.wheel_input, faults, units, m_blows == 0), try_slot,
-              tr("slot %1: too wide, too shallow, sound again"));
+        click(
+            "slot:", paint_count_wheel(painter, picture, *d.wheel, d.wheel_input, faults, blows_given(d, m_struck, m_blows), m_blows == 0),
+            try_slot, tr("slot %1: too wide, too shallow, sound again"));
     }
     if (d.snail && next()) {
-        const bool within = m_blows > 0;
-        const StruckHour& now = within || m_struck == 0 ? *next() : d.day[m_struck - 1];
-        const auto step = static_cast<size_t>(std::clamp<long long>(now.should, 1, static_cast<long long>(d.snail->steps.size()))) - 1;
-        const long long fallen = now.strikes.value_or(now.should);
-        const RackStand stand{step, fallen, within ? std::min(m_blows, fallen) : m_struck == 0 ? fallen : 0};
-        const RackSpots spots = paint_rack(painter, picture, *d.snail, d.snail_input, faults, stand);
+        const RackSpots spots = paint_rack(painter, picture, *d.snail, d.snail_input, faults, rack_stand(d, faults, m_struck, m_blows));
         click("tooth:", spots.teeth, try_tooth, tr("tooth %1, counted from the one gathered last: lost, and sound again"));
         click("step:", spots.steps, try_step, tr("the step for %1: a tooth too far, too little, sound again"));
     }
