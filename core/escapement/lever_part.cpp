@@ -1,22 +1,16 @@
 #include "escapement/lever_part.h"
 
 #include <algorithm>
-#include <boost/geometry.hpp>
-#include <boost/geometry/geometries/point_xy.hpp>
-#include <boost/geometry/geometries/polygon.hpp>
 #include <cmath>
 #include <numbers>
 
+#include "exchange/metal.h"
 #include "making/crossings.h"
 #include "number/input_error.h"
 #include "number/units.h"
 
 namespace echappe {
 namespace {
-
-namespace geometry = boost::geometry;
-using Polygon = geometry::model::polygon<geometry::model::d2::point_xy<double>, false>;  // anticlockwise
-using Polygons = geometry::model::multi_polygon<Polygon>;
 
 constexpr double rad = std::numbers::pi / 180;
 constexpr const char* source = "corners of the tangential layout; pieces united by their outlines; moments by Green's theorem";
@@ -27,55 +21,15 @@ constexpr double usual_length = 2.5;  // of a stone, of its face
 constexpr double usual_held = 0.55;   // of its length
 constexpr double usual_slot = 0.10;   // of the fork, of the way from staff to impulse pin
 constexpr double usual_fork = 3;      // widths of its slot deep
-constexpr int circle_pieces = 48;
 
-Polygon polygon(std::initializer_list<Vector> corners) {
-    Polygon out;
-    for (const Vector at : corners) geometry::append(out.outer(), geometry::model::d2::point_xy<double>(at.x, at.y));
-    geometry::correct(out);
+Point point(Vector at) { return {at.x, at.y}; }
+Shape polygon(std::initializer_list<Vector> corners) {
+    Shape out;
+    for (const Vector at : corners) out.push_back(point(at));
     return out;
 }
-
-Polygon disc(Vector at, double radius) {
-    Polygon out;
-    for (int i = 0; i < circle_pieces; ++i) {
-        const Vector edge = at + spot(radius, -2 * std::numbers::pi * i / circle_pieces);
-        geometry::append(out.outer(), geometry::model::d2::point_xy<double>(edge.x, edge.y));
-    }
-    geometry::correct(out);
-    return out;
-}
-
-/// A bar from a to b, as wide on both sides of the line.
-Polygon bar(Vector a, Vector b, double wide) {
-    const Vector along = b - a, side = wide / 2 / length(along) * Vector{-along.y, along.x};
-    return polygon({a - side, b - side, b + side, a + side});
-}
-
-class Body {
-public:
-    void add(const Polygon& piece) {
-        Polygons out;
-        geometry::union_(m_metal, piece, out);
-        m_metal = out;
-    }
-    void take(const Polygon& piece) {
-        Polygons out;
-        geometry::difference(m_metal, piece, out);
-        m_metal = out;
-    }
-    /// The piece that the arbor goes through.
-    std::vector<Point> outline() const {
-        std::vector<Point> out;
-        for (const Polygon& piece : m_metal)
-            if (geometry::area(piece) > 0.5 * geometry::area(m_metal))
-                for (size_t i = 0; i + 1 < piece.outer().size(); ++i) out.push_back({piece.outer()[i].x(), piece.outer()[i].y()});
-        return out;
-    }
-
-private:
-    Polygons m_metal;
-};
+Shape disc(Vector at, double radius) { return disc_shape(point(at), radius); }
+Shape bar(Vector a, Vector b, double wide) { return bar_shape(point(a), point(b), wide); }
 
 /// The shape with everything decided.
 struct Decided {
@@ -107,7 +61,7 @@ struct Slot {
 };
 Slot slot_of(const Decided& shape, double stone_length) { return {stone_length * (1 - shape.held), stone_length}; }
 
-void add_stone(Body& body, const LeverPallet& pallet, const Decided& shape, double stone_length) {
+void add_stone(Metal& body, const LeverPallet& pallet, const Decided& shape, double stone_length) {
     const auto [from, to] = slot_of(shape, stone_length);
     const Vector along = 1 / length(pallet.face) * pallet.face, face = pallet.let_off - pallet.locking;
     const Vector across = face - dot(face, along) * along;
@@ -119,13 +73,13 @@ void add_stone(Body& body, const LeverPallet& pallet, const Decided& shape, doub
     body.add(bar({0, 0}, 0.5 * (begins + ends + across), shape.arm));
 }
 
-void cut_slot(Body& body, const LeverPallet& pallet, double stone_length) {
+void cut_slot(Metal& body, const LeverPallet& pallet, double stone_length) {
     const auto stone = stone_of(pallet, stone_length);
     body.take(polygon({stone[0], stone[1], stone[2], stone[3]}));
 }
 
 /// The lever up to its horns, an arc about the staff between them.
-void add_fork(Body& body, const LeverAction& layout, const Decided& shape) {
+void add_fork(Metal& body, const LeverAction& layout, const Decided& shape) {
     if (!shape.fork) {
         body.add(bar({0, 0}, {0, usual_reach * layout.tooth.toe}, shape.arm));
         return;
@@ -192,7 +146,7 @@ double usual_stone_length_mm(const LeverPallet& pallet) { return usual_length * 
 
 std::vector<Point> lever_outline(const LeverAction& layout, const LeverShape& shape) {
     const Decided all = decided(layout, shape);
-    Body body;
+    Metal body;
     body.add(disc({0, 0}, all.hub / 2));
     add_fork(body, layout, all);
     for (const LeverPallet* pallet : {&layout.entry, &layout.exit})
