@@ -36,6 +36,31 @@ SnailInput snail_of(const StrikeRecord& r, bool usual) {
     return in;
 }
 
+/// Teeth of the snail's steps and two to spare, the tail with its pin on the other side.
+StrikePieceInput rack_of(const StrikeRecord& r, const SnailInput& snail) {
+    constexpr double usual_radius = 0.95, usual_tail = 180;  // of the tail; opposite
+    constexpr double usual_hub = 0.16, bore_of_hub = 0.35, usual_pin_mm = 1.2;
+    StrikePieceInput in;
+    in.sector.emplace();
+    in.sector->teeth = snail.steps + 2, in.sector->tooth_pitch_deg = snail.tooth_pitch_deg;
+    in.sector->radius_mm = r.rack_radius_mm.value_or(usual_radius * snail.tail_mm);
+    in.sector->depth_mm = r.rack_tooth_mm.value_or(in.sector->radius_mm * snail.tooth_pitch_deg / 60);
+    in.sector->rim_mm = 2 * in.sector->depth_mm;
+    in.sector->clockwise = true;
+    in.hub_mm = r.rack_hub_mm.value_or(usual_hub * snail.tail_mm), in.bore_mm = r.rack_bore_mm.value_or(bore_of_hub * in.hub_mm);
+    const double pin = snail.pin_diameter_mm > 0 ? snail.pin_diameter_mm : usual_pin_mm;
+    in.arms = {{r.rack_tail_deg.value_or(usual_tail), snail.tail_mm, 0.7 * in.hub_mm, std::max(2.4 * pin, 0.4 * in.hub_mm), pin}};
+    return in;
+}
+
+void lay_out_rack(const StrikeRecord& r, DerivedStrike& out) try {
+    out.rack_input = rack_of(r, out.snail_input);
+    out.rack = strike_piece(out.rack_input);
+    out.rack_measured = r.rack_radius_mm && r.tooth_pitch_deg && r.tail_mm;
+} catch (const InputError& error) {
+    out.rack_fault = error.what();
+}
+
 template <class In, class Result>
 void lay_out(const StrikeRecord& r, In (*input)(const StrikeRecord&, bool), Result (*part)(const In&), In& in, std::optional<Result>& out,
              std::string& fault) {
@@ -61,6 +86,7 @@ DerivedStrike derive_strike(const std::optional<StrikeRecord>& strike) {
         if (r.kind == "rack") {
             lay_out(r, snail_of, snail, out.snail_input, out.snail, out.part_fault);
             out.measured = r.tooth_pitch_deg && r.tail_mm && r.largest_mm && out.part_fault.empty();
+            lay_out_rack(r, out);
         } else {
             lay_out(r, wheel_of, count_wheel, out.wheel_input, out.wheel, out.part_fault);
             out.measured = r.diameter_mm && out.part_fault.empty();

@@ -1,6 +1,7 @@
 #pragma once
 
 #include "strike/count_wheel.h"
+#include "strike/piece.h"
 #include "strike/record.h"
 #include "strike/snail.h"
 #include "workings/finding.h"
@@ -16,6 +17,10 @@ struct DerivedStrike {
     std::optional<CountWheelResult> wheel;  ///< with the usual sizes where none were measured
     SnailInput snail_input;
     std::optional<SnailResult> snail;
+    StrikePieceInput rack_input;
+    std::optional<StrikePieceResult> rack;  ///< with usual sizes where none were measured
+    bool rack_measured = false;
+    std::string rack_fault;
     bool measured = false;   ///< enough of it to be cut
     std::string part_fault;  ///< why it cannot be cut so; then the usual one is drawn
     std::optional<StrikeHeardResult> heard;

@@ -45,18 +45,41 @@ Edit<std::optional<StrikeRecord>> try_step(long long step) {
     return next_of("step " + std::to_string(step) + " tried", {{"step off", {}, {}, step, 1}, {"step off", {}, {}, step, -1}});
 }
 
-Edit<std::optional<StrikeRecord>> hear_strike(double hour, const std::optional<long long>& strikes) {
-    return {"strike heard", [hour, strikes](StrikePart& strike) {
+Edit<std::optional<StrikeRecord>> hear_strike(const HeardStrike& heard) {
+    return {"strike heard", [heard](StrikePart& strike) {
                 if (!strike) return;
                 constexpr double same = 1e-6;
                 for (HeardStrike& one : strike->heard)
-                    if (std::abs(one.hour - hour) < same) {
-                        one.strikes = strikes;
+                    if (std::abs(one.hour - heard.hour) < same) {
+                        one = heard;
                         return;
                     }
-                strike->heard.push_back({hour, strikes});
+                strike->heard.push_back(heard);
             }};
 }
+
+Edit<std::optional<StrikeRecord>> mend_strike() {
+    return {"strike put right", [](StrikePart& strike) {
+                if (!strike) return;
+                strike->mended.insert(strike->mended.end(), strike->faults.begin(), strike->faults.end());
+                strike->faults.clear();
+                strike->heard.clear();
+            }};
+}
+
+Edit<std::optional<StrikeRecord>> set_role(const std::string& role, const std::string& arbor) {
+    return {"arbor that " + (role == "pins" ? std::string("carries the pins") : role), [role, arbor](StrikePart& strike) {
+                if (!strike) strike.emplace();
+                if (role == "pins") strike->pin_arbor = arbor;
+                else if (role == "locks") strike->locking = arbor;
+                else strike->warning = arbor;
+                const bool known = std::find(strike->whole.begin(), strike->whole.end(), arbor) != strike->whole.end() ||
+                                   std::find(strike->gathering.begin(), strike->gathering.end(), arbor) != strike->gathering.end();
+                if (role != "pins" && !known) strike->whole.push_back(arbor);
+            }};
+}
+
+Edit<std::optional<StrikeRecord>> try_whole(const std::string& what) { return next_of(what + " tried", {{what, {}, {}, {}, {}}}); }
 
 Edit<std::optional<StrikeRecord>> try_faults(const std::vector<StrikeFault>& faults) {
     return {faults.empty() ? "strike without faults" : "strike as it was heard", [faults](StrikePart& strike) {

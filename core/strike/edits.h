@@ -14,8 +14,14 @@ Edit<std::optional<StrikeRecord>> try_slot(long long slot);
 Edit<std::optional<StrikeRecord>> try_tooth(long long tooth);
 /// A step of the snail: sound, a tooth too far, a tooth too little, and sound again.
 Edit<std::optional<StrikeRecord>> try_step(long long step);
+/// A fault of the whole strike: "detent late", "warning short", "mesh off"; there or not.
+Edit<std::optional<StrikeRecord>> try_whole(const std::string& what);
+/// What an arbor of the strike's train does: "pins", "locks", "warns". One that locks or warns turns a whole number of times a blow.
+Edit<std::optional<StrikeRecord>> set_role(const std::string& role, const std::string& arbor);
 /// What was counted at an hour: in the order heard, or instead of what was heard at that hour last.
-Edit<std::optional<StrikeRecord>> hear_strike(double hour, const std::optional<long long>& strikes);
+Edit<std::optional<StrikeRecord>> hear_strike(const HeardStrike& heard);
+/// What is tried is put right: it goes to what was mended, and what was heard before is gone.
+Edit<std::optional<StrikeRecord>> mend_strike();
 /// These faults and no others: as they were found, or none.
 Edit<std::optional<StrikeRecord>> try_faults(const std::vector<StrikeFault>& faults);
 

@@ -41,12 +41,19 @@ Listened listened_to(const StrikeHeardInput& in) {
     return out;
 }
 
+/// Those that both kinds can have.
+std::vector<StrikeFault> with_the_warning(std::vector<StrikeFault> all) {
+    for (const char* what : {"warning short", "mesh off"}) all.push_back({what, {}, {}, {}, {}});
+    return all;
+}
+
 std::vector<StrikeFault> single_faults(const StrikeHeardInput& in, const std::vector<long long>& blows) {
     std::vector<StrikeFault> all;
     const auto groups = static_cast<long long>(blows.size());
     if (in.kind == "countwheel") {
         for (long long slot = 1; slot <= groups; ++slot)
             for (const char* what : {"slot wide", "slot shallow"}) all.push_back({what, slot, {}, {}, {}});
+        all.push_back({"detent late", {}, {}, {}, {}});
         return all;
     }
     const long long most = *std::max_element(blows.begin(), blows.end());
@@ -57,10 +64,17 @@ std::vector<StrikeFault> single_faults(const StrikeHeardInput& in, const std::ve
     return all;
 }
 
+std::string words_of(const Struck& struck, const char* strikes, const char* runs_on) {
+    if (!struck.strikes) return runs_on;
+    const std::string all = std::string(strikes) + " " + std::to_string(*struck.strikes);
+    return struck.early == 0 ? all
+                             : all + ", " + (struck.early == struck.strikes ? "all" : std::to_string(struck.early)) + " at the warning";
+}
+
 /// Some faults, what they would strike from the first hour heard to a day beyond the last, and how likely that is.
 struct Weighed {
     std::vector<StrikeFault> faults;
-    std::vector<std::optional<long long>> strikes;
+    std::vector<Struck> strikes;
     double weight = 0;
 };
 
@@ -72,7 +86,7 @@ public:
           m_blows(blows_of(in.scheme, in.blows)),
           m_times(strikes_from(in.scheme, in.blows, m_listened.from, m_listened.hours + a_day)) {
         weigh({}, none);
-        const std::vector<StrikeFault> faults = single_faults(in, m_blows);
+        const std::vector<StrikeFault> faults = with_the_warning(single_faults(in, m_blows));
         const auto each = 1.0 / static_cast<double>(faults.size());
         for (const StrikeFault& fault : faults) weigh({fault}, single * each);
         for (const StrikeFault& hand : hands_set()) {
@@ -105,11 +119,11 @@ public:
         const size_t last = m_listened.at.back();
         const auto an_hour = static_cast<double>(m_times.size()) / static_cast<double>(m_listened.hours + a_day);
         for (size_t at = last + 1; at < m_times.size(); ++at) {
-            std::map<long long, double> expected;
+            std::map<std::pair<long long, long long>, double> expected;
             for (const Weighed& one : m_all) {
                 constexpr double never = 1e-6;  // the rest tells nothing that is heard
                 if (one.weight < never) break;
-                expected[one.strikes[at].value_or(0)] += one.weight;
+                expected[{one.strikes[at].strikes.value_or(0), one.strikes[at].early}] += one.weight;
             }
             double bits = 0;
             for (const auto& [strikes, share] : expected) bits -= share * std::log2(share);
@@ -125,7 +139,7 @@ private:
     long long hands() const { return m_in.scheme == "quarters" ? 4 : static_cast<long long>(m_blows.size()); }
     std::vector<StrikeFault> hands_set() const {
         std::vector<StrikeFault> all;
-        const long long hours = m_in.scheme == "hours-and-halves" ? hands() / 2 : hands();
+        const long long hours = m_in.scheme == "quarters" ? hands() : hands() / strikes_an_hour(m_in.scheme);
         for (long long hour = 1; hour <= hours; ++hour)
             if (m_in.scheme == "quarters" || hour != m_listened.from) all.push_back({"hand set", {}, {}, hour, {}});
         return all;
@@ -136,9 +150,9 @@ private:
         Weighed one{{}, struck_at(run, m_blows, m_times), prior};
         constexpr double ways = 12;  // a miscount may come out as any
         for (size_t i = 0; i < m_in.heard.size(); ++i)
-            one.weight *= one.strikes[m_listened.at[i]] == m_in.heard[i].strikes ? 1 - m_in.miscount : m_in.miscount / ways;
+            one.weight *= m_in.heard[i].is(one.strikes[m_listened.at[i]]) ? 1 - m_in.miscount : m_in.miscount / ways;
         size_t explains = 0;
-        for (size_t i = 0; i < m_in.heard.size(); ++i) explains += one.strikes[m_listened.at[i]] == m_in.heard[i].strikes;
+        for (size_t i = 0; i < m_in.heard.size(); ++i) explains += m_in.heard[i].is(one.strikes[m_listened.at[i]]);
         m_explained = m_explained || explains == m_in.heard.size();
         one.faults = std::move(run.faults);
         m_all.push_back(std::move(one));
@@ -150,11 +164,10 @@ private:
         cause.probability = one.weight;
         std::string not_so;
         for (size_t i = 0; i < m_in.heard.size(); ++i) {
-            const auto& would = one.strikes[m_listened.at[i]];
-            if (would == m_in.heard[i].strikes) ++cause.explains;
+            const Struck& would = one.strikes[m_listened.at[i]];
+            if (m_in.heard[i].is(would)) ++cause.explains;
             else if (not_so.empty())
-                not_so = "; at " + words_of_time(m_times[m_listened.at[i]].hour) + " it would " +
-                         (would ? "strike " + std::to_string(*would) : std::string("run on"));
+                not_so = "; at " + words_of_time(m_times[m_listened.at[i]].hour) + " it would " + words_of(would, "strike", "run on");
         }
         cause.because = "It explains " + std::to_string(cause.explains) + " of " + std::to_string(m_in.heard.size()) + not_so + ".";
         return cause;
@@ -170,9 +183,7 @@ private:
         constexpr double worth = 0.04;
         for (size_t i = 0; i < std::min<size_t>(m_all.size(), 4); ++i) {
             if (i > 1 && m_all[i].weight < worth) break;
-            const auto& strikes = m_all[i].strikes[at];
-            words += (i == 0 ? " " : "; ") + (strikes ? "it strikes " + std::to_string(*strikes) : std::string("it runs on")) + " if " +
-                     words_of_all(m_all[i]);
+            words += (i == 0 ? " it " : "; it ") + words_of(m_all[i].strikes[at], "strikes", "runs on") + " if " + words_of_all(m_all[i]);
         }
         return words + ".";
     }
@@ -219,7 +230,8 @@ const Record& HeardStrike::record() {
     static const Record record = Fields<In>()
                                      .add("hour", &In::hour, "h", "12.5 is half past twelve", between(1, 1000))
                                      .required()
-                                     .add("strikes", &In::strikes, "", "blows that were counted; null: it ran on", between(0, 1000));
+                                     .add("strikes", &In::strikes, "", "blows that were counted; null: it ran on", between(0, 1000))
+                                     .add("early", &In::early, "", "of them at the warning; null: nobody looked", between(0, 1000));
     return record;
 }
 

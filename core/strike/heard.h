@@ -7,7 +7,9 @@ namespace echappe {
 /// One strike that was counted.
 struct HeardStrike {
     double hour = 1;
-    std::optional<long long> strikes;  ///< nothing: it ran on
+    std::optional<long long> strikes;     ///< nothing: it ran on
+    std::optional<long long> early = {};  ///< of them at the warning; nothing: nobody looked
+    bool is(const Struck& struck) const { return strikes == struck.strikes && (!early || early == struck.early); }
     static const Record& record();
 };
 

@@ -9,7 +9,7 @@
 namespace echappe {
 namespace {
 
-const char* const takes = "hours and what was counted, as in \"5: 4, 6: 5, 7: runs on\"";
+const char* const takes = "hours and what was counted, as in \"5: 4, 6: 5, 7: runs on\"; \"5: 1+4\" where one of them fell at the warning";
 
 std::string trimmed(const std::string& text) {
     const size_t from = text.find_first_not_of(" \t"), to = text.find_last_not_of(" \t.");
@@ -41,15 +41,25 @@ HeardStrike one_heard(const std::string& words) {
     double minutes = 0;
     if (const size_t colon = hour.find(':'); colon != std::string::npos)
         minutes = number_in(hour.substr(colon + 1), words), hour = hour.substr(0, colon);
-    HeardStrike one{hour_in(hour, words) + minutes / 60, {}};
-    if (strikes == "runs on") return one;
-    const double count = number_in(strikes, words);
-    if (count < 0 || count != std::floor(count)) throw InputError("heard", words, takes);
-    one.strikes = static_cast<long long>(count);
-    return one;
+    return heard_blows(hour_in(hour, words) + minutes / 60, strikes);
 }
 
 }  // namespace
+
+HeardStrike heard_blows(double hour, const std::string& words) {
+    HeardStrike one{hour, {}};
+    const std::string strikes = trimmed(words);
+    if (strikes == "runs on" || strikes == "0") return one;
+    const auto count = [&](const std::string& text) {
+        const double read = number_in(trimmed(text), words);
+        if (read < 0 || read != std::floor(read) || read > 1000) throw InputError("heard", words, takes);
+        return static_cast<long long>(read);
+    };
+    const size_t plus = strikes.find('+');
+    if (plus == std::string::npos) one.strikes = count(strikes);
+    else one.early = count(strikes.substr(0, plus)), one.strikes = *one.early + count(strikes.substr(plus + 1));
+    return one;
+}
 
 std::vector<HeardStrike> heard_from_words(const std::string& words) {
     std::vector<HeardStrike> heard;
@@ -61,10 +71,28 @@ std::vector<HeardStrike> heard_from_words(const std::string& words) {
 
 std::string words_of(const std::vector<HeardStrike>& heard) {
     std::string words;
-    for (const HeardStrike& one : heard)
-        words += (words.empty() ? "" : ", ") + print_short(one.hour, 6) + ": " +
-                 (one.strikes ? std::to_string(*one.strikes) : std::string("runs on"));
+    for (const HeardStrike& one : heard) words += (words.empty() ? "" : ", ") + print_short(one.hour, 6) + ": " + blows_in_words(one);
     return words;
+}
+
+std::string blows_in_words(const HeardStrike& heard) {
+    if (!heard.strikes) return "runs on";
+    const long long early = heard.early.value_or(0);
+    return (heard.early ? std::to_string(early) + "+" : "") + std::to_string(*heard.strikes - early);
+}
+
+StrikingTrain striking_train(const std::optional<StrikeRecord>& strike) {
+    StrikingTrain train;
+    if (!strike || !strike->pin_arbor) return train;
+    train.pin_arbor = *strike->pin_arbor;
+    if (strike->pins) train.pins = Count(*strike->pins);
+    train.gathering = strike->gathering, train.whole = strike->whole;
+    try {
+        train.blows_per_12h = blows_in_half_a_day(strike->scheme, strike->blows);
+    } catch (const InputError&) {
+        // A scheme of its own that has no blows yet: the usual one.
+    }
+    return train;
 }
 
 bool StrikeRecord::operator==(const StrikeRecord& other) const { return same(record(), this, &other); }
@@ -87,7 +115,30 @@ const Record& StrikeRecord::record() {
             .add("centre_distance_mm", &In::centre_distance_mm, "mm", "rack arbor to the snail's", above(0, 2000))
             .add("largest_mm", &In::largest_mm, "mm", "radius of the step for one", above(0, 500))
             .add("pin_diameter_mm", &In::pin_diameter_mm, "mm", "of the tail's pin", between(0, 50))
-            .add("measured_mm", &In::measured_mm, "mm", "radii of the snail's steps, from one on", between(0, 500));
+            .add("measured_mm", &In::measured_mm, "mm", "radii of the snail's steps, from one on", between(0, 500))
+            .add("rack_radius_mm", &In::rack_radius_mm, "mm", "of the rack, over its teeth", above(0, 1000))
+            .add("rack_tooth_mm", &In::rack_tooth_mm, "mm", "depth of its teeth", above(0, 50))
+            .add("rack_hub_mm", &In::rack_hub_mm, "mm", "diameter of its hub", above(0, 200))
+            .add("rack_bore_mm", &In::rack_bore_mm, "mm", "for its stud", between(0, 100))
+            .add("rack_tail_deg", &In::rack_tail_deg, "deg", "from the middle of its teeth to its tail", between(0, 360))
+            .add("mended", &In::mended, "", "faults that were put right")
+            .add("pin_arbor", &In::pin_arbor, "", "arbor of the train that carries the hammer's pins")
+            .add("pins", &In::pins, "", "on it; empty: not counted, or lost", between(1, 200))
+            .add("gathering", &In::gathering, "", "arbors that turn just once a blow")
+            .add("whole", &In::whole, "", "arbors that lock or warn: a whole number of turns a blow")
+            .add("locking", &In::locking, "", "the one of them that locks")
+            .add("warning", &In::warning, "", "the one of them that warns")
+            .add("fly", &In::fly, "", "arbor of the fly")
+            .add("locked_by", &In::locked_by, "", "what the detent stops the locking arbor by")
+            .choices({"hoop", "pin", "cam"})
+            .because("the commonest of old work")
+            .add("hammers", &In::hammers, "", "two: each blow is a pair, on two bells", between(1, 2))
+            .because("one bell")
+            .add("seconds_per_blow", &In::seconds_per_blow, "s", "from blow to blow, as timed", above(0, 60))
+            .add("great_turns", &In::great_turns, "", "of the train's first arbor for a winding", above(0, 1e6))
+            .add("hammer_falls_in_deg", &In::hammer_falls_in_deg, "deg", "turn of the pin wheel from locked to the hammer's next fall",
+                 between(0, 360))
+            .add("warning_run_deg", &In::warning_run_deg, "deg", "turn of the warning wheel from locked to its piece", between(0, 360));
         return Record(fields);
     }();
     return record;

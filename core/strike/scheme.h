@@ -7,8 +7,8 @@
 
 namespace echappe {
 
-/// What a strike counts: "hours", "hours-24" (a dial of 24 hours), "hours-and-halves" (a single blow at the half), "quarters" (1, 2, 3
-/// and 4 once an hour), "custom".
+/// What a strike counts: "hours", "hours-24" (a dial of 24 hours), "hours-and-halves" (a single blow at the half), "hours-repeated" (again
+/// two minutes later), "quarters" (1, 2, 3 and 4 once an hour), "custom".
 const std::vector<std::string>& schemes();
 
 /// Blows of each strike in the order struck, over once round a count wheel; one o'clock, or the first quarter, is first. `custom`: of
@@ -17,6 +17,10 @@ std::vector<long long> blows_of(const std::string& scheme, const std::vector<lon
 
 /// Hours until the strikes begin anew: 12, 24, or as many as a custom scheme has strikes.
 long long hours_on_dial(const std::string& scheme, const std::vector<long long>& custom);
+/// Times that it strikes in an hour.
+long long strikes_an_hour(const std::string& scheme);
+/// Blows of all strikes in twelve hours. Throws InputError.
+long long blows_in_half_a_day(const std::string& scheme, const std::vector<long long>& custom);
 /// "5 o'clock", "12:30".
 std::string words_of_time(double hour);
 

@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <numeric>
+#include <set>
 #include <vector>
 
 #include "number/input_error.h"
@@ -11,6 +12,7 @@ namespace echappe {
 namespace {
 
 constexpr const char* source = "stepped blow by blow";
+constexpr long long all_early = 1'000'000;  // more than any strike has
 
 long long number_of(const std::optional<long long>& number, const char* field, const StrikeFault& fault, long long least, long long most) {
     const std::string range = std::to_string(least) + " to " + std::to_string(most);
@@ -30,14 +32,18 @@ public:
         for (const long long begin : m_begins) slot_at(begin) = true;
     }
     /// Slot k is the one after the k-th strike.
-    void widen(long long slot) { slot_at((after(slot) - 1 + m_units) % m_units) = true; }
+    void widen(long long slot) {
+        slot_at((after(slot) - 1 + m_units) % m_units) = true;
+        m_wide.insert(after(slot) % m_units);
+    }
     void fill(long long slot) { slot_at(after(slot)) = false; }
+    void come_late() { m_late = true; }
     void stand_before(size_t group) { m_at = m_begins[group]; }
     /// Blows until the detent falls; nothing where it never does.
     std::optional<long long> strike() {
         for (long long blow = 1; blow <= m_units; ++blow) {
             m_at = (m_at + 1) % m_units;
-            if (m_slots[static_cast<size_t>(m_at)]) return blow;
+            if (m_slots[static_cast<size_t>(m_at)] && (!m_late || m_wide.contains(m_at))) return blow;
         }
         return {};
     }
@@ -47,15 +53,21 @@ private:
     long long after(long long slot) const { return m_begins[static_cast<size_t>(slot) % m_begins.size()]; }
     std::vector<long long> m_blows, m_begins;
     long long m_units = 0, m_at = 0;
-    std::vector<bool> m_slots;  ///< by the unit
+    bool m_late = false;
+    std::set<long long> m_wide;  ///< units whose slot was open a unit before
+    std::vector<bool> m_slots;   ///< by the unit
 };
+
+const std::string of_both = ", hand set, warning short or mesh off";
+
+/// Does not change how much is struck, but when.
+bool of_the_warning(const StrikeFault& fault) { return fault.what == "warning short" || fault.what == "mesh off"; }
 
 /// The group that the strike stands ready for when the hand shows the first hour.
 size_t ready_for(const StrikeSequenceInput& in, const StrikeFault& fault, long long groups) {
-    const long long hours = in.scheme == "quarters" ? 4 : in.scheme == "hours-and-halves" ? groups / 2 : groups;
-    const long long hour = number_of(fault.hour, "hour", fault, 1, hours);
-    if (in.scheme == "quarters") return static_cast<size_t>(hour - 1);
-    return static_cast<size_t>(in.scheme == "hours-and-halves" ? 2 * (hour - 1) : hour - 1);
+    // Quarters come round in an hour, and there are four to stand ready for.
+    const long long each = in.scheme == "quarters" ? 1 : strikes_an_hour(in.scheme);
+    return static_cast<size_t>(each * (number_of(fault.hour, "hour", fault, 1, groups / each) - 1));
 }
 
 std::vector<std::optional<long long>> struck_by_wheel(const StrikeSequenceInput& in, const std::vector<long long>& blows,
@@ -66,8 +78,10 @@ std::vector<std::optional<long long>> struck_by_wheel(const StrikeSequenceInput&
     for (const StrikeFault& fault : in.faults) {
         if (fault.what == "slot wide") wheel.widen(number_of(fault.slot, "slot", fault, 1, groups));
         else if (fault.what == "slot shallow") wheel.fill(number_of(fault.slot, "slot", fault, 1, groups));
+        else if (fault.what == "detent late") wheel.come_late();
         else if (fault.what == "hand set") first = ready_for(in, fault, groups);
-        else throw InputError("what", fault.what, "a fault of a count wheel: \"slot wide\", \"slot shallow\" or \"hand set\"");
+        else if (!of_the_warning(fault))
+            throw InputError("what", fault.what, "a fault of a count wheel: slot wide, slot shallow, detent late" + of_both);
     }
     wheel.stand_before(first);
     std::vector<std::optional<long long>> struck;
@@ -90,7 +104,8 @@ std::vector<std::optional<long long>> struck_by_rack(const StrikeSequenceInput& 
                 number_of(fault.teeth, "teeth", fault, -most, most);
         else if (fault.what == "tail bent") bent += number_of(fault.teeth, "teeth", fault, -most, most);
         else if (fault.what == "hand set") behind = (ready_for(in, fault, groups) + blows.size() - strikes.front().group) % blows.size();
-        else throw InputError("what", fault.what, "a fault of a rack: \"tooth lost\", \"tail bent\", \"step off\" or \"hand set\"");
+        else if (!of_the_warning(fault))
+            throw InputError("what", fault.what, "a fault of a rack: tooth lost, tail bent, step off" + of_both);
     }
     std::vector<std::optional<long long>> struck;
     for (const Strike& strike : strikes) {
@@ -108,17 +123,20 @@ std::vector<std::optional<long long>> struck_by_rack(const StrikeSequenceInput& 
 
 std::string in_words(const StrikeSequenceResult& out) {
     if (out.wrong == 0) return "Strikes right.";
-    const auto first = std::find_if(out.sequence.begin(), out.sequence.end(), [](const auto& one) { return one.strikes != one.should; });
+    const auto first = std::find_if(out.sequence.begin(), out.sequence.end(), [](const auto& one) { return !one.right(); });
     return std::to_string(out.wrong) + " of " + std::to_string(out.sequence.size()) + " are wrong, first at " + words_of_time(first->hour) +
-           ": it " +
-           (first->strikes ? "strikes " + std::to_string(*first->strikes) + " and not " + std::to_string(first->should) + "."
-                           : std::string("runs on."));
+           ": " + (first->strikes == first->should ? "" : "it ") +
+           (!first->strikes ? std::string("runs on.")
+            : first->strikes == first->should
+                ? std::to_string(first->early) + " of its blows fall at the warning."
+                : "strikes " + std::to_string(*first->strikes) + " and not " + std::to_string(first->should) + ".");
 }
 
 }  // namespace
 
 const std::vector<std::string>& strike_faults() {
-    static const std::vector<std::string> all = {"slot wide", "slot shallow", "tooth lost", "tail bent", "step off", "hand set"};
+    static const std::vector<std::string> all = {"slot wide", "slot shallow", "detent late",   "tooth lost", "tail bent",
+                                                 "step off",  "hand set",     "warning short", "mesh off"};
     return all;
 }
 
@@ -133,12 +151,20 @@ std::string words_of(const StrikeFault& fault) {
     };
     if (fault.what == "tail bent") return "the rack's tail is bent, and the rack falls " + falls();
     if (fault.what == "step off") return "the snail's step for strike " + number(fault.hour) + " lets the rack fall " + falls();
+    if (fault.what == "detent late") return "the detent comes late, and finds no slot that is as narrow as it should be";
+    if (fault.what == "warning short") return "the run at the warning is too short, and the train is not caught";
+    if (fault.what == "mesh off") return "the pin wheel stands a tooth off: the hammer hangs on a pin while the train is locked";
     return "hand and strike are not set to each other, and it stands ready for " + number(fault.hour);
 }
 
-std::vector<std::optional<long long>> struck_at(const StrikeSequenceInput& in, const std::vector<long long>& blows,
-                                                const std::vector<Strike>& strikes) {
-    return in.kind == "rack" ? struck_by_rack(in, blows, strikes) : struck_by_wheel(in, blows, strikes);
+std::vector<Struck> struck_at(const StrikeSequenceInput& in, const std::vector<long long>& blows, const std::vector<Strike>& strikes) {
+    long long at_warning = 0;
+    for (const StrikeFault& fault : in.faults)
+        at_warning = std::max(at_warning, fault.what == "warning short" ? all_early : fault.what == "mesh off" ? 1 : 0);
+    std::vector<Struck> struck;
+    for (const auto& one : in.kind == "rack" ? struck_by_rack(in, blows, strikes) : struck_by_wheel(in, blows, strikes))
+        struck.push_back({one, one ? std::min(at_warning, *one) : at_warning > 0 ? 1 : 0});
+    return struck;
 }
 
 StrikeSequenceResult strike_sequence(const StrikeSequenceInput& in) {
@@ -147,8 +173,8 @@ StrikeSequenceResult strike_sequence(const StrikeSequenceInput& in) {
     const auto struck = struck_at(in, blows, strikes);
     StrikeSequenceResult out;
     for (size_t i = 0; i < strikes.size(); ++i) {
-        out.sequence.push_back({strikes[i].hour, blows[strikes[i].group], struck[i]});
-        if (struck[i] != out.sequence.back().should) ++out.wrong;
+        out.sequence.push_back({strikes[i].hour, blows[strikes[i].group], struck[i].strikes, struck[i].early});
+        if (!out.sequence.back().right()) ++out.wrong;
     }
     out.verdict = in_words(out);
     return out;
@@ -199,7 +225,8 @@ const Record& StruckHour::record() {
     static const Record record = Fields<Out>()
                                      .add("hour", &Out::hour, "h", "12.5 is half past twelve")
                                      .add("should", &Out::should, "", "blows")
-                                     .add("strikes", &Out::strikes, "", "blows; null: it runs on");
+                                     .add("strikes", &Out::strikes, "", "blows; null: it runs on")
+                                     .add("early", &Out::early, "", "of them at the warning");
     return record;
 }
 

@@ -12,8 +12,8 @@ struct StrikeFault {
     bool operator==(const StrikeFault&) const = default;
     static const Record& record();
 };
-/// All that are known: "slot wide" and "slot shallow" of a count wheel, "tooth lost", "tail bent" and "step off" (one of the snail's) of a
-/// rack, "hand set" of both.
+/// All that are known: "slot wide", "slot shallow" and "detent late" of a count wheel, "tooth lost", "tail bent" and "step off" (one of
+/// the snail's) of a rack; "hand set", "warning short" and "mesh off" (the pin wheel a tooth off) of both.
 const std::vector<std::string>& strike_faults();
 /// In words, with its number.
 std::string words_of(const StrikeFault& fault);
@@ -28,10 +28,19 @@ struct StrikeSequenceInput {
     static const Record& record();
 };
 
+/// What falls on the bell at one time.
+struct Struck {
+    std::optional<long long> strikes;  ///< nothing: it runs on
+    long long early = 0;               ///< of them at the warning, some minutes before
+    bool operator==(const Struck&) const = default;
+};
+
 struct StruckHour {
     double hour = 1;
     long long should = 1;
     std::optional<long long> strikes;  ///< nothing: it runs on
+    long long early = 0;               ///< of them at the warning
+    bool right() const { return strikes == should && early == 0; }
     static const Record& record();
 };
 struct StrikeSequenceResult {
@@ -43,12 +52,12 @@ struct StrikeSequenceResult {
 
 /// Stepped blow by blow. A count wheel stands at some unit and goes on by one with each blow until its detent finds a slot: one that is
 /// too wide reaches a unit further back, one that is too shallow holds nothing. A rack falls onto its step and is gathered tooth by tooth:
-/// one that is lost is never gathered, and the train runs on. "Hand set": as the hand shows the first hour, the strike stands ready for
-/// `hour`. Throws InputError.
+/// one that is lost is never gathered, and the train runs on. A detent that is late finds only a slot that was under it a blow before.
+/// "Hand set": as the hand shows the first hour, the strike stands ready for `hour`. A warning that is too short does not catch the train,
+/// and it strikes then; a pin wheel that stands a tooth off lets one blow fall at the warning. Throws InputError.
 StrikeSequenceResult strike_sequence(const StrikeSequenceInput& input);
 /// The same at times that are laid out already; nothing where it runs on. Throws InputError.
-std::vector<std::optional<long long>> struck_at(const StrikeSequenceInput& input, const std::vector<long long>& blows,
-                                                const std::vector<Strike>& strikes);
+std::vector<Struck> struck_at(const StrikeSequenceInput& input, const std::vector<long long>& blows, const std::vector<Strike>& strikes);
 std::vector<Working> explain_strike_sequence(const StrikeSequenceInput& input, const StrikeSequenceResult& result);
 const Calculation& strike_sequence_calculation();
 

@@ -14,7 +14,7 @@ SumAnswer strike_sheet(const StrikeRecord& record, const DerivedStrike& d) {
     long long wrong = 0, total = 0;
     for (const StruckHour& one : d.day) wrong += one.strikes != one.should, total += one.should;
     if (d.day.empty()) return answer;
-    found.says("blows once round", static_cast<double>(total), "", 0);
+    found.says(record.hammers == 2 ? "pairs once round" : "blows once round", static_cast<double>(total), "", 0);
     if (record.faults.empty()) {
         found.sentence("sound", "Nothing is thought to be wrong: it strikes right. Click a slot, a tooth or a step to try a fault.");
         return answer;
@@ -66,6 +66,71 @@ SumAnswer strike_part_sheet(const StrikeRecord& record, const DerivedStrike& d) 
         for (const SnailStep& step : d.snail->steps) found.says("step for " + std::to_string(step.hour), step.radius_mm, "mm", 3);
         for (const std::string& warning : d.snail->warnings) found.sentence(warning, warning);
     }
+    return answer;
+}
+
+SumAnswer strike_rack_sheet(const StrikeRecord& record, const DerivedStrike& d) {
+    SumAnswer answer;
+    answer.asked =
+        lines_of(StrikeRecord::record(), &record,
+                 {"rack_radius_mm", "rack_tooth_mm", "rack_hub_mm", "rack_bore_mm", "rack_tail_deg", "tooth_pitch_deg", "tail_mm"});
+    answer.fault = d.rack_fault;
+    Found found(answer);
+    if (!d.rack) return answer;
+    if (!d.rack_measured) found.sentence("usual", "Reckoned with usual sizes: measure it before it is cut.");
+    found.says("teeth, two to spare", static_cast<double>(d.rack_input.sector->teeth), "", 0);
+    found.says("from tip to tip", d.rack->chord_mm, "mm", 3);
+    found.says("weighs", d.rack->mass_g, "g", 2);
+    found.says("falls by", d.rack->pull_g_mm, "g mm", 1);
+    for (const std::string& warning : d.rack->warnings) found.sentence(warning, warning);
+    return answer;
+}
+
+SumAnswer strike_train_sheet(const StrikeRecord& record, const DerivedStrikeTrain& d) {
+    SumAnswer answer;
+    answer.asked = lines_of(StrikeRecord::record(), &record,
+                            {"pin_arbor", "pins", "locking", "warning", "locked_by", "gathering", "whole", "hammers", "fly",
+                             "seconds_per_blow", "great_turns"});
+    Found found(answer);
+    if (!d.there) {
+        found.sentence("begin",
+                       "Name the arbor with the hammer's pins: a strike's train is written down with the others (Ctrl+W, at the Train).");
+        return answer;
+    }
+    answer.fault = d.fault;
+    if (!d.train) return answer;
+    for (const TurnsPerBlow& arbor : d.train->turns_per_blow)
+        found.sentence(arbor.id, arbor.id + ": " + arbor.turns + " of a turn for a blow");
+    for (const StrikeTrainFault& fault : d.train->faults) {
+        std::string words = fault.id + ": " + fault.reason;
+        for (const StrikeMend& mend : fault.mend)
+            words += " " + mend.arbor + ", " + mend.part + " " + std::to_string(mend.count) + " would put it right.";
+        found.sentence(fault.id, words);
+    }
+    found.says("runs", d.train->days, "d", 2);
+    found.says("fly", d.train->fly_rpm, "1/min", 0);
+    found.sentence("verdict", d.train->verdict);
+    return answer;
+}
+
+SumAnswer strike_together_sheet(const StrikeRecord& record, const DerivedStrikeTrain& d) {
+    SumAnswer answer;
+    answer.asked = lines_of(StrikeRecord::record(), &record, {"hammer_falls_in_deg", "warning_run_deg", "locking", "warning", "pins"});
+    answer.fault = d.together_fault;
+    Found found(answer);
+    if (!d.together) {
+        if (answer.fault.empty())
+            found.sentence("begin", "Say on the sheet “train” which arbor carries the pins, which locks and which warns.");
+        return answer;
+    }
+    for (const std::string& mark : d.together->marks) found.sentence("mark", mark);
+    found.says("a leaf moves the pins by", d.together->hammer_step_deg, "deg", 1);
+    found.says("and the warning wheel by", d.together->warning_step_deg, "deg", 0);
+    found.sentence("verdict", d.together->verdict);
+    found.sentence("hour", record.kind == "rack" ? "To the hour: turn the hands on and let every strike ring out; a rack counts what the "
+                                                   "snail shows, and cannot get out of step."
+                                                 : "To the hour: lift the detent by hand and let it strike on until it has struck the hour "
+                                                   "that the hand shows; never turn hands back past a strike.");
     return answer;
 }
 

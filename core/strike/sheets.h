@@ -1,6 +1,7 @@
 #pragma once
 
 #include "strike/derive.h"
+#include "strike/train_derive.h"
 #include "workings/sum.h"
 
 namespace echappe {
@@ -13,6 +14,12 @@ SumAnswer strike_sheet(const StrikeRecord& record, const DerivedStrike& derived)
 SumAnswer strike_heard_sheet(const StrikeRecord& record, const DerivedStrike& derived);
 /// The count wheel or the snail to be cut.
 SumAnswer strike_part_sheet(const StrikeRecord& record, const DerivedStrike& derived);
+/// The rack to be cut.
+SumAnswer strike_rack_sheet(const StrikeRecord& record, const DerivedStrike& derived);
+/// Its train: which arbors carry what, whether they lock, how long it runs.
+SumAnswer strike_train_sheet(const StrikeRecord& record, const DerivedStrikeTrain& derived);
+/// How it stands locked, and the leaf to move.
+SumAnswer strike_together_sheet(const StrikeRecord& record, const DerivedStrikeTrain& derived);
 /// Takes what is typed on any of them. Throws InputError.
 void type_into_strike(StrikeRecord& record, const std::string& field, const std::string& word);
 

@@ -37,8 +37,8 @@ public:
           m_distance(in.mesh.module_mm * (m_teeth + m_leaves) / 2 - in.depth_error_mm) {}
 
     MeshSimulationResult run() {
-        const bool turn = m_in.span == "turn";
-        const long long count = m_in.steps * (turn ? m_in.mesh.pinion : 1);
+        const long long pitches = m_in.span == "turn" ? m_in.mesh.pinion : m_in.span == "wheel" ? m_in.mesh.wheel : 1;
+        const long long count = m_in.steps * pitches;
         m_step = m_wheel_pitch / static_cast<double>(m_in.steps);
         MeshSimulationResult out;
         out.centre_distance_mm = m_distance;
@@ -102,7 +102,10 @@ private:
             stand.tooth_angle += m_in.bent_tooth_mm / (m_in.mesh.module_mm * m_teeth / 2);
             stand.shorter_mm = m_in.short_tooth_mm;
         }
-        stand.wheel_centre = {m_in.wheel_eccentricity_mm * std::cos(wheel), m_in.wheel_eccentricity_mm * std::sin(wheel)};
+        // A round wheel that was stretched: near the line of centres its teeth stand as if its middle had moved so.
+        const double oval = m_in.wheel_oval_mm / 4;
+        stand.wheel_centre = {m_in.wheel_eccentricity_mm * std::cos(wheel) + oval * std::cos(2 * wheel),
+                              m_in.wheel_eccentricity_mm * std::sin(wheel) + oval * std::sin(2 * wheel)};
         stand.pinion_offset = {m_in.pinion_eccentricity_mm * std::cos(nominal), -m_in.pinion_eccentricity_mm * std::sin(nominal)};
         return stand;
     }
@@ -288,12 +291,14 @@ const Record& MeshSimulationInput::record() {
             .because("the speed's swing changes by less than 0.1 % with twice as many")
             .add("wheel_eccentricity_mm", &In::wheel_eccentricity_mm, "mm", "half the wheel's runout", between(0, 50))
             .add("pinion_eccentricity_mm", &In::pinion_eccentricity_mm, "mm", "half the pinion's runout", between(0, 50))
+            .add("wheel_oval_mm", &In::wheel_oval_mm, "mm", "the wheel's widest less its narrowest diameter, as wood goes by the season",
+                 between(0, 50))
             .add("bent_tooth_mm", &In::bent_tooth_mm, "mm", "one tooth leads by this at the pitch circle; negative: lags", between(-50, 50))
             .add("short_tooth_mm", &In::short_tooth_mm, "mm", "the same tooth is this much lower", between(0, 50))
             .add("wear_step_mm", &In::wear_step_mm, "mm", "depth worn into the leaves' driven flanks inside the pitch circle",
                  between(0, 50))
             .add("span", &In::span, "", "what is run through")
-            .choices({"pitch", "turn"})
+            .choices({"pitch", "turn", "wheel"})
             .because("every pitch of sound teeth is alike");
     return record;
 }

@@ -308,33 +308,61 @@ RestoreInput timed_input(RestoreInput input) {
 
 }  // namespace
 
-RestoreInput restore_input(const TrainRecord& record, const TeethRecord& teeth) { return timed_input(whole_input(record, teeth)); }
+namespace {
+
+/// Lost or doubted, and not chosen.
+bool open(const TrainRecord& record, const RestoreInput& asked) {
+    const Network network = network_of(asked.train);
+    const auto chosen = [&](const std::string& part) { return record.choice(part) != nullptr; };
+    return std::any_of(network.parts.begin(), network.parts.end(),
+                       [&](const auto& part) { return !part.count.known() && !chosen(part.name); }) ||
+           std::any_of(asked.doubtful.begin(), asked.doubtful.end(), [&](const DoubtfulCount& doubt) { return !chosen(doubt.part); });
+}
+
+bool asks(const RestoreInput& input) { return !all_known(input.train) || !input.doubtful.empty(); }
+
+/// Of the trains of a movement the one that is open: the timekeeping goes first.
+RestoreInput open_input(const TrainRecord& record, const RestoreInput& whole, const StrikingTrain& strike) {
+    RestoreInput timed = timed_input(whole);
+    if (strike.pin_arbor.empty() || open(record, timed)) return timed;
+    auto striking = striking_question(whole, strike);
+    if (!striking) return timed;
+    RestoreInput of_it = restore::Model(*striking, restore::Model::For::a_job).input();
+    return asks(of_it) ? of_it : timed;
+}
+
+}  // namespace
+
+RestoreInput restore_input(const TrainRecord& record, const TeethRecord& teeth, const StrikingTrain& strike) {
+    return open_input(record, whole_input(record, teeth), strike);
+}
 
 std::string question_of(const RestoreInput& input) { return write_json(RestoreInput::record(), &input, Empty::left_out); }
 
 namespace {
 
 /// Weighs what is lost, where that is worth the time it takes.
-void derive_lost(const TrainRecord& record, const RestoreInput& timed, const WeighedTrain* weighed, DerivedTrain& derived) {
-    if (all_known(timed.train) && timed.doubtful.empty()) return;
-    const long long combinations = restore::Model(timed, restore::Model::For::a_job).space();
-    if (static_cast<double>(combinations) > timed.most_combinations) derived.too_many = combinations;
-    else if (weighed && weighed->question == question_of(timed)) derived.restore = weighed->answer;
-    else if (combinations <= most_while_typing) derived.restore = restore_train(timed);
+void derive_lost(const TrainRecord& record, const RestoreInput& asked, const WeighedTrain* weighed, DerivedTrain& derived) {
+    if (!asks(asked)) return;
+    const long long combinations = restore::Model(asked, restore::Model::For::a_job).space();
+    if (static_cast<double>(combinations) > asked.most_combinations) derived.too_many = combinations;
+    else if (weighed && weighed->question == question_of(asked)) derived.restore = weighed->answer;
+    else if (combinations <= most_while_typing) derived.restore = restore_train(asked);
     else derived.to_weigh = combinations;
     if (derived.restore) pick_candidate(record, derived);
 }
 
 }  // namespace
 
-DerivedTrain derive_train(const TrainRecord& record, const TeethRecord& teeth, const LengthUnit& length, const WeighedTrain* weighed) {
+DerivedTrain derive_train(const TrainRecord& record, const TeethRecord& teeth, const LengthUnit& length, const StrikingTrain& strike,
+                          const WeighedTrain* weighed) {
     DerivedTrain derived;
     if (record.arbors.empty()) return derived;
     TrainInput known;
     std::optional<TrainResult> train;
     try {
         RestoreInput input = whole_input(record, teeth);
-        derive_lost(record, timed_input(input), weighed, derived);
+        derive_lost(record, open_input(record, input, strike), weighed, derived);
         derive_arbors(record, derived);
         input.train = shown_train(record, derived);
         input.doubtful.clear();

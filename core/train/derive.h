@@ -3,6 +3,7 @@
 #include "teeth/geometry.h"
 #include "teeth/record.h"
 #include "train/record.h"
+#include "train/striking.h"
 #include "workings/finding.h"
 #include "workings/known.h"
 #include "workings/length_unit.h"
@@ -130,7 +131,8 @@ struct WeighedTrain {
 std::string question_of(const RestoreInput& input);
 
 /// What takes longer than typing allows is only done when `weighed` answers it; else `to_weigh` says how much there is.
-DerivedTrain derive_train(const TrainRecord& record, const TeethRecord& teeth, const LengthUnit& length, const WeighedTrain* weighed);
+DerivedTrain derive_train(const TrainRecord& record, const TeethRecord& teeth, const LengthUnit& length, const StrikingTrain& strike,
+                          const WeighedTrain* weighed);
 std::vector<Finding> findings_of_train(const TrainRecord& record, const DerivedTrain& derived);
 
 /// A candidate as it is said at the bench, wheels first: "90 / 12".
@@ -139,8 +141,8 @@ std::string counts_in_words(const Candidate& candidate);
 TrainInput shown_train(const TrainRecord& record, const DerivedTrain& derived);
 /// The train as it was written.
 TrainInput written_train(const TrainRecord& record);
-/// What the solver is asked for this job: lost counts stay lost, whatever was chosen.
-/// What the solver is asked: what is joined to the timekeeping, and the evidence that speaks of it.
-RestoreInput restore_input(const TrainRecord& record, const TeethRecord& teeth);
+/// What the solver is asked for this job; lost counts stay lost, whatever was chosen. It is asked of what is joined to the timekeeping,
+/// with the evidence that speaks of that; of a strike's train once nothing is lost there that was not chosen.
+RestoreInput restore_input(const TrainRecord& record, const TeethRecord& teeth, const StrikingTrain& strike = {});
 
 }  // namespace echappe

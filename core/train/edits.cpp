@@ -36,7 +36,8 @@ Edit<TrainRecord> choose(const DerivedTrain& derived, size_t rank, const std::st
     if (!derived.restore || rank >= derived.restore->candidates.size()) return {"Choose", [](TrainRecord&) {}};
     const Candidate candidate = derived.restore->candidates[rank];
     return {"Choose " + counts_in_words(candidate), [=](TrainRecord& train) {
-                train.choices.clear();
+                // Those of another train stay.
+                std::erase_if(train.choices, [&](const Choice& choice) { return candidate.counts.contains(choice.part); });
                 for (const auto& [part, count] : candidate.counts) train.choices.push_back({part, count, candidate.weight, date});
             }};
 }

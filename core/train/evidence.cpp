@@ -20,6 +20,9 @@ const std::vector<EvidenceKind>& evidence_kinds() {
          "From wound to run down, as the owner or the label tells it, with the turns of the winding arbor.", false},
         {"direction", "", Of::arbor, "direction of its hand", 1,
          "Which way its hand must turn, seen from the dial. Counts cannot change it: it tells whether an arbor is missing.", false},
+        {"whole_turns", "", Of::arbor, "whole turns", 1,
+         "Of an arbor that locks or warns a strike: while the reference turns once it turns a whole number of times, or so many as are told.",
+         false},
         {"centre_distance_mm", "mm", Of::mesh, "centre distance", 0.05,
          "Pins in both holes, measure over the outsides, take off half of each pin. In worn holes push both pins to the unworn side."},
         {"wheel_outside_diameter_mm", "mm", Of::arbor, "wheel, outside diameter", 0.02,
@@ -89,9 +92,9 @@ const Record& Evidence::record() {
     using In = Evidence;
     static const Record record = Fields<In>()
                                      .include(&In::key)
-                                     .add("value", &In::value, "", "what was measured (all but a direction need it)", above(0, 1e9))
+                                     .add("value", &In::value, "", "what was measured (all but a direction and whole turns need it)", above(0, 1e9))
                                      .add("u", &In::u, "", "its standard uncertainty", above(0, 1e9))
-                                     .add("turns", &In::turns, "", "of a run: turns of the arbor from wound to run down", above(0, 1e5))
+                                     .add("turns", &In::turns, "", "of a run: turns of the arbor from wound to run down; of whole turns: just so many", above(0, 1e5))
                                      .add("teeth", &In::teeth, "", "of a fragment: tooth spaces counted", between(1, 999))
                                      .add("direction", &In::direction, "", "of a direction, seen from the dial")
                                      .choices({"cw", "ccw"});
@@ -110,6 +113,7 @@ std::optional<InputError> fault_of(const Evidence& evidence, const std::string& 
         if (!evidence.direction) return lacks("direction", "\"cw\" or \"ccw\", seen from the dial");
         return {};
     }
+    if (kind == "whole_turns") return {};
     if (!(evidence.value > 0)) return lacks("value", "above 0, up to 1e9");
     if (!(evidence.u > 0)) return lacks("u", "above 0, up to 1e9");
     if (kind == "run_s" && !evidence.turns) return lacks("turns", "the turns of that arbor from wound to run down");

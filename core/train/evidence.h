@@ -46,7 +46,7 @@ struct Evidence {
     QuantityKey key;
     double value = 0;
     double u = 0;                               ///< standard uncertainty, above 0
-    std::optional<double> turns = {};           ///< of a run: turns of the arbor between winding and run down
+    std::optional<double> turns = {};           ///< of a run: of the arbor between winding and run down; of whole turns: just so many
     std::optional<long long> teeth = {};        ///< of a fragment: tooth spaces counted
     std::optional<std::string> direction = {};  ///< "cw" or "ccw", seen from the dial
     static const Record& record();

@@ -20,6 +20,7 @@ struct CountRange {
 struct RestoreLimits {
     CountRange wheel{20, 150};
     CountRange pinion{5, 20};
+    CountRange pins{4, 24};  ///< of a hammer
     bool operator==(const RestoreLimits&) const = default;
     static const Record& record();
 };

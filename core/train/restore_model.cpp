@@ -35,6 +35,15 @@ void lose(ArborInput& arbor, const std::string& part) {
         if (pinion.name == part) pinion.leaves = Count::lost();
 }
 
+/// No reading outweighs it: what does not stand where it locks is no strike.
+constexpr double impossible_sigma = 1000;
+
+/// Fractions of counts up to five meshes deep that are not whole differ from whole ones by more than this.
+bool turns_as_asked(const Evidence& asked, double turns) {
+    constexpr double same = 1e-9;
+    return std::abs(turns - asked.turns.value_or(std::max(1.0, std::round(turns)))) < same * turns;
+}
+
 bool names_a_part(const ArborInput& arbor, const std::string& part) {
     return part == "wheel" || part == "pinion" ||
            std::any_of(arbor.wheels.begin(), arbor.wheels.end(), [&](const auto& w) { return w.name == part; }) ||
@@ -49,7 +58,9 @@ Model::Model(const RestoreInput& input, For use) : m_input(input), m_reference_s
     for (size_t p = 0; p < m_network.parts.size(); ++p) {
         if (m_network.parts[p].count.known()) continue;
         const bool wheel = m_network.parts[p].drives;
-        m_unknowns.push_back({p, wheel ? m_input.limits.wheel : m_input.limits.pinion, {}, 0, 0});
+        // Pins of a hammer are counted like teeth and are far fewer.
+        const bool pins = m_network.parts[p].name.ends_with(".pins");
+        m_unknowns.push_back({p, pins ? m_input.limits.pins : wheel ? m_input.limits.wheel : m_input.limits.pinion, {}, 0, 0});
     }
     doubt();
     if (m_unknowns.empty() && use == For::solving)
@@ -77,7 +88,7 @@ void Model::pass_over_what_speaks_of_nothing() {
         }
         const EvidenceKind::Of of = evidence.key.declared().of;
         const bool of_a_turn = of == EvidenceKind::Of::movement || evidence.key.kind == "period_s" || evidence.key.kind == "run_s" ||
-                               evidence.key.kind == "direction";
+                               evidence.key.kind == "direction" || evidence.key.kind == "whole_turns";
         const size_t arbor = of == EvidenceKind::Of::movement ? m_network.parts[*m_network.escape_part].arbor
                              : of_a_turn                      ? m_network.arbor(*evidence.key.arbor)
                                                               : 0;
@@ -250,6 +261,7 @@ size_t Model::fragment_part(const QuantityKey& key) const {
 
 double Model::predicted_rate(const Evidence& evidence, const Counts& counts) const {
     const std::string& kind = evidence.key.kind;
+    if (kind == "whole_turns") return m_reference_s / period(m_network.arbor(*evidence.key.arbor), counts);
     if (kind == "period_s") return period(m_network.arbor(*evidence.key.arbor), counts);
     if (kind == "run_s") return *evidence.turns * period(m_network.arbor(*evidence.key.arbor), counts);
     if (kind == "wheel_fragment_deg")
@@ -259,6 +271,7 @@ double Model::predicted_rate(const Evidence& evidence, const Counts& counts) con
 }
 
 double Model::rate_sigma(const Evidence& evidence, const Counts& counts) const {
+    if (evidence.key.kind == "whole_turns") return turns_as_asked(evidence, predicted_rate(evidence, counts)) ? 0 : impossible_sigma;
     const double sigma = (predicted_rate(evidence, counts) - evidence.value) / evidence.u;
     // A bound: only a pendulum longer than the case strains it.
     return evidence.key.kind == "case_length_mm" ? std::max(0.0, sigma) : sigma;
@@ -333,6 +346,11 @@ std::vector<Strain> Model::strains(const Counts& counts, const std::vector<MeshF
             strain.note = "an escape wheel's outside diameter says nothing of a module";
         } else if (item.key.kind == "direction") {
             strain.note = "must turn " + *item.direction + ", this train turns it " + direction_of(m_network.arbor(*item.key.arbor));
+        } else if (item.key.kind == "whole_turns") {
+            const double turns = predicted_rate(item, counts);
+            strain.note =
+                "must turn " + (item.turns ? print_short(*item.turns) : std::string("whole")) + ", turns " + print_short(turns, 5);
+            strain.sigma = -rate_sigma(item, counts);
         } else {
             strain.predicted = predicted_rate(item, counts);
             if (item.key.kind == "case_length_mm" && *strain.predicted <= item.value) strain.note = "a bound, kept";

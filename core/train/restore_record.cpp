@@ -15,7 +15,8 @@ const Record& CountRange::record() {
 const Record& RestoreLimits::record() {
     static const Record record = Fields<RestoreLimits>()
                                      .add("wheel", &RestoreLimits::wheel, "", "teeth a lost wheel may have")
-                                     .add("pinion", &RestoreLimits::pinion, "", "leaves a lost pinion may have");
+                                     .add("pinion", &RestoreLimits::pinion, "", "leaves a lost pinion may have")
+                                     .add("pins", &RestoreLimits::pins, "", "pins of a hammer that are lost may be");
     return record;
 }
 

@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <set>
+#include <sstream>
 
 #include "number/input_error.h"
 #include "number/units.h"
@@ -29,6 +30,11 @@ struct InWords {
     std::string operator()(const std::vector<long long>* v) const {
         std::string line;
         for (const long long item : *v) line += (line.empty() ? "" : " · ") + std::to_string(item);
+        return line;
+    }
+    std::string operator()(const std::vector<std::string>* v) const {
+        std::string line;
+        for (const std::string& item : *v) line += (line.empty() ? "" : " · ") + item;
         return line;
     }
     template <class T>
@@ -84,12 +90,31 @@ std::string as_list(std::string word) {
     return "[" + word + "]";
 }
 
+/// "warning, fly" in the form of the command line: each in quotation marks.
+std::string as_list_of_words(const std::string& word) {
+    const std::string list = as_list(word);
+    if (list.find('"') != std::string::npos) return list;
+    std::string quoted = "[";
+    std::istringstream items(list.substr(1, list.size() - 2));
+    for (std::string item; std::getline(items, item, ',');) {
+        const size_t from = item.find_first_not_of(' '), to = item.find_last_not_of(' ');
+        if (from != std::string::npos) quoted += (quoted.size() > 1 ? "," : "") + ("\"" + item.substr(from, to - from + 1)) + "\"";
+    }
+    return quoted + "]";
+}
+
+std::string as_typed_for(const Slot& slot, const std::string& word) {
+    if (is_list_of_numbers(slot)) return as_list(word);
+    return std::holds_alternative<std::vector<std::string>*>(slot) ? as_list_of_words(word) : word;
+}
+
 void take_out(const Slot& slot) {
     std::visit(
         [](auto value) {
             if constexpr (requires { value->reset(); }) value->reset();
             else if constexpr (std::is_same_v<decltype(value), std::vector<double>*> ||
-                               std::is_same_v<decltype(value), std::vector<long long>*>)
+                               std::is_same_v<decltype(value), std::vector<long long>*> ||
+                               std::is_same_v<decltype(value), std::vector<std::string>*>)
                 value->clear();
         },
         slot);
@@ -140,7 +165,7 @@ void type_into_record(const Record& record, void* object, const std::string& nam
     if (!field) throw InputError(name, "a field that is not there", record.nearest(name));
     const Slot slot = field->slot(object);
     if (word.empty()) take_out(slot);
-    else read_word(*field, is_list_of_numbers(slot) ? as_list(word) : word, object);
+    else read_word(*field, as_typed_for(slot, word), object);
 }
 
 SumAnswer answer_sum(const Calculation& sum, const std::map<std::string, double>& facts, const std::vector<std::string>& typed) {

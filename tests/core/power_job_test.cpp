@@ -93,7 +93,7 @@ TEST_CASE("an event between two looks that are too few leaves the sizes to speak
 }
 
 TEST_CASE("drive, oscillator and log go through the file and back") {
-    for (const char* name : {"tide-house", "waiting-room", "watch"}) {
+    for (const char* name : {"tide-house", "waiting-room", "watch", "granary"}) {
         const Job job = demo_job(name);
         CHECK(job_from_text(job_to_text(job)).job == job);
         CHECK(derive(job).train.problem.empty());
@@ -233,7 +233,7 @@ TEST_CASE("power that comes in at the escape arbor itself has no mesh to blame")
 }
 
 TEST_CASE("the chain of power keeps its energy: what the drive gives is what arrives and what was lost on the way") {
-    for (const char* name : {"tide-house", "waiting-room", "watch"}) {
+    for (const char* name : {"tide-house", "waiting-room", "watch", "granary"}) {
         const Derived derived = derive(demo_job(name));
         const PowerChainResult& chain = *derived.power.drives.front().chain;
         double left = chain.arbors.front().power_W;

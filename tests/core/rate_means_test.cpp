@@ -54,7 +54,7 @@ TEST_CASE("a gram half-way down gains a quarter of its share of the mass, and on
 }
 
 TEST_CASE("the amount for a change is the inverse of the change of an amount, for every means of every demo") {
-    for (const char* name : {"tide-house", "waiting-room", "watch"}) {
+    for (const char* name : {"tide-house", "waiting-room", "watch", "granary"}) {
         const Job job = demo_job(name);
         const double beats = *derive(job).train.beats_per_hour;
         for (const RateMeans& means : rate_means(*job.oscillator, beats))

@@ -111,4 +111,5 @@ TEST_CASE("a single blow at the half goes by no step: with the tail bent it is s
     CHECK(strike_sequence(in).sequence[2].strikes == 3);
     CHECK(words_of_time(5) == "5 o'clock");
     CHECK(words_of_time(12.5) == "12:30");
+    CHECK(words_of_time(5.9999999) == "6 o'clock");
 }

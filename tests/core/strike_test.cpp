@@ -59,7 +59,7 @@ std::vector<std::optional<long long>> struck(const StrikeSequenceInput& in) {
     for (const StruckHour& one : strike_sequence(in).sequence) all.push_back(one.strikes);
     return all;
 }
-using Struck = std::vector<std::optional<long long>>;
+using AllStruck = std::vector<std::optional<long long>>;
 
 }  // namespace
 
@@ -260,7 +260,7 @@ TEST_CASE("a sound strike strikes every hour right, of both kinds and every sche
 TEST_CASE("a slot too wide loses a blow, gives it alone at the next hour, and the strike is an hour behind from then on") {
     StrikeSequenceInput in;
     in.faults = {{"slot wide", 5, {}, {}, {}}};
-    CHECK(struck(in) == Struck{1, 2, 3, 4, 4, 1, 6, 7, 8, 9, 10, 11});
+    CHECK(struck(in) == AllStruck{1, 2, 3, 4, 4, 1, 6, 7, 8, 9, 10, 11});
     // After twelve it comes round again, and loses another.
     in.hours = 24;
     CHECK(struck(in)[17] == 4);
@@ -269,13 +269,13 @@ TEST_CASE("a slot too wide loses a blow, gives it alone at the next hour, and th
 TEST_CASE("a slot too shallow runs on into the next hour's blows, and the strike is an hour ahead from then on") {
     StrikeSequenceInput in;
     in.faults = {{"slot shallow", 3, {}, {}, {}}};
-    CHECK(struck(in) == Struck{1, 2, 7, 5, 6, 7, 8, 9, 10, 11, 12, 1});
+    CHECK(struck(in) == AllStruck{1, 2, 7, 5, 6, 7, 8, 9, 10, 11, 12, 1});
 }
 
 TEST_CASE("a lost tooth of the rack lets every hour run on that gathers over it, and leaves the smaller ones right") {
     StrikeSequenceInput in;
     in.kind = "rack", in.faults = {{"tooth lost", {}, 9, {}, {}}};
-    const Struck all = struck(in);
+    const AllStruck all = struck(in);
     for (size_t i = 0; i < 12; ++i) CHECK(all[i].has_value() == (i + 1 < 9));
     CHECK_THAT(strike_sequence(in).verdict, Catch::Contains("runs on"));
 }
@@ -283,11 +283,11 @@ TEST_CASE("a lost tooth of the rack lets every hour run on that gathers over it,
 TEST_CASE("a bent tail is so many out at every hour, but never less than one – a hand set wrong keeps its distance") {
     StrikeSequenceInput in;
     in.kind = "rack", in.faults = {{"tail bent", {}, {}, {}, -1}};
-    CHECK(struck(in) == Struck{1, 1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11});
+    CHECK(struck(in) == AllStruck{1, 1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11});
     for (const char* kind : {"countwheel", "rack"}) {
         in = {};
         in.kind = kind, in.from = 5, in.hours = 3, in.faults = {{"hand set", {}, {}, 7, {}}};
-        CHECK(struck(in) == Struck{7, 8, 9});
+        CHECK(struck(in) == AllStruck{7, 8, 9});
     }
 }
 

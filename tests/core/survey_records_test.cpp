@@ -369,7 +369,7 @@ TEST_CASE("a simulated pin gauge is stopped by the short axis, as a real one is,
 }
 
 TEST_CASE("what wore in the demos wore where their own physics push it") {
-    for (const std::string name : {"tide-house", "waiting-room", "watch"}) {
+    for (const std::string name : {"tide-house", "waiting-room", "watch", "granary"}) {
         const Job job = job_from_text(demo::text(name + ".echappe.json")).job;
         const HiddenMovement truth = practice_from_text(demo::text(name + ".practice.json"));
         const Derived derived = derive(job);

@@ -168,7 +168,7 @@ TEST_CASE("bytes that are no letters are a fault where they stand, and letters o
 }
 
 TEST_CASE("every demo is written down and read again without a change") {
-    for (const char* name : {"tide-house", "waiting-room", "watch"}) {
+    for (const char* name : {"tide-house", "waiting-room", "watch", "granary"}) {
         const Job job = job_from_text(demo::text(std::string(name) + ".echappe.json")).job;
         const std::string text = write_down(job.train, job.teeth);
         const Written again = read_written(text, job.train, job.teeth);

@@ -1,0 +1,21 @@
+#pragma once
+
+#include "strike/record.h"
+#include "strike/together.h"
+#include "train/derive.h"
+
+namespace echappe {
+
+/// A strike's own train: whether every arbor locks, how long it runs, how it must stand when the plates close.
+struct DerivedStrikeTrain {
+    bool there = false;               ///< its pin wheel is an arbor of the job
+    std::vector<std::string> arbors;  ///< that wheels join to the pin wheel, the power first
+    std::optional<StrikeTrainResult> train;
+    std::optional<StrikeTogetherResult> together;
+    std::string fault, together_fault;
+};
+
+DerivedStrikeTrain derive_strike_train(const std::optional<StrikeRecord>& strike, const TrainRecord& record, const DerivedTrain& train);
+std::vector<Finding> findings_of_strike_train(const DerivedStrikeTrain& derived);
+
+}  // namespace echappe
