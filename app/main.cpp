@@ -26,7 +26,7 @@ void describe(QCommandLineParser& words) {
     words.setApplicationDescription("Echappe: the bench companion for clock and watch work.");
     words.addHelpOption();
     words.addVersionOption();
-    words.addOptions({{"demo", "Start on a demo job: tide-house, waiting-room or watch.", "name"},
+    words.addOptions({{"demo", "Start on a demo job: tide-house, waiting-room, watch or granary.", "name"},
                       {"new", "Start on a movement written down: \"144, 12/96, 10/75, 12/30\".", "text"},
                       {"tour", "Render every main view of the demo into a folder and end.", "folder"},
                       {"size", "With --tour: the window's size.", "pixels", "1280x800"},

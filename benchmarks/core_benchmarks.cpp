@@ -34,12 +34,13 @@ void derive_demo(benchmark::State& state) {
 }
 BENCHMARK(derive_demo)->Unit(benchmark::kMillisecond);
 
-/// A fusee with its torque log, cone and set-up; a watch with its poise.
+/// A fusee with its torque log, cone and set-up; a watch with its poise; two trains with a strike, an alarm and wood.
 void derive_other_demo(benchmark::State& state) {
-    const Job job = job_from_text(demo::text(state.range(0) == 0 ? "waiting-room.echappe.json" : "watch.echappe.json")).job;
+    const char* const demos[] = {"waiting-room.echappe.json", "watch.echappe.json", "granary.echappe.json"};
+    const Job job = job_from_text(demo::text(demos[state.range(0)])).job;
     for (auto _ : state) benchmark::DoNotOptimize(derive(job));
 }
-BENCHMARK(derive_other_demo)->DenseRange(0, 1)->Unit(benchmark::kMillisecond);
+BENCHMARK(derive_other_demo)->DenseRange(0, 2)->Unit(benchmark::kMillisecond);
 
 /// As after an edit that leaves the meshes alone: what was simulated stands.
 void derive_demo_after_an_edit(benchmark::State& state) {

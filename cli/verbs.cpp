@@ -1,5 +1,7 @@
 #include "verbs.h"
 
+#include "alarm/cam.h"
+#include "alarm/ring.h"
 #include "beat/beat_analysis.h"
 #include "beat/rate_fit.h"
 #include "escapement/cause.h"
@@ -10,8 +12,13 @@
 #include "escapement/simulation.h"
 #include "escapement/wheel_part.h"
 #include "job/new_job.h"
+#include "making/concentric.h"
+#include "making/cut_ring.h"
+#include "making/dividing_table.h"
 #include "making/depthing.h"
 #include "making/dividing.h"
+#include "making/fit_limits.h"
+#include "making/hole_circle.h"
 #include "making/wheel_blank.h"
 #include "oscillator/balance.h"
 #include "oscillator/balance_wheel.h"
@@ -44,9 +51,12 @@
 #include "strike/count_wheel.h"
 #include "strike/fly.h"
 #include "strike/heard.h"
+#include "strike/piece.h"
+#include "strike/restore.h"
 #include "strike/sequence.h"
 #include "strike/snail.h"
 #include "strike/strike_train.h"
+#include "strike/together.h"
 #include "teeth/geometry.h"
 #include "teeth/mesh_simulation.h"
 #include "teeth/profile.h"
@@ -56,6 +66,8 @@
 #include "train/motion_work.h"
 #include "train/restore.h"
 #include "train/train.h"
+#include "wood/frame.h"
+#include "wood/let_in.h"
 #include "wood/season.h"
 
 namespace echappe {
@@ -72,7 +84,12 @@ const std::vector<const Calculation*>& verbs() {
         &pendulum_calculation(),
         &motion_work_calculation(),
         &dividing_calculation(),
+        &dividing_table_calculation(),
         &blank_calculation(),
+        &cut_ring_calculation(),
+        &fit_limits_calculation(),
+        &concentric_calculation(),
+        &hole_circle_calculation(),
         &depthing_calculation(),
         &cutters_calculation(),
         &trace_calculation(),
@@ -120,6 +137,13 @@ const std::vector<const Calculation*>& verbs() {
         &strike_train_calculation(),
         &strike_sequence_calculation(),
         &strike_heard_calculation(),
+        &strike_together_calculation(),
+        &strike_restore_calculation(),
+        &strike_piece_calculation(),
+        &wood_let_in_calculation(),
+        &wood_frame_calculation(),
+        &time_cam_calculation(),
+        &alarm_ring_calculation(),
         &fly_calculation(),
         &hands_friction_calculation(),
         &wood_season_calculation(),

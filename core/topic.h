@@ -94,6 +94,24 @@ inline constexpr auto member_of<std::optional<StrikeRecord>> = &Job::strike;
 template <>
 inline constexpr auto member_of<DerivedStrike> = &Derived::strike;
 template <>
+inline constexpr auto member_of<std::optional<AlarmRecord>> = &Job::alarm;
+template <>
+inline constexpr auto member_of<DerivedStrikeTrain> = &Derived::strike_train;
+template <>
+inline constexpr auto member_of<DerivedAlarm> = &Derived::alarm;
+template <>
+inline constexpr auto member_of<std::optional<HandsRecord>> = &Job::hands;
+template <>
+inline constexpr auto member_of<DerivedHands> = &Derived::hands;
+template <>
+inline constexpr auto member_of<CardsRecord> = &Job::cards;
+template <>
+inline constexpr auto member_of<DerivedCards> = &Derived::cards;
+template <>
+inline constexpr auto member_of<std::optional<WoodRecord>> = &Job::wood;
+template <>
+inline constexpr auto member_of<DerivedWood> = &Derived::wood;
+template <>
 inline constexpr auto member_of<DerivedEscapement> = &Derived::escapement;
 template <>
 inline constexpr auto member_of<RateLog> = &Job::rate_log;
@@ -165,6 +183,8 @@ decltype(auto) Deriving::given() {
         return static_cast<const P&>(kept<P>(m_out, {}));
     } else if constexpr (std::is_same_v<P, const WeighedTrain*>) {
         return m_aids.weighed;
+    } else if constexpr (std::is_same_v<P, StrikingTrain>) {
+        return striking_train(m_job.strike);
     } else if constexpr (std::is_same_v<P, BeatsWanted>) {
         return BeatsWanted{m_out.train.beats_per_hour};
     } else if constexpr (std::is_same_v<P, EscapeWheel>) {
@@ -189,6 +209,8 @@ template <class P>
 bool Deriving::stands() {
     if constexpr (Derivation<P>) return m_aids.before && !m_anew.contains(&kept<P>(m_out, {}));
     else if constexpr (std::is_same_v<P, const WeighedTrain*>) return m_aids.before && !(m_aids.before->train.to_weigh && m_aids.weighed);
+    else if constexpr (std::is_same_v<P, StrikingTrain>)
+        return m_aids.job_before && striking_train(m_job.strike) == striking_train(m_aids.job_before->strike);
     else if constexpr (std::is_same_v<P, BeatsWanted>) return stands<DerivedTrain>();
     else if constexpr (std::is_same_v<P, EscapeWheel>) {
         if (!m_aids.before || !m_aids.job_before) return false;

@@ -14,9 +14,14 @@ std::vector<Topic>& all() {
         {"oscillator", "oscillator", derived_by(derive_oscillator), {}},
         {"escapement", "escapement", derived_by(derive_escapement), found_by(findings_of_escapement)},
         {"strike", "strike", derived_by(derive_strike), found_by(findings_of_strike)},
+        {"strike-train", "strike's train", derived_by(derive_strike_train), found_by(findings_of_strike_train)},
+        {"alarm", "alarm", derived_by(derive_alarm), found_by(findings_of_alarm)},
+        {"hands", "hands", derived_by(derive_hands), found_by(findings_of_hands)},
+        {"wood", "wood", derived_by(derive_wood), found_by(findings_of_wood)},
         {"rate", "rate", derived_by(derive_beat), found_by(findings_of_beat)},
         {"pivots", "holes", derived_by(derive_pivots), found_by(findings_of_pivots)},
         {"power", "power", derived_by(derive_power), found_by(findings_of_power)},
+        {"cards", "cards", derived_by(derive_cards), found_by(findings_of_cards)},
         {"survey", "survey", derived_by(derive_survey), found_by(findings_of_survey)},
     };
     return rows;

@@ -102,7 +102,7 @@ void Document::show(std::shared_ptr<const Job> job) {
     emit changed();
 }
 
-void Document::weigh() { m_weigher.start(restore_input(m_job->train, m_job->teeth)); }
+void Document::weigh() { m_weigher.start(restore_input(m_job->train, m_job->teeth, striking_train(m_job->strike))); }
 
 /// Before the edit is told: what is seen to be kept is kept.
 void Document::keep_journal(const Job& before) {
@@ -203,7 +203,7 @@ void Document::begin(const Job& job) {
 
 void Document::open_demo(const QString& name) {
     const QString text = resource_text(":/demo/" + name + ".echappe.json");
-    if (text.isEmpty()) throw InputError("demo", in_quotes(name.toStdString()), "tide-house, waiting-room or watch");
+    if (text.isEmpty()) throw InputError("demo", in_quotes(name.toStdString()), "tide-house, waiting-room, watch or granary");
     take(job_from_text(text.toStdString()), {}, {});
     take_instruments(name);
 }

@@ -28,6 +28,9 @@ CalliperLine::CalliperLine(Document& document, QWidget* parent)
       m_torque(document),
       m_looks(document),
       m_strikes(document),
+      m_hands(hands_round(document)),
+      m_together(together_round(document)),
+      m_wood(wood_round(document)),
       m_round(&m_solver),
       m_line(new QLineEdit(this)) {
     fix_size();

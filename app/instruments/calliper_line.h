@@ -6,6 +6,7 @@
 
 #include "document/document.h"
 #include "drawing/canvas.h"
+#include "instruments/field_round.h"
 #include "instruments/strike_round.h"
 #include "instruments/torque_round.h"
 
@@ -32,6 +33,9 @@ public:
     TorqueRound& torque() { return m_torque; }
     LookRound& looks() { return m_looks; }
     StrikeRound& strikes() { return m_strikes; }
+    FieldRound& hands() { return m_hands; }
+    FieldRound& together() { return m_together; }
+    FieldRound& wood() { return m_wood; }
     /// Types the simulated instrument's reading into the line, as its cable would.
     void send_simulated();
     bool has_simulated() const;
@@ -96,6 +100,7 @@ private:
     TorqueRound m_torque;
     LookRound m_looks;
     StrikeRound m_strikes;
+    FieldRound m_hands, m_together, m_wood;
     ReadingRound* m_round;
     QLineEdit* m_line;
     Question m_typed_for;               ///< the question that stands in the line

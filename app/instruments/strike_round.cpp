@@ -52,21 +52,18 @@ void StrikeRound::step(int by) {
 
 QString StrikeRound::keep(const QString& text, bool) {
     const Strike now = hours()[at()];
-    bool is_number = false;
-    const long long blows = text.trimmed().toLongLong(&is_number);
-    if (!is_number || blows < 0) throw InputError("heard", text.toStdString(), "a whole number of blows; 0 where it runs on");
-    m_document.edit(hear_strike(now.hour, blows == 0 ? std::nullopt : std::optional(blows)));
+    const HeardStrike heard = heard_blows(now.hour, text.toStdString());
+    m_document.edit(hear_strike(heard));
     m_at.reset();
-    return QObject::tr("Kept: %1, %2. Undo with Ctrl+Z.")
-        .arg(words(words_of_time(now.hour)), blows == 0 ? QObject::tr("runs on") : text.trimmed());
+    return QObject::tr("Kept: %1, %2. Undo with Ctrl+Z.").arg(words(words_of_time(now.hour)), words(blows_in_words(heard)));
 }
 
 QString StrikeRound::simulated() {
     const auto& strike = m_document.job().strike;
     if (!strike || hours().empty() || !m_document.calliper())
         throw InputError("instrument", "none here", "the demo's, or your own ear: type what it strikes");
-    const auto struck = m_document.calliper()->strikes(strike->kind, strike->scheme, hours()[at()]);
-    return QString::number(struck.value_or(0));
+    const Struck struck = m_document.calliper()->strikes(*strike, hours()[at()]);
+    return words(blows_in_words({0, struck.strikes, struck.early}));
 }
 
 }  // namespace echappe

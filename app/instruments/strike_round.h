@@ -20,7 +20,7 @@ public:
     std::vector<LineKey> keys() const override {
         return {{QObject::tr("Enter keeps it, next hour"), {Qt::Key_Return}},
                 {QObject::tr("Tab another hour"), {Qt::Key_Tab}},
-                {QObject::tr("0: it runs on")},
+                {QObject::tr("0: it runs on; 1+4: one at the warning")},
                 {QObject::tr("? how"), {Qt::Key_Question}}};
     }
 

@@ -1,5 +1,6 @@
 #include "shell/station.h"
 #include "stations/beat/beat_station.h"
+#include "stations/make/make_station.h"
 #include "stations/pivots/pivots_station.h"
 #include "stations/power/power_station.h"
 #include "stations/strike/strike_station.h"
@@ -20,7 +21,7 @@ std::vector<StationRow>& all() {
         {"survey", Station::tr("Survey"), made<SurveyStation>, 3}, {"train", Station::tr("Train"), made<TrainStation>, 1},
         {"teeth", Station::tr("Teeth"), made<TeethStation>, 2},    {"pivots", Station::tr("Pivots"), made<PivotsStation>, 4},
         {"power", Station::tr("Power"), made<PowerStation>, 5},    {"beat", Station::tr("Beat"), made<BeatStation>, 6},
-        {"strike", Station::tr("Strike"), made<StrikeStation>, 7},
+        {"strike", Station::tr("Strike"), made<StrikeStation>, 7}, {"make", Station::tr("Make"), made<MakeStation>, 8},
     };
     return rows;
 }

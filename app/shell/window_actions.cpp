@@ -32,6 +32,7 @@ QList<Action> of_the_job(MainWindow& window) {
         {"job.demo-tide-house", tr("Demo: Tide-house regulator"), {tr("Ctrl+D")}, demo("tide-house"), menu},
         {"job.demo-waiting-room", tr("Demo: Waiting-room clock of Merrow Pier"), {}, demo("waiting-room"), menu},
         {"job.demo-watch", tr("Demo: Lamplighter's watch"), {}, demo("watch"), menu},
+        {"job.demo-granary", tr("Demo: Granary bell-clock of Low Marren"), {}, demo("granary"), menu},
         {"job.title", tr("Title, owner, maker…"), {tr("Ctrl+I")}, [&window] { window.jobs().ask_title(); }, menu},
         {"job.save", tr("Save"), {tr("Ctrl+S")}, [&window] { window.jobs().save(); }, menu, {}, {}, true},
         {"job.save-as", tr("Save as…"), {tr("Ctrl+Shift+S")}, [&window] { window.jobs().save_as(); }, menu},

@@ -1,15 +1,20 @@
 #pragma once
 
+#include "alarm/derive.h"
 #include "beat/derive.h"
+#include "cards/derive.h"
 #include "escapement/derive.h"
+#include "hands/derive.h"
 #include "job/job.h"
 #include "making/derive.h"
 #include "oscillator/derive.h"
 #include "pivots/derive.h"
 #include "power/derive.h"
 #include "strike/derive.h"
+#include "strike/train_derive.h"
 #include "survey/derive.h"
 #include "train/derive.h"
+#include "wood/derive.h"
 
 namespace echappe {
 
@@ -26,6 +31,11 @@ struct Derived {
     DerivedOscillator oscillator;
     DerivedEscapement escapement;
     DerivedStrike strike;
+    DerivedStrikeTrain strike_train;
+    DerivedAlarm alarm;
+    DerivedHands hands;
+    DerivedWood wood;
+    DerivedCards cards;
     DerivedBeat beat;
     DerivedPivots pivots;
     DerivedPower power;

@@ -44,6 +44,10 @@ Record& growing_record() {
                                .add("oscillator", &In::oscillator, "", "what swings")
                                .add("pallets", &In::pallets, "", "escape wheel and pallets: their layout, and how they were set")
                                .add("strike", &In::strike, "", "how it strikes, what counts the blows, and what was heard of it")
+                               .add("alarm", &In::alarm, "", "its alarm, and when its strike is silent")
+                               .add("hands", &In::hands, "", "pipes, hands and what carries them")
+                               .add("wood", &In::wood, "", "of a wooden movement: kinds, grain and moisture")
+                               .include(&In::cards)
                                .add("rate_log", &In::rate_log, "", "looks at the clock beside a reference, and what was done to its rate");
     return record;
 }

@@ -1,7 +1,10 @@
 #pragma once
 
+#include "alarm/record.h"
 #include "beat/record.h"
+#include "cards/record.h"
 #include "escapement/record.h"
+#include "hands/record.h"
 #include "making/record.h"
 #include "oscillator/record.h"
 #include "power/record.h"
@@ -9,6 +12,7 @@
 #include "survey/record.h"
 #include "teeth/record.h"
 #include "train/record.h"
+#include "wood/record.h"
 #include "workings/length_unit.h"
 #include "workings/part.h"
 
@@ -45,6 +49,10 @@ struct Job {
     std::optional<OscillatorRecord> oscillator;
     std::optional<PalletsRecord> pallets;
     std::optional<StrikeRecord> strike;
+    std::optional<AlarmRecord> alarm;
+    std::optional<HandsRecord> hands;
+    std::optional<WoodRecord> wood;
+    CardsRecord cards;
     RateLog rate_log;
     Parts others;  ///< of topics that have no member here
     static const Record& record();

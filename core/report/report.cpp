@@ -1,5 +1,7 @@
 #include "report/report.h"
 
+#include "report/report_strike.h"
+
 #include <algorithm>
 
 #include "job/file.h"
@@ -87,6 +89,11 @@ Record& growing_record() {
                                .add("shopping", &Out::shopping, "", "bushes that are wanted and not there")
                                .add("drives", &Out::drives, "", "what drives, and where it goes")
                                .add("rate", &Out::rate, "", "of the log, and what to do")
+                               .add("strike", &Out::strike, "", "its day, what was heard, its train")
+                               .add("alarm", &Out::alarm, "", "its cams, and how long it rings")
+                               .add("hands", &Out::hands, "", "what carries them, and their room")
+                               .add("wood", &Out::wood, "", "of wooden wheels, each mesh in this season")
+                               .add("cards", &Out::cards, "", "parts that are to be made, step by step")
                                .add("findings", &Out::findings, "", "the judgements");
     return record;
 }
@@ -226,6 +233,7 @@ JobReport job_report(const ReportInput& input) {
     report.shopping = std::move(derived.pivots.shopping);
     for (const DerivedDrive& power : derived.power.drives) report.drives.push_back(told(power));
     if (!derived.beat.looks.empty()) report.rate = told(derived.beat, derived.oscillator);
+    tell_strike(derived, report);
     report.quantities = std::move(derived.train.quantities);
     report.strain = std::move(derived.train.strain);
     report.findings = std::move(derived.findings);

@@ -67,6 +67,31 @@ struct ReportRate {
     static const Record& record();
 };
 
+/// A strike through its day, its train and how that stands.
+struct ReportStrike {
+    std::vector<StruckHour> day;
+    std::optional<StrikeHeardResult> heard;
+    std::optional<CountWheelResult> count_wheel;
+    std::optional<SnailResult> snail;
+    std::optional<StrikeTrainResult> train;
+    std::optional<StrikeTogetherResult> together;
+    static const Record& record();
+};
+
+struct ReportAlarm {
+    std::optional<TimeCamResult> cam, silent;
+    std::optional<AlarmRingResult> ring;
+    static const Record& record();
+};
+
+/// What carries the hands, and the room that they and their pipes have.
+struct ReportHands {
+    std::optional<HandsFrictionResult> friction;
+    std::vector<HandsRoom> rooms;
+    std::vector<std::string> oil;
+    static const Record& record();
+};
+
 /// What job.report prints: everything derived, with the findings.
 struct JobReport {
     std::string title;
@@ -86,6 +111,11 @@ struct JobReport {
     std::vector<ShoppingLine> shopping;
     std::vector<ReportDrive> drives;
     std::optional<ReportRate> rate;
+    std::optional<ReportStrike> strike;
+    std::optional<ReportAlarm> alarm;
+    std::optional<ReportHands> hands;
+    std::vector<WoodMesh> wood;
+    std::vector<DerivedCard> cards;
     std::vector<Finding> findings;
     Parts others;  ///< of topics that have no member here
     static const Record& record();

@@ -69,6 +69,17 @@ const Record& HiddenRate::record() {
     return record;
 }
 
+const Record& HiddenFigure::record() {
+    using In = HiddenFigure;
+    static const Record record = Fields<In>()
+                                     .add("of", &In::of, "", "part of the job and field")
+                                     .required()
+                                     .add("value", &In::value, "", "as it is")
+                                     .add("u", &In::u, "", "of a reading", between(0, 1e6))
+                                     .add("step", &In::step, "", "that is read", between(0, 1e6));
+    return record;
+}
+
 const Record& HiddenSoundFault::record() {
     using In = HiddenSoundFault;
     static const Record record = Fields<In>()
@@ -123,6 +134,7 @@ const Record& HiddenMovement::record() {
             .add("rate", &In::rate, "", "how the clock keeps time")
             .add("sound", &In::sound, "", "how it sounds")
             .add("strike", &In::strike, "", "what is wrong with how it counts")
+            .add("figures", &In::figures, "", "that smaller instruments read")
             .add("gauge_step_mm", &In::gauge_step_mm, "mm", "steps of the gauges for pivots and holes", above(0, 1));
     return record;
 }
@@ -251,11 +263,18 @@ double changed_by(const HiddenRate& truth, const RateEvent& event) {
 
 }  // namespace
 
-std::optional<long long> SimulatedCalliper::strikes(const std::string& kind, const std::string& scheme, const Strike& at) const {
+Struck SimulatedCalliper::strikes(const StrikeRecord& strike, const Strike& at) const {
+    std::vector<StrikeFault> left = m_movement.strike;
+    std::erase_if(left, [&](const StrikeFault& fault) {
+        return std::find(strike.mended.begin(), strike.mended.end(), fault) != strike.mended.end();
+    });
     constexpr long long day = 24;
-    const auto all = strike_sequence({kind, scheme, {}, m_movement.strike, 1, day}).sequence;
+    // A count wheel goes on from strike to strike: as it was when it was heard first.
+    const double first = strike.heard.empty() ? at.hour : strike.heard.front().hour;
+    const auto from = static_cast<long long>(std::floor(first));
+    const auto all = strike_sequence({strike.kind, strike.scheme, strike.blows, left, from, day}).sequence;
     for (const StruckHour& one : all)
-        if (std::abs(one.hour - at.hour) < 1e-6) return one.strikes;
+        if (std::abs(one.hour - at.hour) < 1e-6) return {one.strikes, one.early};
     return {};
 }
 
@@ -333,6 +352,15 @@ std::optional<RateObservation> SimulatedCalliper::look(const RateLog& log, doubl
                                           thermometer_C * noise(when + " C", turn))) /
                          10;
     return look;
+}
+
+std::optional<double> SimulatedCalliper::figure(const std::string& of, std::uint64_t turn) const {
+    for (const HiddenFigure& hidden : m_movement.figures) {
+        if (hidden.of != of) continue;
+        const double read = hidden.value + hidden.u * noise(of, turn);
+        return hidden.step > 0 ? hidden.step * std::round(read / hidden.step) : read;
+    }
+    return {};
 }
 
 double SimulatedCalliper::noise(const std::string& what, std::uint64_t turn) const {

@@ -70,6 +70,15 @@ struct HiddenSound {
     static const Record& record();
 };
 
+/// A figure that one of the smaller instruments reads: a thread and a weight, a moisture meter, an angle by eye.
+struct HiddenFigure {
+    std::string of;  ///< part of the job and field: "hands.slips_at_g"
+    double value = 0;
+    double u = 0;     ///< of a reading
+    double step = 0;  ///< that the instrument reads to; 0: to a thousandth of its u
+    static const Record& record();
+};
+
 struct HiddenMovement {
     std::string format = "echappe practice";
     long long seed = 1;
@@ -86,6 +95,7 @@ struct HiddenMovement {
     std::optional<HiddenRate> rate;
     std::optional<HiddenSound> sound;
     std::vector<StrikeFault> strike;  ///< what is wrong with how it counts
+    std::vector<HiddenFigure> figures;
     double gauge_step_mm = 0.01;      ///< pin gauges and micrometer for pivots and holes: finer for a watch
     static const Record& record();
 
@@ -125,8 +135,10 @@ public:
     /// and answers to what was done since.
     std::optional<RateObservation> look(const RateLog& log, double reference_s, std::uint64_t turn) const;
 
-    /// What it strikes at this hour; nothing: it runs on. Throws InputError where such a strike cannot have its faults.
-    std::optional<long long> strikes(const std::string& kind, const std::string& scheme, const Strike& at) const;
+    /// What it strikes at this hour, but for what was put right. Throws InputError where such a strike cannot have its faults.
+    Struck strikes(const StrikeRecord& strike, const Strike& at) const;
+    /// A figure as its small instrument reads it; none when the movement has no such thing.
+    std::optional<double> figure(const std::string& of, std::uint64_t turn) const;
     /// How it sounds now, after all that was done to its rate and beat, and with the pallets moved nearer by so much; none when the
     /// movement has no such thing. The first beat falls as it swings to the right, or clockwise.
     std::optional<TickingInput> ticking(const RateLog& log, double pallets_nearer_mm, std::uint64_t turn) const;

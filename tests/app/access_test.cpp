@@ -255,7 +255,7 @@ TEST_CASE("no text stands in another, at any station, of any demo, from a small 
     Bench bench;
     for (const QSize size : {QSize(1024, 700), QSize(1280, 720), QSize(1280, 800), QSize(1366, 768), QSize(1920, 1080)}) {
         bench.window.resize(size);
-        for (const char* demo : {"tide-house", "waiting-room", "watch"}) {
+        for (const char* demo : {"tide-house", "waiting-room", "watch", "granary"}) {
             bench.window.open_demo(demo);
             check_nothing_overprints(bench, demo);
         }
@@ -345,7 +345,7 @@ TEST_CASE("every sign that is written at any station, in the help and on the key
                 missing.insert(one);
     };
     Bench bench;
-    for (const char* demo : {"tide-house", "waiting-room", "watch"}) {
+    for (const char* demo : {"tide-house", "waiting-room", "watch", "granary"}) {
         bench.window.open_demo(demo);
         for (const StationRow& row : station_rows()) {
             bench.window.show_station(row.id);

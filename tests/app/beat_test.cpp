@@ -134,7 +134,7 @@ TEST_CASE("figures of pendulum and balance are typed on the card – a wrong one
 
 TEST_CASE("positions are typed with their amplitude, and every sheet of the card can be shown") {
     BeatBench bench("watch");
-    for (const char* demo : {"watch", "tide-house", "waiting-room"}) {
+    for (const char* demo : {"watch", "tide-house", "waiting-room", "granary"}) {
         bench.window.open_demo(demo);
         for (int i = 0; i < 9; ++i) {
             bench.key(Qt::Key_PageDown);
@@ -273,7 +273,7 @@ TEST_CASE("dark or light, small or large, every demo's Beat and Power paint") {
     BeatBench bench("watch");
     for (const QSize size : {QSize(1024, 700), QSize(1920, 1080)}) {
         bench.window.resize(size);
-        for (const char* demo : {"tide-house", "waiting-room", "watch"}) {
+        for (const char* demo : {"tide-house", "waiting-room", "watch", "granary"}) {
             bench.window.open_demo(demo);
             for (const char* station : {"beat", "power"}) {
                 bench.window.show_station(station);

@@ -53,7 +53,7 @@ TEST_CASE("nothing confirmed is lost and nothing newer replaced by older in kill
     const QByteArray state_before = qgetenv("ECHAPPE_STATE");
     qputenv("ECHAPPE_STATE", state.path().toUtf8());
     std::map<std::string, Followed> jobs;
-    for (const char* demo : {"tide-house", "waiting-room", "watch"}) {
+    for (const char* demo : {"tide-house", "waiting-room", "watch", "granary"}) {
         const std::string name = std::string(demo) + ".json";
         jobs[name];
         Job job = job_from_text(demo::text(std::string(demo) + ".echappe.json")).job;

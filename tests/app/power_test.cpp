@@ -51,7 +51,7 @@ TEST_CASE("the waiting-room clock's spring overdrives by its torque, though the 
 }
 
 TEST_CASE("the drive is wound and let down by dragging its picture, and only between the ends of its run") {
-    for (const char* demo : {"tide-house", "waiting-room", "watch"}) {
+    for (const char* demo : {"tide-house", "waiting-room", "watch", "granary"}) {
         PowerBench bench(demo);
         bench.power().grab();
         const QPoint at(120, 200);

@@ -18,6 +18,7 @@ TEST_CASE("each station prints what it shows, with its figures as text, whose jo
                                                  {"power", {"Figures", "N mm"}},
                                                  {"beat", {"Looks at the clock", "PENDULUM"}},
                                                  {"strike", {"Say what counts its hours"}},
+                                                 {"make", {"The arbor alone between the plates"}},
                                                  {"pivots", {"holes"}},
                                                  {"survey", {"Wants a decision"}},
                                                  {"teeth", {"10 : 1"}}};

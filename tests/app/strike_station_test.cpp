@@ -154,3 +154,20 @@ TEST_CASE("what is counted by ear is typed into the line hour by hour, or read f
     bench.document().undo_stack()->undo();
     CHECK(bench.job().strike->heard.size() == 4);
 }
+
+TEST_CASE("a rack is written from its own sheet once it was measured, with the snail's teeth and two to spare") {
+    StrikeBench bench("waiting-room");
+    bench.station().card().show_sum(4);
+    bench.station().grab();
+    CHECK(bench.station().writes("dxf").isEmpty());
+    bench.type_on_sheet(4, "rack_radius_mm", "39");
+    CHECK(bench.station().writes("dxf") == "rack");
+    CHECK(bench.strike().rack_input.sector->teeth == 14);
+    CHECK(bench.station().solid().title == "rack of 14 teeth");
+    bench.station().card().show_sum(2);
+    CHECK(bench.station().writes("dxf") == "snail");
+    // What leaves no rim is told, and nothing is written.
+    bench.type_on_sheet(4, "rack_tooth_mm", "20");
+    CHECK_FALSE(bench.strike().rack);
+    CHECK_THAT(bench.strike().rack_fault, Catch::Contains("sector.radius_mm"));
+}

@@ -29,10 +29,10 @@ QPolygonF outline_of(const std::vector<Point>& points, double px) {
 QRectF spot_at(QPointF at) { return {at - QPointF(click_px, click_px), QSizeF(2 * click_px, 2 * click_px)}; }
 
 /// The detent's arm from its arbor at the right, its beak over the top of the wheel: `tip` is the beak's end.
-void paint_detent(QPainter& painter, QPointF tip, double radius, bool locked) {
+QRectF paint_detent(QPainter& painter, QPointF tip, double radius, bool locked, bool late) {
     const Theme& t = theme();
     const QPointF arbor(tip.x() + 1.15 * radius, tip.y() - 0.08 * radius - (locked ? 0 : 4)), elbow(tip.x(), tip.y() - 0.14 * radius);
-    for (const auto& [ink, wide] : {std::pair{t.ink, 9.0}, {t.steel, 7.0}}) {
+    for (const auto& [ink, wide] : {std::pair{late ? t.ruby : t.ink, 9.0}, {t.steel, 7.0}}) {
         painter.setPen(QPen(ink, wide, Qt::SolidLine, Qt::RoundCap, Qt::MiterJoin));
         painter.drawLine(arbor, elbow);
         painter.setPen(QPen(ink, wide - 2, Qt::SolidLine, Qt::FlatCap));
@@ -41,6 +41,7 @@ void paint_detent(QPainter& painter, QPointF tip, double radius, bool locked) {
     painter.setPen(QPen(t.ink, 1.4));
     painter.setBrush(t.sheet);
     painter.drawEllipse(arbor, 5, 5);
+    return QRectF(QPointF(elbow.x() + click_px, elbow.y() - click_px), QPointF(arbor.x() + click_px, elbow.y() + click_px));
 }
 
 /// The pallet that gathers a tooth with each turn: its nose in the rack, or turned away where it is locked.
@@ -58,9 +59,8 @@ void paint_gathering(QPainter& painter, QPointF at, bool in_rack) {
 
 }  // namespace
 
-std::vector<StrikeSpot> paint_count_wheel(QPainter& painter, const QRectF& room, const CountWheelResult& wheel,
-                                          const CountWheelInput& sizes, const std::vector<StrikeFault>& faults, long long blows,
-                                          bool locked) {
+WheelSpots paint_count_wheel(QPainter& painter, const QRectF& room, const CountWheelResult& wheel, const CountWheelInput& sizes,
+                             const std::vector<StrikeFault>& faults, long long blows, bool locked) {
     const Theme& t = theme();
     const double radius_mm = *sizes.diameter_mm / 2, px = std::min(room.width() / 2.6, room.height() / 2.4) / radius_mm;
     const double radius = radius_mm * px, depth = wheel.detent_lift_mm.value_or(0) * px;
@@ -100,8 +100,8 @@ std::vector<StrikeSpot> paint_count_wheel(QPainter& painter, const QRectF& room,
                   at((group.from_deg + group.to_deg) / 2, radius - depth - 12) + QPointF(0, 5), QString::number(group.blows), 0);
         spots.push_back({spot_at(at(group.slot_deg, radius - depth / 2)), slot});
     }
-    paint_detent(painter, middle - QPointF(0, locked ? radius - depth + 1 : radius), radius, locked);
-    return spots;
+    const bool late = std::any_of(faults.begin(), faults.end(), [](const StrikeFault& fault) { return fault.what == "detent late"; });
+    return {spots, paint_detent(painter, middle - QPointF(0, locked ? radius - depth + 1 : radius), radius, locked, late)};
 }
 
 RackSpots paint_rack(QPainter& painter, const QRectF& room, const SnailResult& snail, const SnailInput& sizes,

@@ -12,10 +12,14 @@ struct StrikeSpot {
     long long number = 0;
 };
 
-/// The count wheel with its detent, after so many blows; its slots come back.
-std::vector<StrikeSpot> paint_count_wheel(QPainter& painter, const QRectF& room, const CountWheelResult& wheel,
-                                          const CountWheelInput& sizes, const std::vector<StrikeFault>& faults, long long blows,
-                                          bool locked);
+/// The count wheel's slots and its detent.
+struct WheelSpots {
+    std::vector<StrikeSpot> slots_of_it;
+    QRectF detent;
+};
+/// The count wheel with its detent, after so many blows.
+WheelSpots paint_count_wheel(QPainter& painter, const QRectF& room, const CountWheelResult& wheel, const CountWheelInput& sizes,
+                             const std::vector<StrikeFault>& faults, long long blows, bool locked);
 
 /// Rack, snail and gathering pallet.
 struct RackSpots {

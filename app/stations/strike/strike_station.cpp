@@ -8,6 +8,7 @@
 #include "number/units.h"
 #include "sheet/column.h"
 #include "stations/strike/count_picture.h"
+#include "stations/strike/hammer_picture.h"
 #include "strike/edits.h"
 #include "strike/sheets.h"
 #include "theme/theme.h"
@@ -16,11 +17,14 @@ namespace echappe {
 namespace {
 
 constexpr double day_high = 196;  ///< below the picture: the day
+constexpr double top_px = 40;     ///< names of the pictures
 
 QString time_words(double hour) { return words(words_of_time(hour)); }
 
 QString what_it_does(const StruckHour& one) {
     const QString time = words(words_of_time(one.hour));
+    if (one.strikes && one.early > 0)
+        return QObject::tr("%1: strikes %2, of them %3 at the warning").arg(time).arg(*one.strikes).arg(one.early);
     return one.strikes ? QObject::tr("%1: strikes %2, should %3").arg(time).arg(*one.strikes).arg(one.should)
                        : QObject::tr("%1: runs on, should strike %2").arg(time).arg(one.should);
 }
@@ -39,8 +43,16 @@ void StrikeStation::refresh() {
     if (!isVisible()) return;
     m_struck = std::min(m_struck, strike().day.size());
     m_blows = 0;
-    m_card->setVisible(strike().there);
-    m_card->show_part(record().kind == "rack" ? tr("Rack and snail") : tr("Count wheel"));
+    m_card->setVisible(there(m_picture));
+    if (m_picture == Picture::count && m_of_rack != (record().kind == "rack")) {
+        m_of_rack = record().kind == "rack";
+        m_card->set_tabs(tabs());
+    }
+    const QString counts = record().kind == "rack" ? tr("Rack and snail") : tr("Count wheel");
+    m_card->show_part(m_picture == Picture::count      ? counts
+                      : m_picture == Picture::together ? tr("Putting together")
+                      : m_picture == Picture::hands    ? tr("Hands")
+                                                       : tr("Alarm"));
     update();
 }
 
@@ -78,54 +90,105 @@ void StrikeStation::take_heard() {
 }
 
 QList<Action> StrikeStation::make_actions() {
-    const auto there = [this] { return strike().there; };
-    return CardStation::make_actions() +
+    const auto there = [this] {
+        return m_picture == Picture::count ? strike().there : m_picture == Picture::alarm && this->there(m_picture);
+    };
+    const auto counted = [this] { return m_picture == Picture::count && strike().there; };
+    const auto on = [this](int way) {
+        if (m_picture == Picture::alarm) turn_alarm(way);
+        else step(way);
+    };
+    const auto finely = [this] {
+        constexpr double five_minutes = 5.0 / 60;
+        if (m_picture == Picture::alarm) turn_alarm(five_minutes);
+        else give_blow();
+    };
+    return CardStation::make_actions() + picture_actions() +
            QList<Action>{
-               {"strike.next", tr("On to the next strike"), {Qt::Key_Right}, [this] { step(1); }, {}, tr("next strike"), there},
-               {"strike.back", tr("Back to the strike before"), {Qt::Key_Left}, [this] { step(-1); }, {}, tr("back"), there},
-               {"strike.blow", tr("One blow"), {Qt::Key_Period}, [this] { give_blow(); }, {}, tr("a blow"), there},
-               {"strike.begin", tr("Before one o'clock"), {Qt::Key_Home}, [this] { go_to(0); }, {}, {}, there},
-               {"strike.as-heard", tr("Try what was heard"), {Qt::Key_A}, [this] { take_heard(); }, {}, tr("try what was heard"), there},
-               {"strike.sound", tr("Try no fault"), {Qt::Key_N}, [this] { m_document.edit(try_faults({})); }, {}, tr("no fault"), there},
+               {"strike.next", tr("On to the next hour that is struck"), {Qt::Key_Right}, [on] { on(1); }, {}, tr("next hour"), there},
+               {"strike.back", tr("Back to the hour before"), {Qt::Key_Left}, [on] { on(-1); }, {}, tr("back"), there},
+               {"strike.blow", tr("One blow; of an alarm five minutes"), {Qt::Key_Period}, finely, {}, tr("a blow"), there},
+               {"strike.begin", tr("Before one o'clock"), {Qt::Key_Home}, [this] { go_to(0); }, {}, {}, counted},
+               {"strike.as-heard", tr("Try what was heard"), {Qt::Key_A}, [this] { take_heard(); }, {}, tr("try what was heard"), counted},
+               {"strike.sound", tr("Try no fault"), {Qt::Key_N}, [this] { m_document.edit(try_faults({})); }, {}, tr("no fault"), counted},
+               {"strike.mend", tr("What is tried is put right"), {Qt::Key_M}, [this] { put_right(); }, {}, tr("put right"), counted},
                {"strike.count-wheel", tr("It has a count wheel"), {}, [this] { m_document.edit(begin_strike("countwheel")); }},
                {"strike.rack", tr("It has rack and snail"), {}, [this] { m_document.edit(begin_strike("rack")); }}};
 }
 
-std::vector<SumCard::Tab> StrikeStation::tabs() {
+void StrikeStation::put_right() {
+    if (record().faults.empty()) return emit told(tr("Nothing is tried: A tries what was heard, and a click tries a fault."), true);
+    const QString what = words(echappe::words_of(record().faults.front()));
+    m_document.edit(mend_strike());
+    emit told(tr("Put right: %1. Now let it strike a day, and type what is heard.").arg(what), false);
+}
+
+std::vector<SumCard::Tab> StrikeStation::tabs_of_count() {
     const auto take = [](Job& job, const std::string& field, const std::string& word) {
         StrikeRecord strike = job.strike.value_or(StrikeRecord());
         type_into_strike(strike, field, word);
         job.strike = strike;
     };
-    return {{tr("strike"), tr("How it counts, and what is tried. A slot, a tooth or a step is clicked in the picture."),
-             [this] { return strike_sheet(record(), strike()); }, take},
-            {tr("heard"), tr("What was counted by ear, hour by hour, and what would strike so."),
-             [this] { return strike_heard_sheet(record(), strike()); }, take},
-            {tr("to be cut"), tr("Count wheel or snail, as it is or to be made anew; Ctrl+E writes it."),
-             [this] { return strike_part_sheet(record(), strike()); }, take}};
+    std::vector<SumCard::Tab> sheets = {
+        {tr("strike"), tr("How it counts, and what is tried. A slot, a tooth or a step is clicked in the picture."),
+         [this] { return strike_sheet(record(), strike()); }, take},
+        {tr("heard"), tr("What was counted by ear, hour by hour, and what would strike so."),
+         [this] { return strike_heard_sheet(record(), strike()); }, take},
+        {tr("to be cut"), tr("Count wheel or snail, as it is or to be made anew; Ctrl+E writes it."),
+         [this] { return strike_part_sheet(record(), strike()); }, take},
+        {tr("train"), tr("Its wheels: which arbor carries what, whether each locks, how long it runs."),
+         [this] { return strike_train_sheet(record(), m_document.derived().strike_train); }, take},
+        {tr("rack"), tr("The rack to be cut, of a strike that has one; Ctrl+E writes it."),
+         [this] { return strike_rack_sheet(record(), strike()); }, take}};
+    if (record().kind != "rack") sheets.pop_back();
+    return sheets;
 }
 
 std::vector<Scene> StrikeStation::scenes() {
-    return {{"strike-rack", "waiting-room", [this] {
+    return {{"strike-rack", "waiting-room",
+             [this] {
+                 show_picture(Picture::count);
                  card().show_sum(1);
                  go_to(5);
                  give_blow();
-             }}};
+             }},
+            {"strike-hands", "waiting-room", [this] { show_picture(Picture::hands); }, {}, [this] { show_picture(Picture::count); }},
+            {"strike-together", "granary", [this] { show_picture(Picture::together); }, {}, [this] { show_picture(Picture::count); }},
+            {"strike-count", "granary",
+             [this] {
+                 card().show_sum(1);
+                 go_to(4);
+             }},
+            {"strike-alarm", "granary", [this] { show_picture(Picture::alarm); }, {}, [this] { show_picture(Picture::count); }}};
+}
+
+bool StrikeStation::rack_sheet_shown() const {
+    constexpr int rack = 4;
+    return m_picture == Picture::count && m_of_rack && m_card->shown() == rack;
 }
 
 QString StrikeStation::writes(const QString& ending) const {
-    if (!strike().measured || (ending != "svg" && ending != "dxf" && ending != "step")) return {};
+    if (ending != "svg" && ending != "dxf" && ending != "step") return {};
+    if (m_picture == Picture::alarm) return m_document.derived().alarm.measured ? tr("cam") : QString();
+    if (rack_sheet_shown()) return strike().rack && strike().rack_measured ? tr("rack") : QString();
+    if (!strike().measured || m_picture != Picture::count) return {};
     return strike().snail ? tr("snail") : tr("count wheel");
 }
 
 void StrikeStation::write_to(const QString& path) {
     const DerivedStrike& d = strike();
-    if (d.snail) save_drawing(path.toStdString(), drawing_of(d.snail_input, *d.snail));
+    const DerivedAlarm& alarm = m_document.derived().alarm;
+    if (m_picture == Picture::alarm && alarm.cam) save_drawing(path.toStdString(), drawing_of(alarm.cam_input, *alarm.cam));
+    else if (rack_sheet_shown() && d.rack) save_drawing(path.toStdString(), drawing_of(d.rack_input, *d.rack));
+    else if (d.snail) save_drawing(path.toStdString(), drawing_of(d.snail_input, *d.snail));
     else if (d.wheel) save_drawing(path.toStdString(), drawing_of(d.wheel_input, *d.wheel));
 }
 
 FlatPart StrikeStation::solid() const {
     const DerivedStrike& d = strike();
+    const DerivedAlarm& alarm = m_document.derived().alarm;
+    if (m_picture == Picture::alarm && alarm.cam) return solid_of(alarm.cam_input, *alarm.cam);
+    if (rack_sheet_shown() && d.rack) return solid_of(d.rack_input, *d.rack);
     if (d.snail) return solid_of(d.snail_input, *d.snail);
     if (!d.wheel) throw InputError("export", "a strike without sizes", "the sizes of its count wheel or snail");
     return solid_of(d.wheel_input, *d.wheel);
@@ -133,7 +196,7 @@ FlatPart StrikeStation::solid() const {
 
 void StrikeStation::paint_nothing(QPainter& painter) {
     const Theme& t = theme();
-    Column page(painter, QRectF(22, 40, 520, 260));
+    Column page(painter, QRectF(22, top_px + 30, 520, 260));
     page.head(tr("No strike yet"), t.ink);
     page.says(tr("Say what counts its hours, and it is stepped through the day blow by blow:"), t.steel, Type::text);
     Flow kinds(painter, QRectF(22, 0, width() - 44.0, height()), page.y() + 26, 26);
@@ -166,22 +229,23 @@ void StrikeStation::write_where(QPainter& painter, const QRectF& room) {
     else if (within && !now->strikes)
         page.line(tr("%1: blow %2, and nothing stops it").arg(time_words(now->hour)).arg(m_blows), t.ruby, Type::figure);
     else if (within) page.line(tr("%1: blow %2 of %3").arg(time_words(now->hour)).arg(m_blows).arg(*now->strikes), t.ink, Type::figure);
-    else page.line(what_it_does(*now), now->strikes == now->should ? t.verdigris : t.ruby, Type::figure, true);
-    page.line(legend({"strike.next", "strike.back", "strike.blow", "strike.as-heard", "strike.sound"}), t.steel);
+    else page.line(what_it_does(*now), now->right() ? t.verdigris : t.ruby, Type::figure, true);
+    page.line(legend({"strike.next", "strike.back", "strike.blow", "strike.as-heard", "strike.sound", "strike.mend"}), t.steel);
 }
 
 void StrikeStation::paint_strike(QPainter& painter, size_t which, const QRectF& room, double dot) {
     const Theme& t = theme();
     const StruckHour& one = strike().day[which];
     if (which + (m_blows > 0 ? 0 : 1) == m_struck) painter.fillRect(room, t.sheet);
-    const bool right = one.strikes == one.should;
+    const bool right = one.right();
     const double x = room.center().x(), low = room.bottom() - 24;
     const auto at = [&](long long blow) { return QPointF(x, low - (static_cast<double>(blow) - 0.5) * dot); };
     const double r = std::max(1.5, dot * 0.36);
     const long long strikes = one.strikes.value_or(0);
     for (long long blow = 1; blow <= std::max(strikes, one.should); ++blow) {
         painter.setPen(QPen(right ? t.verdigris : blow > one.should || !one.strikes ? t.ruby : t.steel, 1.2));
-        painter.setBrush(blow <= strikes ? QBrush(right ? t.verdigris : t.ruby) : QBrush(Qt::NoBrush));
+        // What falls at the warning is struck, and not filled.
+        painter.setBrush(blow <= strikes && blow > one.early ? QBrush(right ? t.verdigris : t.ruby) : QBrush(Qt::NoBrush));
         painter.drawEllipse(at(blow), r, r);
     }
     if (!one.strikes) write(painter, type(Type::note, true), t.ruby, {x, low - static_cast<double>(one.should) * dot - 4}, tr("on"), 0);
@@ -211,13 +275,17 @@ void StrikeStation::paint_day(QPainter& painter, const QRectF& room) {
                      std::min(14.0, high / static_cast<double>(most)));
 }
 
-void StrikeStation::paint(QPainter& painter) {
-    painter.fillRect(rect(), theme().ground);
+void StrikeStation::paint_count(QPainter& painter) {
     const DerivedStrike& d = strike();
     if (!d.there) return paint_nothing(painter);
-    const double wide = width() - SumCard::wide;
-    write_where(painter, QRectF(18, 14, wide - 36, 80));
-    const QRectF picture(18, 84, wide - 36, height() - 84 - day_high - 8);
+    const double wide = this->wide();
+    write_where(painter, QRectF(18, top_px, wide - 36, 80));
+    const double work = std::min(220.0, 0.28 * wide), high = height() - top_px - 70 - day_high - 8;
+    const QRectF picture(18, top_px + 70, wide - 36 - work, high);
+    for (const HammerSpot& spot : paint_hammer_work(painter, QRectF(wide - 14 - work, top_px + 74, work, high - 4), record(), m_blows == 0))
+        place({words("whole:" + spot.what), spot.at, [this, what = spot.what] { m_document.edit(try_whole(what)); },
+               spot.what == "mesh off" ? tr("the pin wheel a tooth off: the hammer hangs on a pin; and sound again")
+                                       : tr("the run at the warning too short; and sound again")});
     const auto faults = record().faults;
     const auto click = [this](const char* tag, const std::vector<StrikeSpot>& spots, auto edit, const QString& hint) {
         for (const StrikeSpot& spot : spots) {
@@ -226,9 +294,11 @@ void StrikeStation::paint(QPainter& painter) {
         }
     };
     if (d.wheel && d.wheel->blows_total > 0) {
-        click(
-            "slot:", paint_count_wheel(painter, picture, *d.wheel, d.wheel_input, faults, blows_given(d, m_struck, m_blows), m_blows == 0),
-            try_slot, tr("slot %1: too wide, too shallow, sound again"));
+        const WheelSpots spots =
+            paint_count_wheel(painter, picture, *d.wheel, d.wheel_input, faults, blows_given(d, m_struck, m_blows), m_blows == 0);
+        place({"whole:detent late", spots.detent, [this] { m_document.edit(try_whole("detent late")); },
+               tr("the detent comes late; and sound again")});
+        click("slot:", spots.slots_of_it, try_slot, tr("slot %1: too wide, too shallow, sound again"));
     }
     if (d.snail && next()) {
         const RackSpots spots = paint_rack(painter, picture, *d.snail, d.snail_input, faults, rack_stand(d, faults, m_struck, m_blows));

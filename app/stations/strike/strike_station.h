@@ -5,16 +5,21 @@
 
 namespace echappe {
 
-/// What counts the hours, stepped strike by strike and blow by blow: count wheel or rack and snail to scale, faults put in by a click,
-/// and below it the day, what it strikes against what it should and what was heard.
+/// What counts the hours, shows them and wakes people, a picture each: count wheel or rack and snail to scale, stepped strike by strike
+/// and blow by blow, faults put in by a click, and below it the day; the strike's train as it must stand when the plates close; pipes
+/// and hands cut through; the alarm's cam turned with the time.
 class StrikeStation : public CardStation {
     Q_OBJECT
 public:
     explicit StrikeStation(const Workbench& bench);
 
-    ReadingRound* round() const override { return &m_line.strikes(); }
+    enum class Picture { count, together, hands, alarm };
+
+    ReadingRound* round() const override;
     bool beside_workings() const override { return false; }
-    bool shows_something() const override { return strike().there; }
+    bool shows_something() const override { return there(m_picture); }
+    Picture picture() const { return m_picture; }
+    void show_picture(Picture picture);
     std::vector<Scene> scenes() override;
     QString writes(const QString& ending) const override;
     void write_to(const QString& path) override;
@@ -39,15 +44,35 @@ private:
     void refresh();
     void go_to(size_t struck);
     void take_heard();
+    void put_right();
+    bool there(Picture picture) const;
+    bool rack_sheet_shown() const;
     std::vector<SumCard::Tab> tabs();
+    std::vector<SumCard::Tab> tabs_of_count();
+    QList<Action> picture_actions();
+    /// The names of the pictures, along the top.
+    void write_pictures(QPainter& painter);
     void paint_nothing(QPainter& painter);
+    void paint_count(QPainter& painter);
+    void paint_standing(QPainter& painter);
+    void ask_roles(QPainter& painter);
+    void paint_hands(QPainter& painter);
+    void paint_alarm(QPainter& painter);
+    void invite(QPainter& painter, const QString& head, const QStringList& words, const QString& place, const QString& button,
+                const std::function<void()>& begin);
+    void ask_seen(bool hammer);
+    void turn_alarm(double hours);
+    double wide() const;
     void write_where(QPainter& painter, const QRectF& room);
     void paint_day(QPainter& painter, const QRectF& room);
     void paint_strike(QPainter& painter, size_t which, const QRectF& room, double dot);
 
     CalliperLine& m_line;
+    Picture m_picture = Picture::count;
+    bool m_of_rack = false;  ///< its sheet is among those of the card
     size_t m_struck = 0;
     long long m_blows = 0;
+    double m_alarm_h = 5;  ///< time at which the alarm's cam is shown
 };
 
 }  // namespace echappe

@@ -29,12 +29,16 @@ TeethStation::TeethStation(const Workbench& bench)
       m_motion(bench.motion),
       m_workshop(bench.workshop),
       m_blank(new BlankView(bench.document, this)),
+      m_wood(new WoodView(bench.document, this)),
+      m_line(bench.line),
       m_editor(new InPlaceEditor(this)) {
     setAccessibleName(tr("Teeth"));
     m_editor->setAccessibleName(tr("size of the teeth"));
     connect(m_editor, &InPlaceEditor::refused, this, [this](const QString& sentence) { emit told(sentence, true); });
     connect(m_blank, &BlankView::told, this, &TeethStation::told);
     connect(m_blank, &BlankView::left, this, [this] { show_blank(false); });
+    connect(m_wood, &WoodView::told, this, &TeethStation::told);
+    connect(m_wood, &WoodView::left, this, [this] { show_wood(false); });
     connect(&m_workshop, &Workshop::changed, this, [this] {
         m_cutters.reset();
         update();
@@ -46,6 +50,7 @@ TeethStation::TeethStation(const Workbench& bench)
         m_wheel = !mesh() || mesh()->wheel_of == m_document.selection().subject();
         fit();
         if (blank_shown()) show_blank(true);
+        if (wood_shown()) show_wood(true);
     });
     connect(&m_motion, &Motion::moved, this, &TeethStation::follow_motion);
     connect(&m_motion, &Motion::changed, this, qOverload<>(&QWidget::update));
@@ -384,7 +389,7 @@ void TeethStation::paint_running(QPainter& painter, const DerivedMesh& mesh) {
     // Beside the picture, under what runs: teeth reach as far as they are zoomed.
     Column keys(painter, room.adjusted(0, room.height() - keys_high, 8, 0));
     for (const QString& line : {legend({"teeth.closer|teeth.farther", "teeth.fit"}), legend({"teeth.other-mesh", "teeth.other-part"}),
-                                legend({"teeth.blank", "teeth.turn", "teeth.faults"})}) {
+                                legend({"teeth.blank", "teeth.turn", "teeth.faults", "teeth.wood"})}) {
         keys.line(line, t.steel);
         keys.gap(-4);
     }
@@ -572,7 +577,19 @@ void TeethStation::show_blank(bool shown) {
     m_blank->setFocus();
 }
 
-void TeethStation::lay_out() { put(*m_blank, rect()); }
+void TeethStation::show_wood(bool shown) {
+    m_wood->setVisible(shown && mesh());
+    emit round_changed();
+    if (!m_wood->isVisible()) return setFocus();
+    lay_out();
+    m_wood->show_mesh(*mesh());
+    m_wood->setFocus();
+}
+
+void TeethStation::lay_out() {
+    put(*m_blank, rect());
+    put(*m_wood, rect());
+}
 
 void TeethStation::wheelEvent(QWheelEvent* event) { zoom(std::pow(1.0015, event->angleDelta().y()), event->position()); }
 
@@ -644,31 +661,18 @@ QList<Action> TeethStation::make_actions() {
                 {Qt::Key_B, tr("Ctrl+B")},
                 [this] { show_blank(!blank_shown() || just_come()); },
                 tr("&View"),
-                tr("blank")}};
+                tr("blank")},
+               {"teeth.wood",
+                tr("Wooden wheels by the season"),
+                {Qt::Key_G},
+                [this] { show_wood(!wood_shown()); },
+                {},
+                tr("grain and season")}};
 }
 
 QString TeethStation::writes(const QString& ending) const {
     const bool written = ending == "svg" || ending == "dxf" || ending == "pdf" || ending == "step";
     return written ? m_wheel ? tr("wheel") : tr("pinion") : QString();
-}
-
-std::vector<Scene> TeethStation::scenes() {
-    const auto looked = [this] { return !m_trial.looking(); };
-    const auto lantern = [this] {
-        show_blank(false);
-        if (const DerivedMesh* shown = mesh())
-            m_document.edit(echappe::set_form(shown->wheel_of, shown->pinion_of, shown->geometry(), {"lantern"}));
-    };
-    const auto tried = [this] {
-        select_part(false);
-        other_mesh();
-        grab();
-        m_trial.set_depth(-0.3);
-    };
-    return {{"teeth-wheel", {}, {}, looked},
-            {"teeth-blank", {}, [this] { show_blank(true); }},
-            {"teeth-lantern", {}, lantern, looked, [this] { m_document.undo_stack()->undo(); }},
-            {"teeth-pinion", {}, tried, looked}};
 }
 
 }  // namespace echappe

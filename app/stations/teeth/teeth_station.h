@@ -9,6 +9,7 @@
 #include "shell/station.h"
 #include "stations/teeth/blank_view.h"
 #include "stations/teeth/mesh_trial.h"
+#include "stations/teeth/wood_view.h"
 
 namespace echappe {
 
@@ -38,6 +39,9 @@ public:
     /// The whole wheel with its crossings instead of the mesh.
     void show_blank(bool shown);
     bool blank_shown() const { return m_blank->isVisible(); }
+    void show_wood(bool shown);
+    bool wood_shown() const { return m_wood->isVisible(); }
+    ReadingRound* round() const override { return wood_shown() ? &m_line.wood() : nullptr; }
     BlankView& blank() { return *m_blank; }
     /// The forms of tooth this mesh may have; the caller shows it and lets it go.
     QMenu* form_menu();
@@ -124,6 +128,8 @@ private:
     Workshop& m_workshop;
     MeshTrial m_trial;
     BlankView* m_blank;
+    WoodView* m_wood;
+    CalliperLine& m_line;
     InPlaceEditor* m_editor;
     std::optional<CutterResult> m_cutters;  ///< kept while the part and the stock stay
     CutterInput m_cutters_for;

@@ -81,7 +81,7 @@ void TrainSearch::pick(size_t index) {
         m_picked = index;
         const Job& job = m_document.job();
         DerivedTrain preview =
-            derive_train(with_train(job.train, *m_question, m_result, m_result.solutions[index]), job.teeth, job.length, nullptr);
+            derive_train(with_train(job.train, *m_question, m_result, m_result.solutions[index]), job.teeth, job.length, {}, nullptr);
         if (preview.problem.empty()) m_preview = std::move(preview);
     }
     emit moved();

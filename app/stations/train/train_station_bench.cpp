@@ -75,7 +75,7 @@ void TrainStation::paint_empty_bench(QPainter& painter) {
     write(painter, type(Type::note, true), t.steel, {middle, down}, tr("MADE UP, TO TRY THINGS ON"));
     for (const auto& [id, title] :
          {std::pair{"tide-house", tr("Tide-house regulator")}, std::pair{"waiting-room", tr("Waiting-room clock of Merrow Pier")},
-          std::pair{"watch", tr("Lamplighter's watch")}}) {
+          std::pair{"watch", tr("Lamplighter's watch")}, std::pair{"granary", tr("Granary bell-clock of Low Marren")}}) {
         down += row;
         line(QString("demo:") + id, {middle, down}, title, {}, [this, name = QString(id)] { emit demo_wanted(name); });
     }

@@ -190,8 +190,6 @@ TEST_CASE("the tour takes its picture") {
 
 TEST_CASE("nine stations and the finder stand on the bar of a window of 1024 pixels, each with its name whole") {
     put_up_the_lamp();
-    for (const char* title : {"Making"})
-        register_station({QString(title).toLower(), title, [](const Workbench& bench) -> Station* { return new LampStation(bench); }, 10});
     REQUIRE(station_rows().size() == 9);
     MainWindow window;
     window.show();

@@ -1,0 +1,127 @@
+#include "instruments/field_round.h"
+
+#include "drawing/words.h"
+#include "number/input_error.h"
+#include "number/units.h"
+#include "strike/sheets.h"
+#include "workings/sum.h"
+
+namespace echappe {
+namespace {
+
+/// A part of the job that may be missing: typed into, it begins.
+template <class R>
+FieldRound::Part part_of(const char* id, std::optional<R> Job::*member) {
+    return {id, R::record(), [member](const Job& job) { return job.*member ? static_cast<const void*>(&*(job.*member)) : nullptr; },
+            [member](Job& job, const std::string& field, const std::string& word) {
+                R record = (job.*member).value_or(R());
+                type_into_record(R::record(), &record, field, word);
+                job.*member = record;
+            }};
+}
+
+}  // namespace
+
+bool FieldRound::taken(size_t which) const {
+    const void* now = m_part.now(m_document.job());
+    return now && !lines_of(m_part.record, now, {m_readings[which].field}).front().text.empty();
+}
+
+size_t FieldRound::at() const {
+    if (m_at) return *m_at;
+    for (size_t i = 0; i < m_readings.size(); ++i)
+        if (!taken(i)) return i;
+    return 0;
+}
+
+std::optional<ReadingRound::Asked> FieldRound::asked() const {
+    const void* now = m_part.now(m_document.job());
+    if (!now) return {};
+    const Reading& reading = m_readings[at()];
+    const SumLine line = lines_of(m_part.record, now, {reading.field}).front();
+    Asked asked;
+    asked.name = reading.name;
+    asked.id = words(m_part.id + "." + reading.field);
+    asked.typed_as = words(line.unit);
+    asked.how = reading.how;
+    asked.whole = reading.whole;
+    if (!line.text.empty()) asked.note = QObject::tr("taken already, %1; a new reading replaces it").arg(words(line.text));
+    return asked;
+}
+
+void FieldRound::go_to(const std::string& field) {
+    for (size_t i = 0; i < m_readings.size(); ++i)
+        if (m_readings[i].field == field) m_at = i;
+}
+
+std::function<void()> FieldRound::hold() {
+    if (!asked()) return {};
+    m_at = at();
+    return [this, at = m_at] { m_at = at; };
+}
+
+void FieldRound::step(int by) {
+    const auto count = static_cast<std::ptrdiff_t>(m_readings.size());
+    m_at = static_cast<size_t>((static_cast<std::ptrdiff_t>(at()) + by + count) % count);
+}
+
+QString FieldRound::keep(const QString& text, bool) {
+    const Reading reading = m_readings[at()];
+    m_document.edit(QObject::tr("Reading: %1").arg(reading.name),
+                    [&](Job& job) { m_part.take(job, reading.field, text.trimmed().toStdString()); });
+    m_at.reset();
+    return QObject::tr("Kept: %1, %2. Undo with Ctrl+Z.").arg(reading.name, text.trimmed());
+}
+
+QString FieldRound::simulated() {
+    const std::string of = m_part.id + "." + m_readings[at()].field;
+    if (!m_document.calliper() || !m_document.calliper()->figure(of, 0))
+        throw InputError("instrument", "none here", "the demo's, or your own: type the reading");
+    constexpr int figures = 4;
+    return words(print_short(*m_document.calliper()->figure(of, m_turn[of]++), figures));
+}
+
+FieldRound hands_round(Document& document) {
+    return {
+        document,
+        part_of("hands", &Job::hands),
+        QObject::tr("thread and weight"),
+        QObject::tr("reads the hidden movement, ±0.1 g"),
+        {{"slips_at_g", QObject::tr("weight at the minute hand's tip, just slipping"),
+          QObject::tr("Set the minute hand level, hang a thread on its tip and add weight until it just goes down. The clock stands still "
+                      "meanwhile.")},
+         {"hand_g", QObject::tr("the minute hand, weighed"), QObject::tr("Take it off and weigh it.")},
+         {"hand_length_mm", QObject::tr("minute hand, hole to tip"), QObject::tr("From the middle of its hole to where the thread hung.")},
+         {"hand_centre_mm", QObject::tr("minute hand, hole to where it balances"),
+          QObject::tr("Lay it across an edge until it balances, and measure from the middle of its hole.")},
+         {"cannon_mm", QObject::tr("cannon, outside"), QObject::tr("Jaws where the hour pipe runs.")},
+         {"hour_bore_mm", QObject::tr("hour pipe, bore"), QObject::tr("Pin gauges, the largest that goes through.")},
+         {"hour_height_mm", QObject::tr("hour hand over the dial"), QObject::tr("Depth gauge from the dial to the hand's under side.")},
+         {"minute_height_mm", QObject::tr("minute hand over the dial"), QObject::tr("Depth gauge from the dial to the hand's under side.")},
+         {"glass_height_mm", QObject::tr("glass over the dial"),
+          QObject::tr("A strip of card bent up between them, with the door shut.")}}};
+}
+
+FieldRound together_round(Document& document) {
+    return {document,
+            part_of("strike", &Job::strike),
+            QObject::tr("angle, by eye"),
+            QObject::tr("of the hidden movement, ±1°"),
+            {{"hammer_falls_in_deg", QObject::tr("pin wheel, locked to the hammer's next fall"),
+              QObject::tr("Let it lock, then turn the pin wheel on by hand until the hammer falls; count the angle by its teeth.")},
+             {"warning_run_deg", QObject::tr("warning wheel, locked to its piece"),
+              QObject::tr("Let it lock, lift to the warning and see how far the warning wheel runs until its pin is caught.")}}};
+}
+
+FieldRound wood_round(Document& document) {
+    return {document,
+            part_of("wood", &Job::wood),
+            QObject::tr("moisture meter"),
+            QObject::tr("of the hidden movement, ±0.3 %"),
+            {{"now_moisture", QObject::tr("moisture of the wood"),
+              QObject::tr("Both pins across the grain, at three places out of the sun; a meter is set for its kind of wood.")},
+             {"now_humidity", QObject::tr("humidity of the room"), QObject::tr("Where the clock hangs, after an hour.")},
+             {"now_celsius", QObject::tr("warmth of the room"), QObject::tr("Where the clock hangs.")}}};
+}
+
+}  // namespace echappe

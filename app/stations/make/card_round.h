@@ -1,0 +1,31 @@
+#pragma once
+
+#include "instruments/reading_round.h"
+
+namespace echappe {
+
+/// The reading that ends the step of a card, where it ends with one.
+class CardRound : public ReadingRound {
+public:
+    CardRound(Document& document, std::function<const DerivedCard*()> card) : m_document(document), m_card(std::move(card)) {}
+
+    std::optional<Asked> asked() const override;
+    std::function<void()> hold() override {
+        return [] {};
+    }
+    void step(int) override {}
+    QString keep(const QString& text, bool simulated) override;
+    QString simulated() override;
+    QString instrument() const override { return QObject::tr("calliper"); }
+    QString precision() const override { return QObject::tr("as a steady hand makes it"); }
+    std::vector<LineKey> keys() const override {
+        return {{QObject::tr("Enter keeps it: the step is done"), {Qt::Key_Return}}, {QObject::tr("? how"), {Qt::Key_Question}}};
+    }
+
+private:
+    Document& m_document;
+    std::function<const DerivedCard*()> m_card;
+    std::uint64_t m_turn = 0;
+};
+
+}  // namespace echappe

@@ -1,0 +1,258 @@
+#include <cmath>
+
+#include "alarm/sheets.h"
+#include "hands/sheets.h"
+#include "number/units.h"
+#include "sheet/column.h"
+#include "stations/strike/alarm_picture.h"
+#include "stations/strike/hands_picture.h"
+#include "stations/strike/strike_station.h"
+#include "stations/strike/together_picture.h"
+#include "strike/edits.h"
+#include "strike/sheets.h"
+#include "theme/theme.h"
+
+namespace echappe {
+namespace {
+
+constexpr double top_px = 40;
+
+/// A part of the job that may be missing: what is typed begins it.
+template <class R>
+auto taken_into(std::optional<R> Job::*member) {
+    return [member](Job& job, const std::string& field, const std::string& word) {
+        R record = (job.*member).value_or(R());
+        type_into_record(R::record(), &record, field, word);
+        job.*member = record;
+    };
+}
+
+}  // namespace
+
+double StrikeStation::wide() const { return width() - SumCard::wide; }
+
+bool StrikeStation::there(Picture picture) const {
+    const Job& job = m_document.job();
+    switch (picture) {
+        case Picture::hands:
+            return job.hands.has_value();
+        case Picture::alarm:
+            return job.alarm.has_value();
+        default:
+            return job.strike.has_value();
+    }
+}
+
+ReadingRound* StrikeStation::round() const {
+    if (m_picture == Picture::hands) return &m_line.hands();
+    if (m_picture == Picture::alarm) return nullptr;
+    return m_picture == Picture::together ? static_cast<ReadingRound*>(&m_line.together()) : &m_line.strikes();
+}
+
+void StrikeStation::show_picture(Picture picture) {
+    m_picture = picture;
+    m_card->set_tabs(tabs());
+    refresh();
+    emit round_changed();
+}
+
+QList<Action> StrikeStation::picture_actions() {
+    const auto show = [this](Picture picture) { return [this, picture] { show_picture(picture); }; };
+    return {{"strike.count", tr("What counts the hours"), {Qt::Key_C}, show(Picture::count), {}, tr("count")},
+            {"strike.together",
+             tr("How its train stands when the plates close"),
+             {Qt::Key_T},
+             show(Picture::together),
+             {},
+             tr("putting together")},
+            {"strike.hands", tr("Hands and motion work, cut through"), {Qt::Key_H}, show(Picture::hands), {}, tr("hands")},
+            {"strike.alarm", tr("The alarm"), {Qt::Key_L}, show(Picture::alarm), {}, tr("alarm")}};
+}
+
+std::vector<SumCard::Tab> StrikeStation::tabs() {
+    const Derived& d = m_document.derived();
+    switch (m_picture) {
+        case Picture::count:
+            return tabs_of_count();
+        case Picture::together: {
+            const auto take = tabs_of_count().front().take;
+            return {{tr("stands"), tr("How it stands locked, before the plates are pinned, and the leaf to move."),
+                     [this, &d] { return strike_together_sheet(record(), d.strike_train); }, take},
+                    tabs_of_count()[3]};
+        }
+        case Picture::hands: {
+            const auto hands = [this] { return m_document.job().hands.value_or(HandsRecord()); };
+            const auto take = taken_into(&Job::hands);
+            return {{tr("friction"), tr("What presses, and whether it carries the heaviest hand."),
+                     [hands, &d] { return hands_friction_sheet(hands(), d.hands); }, take},
+                    {tr("room"), tr("Pipes on each other, heights from the dial to the glass, and what is oiled."),
+                     [hands, &d] { return hands_room_sheet(hands(), d.hands); }, take}};
+        }
+        case Picture::alarm:
+            break;
+    }
+    const auto alarm = [this] { return m_document.job().alarm.value_or(AlarmRecord()); };
+    const auto take = taken_into(&Job::alarm);
+    return {{tr("cam"), tr("When the cam lets go, and whether it slips; Ctrl+E writes it."),
+             [alarm, &d] { return alarm_cam_sheet(alarm(), d.alarm); }, take},
+            {tr("rings"), tr("What it rings with, and how long."), [alarm, &d] { return alarm_ring_sheet(alarm(), d.alarm); }, take}};
+}
+
+void StrikeStation::write_pictures(QPainter& painter) {
+    const Theme& t = theme();
+    Flow names(painter, QRectF(18, 0, wide() - 36, top_px), 24, 26);
+    const std::pair<Picture, const char*> all[] = {{Picture::count, "strike.count"},
+                                                   {Picture::together, "strike.together"},
+                                                   {Picture::hands, "strike.hands"},
+                                                   {Picture::alarm, "strike.alarm"}};
+    for (const auto& [picture, id] : all) {
+        const bool now = picture == m_picture;
+        place({"picture:" + QString(id), names.say(legend({id}), now ? t.ink : t.blued, Type::text, now, now),
+               [this, picture] { show_picture(picture); }, tr("another picture of this station")});
+    }
+}
+
+void StrikeStation::invite(QPainter& painter, const QString& head, const QStringList& lines, const QString& tag, const QString& button,
+                           const std::function<void()>& begin) {
+    const Theme& t = theme();
+    Column page(painter, QRectF(22, top_px + 30, 560, 260));
+    page.head(head, t.ink);
+    for (const QString& line : lines) page.says(line, t.steel, Type::text);
+    Flow flow(painter, QRectF(22, 0, width() - 44.0, height()), page.y() + 26, 26);
+    place({tag, flow.say(button, t.blued, Type::figure, true), begin, tr("begins it; every step can be undone")});
+}
+
+/// Which arbor carries the pins, which locks, which warns: one after the other, by a click.
+void StrikeStation::ask_roles(QPainter& painter) {
+    const Theme& t = theme();
+    const StrikeRecord strike = record();
+    const QString role = !strike.pin_arbor ? "pins" : !strike.locking ? "locks" : !strike.warning ? "warns" : "";
+    Column page(painter, QRectF(22, top_px + 30, 560, 300));
+    page.head(role == "pins"    ? tr("Which arbor carries the hammer's pins?")
+              : role == "locks" ? tr("Which one locks?")
+              : role == "warns" ? tr("Which one warns?")
+                                : tr("How many pins has it?"),
+              t.ink);
+    const Job& job = m_document.job();
+    Flow names(painter, QRectF(22, 0, wide() - 44.0, height()), page.y() + 30, 26);
+    bool any = false;
+    for (const TrainList& train : job.train.trains)
+        for (const std::string& id : train.arbors) {
+            // Those that wheels join to the hands are none of a strike's own.
+            const DerivedArbor* arbor = m_document.derived().train.arbor(id);
+            if (!arbor || arbor->period_s) continue;
+            any = true;
+            if (role.isEmpty()) continue;
+            place({"role:" + words(id), names.say(words(arbor->name), t.blued, Type::figure, true),
+                   [this, role, id] { m_document.edit(set_role(role.toStdString(), id)); }, tr("of the train %1").arg(words(train.name))});
+        }
+    page.go_to(names.baseline() + 16);
+    if (!any)
+        page.says(
+            tr("Its train is not here yet: write it down with the others (Ctrl+W at the Train), as in “strike: 84, 8/64, 8/56, 7/48, 6”."),
+            t.steel, Type::text);
+    page.says(tr("How many pins, and what turns just once a blow, stand on the sheet “train”."), t.steel);
+    const DerivedStrikeTrain& d = m_document.derived().strike_train;
+    for (const std::string& fault : {d.fault, d.together_fault})
+        if (!fault.empty()) page.says(words(fault), t.ruby, Type::text);
+}
+
+void StrikeStation::paint_standing(QPainter& painter) {
+    const Theme& t = theme();
+    const DerivedStrikeTrain& d = m_document.derived().strike_train;
+    if (!d.together) {
+        if (!strike().there) return paint_nothing(painter);
+        ask_roles(painter);
+        return;
+    }
+    Column page(painter, QRectF(18, top_px, wide() - 36, 90));
+    page.section(tr("LOCKED, BEFORE THE PLATES CLOSE · TO SCALE"));
+    const bool seen = record().hammer_falls_in_deg || record().warning_run_deg;
+    page.says(words(d.together->verdict), !seen ? t.steel : d.together->right ? t.verdigris : t.ruby, Type::text, seen);
+    const QRectF room(18, top_px + 96, wide() - 36, height() - top_px - 120);
+    for (const TogetherSpot& spot : paint_together(painter, room, record(), d, m_document.derived().train)) {
+        const bool hammer = spot.about == "hammer";
+        place({"seen:" + spot.about, spot.at, [this, hammer] { ask_seen(hammer); },
+               hammer ? tr("how far the pin wheel turns from locked to the hammer's next fall")
+                      : tr("how far the warning wheel runs from locked")});
+    }
+}
+
+void StrikeStation::ask_seen(bool hammer) {
+    emit round_changed();
+    FieldRound& round = m_line.together();
+    round.go_to(hammer ? "hammer_falls_in_deg" : "warning_run_deg");
+    m_line.take(round);
+}
+
+void StrikeStation::paint_hands(QPainter& painter) {
+    const Derived& d = m_document.derived();
+    if (!d.hands.there)
+        return invite(painter, tr("No hands measured yet"),
+                      {tr("Pipes on each other, heights over the dial, and whether the friction carries the hands and lets them be set."),
+                       tr("A thread at the minute hand's tip and a few weights are all it takes.")},
+                      "begin:hands", tr("measure the hands"), [this] { m_document.edit(begin_hands()); });
+    Column page(painter, QRectF(18, top_px, wide() - 36, 40));
+    page.section(tr("MOTION WORK AND HANDS, CUT THROUGH · TO SCALE"));
+    constexpr double level_high = 146;
+    paint_hands_section(painter, QRectF(18, top_px + 34, wide() - 36, height() - top_px - 74 - level_high), d.hands);
+    Column below(painter, QRectF(18, height() - level_high, wide() - 36, level_high));
+    below.section(tr("THE MINUTE HAND, LEVEL, WITH A THREAD AT ITS TIP"));
+    paint_hand_level(painter, QRectF(18, height() - level_high + 20, wide() - 36, level_high - 24), *m_document.job().hands, d.hands);
+}
+
+void StrikeStation::turn_alarm(double hours) {
+    const double turn = m_document.derived().alarm.cam_input.turn_h;
+    m_alarm_h = std::fmod(m_alarm_h - 1 + hours + turn, turn) + 1;
+    constexpr double minutes = 60;
+    m_alarm_h = std::round(m_alarm_h * minutes) / minutes;
+    // Full hours first.
+    if (std::abs(hours) >= 1) m_alarm_h = hours > 0 ? std::floor(m_alarm_h + 1e-9) : std::ceil(m_alarm_h - 1e-9);
+    update();
+}
+
+void StrikeStation::paint_alarm(QPainter& painter) {
+    const Theme& t = theme();
+    const DerivedAlarm& d = m_document.derived().alarm;
+    if (!d.there || !d.cam)
+        return invite(painter, tr("No alarm yet"),
+                      {tr("Its cam lets a follower fall once in twelve hours: when, how surely, and whether its setting slips."),
+                       tr("What silences a strike at night is a cam of the same kind.")},
+                      "begin:alarm", tr("an alarm"), [this] { m_document.edit(begin_alarm()); });
+    const double set = m_document.job().alarm->set_h;
+    Column page(painter, QRectF(18, top_px, wide() - 36, 80));
+    page.section(tr("THE ALARM'S CAM, TO SCALE"), tr("set to %1").arg(words(words_of_time(set))));
+    const TimeCamInput& in = d.cam_input;
+    const bool down = cam_radius_mm(in, m_alarm_h - set) < in.radius_mm - in.needed_mm.value_or(in.drop_mm / 2);
+    page.line(down ? tr("%1: it has let go, and rings").arg(words(words_of_time(m_alarm_h)))
+                   : tr("%1: held").arg(words(words_of_time(m_alarm_h))),
+              down ? t.verdigris : t.ink, Type::figure, true);
+    page.line(legend({"strike.next", "strike.back"}) + tr("  ·  . five minutes on"), t.steel);
+    const double low = d.silent ? 178 : 132;
+    paint_alarm_cam(painter, QRectF(18, top_px + 74, wide() - 36, height() - top_px - 90 - low), d, set, m_alarm_h);
+    Column below(painter, QRectF(18, height() - low, wide() - 36, low));
+    below.section(tr("THE FOLLOWER, ONCE ROUND"), tr("ruby: when it may let go, by its edge and the play"));
+    paint_alarm_day(painter, QRectF(18, height() - low + 10, wide() - 36, low), d, set, m_alarm_h);
+    if (d.ring) {
+        Column ring(painter, QRectF(wide() - 250, top_px + 84, 232, 120));
+        ring.row({tr("rings for"), d.ring->seconds ? words(print_fixed(*d.ring->seconds, 0)) : QStringLiteral("?"), t.ink, tr("s")});
+        ring.row({tr("blows"), words(print_fixed(d.ring->blows, 0)), t.ink});
+    }
+}
+
+void StrikeStation::paint(QPainter& painter) {
+    painter.fillRect(rect(), theme().ground);
+    write_pictures(painter);
+    switch (m_picture) {
+        case Picture::count:
+            return paint_count(painter);
+        case Picture::together:
+            return paint_standing(painter);
+        case Picture::hands:
+            return paint_hands(painter);
+        case Picture::alarm:
+            return paint_alarm(painter);
+    }
+}
+
+}  // namespace echappe

@@ -1,0 +1,168 @@
+#include "stations/teeth/wood_view.h"
+
+#include <QPainterPath>
+#include <algorithm>
+#include <cmath>
+#include <numbers>
+
+#include "number/units.h"
+#include "sheet/marks.h"
+#include "theme/theme.h"
+#include "wood/sheets.h"
+
+namespace echappe {
+namespace {
+
+constexpr double pi = std::numbers::pi;
+
+}  // namespace
+
+WoodView::WoodView(Document& document, QWidget* parent) : CardStation(document, {}, parent) {
+    setAccessibleName(tr("Wood"));
+    hide();
+    m_card->set_tabs(
+        {{tr("wood"), tr("Kinds, grain and moisture, when its wheels were round and now."),
+          [this] { return wood_sheet(m_document.job().wood.value_or(WoodRecord()), m_document.derived().wood, m_wheel_of, m_pinion_of); },
+          [](Job& job, const std::string& field, const std::string& word) {
+              WoodRecord wood = job.wood.value_or(WoodRecord());
+              type_into_record(WoodRecord::record(), &wood, field, word);
+              job.wood = wood;
+          }}});
+    connect(&document, &Document::changed, this, qOverload<>(&QWidget::update));
+}
+
+void WoodView::show_mesh(const DerivedMesh& mesh) {
+    m_wheel_of = mesh.wheel_of, m_pinion_of = mesh.pinion_of;
+    m_card->show_part(words(m_document.derived().train.arbor(m_wheel_of)->name));
+    update();
+}
+
+const WoodMesh* WoodView::mesh() const {
+    const auto& all = m_document.derived().wood.meshes;
+    const auto at =
+        std::find_if(all.begin(), all.end(), [this](const WoodMesh& m) { return m.wheel_of == m_wheel_of && m.pinion_of == m_pinion_of; });
+    return at == all.end() ? nullptr : &*at;
+}
+
+QList<Action> WoodView::make_actions() {
+    return CardStation::make_actions() +
+           QList<Action>{{"wood.leave", tr("Back to the teeth"), {Qt::Key_Escape, Qt::Key_G}, [this] { emit left(); }}};
+}
+
+void WoodView::paint_nothing(QPainter& painter) {
+    const Theme& t = theme();
+    Column page(painter, QRectF(22, 40, 520, 260));
+    page.head(m_document.derived().wood.there ? tr("What was its moisture?") : tr("Is it of wood?"), t.ink);
+    page.says(
+        tr("Wood swells and shrinks with the air: across the grain ten times as much as along it. A wheel goes oval, its mesh deeper and "
+           "shallower twice a turn."),
+        t.steel, Type::text);
+    if (m_document.derived().wood.there) {
+        page.says(
+            tr("Tell beside this the moisture or the room's air, as it was when the wheels were round and as it is now; the meter is read "
+               "into the line."),
+            t.steel, Type::text);
+        return;
+    }
+    Flow flow(painter, QRectF(22, 0, width() - 44.0, height()), page.y() + 26, 26);
+    place({"begin:wood", flow.say(tr("wheels of wood"), t.blued, Type::figure, true), [this] { m_document.edit(begin_wood()); },
+           tr("begins it; every step can be undone")});
+}
+
+void WoodView::paint_wheel(QPainter& painter, const QRectF& room, const WoodMesh& mesh) {
+    const Theme& t = theme();
+    const double cut = mesh.input.diameter_mm / 2, along = mesh.season.along_mm / 2, across = mesh.season.across_mm / 2;
+    // Too much by so many times that it is seen.
+    constexpr double seen = 0.07;
+    const double most = std::max({std::abs(along - cut), std::abs(across - cut), 1e-6});
+    const double times = std::max(1.0, round_below(seen * cut / most));
+    const double r = std::min(room.height() * 0.44, room.width() * 0.3);
+    const QPointF middle(room.left() + 0.42 * room.width(), room.center().y());
+    const auto px = [&](double mm) { return (cut + (mm - cut) * times) / cut * r; };
+    // The grain stands upright: with it the wheel keeps its size, across it it grows.
+    QPainterPath now;
+    now.addEllipse(middle, px(across), px(along));
+    painter.setPen(QPen(t.brass, 1.4));
+    painter.setBrush(t.pale_brass);
+    painter.drawPath(now);
+    painter.save();
+    painter.setClipPath(now);
+    painter.setPen(QPen(t.brass, 0.7));
+    constexpr int lines = 26;
+    for (int i = 0; i < lines; ++i) {
+        const double x = middle.x() + px(across) * (2.0 * (i + 0.5) / lines - 1), bow = 5 * std::sin(1.9 * i);
+        QPainterPath grain(QPointF(x, middle.y() - px(along)));
+        grain.cubicTo(QPointF(x + bow, middle.y() - 20), QPointF(x - bow, middle.y() + 30), QPointF(x + bow / 2, middle.y() + px(along)));
+        painter.drawPath(grain);
+    }
+    painter.restore();
+    painter.setPen(QPen(t.ink, 1, Qt::DashLine));
+    painter.setBrush(Qt::NoBrush);
+    painter.drawEllipse(middle, r, r);
+    cross(painter, middle, 6, QPen(t.ink, 1));
+    // The pinion at the right, where the wheel is widest.
+    const double pinion = std::max(14.0, r * 0.16);
+    const QPointF at(middle.x() + r + pinion * 0.8, middle.y());
+    painter.setPen(QPen(t.ink, 1));
+    painter.setBrush(t.steel);
+    painter.drawEllipse(at, pinion, pinion);
+    const auto figure = [&](QPointF where, const QString& words) { on_paper(painter, type(Type::text, true), t.ink, where, words); };
+    const LengthUnit& unit = m_document.job().length;
+    const auto length = [&](double mm) { return words(unit.write(mm, unit.turned())); };
+    figure(middle - QPointF(0, px(along) + 8), tr("with the grain %1").arg(length(mesh.season.along_mm)));
+    figure(middle + QPointF(0, 26), tr("across it %1").arg(length(mesh.season.across_mm)));
+    write(painter, type(Type::note), t.steel, {room.left(), room.bottom() - 6},
+          tr("dashed: as it was cut, %1; what it grew is drawn %2 times").arg(length(mesh.input.diameter_mm), words(print_short(times))),
+          -1);
+}
+
+/// Depth round a turn, and what such teeth bear.
+void WoodView::paint_round(QPainter& painter, const QRectF& room, const WoodMesh& mesh) {
+    const Theme& t = theme();
+    const double most = 1.3 * std::max({std::abs(mesh.deepest_mm), std::abs(mesh.shallowest_mm), 0.12 * mesh.module_mm});
+    const double middle = room.center().y(), px = room.height() / 2 / most;
+    const auto y = [&](double deeper) { return middle + deeper * px; };
+    painter.setPen(QPen(t.steel, 0.8));
+    painter.drawLine(QPointF(room.left(), middle), QPointF(room.right(), middle));
+    // Deeper is down, as the pinion goes into the wheel.
+    painter.setPen(QPen(t.ruby, 1, Qt::DashLine));
+    const double bears = 0.1 * mesh.module_mm;
+    painter.drawLine(QPointF(room.left(), y(bears)), QPointF(room.right(), y(bears)));
+    write(painter, type(Type::note), t.ruby, {room.right(), y(bears) + 15}, tr("deeper than this such teeth bind"), 1);
+    QPolygonF line;
+    constexpr int pieces = 180;
+    const double mean = (mesh.season.depth_along_mm.value_or(0) + mesh.season.depth_across_mm.value_or(0)) / 2;
+    const double swing = (mesh.season.depth_across_mm.value_or(0) - mesh.season.depth_along_mm.value_or(0)) / 2;
+    for (int i = 0; i <= pieces; ++i)
+        line << QPointF(room.left() + room.width() * i / pieces, y(mean + swing * std::cos(4 * pi * i / pieces)));
+    painter.setPen(QPen(mesh.too_deep() ? t.ruby : t.verdigris, 2));
+    painter.drawPolyline(line);
+    write(painter, type(Type::note), t.steel, {room.left(), middle - 5}, tr("as it was"), -1);
+    for (int quarter = 0; quarter <= 4; ++quarter)
+        write(painter, type(Type::note), t.steel, {room.left() + room.width() * quarter / 4, room.bottom() + 16},
+              tr("%1°").arg(90 * quarter),
+              quarter == 0   ? -1
+              : quarter == 4 ? 1
+                             : 0);
+}
+
+void WoodView::paint(QPainter& painter) {
+    painter.fillRect(rect(), theme().ground);
+    const WoodMesh* shown = mesh();
+    if (!shown) return paint_nothing(painter);
+    const Theme& t = theme();
+    const double wide = width() - SumCard::wide, round_high = 170;
+    Column page(painter, QRectF(18, 14, wide - 36, 70));
+    page.section(tr("THE WHEEL OF %1, THIS SEASON").arg(words(m_document.derived().train.arbor(m_wheel_of)->name).toUpper()));
+    page.line(shown->too_deep()      ? tr("binds: up to %1 mm deeper than it was cut").arg(words(print_fixed(shown->deepest_mm, 2)))
+              : shown->too_shallow() ? tr("hardly holds: up to %1 mm shallower").arg(words(print_fixed(-shown->shallowest_mm, 2)))
+                                     : tr("runs: %1 to %2 mm deeper than it was cut")
+                                           .arg(words(print_fixed(shown->shallowest_mm, 2)), words(print_fixed(shown->deepest_mm, 2))),
+              shown->too_deep() || shown->too_shallow() ? t.ruby : t.verdigris, Type::figure, true);
+    paint_wheel(painter, QRectF(18, 76, wide - 36, height() - 76 - round_high), *shown);
+    Column below(painter, QRectF(18, height() - round_high, wide - 36, round_high));
+    below.section(tr("DEPTH ROUND A TURN OF THE WHEEL"), tr("down: deeper"));
+    paint_round(painter, QRectF(22, height() - round_high + 26, wide - 44, round_high - 54), *shown);
+}
+
+}  // namespace echappe
