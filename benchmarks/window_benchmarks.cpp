@@ -11,6 +11,7 @@
 #include "stations/pivots/pivots_station.h"
 #include "stations/teeth/teeth_station.h"
 #include "stations/train/train_station.h"
+#include "strike/edits.h"
 #include "survey/edits.h"
 #include "theme/theme.h"
 #include "train/edits.h"
@@ -62,6 +63,28 @@ void edit_of_power_or_rate(benchmark::State& state) {
     window.document().undo_stack()->setClean();
 }
 BENCHMARK(edit_of_power_or_rate)->DenseRange(0, 2)->Unit(benchmark::kMillisecond);
+
+/// The same on a movement of two trains with strike, alarm and wood: 0 a count of the going train at Train, 1 a fault of the strike at
+/// Strike, 2 a tooth ticked at Make.
+void edit_of_two_trains(benchmark::State& state) {
+    MainWindow window;
+    window.resize(1280, 800);
+    window.show();
+    window.open_demo(state.range(0) == 2 ? "tide-house" : "granary");
+    window.show_station(state.range(0) == 0 ? "train" : state.range(0) == 1 ? "strike" : "make");
+    QApplication::processEvents();
+    bool odd = false;
+    long long tooth = 0;
+    for (auto _ : state) {
+        odd = !odd;
+        if (state.range(0) == 0) window.document().edit("edit", [&](Job& job) { job.train.arbors[2].train.wheel = Count(odd ? 61 : 60); });
+        else if (state.range(0) == 1) window.document().edit(try_slot(2));
+        else window.document().edit(tick_tooth("ring:tide-1.wheel", ++tooth % 75 + 1));
+        QApplication::processEvents();
+    }
+    window.document().undo_stack()->setClean();
+}
+BENCHMARK(edit_of_two_trains)->DenseRange(0, 2)->Unit(benchmark::kMillisecond);
 
 template <class Panel>
 void paint(benchmark::State& state, MainWindow& window, Panel& panel) {
