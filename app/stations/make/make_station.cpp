@@ -227,8 +227,11 @@ void MakeStation::paint_step(QPainter& painter, const QRectF& room, const Derive
             page.gap(4), page.remark(words(step.words + ": " + print_fixed(*step.read_mm, 2) + " mm. " + step.verdict), t.ruby);
     page.gap(6);
     page.line(legend({"make.done", "make.back", "make.spoilt", "make.large"}), t.steel);
-    if (next->divides && page.holds(120))
-        paint_dividing(painter, QRectF(room.left(), page.y() + 6, room.width(), room.bottom() - page.y() - 12), part);
+    constexpr double least_high = 120;
+    if (!page.holds(least_high)) return;
+    const QRectF below(room.left(), page.y() + 6, room.width(), room.bottom() - page.y() - 12);
+    if (next->divides) paint_dividing(painter, below, part);
+    else paint_drawing(painter, below, part);
 }
 
 /// The teeth in a ring, cut ones filled, and what the crank does next.
@@ -260,6 +263,43 @@ void MakeStation::paint_dividing(QPainter& painter, const QRectF& room, const De
         page.line(tr("pin in hole %1 of %2").arg(row.hole).arg(part.table->circle), t.ink, Type::figure);
     }
     page.says(words(part.table->verdict), t.steel);
+}
+
+void MakeStation::paint_drawing(QPainter& painter, const QRectF& room, const DerivedCard& part) {
+    const Theme& t = theme();
+    // Steps that make a diameter of the part itself.
+    static const std::set<std::string> diameters = {"blank", "bore", "outside", "rim", "seat", "ring", "ring-outside", "ream", "broach"};
+    const CardStep* next = part.next();
+    double largest = 0;
+    for (const CardStep& step : part.steps)
+        if (step.size && diameters.contains(step.id)) largest = std::max(largest, step.read_mm.value_or(step.size->nominal_mm));
+    if (largest <= 0) return;
+    const double px = (std::min(room.height(), 0.7 * room.width()) - 24) / largest;
+    const QPointF middle(room.left() + largest / 2 * px + 12, room.center().y());
+    const auto circle = [&](double diameter, const QPen& pen) {
+        painter.setPen(pen);
+        painter.drawEllipse(middle, diameter / 2 * px, diameter / 2 * px);
+    };
+    painter.setBrush(Qt::NoBrush);
+    for (const CardStep& step : part.steps) {
+        if (!step.size || !diameters.contains(step.id) || &step == next) continue;
+        const double diameter = step.read_mm.value_or(step.size->nominal_mm);
+        circle(diameter, step.done ? QPen(t.verdigris, 1.4) : QPen(t.steel, 0.8, Qt::DashLine));
+    }
+    cross(painter, middle, 7, QPen(t.ink, 1));
+    const bool of_now = next->size && diameters.contains(next->id);
+    if (of_now) {
+        const double r = next->size->nominal_mm / 2 * px;
+        circle(next->size->nominal_mm, QPen(t.blued, 2.6));
+        dimension_line(painter, middle - QPointF(r, 0), middle + QPointF(r, 0), t.blued, 5);
+        on_paper(painter, type(Type::figure, true), t.blued, middle + QPointF(0, -9), length(next->size->nominal_mm));
+    } else if (next->id == "depth" && next->size) {
+        // What the cutter takes, from the outside in.
+        const double outside = part.step("outside")->read_mm.value_or(part.step("outside")->size->nominal_mm);
+        circle(outside - 2 * next->size->nominal_mm, QPen(t.blued, 2.6));
+        on_paper(painter, type(Type::figure, true), t.blued, middle + QPointF(0, -9), tr("%1 deep").arg(length(next->size->nominal_mm)));
+    }
+    scale_bar(painter, {room.right() - 120, room.bottom() - 8}, px, 90);
 }
 
 void MakeStation::paint_steps(QPainter& painter, const QRectF& room, const DerivedCard& part) {

@@ -38,6 +38,8 @@ private:
     double paint_part(QPainter& painter, const DerivedCard& card, double y, double px_per_mm, double wide);
     void paint_step(QPainter& painter, const QRectF& room, const DerivedCard& card);
     void paint_dividing(QPainter& painter, const QRectF& room, const DerivedCard& card);
+    /// The part from the front, its diameters as circles to scale: the one that is made now, those that are done, those to come.
+    void paint_drawing(QPainter& painter, const QRectF& room, const DerivedCard& card);
     void paint_steps(QPainter& painter, const QRectF& room, const DerivedCard& card);
     QString length(double mm) const;
 
