@@ -113,6 +113,22 @@ TEST_CASE("how a strike stands is read locked, and the mesh to part is marked wi
     CHECK(bench.page().contains("The plates can be pinned", Qt::CaseInsensitive));
 }
 
+TEST_CASE("a strike's fly is reckoned beside its train, with the turns that its wheels give and the time it was timed at") {
+    PictureBench bench("granary");
+    bench.document().edit(choose(bench.derived().train, 0, "2026-11-30"));
+    bench.station().act_on("strike.together");
+    bench.station().card().show_sum(2);
+    for (const auto& [field, word] : {std::pair{"torque_N_mm", "0.4"}, {"outer_mm", "40"}, {"inner_mm", "8"}, {"width_mm", "30"}}) {
+        bench.click(bench.station().card(), QString("sum:") + field);
+        bench.answer(word);
+    }
+    const auto& found = bench.station().card().answer().found;
+    const auto seconds = std::find_if(found.begin(), found.end(), [](const SumLine& line) { return line.field == "seconds_per_blow"; });
+    REQUIRE(seconds != found.end());
+    // As it was timed.
+    CHECK(seconds->text == "1.8");
+}
+
 TEST_CASE("a train of one's own is told on the sheet, and what cannot lock says which count would") {
     PictureBench bench("tide-house");
     bench.window.jobs().begin(

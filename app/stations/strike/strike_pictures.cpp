@@ -9,6 +9,7 @@
 #include "stations/strike/strike_station.h"
 #include "stations/strike/together_picture.h"
 #include "strike/edits.h"
+#include "strike/fly.h"
 #include "strike/sheets.h"
 #include "theme/theme.h"
 
@@ -78,7 +79,18 @@ std::vector<SumCard::Tab> StrikeStation::tabs() {
             const auto take = tabs_of_count().front().take;
             return {{tr("stands"), tr("How it stands locked, before the plates are pinned, and the leaf to move."),
                      [this, &d] { return strike_together_sheet(record(), d.strike_train); }, take},
-                    tabs_of_count()[3]};
+                    tabs_of_count()[3],
+                    SumCard::of_sum(
+                        m_document, tr("fly"), fly_calculation(), [this] { return record().fly.value_or("fly"); },
+                        [this, &d] {
+                            std::map<std::string, double> facts;
+                            const auto& train = d.strike_train.train;
+                            constexpr double minute = 60, usual_s = 2;
+                            if (train && train->fly_rpm)
+                                facts["turns_per_blow"] = *train->fly_rpm * record().seconds_per_blow.value_or(usual_s) / minute;
+                            if (record().seconds_per_blow) facts["timed_s"] = *record().seconds_per_blow;
+                            return facts;
+                        })};
         }
         case Picture::hands: {
             const auto hands = [this] { return m_document.job().hands.value_or(HandsRecord()); };

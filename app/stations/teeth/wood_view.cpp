@@ -8,6 +8,7 @@
 #include "number/units.h"
 #include "sheet/marks.h"
 #include "theme/theme.h"
+#include "wood/let_in.h"
 #include "wood/sheets.h"
 
 namespace echappe {
@@ -27,7 +28,14 @@ WoodView::WoodView(Document& document, QWidget* parent) : CardStation(document, 
               WoodRecord wood = job.wood.value_or(WoodRecord());
               type_into_record(WoodRecord::record(), &wood, field, word);
               job.wood = wood;
-          }}});
+          }},
+         SumCard::of_sum(
+             document, tr("let in"), wood_let_in_calculation(), [this] { return m_wheel_of + ".wheel"; },
+             [this] {
+                 const DerivedMesh* shown = m_document.derived().train.mesh(m_wheel_of, m_pinion_of);
+                 if (!shown) return std::map<std::string, double>();
+                 return std::map<std::string, double>{{"count", static_cast<double>(shown->wheel)}, {"module_mm", shown->module_mm.value}};
+             })});
     connect(&document, &Document::changed, this, qOverload<>(&QWidget::update));
 }
 
