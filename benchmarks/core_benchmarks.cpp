@@ -1,6 +1,12 @@
 #include <benchmark/benchmark.h>
 
+#include <filesystem>
+#include <fstream>
+
 #include "beat/listening.h"
+#include "parts/template_sheet.h"
+#include "report/steps.h"
+#include "report/today.h"
 #include "sound/ticking.h"
 
 #include "support/demo.h"
@@ -99,6 +105,51 @@ void simulate_in_32_steps(benchmark::State& state) {
     for (auto _ : state) benchmark::DoNotOptimize(simulate_mesh(input));
 }
 BENCHMARK(simulate_in_32_steps)->Unit(benchmark::kMillisecond);
+
+/// A folder with a thousand jobs: looked through for the first time, and with the index beside them (1 s and 200 ms are wanted).
+void bench_of_a_thousand(benchmark::State& state) {
+    namespace fs = std::filesystem;
+    const fs::path folder = fs::temp_directory_path() / "echappe-thousand";
+    fs::create_directories(folder);
+    const char* const demos[] = {"tide-house.echappe.json", "waiting-room.echappe.json", "watch.echappe.json", "granary.echappe.json"};
+    for (int i = 0; i < 1000; ++i) std::ofstream(folder / ("job" + std::to_string(i) + ".echappe.json")) << demo::text(demos[i % 4]);
+    BenchTodayInput in;
+    in.folder = folder.string(), in.now = "2026-11-30 10:00";
+    const bool indexed = state.range(0) == 1;
+    if (indexed) bench_today(in);
+    for (auto _ : state) {
+        if (!indexed) fs::remove(folder / ".echappe-bench.json");
+        benchmark::DoNotOptimize(bench_today(in));
+    }
+    fs::remove_all(folder);
+}
+BENCHMARK(bench_of_a_thousand)->Arg(0)->Arg(1)->Unit(benchmark::kMillisecond);
+
+void diagnose_next_test(benchmark::State& state) {
+    DiagnoseInput in;
+    in.symptoms = {"stops-after-minutes"};
+    for (auto _ : state) benchmark::DoNotOptimize(diagnose(in));
+}
+BENCHMARK(diagnose_next_test)->Unit(benchmark::kMillisecond);
+
+/// The order of work, asked at every change of the job.
+void order_of_a_job(benchmark::State& state) {
+    const Job job = demo::job();
+    const Derived derived = derive(job);
+    for (auto _ : state) benchmark::DoNotOptimize(order_of_work(job, derived, "2026-11-30 10:00"));
+}
+BENCHMARK(order_of_a_job)->Unit(benchmark::kMillisecond);
+
+void templates_of_forty_parts(benchmark::State& state) {
+    TemplateInput in;
+    for (int i = 0; i < 40; ++i) {
+        FlatShape shape;
+        shape.width_mm = 20 + 3 * i % 70, shape.height_mm = 15 + 7 * i % 60;
+        in.parts.push_back(shape);
+    }
+    for (auto _ : state) benchmark::DoNotOptimize(template_sheet(in));
+}
+BENCHMARK(templates_of_forty_parts)->Unit(benchmark::kMillisecond);
 
 }  // namespace
 

@@ -14,9 +14,9 @@
 #include "job/new_job.h"
 #include "making/concentric.h"
 #include "making/cut_ring.h"
-#include "making/dividing_table.h"
 #include "making/depthing.h"
 #include "making/dividing.h"
+#include "making/dividing_table.h"
 #include "making/fit_limits.h"
 #include "making/hole_circle.h"
 #include "making/wheel_blank.h"
@@ -32,6 +32,13 @@
 #include "oscillator/pendulum_design.h"
 #include "oscillator/poise.h"
 #include "oscillator/torsion.h"
+#include "parts/equal_set.h"
+#include "parts/flat_shape.h"
+#include "parts/joint.h"
+#include "parts/teeth_ways.h"
+#include "parts/template_sheet.h"
+#include "parts/thread.h"
+#include "parts/turned.h"
 #include "pivots/arbor_runout.h"
 #include "pivots/arbor_taper.h"
 #include "pivots/curled_bush.h"
@@ -45,7 +52,11 @@
 #include "power/spring_match.h"
 #include "power/torque_log.h"
 #include "power/weight_drive.h"
+#include "report/job_archive.h"
+#include "report/job_steps.h"
+#include "report/papers.h"
 #include "report/report.h"
+#include "report/today.h"
 #include "sound/ticking.h"
 #include "stock/stock.h"
 #include "strike/count_wheel.h"
@@ -90,6 +101,13 @@ const std::vector<const Calculation*>& verbs() {
         &fit_limits_calculation(),
         &concentric_calculation(),
         &hole_circle_calculation(),
+        &thread_calculation(),
+        &joint_calculation(),
+        &equal_set_calculation(),
+        &turned_calculation(),
+        &flat_shape_calculation(),
+        &template_calculation(),
+        &teeth_ways_calculation(),
         &depthing_calculation(),
         &cutters_calculation(),
         &trace_calculation(),
@@ -155,6 +173,11 @@ const std::vector<const Calculation*>& verbs() {
         &new_job_calculation(),
         &job_report_calculation(),
         &job_check_calculation(),
+        &job_steps_calculation(),
+        &job_archive_calculation(),
+        &job_sheet_calculation(),
+        &bench_today_calculation(),
+        &diagnose_calculation(),
     };
     return all;
 }

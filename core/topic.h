@@ -5,6 +5,7 @@
 
 #include "job/derived.h"
 #include "power/drive_pull.h"
+#include "power/winding.h"
 #include "stock/stock.h"
 
 namespace echappe {
@@ -106,6 +107,8 @@ inline constexpr auto member_of<DerivedHands> = &Derived::hands;
 template <>
 inline constexpr auto member_of<CardsRecord> = &Job::cards;
 template <>
+inline constexpr auto member_of<BenchRecord> = &Job::bench;
+template <>
 inline constexpr auto member_of<DerivedCards> = &Derived::cards;
 template <>
 inline constexpr auto member_of<std::optional<WoodRecord>> = &Job::wood;
@@ -193,6 +196,12 @@ decltype(auto) Deriving::given() {
         return bushed_before(m_job.survey);
     } else if constexpr (std::is_same_v<P, DrivePulls>) {
         return drive_pulls(m_job.train, m_job.power);
+    } else if constexpr (std::is_same_v<P, Windings>) {
+        return windings(m_job.train, m_job.power);
+    } else if constexpr (std::is_same_v<P, WorkshopHead>) {
+        return WorkshopHead{m_aids.stock ? m_aids.stock->head() : std::nullopt};
+    } else if constexpr (std::is_same_v<P, Stores>) {
+        return m_aids.stock ? m_aids.stock->stores() : Stores();
     } else if constexpr (std::is_same_v<P, BushDrawer>) {
         return m_aids.stock ? BushDrawer{&m_aids.stock->bushes, m_aids.stock->reamer_sizes(), m_aids.same_stock}
                             : BushDrawer{{}, {}, m_aids.same_stock};
@@ -219,7 +228,10 @@ bool Deriving::stands() {
         return escape_wheel_of(m_job.train, m_out.train) == escape_wheel_of(m_aids.job_before->train, m_aids.before->train);
     } else if constexpr (std::is_same_v<P, BushedBefore>) return same_part<SurveyRecord>();
     else if constexpr (std::is_same_v<P, DrivePulls>) return same_part<TrainRecord>() && same_part<PowerRecord>();
-    else if constexpr (std::is_same_v<P, BushDrawer>) return m_aids.before && m_aids.same_stock;
+    else if constexpr (std::is_same_v<P, Windings>)
+        return m_aids.job_before && windings(m_job.train, m_job.power) == windings(m_aids.job_before->train, m_aids.job_before->power);
+    else if constexpr (std::is_same_v<P, BushDrawer> || std::is_same_v<P, WorkshopHead> || std::is_same_v<P, Stores>)
+        return m_aids.before && m_aids.same_stock;
     else if constexpr (requires { typename EarlierOf<P>::type; }) return m_aids.before != nullptr;
     else return same_part<P>();
 }

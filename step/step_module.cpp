@@ -4,6 +4,7 @@
 #include <BRepCheck_Analyzer.hxx>
 #include <BRepGProp.hxx>
 #include <BRepPrimAPI_MakePrism.hxx>
+#include <BRepPrimAPI_MakeRevol.hxx>
 #include <GProp_GProps.hxx>
 #include <GeomAPI_PointsToBSpline.hxx>
 #include <Geom_BSplineCurve.hxx>
@@ -17,6 +18,7 @@
 #include <TopTools_ListOfShape.hxx>
 #include <TopoDS.hxx>
 #include <cmath>
+#include <gp_Ax1.hxx>
 #include <gp_Ax2.hxx>
 #include <gp_Circ.hxx>
 
@@ -27,6 +29,7 @@ namespace {
 
 using echappe::FlatPart;
 using echappe::Point;
+using echappe::TurnedSolid;
 
 constexpr double corner_rad = 0.26;      ///< a sharper turn ends a spline
 constexpr double longest_to_next = 3.0;  ///< a segment so much longer than its neighbour is a line of its own
@@ -88,11 +91,20 @@ TopoDS_Shape solid_of(const FlatPart& part) {
     return BRepPrimAPI_MakePrism(face.Face(), gp_Vec(0, 0, part.thickness_mm)).Shape();
 }
 
+/// Round the x axis; straight lines only.
+TopoDS_Shape solid_of(const TurnedSolid& part) {
+    BRepBuilderAPI_MakeWire wire;
+    for (size_t i = 0; i < part.half.size(); ++i)
+        wire.Add(BRepBuilderAPI_MakeEdge(at(part.half[i]), at(part.half[(i + 1) % part.half.size()])));
+    const BRepBuilderAPI_MakeFace face(wire.Wire());
+    return BRepPrimAPI_MakeRevol(face.Face(), gp_Ax1(gp_Pnt(0, 0, 0), gp_Dir(1, 0, 0))).Shape();
+}
+
 void be_quiet() { Message::DefaultMessenger()->RemovePrinters(STANDARD_TYPE(Message_PrinterOStream)); }
 
-}  // namespace
-
-extern "C" __attribute__((visibility("default"))) std::string echappe_step_write(const FlatPart& part, const std::string& path) {
+/// The sentence of a fault, empty when it was written.
+template <class Part>
+std::string write_solid(const Part& part, const std::string& path) {
     be_quiet();
     try {
         const TopoDS_Shape solid = solid_of(part);
@@ -106,6 +118,16 @@ extern "C" __attribute__((visibility("default"))) std::string echappe_step_write
     } catch (const Standard_Failure& failure) {
         return std::string("the solid modeller gave up: ") + failure.GetMessageString();
     }
+}
+
+}  // namespace
+
+extern "C" __attribute__((visibility("default"))) std::string echappe_step_write(const FlatPart& part, const std::string& path) {
+    return write_solid(part, path);
+}
+
+extern "C" __attribute__((visibility("default"))) std::string echappe_step_turn(const TurnedSolid& part, const std::string& path) {
+    return write_solid(part, path);
 }
 
 extern "C" __attribute__((visibility("default"))) double echappe_step_volume(const std::string& path) {

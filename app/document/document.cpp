@@ -147,6 +147,7 @@ void Document::edit(const QString& name, const std::function<void(Job&)>& change
     auto after = std::make_shared<Job>(*m_job);
     change(*after);
     if (*after == *m_job) return;
+    write_diary(after->bench.diary, now_in_words(), name.toStdString());
     if (!m_read_only.isEmpty()) throw InputError("job", "an edit, and it is open for reading only", "a copy: Ctrl+Shift+S saves one");
     const std::shared_ptr<const Job> before = m_job;
     put(after);

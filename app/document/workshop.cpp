@@ -17,7 +17,8 @@ std::string shipped(const QString& name) {
 
 Stock shipped_stock() {
     return {cutters_from_csv(shipped("cutters.csv")), plates_from_csv(shipped("plates.csv")),   leaves_from_csv(shipped("leaves.csv")),
-            bushes_from_csv(shipped("bushes.csv")),   reamers_from_csv(shipped("reamers.csv")), strips_from_csv(shipped("strips.csv"))};
+            bushes_from_csv(shipped("bushes.csv")),   reamers_from_csv(shipped("reamers.csv")), strips_from_csv(shipped("strips.csv")),
+            metal_from_csv(shipped("metal.csv")),     tools_from_csv(shipped("tools.csv")),     {}};
 }
 
 }  // namespace
@@ -36,6 +37,8 @@ Workshop::Workshop(QObject* parent) : QObject(parent), m_stock(shipped_stock()) 
         if (!QFile::exists(folder() + "/bushes.csv")) kept.bushes = m_stock.bushes;
         if (!QFile::exists(folder() + "/reamers.csv")) kept.reamers = m_stock.reamers;
         if (!QFile::exists(folder() + "/strips.csv")) kept.strips = m_stock.strips;
+        if (!QFile::exists(folder() + "/metal.csv")) kept.metal = m_stock.metal;
+        if (!QFile::exists(folder() + "/tools.csv")) kept.tools = m_stock.tools;
         m_stock = std::move(kept);
     } catch (const InputError& error) {
         m_fault = fault_in_words(error);

@@ -30,6 +30,7 @@ CalliperLine::CalliperLine(Document& document, QWidget* parent)
       m_strikes(document),
       m_hands(hands_round(document)),
       m_together(together_round(document)),
+      m_alarm(alarm_round(document)),
       m_wood(wood_round(document)),
       m_round(&m_solver),
       m_line(new QLineEdit(this)) {

@@ -35,6 +35,7 @@ public:
     StrikeRound& strikes() { return m_strikes; }
     FieldRound& hands() { return m_hands; }
     FieldRound& together() { return m_together; }
+    FieldRound& alarm() { return m_alarm; }
     FieldRound& wood() { return m_wood; }
     /// Types the simulated instrument's reading into the line, as its cable would.
     void send_simulated();
@@ -100,7 +101,7 @@ private:
     TorqueRound m_torque;
     LookRound m_looks;
     StrikeRound m_strikes;
-    FieldRound m_hands, m_together, m_wood;
+    FieldRound m_hands, m_together, m_alarm, m_wood;
     ReadingRound* m_round;
     QLineEdit* m_line;
     Question m_typed_for;               ///< the question that stands in the line

@@ -13,11 +13,7 @@ namespace {
 template <class R>
 FieldRound::Part part_of(const char* id, std::optional<R> Job::*member) {
     return {id, R::record(), [member](const Job& job) { return job.*member ? static_cast<const void*>(&*(job.*member)) : nullptr; },
-            [member](Job& job, const std::string& field, const std::string& word) {
-                R record = (job.*member).value_or(R());
-                type_into_record(R::record(), &record, field, word);
-                job.*member = record;
-            }};
+            [member](Job& job, const std::string& field, const std::string& word) { type_into_part(job.*member, field, word); }};
 }
 
 }  // namespace
@@ -111,6 +107,20 @@ FieldRound together_round(Document& document) {
               QObject::tr("Let it lock, then turn the pin wheel on by hand until the hammer falls; count the angle by its teeth.")},
              {"warning_run_deg", QObject::tr("warning wheel, locked to its piece"),
               QObject::tr("Let it lock, lift to the warning and see how far the warning wheel runs until its pin is caught.")}}};
+}
+
+FieldRound alarm_round(Document& document) {
+    return {
+        document,
+        part_of("alarm", &Job::alarm),
+        QObject::tr("calliper and gauge"),
+        QObject::tr("of the hidden movement, ±0.02 mm"),
+        {{"radius_mm", QObject::tr("alarm's cam, radius of its high part"),
+          QObject::tr("Across the cam and its bore, less half of the bore.")},
+         {"drop_mm", QObject::tr("alarm's cam, depth of its drop"), QObject::tr("Depth gauge from the corner to the foot.")},
+         {"force_N", QObject::tr("follower on the cam"), QObject::tr("A thread and weights on the follower's end until it just lifts.")},
+         {"holds_N_mm", QObject::tr("friction by which the cam is set"),
+          QObject::tr("A thread round the setting's pipe or on its hand: weight times radius at which it just turns.")}}};
 }
 
 FieldRound wood_round(Document& document) {

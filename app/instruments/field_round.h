@@ -57,6 +57,8 @@ private:
 FieldRound hands_round(Document& document);
 /// How the strike stands, locked.
 FieldRound together_round(Document& document);
+/// The alarm's cam and its setting.
+FieldRound alarm_round(Document& document);
 /// The moisture of the wood.
 FieldRound wood_round(Document& document);
 

@@ -52,8 +52,11 @@ void MainWindow::add_station(const StationRow& row, const Workbench& bench) {
     connect(station, &Station::file_wanted, this, [this](const QString& path) { m_jobs.guarded([&] { m_jobs.open_instead(path); }); });
     connect(station, &Station::demo_wanted, this, [this](const QString& name) { m_jobs.guarded([&] { m_jobs.demo_instead(name); }); });
     connect(station, &Station::round_changed, this, &MainWindow::follow_round);
+    connect(station, &Station::station_wanted, this, &MainWindow::show_station);
     connect(station, &Station::csv_wanted, this,
             [this](const QString& name, const std::string& csv) { m_jobs.guarded([&] { m_out.write_csv(name, csv); }); });
+    connect(station, &Station::pdf_wanted, this,
+            [this](const Printout& what) { m_jobs.guarded([&] { m_out.write_pages(what.name, {what}); }); });
 }
 
 void MainWindow::lay_out() {

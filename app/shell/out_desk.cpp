@@ -82,7 +82,10 @@ std::vector<Printout> OutDesk::printouts(bool whole_job) const {
 
 void OutDesk::ask_pdf(bool whole_job) {
     const auto parts = printouts(whole_job);
-    const QString name = whole_job ? m_bench.document.display_name() : parts.front().name;
+    write_pages(whole_job ? m_bench.document.display_name() : parts.front().name, parts);
+}
+
+void OutDesk::write_pages(QString name, const std::vector<Printout>& parts) {
     const QString path = m_jobs.ask_path(tr("Write as PDF"), name.toLower().replace(' ', '-') + ".pdf", ".pdf", {});
     if (path.isEmpty()) return;
     write_pdf(path, words(m_bench.document.job().title), parts);

@@ -23,6 +23,8 @@ public:
     /// On a printer, with a preview: what is shown, or the whole job.
     void print(bool whole_job);
     void ask_pdf(bool whole_job);
+    /// As a PDF, under a name that is asked for.
+    void write_pages(QString name, const std::vector<Printout>& parts);
     /// The picture that is shown, as PNG or SVG by its ending. Throws InputError.
     void write_picture(const QString& path);
     void ask_picture();

@@ -67,7 +67,7 @@ public:
     /// Throws InputError.
     virtual void write_to(const QString& /*path*/) {}
     /// The part to be made solid, for STEP. Throws InputError.
-    virtual FlatPart solid() const { return {}; }
+    virtual Solid solid() const { return FlatPart(); }
     /// Whether a table with these columns is read here.
     virtual bool reads(const std::string& /*header*/) const { return false; }
     /// Keeps its readings; how many. Throws InputError.
@@ -89,6 +89,10 @@ signals:
     void quantity_wanted(const QuantityKey& key);
     /// A table is to be written to a file that the user names.
     void csv_wanted(const QString& name, const std::string& csv);
+    /// The window is to go to another station: "pivots".
+    void station_wanted(const QString& id);
+    /// It is to be written as pages, to a file that the user names.
+    void pdf_wanted(const Printout& what);
     /// A job is to be opened instead of this one; an empty path: to be asked for.
     void file_wanted(const QString& path);
     void demo_wanted(const QString& name);

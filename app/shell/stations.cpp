@@ -1,5 +1,6 @@
 #include "shell/station.h"
 #include "stations/beat/beat_station.h"
+#include "stations/bench/bench_station.h"
 #include "stations/make/make_station.h"
 #include "stations/pivots/pivots_station.h"
 #include "stations/power/power_station.h"
@@ -22,6 +23,7 @@ std::vector<StationRow>& all() {
         {"teeth", Station::tr("Teeth"), made<TeethStation>, 2},    {"pivots", Station::tr("Pivots"), made<PivotsStation>, 4},
         {"power", Station::tr("Power"), made<PowerStation>, 5},    {"beat", Station::tr("Beat"), made<BeatStation>, 6},
         {"strike", Station::tr("Strike"), made<StrikeStation>, 7}, {"make", Station::tr("Make"), made<MakeStation>, 8},
+        {"bench", Station::tr("Bench"), made<BenchStation>, 9},
     };
     return rows;
 }

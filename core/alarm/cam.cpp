@@ -25,9 +25,16 @@ std::vector<double> gaps(const TimeCamInput& in) {
     return all;
 }
 
+double edge_of(const TimeCamInput& in) { return in.edge_deg * rad; }
+double low_mm(const TimeCamInput& in) { return in.radius_mm - in.drop_mm; }
+
 void check(const TimeCamInput& in) {
     if (in.falls_h.empty()) throw InputError("falls_h", "none", "the times at which the follower falls, as in [0]");
     if (in.drop_mm >= in.radius_mm) throw InputError("drop_mm", print_short(in.drop_mm), "less than the radius");
+    const double most_deg = std::asin(low_mm(in) / in.radius_mm) / rad;
+    if (in.edge_deg >= most_deg)
+        throw InputError("edge_deg", print_short(in.edge_deg),
+                         "less than " + print_short(most_deg, 3) + "°: such an edge never comes down to the low part");
     if (in.needed_mm && *in.needed_mm > in.drop_mm) throw InputError("needed_mm", print_short(*in.needed_mm), "not more than the drop");
     for (const double gap : gaps(in)) {
         if (gap <= 0)
@@ -39,14 +46,50 @@ void check(const TimeCamInput& in) {
     }
 }
 
-/// Angle behind the corner at which the edge is so deep, rad.
-double edge_rad(const TimeCamInput& in, double depth) { return std::atan2(depth * std::tan(in.edge_deg * rad), in.radius_mm - depth); }
+/// From the corner to where its straight edge meets the low part: the sine rule in the triangle of arbor, corner and foot.
+double foot_rad(const TimeCamInput& in) { return std::asin(in.radius_mm * std::sin(edge_of(in)) / low_mm(in)) - edge_of(in); }
 
-/// Way of the cam under the nose until it has fallen so far, mm: over the corner, then down the edge.
-double way_mm(double fall, double nose, double edge) {
-    const double over_corner = nose * (1 - std::sin(edge));
-    if (fall <= over_corner) return std::sqrt(2 * nose * fall - fall * fall);
-    return nose * std::cos(edge) + (fall - over_corner) * std::tan(edge);
+double needed_mm(const TimeCamInput& in) { return in.needed_mm.value_or(in.drop_mm / 2); }
+
+/// Hours since the fall before this time, which is told from the first fall's hour.
+double since_fall_h(const TimeCamInput& in, double hour) {
+    double since = std::fmod(hour, in.turn_h);
+    if (since < 0) since += in.turn_h;
+    size_t i = in.falls_h.size() - 1;
+    while (i > 0 && in.falls_h[i] - in.falls_h.front() > since) --i;
+    return since - (in.falls_h[i] - in.falls_h.front());
+}
+
+/// Which part of the rise is behind it, so far after a fall: 0 below, 1 up.
+double risen(const TimeCamInput& in, double angle) {
+    const double a_hour = 2 * pi / in.turn_h, begins = std::max(foot_rad(in), in.stays_h * a_hour);
+    return std::clamp((angle - begins) / (in.rise_h * a_hour), 0.0, 1.0);
+}
+
+/// Whether a nose that stands so high touches the edge itself, and not its corner, with the corner passed by this angle.
+bool on_edge(const TimeCamInput& in, double height, double angle) {
+    // Along the edge from its corner, inwards.
+    const double to = angle + edge_of(in);
+    return (in.radius_mm * std::cos(angle) - height) * std::cos(to) + in.radius_mm * std::sin(angle) * std::sin(to) >= 0;
+}
+
+/// Height of the nose's middle over the arbor, held by the corner that has passed by this angle, or by the edge behind it.
+double nose_over_corner_mm(const TimeCamInput& in, double angle) {
+    const double edge = edge_of(in), passed = std::min(angle, pi / 2 - edge), r = in.radius_mm;
+    if (passed + edge > 0) {
+        const double by_edge = (in.nose_mm + r * std::sin(edge)) / std::sin(passed + edge);
+        if (on_edge(in, by_edge, passed)) return by_edge;
+    }
+    const double beside = r * std::sin(passed);
+    return r * std::cos(passed) + std::sqrt(std::max(0.0, in.nose_mm * in.nose_mm - beside * beside));
+}
+
+/// Turn of the cam from its corner until the nose has fallen so far.
+double passed_rad(const TimeCamInput& in, double fall) {
+    const double r = in.radius_mm, height = r + in.nose_mm - fall, edge = edge_of(in);
+    const double by_edge = std::asin(std::min(1.0, (in.nose_mm + r * std::sin(edge)) / height)) - edge;
+    if (on_edge(in, height, by_edge)) return by_edge;
+    return std::acos(std::clamp((r * r + height * height - in.nose_mm * in.nose_mm) / (2 * r * height), -1.0, 1.0));
 }
 
 std::vector<Point> outline_of(const TimeCamInput& in) {
@@ -60,10 +103,10 @@ std::vector<Point> outline_of(const TimeCamInput& in) {
             at(from + part * (to - from), radius(part));
         }
     };
-    const double a_hour = 2 * pi / in.turn_h, low = in.radius_mm - in.drop_mm;
+    const double a_hour = 2 * pi / in.turn_h, low = low_mm(in);
     const std::vector<double> gap = gaps(in);
     for (size_t i = 0; i < gap.size(); ++i) {
-        const double fall = (in.falls_h[i] - in.falls_h.front()) * a_hour, foot = fall + edge_rad(in, in.drop_mm);
+        const double fall = (in.falls_h[i] - in.falls_h.front()) * a_hour, foot = fall + foot_rad(in);
         const double rise = std::max(foot, fall + in.stays_h * a_hour), up = rise + in.rise_h * a_hour;
         at(fall, in.radius_mm);
         arc(foot, rise, [&](double) { return low; });
@@ -93,6 +136,9 @@ void judge(const TimeCamInput& in, TimeCamResult& out) {
                                " mm are left beside the bore: a smaller drop or a larger cam.");
     if (in.nose_mm > in.drop_mm)
         out.warnings.push_back("The follower's end is rounder than the drop is deep: it rolls in and lets go late.");
+    constexpr double minutes = 60, hair_h = 1e-6;
+    if (!lets_go(in, out.late_min / minutes + hair_h))
+        out.warnings.push_back("The follower meets the rise before it has fallen far enough to let go: let it stay down longer.");
     if (out.times && *out.times < 1)
         out.warnings.push_back("Lifting turns the cam back: its setting holds " + print_fixed(*in.holds_N_mm, 1) + " N mm of " +
                                print_fixed(*out.drag_N_mm, 1) + ". More friction at the setting, or a longer rise.");
@@ -108,20 +154,19 @@ void judge(const TimeCamInput& in, TimeCamResult& out) {
 }  // namespace
 
 double cam_radius_mm(const TimeCamInput& in, double hour) {
-    const double a_hour = 2 * pi / in.turn_h, low = in.radius_mm - in.drop_mm;
-    double since = std::fmod(hour, in.turn_h);
-    if (since < 0) since += in.turn_h;
-    size_t i = in.falls_h.size() - 1;
-    while (i > 0 && in.falls_h[i] - in.falls_h.front() > since) --i;
-    since -= in.falls_h[i] - in.falls_h.front();
-    const double angle = since * a_hour, foot = edge_rad(in, in.drop_mm);
-    if (angle < foot) {
-        const double t = std::tan(angle);
-        return in.radius_mm - in.radius_mm * t / (std::tan(in.edge_deg * rad) + t);
-    }
-    const double rise = std::max(foot, in.stays_h * a_hour), part = (angle - rise) / (in.rise_h * a_hour);
-    return low + std::clamp(part, 0.0, 1.0) * in.drop_mm;
+    const double angle = since_fall_h(in, hour) * 2 * pi / in.turn_h;
+    if (angle < foot_rad(in)) return in.radius_mm * std::sin(edge_of(in)) / std::sin(angle + edge_of(in));
+    return in.radius_mm - in.drop_mm + risen(in, angle) * in.drop_mm;
 }
+
+double fallen_mm(const TimeCamInput& in, double hour) {
+    const double angle = since_fall_h(in, hour) * 2 * pi / in.turn_h;
+    // The corner holds it up by its round nose, and later the rise, which is long against the nose.
+    const double past_corner = in.radius_mm + in.nose_mm - nose_over_corner_mm(in, angle);
+    return std::min(past_corner, (1 - risen(in, angle)) * in.drop_mm);
+}
+
+bool lets_go(const TimeCamInput& in, double hour) { return fallen_mm(in, hour) >= needed_mm(in); }
 
 TimeCamResult time_cam(const TimeCamInput& in) {
     check(in);
@@ -129,8 +174,7 @@ TimeCamResult time_cam(const TimeCamInput& in) {
     constexpr double minutes = 60;
     out.deg_per_min = 360 / (in.turn_h * minutes);
     lay_out_steps(in, out);
-    const double needed = in.needed_mm.value_or(in.drop_mm / 2);
-    out.late_min = std::atan(way_mm(needed, in.nose_mm, in.edge_deg * rad) / in.radius_mm) / rad / out.deg_per_min;
+    out.late_min = passed_rad(in, needed_mm(in)) / rad / out.deg_per_min;
     out.play_min = in.play_deg / 2 / out.deg_per_min;
     if (in.force_N) {
         const double rise_rad = in.rise_h * 2 * pi / in.turn_h;
@@ -139,7 +183,7 @@ TimeCamResult time_cam(const TimeCamInput& in) {
     }
     out.outline = outline_of(in);
     judge(in, out);
-    out.files = part_files(in.format, drawing_of(in, out), solid_of(in, out));
+    out.files = part_files(in.format, drawing_of(solid_of(in, out)), solid_of(in, out));
     return out;
 }
 
@@ -149,18 +193,12 @@ FlatPart solid_of(const TimeCamInput& in, const TimeCamResult& out) {
     return part;
 }
 
-Drawing drawing_of(const TimeCamInput& in, const TimeCamResult& out) {
-    const FlatPart part = solid_of(in, out);
-    return {part.title, {{"outline", {part.outline}, {}, {}}, {"bore", {}, part.holes, {{0, 0}}}}};
-}
-
 std::vector<Working> explain_time_cam(const TimeCamInput& in, const TimeCamResult& out) {
     std::vector<Working> list = {
-        work_out("lets go after the corner", "t = arctan(s ÷ R) ÷ w",
-                 {given("s", "way of the cam until it has fallen enough",
-                        way_mm(in.needed_mm.value_or(in.drop_mm / 2), in.nose_mm, in.edge_deg * rad), "mm"),
-                  given("R", "radius", in.radius_mm, "mm"), given("w", "the cam turns in a minute", out.deg_per_min, "deg")},
-                 "min", source, [](auto x) { return std::atan(x[0] / x[1]) / rad / x[2]; })};
+        work_out("lets go after the corner", "t = α ÷ w",
+                 {given("α", "turn of the cam until the nose has fallen enough", passed_rad(in, needed_mm(in)) / rad, "deg"),
+                  given("w", "it turns in a minute", out.deg_per_min, "deg")},
+                 "min", source, [](auto x) { return x[0] / x[1]; })};
     if (out.drag_N_mm)
         list.push_back(work_out("torque of lifting", "T = F (h ÷ α + µ r)",
                                 {given("F", "follower on the cam", *in.force_N, "N"), given("h", "drop", in.drop_mm, "mm"),

@@ -48,14 +48,17 @@ struct TimeCamResult {
     static const Record& record();
 };
 
-/// A cam laid out by the time. The follower's nose goes over the corner on a circle of its own radius and then down the leaning edge; so
-/// much later than the corner it has fallen far enough. Torque of lifting = force × (rise ÷ angle + µ radius), by virtual work. The nose
-/// is taken as small against the cam: within 1 % of the lateness to a tenth of the radius. Throws InputError.
+/// A cam laid out by the time. The follower's round nose goes over the corner and then down the straight edge, exactly: its middle stands
+/// (ρ + R sin ε) ÷ sin(α + ε) high on an edge that leans by ε, the corner passed by α. The follower is taken to move along the radius.
+/// Torque of lifting = force × (rise ÷ angle + µ radius), by virtual work; of the rise its roundness is left out. Throws InputError.
 TimeCamResult time_cam(const TimeCamInput& input);
 /// Radius of the cam at this time after the first fall's hour, mm.
 double cam_radius_mm(const TimeCamInput& input, double hour);
+/// How far the follower has fallen at that time, by its round nose over the corner and down the edge, mm.
+double fallen_mm(const TimeCamInput& input, double hour);
+/// Whether it has fallen so far that it lets go.
+bool lets_go(const TimeCamInput& input, double hour);
 FlatPart solid_of(const TimeCamInput& input, const TimeCamResult& result);
-Drawing drawing_of(const TimeCamInput& input, const TimeCamResult& result);
 std::vector<Working> explain_time_cam(const TimeCamInput& input, const TimeCamResult& result);
 const Calculation& time_cam_calculation();
 

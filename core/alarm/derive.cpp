@@ -3,6 +3,7 @@
 #include <cmath>
 
 #include "number/input_error.h"
+#include "workings/attempted.h"
 
 namespace echappe {
 namespace {
@@ -41,13 +42,11 @@ TimeCamInput silent_of(const AlarmRecord& r) {
     return in;
 }
 
-template <class F>
-void work(std::string& fault, F&& f) {
-    try {
-        f();
-    } catch (const InputError& error) {
-        fault = error.what();
-    }
+AlarmRingInput ring_of(const AlarmRecord& r) {
+    AlarmRingInput in;
+    in.great_turns = r.great_turns, in.fall_mm = r.fall_mm, in.drum_mm = r.drum_mm, in.rope_mm = r.rope_mm;
+    in.wheels = r.wheels, in.pinions = r.pinions, in.teeth = *r.teeth, in.blows_per_s = r.blows_per_s, in.wanted_s = r.wanted_s;
+    return in;
 }
 
 }  // namespace
@@ -57,30 +56,20 @@ DerivedAlarm derive_alarm(const std::optional<AlarmRecord>& alarm) {
     if (!alarm) return out;
     const AlarmRecord& r = *alarm;
     out.there = true;
-    work(out.cam_fault, [&] {
-        out.cam_input = cam_of(r, false);
-        out.cam = time_cam(out.cam_input);
-    });
+    out.cam_input = cam_of(r, false);
+    out.cam = attempted(out.cam_fault, [&] { return time_cam(out.cam_input); });
     if (!out.cam) {
-        std::string ignored;
-        work(ignored, [&] {
-            out.cam_input = cam_of(r, true);
-            out.cam = time_cam(out.cam_input);
-        });
+        std::string usual_fault;
+        out.cam_input = cam_of(r, true);
+        out.cam = attempted(usual_fault, [&] { return time_cam(out.cam_input); });
     }
     out.measured = r.radius_mm && r.drop_mm && out.cam_fault.empty();
     if (r.silent_from_h && r.silent_to_h)
-        work(out.silent_fault, [&] {
+        out.silent = attempted(out.silent_fault, [&] {
             out.silent_input = silent_of(r);
-            out.silent = time_cam(out.silent_input);
+            return time_cam(out.silent_input);
         });
-    if (r.teeth)
-        work(out.ring_fault, [&] {
-            AlarmRingInput in;
-            in.great_turns = r.great_turns, in.fall_mm = r.fall_mm, in.drum_mm = r.drum_mm, in.rope_mm = r.rope_mm;
-            in.wheels = r.wheels, in.pinions = r.pinions, in.teeth = *r.teeth, in.blows_per_s = r.blows_per_s, in.wanted_s = r.wanted_s;
-            out.ring = alarm_ring(in);
-        });
+    if (r.teeth) out.ring = attempted(out.ring_fault, [&] { return alarm_ring(ring_of(r)); });
     return out;
 }
 

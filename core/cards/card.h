@@ -1,9 +1,13 @@
 #pragma once
 
 #include "cards/record.h"
+#include "cards/stores.h"
 #include "making/cut_ring.h"
 #include "making/dividing_table.h"
+#include "making/hole_circle.h"
 #include "making/wheel_blank.h"
+#include "parts/equal_set.h"
+#include "parts/teeth_ways.h"
 #include "pivots/bush_plan.h"
 
 namespace echappe {
@@ -29,6 +33,21 @@ struct CardStep {
     std::optional<double> read_mm;
     bool right = true;
     std::string verdict;  ///< of the reading, with what can be done where it is out
+    double minutes = 0;   ///< expected: as it took before, else as is usual
+    std::optional<double> took_min;
+    std::string short_of;  ///< tool or supply that the drawers have not
+    static const Record& record();
+};
+
+/// What a part is cut from.
+struct CardStock {
+    std::string form, material;
+    double size_mm = 0, width_mm = 0, length_mm = 0;
+    double mass_g = 0;  ///< of what is taken
+    std::string from;   ///< id of the length in the drawer; empty: none is there
+    std::optional<double> price;
+    std::string verdict;
+    BarWanted wanted() const { return {form, material, size_mm, width_mm, length_mm}; }
     static const Record& record();
 };
 
@@ -40,15 +59,28 @@ struct DerivedCard {
     std::vector<CardStep> steps;
     std::optional<DividingTableResult> table;
     std::vector<CardTick> ticks;
-    double outside_mm = 0;  ///< as it is drawn
+    std::optional<CardStock> stock;
+    std::vector<TeethWay> ways;  ///< of mending its teeth, where there are several
+    std::string way;             ///< chosen, or advised
+    double minutes = 0, minutes_left = 0;
+    std::optional<double> cost;  ///< time and metal, where an hour has its price
+    double outside_mm = 0;       ///< as it is drawn
+    // What is drawn of it.
+    std::optional<TurnedShape> turned;
+    std::optional<FlatPart> flat;
+    std::optional<FlatPart> pattern;  ///< what is glued on and sawn round besides: a wheel's crossings
+    std::optional<ConcentricResult> set;
+    size_t set_part = 0;  ///< of the set, from the inside
+    std::vector<HoleOnCircle> circle;
+    std::vector<std::string> notes;  ///< what else is to be known of it
     static const Record& record();
 
     /// The step that is next; none when all are done.
     const CardStep* next() const;
     const CardStep* step(const std::string& step_id) const;
     bool finished() const { return next() == nullptr; }
-    /// The next division to cut, from 1; none when all are.
-    std::optional<long long> next_tooth() const;
+    /// The next division to cut from this one on, and then from 1; none when all are.
+    std::optional<long long> next_tooth(long long from = 1) const;
     size_t cut() const;
 };
 
@@ -67,11 +99,15 @@ struct PinionMaking {
     double outside_mm = 0, root_mm = 0, module_mm = 0;
     long long leaves = 0;
     std::optional<DividingHead> head;
+    bool on_its_arbor = false;  ///< which is made with it, from one rod
+    double arbor_long_mm = 0;   ///< pivot to pivot, then
 };
 void plan_pinion(DerivedCard& card, const PinionMaking& making, const PartCard* kept);
 
 /// `usual`: with the rim as it mostly is; what is read of it goes before.
 void plan_ring(DerivedCard& card, const CutRingInput& usual, const std::optional<DividingHead>& head, const PartCard* kept);
+/// Teeth let into the wheel as it is.
+void plan_let_in(DerivedCard& card, const CutRingInput& wheel, const std::vector<long long>& damaged, const PartCard* kept);
 
 struct BushMaking {
     BushPlanResult plan;
@@ -79,5 +115,46 @@ struct BushMaking {
     double plate_mm = 0;
 };
 void plan_bush_card(DerivedCard& card, const BushMaking& making, const PartCard* kept);
+
+/// One end of an arbor that is made anew.
+struct PivotMaking {
+    std::string end;                ///< "front", "back"
+    std::optional<double> hole_mm;  ///< that it runs in, where it was read or will be bushed to
+    double clearance_mm = 0.04;
+    double plate_mm = 2;
+};
+struct ArborMaking {
+    std::optional<double> plates_mm;  ///< between them
+    double body_mm = 0;
+    std::optional<double> collet_mm;  ///< seat of the wheel's collet
+    double pinion_mm = 0, pinion_long_mm = 0;
+    bool escape = false;
+    std::vector<PivotMaking> pivots;
+};
+void plan_arbor(DerivedCard& card, const ArborMaking& making, const PartCard* kept);
+/// A bent arbor: what it showed before, and what it may show.
+void plan_straighten(DerivedCard& card, double tir_mm, double limit_mm, bool hardened, const PartCard* kept);
+/// A pivot that is scored, rusted or worn: turned down or replaced.
+struct MendedPivot {
+    double pivot_mm = 0;
+    std::string state;
+    std::optional<double> arbor_mm;
+};
+void plan_pivot(DerivedCard& card, const MendedPivot& pivot, const PartCard* kept);
+
+// Parts begun by hand. They throw InputError where sizes are missing or cannot be.
+void plan_turned(DerivedCard& card, const TurnedShape& shape, const PartCard* kept);
+void plan_flat(DerivedCard& card, const FlatShape& shape, const PartCard* kept);
+void plan_drawn(DerivedCard& card, const FlatPart& part, const PartCard* kept);
+void plan_circle(DerivedCard& card, const CircleOfHoles& holes, const std::vector<std::string>& in_the_way, const PartCard* kept);
+void plan_equal(DerivedCard& card, const EqualPieces& pieces, const PartCard* kept);
+void plan_spring(DerivedCard& card, const SpringPiece& spring, const PartCard* kept);
+/// One part of a set, with the part that goes round it as it was read: it is made first.
+void plan_of_set(DerivedCard& card, const ConcentricSet& set, size_t part, const PartCard* kept, const PartCard* around);
+
+/// Minutes by what the workshop's own cards took, else as is usual; what is still to be done, and what it all costs.
+void reckon_time(DerivedCard& card, const PartCard* kept, const Stores& stores);
+/// Where its metal comes from.
+void find_stock(DerivedCard& card, const PartCard* kept, const Stores& stores);
 
 }  // namespace echappe

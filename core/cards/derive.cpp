@@ -1,68 +1,106 @@
 #include "cards/derive.h"
 
 #include <algorithm>
+#include <cmath>
 
 #include "number/input_error.h"
+#include "number/units.h"
+#include "pivots/clearance.h"
+#include "workings/sum.h"
 
 namespace echappe {
 namespace {
 
+/// The rim of a wheel as it mostly is, for what is joined to it.
+CutRingInput usual_rim(const DerivedMesh& mesh, const BlankResult& blank) {
+    CutRingInput in;
+    in.teeth = mesh.wheel, in.module_mm = mesh.module_mm.value, in.outside_mm = mesh.sizes.wheel.outside_diameter_mm;
+    in.root_mm = mesh.sizes.wheel.root_diameter_mm, in.thickness_mm = blank.thickness_mm;
+    constexpr double usual_rim_mm = 2.2;
+    in.rim_inner_mm = in.root_mm - 2 * std::max(usual_rim_mm, blank.rim_mm);
+    return in;
+}
+
+/// With what its teeth are cut: from the drawer.
+void name_cutter(DerivedCard& card, const std::string& cutter) {
+    for (CardStep& step : card.steps)
+        if (step.id == "depth" && !cutter.empty()) step.tool = "cutter " + cutter;
+}
+
 class FromDecisions {
 public:
-    FromDecisions(const CardsRecord& record, const TrainRecord& train_record, const DerivedTrain& train, const MakingRecord& making_record,
-                  const DerivedMaking& making, const SurveyRecord& survey, const DerivedPivots& pivots)
-        : m_record(record),
-          m_train_record(train_record),
-          m_train(train),
-          m_head(making_record.dividing_head),
-          m_making(making),
-          m_survey(survey),
-          m_pivots(pivots) {}
+    explicit FromDecisions(const CardSources& from)
+        : m_from(from), m_head(from.making_record.dividing_head ? from.making_record.dividing_head : from.workshop.head) {}
 
     DerivedCards run() {
-        // Holes first: pivots are fitted to them.
-        for (const DerivedHole& hole : m_pivots.holes) bush(hole);
-        for (const DerivedMesh& mesh : m_train.meshes) {
+        // Arbors and pivots before the holes that are fitted to them, those before what hangs on them.
+        for (const auto& [arbor, runout] : m_from.pivots.runout) straighten(arbor, runout);
+        for (const DerivedHole& hole : m_from.pivots.holes) pivot(hole);
+        for (const DerivedHole& hole : m_from.pivots.holes) bush(hole);
+        for (const DerivedMesh& mesh : m_from.train.meshes) made_new(mesh, false);
+        for (const JobArbor& arbor : m_from.train_record.arbors) arbor_made(arbor);
+        for (const DerivedMesh& mesh : m_from.train.meshes) {
             made_new(mesh, true);
-            made_new(mesh, false);
-            ring(mesh);
+            teeth_mended(mesh);
         }
+        for (const BegunPart& part : m_from.record.begun) begun(part);
+        shop();
         return std::move(m_out);
     }
 
 private:
-    const CardsRecord& m_record;
-    const TrainRecord& m_train_record;
-    const DerivedTrain& m_train;
-    const std::optional<DividingHead>& m_head;
-    const DerivedMaking& m_making;
-    const SurveyRecord& m_survey;
-    const DerivedPivots& m_pivots;
+    const CardSources& m_from;
+    std::optional<DividingHead> m_head;
     DerivedCards m_out;
 
-    /// Begins a card; one that cannot be planned is left out.
+    /// Begins a card; one that cannot be planned is left out, and why is told.
     template <class F>
     void card(const std::string& kind, const std::string& of, const std::string& name, const std::string& because, F&& plan) {
         DerivedCard card;
         card.kind = kind, card.id = kind + ":" + of, card.name = name, card.because = because;
+        const PartCard* kept = m_from.record.card(card.id);
         try {
-            plan(card, m_record.card(card.id));
-        } catch (const InputError&) {
+            plan(card, kept);
+        } catch (const InputError& error) {
+            m_out.faults[of] = error.field() + ": got " + error.got() + ", takes " + error.accepts();
             return;
         }
+        find_stock(card, kept, m_from.stores);
+        reckon_time(card, kept, m_from.stores);
+        m_out.minutes_left += card.minutes_left;
+        if (card.cost) m_out.cost = m_out.cost.value_or(0) + *card.cost;
         m_out.cards.push_back(std::move(card));
     }
     /// "Third wheel"; an arbor that is called after its wheel is not called twice.
     std::string name(const std::string& arbor, const std::string& part) const {
-        const std::string called = m_train_record.name_of_arbor(arbor), noun = part.substr(0, part.find(','));
+        const std::string called = m_from.train_record.name_of_arbor(arbor), noun = part.substr(0, part.find(','));
         return called.ends_with(noun) ? called + part.substr(noun.size()) : called + " " + part;
     }
+    void wait_for(DerivedCard& card, const std::string& id) const {
+        if (m_out.card(id)) card.waits_for.push_back(id);
+    }
 
+    void straighten(const std::string& arbor, const ArborRunoutResult& runout) {
+        if (runout.verdict != "straighten") return;
+        const ArborRecord* record = m_from.survey.pivots.arbor(arbor);
+        card("straighten", arbor, name(arbor, "arbor"), runout.reason, [&](DerivedCard& card, const PartCard* kept) {
+            plan_straighten(card, record->tir_before_mm.value_or(*record->tir_mm), runout.limit_mm, record->hardened, kept);
+        });
+    }
+    void pivot(const DerivedHole& hole) {
+        if (hole.decision != "repivot-first" || !hole.record.pivot_mm) return;
+        card("pivot", hole.id, hole.name + ", pivot", "The pivot comes first: " + hole.reason,
+             [&](DerivedCard& card, const PartCard* kept) {
+                 plan_pivot(card, {*hole.record.pivot_mm, hole.record.pivot_state, {}}, kept);
+             });
+    }
     void bush(const DerivedHole& hole) {
         if (hole.decision != "bush" || !hole.plan || !hole.plan->bush || !hole.record.pivot_mm) return;
         card("bush", hole.id, hole.name + ", bush", "The hole is to be bushed: " + hole.reason,
              [&](DerivedCard& card, const PartCard* kept) {
                  plan_bush_card(card, {*hole.plan, *hole.record.pivot_mm, hole.thickness_mm.value_or(0)}, kept);
+                 // Ticked at the Pivots, it is done here too.
+                 for (CardStep& step : card.steps) step.done = step.done || hole.record.done;
              });
     }
     std::vector<std::string> bushes_of(const std::string& arbor) const {
@@ -72,42 +110,225 @@ private:
         return ids;
     }
     static double root_of(const DerivedMesh& mesh, bool wheel) { return (wheel ? mesh.sizes.wheel : mesh.sizes.pinion).root_diameter_mm; }
+
+    /// Wheel and pinion were both lost, so their arbor was too.
+    bool arbor_lost(const std::string& arbor) const {
+        return m_from.train_record.choice(arbor + ".wheel") && m_from.train_record.choice(arbor + ".pinion");
+    }
+    const DerivedMesh* mesh_with(const std::string& part, bool wheel) const {
+        for (const DerivedMesh& mesh : m_from.train.meshes)
+            if ((wheel ? mesh.wheel_part : mesh.pinion_part) == part) return &mesh;
+        return nullptr;
+    }
+    std::optional<double> plates_at(const std::string& arbor) const {
+        const ArborRecord* record = m_from.survey.pivots.arbor(arbor);
+        return record ? record->plates_mm : std::nullopt;
+    }
+    static double long_of_pinion(const DerivedMesh& mesh) { return 6 * mesh.module_mm.value; }
+
     void made_new(const DerivedMesh& mesh, bool wheel) {
         const std::string& part = wheel ? mesh.wheel_part : mesh.pinion_part;
-        const Choice* choice = m_train_record.choice(part);
+        const Choice* choice = m_from.train_record.choice(part);
         if (!choice) return;
-        const MadeMesh& made = m_making.of(mesh);
         const std::string& arbor = wheel ? mesh.wheel_of : mesh.pinion_of;
         const std::string because = "Lost, and chosen to have " + std::to_string(choice->count) + ".";
-        if (wheel && made.wheel_blank)
-            card("wheel", part, name(arbor, "wheel"), because, [&](DerivedCard& card, const PartCard* kept) {
-                plan_wheel(card, {*made.wheel_blank, root_of(mesh, true), mesh.module_mm.value, mesh.wheel, m_head}, kept);
-                const std::string pinion = "pinion:" + arbor + ".pinion";
-                if (m_out.card(pinion)) card.waits_for.push_back(pinion);
-            });
-        if (!wheel && mesh.sizes.pinion.outside_diameter_mm > 0)
+        if (wheel) new_wheel(mesh, because);
+        else if (mesh.sizes.pinion.outside_diameter_mm > 0)
             card("pinion", part, name(arbor, "pinion"), because, [&](DerivedCard& card, const PartCard* kept) {
-                plan_pinion(card, {mesh.sizes.pinion.outside_diameter_mm, root_of(mesh, false), mesh.module_mm.value, mesh.pinion, m_head},
-                            kept);
+                PinionMaking making{mesh.sizes.pinion.outside_diameter_mm, root_of(mesh, false), mesh.module_mm.value, mesh.pinion, m_head};
+                making.on_its_arbor = arbor_lost(arbor);
+                constexpr double usual_plates = 40, pivots = 8;
+                making.arbor_long_mm = plates_at(arbor).value_or(usual_plates) + pivots;
+                plan_pinion(card, making, kept);
+                name_cutter(card, cutter_for(mesh, "pinion"));
                 card.waits_for = bushes_of(arbor);
             });
     }
-    void ring(const DerivedMesh& mesh) {
-        const ConditionRecord* condition = m_survey.condition(mesh.wheel_part);
-        if (!condition || m_train_record.choice(mesh.wheel_part)) return;
+    void new_wheel(const DerivedMesh& mesh, const std::string& because) {
+        const MadeMesh& made = m_from.making.of(mesh);
+        if (!made.wheel_blank) return;
+        card("wheel", mesh.wheel_part, name(mesh.wheel_of, "wheel"), because, [&](DerivedCard& card, const PartCard* kept) {
+            plan_wheel(card, {*made.wheel_blank, root_of(mesh, true), mesh.module_mm.value, mesh.wheel, m_head}, kept);
+            name_cutter(card, cutter_for(mesh, "wheel"));
+            wait_for(card, "pinion:" + mesh.wheel_of + ".pinion");
+            wait_for(card, "arbor:" + mesh.wheel_of);
+        });
+    }
+    PivotMaking pivot_at(const std::string& arbor, const std::string& end) const {
+        PivotMaking pivot;
+        pivot.end = end;
+        constexpr double usual_pivot = 1, usual_plate = 2;
+        const DerivedHole* hole = m_from.pivots.hole(arbor + "." + end);
+        pivot.plate_mm = hole ? hole->thickness_mm.value_or(usual_plate) : usual_plate;
+        if (hole) pivot.hole_mm = hole->record.hole_min_mm;
+        pivot.clearance_mm = clearance_by(m_from.survey.pivots.clearance, pivot.hole_mm.value_or(usual_pivot), pivot.plate_mm);
+        return pivot;
+    }
+    void arbor_made(const JobArbor& of) {
+        const std::string& arbor = of.train.id;
+        if (!arbor_lost(arbor)) return;
+        const DerivedMesh* drives = mesh_with(arbor + ".wheel", true);
+        const DerivedMesh* driven = mesh_with(arbor + ".pinion", false);
+        card("arbor", arbor, name(arbor, "arbor"), "Its wheel and pinion are lost, and it with them.",
+             [&](DerivedCard& card, const PartCard* kept) {
+                 ArborMaking making;
+                 making.plates_mm = plates_at(arbor);
+                 making.escape = m_from.train_record.escape_arbor == arbor;
+                 if (driven) making.pinion_mm = driven->sizes.pinion.outside_diameter_mm, making.pinion_long_mm = long_of_pinion(*driven);
+                 const auto& blank = drives ? m_from.making.of(*drives).wheel_blank : std::nullopt;
+                 constexpr double usual_body = 3;
+                 making.body_mm = blank ? blank->arbor_mm : usual_body;
+                 if (driven) making.body_mm = std::min(making.body_mm, root_of(*driven, false));
+                 if (blank) making.collet_mm = making.body_mm;
+                 for (const std::string& plate : plate_names()) making.pivots.push_back(pivot_at(arbor, plate));
+                 plan_arbor(card, making, kept);
+                 wait_for(card, "pinion:" + arbor + ".pinion");
+                 for (const std::string& id : bushes_of(arbor)) card.waits_for.push_back(id);
+             });
+    }
+
+    /// Where the chain of power is known to it, wound.
+    std::optional<double> torque_at(const std::string& arbor) const {
+        for (const DerivedDrive& drive : m_from.power.drives)
+            if (drive.chain)
+                for (const PowerAtArbor& at : drive.chain->arbors)
+                    if (at.id == arbor && at.torque_N_mm > 0) return at.torque_N_mm;
+        return {};
+    }
+    /// The nearest of the drawer that is made for it; empty: none.
+    std::string cutter_for(const DerivedMesh& mesh, const char* part) const {
+        if (m_from.stores.cutters.empty()) return {};
+        CutterInput in;
+        in.mesh = mesh.geometry(), in.part = part, in.stock = m_from.stores.cutters;
+        try {
+            for (const CutterFit& fit : nearest_cutters(in).cutters)
+                if (fit.suits) return fit.id + ", off by " + print_fixed(fit.shape_error_um, 0) + " µm at most";
+        } catch (const InputError&) {
+            // A form that no cutter of the drawer has.
+        }
+        return {};
+    }
+
+    void teeth_mended(const DerivedMesh& mesh) {
+        const ConditionRecord* condition = m_from.survey.condition(mesh.wheel_part);
+        if (!condition || m_from.train_record.choice(mesh.wheel_part)) return;
         const std::string& verdict = condition->verdict;
         if (verdict != "missing teeth" && verdict != "worn teeth") return;
-        const MadeMesh& made = m_making.of(mesh);
+        const MadeMesh& made = m_from.making.of(mesh);
         if (!made.wheel_blank) return;
-        card("ring", mesh.wheel_part, name(mesh.wheel_of, "wheel, ring"), "It was found with " + verdict + ".",
-             [&](DerivedCard& card, const PartCard* kept) {
-                 CutRingInput in;
-                 in.teeth = mesh.wheel, in.module_mm = mesh.module_mm.value, in.outside_mm = mesh.sizes.wheel.outside_diameter_mm;
-                 in.root_mm = root_of(mesh, true), in.thickness_mm = made.wheel_blank->thickness_mm;
-                 constexpr double usual_rim_mm = 2.2;
-                 in.rim_inner_mm = in.root_mm - 2 * std::max(usual_rim_mm, made.wheel_blank->rim_mm);
-                 plan_ring(card, in, m_head, kept);
-             });
+        TeethWaysInput asked;
+        asked.wheel = usual_rim(mesh, *made.wheel_blank),
+        asked.damaged = verdict == "worn teeth" ? std::vector<long long>() : condition->teeth;
+        asked.wheel.torque_N_mm = torque_at(mesh.wheel_of);
+        TeethWaysResult ways;
+        try {
+            ways = teeth_ways(asked);
+        } catch (const InputError&) {
+            return;  // a tooth beyond its count: the survey says so
+        }
+        const WayChosen* chosen = m_from.record.way_of(mesh.wheel_part);
+        const std::string way = chosen ? chosen->way : ways.advised;
+        const std::string because = "It was found with " + verdict + (chosen && !chosen->because.empty() ? ". " + chosen->because : ".");
+        const auto with_ways = [&](DerivedCard& card) { card.ways = ways.ways, card.way = way; };
+        if (way == "new wheel") {
+            const size_t before = m_out.cards.size();
+            new_wheel(mesh, because);
+            if (m_out.cards.size() > before) with_ways(m_out.cards.back());
+        } else if (way == "let in") {
+            card("teeth", mesh.wheel_part, name(mesh.wheel_of, "wheel, teeth let in"), because,
+                 [&](DerivedCard& card, const PartCard* kept) {
+                     plan_let_in(card, asked.wheel, condition->teeth, kept);
+                     with_ways(card);
+                 });
+        } else {
+            card("ring", mesh.wheel_part, name(mesh.wheel_of, "wheel, ring"), because, [&](DerivedCard& card, const PartCard* kept) {
+                plan_ring(card, asked.wheel, m_head, kept);
+                name_cutter(card, cutter_for(mesh, "wheel"));
+                with_ways(card);
+            });
+        }
+    }
+
+    FlatPart drawn(const std::string& of) const {
+        const DerivedStrike& strike = m_from.strike;
+        if (of == "snail" && strike.snail && strike.measured) return solid_of(strike.snail_input, *strike.snail);
+        if (of == "rack" && strike.rack && strike.rack_measured) return solid_of(strike.rack_input, *strike.rack);
+        if (of == "count wheel" && strike.wheel && strike.measured) return solid_of(strike.wheel_input, *strike.wheel);
+        if (of == "alarm cam" && m_from.alarm.cam && m_from.alarm.measured) return solid_of(m_from.alarm.cam_input, *m_from.alarm.cam);
+        if (of == "pallets" && m_from.escapement.pallets_input)
+            return solid_of(*m_from.escapement.pallets_input, pallets_part(*m_from.escapement.pallets_input));
+        if (of == "escape wheel" && m_from.escapement.wheel) return solid_of(m_from.escapement.wheel_input, *m_from.escapement.wheel);
+        throw InputError("of", "\"" + of + "\", which is not measured yet", "a part that is drawn: measure it at Strike or Beat first");
+    }
+    /// What is on or under a plate where a hole is to be.
+    std::vector<std::string> in_the_way(const CircleOfHoles& holes) const {
+        std::vector<std::string> out;
+        if (holes.plate.empty() || !holes.radius_mm) return out;
+        HoleCircleInput in;
+        in.holes = holes.count, in.radius_mm = *holes.radius_mm, in.start_deg = holes.start_deg;
+        const std::vector<HoleOnCircle> points = hole_circle(in).points;
+        constexpr double usual_hole = 2, clear_mm = 2;
+        const double r = holes.through_mm.value_or(usual_hole) / 2;
+        for (size_t i = 0; i < points.size(); ++i)
+            for (const JobArbor& arbor : m_from.train_record.arbors) {
+                if (arbor.position_mm.size() != 2) continue;
+                const double d = std::hypot(holes.middle_x_mm + points[i].x_mm - arbor.position_mm[0],
+                                            holes.middle_y_mm + points[i].y_mm - arbor.position_mm[1]);
+                const DerivedMesh* mesh = mesh_with(arbor.train.id + ".wheel", true);
+                const std::string hole = "Hole " + std::to_string(i + 1);
+                if (d < r + clear_mm)
+                    out.push_back(hole + " runs into the pivot hole of " + arbor.called() + ": turn the circle, or another radius.");
+                else if (mesh && d < r + mesh->sizes.wheel.outside_diameter_mm / 2)
+                    out.push_back(hole + " lies over the wheel of " + arbor.called() + ": nothing may stand in there.");
+            }
+        return out;
+    }
+
+    void begun(const BegunPart& part) {
+        const std::string kind = word_of(part.is), because = "Begun by hand.";
+        if (const auto* set = part.as<ConcentricSet>()) return begun_set(part, *set);
+        card(kind, part.id, part.name, because, [&](DerivedCard& card, const PartCard* kept) {
+            if (const auto* turned = part.as<TurnedShape>()) plan_turned(card, *turned, kept);
+            else if (const auto* flat = part.as<FlatShape>()) plan_flat(card, *flat, kept);
+            else if (const auto* holes = part.as<CircleOfHoles>()) plan_circle(card, *holes, in_the_way(*holes), kept);
+            else if (const auto* pieces = part.as<EqualPieces>()) plan_equal(card, *pieces, kept);
+            else if (const auto* spring = part.as<SpringPiece>()) plan_spring(card, *spring, kept);
+            else plan_drawn(card, drawn(part.as<DrawnPart>()->of), kept);
+        });
+    }
+    /// A card for each part, the outermost first: each is turned to the bore of the one before.
+    void begun_set(const BegunPart& part, const ConcentricSet& set) {
+        const auto id = [&](size_t i) { return "set:" + part.id + "." + std::to_string(i + 1); };
+        for (size_t i = set.parts.size(); i-- > 0;)
+            card("set", part.id + "." + std::to_string(i + 1), set.parts[i].name, "Of the set “" + part.name + "”, from the outside in.",
+                 [&](DerivedCard& card, const PartCard* kept) {
+                     plan_of_set(card, set, i, kept, i + 1 < set.parts.size() ? m_from.record.card(id(i + 1)) : nullptr);
+                     if (i + 1 < set.parts.size()) wait_for(card, id(i + 1));
+                 });
+    }
+
+    /// What the cards that are not done want and the drawers have not, each once.
+    void shop() {
+        const auto want = [&](const std::string& words, const std::string& card) {
+            for (StockWanted& line : m_out.shopping)
+                if (line.words == words) {
+                    if (line.for_cards.back() != card) line.for_cards.push_back(card);
+                    return;
+                }
+            m_out.shopping.push_back({words, {card}});
+        };
+        for (const DerivedCard& card : m_out.cards) {
+            if (card.finished()) continue;
+            const CardStep* take = card.step("take");
+            if (card.stock && card.stock->from.empty() && take && !take->done && !m_from.stores.metal.empty()) {
+                const CardStock& s = *card.stock;
+                want(s.material + ", " + s.form + " " + print_short(s.size_mm, 3) + " mm" +
+                         (s.width_mm > 0 ? ", " + print_fixed(s.width_mm, 0) + " wide" : "") + ", " + print_fixed(s.length_mm, 0) + " long",
+                     card.name);
+            }
+            for (const CardStep& step : card.steps)
+                if (!step.short_of.empty()) want(step.short_of, card.name);
+        }
     }
 };
 
@@ -136,8 +357,12 @@ bool DerivedCards::can_begin(const DerivedCard& one) const {
 
 DerivedCards derive_cards(const CardsRecord& record, const TrainRecord& train_record, const DerivedTrain& train,
                           const MakingRecord& making_record, const DerivedMaking& making, const SurveyRecord& survey,
-                          const DerivedPivots& pivots) {
-    return FromDecisions(record, train_record, train, making_record, making, survey, pivots).run();
+                          const DerivedPivots& pivots, const DerivedStrike& strike, const DerivedAlarm& alarm,
+                          const DerivedEscapement& escapement, const DerivedPower& power, const WorkshopHead& workshop,
+                          const Stores& stores) {
+    return FromDecisions(
+               {record, train_record, train, making_record, making, survey, pivots, strike, alarm, escapement, power, workshop, stores})
+        .run();
 }
 
 std::vector<Finding> findings_of_cards(const DerivedCards& derived) {
@@ -150,13 +375,19 @@ std::vector<Finding> findings_of_cards(const DerivedCards& derived) {
     return all;
 }
 
-Edit<CardsRecord> end_step(const std::string& card, const std::string& step, const std::optional<double>& read_mm,
-                           const std::string& date) {
+Edit<CardsRecord> end_step(const std::string& card, const std::string& step, const std::optional<double>& read_mm, const std::string& date,
+                           const std::optional<double>& minutes) {
     return {"Done: " + step, [=](CardsRecord& record) {
                 PartCard& kept = card_of(record, card);
                 if (!kept.is_done(step)) kept.done.push_back(step);
                 if (read_mm) kept.readings.push_back({step, *read_mm, date});
+                std::erase_if(kept.times, [&](const CardTime& one) { return one.step == step && minutes; });
+                if (minutes) kept.times.push_back({step, *minutes});
             }};
+}
+
+Edit<CardsRecord> take_stock(const std::string& card, const std::string& from) {
+    return {"Taken: " + from, [=](CardsRecord& record) { card_of(record, card).taken_from = from; }};
 }
 
 Edit<CardsRecord> take_back(const std::string& card) {
@@ -166,6 +397,8 @@ Edit<CardsRecord> take_back(const std::string& card) {
                 const std::string step = kept.done.back();
                 kept.done.pop_back();
                 std::erase_if(kept.readings, [&](const CardReading& one) { return one.step == step; });
+                std::erase_if(kept.times, [&](const CardTime& one) { return one.step == step; });
+                if (step == "take") kept.taken_from.clear();
             }};
 }
 

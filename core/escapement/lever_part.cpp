@@ -110,16 +110,6 @@ double clear_of_wheel(const LeverAction& layout, const std::vector<Point>& outli
     return least - std::max(layout.tooth.toe, layout.tooth.heel);
 }
 
-/// First moment of an outline's area, mm³ (Green's theorem).
-Vector first_moment(const std::vector<Point>& outline) {
-    Vector sum;
-    for (size_t i = 0; i < outline.size(); ++i) {
-        const Vector a{outline[i][0], outline[i][1]}, b{outline[(i + 1) % outline.size()][0], outline[(i + 1) % outline.size()][1]};
-        sum = sum + cross(a, b) / 6 * (a + b);
-    }
-    return sum;
-}
-
 LeverAction action_of(const LeverPartInput& in) {
     if (in.lever.has_value() == in.pin.has_value())
         throw InputError("lever", in.lever ? "two layouts" : "none", "just one of `lever` and `pin`");
@@ -192,7 +182,7 @@ LeverPartResult lever_part(const LeverPartInput& in) {
     const double g_per_mm2 = in.shape.density_kg_m3 * 1e-6 * out.thickness_mm;
     out.mass_g = g_per_mm2 * (all.area - bore.area);
     out.inertia_g_mm2 = g_per_mm2 * (all.polar - bore.polar);
-    out.out_of_poise_g_mm = g_per_mm2 * length(first_moment(out.outline));
+    out.out_of_poise_g_mm = g_per_mm2 * std::hypot(all.first[0], all.first[1]);
     out.files = part_files(in.format, drawing_of(in, out), solid_of(in, out));
     return out;
 }

@@ -18,6 +18,7 @@ constexpr const char* how_to_get_it = "dxf or svg, or the package with STEP expo
 
 struct Module {
     StepWrite write = nullptr;
+    StepTurn turn = nullptr;
     StepVolume volume = nullptr;
 
     Module() {
@@ -27,8 +28,9 @@ struct Module {
             void* handle = dlopen((folder / module_name).c_str(), RTLD_NOW | RTLD_LOCAL);
             if (!handle) continue;
             write = reinterpret_cast<StepWrite>(dlsym(handle, "echappe_step_write"));
+            turn = reinterpret_cast<StepTurn>(dlsym(handle, "echappe_step_turn"));
             volume = reinterpret_cast<StepVolume>(dlsym(handle, "echappe_step_volume"));
-            if (write && volume) return;
+            if (write && turn && volume) return;
         }
     }
 };
@@ -62,20 +64,33 @@ struct ScratchFile {
     ScratchFile& operator=(const ScratchFile&) = delete;
 };
 
+template <class Part>
+std::string written_by(std::string (*write)(const Part&, const std::string&), const Part& part) {
+    const ScratchFile scratch;
+    if (const std::string fault = write(part, scratch.path); !fault.empty()) throw InputError("format", "step: " + fault, "dxf or svg");
+    std::string text = read_text(scratch.path);
+    // The modeller does not say when its disk is full.
+    if (text.find("END-ISO-10303-21;") == std::string::npos)
+        throw InputError("format", "step, whose scratch file was cut short", "room in " + std::filesystem::temp_directory_path().string());
+    return text;
+}
+
 }  // namespace
 
 bool step_available() { return module().write != nullptr; }
 
 std::string to_step(const FlatPart& part) {
     require_module();
-    const ScratchFile scratch;
-    if (const std::string fault = module().write(part, scratch.path); !fault.empty())
-        throw InputError("format", "step: " + fault, "dxf or svg");
-    std::string text = read_text(scratch.path);
-    // The modeller does not say when its disk is full.
-    if (text.find("END-ISO-10303-21;") == std::string::npos)
-        throw InputError("format", "step, whose scratch file was cut short", "room in " + std::filesystem::temp_directory_path().string());
-    return text;
+    return written_by(module().write, part);
+}
+
+std::string to_step(const TurnedSolid& part) {
+    require_module();
+    return written_by(module().turn, part);
+}
+
+std::string to_step(const Solid& part) {
+    return std::visit([](const auto& one) { return to_step(one); }, part);
 }
 
 double step_volume_mm3(const std::string& step) {

@@ -5,10 +5,12 @@
 namespace echappe {
 
 struct FlatPart;
+struct TurnedSolid;
 
 /// What the STEP module gives: the sentence of a fault, empty when it was written; a volume in mm³, 0 when there is none.
 /// Both sides come from one build.
 using StepWrite = std::string (*)(const FlatPart& part, const std::string& path);
+using StepTurn = std::string (*)(const TurnedSolid& part, const std::string& path);
 using StepVolume = double (*)(const std::string& path);
 
 }  // namespace echappe

@@ -2,6 +2,7 @@
 
 #include "number/input_error.h"
 #include "number/units.h"
+#include "workings/attempted.h"
 
 namespace echappe {
 namespace {
@@ -19,12 +20,10 @@ void take_thread(HandsFrictionInput& in, double slips_at_g) {
     in.torque_N_mm = gravity_m_s2 / 1000 * (slips_at_g * *in.hand_length_mm + own);
 }
 
-void derive_friction(const HandsRecord& r, DerivedHands& out) try {
+HandsFrictionInput friction_of(const HandsRecord& r) {
     HandsFrictionInput in = r.friction;
     if (r.slips_at_g && !in.torque_N_mm) take_thread(in, *r.slips_at_g);
-    out.friction = hands_friction(in);
-} catch (const InputError& error) {
-    out.friction_fault = error.what();
+    return in;
 }
 
 void pipe(DerivedHands& out, const std::string& between, const std::optional<double>& inner, const std::optional<double>& bore) {
@@ -101,7 +100,7 @@ DerivedHands derive_hands(const std::optional<HandsRecord>& hands) {
     if (!hands) return out;
     out.there = true;
     out.drawn = with_usual_sizes(*hands);
-    derive_friction(*hands, out);
+    out.friction = attempted(out.friction_fault, [&] { return hands_friction(friction_of(*hands)); });
     pipe(out, "cannon on the arbor", hands->arbor_mm, hands->cannon_bore_mm);
     pipe(out, "hour pipe on the cannon", hands->cannon_mm, hands->hour_bore_mm);
     derive_heights(*hands, out);

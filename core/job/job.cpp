@@ -48,6 +48,7 @@ Record& growing_record() {
                                .add("hands", &In::hands, "", "pipes, hands and what carries them")
                                .add("wood", &In::wood, "", "of a wooden movement: kinds, grain and moisture")
                                .include(&In::cards)
+                               .add("bench", &In::bench, "", "steps, waits, oil, runs on test, ways to go on, diary and what came of it")
                                .add("rate_log", &In::rate_log, "", "looks at the clock beside a reference, and what was done to its rate");
     return record;
 }

@@ -2,6 +2,7 @@
 
 #include "alarm/record.h"
 #include "beat/record.h"
+#include "bench/record.h"
 #include "cards/record.h"
 #include "escapement/record.h"
 #include "hands/record.h"
@@ -53,6 +54,7 @@ struct Job {
     std::optional<HandsRecord> hands;
     std::optional<WoodRecord> wood;
     CardsRecord cards;
+    BenchRecord bench;
     RateLog rate_log;
     Parts others;  ///< of topics that have no member here
     static const Record& record();

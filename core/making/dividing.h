@@ -13,6 +13,11 @@ struct DividingHead {
     static const Record& record();
 };
 
+/// The head that stands in the workshop, for jobs that have none of their own.
+struct WorkshopHead {
+    std::optional<DividingHead> head;
+};
+
 /// A wheel to be divided on a worm dividing head. Notation: N divisions, k turns of the crank per turn of the work, c holes
 /// in a circle.
 struct DividingInput {

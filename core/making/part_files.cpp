@@ -10,6 +10,8 @@ PartFiles part_files(const std::string& format, const Drawing& drawing, const Fl
     return files;
 }
 
+Drawing drawing_of(const FlatPart& part) { return {part.title, {{"outline", {part.outline}, {}, {}}, {"bore", {}, part.holes, {{0, 0}}}}}; }
+
 const Record& PartFiles::record() {
     using Out = PartFiles;
     static const Record record =

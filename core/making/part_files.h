@@ -13,6 +13,9 @@ struct PartFiles {
 /// The one that `format` names: "points" none. Throws InputError.
 PartFiles part_files(const std::string& format, const Drawing& drawing, const FlatPart& part);
 
+/// Of a part that has nothing but its outline and holes: a layer each, its arbor marked.
+Drawing drawing_of(const FlatPart& part);
+
 /// The choice of it.
 template <class In>
 Fields<In>& add_part_format(Fields<In>& fields) {

@@ -55,6 +55,9 @@ void decide_wheel(const BlankInput& in, double root_radius, BlankResult& out) {
     out.arm_at_rim_mm = choice.arm_at_rim_mm.value_or(out.rim_mm);
     out.arm_at_hub_mm = choice.arm_at_hub_mm.value_or(choice.arm_at_rim_mm ? *choice.arm_at_rim_mm : hub_taper * out.arm_at_rim_mm);
     out.arms = choice.arms.value_or(usual_arms(out.outside_diameter_mm));
+    // A small round file; sharp corners crack.
+    constexpr double usual_corner_mm = 0.5;
+    out.corner_mm = choice.corner_mm.value_or(std::min(usual_corner_mm, out.arm_at_rim_mm / 4));
     if (out.arms == 1 || out.arms == 2) throw InputError("arms", std::to_string(out.arms), "3 to 8, or 0 for a solid wheel");
     if (choice.arbor_mm && choice.bore_mm && *choice.bore_mm <= *choice.arbor_mm)
         out.warnings.push_back("Bore " + mm(out.bore_mm) + " leaves nothing for a collet on an arbor of " + mm(out.arbor_mm) + ".");
@@ -128,7 +131,8 @@ BlankResult plan_blank(const BlankInput& in) {
     solid = {solid.area - bore.area, solid.polar - bore.polar};
     Moments crossed = solid;
     if (out.arms > 0)
-        out.crossings = wheel_crossings({rim_radius, out.hub_diameter_mm / 2, out.arm_at_rim_mm, out.arm_at_hub_mm, out.arms});
+        out.crossings =
+            wheel_crossings({rim_radius, out.hub_diameter_mm / 2, out.arm_at_rim_mm, out.arm_at_hub_mm, out.arms, out.corner_mm});
     for (const auto& hole : out.crossings) {
         const Moments open = moments_of(hole);
         crossed = {crossed.area - open.area, crossed.polar - open.polar};

@@ -15,6 +15,7 @@ struct BlankChoice {
     std::optional<double> hub_diameter_mm;
     std::optional<double> arm_at_rim_mm;
     std::optional<double> arm_at_hub_mm;  ///< the same as at the rim: straight
+    std::optional<double> corner_mm;      ///< radius of saw or file in the corners of the crossings
     double density_kg_m3 = 8500;          ///< engraving brass
     bool operator==(const BlankChoice&) const = default;
     static const Record& record();
@@ -43,6 +44,7 @@ struct BlankResult {
     double hub_diameter_mm = 0;
     double arm_at_rim_mm = 0;
     double arm_at_hub_mm = 0;
+    double corner_mm = 0;
     std::vector<std::vector<Point>> crossings;  ///< the openings, anticlockwise
     double area_mm2 = 0;
     double volume_mm3 = 0;

@@ -17,6 +17,8 @@ const Record& BlankChoice::record() {
             .add("hub_diameter_mm", &In::hub_diameter_mm, "mm", "default bore + 3 modules, at least bore + 3 mm on a clock wheel",
                  above(0, 1000))
             .add("arm_at_rim_mm", &In::arm_at_rim_mm, "mm", "width of an arm where it meets the rim; default the rim's", above(0, 500))
+            .add("corner_mm", &In::corner_mm, "mm",
+                 "radius of saw or file in the corners of the crossings; default 0.5, at most a quarter of an arm", between(0, 50))
             .add("arm_at_hub_mm", &In::arm_at_hub_mm, "mm", "where it meets the hub; default 1.4 times that at the rim", above(0, 500))
             .add("density_kg_m3", &In::density_kg_m3, "kg/m³", "engraving brass 8500, steel 7850, boxwood 900", between(50, 25000))
             .because("most wheels are of engraving brass");
@@ -56,6 +58,7 @@ const Record& BlankResult::record() {
             .add("hub_diameter_mm", &Out::hub_diameter_mm, "mm", "where the arms begin")
             .add("arm_at_rim_mm", &Out::arm_at_rim_mm, "mm", "width of an arm there")
             .add("arm_at_hub_mm", &Out::arm_at_hub_mm, "mm", "width of an arm there")
+            .add("corner_mm", &Out::corner_mm, "mm", "radius in the corners of the crossings")
             .add("crossings", &Out::crossings, "mm", "closed outlines of the openings")
             .add("area_mm2", &Out::area_mm2, "mm²", "of the crossed wheel")
             .add("volume_mm3", &Out::volume_mm3, "mm³", "area × thickness")

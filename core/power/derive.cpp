@@ -7,6 +7,7 @@
 #include "number/input_error.h"
 #include "number/units.h"
 #include "power/enough.h"
+#include "power/winding.h"
 #include "teeth/mesh_simulation.h"
 
 namespace echappe {
@@ -408,6 +409,9 @@ void derive_drive(const Sources& from, const DriveRecord& drive, DerivedPower& p
     for (const TrainList& train : from.movement.trains)
         if (train.id == drive.train && !train.arbors.empty()) out.arbor = train.arbors.front();
     out.turns = from.movement.winding_turns;
+    // The turns that were counted are the going train's; another has its own winding.
+    if (!from.movement.trains.empty() && drive.train != from.movement.trains.front().id)
+        if (const auto winding = winding_of(drive.is)) out.turns = winding->turns;
     try {
         if (const auto* weight = drive.as<WeightDrive>()) drive_by_weight(*weight, out);
         if (const auto* rewound = drive.as<RewoundDrive>()) drive_rewound(drive, *rewound, from.train, out);

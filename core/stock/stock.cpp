@@ -75,6 +75,14 @@ std::vector<double> Stock::reamer_sizes() const {
     return sizes;
 }
 
+Stores Stock::stores() const {
+    Stores out;
+    out.metal = metal, out.tools = tools, out.times = times, out.cutters = cutters;
+    for (const ToolInDrawer& tool : tools)
+        if (tool.kind == "hour") out.hour_price = tool.price;
+    return out;
+}
+
 std::vector<Bush> bushes_from_csv(const std::string& text) {
     enum { id, bore, outside, height, quantity };
     Sheet<5> sheet(text, {"id", "bore_mm", "outside_mm", "height_mm", "quantity"});
@@ -218,7 +226,9 @@ std::string leaves_to_csv(const std::vector<StockLeaf>& leaves) {
 Stock load_stock(const std::filesystem::path& folder) {
     return {list_of(folder / "cutters.csv", cutters_from_csv), list_of(folder / "plates.csv", plates_from_csv),
             list_of(folder / "leaves.csv", leaves_from_csv),   list_of(folder / "bushes.csv", bushes_from_csv),
-            list_of(folder / "reamers.csv", reamers_from_csv), list_of(folder / "strips.csv", strips_from_csv)};
+            list_of(folder / "reamers.csv", reamers_from_csv), list_of(folder / "strips.csv", strips_from_csv),
+            list_of(folder / "metal.csv", metal_from_csv),     list_of(folder / "tools.csv", tools_from_csv),
+            list_of(folder / "times.csv", times_from_csv)};
 }
 
 void save_stock(const std::filesystem::path& folder, const Stock& stock) {
@@ -230,7 +240,10 @@ void save_stock(const std::filesystem::path& folder, const Stock& stock) {
                 {folder / "leaves.csv", leaves_to_csv(stock.leaves)},
                 {folder / "bushes.csv", bushes_to_csv(stock.bushes)},
                 {folder / "reamers.csv", reamers_to_csv(stock.reamers)},
-                {folder / "strips.csv", strips_to_csv(stock.strips)}});
+                {folder / "strips.csv", strips_to_csv(stock.strips)},
+                {folder / "metal.csv", metal_to_csv(stock.metal)},
+                {folder / "tools.csv", tools_to_csv(stock.tools)},
+                {folder / "times.csv", times_to_csv(stock.times)}});
 }
 
 const Calculation& trace_calculation() {

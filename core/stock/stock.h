@@ -2,6 +2,7 @@
 
 #include <filesystem>
 
+#include "cards/stores.h"
 #include "making/cutters.h"
 #include "making/dividing.h"
 #include "pivots/bush_plan.h"
@@ -34,7 +35,7 @@ struct Reamer {
 };
 
 /// What a workshop has to work with: CSV files in one folder, `cutters.csv`, `plates.csv`, `leaves.csv`, `bushes.csv`, `reamers.csv`,
-/// `strips.csv`.
+/// `strips.csv`, `metal.csv`, `tools.csv`, `times.csv`.
 struct Stock {
     std::vector<Cutter> cutters;
     std::vector<StockPlate> plates;
@@ -42,11 +43,16 @@ struct Stock {
     std::vector<Bush> bushes;
     std::vector<Reamer> reamers;
     std::vector<Strip> strips;
+    std::vector<Bar> metal;
+    std::vector<ToolInDrawer> tools;
+    std::vector<TimeTaken> times;
     bool operator==(const Stock&) const = default;
 
     /// The head of the first plate with all plates of its ratio; none without plates.
     std::optional<DividingHead> head() const;
     std::vector<double> reamer_sizes() const;
+    /// An hour's price is a row of the tools: kind "hour".
+    Stores stores() const;
 };
 
 /// CSV with a header row; further columns are left alone. Throws InputError naming row and column, rows counted from 2 as an
@@ -57,12 +63,18 @@ std::vector<StockLeaf> leaves_from_csv(const std::string& text);
 std::vector<Bush> bushes_from_csv(const std::string& text);
 std::vector<Reamer> reamers_from_csv(const std::string& text);
 std::vector<Strip> strips_from_csv(const std::string& text);
+std::vector<Bar> metal_from_csv(const std::string& text);
+std::vector<ToolInDrawer> tools_from_csv(const std::string& text);
+std::vector<TimeTaken> times_from_csv(const std::string& text);
 std::string cutters_to_csv(const std::vector<Cutter>& cutters);
 std::string plates_to_csv(const std::vector<StockPlate>& plates);
 std::string leaves_to_csv(const std::vector<StockLeaf>& leaves);
 std::string bushes_to_csv(const std::vector<Bush>& bushes);
 std::string reamers_to_csv(const std::vector<Reamer>& reamers);
 std::string strips_to_csv(const std::vector<Strip>& strips);
+std::string metal_to_csv(const std::vector<Bar>& metal);
+std::string tools_to_csv(const std::vector<ToolInDrawer>& tools);
+std::string times_to_csv(const std::vector<TimeTaken>& times);
 
 /// Reads the folder; a file that is not there is an empty list. Throws InputError.
 Stock load_stock(const std::filesystem::path& folder);

@@ -3,6 +3,7 @@
 #include <algorithm>
 
 #include "number/input_error.h"
+#include "workings/attempted.h"
 
 namespace echappe {
 namespace {
@@ -53,12 +54,10 @@ StrikePieceInput rack_of(const StrikeRecord& r, const SnailInput& snail) {
     return in;
 }
 
-void lay_out_rack(const StrikeRecord& r, DerivedStrike& out) try {
+void lay_out_rack(const StrikeRecord& r, DerivedStrike& out) {
     out.rack_input = rack_of(r, out.snail_input);
-    out.rack = strike_piece(out.rack_input);
+    out.rack = attempted(out.rack_fault, [&] { return strike_piece(out.rack_input); });
     out.rack_measured = r.rack_radius_mm && r.tooth_pitch_deg && r.tail_mm;
-} catch (const InputError& error) {
-    out.rack_fault = error.what();
 }
 
 template <class In, class Result>
@@ -95,12 +94,7 @@ DerivedStrike derive_strike(const std::optional<StrikeRecord>& strike) {
         out.fault = error.what();
         return out;
     }
-    if (r.heard.empty()) return out;
-    try {
-        out.heard = strike_heard({r.kind, r.scheme, r.blows, r.heard});
-    } catch (const InputError& error) {
-        out.heard_fault = error.what();
-    }
+    if (!r.heard.empty()) out.heard = attempted(out.heard_fault, [&] { return strike_heard({r.kind, r.scheme, r.blows, r.heard}); });
     return out;
 }
 

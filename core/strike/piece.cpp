@@ -55,16 +55,6 @@ void check(const StrikePieceInput& in) {
         throw InputError("sector.teeth", std::to_string(sector.teeth), "a sector of less than half a turn");
 }
 
-Point first_moment(const std::vector<Point>& outline) {
-    Point sum{0, 0};
-    for (size_t i = 0; i < outline.size(); ++i) {
-        const Point &a = outline[i], &b = outline[(i + 1) % outline.size()];
-        const double cross = a[0] * b[1] - a[1] * b[0];
-        sum[0] += cross * (a[0] + b[0]) / 6, sum[1] += cross * (a[1] + b[1]) / 6;
-    }
-    return sum;
-}
-
 }  // namespace
 
 StrikePieceResult strike_piece(const StrikePieceInput& in) {
@@ -90,14 +80,13 @@ StrikePieceResult strike_piece(const StrikePieceInput& in) {
     const double g_per_mm2 = in.density_kg_m3 * 1e-6 * in.thickness_mm;
     out.mass_g = g_per_mm2 * (all.area - bore.area);
     out.inertia_g_mm2 = g_per_mm2 * (all.polar - bore.polar);
-    const Point moment = first_moment(out.outline);
-    out.pull_g_mm = g_per_mm2 * std::hypot(moment[0], moment[1]);
-    out.falls_to_deg = std::atan2(moment[1], moment[0]) / rad;
+    out.pull_g_mm = g_per_mm2 * std::hypot(all.first[0], all.first[1]);
+    out.falls_to_deg = std::atan2(all.first[1], all.first[0]) / rad;
     constexpr double thin = 0.8;
     for (const PieceArm& arm : in.arms)
         if (arm.tip_mm.value_or(arm.width_mm) < thin)
             out.warnings.push_back("An arm is thinner than 0.8 mm at its end: it bends when the train runs against it.");
-    out.files = part_files(in.format, drawing_of(in, out), solid_of(in, out));
+    out.files = part_files(in.format, drawing_of(solid_of(in, out)), solid_of(in, out));
     return out;
 }
 
@@ -112,11 +101,6 @@ FlatPart solid_of(const StrikePieceInput& in, const StrikePieceResult& out) {
     for (const PieceArm& arm : in.arms)
         if (arm.pin_mm) part.holes.push_back({out.pins[pin++], *arm.pin_mm / 2});
     return part;
-}
-
-Drawing drawing_of(const StrikePieceInput& in, const StrikePieceResult& out) {
-    const FlatPart part = solid_of(in, out);
-    return {part.title, {{"outline", {part.outline}, {}, {}}, {"holes", {}, part.holes, {{0, 0}}}}};
 }
 
 std::vector<Working> explain_strike_piece(const StrikePieceInput& in, const StrikePieceResult& out) {

@@ -55,7 +55,6 @@ struct StrikePieceResult {
 /// Throws InputError.
 StrikePieceResult strike_piece(const StrikePieceInput& input);
 FlatPart solid_of(const StrikePieceInput& input, const StrikePieceResult& result);
-Drawing drawing_of(const StrikePieceInput& input, const StrikePieceResult& result);
 std::vector<Working> explain_strike_piece(const StrikePieceInput& input, const StrikePieceResult& result);
 const Calculation& strike_piece_calculation();
 

@@ -25,10 +25,20 @@ double number_in(const std::string& text, const std::string& whole) try {
     throw InputError("heard", whole, takes);
 }
 
+constexpr std::pair<const char*, double> parts_of_an_hour[] = {{"¼", 0.25}, {"½", 0.5}, {"¾", 0.75}};
+
+/// "12", "12½", "5:02".
+std::string hour_in_words(double hour) {
+    const std::string whole = std::to_string(static_cast<long long>(hour));
+    for (const auto& [sign, share] : parts_of_an_hour)
+        if (std::abs(hour - std::floor(hour) - share) < 1e-6) return whole + sign;
+    return hour == std::floor(hour) ? whole : words_of_time(hour);
+}
+
 /// "12½", "12.5", "12"; the minutes of "12:30" are cut off before.
 double hour_in(std::string text, const std::string& whole) {
     double part = 0;
-    for (const auto& [sign, share] : {std::pair{"¼", 0.25}, {"½", 0.5}, {"¾", 0.75}})
+    for (const auto& [sign, share] : parts_of_an_hour)
         if (const size_t at = text.find(sign); at != std::string::npos) text.erase(at, std::string(sign).size()), part = share;
     return number_in(text, whole) + part;
 }
@@ -71,7 +81,7 @@ std::vector<HeardStrike> heard_from_words(const std::string& words) {
 
 std::string words_of(const std::vector<HeardStrike>& heard) {
     std::string words;
-    for (const HeardStrike& one : heard) words += (words.empty() ? "" : ", ") + print_short(one.hour, 6) + ": " + blows_in_words(one);
+    for (const HeardStrike& one : heard) words += (words.empty() ? "" : ", ") + hour_in_words(one.hour) + ": " + blows_in_words(one);
     return words;
 }
 

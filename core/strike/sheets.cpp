@@ -108,6 +108,8 @@ SumAnswer strike_train_sheet(const StrikeRecord& record, const DerivedStrikeTrai
         found.sentence(fault.id, words);
     }
     found.says("runs", d.train->days, "d", 2);
+    if (d.winding) found.sentence("winding", print_fixed(d.winding->turns, 1) + " turns of the first arbor: " + d.winding->because + ".");
+    else found.sentence("winding", "Its drive at Power (weight and drum, or spring and barrel) tells how long it runs; or type the turns.");
     found.says("fly", d.train->fly_rpm, "1/min", 0);
     found.sentence("verdict", d.train->verdict);
     return answer;
@@ -132,6 +134,13 @@ SumAnswer strike_together_sheet(const StrikeRecord& record, const DerivedStrikeT
                                                  : "To the hour: lift the detent by hand and let it strike on until it has struck the hour "
                                                    "that the hand shows; never turn hands back past a strike.");
     return answer;
+}
+
+std::map<std::string, double> fly_facts(const StrikeRecord& record, const DerivedStrikeTrain& d) {
+    std::map<std::string, double> facts;
+    if (d.fly_turns) facts["turns_per_blow"] = *d.fly_turns;
+    if (record.seconds_per_blow) facts["timed_s"] = *record.seconds_per_blow;
+    return facts;
 }
 
 void type_into_strike(StrikeRecord& record, const std::string& field, const std::string& word) {

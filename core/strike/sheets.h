@@ -20,6 +20,8 @@ SumAnswer strike_rack_sheet(const StrikeRecord& record, const DerivedStrike& der
 SumAnswer strike_train_sheet(const StrikeRecord& record, const DerivedStrikeTrain& derived);
 /// How it stands locked, and the leaf to move.
 SumAnswer strike_together_sheet(const StrikeRecord& record, const DerivedStrikeTrain& derived);
+/// What the fly's sum knows of its train: its turns for a blow, and the time it was timed at.
+std::map<std::string, double> fly_facts(const StrikeRecord& record, const DerivedStrikeTrain& derived);
 /// Takes what is typed on any of them. Throws InputError.
 void type_into_strike(StrikeRecord& record, const std::string& field, const std::string& word);
 

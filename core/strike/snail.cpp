@@ -100,7 +100,7 @@ SnailResult snail(const SnailInput& in) {
         out.least_step_mm = std::min(out.least_step_mm, out.steps[i - 1].radius_mm - out.steps[i].radius_mm);
     out.outline = outline_of(out);
     warn(in, out);
-    out.files = part_files(in.format, drawing_of(in, out), solid_of(in, out));
+    out.files = part_files(in.format, drawing_of(solid_of(in, out)), solid_of(in, out));
     return out;
 }
 
@@ -119,11 +119,6 @@ FlatPart solid_of(const SnailInput& in, const SnailResult& out) {
     FlatPart part{"snail of " + std::to_string(in.steps) + " steps", out.outline, {}, {}, in.thickness_mm};
     if (in.bore_mm > 0) part.holes.push_back({{0, 0}, in.bore_mm / 2});
     return part;
-}
-
-Drawing drawing_of(const SnailInput& in, const SnailResult& out) {
-    const FlatPart part = solid_of(in, out);
-    return {part.title, {{"outline", {part.outline}, {}, {}}, {"bore", {}, part.holes, {{0, 0}}}}};
 }
 
 std::vector<Working> explain_snail(const SnailInput& in, const SnailResult& out) {

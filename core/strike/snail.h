@@ -47,7 +47,6 @@ double centre_or_usual_mm(const SnailInput& input);
 /// The rack's angle between the snail's arbor and its tail's pin, with the pin on a step of this radius; by that centre distance.
 double tail_rad(const SnailInput& input, double radius_mm);
 FlatPart solid_of(const SnailInput& input, const SnailResult& result);
-Drawing drawing_of(const SnailInput& input, const SnailResult& result);
 std::vector<Working> explain_snail(const SnailInput& input, const SnailResult& result);
 const Calculation& snail_calculation();
 

@@ -119,8 +119,8 @@ void move_hammer(const StrikeTogetherInput& in, const Standing& standing, Strike
     if (now > 1 + 1e-9)
         throw InputError("hammer_falls_in_deg", print_short(*in.hammer_falls_in_deg),
                          "up to a pitch of the pins, " + print_short(out.pitch_deg, 4) + "°");
-    if (outside(now, from, 1) == 0) return;
-    out.right = false;
+    out.hammer_right = outside(now, from, 1) == 0;
+    if (out.hammer_right) return;
     const auto off = [&](double then) { return outside(then, from, 1) != 0 ? then - just_fallen : 0.01 * (then - just_fallen); };
     if (auto best = best_move(standing, standing.to_locking(), now, 1, 1, off)) {
         best->first.for_what = "hammer";
@@ -131,8 +131,8 @@ void move_hammer(const StrikeTogetherInput& in, const Standing& standing, Strike
 
 void move_warning(const StrikeTogetherInput& in, const Standing& standing, StrikeTogetherResult& out) {
     if (!in.warning_run_deg || !standing.warning()) return;
-    if (std::abs(*in.warning_run_deg - half_turn_deg) <= about_half_deg) return;
-    out.right = false;
+    out.warning_right = outside(*in.warning_run_deg, *out.warning_from_deg, *out.warning_to_deg) == 0;
+    if (out.warning_right) return;
     const double turns = standing.turns(*standing.warning());
     const double now = *in.warning_run_deg / turn_deg / turns, whole_turn = 1 / turns;
     const auto off = [&](double then) { return then * turns - half_turn_deg / turn_deg; };
@@ -190,6 +190,7 @@ StrikeTogetherResult strike_together(const StrikeTogetherInput& in) {
     if (standing.warning()) {
         const double turns = standing.turns(*standing.warning());
         out.warning_wanted_deg = half_turn_deg;
+        out.warning_from_deg = half_turn_deg - about_half_deg, out.warning_to_deg = half_turn_deg + about_half_deg;
         run_blow = half_turn_deg / turn_deg / turns;
         out.warning_blow = run_blow;
         double finest = INFINITY;
@@ -203,11 +204,13 @@ StrikeTogetherResult strike_together(const StrikeTogetherInput& in) {
             "lift_deg", print_short(*in.lift_deg),
             "less than a pitch of the pins without the run at the warning, " + print_short((1 - run_blow) * out.pitch_deg, 4) + "°");
     out.hammer_from_deg = std::max(still_fallen, lifted) * out.pitch_deg, out.hammer_to_deg = out.pitch_deg;
+    out.hammer_usual_deg = std::max(just_fallen, lifted) * out.pitch_deg;
     double finest = INFINITY;
     for (const Standing::Step& step : standing.to_locking()) finest = std::min(finest, step.blow * out.pitch_deg);
     out.hammer_step_deg = finest;
     move_hammer(in, standing, out);
     move_warning(in, standing, out);
+    out.right = out.hammer_right && out.warning_right;
     say(in, out);
     return out;
 }

@@ -30,15 +30,18 @@ struct StrikeMove {
 };
 
 struct StrikeTogetherResult {
-    double pitch_deg = 0;                           ///< from pin to pin
-    double hammer_from_deg = 0, hammer_to_deg = 0;  ///< turn of the pin wheel to the hammer's next fall, when locked
-    std::optional<double> warning_wanted_deg;       ///< half a turn
-    std::optional<double> warning_blow;             ///< that run as part of a blow
-    std::optional<double> hammer_step_deg;          ///< that one leaf moves the hammer by, at the finest mesh
-    std::optional<double> warning_step_deg;         ///< and the warning
-    std::vector<StrikeMove> moves;                  ///< in the order they are made
-    std::vector<std::string> marks;                 ///< what to look for before the plates close
-    bool right = true;                              ///< by what was seen
+    double pitch_deg = 0;                            ///< from pin to pin
+    double hammer_from_deg = 0, hammer_to_deg = 0;   ///< turn of the pin wheel to the hammer's next fall, when locked
+    bool hammer_right = true, warning_right = true;  ///< by what was seen
+    double hammer_usual_deg = 0;                     ///< as it mostly stands, just fallen
+    std::optional<double> warning_from_deg, warning_to_deg;
+    std::optional<double> warning_wanted_deg;  ///< half a turn
+    std::optional<double> warning_blow;        ///< that run as part of a blow
+    std::optional<double> hammer_step_deg;     ///< that one leaf moves the hammer by, at the finest mesh
+    std::optional<double> warning_step_deg;    ///< and the warning
+    std::vector<StrikeMove> moves;             ///< in the order they are made
+    std::vector<std::string> marks;            ///< what to look for before the plates close
+    bool right = true;                         ///< by what was seen
     std::string verdict;
     static const Record& record();
 };

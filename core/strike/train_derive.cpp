@@ -2,7 +2,7 @@
 
 #include <algorithm>
 
-#include "number/input_error.h"
+#include "workings/attempted.h"
 
 namespace echappe {
 namespace {
@@ -21,7 +21,6 @@ StrikeTrainInput train_of(const StrikeRecord& r, const std::vector<ArborInput>& 
     in.gathering = r.gathering, in.whole = r.whole, in.fly = r.fly;
     in.seconds_per_blow = r.seconds_per_blow.value_or(in.seconds_per_blow);
     in.blows_per_12h = blows_in_half_a_day(r.scheme, r.blows);
-    in.great_turns = r.great_turns;
     return in;
 }
 
@@ -35,31 +34,36 @@ StrikeTogetherInput together_of(const StrikeRecord& r, const std::vector<ArborIn
     return in;
 }
 
-template <class F>
-auto worked(std::string& fault, F&& f) -> std::optional<decltype(f())> {
-    try {
-        return f();
-    } catch (const InputError& error) {
-        fault = error.what();
-        return {};
-    }
+/// As it was counted; else as the drive of its own first arbor has it.
+std::optional<Winding> winding_of(const StrikeRecord& strike, const std::vector<std::string>& arbors, const Windings& windings) {
+    if (strike.great_turns) return Winding{*strike.great_turns, "the turns that were counted"};
+    if (arbors.empty()) return {};
+    const auto at = windings.at.find(arbors.front());
+    return at == windings.at.end() ? std::nullopt : std::optional(at->second);
 }
 
 }  // namespace
 
-DerivedStrikeTrain derive_strike_train(const std::optional<StrikeRecord>& strike, const TrainRecord& record, const DerivedTrain& train) {
+DerivedStrikeTrain derive_strike_train(const std::optional<StrikeRecord>& strike, const TrainRecord& record, const DerivedTrain& train,
+                                       const Windings& windings) {
     DerivedStrikeTrain out;
     if (!strike || !strike->pin_arbor || !record.arbor(*strike->pin_arbor)) return out;
     out.there = true;
-    const auto arbors = worked(out.fault, [&] { return arbors_of(*strike->pin_arbor, record, train); });
+    const auto arbors = attempted(out.fault, [&] { return arbors_of(*strike->pin_arbor, record, train); });
     if (!arbors) return out;
     for (const ArborInput& arbor : *arbors) out.arbors.push_back(arbor.id);
     if (!strike->pins) {
         out.fault = "pins: got nothing, takes how many the pin wheel has";
         return out;
     }
-    out.train = worked(out.fault, [&] { return strike_train(train_of(*strike, *arbors)); });
-    if (strike->locking) out.together = worked(out.together_fault, [&] { return strike_together(together_of(*strike, *arbors, record)); });
+    StrikeTrainInput train_input = train_of(*strike, *arbors);
+    out.winding = winding_of(*strike, out.arbors, windings);
+    if (out.winding) train_input.great_turns = out.winding->turns;
+    out.train = attempted(out.fault, [&] { return strike_train(train_input); });
+    constexpr double minute_s = 60;
+    if (out.train && out.train->fly_rpm) out.fly_turns = *out.train->fly_rpm * train_input.seconds_per_blow / minute_s;
+    if (strike->locking)
+        out.together = attempted(out.together_fault, [&] { return strike_together(together_of(*strike, *arbors, record)); });
     return out;
 }
 

@@ -72,7 +72,7 @@ std::vector<std::string> typed_into(const PivotsRecord& record, const std::strin
 void type_into(PivotsRecord& record, const Calculation& sum, const std::string& part, const std::string& name, const std::string& word) {
     const Field* field = sum.input->find(name);
     if (!field) throw InputError(name, "a field that " + sum.verb + " has not", sum.input->nearest(name));
-    if (!word.empty()) read_word(*field, word, sum.make_input().get());
+    if (!word.empty()) read_typed(*field, word, sum.make_input().get());
     auto& sums = record.sums;
     auto at = std::find_if(sums.begin(), sums.end(), [&](const BenchSum& kept) { return kept.sum == sum.verb && kept.part == part; });
     if (at == sums.end()) at = sums.insert(sums.end(), {sum.verb, part, {}});

@@ -94,14 +94,14 @@ std::vector<Working> explain_hands_friction(const HandsFrictionInput& in, const 
         list.push_back(work_out("torque at which it slips", "T = µ F r n",
                                 {given("µ", "friction", in.friction, ""), given("F", "force", *out.force_N, "N"),
                                  given("r", "mean radius", *in.radius_mm, "mm"), given("n", "faces", static_cast<double>(in.faces), "")},
-                                "N·mm", source, [](auto x) { return x[0] * x[1] * x[2] * x[3]; }));
+                                "N mm", source, [](auto x) { return x[0] * x[1] * x[2] * x[3]; }));
     if (out.hand_N_mm)
         list.push_back(work_out("to carry the heaviest hand level", "T = m g a",
                                 {given("m", "hand", *in.hand_g / 1000, "kg"), given("g", "gravity", g_m_s2, "m/s²"),
                                  given("a", "its centre of mass", *in.hand_centre_mm, "mm")},
-                                "N·mm", source, [](auto x) { return x[0] * x[1] * x[2]; }));
+                                "N mm", source, [](auto x) { return x[0] * x[1] * x[2]; }));
     if (list.empty())
-        list.push_back(work_out("torque at which it slips", "as measured", {given("T", "torque", out.torque_N_mm, "N·mm")}, "N·mm", source,
+        list.push_back(work_out("torque at which it slips", "as measured", {given("T", "torque", out.torque_N_mm, "N mm")}, "N mm", source,
                                 [](auto x) { return x[0]; }));
     list.back().notes.push_back(out.verdict);
     return list;
@@ -132,11 +132,11 @@ const Record& HandsFrictionInput::record() {
             .because("one on each side of the spring")
             .add("friction", &In::friction, "", "on the faces: greased 0.10 to 0.15, dry 0.2 to 0.3", above(0, 1))
             .because("brass, greased")
-            .add("torque_N_mm", &In::torque_N_mm, "N·mm", "as it was measured: goes before all that", above(0, 100000))
+            .add("torque_N_mm", &In::torque_N_mm, "N mm", "as it was measured: goes before all that", above(0, 100000))
             .add("hand_g", &In::hand_g, "g", "the heaviest hand", between(0, 100000))
             .add("hand_centre_mm", &In::hand_centre_mm, "mm", "its centre of mass from the arbor", between(0, 5000))
             .add("hand_length_mm", &In::hand_length_mm, "mm", "arbor to tip, for the test with a thread", above(0, 5000))
-            .add("most_N_mm", &In::most_N_mm, "N·mm", "that the hand's boss or the train bears", above(0, 100000));
+            .add("most_N_mm", &In::most_N_mm, "N mm", "that the hand's boss or the train bears", above(0, 100000));
     return record;
 }
 
@@ -144,11 +144,11 @@ const Record& HandsFrictionResult::record() {
     using Out = HandsFrictionResult;
     static const Record record = Fields<Out>()
                                      .add("force_N", &Out::force_N, "N", "on the faces")
-                                     .add("torque_N_mm", &Out::torque_N_mm, "N·mm", "at which it slips")
-                                     .add("hand_N_mm", &Out::hand_N_mm, "N·mm", "to carry the heaviest hand level")
+                                     .add("torque_N_mm", &Out::torque_N_mm, "N mm", "at which it slips")
+                                     .add("hand_N_mm", &Out::hand_N_mm, "N mm", "to carry the heaviest hand level")
                                      .add("times", &Out::times, "", "the one over the other: 1.5 to 2 is right")
-                                     .add("least_N_mm", &Out::least_N_mm, "N·mm", "that is safe")
-                                     .add("best_N_mm", &Out::best_N_mm, "N·mm", "that is plenty")
+                                     .add("least_N_mm", &Out::least_N_mm, "N mm", "that is safe")
+                                     .add("best_N_mm", &Out::best_N_mm, "N mm", "that is plenty")
                                      .add("thread_g", &Out::thread_g, "g", "on a thread at the level hand's tip, with which it just slips")
                                      .add("state", &Out::state, "", "slips, little, right or bends")
                                      .add("verdict", &Out::verdict, "", "in words");

@@ -1,6 +1,8 @@
 #include "wood/derive.h"
 
 #include <algorithm>
+#include <cmath>
+#include <numbers>
 
 #include "number/input_error.h"
 #include "number/units.h"
@@ -34,6 +36,12 @@ WoodMesh mesh_in_season(const WoodRecord& r, const DerivedTrain& train, const De
 }
 
 }  // namespace
+
+double WoodMesh::deeper_mm(double turned_deg) const {
+    const double mean = (*season.depth_along_mm + *season.depth_across_mm) / 2,
+                 swing = (*season.depth_across_mm - *season.depth_along_mm) / 2;
+    return mean + swing * std::cos(2 * turned_deg * std::numbers::pi / 180);
+}
 
 const Record& WoodMesh::record() {
     using Out = WoodMesh;

@@ -14,8 +14,11 @@ struct WoodMesh {
     WoodSeasonResult season;
     double deepest_mm = 0, shallowest_mm = 0;  ///< against when they were round
     /// Deeper than such teeth bear, or so shallow that they skip; workshop practice.
-    bool too_deep() const { return deepest_mm > 0.1 * module_mm; }
+    double bears_mm() const { return 0.1 * module_mm; }
+    bool too_deep() const { return deepest_mm > bears_mm(); }
     bool too_shallow() const { return shallowest_mm < -0.25 * module_mm; }
+    /// Deeper by so much than when it was round, with the wheel turned on from where it is widest across the grain, mm.
+    double deeper_mm(double turned_deg) const;
     static const Record& record();
 };
 

@@ -163,9 +163,12 @@ std::map<std::string, double> numbers_of(const Record& record, const void* objec
 void type_into_record(const Record& record, void* object, const std::string& name, const std::string& word) {
     const Field* field = record.find(name);
     if (!field) throw InputError(name, "a field that is not there", record.nearest(name));
-    const Slot slot = field->slot(object);
-    if (word.empty()) take_out(slot);
-    else read_word(*field, as_typed_for(slot, word), object);
+    if (word.empty()) take_out(field->slot(object));
+    else read_typed(*field, word, object);
+}
+
+void read_typed(const Field& field, const std::string& word, void* object) {
+    read_word(field, as_typed_for(field.slot(object), word), object);
 }
 
 SumAnswer answer_sum(const Calculation& sum, const std::map<std::string, double>& facts, const std::vector<std::string>& typed) {
@@ -180,7 +183,7 @@ SumAnswer answer_sum(const Calculation& sum, const std::map<std::string, double>
             const size_t is = line.find('=');
             const Field* field = sum.input->find(line.substr(0, is));
             if (!field || is == std::string::npos) continue;
-            read_word(*field, line.substr(is + 1), input.get());
+            read_typed(*field, line.substr(is + 1), input.get());
             by_hand.insert(field->name);
         }
     } catch (const InputError& error) {

@@ -48,5 +48,14 @@ std::vector<SumLine> lines_of(const Record& record, const void* object, const st
 std::map<std::string, double> numbers_of(const Record& record, const void* object);
 /// A field from a word; an empty word takes an optional one out. Throws InputError.
 void type_into_record(const Record& record, void* object, const std::string& field, const std::string& word);
+/// The same of a part that may be missing: what is typed begins it. Throws InputError, and the part stays as it was.
+template <class R>
+void type_into_part(std::optional<R>& part, const std::string& field, const std::string& word) {
+    R typed = part.value_or(R());
+    type_into_record(R::record(), &typed, field, word);
+    part = std::move(typed);
+}
+/// A word that was typed, lists as they are shown: "18, 16.6" or "18 · 16.6". Throws InputError.
+void read_typed(const Field& field, const std::string& word, void* object);
 
 }  // namespace echappe

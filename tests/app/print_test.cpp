@@ -18,7 +18,8 @@ TEST_CASE("each station prints what it shows, with its figures as text, whose jo
                                                  {"power", {"Figures", "N mm"}},
                                                  {"beat", {"Looks at the clock", "PENDULUM"}},
                                                  {"strike", {"Say what counts its hours"}},
-                                                 {"make", {"The arbor alone between the plates"}},
+                                                 {"make", {"Its runout as it is"}},
+                                                 {"bench", {"Order of work", "Teeth of wheels and leaves of pinions"}},
                                                  {"pivots", {"holes"}},
                                                  {"survey", {"Wants a decision"}},
                                                  {"teeth", {"10 : 1"}}};

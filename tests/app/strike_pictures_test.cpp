@@ -74,7 +74,7 @@ TEST_CASE("each demo's strike is found by ear, put right, and strikes a whole da
     }
 }
 
-TEST_CASE("the granary's lost leaves are found by what must lock and one distance, and its train then strikes a day and a third") {
+TEST_CASE("the granary's lost leaves are found by what must lock and one distance, and its train then strikes nearly two days") {
     PictureBench bench("granary");
     REQUIRE(bench.derived().train.restore);
     // By whole turns alone two counts are left.
@@ -88,7 +88,7 @@ TEST_CASE("the granary's lost leaves are found by what must lock and one distanc
     bench.document().edit(choose(bench.derived().train, 0, "2026-11-30"));
     REQUIRE(bench.derived().strike_train.train);
     CHECK(bench.derived().strike_train.train->faults.empty());
-    CHECK(*bench.derived().strike_train.train->days == Approx(3.2 * 72 / 8 * 10 / 240));
+    CHECK(*bench.derived().strike_train.train->days == Approx(1300 / (M_PI * 85) * 72 / 8 * 10 / 240));
 }
 
 TEST_CASE("how a strike stands is read locked, and the mesh to part is marked with the leaves it wants") {
@@ -177,12 +177,15 @@ TEST_CASE("an alarm begun on a movement without one is turned hour by hour, and 
     CHECK(bench.page().contains("5 o'clock: held"));
     for (int minute = 5; minute <= 55; minute += 5) bench.station().act_on("strike.blow");
     CHECK(bench.page().contains("5:55: held"));
+    // At the hour the nose stands on the corner; it is late by what the edge wants.
     bench.station().act_on("strike.blow");
-    CHECK(bench.page().contains("6 o'clock: it has let go"));
+    CHECK(bench.page().contains("6 o'clock: held"));
+    bench.station().act_on("strike.blow");
+    CHECK(bench.page().contains("6:05: it has let go"));
     bench.station().act_on("strike.back");
-    CHECK(bench.page().contains("5 o'clock: held"));
-    bench.station().act_on("strike.next");
-    CHECK(bench.page().contains("6 o'clock: it has let go"));
+    CHECK(bench.page().contains("6 o'clock: held"));
+    bench.station().act_on("strike.blow");
+    CHECK(bench.page().contains("6:05: it has let go"));
     CHECK(bench.station().writes("svg").isEmpty());
     bench.type_on_sheet(0, "radius_mm", "8");
     bench.type_on_sheet(0, "drop_mm", "2");
@@ -229,6 +232,14 @@ TEST_CASE("wooden wheels are read with the moisture meter, and the one that bind
     CHECK(bench.found("wood.deep"));
     Canvas& wood = bench.canvas_with("sum:now_moisture");
     CHECK(wood.isVisible());
+    // A twisted frame's heights are typed as one reads them off.
+    auto& view = *bench.window.findChild<WoodView*>();
+    view.card().show_sum(2);
+    bench.click(view.card(), "sum:corners_mm");
+    bench.answer("0, 0, 1.5, 0");
+    const auto& told = view.card().answer().found;
+    CHECK(std::any_of(told.begin(), told.end(), [](const SumLine& line) { return line.text.find("under corner 3") != std::string::npos; }));
+    bench.document().undo_stack()->undo();
     QTest::keyClick(&teeth_of(bench.window), Qt::Key_G);
     bench.settle();
     CHECK_FALSE(bench.found("wood.shallow"));

@@ -163,7 +163,7 @@ TEST_CASE("a rack is written from its own sheet once it was measured, with the s
     bench.type_on_sheet(4, "rack_radius_mm", "39");
     CHECK(bench.station().writes("dxf") == "rack");
     CHECK(bench.strike().rack_input.sector->teeth == 14);
-    CHECK(bench.station().solid().title == "rack of 14 teeth");
+    CHECK(std::get<FlatPart>(bench.station().solid()).title == "rack of 14 teeth");
     bench.station().card().show_sum(2);
     CHECK(bench.station().writes("dxf") == "snail");
     // What leaves no rim is told, and nothing is written.

@@ -24,6 +24,12 @@ double nose_height_mm(const TimeCamInput& in, double minutes) {
     for (double hour = -1; hour < 1; hour += 2e-5) {
         const double angle = 2 * M_PI / in.turn_h * hour - to, r = cam_radius_mm(in, hour);
         const double along = r * std::cos(angle), beside = r * std::sin(angle);
+        // The leap of a radial edge has points between too.
+        if (in.edge_deg == 0 && std::abs(hour) < 1e-5)
+            for (double x = 0; x < in.drop_mm; x += 0.002) {
+                const double at = (in.radius_mm - x) * std::cos(to), side = (in.radius_mm - x) * std::sin(to);
+                if (std::abs(side) <= in.nose_mm) highest = std::max(highest, at + std::sqrt(in.nose_mm * in.nose_mm - side * side));
+            }
         if (std::abs(beside) <= in.nose_mm) highest = std::max(highest, along + std::sqrt(in.nose_mm * in.nose_mm - beside * beside));
     }
     return highest - in.nose_mm;
@@ -37,8 +43,8 @@ TEST_CASE("an alarm's cam goes round in twelve hours and lets go where its edge 
     CHECK(out.late_min == Approx(0).margin(1e-12));
     TimeCamInput leaning = alarm_cam();
     leaning.edge_deg = 45, leaning.needed_mm = 1;
-    // A millimetre down an edge of 45° is a millimetre on.
-    CHECK(time_cam(leaning).late_min == Approx(std::atan(1.0 / 9) * 180 / M_PI / 0.5));
+    // A millimetre down an edge of 45°: the sine rule in the triangle of arbor, corner and follower, 9 and 8 mm long.
+    CHECK(time_cam(leaning).late_min == Approx((std::asin(9 * std::sin(M_PI / 4) / 8) - M_PI / 4) * 180 / M_PI / 0.5));
     leaning.play_deg = 2;
     CHECK(time_cam(leaning).play_min == Approx(2));
 }
@@ -51,9 +57,32 @@ TEST_CASE("a round nose lets go as late as a slow search over the whole outline 
             const double late = time_cam(in).late_min;
             // Before it the nose has fallen less than is needed, after it more.
             CAPTURE(edge, nose, late);
-            CHECK(nose_height_mm(in, 0.93 * late - 0.1) > 9 - 0.6);
-            CHECK(nose_height_mm(in, 1.07 * late + 0.1) < 9 - 0.6 + 0.02);
+            CHECK(nose_height_mm(in, late - 0.1) > 9 - 0.6);
+            CHECK(nose_height_mm(in, late + 0.1) < 9 - 0.6);
         }
+}
+
+TEST_CASE("a follower is at every minute as high as the slow search finds, and lets go just when the lateness says") {
+    for (const double edge : {0.0, 25.0})
+        for (const double nose : {0.4, 1.0}) {
+            TimeCamInput in = alarm_cam();
+            in.edge_deg = edge, in.nose_mm = nose, in.stays_h = 1;
+            const double late = time_cam(in).late_min;
+            CAPTURE(edge, nose, late);
+            CHECK_FALSE(lets_go(in, (late - 0.05) / 60));
+            CHECK(lets_go(in, (late + 0.05) / 60));
+            CHECK_FALSE(lets_go(in, -0.5));
+            for (double minutes = -10; minutes < 30; minutes += 1.3) {
+                CAPTURE(minutes);
+                CHECK(9 - fallen_mm(in, minutes / 60) == Approx(nose_height_mm(in, minutes)).margin(0.01));
+            }
+        }
+    // A blunt follower on a short stay meets the rise before it lets go.
+    TimeCamInput blunt = alarm_cam();
+    blunt.nose_mm = 4, blunt.needed_mm = 2.4, blunt.rise_h = 0.4;
+    CHECK_THAT(time_cam(blunt).verdict, Catch::Contains("stay down longer"));
+    blunt.stays_h = 3;
+    CHECK_THAT(time_cam(blunt).verdict, !Catch::Contains("stay down longer"));
 }
 
 TEST_CASE("the outline of a cam has at every time the radius that the time says") {
@@ -101,6 +130,8 @@ TEST_CASE("a cam that cannot be is refused in its own terms") {
     CHECK_THROWS_WITH(time_cam(in), Catch::StartsWith("falls_h"));
     in.falls_h = {0, 0.5}, in.rise_h = 1;
     CHECK_THROWS_WITH(time_cam(in), Catch::Contains("up to 0.5 h"));
+    in = alarm_cam(), in.edge_deg = 50;
+    CHECK_THROWS_WITH(time_cam(in), Catch::StartsWith("edge_deg"));
     in = alarm_cam(), in.needed_mm = 3;
     CHECK_THROWS_WITH(time_cam(in), Catch::StartsWith("needed_mm"));
 }

@@ -2,6 +2,7 @@
 #include <cmath>
 #include <random>
 
+#include "cards/steady_hand.h"
 #include "job/file.h"
 #include "support/demo.h"
 #include "topic.h"
@@ -35,7 +36,7 @@ TEST_CASE("what was decided becomes cards, in the order in which they can be mad
     const Derived after = derive(decided());
     const DerivedCard& wheel = card(after, "wheel:third.wheel");
     const DerivedCard& pinion = card(after, "pinion:third.pinion");
-    CHECK(wheel.waits_for == std::vector<std::string>{"pinion:third.pinion"});
+    CHECK(wheel.waits_for == std::vector<std::string>{"pinion:third.pinion", "arbor:third"});
     CHECK_FALSE(after.cards.can_begin(wheel));
     CHECK(wheel.table->rows.size() == 90);
     CHECK(pinion.table->rows.size() == 12);
@@ -126,7 +127,8 @@ TEST_CASE("a card that is worked through to its last check is finished, and what
     }
     const Derived done = derive(job);
     CHECK(card(done, id).finished());
-    CHECK(done.cards.can_begin(card(done, "wheel:third.wheel")));
+    CHECK(done.cards.can_begin(card(done, "arbor:third")));
+    CHECK_FALSE(done.cards.can_begin(card(done, "wheel:third.wheel")));  // its arbor comes between
     for (const CardStep& step : card(done, id).steps) CHECK(step.right);
     // Kept with the job, whatever else changes.
     const Job again = job_from_text(job_to_text(job)).job;
@@ -156,4 +158,32 @@ TEST_CASE("a hole that is to be bushed has its card, and reamed too large it say
     DerivedCard through;
     plan_bush_card(through, making, &kept);
     CHECK_THAT(through.step("ream")->verdict, Catch::Contains("next size of bush"));
+}
+
+TEST_CASE("a job without a dividing head goes by the workshop's plates, and without those there is still a tick a tooth") {
+    Job job = decided();
+    job.making.dividing_head.reset();
+    const DerivedCard bare = card(derive(job), "wheel:third.wheel");
+    CHECK(bare.table->circle == 0);
+    CHECK(*bare.next_tooth() == 1);
+    CHECK_THAT(bare.table->verdict, Catch::Contains("No dividing plates"));
+    Stock stock;
+    stock.plates = {{"A", 60, {15, 16, 17, 18, 19, 20}}};
+    DeriveAids aids;
+    aids.stock = &stock;
+    const DerivedCard divided = card(derive(job, aids), "wheel:third.wheel");
+    CHECK(divided.table->circle == 15);
+    CHECK(divided.table->rows[1].holes == 10);
+}
+
+TEST_CASE("what a steady hand makes is within its limits, and not twice the same") {
+    const CardSize size{12.5, 12.51, 12.48, ""};
+    std::set<double> read;
+    for (std::uint64_t turn = 1; turn <= 20; ++turn) {
+        const double made = made_by_a_steady_hand_mm(size, turn);
+        CHECK(made <= size.max_mm + 1e-9);
+        CHECK(made >= size.min_mm - 1e-9);
+        read.insert(made);
+    }
+    CHECK(read.size() > 2);
 }

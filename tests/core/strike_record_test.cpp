@@ -17,6 +17,7 @@ TEST_CASE("hours and blows are read as one writes them, halves in three ways, an
     CHECK_FALSE(heard[4].strikes);
     CHECK(words_of(heard_from_words(words_of(heard))) == words_of(heard));
     CHECK(heard_from_words("").empty());
+    CHECK(words_of(heard_from_words("9: 4, 9.25: 1, 9:30: 2, 5:02: 5")) == "9: 4, 9¼: 1, 9½: 2, 5:02: 5");
     for (const char* wrong : {"5", "five: 4", "5: 4.5", "5: -1", "5: x"})
         CHECK_THROWS_WITH(heard_from_words(wrong), Catch::Contains("5: 4, 6: 5"));
 }

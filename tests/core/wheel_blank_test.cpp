@@ -34,7 +34,9 @@ double over_the_openings(const BlankResult& out, double root_radius, F weigh) {
 }  // namespace
 
 TEST_CASE("what crossing out takes away is what the rings between straight arms add up to") {
-    const BlankResult out = plan_blank(wheel_of_90());
+    BlankInput sharp = wheel_of_90();
+    sharp.choice.corner_mm = 0;
+    const BlankResult out = plan_blank(sharp);
     const double root = tooth_geometry({90, 12, 0.6}).wheel.root_diameter_mm / 2;
     const double g_per_mm2 = 8500e-6 * 1.5;
     CHECK(out.solid_mass_g - out.mass_g == Approx(g_per_mm2 * over_the_openings(out, root, [](double) { return 1; })).epsilon(2e-4));
@@ -126,4 +128,34 @@ TEST_CASE("openings keep clear of each other, of the rim's roots and of the hub"
         }
     }
     CHECK(sum < pi * root * root);
+}
+
+TEST_CASE("a saw's radius in the corners of the crossings leaves as much metal there as squares laid over it count") {
+    BlankInput in = wheel_of_90();
+    in.choice.corner_mm = 0;
+    const BlankResult sharp = plan_blank(in);
+    in.choice.corner_mm = 0.8;
+    const BlankResult round = plan_blank(in);
+    double before = 0, after = 0;
+    for (size_t i = 0; i < sharp.crossings.size(); ++i) before += area_mm2(sharp.crossings[i]), after += area_mm2(round.crossings[i]);
+    CHECK(after > 0);
+    // Of a right corner a radius r leaves r² (1 − π ÷ 4); these four are near to right.
+    const double each = 0.64 * (1 - M_PI / 4);
+    CHECK(before - after > 0.6 * 4 * 5 * each);
+    CHECK(before - after < 1.6 * 4 * 5 * each);
+    // No point of it stands outside the sharp opening's rim and hub, and no corner turns sharper than the radius lets it.
+    for (const Point& at : round.crossings.front()) {
+        const double r = std::hypot(at[0], at[1]);
+        CHECK(r > sharp.hub_diameter_mm / 2 - 1e-9);
+    }
+    const auto& opening = round.crossings.front();
+    for (size_t i = 0; i < opening.size(); ++i) {
+        const Point &a = opening[i], &b = opening[(i + 1) % opening.size()], &c = opening[(i + 2) % opening.size()];
+        const double in_x = b[0] - a[0], in_y = b[1] - a[1], out_x = c[0] - b[0], out_y = c[1] - b[1];
+        if (std::hypot(in_x, in_y) < 1e-9 || std::hypot(out_x, out_y) < 1e-9) continue;
+        CHECK(std::abs(std::remainder(std::atan2(out_y, out_x) - std::atan2(in_y, in_x), 2 * M_PI)) < 0.35);
+    }
+    // Too large a radius for a small opening is taken smaller.
+    in.choice.corner_mm = 30;
+    CHECK(area_mm2(plan_blank(in).crossings.front()) > 0);
 }

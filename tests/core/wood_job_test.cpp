@@ -134,6 +134,12 @@ TEST_CASE("wood made in a dry room binds in a damp one, mesh by mesh, and says s
     CHECK(std::any_of(damp.findings.begin(), damp.findings.end(), [](const Finding& f) { return f.is("wood.deep"); }));
     const SumAnswer sheet = wood_sheet(*job.wood, damp.wood, great.wheel_of, great.pinion_of);
     CHECK(sheet.found.size() > 5);
+    // Deepest and shallowest round a turn are those that the picture draws.
+    double deepest = -1e9, shallowest = 1e9;
+    for (double turned = 0; turned < 360; turned += 1)
+        deepest = std::max(deepest, great.deeper_mm(turned)), shallowest = std::min(shallowest, great.deeper_mm(turned));
+    CHECK(deepest == Approx(great.deepest_mm));
+    CHECK(shallowest == Approx(great.shallowest_mm));
     job.wood->now_moisture = 7;
     for (const WoodMesh& mesh : derive(job).wood.meshes) CHECK(mesh.deepest_mm == Approx(0).margin(1e-9));
 }

@@ -183,7 +183,7 @@ QString BeatStation::writes(const QString& ending) const {
 
 void BeatStation::write_to(const QString& path) { save_drawing(path.toStdString(), m_escapement->to_cut().drawing); }
 
-FlatPart BeatStation::solid() const { return m_escapement->to_cut().solid; }
+Solid BeatStation::solid() const { return m_escapement->to_cut().solid; }
 
 Printout BeatStation::printed() {
     if (!escapement_shown() || m_escapement->part().isEmpty()) return Station::printed();

@@ -27,7 +27,7 @@ public:
     size_t read_table(Job& job, const std::string& csv) override;
     QString writes(const QString& ending) const override;
     void write_to(const QString& path) override;
-    FlatPart solid() const override;
+    Solid solid() const override;
     Printout printed() override;
 
     RatePlot& plot() { return *m_plot; }

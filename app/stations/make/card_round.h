@@ -7,7 +7,9 @@ namespace echappe {
 /// The reading that ends the step of a card, where it ends with one.
 class CardRound : public ReadingRound {
 public:
-    CardRound(Document& document, std::function<const DerivedCard*()> card) : m_document(document), m_card(std::move(card)) {}
+    /// `minutes`: that the step took, where they are known.
+    CardRound(Document& document, std::function<const DerivedCard*()> card, std::function<std::optional<double>()> minutes)
+        : m_document(document), m_card(std::move(card)), m_minutes(std::move(minutes)) {}
 
     std::optional<Asked> asked() const override;
     std::function<void()> hold() override {
@@ -25,6 +27,7 @@ public:
 private:
     Document& m_document;
     std::function<const DerivedCard*()> m_card;
+    std::function<std::optional<double>()> m_minutes;
     std::uint64_t m_turn = 0;
 };
 

@@ -1,59 +1,103 @@
 #include "stations/make/make_station.h"
 
+#include <QApplication>
+#include <QKeyEvent>
+#include <QTimer>
+#include <QWheelEvent>
 #include <algorithm>
-#include <cmath>
-#include <numbers>
-#include <set>
 
+#include "cards/hole_done.h"
+#include "cards/sheets.h"
 #include "document/today.h"
 #include "drawing/words.h"
+#include "exchange/whole_file.h"
+#include "number/input_error.h"
 #include "number/units.h"
-#include "sheet/column.h"
-#include "sheet/marks.h"
-#include "theme/theme.h"
+#include "parts/joint.h"
+#include "parts/thread.h"
 
 namespace echappe {
 namespace {
 
-constexpr double parts_wide = 262, steps_wide = 300;
-constexpr double roomy = 900;  // narrower, the list of steps goes below
-
-QPointF on(QPointF middle, double r, double deg) {
-    return middle + r * QPointF(std::cos(deg * std::numbers::pi / 180), -std::sin(deg * std::numbers::pi / 180));
-}
-
-QString move_in_words(const DividingRow& row) {
-    QStringList parts;
-    if (row.turns > 0) parts << (row.turns == 1 ? QObject::tr("1 turn") : QObject::tr("%1 turns").arg(row.turns));
-    if (row.holes > 0) parts << (row.holes == 1 ? QObject::tr("1 hole") : QObject::tr("%1 holes").arg(row.holes));
-    return parts.isEmpty() ? QObject::tr("where it stands") : parts.join(QObject::tr(" and "));
-}
+/// Shorter it was ticked afterwards, longer something else was done meanwhile.
+constexpr double least_minutes = 0.5, most_minutes = 240;
 
 }  // namespace
 
 MakeStation::MakeStation(const Workbench& bench)
-    : Station(bench.document, nullptr), m_line(bench.line), m_round(bench.document, [this] { return card(); }) {
+    : CardStation(bench.document, {}, nullptr),
+      m_workshop(bench.workshop),
+      m_line(bench.line),
+      m_round(
+          bench.document, [this] { return card(); }, [this] { return minutes_taken(); }) {
     setAccessibleName(tr("Make"));
-    connect(&m_document, &Document::changed, this, qOverload<>(&QWidget::update));
+    m_card->set_tabs(tabs());
+    m_card->hide();
+    m_since.start();
+    connect(&m_document, &Document::changed, this, &MakeStation::refresh);
+}
+
+std::vector<SumCard::Tab> MakeStation::tabs() {
+    const auto id = [this] {
+        const DerivedCard* now = card();
+        return now ? now->id : m_chosen;
+    };
+    const auto take = [id](Job& job, const std::string& field, const std::string& word) {
+        size_part(begun_of(job.cards, id()), field, word).change(job.cards);
+    };
+    return {{tr("sizes"), tr("Sizes of a part that was begun by hand; of others what is known."),
+             [this, id] { return card_sizes_sheet(record(), derived(), id()); }, take},
+            {tr("metal"),
+             tr("What it is cut from, how long it takes, what it costs."),
+             [this, id] { return card_stock_sheet(derived(), id()); },
+             {}},
+            {tr("to buy"), tr("What the cards want and the drawers have not."), [this] { return card_shopping_sheet(derived()); }, {}},
+            SumCard::of_sum(m_document, tr("joint"), joint_calculation(), id, [] { return std::map<std::string, double>(); }),
+            SumCard::of_sum(m_document, tr("thread"), thread_calculation(), id, [] { return std::map<std::string, double>(); })};
+}
+
+std::vector<std::string> MakeStation::chosen_of() const {
+    std::vector<std::string> ids;
+    for (const DerivedCard& one : cards()) ids.push_back(one.id);
+    for (const BegunPart& part : record().begun)
+        if (derived().faults.contains(part.id)) ids.push_back("begun:" + part.id);
+    return ids;
 }
 
 const DerivedCard* MakeStation::card() const {
-    if (const DerivedCard* chosen = m_document.derived().cards.card(m_card)) return chosen;
+    if (const DerivedCard* chosen = derived().card(m_chosen)) return chosen;
+    const std::string begun = begun_of(record(), m_chosen);
+    if (!begun.empty() && derived().faults.contains(begun)) return nullptr;
+    // A begun part's card may stand under another kind's name now that its sizes are known.
+    for (const DerivedCard& one : cards())
+        if (!begun.empty() && begun_of(record(), one.id) == begun) return &one;
     return cards().empty() ? nullptr : &cards().front();
 }
 
 void MakeStation::choose_card(const std::string& id) {
-    m_card = id;
+    m_chosen = id;
+    m_skipped_to = 1;
+    if (m_show == Show::beginning) m_show = Show::steps;
+    m_since.restart();
+    refresh();
+    lay_out();
     // The same round asks something else now.
     if (isVisible()) m_line.take(m_round);
+}
+
+void MakeStation::refresh() {
+    const DerivedCard* now = card();
+    m_card->show_part(now ? words(now->name) : tr("a part"));
     update();
 }
 
 void MakeStation::go(int by) {
-    if (cards().empty()) return;
-    const auto count = static_cast<std::ptrdiff_t>(cards().size());
-    const std::ptrdiff_t now = card() - cards().data();
-    choose_card(cards()[static_cast<size_t>((now + by + count) % count)].id);
+    const std::vector<std::string> ids = chosen_of();
+    if (ids.empty()) return;
+    const DerivedCard* now = card();
+    const auto at = std::find(ids.begin(), ids.end(), now ? now->id : m_chosen);
+    const auto count = static_cast<std::ptrdiff_t>(ids.size()), from = at == ids.end() ? 0 : at - ids.begin();
+    choose_card(ids[static_cast<size_t>((from + by + count) % count)]);
 }
 
 void MakeStation::go_on() {
@@ -61,11 +105,49 @@ void MakeStation::go_on() {
     const CardStep* next = now ? now->next() : nullptr;
     if (!next) return;
     if (next->divides) {
-        if (const auto tooth = now->next_tooth()) m_document.edit(tick_tooth(now->id, *tooth));
+        const auto tooth = tooth_now();
+        if (!tooth) return;
+        m_document.edit(tick_tooth(now->id, *tooth));
+        if (m_beeps)
+            if (const DerivedCard* after = card(); after)
+                if (const auto to = tooth_now()) beep(after->table->rows[static_cast<size_t>(*to - 1)]);
         return;
     }
     if (next->reads) return emit told(tr("This step ends with a reading: type it into the line."), true);
-    m_document.edit(end_step(now->id, next->id, {}, today()));
+    end(*now, *next);
+}
+
+std::optional<double> MakeStation::minutes_taken() {
+    constexpr double minute_ms = 60000;
+    const double took = static_cast<double>(m_since.restart()) / minute_ms;
+    return took >= least_minutes && took <= most_minutes ? std::optional(took) : std::nullopt;
+}
+
+/// The step is done; what it took from the drawers and how long it took goes with it, and comes back when it is undone.
+void MakeStation::end(const DerivedCard& card, const CardStep& step) {
+    const std::string id = card.id, what = step.id, kind = card.kind;
+    const std::optional<double> minutes = minutes_taken();
+    std::optional<Bar> bar;
+    BarWanted wanted;
+    if (what == "take" && card.stock && !card.stock->from.empty())
+        for (const Bar& one : m_workshop.stock().metal)
+            if (one.id == card.stock->from) bar = one, wanted = card.stock->wanted();
+    const auto beside = [&workshop = m_workshop, bar, wanted, minutes, kind, what](bool done) {
+        Stock stock = workshop.stock();
+        if (bar) stock.metal = done ? taken_from(stock.metal, bar->id, wanted) : given_back(stock.metal, *bar, wanted);
+        if (minutes && done) stock.times.push_back({kind, what, *minutes});
+        else if (minutes && !stock.times.empty()) stock.times.pop_back();
+        workshop.set_stock(stock);
+    };
+    const auto change = [&](Job& job) {
+        end_step(id, what, {}, today(), minutes).change(job.cards);
+        if (bar) take_stock(id, bar->id).change(job.cards);
+        tell_pivots(card, what, job.survey.pivots);
+    };
+    const QString name = tr("Done: %1").arg(words(step.words));
+    if (bar || minutes) m_document.edit(name, change, beside);
+    else m_document.edit(name, change);
+    if (bar) emit told(tr("Taken from %1 in the drawer.").arg(words(bar->id)), false);
 }
 
 void MakeStation::go_back() {
@@ -74,15 +156,33 @@ void MakeStation::go_back() {
     const CardStep* next = now->next();
     // Within the table the last tooth, else the last step.
     const bool in_table = next && next->divides && !now->ticks.empty();
-    if (in_table) m_document.edit(untick_tooth(now->id));
-    else m_document.edit(take_back(now->id));
+    if (in_table) return m_document.edit(untick_tooth(now->id));
+    const DerivedCard before = *now;
+    m_document.edit(tr("Step open again"), [&](Job& job) {
+        take_back(before.id).change(job.cards);
+        if (before.kind == "bush" && before.finished()) reopen_hole(before, job.survey.pivots);
+    });
+}
+
+std::optional<long long> MakeStation::tooth_now() const {
+    const DerivedCard* now = card();
+    return now ? now->next_tooth(m_skipped_to) : std::nullopt;
+}
+
+void MakeStation::skip() {
+    const DerivedCard* now = card();
+    const auto tooth = tooth_now();
+    if (!now || !tooth) return;
+    m_skipped_to = *tooth + 1;
+    emit told(tr("Tooth %1 is skipped: it comes again when the others are cut.").arg(*tooth), false);
+    update();
 }
 
 void MakeStation::spoil() {
     const DerivedCard* now = card();
     const CardStep* next = now ? now->next() : nullptr;
     if (!next || !next->divides) return;
-    const long long tooth = *now->next_tooth();
+    const long long tooth = *tooth_now();
     m_document.edit(tick_tooth(now->id, tooth, true));
     emit told(
         tr("Cut in the wrong place, beside tooth %1: fill it with a let-in piece if it stands alone, or take the next blank. Go back to "
@@ -91,47 +191,127 @@ void MakeStation::spoil() {
         true);
 }
 
+/// A beep for each whole turn of the crank.
+void MakeStation::beep(const DividingRow& row) const {
+    constexpr int between_ms = 350;
+    for (int i = 0; i < row.turns; ++i) QTimer::singleShot(i * between_ms, this, [] { QApplication::beep(); });
+}
+
+void MakeStation::show(Show what) {
+    m_show = m_show == what ? Show::steps : what;
+    lay_out();
+    update();
+}
+
+void MakeStation::begin(const PartToBegin& part) {
+    const std::string id = next_part_id(record());
+    m_document.edit(begin_part(part, id));
+    m_show = Show::sheets;
+    choose_card("begun:" + id);
+    if (const DerivedCard* now = card(); now && begun_of(record(), now->id) == id) choose_card(now->id);
+    m_card->show_sum(0);
+}
+
+void MakeStation::drop() {
+    const DerivedCard* now = card();
+    const std::string id = begun_of(record(), now ? now->id : m_chosen);
+    if (id.empty()) return emit told(tr("This part follows from a decision: undo that, where it was made."), true);
+    m_document.edit(drop_part(id));
+    m_chosen.clear();
+    update();
+}
+
+void MakeStation::next_way() {
+    const DerivedCard* now = card();
+    if (!now || now->ways.empty()) return;
+    const auto at = std::find_if(now->ways.begin(), now->ways.end(), [&](const TeethWay& way) { return way.way == now->way; });
+    for (size_t i = 1; i <= now->ways.size(); ++i) {
+        const TeethWay& way = now->ways[(static_cast<size_t>(at - now->ways.begin()) + i) % now->ways.size()];
+        if (!way.possible) continue;
+        const std::string part = now->id.substr(now->id.find(':') + 1), chosen = way.way;
+        m_document.edit(choose_way(part, chosen, "Chosen at the bench.", today()));
+        for (const DerivedCard& one : cards())
+            if (!one.ways.empty() && one.id.ends_with(":" + part)) choose_card(one.id);
+        return;
+    }
+}
+
 QList<Action> MakeStation::make_actions() {
     const auto some = [this] { return card() != nullptr; };
     const auto cutting = [this] { return card() && card()->next() && card()->next()->divides; };
-    return {{"make.done",
-             tr("On: the step is done, or the tooth is cut"),
-             {Qt::Key_Return, Qt::Key_Enter},
-             [this] { go_on(); },
-             {},
-             tr("on"),
-             some},
-            {"make.back", tr("Back: the last step or tooth is open again"), {Qt::Key_B}, [this] { go_back(); }, {}, tr("back"), some},
-            {"make.spoilt", tr("Cut in the wrong place"), {Qt::Key_X}, [this] { spoil(); }, {}, tr("cut in the wrong place"), cutting},
-            {"make.next", tr("The next part"), {Qt::Key_Down, Qt::Key_Right}, [this] { go(1); }, {}, {}, some},
-            {"make.before", tr("The part before"), {Qt::Key_Up, Qt::Key_Left}, [this] { go(-1); }, {}, {}, some},
-            {"make.large",
-             tr("One step fills the picture, to be read from afar"),
-             {Qt::Key_F},
-             [this] {
-                 m_large = !m_large;
-                 update();
-             },
-             {},
-             tr("large"),
-             some}};
+    const auto several = [this] { return card() && !card()->ways.empty(); };
+    QList<Action> list;
+    for (const Action& action : CardStation::make_actions())
+        if (action.id.startsWith("sheet.")) list << action;
+    return list +
+           QList<Action>{
+               {"make.done",
+                tr("On: the step is done, or the tooth is cut"),
+                {Qt::Key_Return, Qt::Key_Enter},
+                [this] { go_on(); },
+                {},
+                tr("on"),
+                some},
+               {"make.back", tr("Back: the last step or tooth is open again"), {Qt::Key_B}, [this] { go_back(); }, {}, tr("back"), some},
+               {"make.spoilt", tr("Cut in the wrong place"), {Qt::Key_X}, [this] { spoil(); }, {}, tr("cut in the wrong place"), cutting},
+               {"make.skip", tr("Skip this tooth for now"), {Qt::Key_K}, [this] { skip(); }, {}, {}, cutting},
+               {"make.next", tr("The next part"), {Qt::Key_Down, Qt::Key_Right}, [this] { go(1); }, {}, {}, some},
+               {"make.before", tr("The part before"), {Qt::Key_Up, Qt::Key_Left}, [this] { go(-1); }, {}, {}, some},
+               {"make.begin", tr("Begin a part"), {Qt::Key_N}, [this] { show(Show::beginning); }, {}, tr("begin a part")},
+               {"make.sheets", tr("Sizes, metal and money"), {Qt::Key_S}, [this] { show(Show::sheets); }, {}, tr("sizes and metal")},
+               {"make.way", tr("Another way to mend its teeth"), {Qt::Key_W}, [this] { next_way(); }, {}, tr("another way"), several},
+               {"make.drop", tr("Take a begun part off the list"), {}, [this] { drop(); }},
+               {"make.beeps", tr("A beep for each turn of the crank"), {}, [this] { m_beeps = !m_beeps; }},
+               {"make.cards", tr("All cards as PDF, one a page…"), {}, [this] { emit pdf_wanted(all_cards()); }},
+               {"make.templates", tr("Templates of the flat parts as PDF at 1:1…"), {}, [this] { emit pdf_wanted(templates()); }},
+               {"make.large",
+                tr("One step fills the picture, to be read from afar"),
+                {Qt::Key_F},
+                [this] {
+                    m_large = !m_large;
+                    lay_out();
+                    update();
+                },
+                {},
+                tr("large"),
+                some}};
+}
+
+bool MakeStation::other_key(QKeyEvent& event) {
+    if (m_show != Show::beginning) return false;
+    if (event.key() == Qt::Key_Escape) {
+        show(Show::beginning);
+        return true;
+    }
+    const int at = event.key() - Qt::Key_A;
+    if (at < 0 || at >= static_cast<int>(parts_to_begin().size())) return false;
+    begin(parts_to_begin()[static_cast<size_t>(at)]);
+    return true;
+}
+
+void MakeStation::wheelEvent(QWheelEvent* event) {
+    m_scrolled = std::clamp(m_scrolled - event->angleDelta().y() / 2.0, 0.0, std::max(0.0, m_long - height()));
+    update();
 }
 
 std::vector<Scene> MakeStation::scenes() {
     const auto cut = [this] {
-        choose_card("ring:tide-1.wheel");
-        const auto as_drawn = [this](const char* step) {
-            if (const DerivedCard* now = m_document.derived().cards.card("ring:tide-1.wheel"); now && now->step(step))
-                m_document.edit(end_step(now->id, step, now->step(step)->size->nominal_mm, "2026-11-30"));
-        };
-        as_drawn("rim"), as_drawn("seat"), as_drawn("ring");
-        for (const char* step : {"ring-outside", "join"}) m_document.edit(end_step("ring:tide-1.wheel", step, {}, "2026-11-30"));
-        as_drawn("outside");
-        for (const char* step : {"depth", "trial"}) m_document.edit(end_step("ring:tide-1.wheel", step, {}, "2026-11-30"));
+        const std::string id = "ring:tide-1.wheel";
         constexpr long long cut_so_far = 27;
-        for (long long tooth = 1; tooth <= cut_so_far; ++tooth) m_document.edit(tick_tooth("ring:tide-1.wheel", tooth));
+        for (int guard = 0; guard < 20; ++guard) {
+            const DerivedCard* now = derived().card(id);
+            const CardStep* next = now ? now->next() : nullptr;
+            if (!next || next->divides) break;
+            m_document.edit(end_step(id, next->id, next->reads ? std::optional(next->size->nominal_mm) : std::nullopt, today()));
+        }
+        for (long long tooth = 1; tooth <= cut_so_far; ++tooth) m_document.edit(tick_tooth(id, tooth));
+        choose_card(id);
     };
-    return {{"make-dividing", "tide-house", cut}};
+    const auto door = [this] {
+        for (const PartToBegin& part : parts_to_begin())
+            if (part.id == "cock") begin(part);
+    };
+    return {{"make-dividing", "tide-house", cut}, {"make-begun", "granary", door, {}, [this] { show(Show::sheets); }}};
 }
 
 QString MakeStation::length(double mm) const {
@@ -139,195 +319,24 @@ QString MakeStation::length(double mm) const {
     return words(unit.write(mm, unit.toothed(), false));
 }
 
-void MakeStation::paint_nothing(QPainter& painter) {
-    const Theme& t = theme();
-    Column page(painter, QRectF(22, 40, 560, 300));
-    page.head(tr("Nothing to make yet"), t.ink);
-    page.says(
-        tr("Parts come here by themselves: a lost count that is chosen at the Train, a hole that is to be bushed, a wheel that the Survey "
-           "found with missing or worn teeth."),
-        t.steel, Type::text);
-}
-
-double MakeStation::paint_part(QPainter& painter, const DerivedCard& part, double y, double px_per_mm, double wide) {
-    const Theme& t = theme();
-    const bool chosen = &part == card(), waits = !m_document.derived().cards.can_begin(part);
-    const double r = std::clamp(part.outside_mm / 2 * px_per_mm, 7.0, 26.0), high = std::max(2 * r + 12, 54.0);
-    const QRectF row(8, y, wide - 16, high);
-    if (chosen) {
-        painter.setPen(QPen(t.blued, 1.4));
-        painter.setBrush(t.sheet);
-        painter.drawRoundedRect(row, 4, 4);
-    }
-    const QPointF middle(row.left() + 38, row.center().y());
-    const bool steel = part.kind == "pinion";
-    painter.setPen(QPen(part.finished() ? t.verdigris : steel ? t.ink : t.brass, 1.4, waits ? Qt::DashLine : Qt::SolidLine));
-    painter.setBrush(steel ? t.steel : t.pale_brass);
-    painter.drawEllipse(middle, r, r);
-    if (part.kind == "ring" || part.kind == "bush") {
-        painter.setBrush(t.ground);
-        painter.drawEllipse(middle, 0.72 * r, 0.72 * r);
-    }
-    const double x = row.left() + 76, room = row.right() - x - 6;
-    const QFont font = type_to_fit(Type::text, chosen, words(part.name), room);
-    write(painter, font, t.ink, {x, row.center().y() - 3}, elided(font, words(part.name), room));
-    const auto done = std::count_if(part.steps.begin(), part.steps.end(), [](const CardStep& step) { return step.done; });
-    const QString state = part.finished() ? tr("done")
-                          : waits         ? tr("waits for another part")
-                                          : tr("%1 of %2 steps").arg(done).arg(part.steps.size());
-    write(painter, type(Type::note), part.finished() ? t.verdigris : t.steel, {x, row.center().y() + 15},
-          elided(type(Type::note), state, room));
-    place({"card:" + words(part.id), row, [this, id = part.id] { choose_card(id); }, words(part.because)});
-    return high + 6;
-}
-
-void MakeStation::paint_parts(QPainter& painter, const QRectF& room) {
-    Column page(painter, room.adjusted(14, 14, -8, 0));
-    page.section(tr("PARTS TO MAKE"), tr("in their order"));
-    double largest = 1;
-    for (const DerivedCard& part : cards()) largest = std::max(largest, part.outside_mm);
-    double y = page.y() + 6;
-    for (const DerivedCard& part : cards()) {
-        if (y > room.bottom() - 50) break;
-        y += paint_part(painter, part, y, 52 / largest, room.width());
-    }
-}
-
-void MakeStation::paint_step(QPainter& painter, const QRectF& room, const DerivedCard& part) {
-    const Theme& t = theme();
-    Column page(painter, room);
-    page.section(words(part.name).toUpper());
-    page.says(words(part.because), t.steel);
-    const CardStep* next = part.next();
-    if (!next) {
-        page.line(tr("Done, to its last check."), t.verdigris, Type::great, true);
-        return;
-    }
-    page.gap(6);
-    page.says(words(next->words), t.ink, m_large ? Type::great : Type::head, true);
-    if (next->size) {
-        const CardSize& size = *next->size;
-        page.gap(4);
-        const QString symbol = words(m_document.job().length.symbol);
-        page.line(tr("%1 %2").arg(length(size.nominal_mm), symbol), t.blued, Type::great, true);
-        page.line(tr("%1 to %2 %3 is right, %4").arg(length(size.min_mm), length(size.max_mm), symbol, words(size.because)), t.steel,
-                  Type::text);
-    }
-    QStringList how;
-    if (!next->tool.empty()) how << words(next->tool);
-    if (next->rpm) how << tr("%1 turns a minute").arg(words(print_fixed(*next->rpm, 0)));
-    if (!how.isEmpty()) page.says(how.join("  ·  "), t.ink, Type::text);
-    if (!next->check.empty()) page.says(words(next->check), t.steel, Type::text);
-    if (!next->caution.empty()) {
-        page.gap(4);
-        page.remark(words(next->caution), t.amber);
-    }
-    for (const CardStep& step : part.steps)
-        if (!step.right)
-            page.gap(4), page.remark(words(step.words + ": " + print_fixed(*step.read_mm, 2) + " mm. " + step.verdict), t.ruby);
-    page.gap(6);
-    page.line(legend({"make.done", "make.back", "make.spoilt", "make.large"}), t.steel);
-    constexpr double least_high = 120;
-    if (!page.holds(least_high)) return;
-    const QRectF below(room.left(), page.y() + 6, room.width(), room.bottom() - page.y() - 12);
-    if (next->divides) paint_dividing(painter, below, part);
-    else paint_drawing(painter, below, part);
-}
-
-/// The teeth in a ring, cut ones filled, and what the crank does next.
-void MakeStation::paint_dividing(QPainter& painter, const QRectF& room, const DerivedCard& part) {
-    const Theme& t = theme();
-    const auto teeth = static_cast<long long>(part.table->rows.size());
-    const double r = std::min(room.height(), 0.46 * room.width()) / 2 - 14;
-    const QPointF middle(room.left() + r + 16, room.center().y());
-    std::set<long long> cut, spoilt;
-    for (const CardTick& tick : part.ticks) (tick.spoilt ? spoilt : cut).insert(tick.tooth);
-    const long long now = part.next_tooth().value_or(0);
-    const double each = 360.0 / static_cast<double>(teeth), dot = std::min(9.0, std::numbers::pi * r / static_cast<double>(teeth) * 0.8);
-    for (long long tooth = 1; tooth <= teeth; ++tooth) {
-        const QPointF at = on(middle, r, 90 - each * static_cast<double>(tooth - 1));
-        const bool is_cut = cut.contains(tooth);
-        painter.setPen(QPen(spoilt.contains(tooth) && !is_cut ? t.ruby : is_cut ? t.verdigris : t.steel, tooth == now ? 2 : 1));
-        painter.setBrush(is_cut ? QBrush(t.verdigris) : tooth == now ? QBrush(t.blued) : QBrush(Qt::NoBrush));
-        painter.drawEllipse(at, tooth == now ? dot + 3 : dot, tooth == now ? dot + 3 : dot);
-    }
-    write(painter, type(Type::great, true), t.ink, middle + QPointF(0, 6), QString::number(now), 0);
-    write(painter, type(Type::note), t.steel, middle + QPointF(0, 24), tr("of %1").arg(teeth), 0);
-    if (now == 0) return;
-    const DividingRow& row = part.table->rows[static_cast<size_t>(now - 1)];
-    Column page(painter, QRectF(middle.x() + r + 34, middle.y() - 58, room.right() - middle.x() - r - 40, 140));
-    page.line(tr("tooth %1").arg(now), t.steel, Type::figure);
-    if (part.table->circle > 0) {
-        page.gap(12);
-        page.line(move_in_words(row), t.blued, Type::great, true);
-        page.line(tr("pin in hole %1 of %2").arg(row.hole).arg(part.table->circle), t.ink, Type::figure);
-    }
-    page.says(words(part.table->verdict), t.steel);
-}
-
-void MakeStation::paint_drawing(QPainter& painter, const QRectF& room, const DerivedCard& part) {
-    const Theme& t = theme();
-    // Steps that make a diameter of the part itself.
-    static const std::set<std::string> diameters = {"blank", "bore", "outside", "rim", "seat", "ring", "ring-outside", "ream", "broach"};
-    const CardStep* next = part.next();
-    double largest = 0;
-    for (const CardStep& step : part.steps)
-        if (step.size && diameters.contains(step.id)) largest = std::max(largest, step.read_mm.value_or(step.size->nominal_mm));
-    if (largest <= 0) return;
-    const double px = (std::min(room.height(), 0.7 * room.width()) - 24) / largest;
-    const QPointF middle(room.left() + largest / 2 * px + 12, room.center().y());
-    const auto circle = [&](double diameter, const QPen& pen) {
-        painter.setPen(pen);
-        painter.drawEllipse(middle, diameter / 2 * px, diameter / 2 * px);
-    };
-    painter.setBrush(Qt::NoBrush);
-    for (const CardStep& step : part.steps) {
-        if (!step.size || !diameters.contains(step.id) || &step == next) continue;
-        const double diameter = step.read_mm.value_or(step.size->nominal_mm);
-        circle(diameter, step.done ? QPen(t.verdigris, 1.4) : QPen(t.steel, 0.8, Qt::DashLine));
-    }
-    cross(painter, middle, 7, QPen(t.ink, 1));
-    const bool of_now = next->size && diameters.contains(next->id);
-    if (of_now) {
-        const double r = next->size->nominal_mm / 2 * px;
-        circle(next->size->nominal_mm, QPen(t.blued, 2.6));
-        dimension_line(painter, middle - QPointF(r, 0), middle + QPointF(r, 0), t.blued, 5);
-        on_paper(painter, type(Type::figure, true), t.blued, middle + QPointF(0, -9), length(next->size->nominal_mm));
-    } else if (next->id == "depth" && next->size) {
-        // What the cutter takes, from the outside in.
-        const double outside = part.step("outside")->read_mm.value_or(part.step("outside")->size->nominal_mm);
-        circle(outside - 2 * next->size->nominal_mm, QPen(t.blued, 2.6));
-        on_paper(painter, type(Type::figure, true), t.blued, middle + QPointF(0, -9), tr("%1 deep").arg(length(next->size->nominal_mm)));
-    }
-    scale_bar(painter, {room.right() - 120, room.bottom() - 8}, px, 90);
-}
-
-void MakeStation::paint_steps(QPainter& painter, const QRectF& room, const DerivedCard& part) {
-    Column page(painter, room);
-    page.section(tr("FROM STOCK TO FITTED"));
-    for (const CardStep& step : part.steps) {
-        if (!page.holds(24)) break;
-        const bool now = &step == part.next();
-        QString line = words(step.words);
-        if (step.read_mm) line += tr(", read %1").arg(length(*step.read_mm));
-        else if (step.divides && part.table) line += tr(", %1 of %2").arg(part.cut()).arg(part.table->rows.size());
-        page.step(line, step.done ? Column::Tick::done : Column::Tick::open, now);
-    }
-}
-
-void MakeStation::paint(QPainter& painter) {
-    const Theme& t = theme();
-    painter.fillRect(rect(), t.ground);
+QString MakeStation::writes(const QString& ending) const {
     const DerivedCard* now = card();
-    if (!now) return paint_nothing(painter);
-    if (m_large) return paint_step(painter, QRectF(32, 24, width() - 64, height() - 40), *now);
-    paint_parts(painter, QRectF(0, 0, parts_wide, height()));
-    painter.setPen(QPen(t.steel, 0.6));
-    painter.drawLine(QPointF(parts_wide, 14), QPointF(parts_wide, height() - 14));
-    const bool wide = width() > roomy;
-    const double right = wide ? width() - steps_wide - 16 : width() - 16;
-    paint_step(painter, QRectF(parts_wide + 18, 14, right - parts_wide - 30, height() - 24), *now);
-    if (wide) paint_steps(painter, QRectF(right, 14, steps_wide, height() - 24), *now);
+    if (!now || !(now->flat || now->turned) || (ending != "svg" && ending != "dxf" && ending != "step")) return {};
+    return words(now->name).toLower().replace(' ', '-').remove(',');
+}
+
+void MakeStation::write_to(const QString& path) {
+    const DerivedCard& now = *card();
+    if (now.flat) return save_drawing(path.toStdString(), drawing_of(*now.flat));
+    TurnedInput in;
+    in.shape = *now.turned;
+    save_drawing(path.toStdString(), drawing_of(in, turn_part(in)));
+}
+
+Solid MakeStation::solid() const {
+    const DerivedCard& now = *card();
+    if (now.flat) return *now.flat;
+    return TurnedSolid{now.name, half_section(*now.turned)};
 }
 
 }  // namespace echappe

@@ -38,17 +38,12 @@ QPolygonF outline_of(const TimeCamResult& cam, double px) {
     return out;
 }
 
-bool fallen(const TimeCamInput& in, double since) {
-    return cam_radius_mm(in, since) < in.radius_mm - in.needed_mm.value_or(in.drop_mm / 2);
-}
-
 void paint_strip(QPainter& painter, const QRectF& strip, const TimeCamInput& in, double from, double now, const QColor& ink) {
     const Theme& t = theme();
     QPolygonF line;
     constexpr int pieces = 720;
     for (int i = 0; i <= pieces; ++i) {
-        const double hour = from + in.turn_h * i / pieces,
-                     up = 1 - (in.radius_mm - cam_radius_mm(in, hour - in.falls_h.front())) / in.drop_mm;
+        const double hour = from + in.turn_h * i / pieces, up = 1 - fallen_mm(in, hour - in.falls_h.front()) / in.drop_mm;
         line << QPointF(strip.left() + strip.width() * i / pieces, strip.bottom() - up * strip.height());
     }
     painter.setPen(QPen(t.steel, 0.8));
@@ -87,8 +82,8 @@ void paint_alarm_cam(QPainter& painter, const QRectF& room, const DerivedAlarm& 
     painter.drawPolygon(stands.map(outline_of(*alarm.cam, px)));
     painter.setBrush(t.ground);
     painter.drawEllipse(middle, std::max(4.0, in.bore_mm / 2 * px), std::max(4.0, in.bore_mm / 2 * px));
-    const double r = cam_radius_mm(in, since) * px;
-    paint_follower(painter, middle - QPointF(0, r), in.nose_mm * px, 1.5 * in.radius_mm * px, fallen(in, since));
+    const double r = (in.radius_mm - fallen_mm(in, since)) * px;
+    paint_follower(painter, middle - QPointF(0, r), in.nose_mm * px, 1.5 * in.radius_mm * px, lets_go(in, since));
     // How far it falls.
     const double at = middle.x() - in.radius_mm * px - 26;
     dimension_line(painter, {at, middle.y() - in.radius_mm * px}, {at, middle.y() - (in.radius_mm - in.drop_mm) * px}, t.steel);

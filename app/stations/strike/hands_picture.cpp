@@ -157,7 +157,7 @@ private:
             m_painter.drawLine(from, to);
             on_paper(m_painter, type(Type::text, true), ink_of(room), to - QPointF(0, 4), QObject::tr("play %1").arg(figure(room)));
         };
-        play("hour pipe on the cannon", 13.6, *m_r.cannon_mm, top + 0.4 * high, 90);
+        play("hour pipe on the cannon", 13.6, *m_r.cannon_mm, top + 0.46 * high, x(13.6) - x(dial()) + 36);
         play("cannon on the arbor", 8.4, *m_r.arbor_mm, top + 0.22 * high, 34);
     }
     void names() {

@@ -16,16 +16,10 @@
 namespace echappe {
 namespace {
 
-constexpr double top_px = 40;
-
-/// A part of the job that may be missing: what is typed begins it.
+/// What is typed on a sheet of a part that may be missing.
 template <class R>
 auto taken_into(std::optional<R> Job::*member) {
-    return [member](Job& job, const std::string& field, const std::string& word) {
-        R record = (job.*member).value_or(R());
-        type_into_record(R::record(), &record, field, word);
-        job.*member = record;
-    };
+    return [member](Job& job, const std::string& field, const std::string& word) { type_into_part(job.*member, field, word); };
 }
 
 }  // namespace
@@ -46,7 +40,7 @@ bool StrikeStation::there(Picture picture) const {
 
 ReadingRound* StrikeStation::round() const {
     if (m_picture == Picture::hands) return &m_line.hands();
-    if (m_picture == Picture::alarm) return nullptr;
+    if (m_picture == Picture::alarm) return &m_line.alarm();
     return m_picture == Picture::together ? static_cast<ReadingRound*>(&m_line.together()) : &m_line.strikes();
 }
 
@@ -79,18 +73,10 @@ std::vector<SumCard::Tab> StrikeStation::tabs() {
             const auto take = tabs_of_count().front().take;
             return {{tr("stands"), tr("How it stands locked, before the plates are pinned, and the leaf to move."),
                      [this, &d] { return strike_together_sheet(record(), d.strike_train); }, take},
-                    tabs_of_count()[3],
+                    tabs_of_count()[train_sheet],
                     SumCard::of_sum(
                         m_document, tr("fly"), fly_calculation(), [this] { return record().fly.value_or("fly"); },
-                        [this, &d] {
-                            std::map<std::string, double> facts;
-                            const auto& train = d.strike_train.train;
-                            constexpr double minute = 60, usual_s = 2;
-                            if (train && train->fly_rpm)
-                                facts["turns_per_blow"] = *train->fly_rpm * record().seconds_per_blow.value_or(usual_s) / minute;
-                            if (record().seconds_per_blow) facts["timed_s"] = *record().seconds_per_blow;
-                            return facts;
-                        })};
+                        [this, &d] { return fly_facts(record(), d.strike_train); })};
         }
         case Picture::hands: {
             const auto hands = [this] { return m_document.job().hands.value_or(HandsRecord()); };
@@ -205,7 +191,7 @@ void StrikeStation::paint_hands(QPainter& painter) {
                        tr("A thread at the minute hand's tip and a few weights are all it takes.")},
                       "begin:hands", tr("measure the hands"), [this] { m_document.edit(begin_hands()); });
     Column page(painter, QRectF(18, top_px, wide() - 36, 40));
-    page.section(tr("MOTION WORK AND HANDS, CUT THROUGH · TO SCALE"));
+    page.section(tr("MOTION WORK AND HANDS, CUT THROUGH · TO SCALE"), tr("play and room in mm"));
     constexpr double level_high = 146;
     paint_hands_section(painter, QRectF(18, top_px + 34, wide() - 36, height() - top_px - 74 - level_high), d.hands);
     Column below(painter, QRectF(18, height() - level_high, wide() - 36, level_high));
@@ -234,8 +220,7 @@ void StrikeStation::paint_alarm(QPainter& painter) {
     const double set = m_document.job().alarm->set_h;
     Column page(painter, QRectF(18, top_px, wide() - 36, 80));
     page.section(tr("THE ALARM'S CAM, TO SCALE"), tr("set to %1").arg(words(words_of_time(set))));
-    const TimeCamInput& in = d.cam_input;
-    const bool down = cam_radius_mm(in, m_alarm_h - set) < in.radius_mm - in.needed_mm.value_or(in.drop_mm / 2);
+    const bool down = lets_go(d.cam_input, m_alarm_h - set);
     page.line(down ? tr("%1: it has let go, and rings").arg(words(words_of_time(m_alarm_h)))
                    : tr("%1: held").arg(words(words_of_time(m_alarm_h))),
               down ? t.verdigris : t.ink, Type::figure, true);

@@ -17,7 +17,6 @@ namespace echappe {
 namespace {
 
 constexpr double day_high = 196;  ///< below the picture: the day
-constexpr double top_px = 40;     ///< names of the pictures
 
 QString time_words(double hour) { return words(words_of_time(hour)); }
 
@@ -148,7 +147,7 @@ std::vector<Scene> StrikeStation::scenes() {
     return {{"strike-rack", "waiting-room",
              [this] {
                  show_picture(Picture::count);
-                 card().show_sum(1);
+                 card().show_sum(heard_sheet);
                  go_to(5);
                  give_blow();
              }},
@@ -156,42 +155,39 @@ std::vector<Scene> StrikeStation::scenes() {
             {"strike-together", "granary", [this] { show_picture(Picture::together); }, {}, [this] { show_picture(Picture::count); }},
             {"strike-count", "granary",
              [this] {
-                 card().show_sum(1);
+                 card().show_sum(heard_sheet);
                  go_to(4);
              }},
             {"strike-alarm", "granary", [this] { show_picture(Picture::alarm); }, {}, [this] { show_picture(Picture::count); }}};
 }
 
-bool StrikeStation::rack_sheet_shown() const {
-    constexpr int rack = 4;
-    return m_picture == Picture::count && m_of_rack && m_card->shown() == rack;
+StrikeStation::Written StrikeStation::written_part() const {
+    const DerivedStrike& d = strike();
+    const DerivedAlarm& alarm = m_document.derived().alarm;
+    if (m_picture == Picture::alarm && alarm.measured) return {tr("cam"), solid_of(alarm.cam_input, *alarm.cam)};
+    if (m_picture != Picture::count) return {};
+    if (m_of_rack && m_card->shown() == rack_sheet)
+        return d.rack && d.rack_measured ? Written{tr("rack"), solid_of(d.rack_input, *d.rack)} : Written();
+    if (!d.measured) return {};
+    return d.snail ? Written{tr("snail"), solid_of(d.snail_input, *d.snail)}
+                   : Written{tr("count wheel"), solid_of(d.wheel_input, *d.wheel)};
 }
 
 QString StrikeStation::writes(const QString& ending) const {
-    if (ending != "svg" && ending != "dxf" && ending != "step") return {};
-    if (m_picture == Picture::alarm) return m_document.derived().alarm.measured ? tr("cam") : QString();
-    if (rack_sheet_shown()) return strike().rack && strike().rack_measured ? tr("rack") : QString();
-    if (!strike().measured || m_picture != Picture::count) return {};
-    return strike().snail ? tr("snail") : tr("count wheel");
+    return ending == "svg" || ending == "dxf" || ending == "step" ? written_part().name : QString();
 }
 
 void StrikeStation::write_to(const QString& path) {
     const DerivedStrike& d = strike();
-    const DerivedAlarm& alarm = m_document.derived().alarm;
-    if (m_picture == Picture::alarm && alarm.cam) save_drawing(path.toStdString(), drawing_of(alarm.cam_input, *alarm.cam));
-    else if (rack_sheet_shown() && d.rack) save_drawing(path.toStdString(), drawing_of(d.rack_input, *d.rack));
-    else if (d.snail) save_drawing(path.toStdString(), drawing_of(d.snail_input, *d.snail));
-    else if (d.wheel) save_drawing(path.toStdString(), drawing_of(d.wheel_input, *d.wheel));
+    // A count wheel marks its slots too.
+    const bool wheel = m_picture == Picture::count && d.wheel;
+    save_drawing(path.toStdString(), wheel ? drawing_of(d.wheel_input, *d.wheel) : drawing_of(std::get<FlatPart>(solid())));
 }
 
-FlatPart StrikeStation::solid() const {
-    const DerivedStrike& d = strike();
-    const DerivedAlarm& alarm = m_document.derived().alarm;
-    if (m_picture == Picture::alarm && alarm.cam) return solid_of(alarm.cam_input, *alarm.cam);
-    if (rack_sheet_shown() && d.rack) return solid_of(d.rack_input, *d.rack);
-    if (d.snail) return solid_of(d.snail_input, *d.snail);
-    if (!d.wheel) throw InputError("export", "a strike without sizes", "the sizes of its count wheel or snail");
-    return solid_of(d.wheel_input, *d.wheel);
+Solid StrikeStation::solid() const {
+    const Written shown = written_part();
+    if (shown.name.isEmpty()) throw InputError("export", "a part without sizes", "the sizes of what is shown, on its sheet");
+    return shown.part;
 }
 
 void StrikeStation::paint_nothing(QPainter& painter) {

@@ -23,7 +23,7 @@ public:
     std::vector<Scene> scenes() override;
     QString writes(const QString& ending) const override;
     void write_to(const QString& path) override;
-    FlatPart solid() const override;
+    Solid solid() const override;
 
     /// Where it stands: so many strikes are struck, and so many blows of the next.
     size_t struck() const { return m_struck; }
@@ -38,6 +38,9 @@ protected:
     void showEvent(QShowEvent* event) override;
 
 private:
+    static constexpr double top_px = 40;  ///< of the pictures' names
+    /// Of what counts, in their order.
+    enum Sheet { count_sheet, heard_sheet, part_sheet, train_sheet, rack_sheet };
     const DerivedStrike& strike() const { return m_document.derived().strike; }
     StrikeRecord record() const { return m_document.job().strike.value_or(StrikeRecord()); }
     const StruckHour* next() const;
@@ -46,7 +49,12 @@ private:
     void take_heard();
     void put_right();
     bool there(Picture picture) const;
-    bool rack_sheet_shown() const;
+    /// What is written of the picture that is shown; no name: nothing that was measured.
+    struct Written {
+        QString name;
+        FlatPart part;
+    };
+    Written written_part() const;
     std::vector<SumCard::Tab> tabs();
     std::vector<SumCard::Tab> tabs_of_count();
     QList<Action> picture_actions();

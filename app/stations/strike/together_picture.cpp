@@ -135,14 +135,13 @@ private:
     void paint_pins(const Disc& disc) {
         const StrikeTogetherResult& d = *m_d.together;
         const bool seen = m_r.hammer_falls_in_deg.has_value();
-        constexpr double usual = 0.92;
-        const double falls = seen ? *m_r.hammer_falls_in_deg : usual * d.pitch_deg, on_mm = 0.8 * disc.wheel_mm;
-        const bool right = falls >= d.hammer_from_deg - 1e-9 && falls <= d.hammer_to_deg + 1e-9;
+        const double falls = m_r.hammer_falls_in_deg.value_or(d.hammer_usual_deg), on_mm = 0.8 * disc.wheel_mm;
+        const QColor ink = !seen ? m_t.steel : d.hammer_right ? m_t.verdigris : m_t.ruby;
         // It goes clockwise: a pin that is to fall comes from further round.
         for (long long k = 0; k < *m_r.pins; ++k) {
             const QPointF pin = on(disc, falls_at_deg + falls + static_cast<double>(k) * d.pitch_deg, on_mm);
             m_painter.setPen(QPen(m_t.ink, 1));
-            m_painter.setBrush(k == 0 ? (seen ? (right ? m_t.verdigris : m_t.ruby) : m_t.steel) : m_t.steel);
+            m_painter.setBrush(k == 0 ? ink : m_t.steel);
             m_painter.drawEllipse(pin, 4.5, 4.5);
         }
         arc(disc, falls_at_deg + d.hammer_from_deg, falls_at_deg + d.hammer_to_deg, on_mm, 10, m_t.verdigris, 4);
@@ -157,11 +156,8 @@ private:
         m_painter.setBrush(m_t.sheet);
         m_painter.drawEllipse(pivot, 4, 4);
         const QPointF words_at = on(disc, 90, disc.wheel_mm, 26);
-        on_paper(m_painter, type(Type::text, true),
-                 !seen   ? m_t.steel
-                 : right ? m_t.verdigris
-                         : m_t.ruby,
-                 words_at, seen ? QObject::tr("%1° to its next fall").arg(words(print_fixed(falls, 0))) : QObject::tr("just fallen"));
+        on_paper(m_painter, type(Type::text, true), ink, words_at,
+                 seen ? QObject::tr("%1° to its next fall").arg(words(print_fixed(falls, 0))) : QObject::tr("just fallen"));
         write(m_painter, type(Type::note), m_t.verdigris, words_at - QPointF(0, 20),
               QObject::tr("%1° to %2°").arg(words(print_fixed(d.hammer_from_deg, 0)), words(print_fixed(d.hammer_to_deg, 0))), 0);
         spot(words_at - QPointF(0, 6), "hammer");
@@ -195,22 +191,18 @@ private:
         if (!d.warning_wanted_deg) return;
         const bool seen = m_r.warning_run_deg.has_value();
         const double run = seen ? *m_r.warning_run_deg : *d.warning_wanted_deg, on_mm = 0.82 * std::max(disc.wheel_mm, 3.0);
-        constexpr double about = 70;
-        const bool right = std::abs(run - *d.warning_wanted_deg) <= about;
+        const QColor ink = !seen ? m_t.steel : d.warning_right ? m_t.verdigris : m_t.ruby;
         // The pin has so far to go to its piece.
         const double way = disc.clockwise ? 1 : -1, pin = piece_at_deg + way * run;
-        const double from = piece_at_deg + way * (*d.warning_wanted_deg - about), to = piece_at_deg + way * (*d.warning_wanted_deg + about);
+        const double from = piece_at_deg + way * *d.warning_from_deg, to = piece_at_deg + way * *d.warning_to_deg;
         arc(disc, std::min(from, to), std::max(from, to), on_mm, 9, m_t.verdigris, 4);
         m_painter.setPen(QPen(m_t.ink, 1));
-        m_painter.setBrush(!seen ? m_t.steel : right ? m_t.verdigris : m_t.ruby);
+        m_painter.setBrush(ink);
         m_painter.drawEllipse(on(disc, pin, on_mm), 4.5, 4.5);
         lever(QPolygonF({on(disc, piece_at_deg, on_mm, -5), on(disc, piece_at_deg, on_mm, 48)}));
         const QPointF words_at = on(disc, 90, disc.wheel_mm, 26);
-        on_paper(m_painter, type(Type::text, true),
-                 !seen   ? m_t.steel
-                 : right ? m_t.verdigris
-                         : m_t.ruby,
-                 words_at, seen ? QObject::tr("runs %1°").arg(words(print_fixed(run, 0))) : QObject::tr("half a turn to run"));
+        on_paper(m_painter, type(Type::text, true), ink, words_at,
+                 seen ? QObject::tr("runs %1°").arg(words(print_fixed(run, 0))) : QObject::tr("half a turn to run"));
         spot(words_at - QPointF(0, 6), "warning");
     }
     /// Where a mesh is to be taken apart.

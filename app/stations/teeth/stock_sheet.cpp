@@ -120,6 +120,8 @@ StockSheet::StockSheet(Workshop& workshop, QWidget* parent)
       m_bushes(make_table(tr("Bushes"), {"id", "bore_mm", "outside_mm", "height_mm", "quantity"})),
       m_reamers(make_table(tr("Reamers"), {"id", "diameter_mm"})),
       m_strips(make_table(tr("Mainspring strip"), {"id", "width_mm", "thickness_mm", "length_mm", "end", "quantity"})),
+      m_metal(make_table(tr("Metal and wood"), {"id", "form", "material", "size_mm", "width_mm", "length_mm", "price"})),
+      m_tools(make_table(tr("Tools and supplies"), {"id", "kind", "size", "quantity", "price"})),
       m_said(new QLabel) {
     setWindowTitle(tr("The workshop's drawers"));
     resize(820, 520);
@@ -198,6 +200,7 @@ void StockSheet::fill() {
                  QString::fromStdString(l.note)});
     }
     fill_pivot_drawers(stock);
+    fill_stores(stock);
     m_cutters->resizeColumnsToContents();
     m_plates->resizeColumnsToContents();
     m_leaves->resizeColumnsToContents();
@@ -229,6 +232,27 @@ void StockSheet::fill_pivot_drawers(const Stock& stock) {
     }
 }
 
+void StockSheet::fill_stores(const Stock& stock) {
+    const auto figure = [](double x) { return QString::number(x, 'g', 8); };
+    const auto price = [&](const std::optional<double>& x) { return x ? figure(*x) : QString(); };
+    m_metal->setRowCount(static_cast<int>(stock.metal.size()));
+    for (int r = 0; r < m_metal->rowCount(); ++r) {
+        const Bar& b = stock.metal[static_cast<size_t>(r)];
+        put_row(*m_metal, r,
+                {QString::fromStdString(b.id), QString::fromStdString(b.form), QString::fromStdString(b.material), figure(b.size_mm),
+                 b.width_mm > 0 ? figure(b.width_mm) : QString(), figure(b.length_mm), price(b.price)});
+    }
+    m_tools->setRowCount(static_cast<int>(stock.tools.size()));
+    for (int r = 0; r < m_tools->rowCount(); ++r) {
+        const ToolInDrawer& t = stock.tools[static_cast<size_t>(r)];
+        put_row(*m_tools, r,
+                {QString::fromStdString(t.id), QString::fromStdString(t.kind), QString::fromStdString(t.size), QString::number(t.quantity),
+                 price(t.price)});
+    }
+    m_metal->resizeColumnsToContents();
+    m_tools->resizeColumnsToContents();
+}
+
 void StockSheet::take_shipped_bushes(bool numbered) {
     Stock stock = m_workshop.stock();
     stock.bushes = Workshop::shipped_bushes(numbered);
@@ -240,8 +264,8 @@ void StockSheet::keep() {
     if (m_filling) return;
     try {
         m_workshop.set_stock({cutters_from_csv(csv_of(*m_cutters)), plates_from_csv(csv_of(*m_plates)), leaves_from_csv(csv_of(*m_leaves)),
-                              bushes_from_csv(csv_of(*m_bushes)), reamers_from_csv(csv_of(*m_reamers)),
-                              strips_from_csv(csv_of(*m_strips))});
+                              bushes_from_csv(csv_of(*m_bushes)), reamers_from_csv(csv_of(*m_reamers)), strips_from_csv(csv_of(*m_strips)),
+                              metal_from_csv(csv_of(*m_metal)), tools_from_csv(csv_of(*m_tools)), m_workshop.stock().times});
         m_said->setText(tr("Kept in %1").arg(Workshop::folder()));
         m_said->setStyleSheet({});
         m_all_kept = true;

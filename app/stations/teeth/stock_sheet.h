@@ -35,6 +35,7 @@ private:
     QTableWidget* make_table(const QString& name, const QStringList& columns);
     void fill();
     void fill_pivot_drawers(const Stock& stock);
+    void fill_stores(const Stock& stock);
     void keep();
     bool may_close();
     QTableWidget& front() const { return *static_cast<QTableWidget*>(m_tabs->currentWidget()); }
@@ -47,6 +48,8 @@ private:
     QTableWidget* m_bushes;
     QTableWidget* m_reamers;
     QTableWidget* m_strips;
+    QTableWidget* m_metal;
+    QTableWidget* m_tools;
     QLabel* m_said;
     bool m_filling = false;
     bool m_all_kept = true;

@@ -388,8 +388,8 @@ void TeethStation::paint_running(QPainter& painter, const DerivedMesh& mesh) {
     if (width() < roomy || page.y() + 4 > room.bottom() - keys_high) return;
     // Beside the picture, under what runs: teeth reach as far as they are zoomed.
     Column keys(painter, room.adjusted(0, room.height() - keys_high, 8, 0));
-    for (const QString& line : {legend({"teeth.closer|teeth.farther", "teeth.fit"}), legend({"teeth.other-mesh", "teeth.other-part"}),
-                                legend({"teeth.blank", "teeth.turn", "teeth.faults", "teeth.wood"})}) {
+    for (const QString& line : {legend({"teeth.closer|teeth.farther", "teeth.fit", "teeth.wood"}), legend({"teeth.other-mesh", "teeth.other-part"}),
+                                legend({"teeth.blank", "teeth.turn", "teeth.faults"})}) {
         keys.line(line, t.steel);
         keys.gap(-4);
     }
@@ -667,7 +667,7 @@ QList<Action> TeethStation::make_actions() {
                 {Qt::Key_G},
                 [this] { show_wood(!wood_shown()); },
                 {},
-                tr("grain and season")}};
+                tr("wood")}};
 }
 
 QString TeethStation::writes(const QString& ending) const {

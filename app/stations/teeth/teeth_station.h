@@ -25,7 +25,7 @@ public:
     bool writes_from_anywhere() const override { return true; }
     void write_to(const QString& path) override { export_part(path); }
     Printout printed() override;
-    FlatPart solid() const override { return solid_part(); }
+    Solid solid() const override { return solid_part(); }
 
     /// The mesh in the picture; nullptr when the subject is in none.
     const DerivedMesh* mesh() const;

@@ -3,45 +3,45 @@
 #include <QPainterPath>
 #include <algorithm>
 #include <cmath>
-#include <numbers>
 
 #include "number/units.h"
 #include "sheet/marks.h"
 #include "theme/theme.h"
+#include "wood/frame.h"
 #include "wood/let_in.h"
 #include "wood/sheets.h"
 
 namespace echappe {
-namespace {
-
-constexpr double pi = std::numbers::pi;
-
-}  // namespace
-
 WoodView::WoodView(Document& document, QWidget* parent) : CardStation(document, {}, parent) {
     setAccessibleName(tr("Wood"));
     hide();
     m_card->set_tabs(
         {{tr("wood"), tr("Kinds, grain and moisture, when its wheels were round and now."),
           [this] { return wood_sheet(m_document.job().wood.value_or(WoodRecord()), m_document.derived().wood, m_wheel_of, m_pinion_of); },
-          [](Job& job, const std::string& field, const std::string& word) {
-              WoodRecord wood = job.wood.value_or(WoodRecord());
-              type_into_record(WoodRecord::record(), &wood, field, word);
-              job.wood = wood;
-          }},
+          [](Job& job, const std::string& field, const std::string& word) { type_into_part(job.wood, field, word); }},
          SumCard::of_sum(
              document, tr("let in"), wood_let_in_calculation(), [this] { return m_wheel_of + ".wheel"; },
              [this] {
                  const DerivedMesh* shown = m_document.derived().train.mesh(m_wheel_of, m_pinion_of);
                  if (!shown) return std::map<std::string, double>();
                  return std::map<std::string, double>{{"count", static_cast<double>(shown->wheel)}, {"module_mm", shown->module_mm.value}};
-             })});
-    connect(&document, &Document::changed, this, qOverload<>(&QWidget::update));
+             }),
+         SumCard::of_sum(
+             document, tr("frame"), wood_frame_calculation(), [] { return std::string("frame"); },
+             [] { return std::map<std::string, double>(); })});
+    connect(&document, &Document::changed, this, [this] {
+        if (isVisible()) show_wheel();
+    });
 }
 
 void WoodView::show_mesh(const DerivedMesh& mesh) {
     m_wheel_of = mesh.wheel_of, m_pinion_of = mesh.pinion_of;
-    m_card->show_part(words(m_document.derived().train.arbor(m_wheel_of)->name));
+    show_wheel();
+}
+
+void WoodView::show_wheel() {
+    const DerivedArbor* wheel = m_document.derived().train.arbor(m_wheel_of);
+    m_card->show_part(wheel ? words(wheel->name) : QString());
     update();
 }
 
@@ -127,22 +127,19 @@ void WoodView::paint_wheel(QPainter& painter, const QRectF& room, const WoodMesh
 /// Depth round a turn, and what such teeth bear.
 void WoodView::paint_round(QPainter& painter, const QRectF& room, const WoodMesh& mesh) {
     const Theme& t = theme();
-    const double most = 1.3 * std::max({std::abs(mesh.deepest_mm), std::abs(mesh.shallowest_mm), 0.12 * mesh.module_mm});
+    const double most = 1.3 * std::max({std::abs(mesh.deepest_mm), std::abs(mesh.shallowest_mm), 1.2 * mesh.bears_mm()});
     const double middle = room.center().y(), px = room.height() / 2 / most;
     const auto y = [&](double deeper) { return middle + deeper * px; };
     painter.setPen(QPen(t.steel, 0.8));
     painter.drawLine(QPointF(room.left(), middle), QPointF(room.right(), middle));
     // Deeper is down, as the pinion goes into the wheel.
     painter.setPen(QPen(t.ruby, 1, Qt::DashLine));
-    const double bears = 0.1 * mesh.module_mm;
+    const double bears = mesh.bears_mm();
     painter.drawLine(QPointF(room.left(), y(bears)), QPointF(room.right(), y(bears)));
     write(painter, type(Type::note), t.ruby, {room.right(), y(bears) + 15}, tr("deeper than this such teeth bind"), 1);
     QPolygonF line;
     constexpr int pieces = 180;
-    const double mean = (mesh.season.depth_along_mm.value_or(0) + mesh.season.depth_across_mm.value_or(0)) / 2;
-    const double swing = (mesh.season.depth_across_mm.value_or(0) - mesh.season.depth_along_mm.value_or(0)) / 2;
-    for (int i = 0; i <= pieces; ++i)
-        line << QPointF(room.left() + room.width() * i / pieces, y(mean + swing * std::cos(4 * pi * i / pieces)));
+    for (int i = 0; i <= pieces; ++i) line << QPointF(room.left() + room.width() * i / pieces, y(mesh.deeper_mm(360.0 * i / pieces)));
     painter.setPen(QPen(mesh.too_deep() ? t.ruby : t.verdigris, 2));
     painter.drawPolyline(line);
     write(painter, type(Type::note), t.steel, {room.left(), middle - 5}, tr("as it was"), -1);

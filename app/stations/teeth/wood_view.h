@@ -22,6 +22,8 @@ protected:
     QList<Action> make_actions() override;
 
 private:
+    /// What stands beside it, and the picture, anew.
+    void show_wheel();
     const WoodMesh* mesh() const;
     void paint_nothing(QPainter& painter);
     void paint_wheel(QPainter& painter, const QRectF& room, const WoodMesh& mesh);

@@ -1,0 +1,351 @@
+#include "stations/bench/bench_station.h"
+
+#include <QDir>
+#include <QFileDialog>
+#include <QFileInfo>
+#include <QWheelEvent>
+#include <algorithm>
+
+#include "bench/cautions.h"
+#include "document/folders.h"
+#include "document/pictures.h"
+#include "document/settings.h"
+#include "document/today.h"
+#include "drawing/words.h"
+#include "exchange/archive.h"
+#include "exchange/whole_file.h"
+#include "number/units.h"
+#include "print/html_pages.h"
+#include "report/bench_sheets.h"
+#include "report/known.h"
+
+namespace echappe {
+namespace {
+
+/// The demos lie on a bench of their own, with some that went home behind them.
+QString demo_bench() {
+    const QString folder = data_folder() + "/demo-bench";
+    QDir().mkpath(folder);
+    for (const char* where : {":/demo", ":/demo/closed"})
+        for (const QString& file : QDir(where).entryList({"*.echappe.json"})) {
+            const QString to = folder + "/" + file;
+            if (!QFile::exists(to) && QFile::copy(QString(where) + "/" + file, to))
+                QFile::setPermissions(to, QFile::ReadOwner | QFile::WriteOwner);
+        }
+    return folder;
+}
+
+}  // namespace
+
+BenchStation::BenchStation(const Workbench& bench)
+    : CardStation(bench.document, {}, nullptr), m_workshop(bench.workshop), m_line(bench.line), m_editor(new InPlaceEditor(this)) {
+    setAccessibleName(tr("Bench"));
+    m_card->set_tabs(tabs());
+    connect(&m_document, &Document::changed, this, &BenchStation::refresh);
+}
+
+std::vector<SumCard::Tab> BenchStation::tabs() {
+    const auto take = [](Job& job, const std::string& field, const std::string& word) { type_into_bench(job, field, word); };
+    return {{tr("job"), tr("Received, promised, its test run and what came of it."),
+             [this] { return bench_job_sheet(m_document.job(), order()); }, take},
+            {tr("worth"), tr("Repair, replace, leave or stop here: hours, parts and harm side by side."),
+             [this] { return bench_worth_sheet(m_document.job(), order()); }, take},
+            {tr("diary"), tr("What was done, by itself, and what you note."), [this] { return bench_diary_sheet(record()); },
+             [](Job& job, const std::string&, const std::string& word) { note_in_diary(now_in_words(), word).change(job.bench); }},
+            {tr("rules"), tr("What came of the workshop's rules over all jobs."), [this] { return bench_rules_sheet(m_today); }, {}}};
+}
+
+void BenchStation::showEvent(QShowEvent*) { refresh(); }
+
+void BenchStation::refresh() {
+    if (!isVisible()) return;
+    m_card->show_part(m_document.display_name());
+    update();
+}
+
+const JobOrder& BenchStation::order() const {
+    if (m_order_of != m_document.revision() || m_order.steps.empty()) {
+        m_order = order_of_work(m_document.job(), m_document.derived(), now_in_words());
+        m_order_of = m_document.revision();
+    }
+    return m_order;
+}
+
+const DiagnoseResult& BenchStation::diagnosis() const {
+    if (m_diagnosis_of != m_document.revision() || m_diagnosis.causes.empty()) {
+        DiagnoseInput in;
+        in.symptoms = record().symptoms, in.tests = record().tests, in.movement = movement_of(m_document.job());
+        // What was tried by hand goes before what the job knows.
+        for (const TestDone& known : known_by_job(m_document.job(), m_document.derived()))
+            if (std::none_of(in.tests.begin(), in.tests.end(), [&](const TestDone& one) { return one.id == known.id; }))
+                in.tests.push_back(known);
+        std::map<std::string, long long> found;
+        for (const JobOnBench& job : m_today.jobs)
+            if (!job.cause.empty() && shipped_diagnosis().cause(job.cause)) ++found[job.cause];
+        for (const auto& [cause, jobs] : found) in.found.push_back({cause, jobs});
+        try {
+            m_diagnosis = diagnose(in);
+        } catch (const InputError&) {
+            // A file of another version may name what is not in these tables: without it.
+            in.symptoms.clear(), in.tests.clear(), in.found.clear();
+            m_diagnosis = diagnose(in);
+        }
+        m_diagnosis_of = m_document.revision();
+    }
+    return m_diagnosis;
+}
+
+void BenchStation::show_picture(Picture picture) {
+    m_picture = picture;
+    m_scrolled = 0;
+    if (picture == Picture::jobs && !m_looking) look_through(m_words);
+    refresh();
+}
+
+const JobStep* BenchStation::step() const {
+    if (const JobStep* chosen = order().step(m_step)) return chosen;
+    return order().next();
+}
+
+void BenchStation::done() {
+    if (m_picture == Picture::oil) {
+        for (const OilPlace& place : order().oil)
+            if (!place.done && place.what != "dry") return m_document.edit(oil_place(place.id, true));
+        return;
+    }
+    const JobStep* now = step();
+    if (!now) return emit told(tr("Nothing can be done now: what waits is told with its end."), false);
+    if (now->by_itself) return emit told(tr("It is done already: the job shows it at its station."), false);
+    const std::string id = now->id;
+    for (const std::string& before : now->after)
+        if (const JobStep* first = order().step(before); first && !first->over())
+            return emit told(tr("Before it: %1.").arg(words(first->words)), true);
+    if (id == "hand-over") m_document.edit(close_job(echappe::today(), {}));
+    else m_document.edit(mark_step({id, "done", "", echappe::today(), "", {}}));
+    m_step.clear();
+}
+
+void BenchStation::pass_over() {
+    const JobStep* now = step();
+    if (!now || now->over()) return;
+    m_document.edit(mark_step({now->id, "passed", "not wanted on this one", echappe::today(), "", {}}));
+    m_step.clear();
+}
+
+/// Until tomorrow at this hour; another hour is typed on the sheet.
+void BenchStation::wait() {
+    const JobStep* now = step();
+    if (!now || now->over()) return;
+    const std::string until = QDateTime::currentDateTime().addDays(1).toString("yyyy-MM-dd HH:mm").toStdString();
+    m_document.edit(mark_step({now->id, "waits", "what it needs", echappe::today(), until, {}}));
+    m_step.clear();
+}
+
+void BenchStation::undo_step() {
+    if (m_picture == Picture::oil) {
+        if (!record().oiled.empty()) m_document.edit(oil_place(record().oiled.back(), false));
+        return;
+    }
+    if (!m_step.empty() && record().mark(m_step)) return m_document.edit(unmark_step(m_step));
+    if (!record().marks.empty()) m_document.edit(unmark_step(record().marks.back().step));
+}
+
+void BenchStation::answer(size_t result) {
+    if (m_picture != Picture::diagnosis || !diagnosis().next_test) return;
+    const DiagnosisTest* test = shipped_diagnosis().test(diagnosis().next_test->id);
+    if (test && result < test->results.size()) m_document.edit(test_done(test->id, test->results[result].id));
+}
+
+void BenchStation::go(int by) {
+    const auto& steps = order().steps;
+    if (steps.empty()) return;
+    const JobStep* now = step();
+    const auto at = now ? now - steps.data() : 0, count = static_cast<std::ptrdiff_t>(steps.size());
+    m_step = steps[static_cast<size_t>((at + by + count) % count)].id;
+    update();
+}
+
+QString BenchStation::folder() const {
+    const QString kept = Settings().value("bench/folder").toString();
+    if (!kept.isEmpty() && QDir(kept).exists()) return kept;
+    const QString path = m_document.path();
+    return path.isEmpty() ? demo_bench() : QFileInfo(path).absolutePath();
+}
+
+void BenchStation::look_through(const QString& words_wanted) {
+    m_words = words_wanted;
+    m_looking = true;
+    const std::uint64_t look = ++m_look;
+    BenchTodayInput in;
+    in.folder = folder().toStdString(), in.now = now_in_words(), in.words = words_wanted.toStdString();
+    m_looker = std::jthread([this, in, look] {
+        BenchToday seen;
+        QString fault;
+        try {
+            seen = bench_today(in);
+        } catch (const std::exception& error) {
+            fault = fault_in_words(error);
+        }
+        QMetaObject::invokeMethod(this, [this, seen = std::move(seen), fault, look]() mutable {
+            if (look != m_look) return;
+            m_today = std::move(seen);
+            m_looking = false;
+            m_diagnosis_of = 0;
+            if (!fault.isEmpty()) emit told(fault, true);
+            m_card->show_sum(m_card->shown());
+            update();
+        });
+    });
+    update();
+}
+
+void BenchStation::ask_folder() {
+    const QString chosen = QFileDialog::getExistingDirectory(this, tr("Folder of job files"), folder());
+    if (chosen.isEmpty()) return;
+    Settings().setValue("bench/folder", chosen);
+    look_through();
+}
+
+/// As a page for a browser, or as pages: by the ending that is chosen.
+void BenchStation::write_paper(const std::string& paper, const std::string& reader) {
+    const QString name = m_document.display_name().toLower().replace(' ', '-') + "-" + words(paper).replace(' ', '-') + ".pdf";
+    const QString path = QFileDialog::getSaveFileName(this, tr("Write"), name, tr("Pages (*.pdf);;Page for a browser (*.html)"));
+    if (path.isEmpty()) return;
+    emit told(write_paper_to(path, paper, reader), false);
+}
+
+QString BenchStation::write_paper_to(const QString& path, const std::string& paper, const std::string& reader) {
+    JobSheetInput in;
+    in.job = m_document.job(), in.paper = paper, in.reader = reader, in.now = now_in_words();
+    in.pictures_folder = pictures_folder(m_document.path()).toStdString();
+    const JobSheetResult sheet = job_sheet(in, m_document.derived(), order());
+    if (path.endsWith(".pdf")) write_html_pdf(path, words(sheet.html));
+    else save_text(path.toStdString(), sheet.html);
+    return sheet.missing.empty() ? tr("Written: %1").arg(path)
+                                 : tr("Written: %1. Missing in it: %2.").arg(path, words(sheet.missing.front()));
+}
+
+void BenchStation::write_job_archive() {
+    if (m_document.path().isEmpty() || m_document.dirty())
+        return emit told(tr("Save it first (Ctrl+S): the archive takes the file as it lies there."), true);
+    const QString path = QFileDialog::getSaveFileName(
+        this, tr("Archive"), QFileInfo(m_document.path()).absolutePath() + "/" + m_document.display_name() + ".zip", tr("Archive (*.zip)"));
+    if (path.isEmpty()) return;
+    write_archive(path.toStdString(), job_with_pictures(m_document.path().toStdString()));
+    emit told(tr("Written: %1").arg(path), false);
+}
+
+void BenchStation::unpack_archive() {
+    const QString path = QFileDialog::getOpenFileName(this, tr("Archive of a job"), {}, tr("Archive (*.zip)"));
+    if (path.isEmpty()) return;
+    const QString to = QFileDialog::getExistingDirectory(this, tr("Unpack it into"), QFileInfo(path).absolutePath());
+    if (!to.isEmpty()) emit file_wanted(QString::fromStdString(unpack_job(path.toStdString(), to.toStdString()).string()));
+}
+
+void BenchStation::find_job() {
+    show_picture(Picture::jobs);
+    constexpr double wide_px = 260, high_px = 28;
+    m_editor->ask(tr("words that are in the job"), QRectF(width() - wide_px - 16, top_px - high_px - 6, wide_px, high_px), m_words,
+                  [this](const QString& words_wanted) { look_through(words_wanted.trimmed()); });
+}
+
+void BenchStation::begin_or_end_run() {
+    const bool runs = !record().runs.empty() && record().runs.back().ended.empty();
+    m_document.edit(runs ? end_run(now_in_words()) : begin_run(now_in_words(), "on its wall"));
+    emit told(runs ? tr("Test run ended.") : tr("Test run begun: level, firm, weights with room to fall? Say so on the sheet."), false);
+}
+
+void BenchStation::note_stop() {
+    if (record().runs.empty() || !record().runs.back().ended.empty()) return emit told(tr("No run is on test: R begins one."), true);
+    m_document.edit(echappe::note_stop(now_in_words(), "?", ""));
+    emit told(tr("A stop is noted: where the hands stood goes on the sheet “job”."), false);
+}
+
+QList<Action> BenchStation::picture_actions() {
+    QList<Action> list;
+    struct Named {
+        const char* id;
+        Picture picture;
+        QString words;
+        Qt::Key key;
+    };
+    for (const Named& row : {Named{"bench.order", Picture::order, tr("This job, in its order"), Qt::Key_J},
+                             Named{"bench.parts", Picture::parts, tr("Parts out and back in"), Qt::Key_P},
+                             Named{"bench.oil", Picture::oil, tr("Where oil goes, and where not"), Qt::Key_O},
+                             Named{"bench.diagnosis", Picture::diagnosis, tr("What is wrong with it"), Qt::Key_D},
+                             Named{"bench.jobs", Picture::jobs, tr("All jobs"), Qt::Key_A}})
+        list << Action{row.id, row.words, {row.key}, [this, picture = row.picture] { show_picture(picture); }};
+    return list;
+}
+
+QList<Action> BenchStation::step_actions() {
+    const auto steps = [this] { return m_picture == Picture::order; };
+    const auto ticks = [this] { return m_picture == Picture::order || m_picture == Picture::oil; };
+    const auto tests = [this] { return m_picture == Picture::diagnosis; };
+    QList<Action> list = {
+        {"bench.done", tr("On: the step is done"), {Qt::Key_Return, Qt::Key_Enter}, [this] { done(); }, {}, tr("done"), ticks},
+        {"bench.undo", tr("Open again"), {Qt::Key_B}, [this] { undo_step(); }, {}, tr("open again"), ticks},
+        {"bench.pass", tr("Passed over"), {Qt::Key_X}, [this] { pass_over(); }, {}, tr("pass over"), steps},
+        {"bench.wait", tr("It waits until tomorrow"), {Qt::Key_W}, [this] { wait(); }, {}, tr("wait"), steps},
+        {"bench.down", tr("The step below"), {Qt::Key_Down}, [this] { go(1); }, {}, {}, steps},
+        {"bench.up", tr("The step above"), {Qt::Key_Up}, [this] { go(-1); }, {}, {}, steps},
+        {"bench.go",
+         tr("To the station where it is done"),
+         {Qt::Key_G},
+         [this] {
+             if (const JobStep* now = step()) emit station_wanted(words(now->station));
+         },
+         {},
+         tr("to its station"),
+         steps}};
+    const std::array keys = {Qt::Key_1, Qt::Key_2, Qt::Key_3, Qt::Key_4};
+    for (size_t i = 0; i < keys.size(); ++i)
+        list << Action{QString("bench.answer-%1").arg(i + 1),
+                       tr("Answer %1 to the test").arg(i + 1),
+                       {keys[i]},
+                       [this, i] { answer(i); },
+                       {},
+                       {},
+                       tests};
+    return list;
+}
+
+QList<Action> BenchStation::make_actions() {
+    QList<Action> list;
+    for (const Action& action : CardStation::make_actions())
+        if (action.id.startsWith("sheet.")) list << action;
+    list += picture_actions() + step_actions();
+    list += {{"bench.run", tr("A test run begins or ends"), {Qt::Key_R}, [this] { begin_or_end_run(); }, {}, tr("test run")},
+             {"bench.stop", tr("It was found standing"), {Qt::Key_S}, [this] { note_stop(); }, {}, tr("a stop")},
+             {"bench.folder", tr("Another folder of jobs…"), {}, [this] { ask_folder(); }},
+             {"bench.find", tr("Find jobs by any word in them"), {Qt::Key_F}, [this] { find_job(); }},
+             {"bench.archive", tr("The job and its pictures into one archive…"), {}, [this] { write_job_archive(); }},
+             {"bench.unpack", tr("A job out of its archive…"), {}, [this] { unpack_archive(); }},
+             {"bench.look", tr("Look through the folder again"), {}, [this] { look_through(m_words); }}};
+    for (const auto& [id, paper, reader, name] :
+         {std::tuple("bench.sheet", "job sheet", "colleague", tr("Job sheet, with every figure…")),
+          std::tuple("bench.condition", "condition", "owner", tr("Condition report for the owner…")),
+          std::tuple("bench.estimate", "estimate", "owner", tr("Estimate for the owner…")),
+          std::tuple("bench.report", "done", "owner", tr("What was done, for the owner…"))})
+        list << Action{id, name, {}, [this, paper = std::string(paper), reader = std::string(reader)] { write_paper(paper, reader); }};
+    return list;
+}
+
+void BenchStation::wheelEvent(QWheelEvent* event) {
+    m_scrolled = std::clamp(m_scrolled - event->angleDelta().y() / 2.0, 0.0, std::max(0.0, m_long - height() + 60));
+    update();
+}
+
+std::vector<Scene> BenchStation::scenes() {
+    const auto to = [this](Picture picture) { return [this, picture] { show_picture(picture); }; };
+    const auto stops = [this] {
+        m_document.edit(see_symptom("stops-after-minutes"));
+        show_picture(Picture::diagnosis);
+    };
+    return {{"bench-order", "tide-house", to(Picture::order)},
+            {"bench-oil", {}, to(Picture::oil)},
+            {"bench-diagnosis", {}, stops},
+            {"bench-jobs", {}, to(Picture::jobs), [this] { return !m_looking; }, [this] { show_picture(Picture::order); }}};
+}
+
+}  // namespace echappe

@@ -1,0 +1,157 @@
+// What goes to paper: a card a page, and the templates.
+#include <QPainterPath>
+#include <algorithm>
+
+#include "drawing/words.h"
+#include "number/units.h"
+#include "parts/template_sheet.h"
+#include "print/part_sheet.h"
+#include "stations/make/card_drawing.h"
+#include "stations/make/make_station.h"
+
+namespace echappe {
+namespace {
+
+void print_steps(Sheet& sheet, const DerivedCard& card, const LengthUnit& unit, double y) {
+    const auto length = [&](double mm) { return words(unit.write(mm, unit.turned())); };
+    for (const CardStep& step : card.steps) {
+        constexpr double last = 276;
+        if (y > last) {
+            sheet.next_page();
+            y = 24;
+        }
+        // A box to tick at the bench, or the tick.
+        sheet.line(20, y - 3, 23, y - 3, 0.15), sheet.line(23, y - 3, 23, y, 0.15), sheet.line(23, y, 20, y, 0.15),
+            sheet.line(20, y, 20, y - 3, 0.15);
+        if (step.done) sheet.line(20.6, y - 1.4, 21.4, y - 0.5, 0.3), sheet.line(21.4, y - 0.5, 23.4, y - 3.6, 0.3);
+        double high = sheet.wrapped(27, y, 100, 9, words(step.words), true);
+        if (step.size) {
+            sheet.text(132, y, 10, length(step.size->nominal_mm), true);
+            sheet.text(160, y, 8,
+                       QObject::tr("%1 to %2")
+                           .arg(words(unit.write(step.size->min_mm, unit.toothed(), false)),
+                                words(unit.write(step.size->max_mm, unit.toothed(), false))));
+        }
+        if (step.read_mm) sheet.text(132, y + 4, 8, QObject::tr("read %1").arg(length(*step.read_mm)));
+        QStringList small;
+        if (!step.tool.empty()) small << words(step.tool);
+        if (step.rpm) small << QObject::tr("%1 turns a minute").arg(words(print_fixed(*step.rpm, 0)));
+        if (!step.check.empty()) small << words(step.check);
+        if (!small.isEmpty()) high += sheet.wrapped(27, y + high + 0.6, 100, 7.5, small.join(" · "));
+        if (!step.caution.empty()) high += sheet.wrapped(27, y + high + 0.6, 100, 7.5, QObject::tr("Caution: %1").arg(words(step.caution)));
+        y += std::max(high, step.read_mm ? 9.0 : 5.0) + 3;
+    }
+}
+
+void print_card(Sheet& sheet, const Job& job, const DerivedCard& card) {
+    write_head(sheet, job);
+    sheet.text(20, 38, 14, words(card.name), true);
+    double y = 44 + sheet.wrapped(20, 44, 110, 9, words(card.because));
+    if (card.stock) {
+        const CardStock& stock = *card.stock;
+        y +=
+            sheet.wrapped(20, y + 1, 110, 9,
+                          QObject::tr("%1, %2 of %3, %4 long, %5 g. %6")
+                              .arg(words(stock.material), words(stock.form), words(job.length.write(stock.size_mm, job.length.turned())),
+                                   words(job.length.write(stock.length_mm, 0)), words(print_fixed(stock.mass_g, 1)), words(stock.verdict)));
+    }
+    for (const std::string& note : card.notes) y += sheet.wrapped(20, y + 1, 110, 8, words(note)) + 0.5;
+    // The drawing, as large as a corner takes it; the true size is the template's.
+    sheet.painter.save();
+    sheet.painter.translate(sheet.at(136, 30));
+    constexpr double pixels_wide = 300, corner_mm = 60;
+    sheet.painter.scale(corner_mm * sheet.px / pixels_wide, corner_mm * sheet.px / pixels_wide);
+    {
+        const PaperInks inks;
+        paint_large(sheet.painter, QRectF(0, 0, pixels_wide, 230), card, job.length);
+    }
+    sheet.painter.restore();
+    print_steps(sheet, card, job.length, std::max(y + 8, 84.0));
+}
+
+void print_templates(Sheet& sheet, const Job& job, const std::vector<const DerivedCard*>& cards, const std::vector<FlatPart>& parts,
+                     const TemplateInput& paper) {
+    const std::vector<TemplatePlace> places = lay_out(parts, paper);
+    long long sheets = 0;
+    for (const TemplatePlace& place : places) sheets = std::max(sheets, place.sheet);
+    for (long long which = 1; which <= sheets; ++which) {
+        if (which > 1) sheet.next_page();
+        const Drawing drawing = template_drawing(parts, places, paper, which);
+        const auto at = [&](const Point& p) { return sheet.at(p[0], paper.sheet_height_mm - p[1]); };
+        QPainterPath path;
+        for (const DrawingLayer& layer : drawing.layers) {
+            for (const auto& outline : layer.outlines) {
+                QPolygonF polygon;
+                for (const Point& p : outline) polygon << at(p);
+                path.addPolygon(polygon);
+                if (outline.size() > 2) path.closeSubpath();
+            }
+            for (const auto& circle : layer.circles)
+                path.addEllipse(at(circle.centre), circle.radius_mm * sheet.px, circle.radius_mm * sheet.px);
+            for (const Point& mark : layer.marks) {
+                constexpr double arm = 1.5;
+                path.moveTo(at({mark[0] - arm, mark[1]})), path.lineTo(at({mark[0] + arm, mark[1]}));
+                path.moveTo(at({mark[0], mark[1] - arm})), path.lineTo(at({mark[0], mark[1] + arm}));
+            }
+        }
+        sheet.painter.save();
+        sheet.painter.setPen(QPen(black, 0.15 * sheet.px));
+        sheet.painter.setBrush(Qt::NoBrush);
+        sheet.painter.drawPath(path);
+        sheet.painter.restore();
+        for (const TemplatePlace& place : places)
+            if (place.sheet == which)
+                sheet.text(place.x_mm + 2, paper.sheet_height_mm - place.y_mm - 2, 7,
+                           words(cards[static_cast<size_t>(place.part - 1)]->name));
+        sheet.text(paper.margin_mm, 10, 9,
+                   QObject::tr("%1 – templates at 1 : 1, sheet %2 of %3: 100 mm both ways, or do not trust it")
+                       .arg(words(job.title))
+                       .arg(which)
+                       .arg(sheets),
+                   true);
+    }
+}
+
+}  // namespace
+
+Printout MakeStation::printed() {
+    const DerivedCard* now = card();
+    if (!now) return CardStation::printed();
+    return {words(now->name), QPageSize::A4, QPageLayout::Portrait,
+            [job = m_document.job(), card = *now](Sheet& sheet) { print_card(sheet, job, card); }};
+}
+
+Printout MakeStation::all_cards() const {
+    if (cards().empty()) throw InputError("print", "a job without parts to make", "a part: decided elsewhere, or begun by hand");
+    return {tr("cards"), QPageSize::A4, QPageLayout::Portrait, [job = m_document.job(), all = cards()](Sheet& sheet) {
+                for (const DerivedCard& card : all) {
+                    if (&card != &all.front()) sheet.next_page();
+                    print_card(sheet, job, card);
+                }
+            }};
+}
+
+Printout MakeStation::templates() const {
+    std::vector<FlatPart> parts;
+    std::vector<DerivedCard> all;
+    for (const DerivedCard& card : cards())
+        if (card.flat || card.pattern) parts.push_back(card.flat ? *card.flat : *card.pattern), all.push_back(card);
+    if (parts.empty()) throw InputError("print", "a job without flat parts", "a hand, bracket, door or panel: begin one by hand");
+    TemplateInput paper;
+    // What is larger than the small paper goes on the next.
+    QPageSize::PageSizeId size = QPageSize::A4;
+    try {
+        echappe::lay_out(parts, paper);
+    } catch (const InputError&) {
+        size = QPageSize::A3;
+        paper.sheet_width_mm = 297, paper.sheet_height_mm = 420;
+        echappe::lay_out(parts, paper);
+    }
+    return {tr("templates"), size, QPageLayout::Portrait, [job = m_document.job(), all, parts, paper](Sheet& sheet) {
+                std::vector<const DerivedCard*> cards;
+                for (const DerivedCard& card : all) cards.push_back(&card);
+                print_templates(sheet, job, cards, parts, paper);
+            }};
+}
+
+}  // namespace echappe

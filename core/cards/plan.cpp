@@ -1,0 +1,87 @@
+#include "cards/plan.h"
+
+#include <cmath>
+#include <numbers>
+
+#include "number/units.h"
+#include "parts/material.h"
+
+namespace echappe {
+
+const char* const rotating = "Eyes covered, sleeves tied, no gloves at what turns.";
+const char* const hot = "Heat, oil and fumes: eyes and hands covered, a lid by the oil, ventilate. Local rules come first.";
+
+std::string length_in_words(double mm) { return print_fixed(mm, 2) + " mm"; }
+
+Plan::Plan(DerivedCard& card, const PartCard* kept) : m_card(card), m_kept(kept) {
+    if (kept) card.ticks = kept->ticks;
+}
+
+CardStep& Plan::step(const std::string& id, const std::string& words, const std::string& tool) {
+    CardStep step;
+    step.id = id, step.words = words, step.tool = tool;
+    step.done = m_kept && m_kept->is_done(id);
+    m_card.steps.push_back(std::move(step));
+    return m_card.steps.back();
+}
+
+CardStep& Plan::read(const std::string& id, const std::string& words, const std::string& tool, const CardSize& size,
+                     const std::function<std::string(double read)>& way_out) {
+    CardStep& out = step(id, words, tool);
+    out.size = size, out.reads = true;
+    const CardReading* reading = m_kept ? m_kept->reading(id) : nullptr;
+    if (!reading) return out;
+    // A reading to hundredths meets limits in thousandths.
+    constexpr double hair = 5e-4;
+    out.read_mm = reading->value_mm;
+    out.right = *out.read_mm <= size.max_mm + hair && *out.read_mm >= size.min_mm - hair;
+    out.verdict = out.right ? "Within its limits." : way_out(*out.read_mm);
+    return out;
+}
+
+double Plan::size_of(const std::string& id) const {
+    const CardStep* step = m_card.step(id);
+    return step->read_mm.value_or(step->size->nominal_mm);
+}
+
+std::string Plan::from(const std::string& id, const std::string& what) const {
+    const CardStep* step = m_card.step(id);
+    return step->read_mm ? "from " + what + " as it was read, " + length_in_words(*step->read_mm)
+                         : "from the drawing, until " + what + " is read";
+}
+
+void Plan::divides(CardStep& step, long long divisions, double pitch_radius, const std::optional<DividingHead>& head) {
+    step.divides = true;
+    if (head) {
+        DividingTableInput in;
+        in.dividing.divisions = divisions, in.dividing.head = *head, in.dividing.pitch_radius_mm = pitch_radius;
+        m_card.table = dividing_table(in);
+    } else {
+        // Without a head there is a row for each tooth all the same, to be ticked.
+        m_card.table.emplace();
+        for (long long tooth = 1; tooth <= divisions; ++tooth) m_card.table->rows.push_back({tooth, 0, 0, 0, 0});
+        m_card.table->verdict = "No dividing plates in the drawers: put them in (Ctrl+Shift+W), and the moves stand here.";
+    }
+    step.done = step.done || !m_card.next_tooth();
+}
+
+void Plan::stock(const std::string& form, const std::string& of, double size_mm, double width_mm, double length_mm) {
+    CardStock stock;
+    stock.form = form, stock.material = of, stock.size_mm = size_mm, stock.width_mm = width_mm, stock.length_mm = length_mm;
+    const bool round = form == "rod" || form == "wire" || form == "tube";
+    const double area = round ? std::numbers::pi * size_mm * size_mm / 4 : size_mm * width_mm;
+    stock.mass_g = area * length_mm * material(of).density_kg_m3 * 1e-6;
+    m_card.stock = stock;
+    const std::string size = round ? print_short(size_mm, 3) + " mm " + form
+                                   : form + " of " + print_short(size_mm, 3) + " mm, " + print_fixed(width_mm, 0) + " wide";
+    step("take", "Take " + print_fixed(length_mm, 0) + " mm of " + of + ", " + size, "saw");
+}
+
+std::function<std::string(double)> out_of(double nominal, const std::string& under) {
+    return [=](double read) -> std::string {
+        if (read > nominal) return "Over by " + length_in_words(read - nominal) + ": take it off before anything else is done.";
+        return "Under by " + length_in_words(nominal - read) + ": " + under;
+    };
+}
+
+}  // namespace echappe

@@ -1,0 +1,129 @@
+#include "cards/sheets.h"
+
+#include <algorithm>
+
+#include "number/units.h"
+
+namespace echappe {
+namespace {
+
+/// Fields that one kind of part asks for, in the order in which they are measured.
+std::vector<std::string> fields_of(const BegunPart& part) {
+    if (part.as<TurnedShape>()) return {"name", "material", "bore_mm", "bore_fit", "runout_mm", "hardened", "joined_by"};
+    if (part.as<CircleOfHoles>())
+        return {"name", "count", "radius_mm", "start_deg", "through_mm", "thread", "plate", "middle_x_mm", "middle_y_mm"};
+    if (part.as<EqualPieces>()) return {"name", "pieces", "wanted_mm", "limit_mm"};
+    if (part.as<DrawnPart>()) return {"name", "of"};
+    if (part.as<SpringPiece>()) return {"name", "spring", "strip_thick_mm", "strip_wide_mm", "strip_long_mm"};
+    const auto* flat = part.as<FlatShape>();
+    if (!flat) return {"name"};
+    std::vector<std::string> fields = {"name", "material", "thickness_mm"};
+    const auto add = [&](std::initializer_list<const char*> more) { fields.insert(fields.end(), more.begin(), more.end()); };
+    if (flat->shape == "panel") add({"width_mm", "height_mm", "corner_mm", "rise_mm", "frame_mm", "hinge_wire_mm"});
+    else if (flat->shape == "bracket") add({"width_mm", "bend_at_mm", "height_mm", "bend_radius_mm", "corner_mm"});
+    else if (flat->shape == "hand") add({"length_mm", "boss_mm", "hole_mm", "square", "stem_mm", "tip_mm", "tail_mm"});
+    else if (flat->shape == "cock") add({"width_mm", "height_mm", "length_mm", "tongue_mm", "slit_mm", "slit_depth_mm"});
+    else add({"width_mm", "hole_mm", "square"});
+    return fields;
+}
+
+/// Lines of each entry of a list, called by its name, and of one more where there is room for it.
+void ask_list(SumAnswer& answer, BegunPart& part, const std::string& list, const std::vector<std::string>& fields,
+              const std::string& called) {
+    const Slot slot = BegunPart::record().find(list)->slot(&part);
+    const auto* items = std::get_if<ListSlot>(&slot);
+    if (!items) return;
+    for (size_t i = 0; i < items->items.size(); ++i) {
+        const std::string at = list + "[" + std::to_string(i) + "].";
+        const auto lines = lines_of(*items->record, items->items[i], fields);
+        const std::string name =
+            lines.front().field == "name" && !lines.front().text.empty() ? lines.front().text : called + " " + std::to_string(i + 1);
+        for (SumLine line : lines) {
+            line.words = name + ": " + line.words;
+            line.field = at + line.field;
+            answer.asked.push_back(std::move(line));
+        }
+    }
+}
+
+std::string minutes_in_words(double minutes) {
+    constexpr double hour = 60;
+    return minutes < hour ? print_fixed(minutes, 0) + " min" : print_fixed(minutes / hour, 1) + " h";
+}
+
+}  // namespace
+
+std::string begun_of(const CardsRecord& record, const std::string& card) {
+    const size_t colon = card.find(':');
+    if (colon == std::string::npos) return {};
+    std::string id = card.substr(colon + 1);
+    if (card.starts_with("set:")) id = id.substr(0, id.find('.'));
+    const BegunPart* part = record.begun_part(id);
+    const std::string kind = card.substr(0, colon);
+    return part && (kind == "begun" || kind == word_of(part->is)) ? id : std::string();
+}
+
+SumAnswer card_sizes_sheet(const CardsRecord& record, const DerivedCards& derived, const std::string& card) {
+    SumAnswer answer;
+    const std::string id = begun_of(record, card);
+    if (const BegunPart* kept = record.begun_part(id)) {
+        BegunPart part = *kept;
+        answer.asked = lines_of(BegunPart::record(), &part, fields_of(part));
+        ask_list(answer, part, "lands", {"name", "length_mm", "diameter_mm", "to_mm", "fit", "thread"}, "land");
+        ask_list(answer, part, "parts", {"name", "outside_mm", "bore_mm", "fit", "wall_mm"}, "part");
+        ask_list(answer, part, "holes", {"x_mm", "y_mm", "diameter_mm"}, "hole");
+    }
+    const auto fault = derived.faults.find(id);
+    if (fault != derived.faults.end()) answer.fault = fault->second;
+    Found found(answer);
+    const DerivedCard* now = derived.card(card);
+    if (!now) return answer;
+    if (id.empty()) found.sentence("from", now->because);
+    for (const std::string& note : now->notes) found.sentence("note", note);
+    if (now->turned) {
+        TurnedInput in;
+        in.shape = *now->turned;
+        const TurnedResult part = turn_part(in);
+        found.says("whole length", part.length_mm, "mm", 2);
+        found.says("weighs", part.mass_g, "g", 2);
+    }
+    return answer;
+}
+
+SumAnswer card_stock_sheet(const DerivedCards& derived, const std::string& card) {
+    SumAnswer answer;
+    Found found(answer);
+    if (const DerivedCard* now = derived.card(card)) {
+        if (now->stock) {
+            const CardStock& stock = *now->stock;
+            found.sentence("what", stock.material + ", " + stock.form);
+            found.says(stock.width_mm > 0 ? "thick" : "diameter", stock.size_mm, "mm", 2);
+            if (stock.width_mm > 0) found.says("wide", stock.width_mm, "mm", 0);
+            found.says("long", stock.length_mm, "mm", 0);
+            found.says("weighs", stock.mass_g, "g", 1);
+            found.says("its price", stock.price, "", 2);
+            found.sentence("drawer", stock.verdict);
+        }
+        found.says("minutes, all of it", now->minutes, "min", 0);
+        found.says("still to be worked", now->minutes_left, "min", 0);
+        found.says("time and metal", now->cost, "", 2);
+    }
+    found.sentence("all", "All parts: " + minutes_in_words(derived.minutes_left) + " still to be worked" +
+                              (derived.cost ? ", " + print_fixed(*derived.cost, 2) + " in all." : "."));
+    if (!derived.cost) found.sentence("hour", "What an hour costs is a row of the tools' drawer, of the kind “hour” (Ctrl+Shift+W).");
+    return answer;
+}
+
+SumAnswer card_shopping_sheet(const DerivedCards& derived) {
+    SumAnswer answer;
+    Found found(answer);
+    if (derived.shopping.empty()) found.sentence("none", "Nothing to buy: the drawers have what these cards want.");
+    for (const StockWanted& line : derived.shopping) {
+        std::string cards;
+        for (const std::string& card : line.for_cards) cards += (cards.empty() ? "" : "; ") + card;
+        found.sentence(line.words, line.words + " – for " + cards);
+    }
+    return answer;
+}
+
+}  // namespace echappe

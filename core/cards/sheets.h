@@ -1,0 +1,17 @@
+#pragma once
+
+#include "cards/derive.h"
+#include "workings/sum.h"
+
+namespace echappe {
+
+/// Sizes of a part that was begun by hand, as they are typed; of one that was decided elsewhere what is known of it.
+SumAnswer card_sizes_sheet(const CardsRecord& record, const DerivedCards& derived, const std::string& card);
+/// Metal, minutes and money of a card, and of all.
+SumAnswer card_stock_sheet(const DerivedCards& derived, const std::string& card);
+/// What must be bought.
+SumAnswer card_shopping_sheet(const DerivedCards& derived);
+/// Id of the part begun by hand that a card, or one that cannot be planned yet, belongs to: "3" of "set:3.2"; empty: decided elsewhere.
+std::string begun_of(const CardsRecord& record, const std::string& card);
+
+}  // namespace echappe

@@ -1,0 +1,54 @@
+#include "parts/material.h"
+
+#include <algorithm>
+#include <cmath>
+#include <numbers>
+
+#include "number/input_error.h"
+
+namespace echappe {
+
+const std::vector<Material>& materials() {
+    static const char* const chips = "Chips are sharp: a brush, not fingers.";
+    static const char* const wood = "Fine dust of hardwoods harms the lungs: a mask, and draw it off.";
+    static const std::vector<Material> all = {
+        {"engraving brass", 8500, 97000, 300, 70, false, "plates, wheels, cocks, bushes", chips},
+        {"cast brass", 8450, 95000, 150, 60, false, "wheels and rings as old ones were: hammered hard before it is turned", chips},
+        {"gilding bronze", 8800, 115000, 200, 50, false, "cases and hands that are gilt", chips},
+        {"phosphor bronze", 8850, 110000, 450, 40, false, "bushes that bear much, springs", chips},
+        {"nickel silver", 8700, 130000, 350, 40, false, "dials, bimetals, screws that shall not rust", chips},
+        {"silver steel", 7850, 205000, 350, 20, true, "arbors, pinions, pivots, punches: turned soft, then hardened and tempered", chips},
+        {"blue steel", 7850, 205000, 1000, 12, false, "pivots and small arbors: hardened and tempered as it comes", chips},
+        {"mild steel", 7850, 205000, 250, 25, false, "brackets, studs, screws that bear little", chips},
+        {"spring steel", 7850, 205000, 1500, 10, false, "clicks, suspension and detent springs",
+         "It cuts: file its edges, cover the eyes."},
+        {"oak", 700, 11000, 60, 300, false, "plates of wooden movements", wood},
+        {"cherry", 600, 10000, 60, 300, false, "wooden wheels", wood},
+        {"apple", 750, 9000, 60, 300, false, "wooden wheels and pinions", wood},
+        {"boxwood", 950, 10000, 90, 300, false, "pinions, rollers, let-in teeth", wood},
+        {"lignum vitae", 1230, 14000, 110, 200, false, "bushes that oil themselves", wood},
+    };
+    return all;
+}
+
+const Material& material(const std::string& id, const std::string& field) {
+    for (const Material& one : materials())
+        if (one.id == id) return one;
+    std::string ids;
+    for (const Material& one : materials()) ids += (ids.empty() ? "" : ", ") + one.id;
+    throw InputError(field, "\"" + id + "\"", "one of " + ids);
+}
+
+std::vector<std::string> material_ids() {
+    std::vector<std::string> ids;
+    for (const Material& one : materials()) ids.push_back(one.id);
+    return ids;
+}
+
+double turning_rpm(const Material& of, double diameter_mm) {
+    constexpr double most = 4000, fine = 50;
+    const double exact = std::min(most, 1000 * of.cutting_m_min / (std::numbers::pi * std::max(diameter_mm, 0.1)));
+    return fine * std::max(1.0, std::round(exact / fine));
+}
+
+}  // namespace echappe

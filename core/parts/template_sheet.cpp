@@ -1,0 +1,265 @@
+#include "parts/template_sheet.h"
+
+#include <algorithm>
+#include <cmath>
+#include <numeric>
+#include <polyclipping/clipper.hpp>
+
+#include "number/input_error.h"
+#include "number/units.h"
+
+namespace echappe {
+namespace {
+
+namespace clip = ClipperLib;
+constexpr const char* source = "polygon clipping and offsets after B. R. Vatti (1992), by the Clipper library; bottom-left order";
+constexpr double to_units = 1e5;  ///< the library counts in whole numbers: 10 nm
+
+Point turned(Point at, bool turn) { return turn ? Point{-at[1], at[0]} : at; }
+
+/// An outline that begins at 0, 0, as it lies.
+struct Lying {
+    std::vector<Point> outline;
+    double width = 0, height = 0;
+    Point corner{0, 0};  ///< its own lower left before it was moved to 0, 0
+};
+
+Lying lie(const FlatPart& part, bool turn) {
+    Lying out;
+    Point low{1e18, 1e18}, high{-1e18, -1e18};
+    for (const Point& at : part.outline) {
+        out.outline.push_back(turned(at, turn));
+        for (size_t k = 0; k < 2; ++k) low[k] = std::min(low[k], out.outline.back()[k]), high[k] = std::max(high[k], out.outline.back()[k]);
+    }
+    for (Point& at : out.outline) at = {at[0] - low[0], at[1] - low[1]};
+    out.width = high[0] - low[0], out.height = high[1] - low[1], out.corner = low;
+    return out;
+}
+
+clip::Path grown(const Lying& part, double by) {
+    clip::Path path;
+    for (const Point& at : part.outline) path.push_back({std::llround(at[0] * to_units), std::llround(at[1] * to_units)});
+    clip::ClipperOffset offset(2, 0.01 * to_units);
+    offset.AddPath(path, clip::jtRound, clip::etClosedPolygon);
+    clip::Paths out;
+    offset.Execute(out, by * to_units);
+    return out.empty() ? path : out.front();
+}
+
+clip::Path moved(clip::Path path, double x, double y) {
+    const clip::cInt dx = std::llround(x * to_units), dy = std::llround(y * to_units);
+    for (clip::IntPoint& at : path) at.X += dx, at.Y += dy;
+    return path;
+}
+
+struct Box {
+    double left, bottom, right, top;
+    bool meets(const Box& o) const { return left < o.right && o.left < right && bottom < o.top && o.bottom < top; }
+};
+
+bool overlap(const clip::Path& a, const clip::Path& b) {
+    clip::Clipper clipper;
+    clipper.AddPath(a, clip::ptSubject, true);
+    clipper.AddPath(b, clip::ptClip, true);
+    clip::Paths both;
+    clipper.Execute(clip::ctIntersection, both, clip::pftNonZero, clip::pftNonZero);
+    return !both.empty();
+}
+
+/// A sheet that is being laid.
+class LyingSheet {
+public:
+    explicit LyingSheet(const TemplateInput& in) : m_in(in) {}
+
+    /// The lowest place where it lies clear of the others, then the one furthest left.
+    std::optional<Point> place_for(const Lying& part, const clip::Path& path) const {
+        const double right = m_in.sheet_width_mm - m_in.margin_mm - part.width, top = m_in.sheet_height_mm - m_in.margin_mm - part.height;
+        constexpr double fine = 2;
+        for (double y = m_in.margin_mm; y <= top + 1e-9; y += fine)
+            for (double x = m_in.margin_mm; x <= right + 1e-9; x += fine)
+                if (clear(part, path, x, y)) return Point{x, y};
+        return {};
+    }
+    void lay(const Lying& part, const clip::Path& path, Point at) {
+        m_boxes.push_back(box(part, at[0], at[1]));
+        m_paths.push_back(moved(path, at[0], at[1]));
+    }
+
+private:
+    Box box(const Lying& part, double x, double y) const {
+        const double half = m_in.gap_mm / 2;
+        return {x - half, y - half, x + part.width + half, y + part.height + half};
+    }
+    bool clear(const Lying& part, const clip::Path& path, double x, double y) const {
+        const Box here = box(part, x, y);
+        for (size_t i = 0; i < m_boxes.size(); ++i)
+            if (here.meets(m_boxes[i]) && overlap(moved(path, x, y), m_paths[i])) return false;
+        return true;
+    }
+    const TemplateInput& m_in;
+    std::vector<Box> m_boxes;
+    std::vector<clip::Path> m_paths;
+};
+
+std::vector<FlatPart> drawn(const TemplateInput& in) {
+    std::vector<FlatPart> parts;
+    for (size_t i = 0; i < in.parts.size(); ++i) try {
+            FlatShapeInput shape;
+            shape.shape = in.parts[i];
+            parts.push_back(solid_of(shape, flat_shape(shape)));
+        } catch (const InputError& error) {
+            throw InputError("parts[" + std::to_string(i) + "]." + error.field(), error.got(), error.accepts());
+        }
+    return parts;
+}
+
+void lines(DrawingLayer& layer, Point from, Point along, Point across) {
+    // Ticks every ten millimetres; the ends are longer.
+    layer.outlines.push_back({from, {from[0] + 100 * along[0], from[1] + 100 * along[1]}});
+    for (int i = 0; i <= 10; ++i) {
+        const double tick = i % 5 == 0 ? 4 : 2;
+        const Point at{from[0] + 10 * i * along[0], from[1] + 10 * i * along[1]};
+        layer.outlines.push_back({at, {at[0] + tick * across[0], at[1] + tick * across[1]}});
+    }
+}
+
+}  // namespace
+
+std::vector<TemplatePlace> lay_out(const std::vector<FlatPart>& parts, const TemplateInput& in) {
+    std::vector<size_t> order(parts.size());
+    std::iota(order.begin(), order.end(), 0);
+    std::stable_sort(order.begin(), order.end(),
+                     [&](size_t a, size_t b) { return area_mm2(parts[a].outline) > area_mm2(parts[b].outline); });
+    std::vector<LyingSheet> sheets;
+    std::vector<TemplatePlace> places;
+    const auto lay = [&](size_t part, size_t sheet, bool turn) {
+        const Lying lying = lie(parts[part], turn);
+        const clip::Path path = grown(lying, in.gap_mm / 2);
+        const auto at = sheets[sheet].place_for(lying, path);
+        if (!at) return false;
+        sheets[sheet].lay(lying, path, *at);
+        places.push_back({static_cast<long long>(part) + 1, static_cast<long long>(sheet) + 1, (*at)[0], (*at)[1], turn});
+        return true;
+    };
+    for (const size_t part : order) {
+        bool laid = false;
+        for (size_t sheet = 0; !laid && sheet <= sheets.size(); ++sheet) {
+            if (sheet == sheets.size()) sheets.emplace_back(in);
+            laid = lay(part, sheet, false) || lay(part, sheet, true);
+            if (laid || sheet + 1 < sheets.size()) continue;
+            const Lying as_it_is = lie(parts[part], false);
+            const bool ever = LyingSheet(in).place_for(as_it_is, {}) || LyingSheet(in).place_for(lie(parts[part], true), {});
+            if (!ever)
+                throw InputError("parts[" + std::to_string(part) + "]",
+                                 print_short(as_it_is.width, 4) + " × " + print_short(as_it_is.height, 4) + " mm",
+                                 "what goes on a sheet within its margins: a larger sheet (297 × 420), or the part in pieces");
+        }
+    }
+    std::sort(places.begin(), places.end(), [](const TemplatePlace& a, const TemplatePlace& b) { return a.part < b.part; });
+    return places;
+}
+
+Drawing template_drawing(const std::vector<FlatPart>& parts, const std::vector<TemplatePlace>& places, const TemplateInput& in,
+                         long long which) {
+    Drawing drawing{"templates, sheet " + std::to_string(which), {{"outlines", {}, {}, {}}, {"holes", {}, {}, {}}, {"scale", {}, {}, {}}}};
+    for (const TemplatePlace& place : places) {
+        if (place.sheet != which) continue;
+        const FlatPart& part = parts[static_cast<size_t>(place.part - 1)];
+        const Point corner = lie(part, place.turned).corner;
+        const auto on_sheet = [&](Point at) {
+            const Point turn = turned(at, place.turned);
+            return Point{turn[0] - corner[0] + place.x_mm, turn[1] - corner[1] + place.y_mm};
+        };
+        const auto outline = [&](const std::vector<Point>& points) {
+            drawing.layers[0].outlines.emplace_back();
+            for (const Point& at : points) drawing.layers[0].outlines.back().push_back(on_sheet(at));
+        };
+        outline(part.outline);
+        for (const auto& opening : part.openings) outline(opening);
+        for (const auto& hole : part.holes) {
+            drawing.layers[1].circles.push_back({on_sheet(hole.centre), hole.radius_mm});
+            drawing.layers[1].marks.push_back(on_sheet(hole.centre));
+        }
+    }
+    const double out = in.margin_mm / 2;
+    lines(drawing.layers[2], {in.margin_mm, out}, {1, 0}, {0, 1});
+    lines(drawing.layers[2], {out, in.margin_mm}, {0, 1}, {1, 0});
+    return drawing;
+}
+
+TemplateResult template_sheet(const TemplateInput& in) {
+    if (in.parts.empty()) throw InputError("parts", "none", "at least one flat part");
+    if (2 * in.margin_mm + 100 > std::min(in.sheet_width_mm, in.sheet_height_mm))
+        throw InputError("sheet_width_mm", print_short(std::min(in.sheet_width_mm, in.sheet_height_mm)),
+                         "room for 100 mm between the margins");
+    const std::vector<FlatPart> parts = drawn(in);
+    TemplateResult out;
+    out.places = lay_out(parts, in);
+    double area = 0;
+    for (const TemplatePlace& place : out.places) {
+        out.sheets = std::max(out.sheets, place.sheet);
+        area += area_mm2(parts[static_cast<size_t>(place.part - 1)].outline);
+    }
+    out.used_percent = 100 * area / (static_cast<double>(out.sheets) * in.sheet_width_mm * in.sheet_height_mm);
+    if (in.format == "svg")
+        for (long long sheet = 1; sheet <= out.sheets; ++sheet) out.svg.push_back(to_svg(template_drawing(parts, out.places, in, sheet)));
+    return out;
+}
+
+std::vector<Working> explain_template(const TemplateInput& in, const TemplateResult& out) {
+    std::vector<Working> list = {work_out("sheets used", "u = area of the parts ÷ (sheets × area of one)",
+                                          {given("u", "of their area", out.used_percent, "%")}, "%", source, [](auto x) { return x[0]; })};
+    list.back().notes.push_back("Print without fitting it to the page, and measure the check scales: 100 mm both ways.");
+    list.back().notes.push_back("Glue it on: drill, ream, saw outside the line, file to it. " + std::to_string(in.parts.size()) +
+                                " parts.");
+    return list;
+}
+
+const Record& TemplateInput::record() {
+    using In = TemplateInput;
+    static const Record record = Fields<In>()
+                                     .add("parts", &In::parts, "", "as in part.flat")
+                                     .required()
+                                     .add("sheet_width_mm", &In::sheet_width_mm, "mm", "of the paper", between(60, 2000))
+                                     .because("A4")
+                                     .add("sheet_height_mm", &In::sheet_height_mm, "mm", "of the paper", between(60, 2000))
+                                     .because("A4")
+                                     .add("margin_mm", &In::margin_mm, "mm", "that the printer leaves white", between(8, 60))
+                                     .because("the check scales stand in it")
+                                     .add("gap_mm", &In::gap_mm, "mm", "between parts", between(0, 50))
+                                     .because("a saw goes between them")
+                                     .add("format", &In::format, "", "figures only, or the sheets as well")
+                                     .choices({"points", "svg"})
+                                     .because("figures first; a drawing when it is asked for");
+    return record;
+}
+
+const Record& TemplatePlace::record() {
+    using Out = TemplatePlace;
+    static const Record record = Fields<Out>()
+                                     .add("part", &Out::part, "", "of the list, counted from 1")
+                                     .add("sheet", &Out::sheet, "", "that it lies on")
+                                     .add("x_mm", &Out::x_mm, "mm", "of its lower left corner, from the sheet's")
+                                     .add("y_mm", &Out::y_mm, "mm", "the same, upwards")
+                                     .add("turned", &Out::turned, "", "by a quarter, anticlockwise");
+    return record;
+}
+
+const Record& TemplateResult::record() {
+    using Out = TemplateResult;
+    static const Record record = Fields<Out>()
+                                     .add("sheets", &Out::sheets, "", "that are wanted")
+                                     .add("places", &Out::places, "", "where each part lies")
+                                     .add("used_percent", &Out::used_percent, "%", "of the sheets' area")
+                                     .add("svg", &Out::svg, "", "each sheet at true size");
+    return record;
+}
+
+const Calculation& template_calculation() {
+    static const Calculation calculation = declare<TemplateInput, TemplateResult>(
+        "template.sheet", "Templates of flat parts on sheets of paper at 1:1, with check scales, to be glued on and sawn round.", source,
+        template_sheet, explain_template);
+    return calculation;
+}
+
+}  // namespace echappe

@@ -1,0 +1,52 @@
+#include "report/known.h"
+
+#include <algorithm>
+
+#include "job/derived.h"
+
+namespace echappe {
+namespace {
+
+bool any_finding(const Derived& derived, std::initializer_list<const char*> kinds) {
+    return std::any_of(derived.findings.begin(), derived.findings.end(), [&](const Finding& finding) {
+        return std::any_of(kinds.begin(), kinds.end(), [&](const char* kind) { return finding.is(kind); });
+    });
+}
+
+}  // namespace
+
+std::vector<TestDone> known_by_job(const Job& job, const Derived& derived) {
+    std::vector<TestDone> known;
+    const auto tell = [&](const char* test, bool yes) { known.push_back({test, yes ? "yes" : "no"}); };
+    if (const ConditionRecord* pallets = job.survey.condition("pallets")) {
+        if (pallets->verdict == "deep") tell("lock", false);
+        if (pallets->verdict == "worn") tell("pits", false);
+        if (pallets->verdict == "suspension") tell("suspension", false);
+        if (pallets->verdict == "crutch") tell("crutch", false);
+    }
+    if (any_finding(derived, {"beat.limp"})) tell("in-beat", false);
+    const auto& holes = derived.pivots.holes;
+    const bool measured = std::any_of(holes.begin(), holes.end(), [](const DerivedHole& hole) { return !hole.decision.empty(); });
+    const bool oval =
+        std::any_of(holes.begin(), holes.end(), [](const DerivedHole& hole) { return hole.open() && hole.decision == "bush"; });
+    if (measured) tell("holes", !oval);
+    if (!derived.pivots.runout.empty())
+        tell("runout", std::none_of(derived.pivots.runout.begin(), derived.pivots.runout.end(),
+                                    [](const auto& one) { return one.second.verdict == "straighten"; }));
+    if (!derived.pivots.end_shake.empty())
+        tell("end-shake", std::none_of(derived.pivots.end_shake.begin(), derived.pivots.end_shake.end(),
+                                       [](const auto& one) { return one.second.verdict == "binds"; }));
+    for (const DerivedDrive& drive : derived.power.drives)
+        if (drive.verdict && &drive == &derived.power.drives.front()) tell("torque", drive.verdict->word == "under");
+    return known;
+}
+
+DiagnosedMovement movement_of(const Job& job) {
+    DiagnosedMovement out;
+    if (!job.power.drives.empty()) out.drive = word_of(job.power.drives.front().is);
+    if (job.train.escapement) out.escapement = *job.train.escapement;
+    out.strike = job.strike ? job.strike->kind : job.train.trains.size() > 1 ? "" : "none";
+    return out;
+}
+
+}  // namespace echappe
