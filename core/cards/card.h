@@ -72,6 +72,7 @@ struct DerivedCard {
     std::optional<ConcentricResult> set;
     size_t set_part = 0;  ///< of the set, from the inside
     std::vector<HoleOnCircle> circle;
+    std::vector<DrawingLayer::Circle> in_the_way;  ///< of that circle, from its middle: pivot holes and wheels
     std::vector<std::string> notes;  ///< what else is to be known of it
     static const Record& record();
 

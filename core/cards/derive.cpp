@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "making/passes.h"
 #include "number/input_error.h"
 #include "number/units.h"
 #include "pivots/clearance.h"
@@ -25,6 +26,22 @@ CutRingInput usual_rim(const DerivedMesh& mesh, const BlankResult& blank) {
 void name_cutter(DerivedCard& card, const std::string& cutter) {
     for (CardStep& step : card.steps)
         if (step.id == "depth" && !cutter.empty()) step.tool = "cutter " + cutter;
+}
+
+/// Passes to that depth, and the land on the tooth to look for at each.
+void tell_passes(DerivedCard& card, const DerivedMesh& mesh, bool wheel) {
+    const MeshForms forms = mesh_forms(mesh.geometry(), false, 24);
+    const CardStep* outside = card.step("outside");
+    if (!outside || !outside->size) return;
+    // Steel in more and lighter passes.
+    const std::vector<double> shares = wheel ? std::vector<double>{0.6, 0.9, 1} : std::vector<double>{0.4, 0.7, 0.9, 1};
+    std::string words;
+    for (const CuttingPass& pass : cutting_passes(wheel ? forms.wheel : forms.pinion, mesh.module_mm.value,
+                                                  outside->read_mm.value_or(outside->size->nominal_mm), shares))
+        words += (words.empty() ? "Passes, and the land that each leaves on a tip: " : "; ") + print_fixed(pass.depth_mm, 2) + " deep, " +
+                 print_fixed(pass.land_mm, 2);
+    for (CardStep& step : card.steps)
+        if (step.id == "depth") step.check = words + " mm.";
 }
 
 class FromDecisions {
@@ -140,7 +157,7 @@ private:
                 constexpr double usual_plates = 40, pivots = 8;
                 making.arbor_long_mm = plates_at(arbor).value_or(usual_plates) + pivots;
                 plan_pinion(card, making, kept);
-                name_cutter(card, cutter_for(mesh, "pinion"));
+                name_cutter(card, cutter_for(mesh, "pinion")), tell_passes(card, mesh, false);
                 card.waits_for = bushes_of(arbor);
             });
     }
@@ -149,7 +166,7 @@ private:
         if (!made.wheel_blank) return;
         card("wheel", mesh.wheel_part, name(mesh.wheel_of, "wheel"), because, [&](DerivedCard& card, const PartCard* kept) {
             plan_wheel(card, {*made.wheel_blank, root_of(mesh, true), mesh.module_mm.value, mesh.wheel, m_head}, kept);
-            name_cutter(card, cutter_for(mesh, "wheel"));
+            name_cutter(card, cutter_for(mesh, "wheel")), tell_passes(card, mesh, true);
             wait_for(card, "pinion:" + mesh.wheel_of + ".pinion");
             wait_for(card, "arbor:" + mesh.wheel_of);
         });
@@ -243,7 +260,7 @@ private:
         } else {
             card("ring", mesh.wheel_part, name(mesh.wheel_of, "wheel, ring"), because, [&](DerivedCard& card, const PartCard* kept) {
                 plan_ring(card, asked.wheel, m_head, kept);
-                name_cutter(card, cutter_for(mesh, "wheel"));
+                name_cutter(card, cutter_for(mesh, "wheel")), tell_passes(card, mesh, true);
                 with_ways(card);
             });
         }
@@ -260,27 +277,30 @@ private:
         if (of == "escape wheel" && m_from.escapement.wheel) return solid_of(m_from.escapement.wheel_input, *m_from.escapement.wheel);
         throw InputError("of", "\"" + of + "\", which is not measured yet", "a part that is drawn: measure it at Strike or Beat first");
     }
-    /// What is on or under a plate where a hole is to be.
-    std::vector<std::string> in_the_way(const CircleOfHoles& holes) const {
+    /// What is on or under a plate where a hole is to be, in words; and all of it drawn.
+    std::vector<std::string> look_what_is_there(const CircleOfHoles& holes, DerivedCard& card) const {
         std::vector<std::string> out;
         if (holes.plate.empty() || !holes.radius_mm) return out;
         HoleCircleInput in;
         in.holes = holes.count, in.radius_mm = *holes.radius_mm, in.start_deg = holes.start_deg;
         const std::vector<HoleOnCircle> points = hole_circle(in).points;
-        constexpr double usual_hole = 2, clear_mm = 2;
+        constexpr double usual_hole = 2, clear_mm = 2, pivot_hole_mm = 1;
         const double r = holes.through_mm.value_or(usual_hole) / 2;
-        for (size_t i = 0; i < points.size(); ++i)
-            for (const JobArbor& arbor : m_from.train_record.arbors) {
-                if (arbor.position_mm.size() != 2) continue;
-                const double d = std::hypot(holes.middle_x_mm + points[i].x_mm - arbor.position_mm[0],
-                                            holes.middle_y_mm + points[i].y_mm - arbor.position_mm[1]);
-                const DerivedMesh* mesh = mesh_with(arbor.train.id + ".wheel", true);
+        for (const JobArbor& arbor : m_from.train_record.arbors) {
+            if (arbor.position_mm.size() != 2) continue;
+            const Point at{arbor.position_mm[0] - holes.middle_x_mm, arbor.position_mm[1] - holes.middle_y_mm};
+            const DerivedMesh* mesh = mesh_with(arbor.train.id + ".wheel", true);
+            const double wheel = mesh ? mesh->sizes.wheel.outside_diameter_mm / 2 : 0;
+            card.in_the_way.push_back({at, pivot_hole_mm});
+            if (wheel > 0) card.in_the_way.push_back({at, wheel});
+            for (size_t i = 0; i < points.size(); ++i) {
+                const double d = std::hypot(points[i].x_mm - at[0], points[i].y_mm - at[1]);
                 const std::string hole = "Hole " + std::to_string(i + 1);
                 if (d < r + clear_mm)
                     out.push_back(hole + " runs into the pivot hole of " + arbor.called() + ": turn the circle, or another radius.");
-                else if (mesh && d < r + mesh->sizes.wheel.outside_diameter_mm / 2)
-                    out.push_back(hole + " lies over the wheel of " + arbor.called() + ": nothing may stand in there.");
+                else if (d < r + wheel) out.push_back(hole + " lies over the wheel of " + arbor.called() + ": nothing may stand in there.");
             }
+        }
         return out;
     }
 
@@ -290,7 +310,7 @@ private:
         card(kind, part.id, part.name, because, [&](DerivedCard& card, const PartCard* kept) {
             if (const auto* turned = part.as<TurnedShape>()) plan_turned(card, *turned, kept);
             else if (const auto* flat = part.as<FlatShape>()) plan_flat(card, *flat, kept);
-            else if (const auto* holes = part.as<CircleOfHoles>()) plan_circle(card, *holes, in_the_way(*holes), kept);
+            else if (const auto* holes = part.as<CircleOfHoles>()) plan_circle(card, *holes, look_what_is_there(*holes, card), kept);
             else if (const auto* pieces = part.as<EqualPieces>()) plan_equal(card, *pieces, kept);
             else if (const auto* spring = part.as<SpringPiece>()) plan_spring(card, *spring, kept);
             else plan_drawn(card, drawn(part.as<DrawnPart>()->of), kept);

@@ -42,8 +42,12 @@ clip::Path grown(const Lying& part, double by) {
     clip::ClipperOffset offset(2, 0.01 * to_units);
     offset.AddPath(path, clip::jtRound, clip::etClosedPolygon);
     clip::Paths out;
-    offset.Execute(out, by * to_units);
-    return out.empty() ? path : out.front();
+    // Fewer corners are clipped sooner: a tenth more all round makes good what is left out of them.
+    constexpr double left_out_mm = 0.1;
+    offset.Execute(out, (by + left_out_mm) * to_units);
+    if (out.empty()) return path;
+    clip::CleanPolygon(out.front(), left_out_mm * to_units);
+    return out.front();
 }
 
 clip::Path moved(clip::Path path, double x, double y) {
@@ -76,13 +80,19 @@ public:
         const double right = m_in.sheet_width_mm - m_in.margin_mm - part.width, top = m_in.sheet_height_mm - m_in.margin_mm - part.height;
         constexpr double fine = 2;
         for (double y = m_in.margin_mm; y <= top + 1e-9; y += fine)
-            for (double x = m_in.margin_mm; x <= right + 1e-9; x += fine)
-                if (clear(part, path, x, y)) return Point{x, y};
+            for (double x = m_in.margin_mm; x <= right + 1e-9;) {
+                const auto in_the_way = first_in_the_way(part, path, x, y);
+                if (!in_the_way) return Point{x, y};
+                // Two that fill their boxes are clear of each other behind the box, and nowhere before.
+                const bool certain = fills_box(part) && m_fills[*in_the_way];
+                x = certain ? std::max(x + fine, m_boxes[*in_the_way].right + m_in.gap_mm / 2) : x + fine;
+            }
         return {};
     }
     void lay(const Lying& part, const clip::Path& path, Point at) {
         m_boxes.push_back(box(part, at[0], at[1]));
         m_paths.push_back(moved(path, at[0], at[1]));
+        m_fills.push_back(fills_box(part));
     }
 
 private:
@@ -90,15 +100,20 @@ private:
         const double half = m_in.gap_mm / 2;
         return {x - half, y - half, x + part.width + half, y + part.height + half};
     }
-    bool clear(const Lying& part, const clip::Path& path, double x, double y) const {
+    static bool fills_box(const Lying& part) {
+        constexpr double nearly = 0.985;
+        return std::abs(area_mm2(part.outline)) > nearly * part.width * part.height;
+    }
+    std::optional<size_t> first_in_the_way(const Lying& part, const clip::Path& path, double x, double y) const {
         const Box here = box(part, x, y);
         for (size_t i = 0; i < m_boxes.size(); ++i)
-            if (here.meets(m_boxes[i]) && overlap(moved(path, x, y), m_paths[i])) return false;
-        return true;
+            if (here.meets(m_boxes[i]) && overlap(moved(path, x, y), m_paths[i])) return i;
+        return {};
     }
     const TemplateInput& m_in;
     std::vector<Box> m_boxes;
     std::vector<clip::Path> m_paths;
+    std::vector<bool> m_fills;
 };
 
 std::vector<FlatPart> drawn(const TemplateInput& in) {

@@ -23,18 +23,14 @@ std::string base64(const std::string& bytes) {
 }
 
 const char* const style =
-    "@page{size:A4;margin:18mm}body{font-family:'Liberation Sans',Arial,sans-serif;color:#16222E;max-width:172mm;margin:14mm "
-    "auto;font-size:10.5pt;"
-    "line-height:1.42}h1{font-size:19pt;margin:0 0 1mm}h2{font-size:12.5pt;margin:8mm 0 2mm;border-bottom:.3mm solid "
-    "#9C7A2B;padding-bottom:1mm}"
-    "p{margin:0 0 2mm}table{border-collapse:collapse;width:100%}td,th{text-align:left;vertical-align:top;padding:1.1mm 3mm 1.1mm "
-    "0;border-bottom:.15mm "
-    "solid #C8CFD4}th{font-weight:600;color:#5E6B76}td.n,th.n{text-align:right}ul{margin:0;padding-left:5mm}li{margin:0 0 "
-    "1mm}.small{color:#5E6B76;"
-    "font-size:9pt}.danger{border-left:1.2mm solid #A8232F;padding:1mm 3mm;margin:2mm 0}img{max-width:100%;max-height:90mm;margin:2mm "
-    "0}.sign{margin-top:"
-    "14mm;display:flex;gap:14mm}.sign div{flex:1;border-top:.2mm solid "
-    "#16222E;padding-top:1mm;color:#5E6B76;font-size:9pt}tr{page-break-inside:avoid}";
+    "@page{size:A4;margin:18mm}body{font-family:'Liberation Sans',Arial,sans-serif;color:#16222E;font-size:10.5pt;line-heig"
+    "ht:1.42}h1{font-size:19pt;margin:0 0 1mm}h2{font-size:12.5pt;margin:8mm 0 2mm;border-bottom:.3mm solid #9C7A2B;padding"
+    "-bottom:1mm}p{margin:0 0 2mm}table{border-collapse:collapse;width:100%}td,th{text-align:left;vertical-align:top;paddin"
+    "g:1.1mm 3mm 1.1mm 0;border-bottom:.15mm solid #C8CFD4}th{font-weight:600;color:#5E6B76}td.n,th.n{text-align:right}ul{m"
+    "argin:0;padding-left:5mm}li{margin:0 0 1mm}.small{color:#5E6B76;font-size:9pt}.danger{border-left:1.2mm solid #A8232F;"
+    "padding:1mm 3mm;margin:2mm 0}img{max-width:100%;max-height:90mm;margin:2mm 0}.sign{margin-top:14mm;display:flex;gap:14"
+    "mm}.sign div{flex:1;border-top:.2mm solid #16222E;padding-top:1mm;color:#5E6B76;font-size:9pt}tr{page-break-inside:avo"
+    "id}@media screen{body{max-width:172mm;margin:14mm auto}}";
 
 class Paper {
 public:
@@ -147,7 +143,7 @@ private:
         for (const ScopeChange& change : m_job.bench.scope_changes)
             p(change.date + ": " + change.words + (change.agreed_by.empty() ? "" : " Agreed by " + change.agreed_by + "."));
         if (!m_job.bench.alternatives.empty()) {
-            m_html += "<table>";
+            m_html += "<table width=\"100%\" cellpadding=\"3\" cellspacing=\"0\">";
             row({"about", "way", "harm to what is original", "hours", "parts"}, true, 3);
             for (const Alternative& one : m_job.bench.alternatives)
                 row({one.of, one.way + (one.chosen ? " – chosen" + (one.because.empty() ? "" : ": " + one.because) : ""), one.harm,
@@ -188,7 +184,7 @@ private:
     }
     void open_steps() {
         h2("Order of work");
-        m_html += "<table>";
+        m_html += "<table width=\"100%\" cellpadding=\"3\" cellspacing=\"0\">";
         row({"", "step", "because", "min"}, true, 3);
         for (const JobStep& step : m_order.steps)
             row({step.state == "done"     ? "✓"
@@ -204,7 +200,7 @@ private:
     void figures() {
         if (!m_derived.train.arbors.empty()) {
             h2("Train");
-            m_html += "<table>";
+            m_html += "<table width=\"100%\" cellpadding=\"3\" cellspacing=\"0\">";
             row({"arbor", "pinion", "wheel", "one turn"}, true);
             for (const JobArbor& arbor : m_job.train.arbors) {
                 const DerivedArbor* now = m_derived.train.arbor(arbor.train.id);
@@ -216,7 +212,7 @@ private:
         }
         if (m_derived.pivots.holes.empty()) return;
         h2("Holes");
-        m_html += "<table>";
+        m_html += "<table width=\"100%\" cellpadding=\"3\" cellspacing=\"0\">";
         row({"hole", "pivot", "hole", "decision", "because"}, true);
         for (const DerivedHole& hole : m_derived.pivots.holes) {
             const HoleRecord& r = hole.record;
@@ -229,7 +225,7 @@ private:
     void diary() {
         if (m_job.bench.diary.empty()) return;
         h2("Diary");
-        m_html += "<table>";
+        m_html += "<table width=\"100%\" cellpadding=\"3\" cellspacing=\"0\">";
         for (const DiaryLine& line : m_job.bench.diary)
             row({line.when, line.what + (line.times > 1 ? " (" + std::to_string(line.times) + " times)" : "")});
         m_html += "</table>\n";

@@ -4,6 +4,7 @@
 #include "cards/sheets.h"
 #include "job/file.h"
 #include "job/new_job.h"
+#include "making/passes.h"
 #include "number/input_error.h"
 #include "support/demo.h"
 #include "topic.h"
@@ -130,6 +131,9 @@ TEST_CASE("holes on a circle are told by their chord and by what lies in their w
     size_part("1", "middle_x_mm", std::to_string(centre[0])).change(job.cards);
     size_part("1", "middle_y_mm", std::to_string(centre[1] - 40)).change(job.cards);
     const DerivedCard moved = card(derive(job), id);
+    // Each arbor's hole and wheel is drawn where it lies from the circle's middle.
+    CHECK(std::any_of(moved.in_the_way.begin(), moved.in_the_way.end(),
+                      [](const auto& there) { return std::hypot(there.centre[0], there.centre[1] - 40) < 1e-4; }));
     CHECK(std::any_of(moved.notes.begin(), moved.notes.end(),
                       [](const std::string& note) { return note.find("runs into the pivot hole") != std::string::npos; }));
 }
@@ -258,4 +262,28 @@ TEST_CASE("a card's metal, minutes and money follow the drawers and what such st
     take_back("turned:1").change(job.cards);
     REQUIRE(derive(job, aids).cards.shopping.size() == 1);
     CHECK_THAT(derive(job, aids).cards.shopping.front().words, Catch::Contains("engraving brass, rod"));
+}
+
+TEST_CASE("a cutter's passes leave a land that shrinks to the finished tooth's own, as a gap laid over the blank shows") {
+    GeometryInput mesh;
+    mesh.wheel = 75, mesh.pinion = 10, mesh.module_mm = 0.8;
+    const ToothForm form = mesh_forms(mesh, false, 48).wheel;
+    const double outside = 2 * form.outside_radius() * 0.8;
+    const std::vector<CuttingPass> passes = cutting_passes(form, 0.8, outside, {0.25, 0.5, 0.75, 1});
+    for (size_t i = 1; i < passes.size(); ++i) CHECK(passes[i].land_mm < passes[i - 1].land_mm);
+    // At full depth what is left is the tip of the tooth: none, where its flanks meet.
+    CHECK(passes.back().land_mm == Approx(2 * outside / 2 * half_angle_at(form, form.outside_radius())).margin(1e-6));
+    CHECK(passes.back().depth_mm == Approx((form.addendum + form.dedendum) * 0.8));
+    // The gap, drawn up by what is still to go, crossing the outside: found point by point.
+    const double up = passes[1].depth_mm - passes.back().depth_mm;
+    double crossing = 0;
+    for (double r = form.root_radius(); r <= form.outside_radius(); r += 1e-5) {
+        const double half = r * 0.8 * (M_PI / 75 - half_angle_at(form, r));
+        // The cutter's side at this height stands `up` higher than when it is through.
+        if (r * 0.8 - up >= outside / 2) {
+            crossing = half;
+            break;
+        }
+    }
+    CHECK(passes[1].land_mm == Approx(2 * M_PI / 75 * outside / 2 - 2 * crossing).margin(1e-3));
 }

@@ -49,7 +49,7 @@ void BenchStation::write_pictures(QPainter& painter) {
 
 void BenchStation::paint(QPainter& painter) {
     painter.fillRect(rect(), theme().ground);
-    m_card->setVisible(m_picture != Picture::jobs || width() > 900);
+    m_card->setVisible(m_picture == Picture::order);
     switch (m_picture) {
         case Picture::order:
             paint_order(painter);
@@ -190,8 +190,7 @@ void BenchStation::paint_oil(QPainter& painter) {
     const double list_wide = 330, plates = wide() - list_wide - 30;
     for (const bool back : {false, true}) {
         const QRectF room(20 + (back ? plates / 2 : 0), top_px + 34, plates / 2 - 16, height() - top_px - 80);
-        write(painter, type(Type::note), t.steel, room.topLeft() - QPointF(0, 10),
-              back ? tr("back plate, seen from the dial") : tr("front plate, seen from the dial"));
+        write(painter, type(Type::note), t.steel, room.topLeft() - QPointF(0, 10), back ? tr("back plate") : tr("front plate"));
         const PlateMap map = PlateArt::fitted(m_document.job(), m_document.derived(), room, false);
         PlateArt::paint(painter, m_document.job(), map);
         for (const OilPlace& one : oil) {
@@ -234,7 +233,7 @@ void BenchStation::paint_oil(QPainter& painter) {
 void BenchStation::paint_symptoms(QPainter& painter, const QRectF& room) {
     const Theme& t = theme();
     Column page(painter, room);
-    page.section(tr("WHAT IS SEEN OR HEARD"), tr("a click says so"));
+    page.section(tr("WHAT IS SEEN OR HEARD"));
     for (const DiagnosisSymptom& symptom : shipped_diagnosis().symptoms) {
         if (!page.holds(21)) break;
         const bool seen = std::find(record().symptoms.begin(), record().symptoms.end(), symptom.id) != record().symptoms.end();

@@ -64,7 +64,8 @@ private:
     void begin_or_end_run();
     void note_stop();
 
-    double wide() const { return width() - SumCard::wide; }
+    /// Beside the sheets, where they stand.
+    double wide() const { return m_picture == Picture::order ? width() - SumCard::wide : width(); }
     void write_pictures(QPainter& painter);
     void paint_order(QPainter& painter);
     void paint_step_large(QPainter& painter, const QRectF& room, const JobStep& step);

@@ -14,7 +14,7 @@ namespace echappe {
 namespace {
 
 QString when_in_words(const JobOnBench& job) {
-    if (!job.closed.empty()) return QObject::tr("home since %1").arg(words(job.closed));
+    if (!job.closed.empty()) return QObject::tr("home %1").arg(words(job.closed));
     constexpr size_t day = 10;
     if (!job.until.empty()) return QObject::tr("until %1").arg(words(job.until.substr(0, day)));
     if (job.late) return QObject::tr("late: %1").arg(words(job.promised));
@@ -103,7 +103,7 @@ void BenchStation::paint_today(QPainter& painter, const QRectF& room) {
     for (const JobOnBench& job : m_today.today) {
         if (!page.holds(70)) break;
         const QRectF head = page.line(words(job.title), job.late ? t.ruby : t.ink, Type::text, true);
-        page.says(tr("%1, some %2 min").arg(words(job.next), words(print_fixed(job.minutes, 0))), t.steel);
+        page.says(tr("%1, some %2\u00a0min").arg(words(job.next), words(print_fixed(job.minutes, 0))), t.steel);
         place({"today:" + words(job.file), head, [this, file = job.file] { emit file_wanted(folder() + "/" + words(file)); },
                tr("opens it")});
         page.gap(3);
@@ -122,7 +122,6 @@ void BenchStation::paint_today(QPainter& painter, const QRectF& room) {
 void BenchStation::paint_jobs(QPainter& painter) {
     const Theme& t = theme();
     const double today_wide = 300, right = width() - today_wide - 20;
-    m_card->hide();
     if (m_looking) {
         Column page(painter, QRectF(20, top_px + 20, right - 40, 80));
         page.line(tr("Looking through the folder…"), t.steel, Type::text);

@@ -156,6 +156,14 @@ void Large::circle() {
     const Theme& t = theme();
     const double whole = m_card.outside_mm, px = (std::min(m_room.width(), m_room.height()) - 40) / whole;
     const QPointF middle = m_room.center();
+    // What lies there already: wheels behind it, pivot holes.
+    m_painter.save();
+    m_painter.setClipRect(m_room);
+    m_painter.setBrush(Qt::NoBrush);
+    m_painter.setPen(QPen(t.brass, 0.8));
+    for (const auto& there : m_card.in_the_way)
+        m_painter.drawEllipse(middle + QPointF(there.centre[0], -there.centre[1]) * px, there.radius_mm * px, there.radius_mm * px);
+    m_painter.restore();
     const CardStep* drill = m_card.step("drill");
     const double hole = drill && drill->size ? drill->size->nominal_mm / 2 * px : 4;
     const double r = std::hypot(m_card.circle.front().x_mm, m_card.circle.front().y_mm) * px;

@@ -1,0 +1,20 @@
+#include "making/passes.h"
+
+#include <algorithm>
+#include <numbers>
+
+namespace echappe {
+
+std::vector<CuttingPass> cutting_passes(const ToothForm& form, double module_mm, double outside_mm, const std::vector<double>& shares) {
+    const double root = form.root_radius() * module_mm, outside = outside_mm / 2, whole = outside - root;
+    const double half_pitch = std::numbers::pi / static_cast<double>(form.count);
+    std::vector<CuttingPass> passes;
+    for (const double share : shares) {
+        const double depth = share * whole, meets = root + depth;
+        const double gap = 2 * meets * (half_pitch - half_angle_at(form, meets / module_mm));
+        passes.push_back({depth, std::max(0.0, 2 * half_pitch * outside - gap)});
+    }
+    return passes;
+}
+
+}  // namespace echappe
