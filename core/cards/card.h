@@ -73,7 +73,7 @@ struct DerivedCard {
     size_t set_part = 0;  ///< of the set, from the inside
     std::vector<HoleOnCircle> circle;
     std::vector<DrawingLayer::Circle> in_the_way;  ///< of that circle, from its middle: pivot holes and wheels
-    std::vector<std::string> notes;  ///< what else is to be known of it
+    std::vector<std::string> notes;                ///< what else is to be known of it
     static const Record& record();
 
     /// The step that is next; none when all are done.
