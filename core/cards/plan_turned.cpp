@@ -55,6 +55,13 @@ void turn_land(Plan& plan, const TurnedShape& shape, const TurnedResult& part, s
     turn.rpm = turning_rpm(material(shape.material), size);
     constexpr double gives_much = 0.02;
     if (land.gives_mm > gives_much) turn.check = "It gives way by " + print_fixed(land.gives_mm, 2) + " mm: from its outer end, in stages.";
+    if (land.stages.size() > 1) {
+        turn.check = "It is too slender for one cut: from its thin end in stages, to";
+        for (const TaperStage& stage : land.stages)
+            turn.check += (&stage == &land.stages.front() ? " " : ", ") + print_fixed(stage.to_mm, 1) + " mm (gives way " +
+                          print_fixed(stage.deflection_mm, 3) + ")";
+        turn.check += ".";
+    }
     if (shape.lands[i].thread) {
         CardStep& cut = plan.step(id + "-thread", "Cut the thread " + *shape.lands[i].thread, "die in its holder");
         cut.check = "Square to it, half a turn back at each turn; a chamfer first.";
