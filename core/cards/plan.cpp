@@ -11,7 +11,7 @@ namespace echappe {
 const char* const rotating = "Eyes covered, sleeves tied, no gloves at what turns.";
 const char* const hot = "Heat, oil and fumes: eyes and hands covered, a lid by the oil, ventilate. Local rules come first.";
 
-std::string length_in_words(double mm) { return print_fixed(mm, 2) + " mm"; }
+std::string mm(double value) { return print_fixed(value, 2) + " mm"; }
 
 Plan::Plan(DerivedCard& card, const PartCard* kept) : m_card(card), m_kept(kept) {
     if (kept) card.ticks = kept->ticks;
@@ -46,8 +46,7 @@ double Plan::size_of(const std::string& id) const {
 
 std::string Plan::from(const std::string& id, const std::string& what) const {
     const CardStep* step = m_card.step(id);
-    return step->read_mm ? "from " + what + " as it was read, " + length_in_words(*step->read_mm)
-                         : "from the drawing, until " + what + " is read";
+    return step->read_mm ? "from " + what + " as it was read, " + mm(*step->read_mm) : "from the drawing, until " + what + " is read";
 }
 
 void Plan::divides(CardStep& step, long long divisions, double pitch_radius, const std::optional<DividingHead>& head) {
@@ -79,8 +78,8 @@ void Plan::stock(const std::string& form, const std::string& of, double size_mm,
 
 std::function<std::string(double)> out_of(double nominal, const std::string& under) {
     return [=](double read) -> std::string {
-        if (read > nominal) return "Over by " + length_in_words(read - nominal) + ": take it off before anything else is done.";
-        return "Under by " + length_in_words(nominal - read) + ": " + under;
+        if (read > nominal) return "Over by " + mm(read - nominal) + ": take it off before anything else is done.";
+        return "Under by " + mm(nominal - read) + ": " + under;
     };
 }
 

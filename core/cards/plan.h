@@ -7,7 +7,8 @@
 
 namespace echappe {
 
-std::string length_in_words(double mm);
+/// "1.62 mm"
+std::string mm(double value);
 
 /// Steps of a card one after the other, with what was done and read of each.
 class Plan {

@@ -7,16 +7,10 @@
 #include "number/units.h"
 #include "parts/material.h"
 #include "parts/thread.h"
+#include "workings/needed.h"
 
 namespace echappe {
 namespace {
-
-std::string mm(double value) { return length_in_words(value); }
-
-double need(const std::optional<double>& value, const char* field, const char* what) {
-    if (!value) throw InputError(field, "nothing", what);
-    return *value;
-}
 
 /// The same diameters once: "2.1, 3 mm".
 std::string drills_of(const FlatPart& part) {
@@ -128,7 +122,7 @@ void plan_drawn(DerivedCard& card, const FlatPart& part, const PartCard* kept) {
 
 void plan_circle(DerivedCard& card, const CircleOfHoles& holes, const std::vector<std::string>& in_the_way, const PartCard* kept) {
     HoleCircleInput in;
-    in.holes = holes.count, in.radius_mm = need(holes.radius_mm, "radius_mm", "how far the holes are from the middle"),
+    in.holes = holes.count, in.radius_mm = needed(holes.radius_mm, "radius_mm", "how far the holes are from the middle"),
     in.start_deg = holes.start_deg;
     std::string tap;
     double hole = holes.through_mm.value_or(0);
@@ -138,7 +132,7 @@ void plan_circle(DerivedCard& card, const CircleOfHoles& holes, const std::vecto
         const ThreadResult sizes = thread_sizes(thread);
         hole = sizes.drill_mm, tap = *holes.thread;
     } else {
-        need(holes.through_mm, "through_mm", "how large each hole is, or its thread");
+        needed(holes.through_mm, "through_mm", "how large each hole is, or its thread");
     }
     in.hole_mm = hole;
     const HoleCircleResult laid = hole_circle(in);
@@ -210,9 +204,9 @@ void plan_equal(DerivedCard& card, const EqualPieces& pieces, const PartCard* ke
 }
 
 void plan_spring(DerivedCard& card, const SpringPiece& spring, const PartCard* kept) {
-    const double thick = need(spring.strip_thick_mm, "strip_thick_mm", "the strip's thickness");
-    const double wide = need(spring.strip_wide_mm, "strip_wide_mm", "the strip's width"),
-                 along = need(spring.strip_long_mm, "strip_long_mm", "its length");
+    const double thick = needed(spring.strip_thick_mm, "strip_thick_mm", "the strip's thickness");
+    const double wide = needed(spring.strip_wide_mm, "strip_wide_mm", "the strip's width"),
+                 along = needed(spring.strip_long_mm, "strip_long_mm", "its length");
     card.outside_mm = wide;
     Plan plan(card, kept);
     plan.stock("sheet", "spring steel", thick, wide, along);

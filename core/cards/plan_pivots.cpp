@@ -11,8 +11,6 @@ namespace {
 
 const char* const steel = "silver steel";
 
-std::string mm(double value) { return length_in_words(value); }
-
 /// The log of runout: what it shows now, against what it may.
 CardStep& runout(Plan& plan, const std::string& id, const std::string& words, double limit, const std::string& way_out) {
     return plan.read(id, words, "dial indicator, between centres", {0, limit, 0, "total indicator reading"},

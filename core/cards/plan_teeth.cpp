@@ -12,8 +12,6 @@ namespace {
 const char* const brass = "engraving brass";
 const char* const steel = "silver steel";
 
-std::string mm(double value) { return length_in_words(value); }
-
 /// Over: turn on. Under: how much the tips want, and whether such teeth still act.
 std::function<std::string(double)> out_of_outside(double nominal, double module) {
     return [=](double read) -> std::string {

@@ -13,8 +13,6 @@
 namespace echappe {
 namespace {
 
-std::string mm(double value) { return length_in_words(value); }
-
 /// Drilled under size, then reamed: what the reamer takes.
 double drill_under(double bore) { return bore - (bore > 3 ? 0.2 : 0.1); }
 

@@ -46,6 +46,11 @@ void ask_list(SumAnswer& answer, BegunPart& part, const std::string& list, const
     }
 }
 
+constexpr const char* way_because = "why this way";
+
+/// "ring:tide-1.wheel": the wheel.
+std::string part_of_card(const std::string& card) { return card.substr(card.find(':') + 1); }
+
 std::string minutes_in_words(double minutes) {
     constexpr double hour = 60;
     return minutes < hour ? print_fixed(minutes, 0) + " min" : print_fixed(minutes / hour, 1) + " h";
@@ -75,8 +80,12 @@ SumAnswer card_sizes_sheet(const CardsRecord& record, const DerivedCards& derive
     }
     const auto fault = derived.faults.find(id);
     if (fault != derived.faults.end()) answer.fault = fault->second;
-    Found found(answer);
     const DerivedCard* now = derived.card(card);
+    if (now && !now->ways.empty())
+        if (const WayChosen* way = record.way_of(part_of_card(card)))
+            answer.asked.push_back(
+                {way_because, "why its teeth are mended so: " + way->way, way->because, "", way->because.empty() ? "unknown" : "job"});
+    Found found(answer);
     if (!now) return answer;
     if (id.empty()) found.sentence("from", now->because);
     for (const std::string& note : now->notes) found.sentence("note", note);
@@ -88,6 +97,12 @@ SumAnswer card_sizes_sheet(const CardsRecord& record, const DerivedCards& derive
         found.says("weighs", part.mass_g, "g", 2);
     }
     return answer;
+}
+
+void type_into_card(CardsRecord& record, const std::string& card, const std::string& field, const std::string& word) {
+    if (field != way_because) return size_part(begun_of(record, card), field, word).change(record);
+    if (const WayChosen* way = record.way_of(part_of_card(card)))
+        choose_way(way->part, WayChosen(*way).way, word, way->date).change(record);
 }
 
 SumAnswer card_stock_sheet(const DerivedCards& derived, const std::string& card) {

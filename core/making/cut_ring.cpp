@@ -4,6 +4,7 @@
 #include <cmath>
 #include <numbers>
 
+#include "making/joints.h"
 #include "number/input_error.h"
 #include "number/units.h"
 
@@ -15,16 +16,6 @@ constexpr double least_rim_mm = 1.5, least_rim_modules = 1.5;
 constexpr double to_turn_off_mm = 1;
 constexpr double least_ring_modules = 0.25;
 constexpr double wanted_margin = 3;
-
-struct Joint {
-    const char* id;
-    double gap_mm, strength_N_mm2;
-};
-constexpr Joint joints[] = {{"soft-solder", 0.1, 15}, {"silver-solder", 0.1, 80}, {"retainer", 0.03, 20}};
-
-const Joint& joint_of(const CutRingInput& in) {
-    return *std::find_if(std::begin(joints), std::end(joints), [&](const Joint& joint) { return in.joint == joint.id; });
-}
 
 double holds(double strength, double seat, double thick) { return strength * std::numbers::pi * seat * thick * seat / 2; }
 
@@ -53,10 +44,10 @@ CutRingResult cut_ring(const CutRingInput& in) {
         throw InputError("root_mm", print_short(in.root_mm), "less than the outside's " + print_short(in.outside_mm) + " mm");
     if (in.rim_inner_mm >= in.root_mm)
         throw InputError("rim_inner_mm", print_short(in.rim_inner_mm), "less than the root's " + print_short(in.root_mm) + " mm");
-    const Joint& joint = joint_of(in);
+    const JointFiller& joint = *joint_filler(in.joint);
     const double keeps = in.rim_left_mm.value_or(std::max(least_rim_mm, least_rim_modules * in.module_mm));
     const double seat = std::max(in.root_mm - in.module_mm, in.rim_inner_mm + 2 * keeps);
-    const double bore = seat + 2 * in.gap_mm.value_or(joint.gap_mm), below = (in.root_mm - bore) / 2;
+    const double bore = seat + 2 * in.gap_mm.value_or(joint.gap_ring_mm), below = (in.root_mm - bore) / 2;
     CutRingResult out;
     // Sizes are typed to hundredths: a hair below the bound is the bound.
     if (below < least_ring_modules * in.module_mm - 1e-9) {
@@ -67,14 +58,14 @@ CutRingResult cut_ring(const CutRingInput& in) {
     }
     out.seat_diameter_mm = seat, out.ring_bore_mm = bore, out.ring_outside_mm = in.outside_mm + to_turn_off_mm;
     out.below_root_mm = (in.root_mm - seat) / 2, out.rim_left_mm = (seat - in.rim_inner_mm) / 2;
-    out.holds_N_mm = holds(joint.strength_N_mm2, seat, in.thickness_mm);
+    out.holds_N_mm = holds(joint.shear_N_mm2, seat, in.thickness_mm);
     if (in.torque_N_mm && *in.torque_N_mm > 0) out.margin = *out.holds_N_mm / *in.torque_N_mm;
     out.verdict = in_words(in, out);
     return out;
 }
 
 std::vector<Working> explain_cut_ring(const CutRingInput& in, const CutRingResult& out) {
-    const Joint& joint = joint_of(in);
+    const JointFiller& joint = *joint_filler(in.joint);
     std::vector<Working> list = {work_out(
         "seat", "D = the larger of root − m and inside + 2 r",
         {given("root", "root diameter", in.root_mm, "mm"), given("m", "module", in.module_mm, "mm"),
@@ -83,7 +74,7 @@ std::vector<Working> explain_cut_ring(const CutRingInput& in, const CutRingResul
         "mm", source, [](auto x) { return std::max(x[0] - x[1], x[2] + 2 * x[3]); })};
     if (out.seat_diameter_mm)
         list.push_back(work_out("the joint holds", "T = τ π D b D ÷ 2",
-                                {given("τ", "strength of the joint", joint.strength_N_mm2, "N/mm²"),
+                                {given("τ", "strength of the joint", joint.shear_N_mm2, "N/mm²"),
                                  given("D", "seat", *out.seat_diameter_mm, "mm"), given("b", "thickness", in.thickness_mm, "mm")},
                                 "N mm", source, [](auto x) { return holds(x[0], x[1], x[2]); }));
     list.back().notes.push_back(out.verdict);

@@ -9,6 +9,7 @@
 #include "number/input_error.h"
 #include "number/units.h"
 #include "parts/material.h"
+#include "workings/needed.h"
 
 namespace echappe {
 namespace {
@@ -17,11 +18,6 @@ constexpr double pi = std::numbers::pi;
 constexpr const char* source = "plane geometry; bends by the layer that keeps its length";
 constexpr double keeps_length = 0.44;  ///< of the thickness, from the inside of a bend
 constexpr double step_rad = 2 * pi / 240;
-
-double need(const std::optional<double>& value, const char* field, const char* what) {
-    if (!value) throw InputError(field, "nothing", what);
-    return *value;
-}
 
 /// Both ends with it.
 void arc(Shape& out, Point middle, double radius, double from, double to) {
@@ -69,7 +65,7 @@ Shape slot(const FlatSlot& of) {
 }
 
 void draw_panel(const FlatShape& in, FlatShapeResult& out) {
-    const double w = need(in.width_mm, "width_mm", "how wide it is"), h = need(in.height_mm, "height_mm", "how high it is");
+    const double w = needed(in.width_mm, "width_mm", "how wide it is"), h = needed(in.height_mm, "height_mm", "how high it is");
     const double corner = in.corner_mm.value_or(0), rise = in.rise_mm.value_or(0);
     if (2 * corner >= std::min(w, h)) throw InputError("corner_mm", print_short(corner), "less than half of its shorter side");
     if (rise > w / 2 || rise >= h) throw InputError("rise_mm", print_short(rise), "at most half of its width, and less than its height");
@@ -88,8 +84,9 @@ void draw_panel(const FlatShape& in, FlatShapeResult& out) {
 }
 
 void draw_bracket(const FlatShape& in, FlatShapeResult& out) {
-    const double w = need(in.width_mm, "width_mm", "how wide it is"), leg = need(in.bend_at_mm, "bend_at_mm", "one leg, outside");
-    const double other = need(in.height_mm, "height_mm", "the other leg, outside"), t = in.thickness_mm, r = in.bend_radius_mm.value_or(t);
+    const double w = needed(in.width_mm, "width_mm", "how wide it is"), leg = needed(in.bend_at_mm, "bend_at_mm", "one leg, outside");
+    const double other = needed(in.height_mm, "height_mm", "the other leg, outside"), t = in.thickness_mm,
+                 r = in.bend_radius_mm.value_or(t);
     if (leg <= r + t || other <= r + t)
         throw InputError(leg <= r + t ? "bend_at_mm" : "height_mm", print_short(std::min(leg, other)),
                          "more than the bend takes, " + print_short(r + t) + " mm");
@@ -101,7 +98,7 @@ void draw_bracket(const FlatShape& in, FlatShapeResult& out) {
 }
 
 void bore(const FlatShape& in, double within, FlatShapeResult& out) {
-    const double hole = need(in.hole_mm, "hole_mm", "its hole, or the side of its square");
+    const double hole = needed(in.hole_mm, "hole_mm", "its hole, or the side of its square");
     if (!in.square) {
         if (hole >= within) throw InputError("hole_mm", print_short(hole), "less than what is round it, " + print_short(within) + " mm");
         out.holes.insert(out.holes.begin(), FlatHole{0, 0, hole});
@@ -119,7 +116,8 @@ void bore(const FlatShape& in, double within, FlatShapeResult& out) {
 }
 
 void draw_hand(const FlatShape& in, FlatShapeResult& out) {
-    const double length = need(in.length_mm, "length_mm", "from its hole to its tip"), boss = need(in.boss_mm, "boss_mm", "round its hole");
+    const double length = needed(in.length_mm, "length_mm", "from its hole to its tip"),
+                 boss = needed(in.boss_mm, "boss_mm", "round its hole");
     const double stem = in.stem_mm.value_or(boss / 3), tip = in.tip_mm.value_or(0.2);
     Metal metal;
     metal.add(circle(boss / 2));
@@ -130,14 +128,14 @@ void draw_hand(const FlatShape& in, FlatShapeResult& out) {
 }
 
 void draw_ring(const FlatShape& in, FlatShapeResult& out) {
-    const double outside = need(in.width_mm, "width_mm", "its outside diameter");
+    const double outside = needed(in.width_mm, "width_mm", "its outside diameter");
     out.outline = circle(outside / 2);
     bore(in, outside, out);
 }
 
 void draw_cock(const FlatShape& in, FlatShapeResult& out) {
-    const double w = need(in.width_mm, "width_mm", "across its foot"), foot = need(in.height_mm, "height_mm", "its foot, along");
-    const double length = need(in.length_mm, "length_mm", "from the foot's edge to the tongue's end");
+    const double w = needed(in.width_mm, "width_mm", "across its foot"), foot = needed(in.height_mm, "height_mm", "its foot, along");
+    const double length = needed(in.length_mm, "length_mm", "from the foot's edge to the tongue's end");
     const double tongue = in.tongue_mm.value_or(w / 2);
     if (length <= foot) throw InputError("length_mm", print_short(length), "more than its foot's " + print_short(foot) + " mm");
     if (tongue > w) throw InputError("tongue_mm", print_short(tongue), "at most its foot's width");

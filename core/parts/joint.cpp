@@ -3,6 +3,7 @@
 #include <cmath>
 #include <numbers>
 
+#include "making/joints.h"
 #include "number/input_error.h"
 #include "number/units.h"
 #include "parts/material.h"
@@ -14,30 +15,20 @@ constexpr double pi = std::numbers::pi;
 constexpr const char* source = "shear over the joint, workshop practice; press fits after Lamé (1852)";
 constexpr double wanted_margin = 3, friction = 0.12, poisson = 0.3;
 
-/// Solder and adhesive: gap on each side, and what the joint bears.
-struct Filler {
-    const char* way;
-    double gap_least_mm, gap_most_mm, shear_N_mm2;
-    const char* caution;
-};
-constexpr Filler fillers[] = {
-    {"soft-solder", 0.05, 0.15, 15, "Flux goes on eating: neutralise and wash. Old solder may hold lead: wash hands. Ventilate."},
-    {"silver-solder", 0.05, 0.15, 80,
-     "Red heat: eyes and hands covered, nothing that burns near, ventilate; no solder with cadmium. It draws the temper of steel. Local "
-     "rules come first."},
-    {"retainer", 0.02, 0.05, 20, "Degrease both. It burns skin and eyes; heat of some 200 °C lets it go again: ventilate."}};
-
-const Filler* filler_of(const JointInput& in) {
-    for (const Filler& one : fillers)
-        if (in.way == one.way) return &one;
-    return nullptr;
+const char* caution_of(const std::string& filler) {
+    if (filler == "soft-solder") return "Flux goes on eating: neutralise and wash. Old solder may hold lead: wash hands. Ventilate.";
+    if (filler == "silver-solder")
+        return "Red heat: eyes and hands covered, nothing that burns near, ventilate; no solder with cadmium. It draws the temper of "
+               "steel. "
+               "Local rules come first.";
+    return "Degrease both. It burns skin and eyes; heat of some 200 °C lets it go again: ventilate.";
 }
 
-void fill(const JointInput& in, const Filler& filler, JointResult& out) {
+void fill(const JointInput& in, const JointFiller& filler, JointResult& out) {
     out.gap_least_mm = filler.gap_least_mm, out.gap_most_mm = filler.gap_most_mm;
     out.bore_mm = in.diameter_mm + filler.gap_least_mm + filler.gap_most_mm;
     out.holds_N_mm = filler.shear_N_mm2 * pi * in.diameter_mm * in.length_mm * in.diameter_mm / 2;
-    out.caution = filler.caution;
+    out.caution = caution_of(filler.id);
 }
 
 void press(const JointInput& in, JointResult& out) {
@@ -97,7 +88,7 @@ void judge(const JointInput& in, JointResult& out) {
 
 JointResult join_parts(const JointInput& in) {
     JointResult out;
-    if (const Filler* filler = filler_of(in)) fill(in, *filler, out);
+    if (const JointFiller* filler = joint_filler(in.way)) fill(in, *filler, out);
     else if (in.way == "press") press(in, out);
     else if (in.way == "rivets") rivet(in, out);
     else pin(in, out);
@@ -107,7 +98,7 @@ JointResult join_parts(const JointInput& in) {
 
 std::vector<Working> explain_joint(const JointInput& in, const JointResult& out) {
     std::vector<Working> list;
-    if (const Filler* filler = filler_of(in))
+    if (const JointFiller* filler = joint_filler(in.way))
         list.push_back(work_out("holds", "T = τ π D L D ÷ 2",
                                 {given("τ", "shear", filler->shear_N_mm2, "N/mm²"), given("D", "diameter", in.diameter_mm, "mm"),
                                  given("L", "length", in.length_mm, "mm")},

@@ -6,7 +6,6 @@
 #include <boost/math/special_functions/beta.hpp>
 #include <cctype>
 #include <filesystem>
-#include <nlohmann/json.hpp>
 
 #include "exchange/whole_file.h"
 #include "job/file.h"
@@ -14,16 +13,15 @@
 #include "number/units.h"
 #include "report/steps.h"
 #include "topic.h"
+#include "workings/record_json.h"
 
 namespace echappe {
 namespace {
 
 namespace fs = std::filesystem;
-using Json = nlohmann::json;
-
 constexpr const char* source = "files of the folder; Clopper–Pearson intervals";
 constexpr const char* index_name = ".echappe-bench.json";
-constexpr int index_schema = 1;
+constexpr long long index_schema = 2;
 
 std::string lower(std::string text) {
     std::transform(text.begin(), text.end(), text.begin(), [](unsigned char c) { return static_cast<char>(std::tolower(c)); });
@@ -31,15 +29,38 @@ std::string lower(std::string text) {
 }
 
 /// When it was changed and how large it is: a file that has both as before is the same.
-struct Stamp {
-    long long changed_ns = 0, size = 0;
-};
-Stamp changed_and_size(const fs::path& path) {
+std::string stamp_on(const fs::path& path) {
     struct stat is {};
     if (stat(path.c_str(), &is) != 0) return {};
-    constexpr long long second_ns = 1000000000;
-    return {is.st_mtim.tv_sec * second_ns + is.st_mtim.tv_nsec, static_cast<long long>(is.st_size)};
+    return std::to_string(is.st_mtim.tv_sec) + "." + std::to_string(is.st_mtim.tv_nsec) + ":" + std::to_string(is.st_size);
 }
+
+/// A job with what is kept of it besides, so that its file need not be read again.
+struct SeenJob {
+    JobOnBench shown;
+    std::string stamp;
+    std::string words;                  ///< all words in it, for finding
+    std::vector<std::string> outcomes;  ///< "+bushed hole" held, "-closed hole" failed
+    static const Record& record() {
+        using In = SeenJob;
+        static const Record record = Fields<In>()
+                                         .include(&In::shown)
+                                         .add("stamp", &In::stamp, "", "of its file")
+                                         .add("words", &In::words, "", "in it")
+                                         .add("outcomes", &In::outcomes, "", "what held (+) and what failed (-)");
+        return record;
+    }
+};
+
+struct SeenJobs {
+    long long schema = index_schema;
+    std::vector<SeenJob> jobs;
+    static const Record& record() {
+        static const Record record =
+            Fields<SeenJobs>().add("schema", &SeenJobs::schema, "", "of this index").add("jobs", &SeenJobs::jobs, "", "of the folder");
+        return record;
+    }
+};
 
 std::string kind_of(const Job& job) {
     if (job.wood) return "wood";
@@ -50,9 +71,10 @@ std::string kind_of(const Job& job) {
 }
 
 /// What follows from a job that does not change with the hour.
-JobOnBench look_at(const std::string& file, const LoadedJob& loaded, const std::string& now) {
+SeenJob look_at(const std::string& file, const LoadedJob& loaded, const std::string& now) {
     const Job& job = loaded.job;
-    JobOnBench out;
+    SeenJob seen;
+    JobOnBench& out = seen.shown;
     out.file = file, out.title = job.title, out.number = job.number, out.owner = job.owner, out.kind = kind_of(job);
     out.promised = job.bench.promised, out.closed = job.bench.closed, out.next_service = job.bench.next_service;
     out.danger = !job.bench.dangers.empty(), out.cause = job.bench.cause;
@@ -64,107 +86,72 @@ JobOnBench look_at(const std::string& file, const LoadedJob& loaded, const std::
     for (const JobStep& step : order.steps)
         if (step.state == "waits" && (out.until.empty() || (!step.until.empty() && step.until < out.until)))
             out.waits_for = step.waits_for, out.until = step.until;
-    for (const Outcome& outcome : job.bench.outcomes) out.outcomes.push_back(std::string(outcome.failed ? "-" : "+") + outcome.part);
-    out.words =
+    for (const Outcome& outcome : job.bench.outcomes) seen.outcomes.push_back(std::string(outcome.failed ? "-" : "+") + outcome.part);
+    seen.words =
         lower(job.title + " " + job.number + " " + job.owner + " " + job.maker + " " + job.place + " " + job.note + " " + job.scope);
-    for (const JobArbor& arbor : job.train.arbors) out.words += " " + lower(arbor.called());
-    for (const DiaryLine& line : job.bench.diary) out.words += " " + lower(line.what);
+    for (const JobArbor& arbor : job.train.arbors) seen.words += " " + lower(arbor.called());
+    for (const DiaryLine& line : job.bench.diary) seen.words += " " + lower(line.what);
     for (const ConditionRecord& condition : job.survey.conditions)
-        out.words += " " + lower(condition.part + " " + condition.verdict + " " + condition.note);
-    return out;
+        seen.words += " " + lower(condition.part + " " + condition.verdict + " " + condition.note);
+    return seen;
 }
 
-Json to_json(const JobOnBench& job, const Stamp& stamp) {
-    return {{"file", job.file},
-            {"changed", stamp.changed_ns},
-            {"size", stamp.size},
-            {"title", job.title},
-            {"number", job.number},
-            {"owner", job.owner},
-            {"kind", job.kind},
-            {"state", job.state},
-            {"next", job.next},
-            {"next_id", job.next_id},
-            {"station", job.station},
-            {"minutes", job.minutes},
-            {"minutes_left", job.minutes_left},
-            {"waits_for", job.waits_for},
-            {"until", job.until},
-            {"promised", job.promised},
-            {"closed", job.closed},
-            {"next_service", job.next_service},
-            {"danger", job.danger},
-            {"fault", job.fault},
-            {"words", job.words},
-            {"outcomes", job.outcomes},
-            {"cause", job.cause}};
-}
-
-JobOnBench from_json(const Json& row) {
-    JobOnBench job;
-    job.file = row.at("file"), job.title = row.at("title"), job.number = row.at("number"), job.owner = row.at("owner"),
-    job.kind = row.at("kind");
-    job.state = row.at("state"), job.next = row.at("next"), job.next_id = row.at("next_id"), job.station = row.at("station");
-    job.minutes = row.at("minutes"), job.minutes_left = row.at("minutes_left"), job.waits_for = row.at("waits_for"),
-    job.until = row.at("until");
-    job.promised = row.at("promised"), job.closed = row.at("closed"), job.next_service = row.at("next_service"),
-    job.danger = row.at("danger");
-    job.fault = row.at("fault"), job.words = row.at("words"), job.outcomes = row.at("outcomes"), job.cause = row.at("cause");
-    return job;
-}
-
-class Index {
-public:
-    explicit Index(const fs::path& folder) : m_path(folder / index_name) {
-        try {
-            if (!fs::exists(m_path)) return;
-            const Json json = Json::parse(read_text(m_path));
-            if (json.at("schema") != index_schema) return;
-            for (const Json& row : json.at("jobs")) m_rows[row.at("file")] = row;
-        } catch (const std::exception&) {
-            m_rows.clear();  // it is only an index: made anew
-        }
-    }
-    /// What was kept of a file that has not changed since.
-    std::optional<JobOnBench> find(const std::string& file, const Stamp& stamp) const {
-        const auto at = m_rows.find(file);
-        if (at == m_rows.end() || at->second.at("changed") != stamp.changed_ns || at->second.at("size") != stamp.size) return {};
-        return from_json(at->second);
-    }
-    void keep(const JobOnBench& job, const Stamp& stamp) {
-        m_new[job.file] = to_json(job, stamp);
-        m_changed = true;
-    }
-    void keep_old(const std::string& file) { m_new[file] = m_rows.at(file); }
-    void save() const {
-        if (!m_changed && m_new.size() == m_rows.size()) return;
-        Json json{{"schema", index_schema}, {"jobs", Json::array()}};
-        for (const auto& [file, row] : m_new) json["jobs"].push_back(row);
-        try {
-            save_text(m_path, json.dump(), false);
-        } catch (const InputError&) {
-            // A folder that cannot be written is looked through all the same.
-        }
-    }
-
-private:
-    fs::path m_path;
-    std::map<std::string, Json> m_rows, m_new;
-    bool m_changed = false;
-};
-
-JobOnBench read_job(const fs::path& path, const std::string& now) {
+SeenJob read_job(const fs::path& path, const std::string& now) {
     const std::string file = path.filename().string();
     try {
         return look_at(file, load_job(path), now);
     } catch (const std::exception& error) {
-        JobOnBench out;
-        out.file = file, out.title = file, out.state = "damaged", out.fault = error.what(), out.words = lower(file);
-        return out;
+        SeenJob seen;
+        seen.shown.file = file, seen.shown.title = file, seen.shown.state = "damaged", seen.shown.fault = error.what(),
+        seen.words = lower(file);
+        return seen;
     }
 }
 
-bool has_all(const JobOnBench& job, const std::string& words) {
+/// It is only an index: what cannot be read of it is made anew.
+std::map<std::string, SeenJob> read_index(const fs::path& path) {
+    std::map<std::string, SeenJob> rows;
+    try {
+        SeenJobs kept;
+        if (!fs::exists(path) || !read_json(read_text(path), SeenJobs::record(), &kept).empty() || kept.schema != index_schema) return rows;
+        for (SeenJob& job : kept.jobs) rows[job.shown.file] = std::move(job);
+    } catch (const InputError&) {
+        rows.clear();
+    }
+    return rows;
+}
+
+void write_index(const fs::path& path, const std::vector<SeenJob>& jobs) {
+    const SeenJobs seen{index_schema, jobs};
+    try {
+        save_text(path, write_json(SeenJobs::record(), &seen, Empty::left_out), false);
+    } catch (const InputError&) {
+        // A folder that cannot be written is looked through all the same.
+    }
+}
+
+/// All jobs of the folder, from the index where their files have not changed.
+std::vector<SeenJob> seen_in(const BenchTodayInput& in) {
+    const fs::path index = fs::path(in.folder) / index_name;
+    const std::map<std::string, SeenJob> kept = read_index(index);
+    std::vector<SeenJob> jobs;
+    size_t as_kept = 0;
+    for (const auto& entry : fs::directory_iterator(in.folder)) {
+        const std::string file = entry.path().filename().string(), stamp = stamp_on(entry.path());
+        if (!file.ends_with(".echappe.json")) continue;
+        const auto at = kept.find(file);
+        // A wait that is over by now is one no more, whatever the index says.
+        const bool same =
+            at != kept.end() && at->second.stamp == stamp && (at->second.shown.until.empty() || at->second.shown.until > in.now);
+        jobs.push_back(same ? at->second : read_job(entry.path(), in.now));
+        jobs.back().stamp = stamp;
+        as_kept += same;
+    }
+    if (in.keep_index && (as_kept != jobs.size() || kept.size() != jobs.size())) write_index(index, jobs);
+    return jobs;
+}
+
+bool has_all(const SeenJob& job, const std::string& words) {
     size_t from = 0;
     const std::string wanted = lower(words);
     while (from < wanted.size()) {
@@ -181,9 +168,9 @@ int rank(const std::string& state) {
     return static_cast<int>(std::find(order.begin(), order.end(), state) - order.begin());
 }
 
-std::vector<RuleEvidence> evidence_of(const std::vector<JobOnBench>& jobs) {
+std::vector<RuleEvidence> evidence_of(const std::vector<SeenJob>& jobs) {
     std::map<std::string, std::array<long long, 2>> counts;
-    for (const JobOnBench& job : jobs)
+    for (const SeenJob& job : jobs)
         for (const std::string& outcome : job.outcomes) ++counts[outcome.substr(1)][outcome.front() == '-' ? 1 : 0];
     std::vector<RuleEvidence> out;
     for (const auto& [part, count] : counts) {
@@ -211,22 +198,21 @@ std::array<double, 2> share_interval(long long failed, long long all) {
 
 BenchToday bench_today(const BenchTodayInput& in) {
     if (!fs::is_directory(in.folder)) throw InputError("folder", "\"" + in.folder + "\"", "a folder with job files (.echappe.json)");
-    Index index(in.folder);
+    const std::vector<SeenJob> all = seen_in(in);
     BenchToday out;
-    for (const auto& entry : fs::directory_iterator(in.folder)) {
-        const std::string file = entry.path().filename().string();
-        if (!file.ends_with(".echappe.json")) continue;
-        const Stamp stamp = changed_and_size(entry.path());
-        auto kept = index.find(file, stamp);
-        if (kept) index.keep_old(file);
-        else index.keep(kept.emplace(read_job(entry.path(), in.now)), stamp);
-        // A wait that is over by now is one no more, whatever the index says.
-        if (kept->state == "waits" && !kept->until.empty() && kept->until <= in.now) kept = read_job(entry.path(), in.now);
-        kept->late = kept->closed.empty() && !kept->promised.empty() && !in.now.empty() && kept->promised < in.now.substr(0, 10);
-        if (!kept->fault.empty()) ++out.damaged;
-        if (has_all(*kept, in.words)) out.jobs.push_back(std::move(*kept));
+    std::map<std::string, long long> causes;
+    constexpr size_t day = 10;
+    for (const SeenJob& seen : all) {
+        if (!seen.shown.cause.empty()) ++causes[seen.shown.cause];
+        if (!seen.shown.fault.empty()) ++out.damaged;
+        if (!has_all(seen, in.words)) continue;
+        JobOnBench job = seen.shown;
+        job.late = job.closed.empty() && !job.promised.empty() && !in.now.empty() && job.promised < in.now.substr(0, day);
+        out.jobs.push_back(std::move(job));
     }
-    if (in.keep_index) index.save();
+    // The workshop's evidence is of all its jobs, whatever was looked for.
+    out.evidence = evidence_of(all);
+    for (const auto& [cause, jobs] : causes) out.found.push_back({cause, jobs});
     std::sort(out.jobs.begin(), out.jobs.end(), [](const JobOnBench& a, const JobOnBench& b) {
         return std::tuple(rank(a.state), a.promised.empty(), a.promised, a.file) <
                std::tuple(rank(b.state), b.promised.empty(), b.promised, b.file);
@@ -242,7 +228,6 @@ BenchToday bench_today(const BenchTodayInput& in) {
     std::stable_sort(out.waiting.begin(), out.waiting.end(), [](const JobOnBench& a, const JobOnBench& b) {
         return std::tuple(a.until.empty(), a.until) < std::tuple(b.until.empty(), b.until);
     });
-    out.evidence = evidence_of(out.jobs);
     return out;
 }
 
@@ -313,6 +298,7 @@ const Record& BenchToday::record() {
                                      .add("waiting", &Out::waiting, "", "what is being waited for, the soonest to end first")
                                      .add("jobs", &Out::jobs, "", "all of them")
                                      .add("evidence", &Out::evidence, "", "what came of the workshop's rules")
+                                     .add("found", &Out::found, "", "causes that were found, over all jobs")
                                      .add("minutes_today", &Out::minutes_today, "min", "of what can be done now")
                                      .add("damaged", &Out::damaged, "", "files");
     return record;

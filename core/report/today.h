@@ -1,6 +1,6 @@
 #pragma once
 
-#include "workings/calculation.h"
+#include "bench/diagnosis.h"
 
 namespace echappe {
 
@@ -15,10 +15,8 @@ struct JobOnBench {
     std::string promised, closed, next_service;
     bool late = false;
     bool danger = false;
-    std::string fault;                  ///< a damaged file
-    std::string words;                  ///< all words in it, for finding; not shown
-    std::vector<std::string> outcomes;  ///< "closed hole: failed after 12 weeks"
-    std::string cause;                  ///< that was found
+    std::string fault;  ///< a damaged file
+    std::string cause;  ///< that was found
     static const Record& record();
 };
 
@@ -44,6 +42,7 @@ struct BenchToday {
     std::vector<JobOnBench> today;  ///< with a step that can be done now: soonest promise first, then the longest wait
     std::vector<JobOnBench> waiting;
     std::vector<RuleEvidence> evidence;
+    std::vector<CauseFound> found;  ///< in all jobs, as diagnose takes them
     double minutes_today = 0;
     long long damaged = 0;
     static const Record& record();

@@ -188,6 +188,12 @@ TEST_CASE("a way of mending teeth is changed by a key, and the card of that way 
     QTest::keyClick(&station, Qt::Key_W);
     bench.settle();
     CHECK(station.card()->id == "wheel:tide-1.wheel");
+    // The reason is the craftsman's own, and stays with the choice.
+    QTest::keyClick(&station, Qt::Key_S);
+    bench.type("sum:why this way", "The rim is cracked.");
+    CHECK(bench.job().cards.way_of("tide-1.wheel")->because == "The rim is cracked.");
+    CHECK(station.card()->because.find("The rim is cracked.") != std::string::npos);
+    QTest::keyClick(&station, Qt::Key_S);
     QTest::keyClick(&station, Qt::Key_W);
     bench.settle();
     CHECK(station.card()->id == "ring:tide-1.wheel");

@@ -7,23 +7,10 @@
 #include "number/input_error.h"
 #include "report/job_archive.h"
 #include "support/demo.h"
+#include "support/files.h"
 
 using namespace echappe;
 namespace fs = std::filesystem;
-
-namespace {
-
-struct Folder {
-    fs::path path;
-    Folder() {
-        std::string name = (fs::temp_directory_path() / "echappe-archive-XXXXXX").string();
-        REQUIRE(mkdtemp(name.data()));
-        path = name;
-    }
-    ~Folder() { fs::remove_all(path); }
-};
-
-}  // namespace
 
 TEST_CASE("a job with its pictures goes into one archive and comes back as it was, byte by byte") {
     const Folder from, to;

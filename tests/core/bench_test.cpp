@@ -13,6 +13,7 @@
 #include "report/papers.h"
 #include "report/today.h"
 #include "support/demo.h"
+#include "support/files.h"
 #include "topic.h"
 
 using namespace echappe;
@@ -31,17 +32,9 @@ std::vector<Job> jobs() {
 
 JobOrder order(const Job& job, const std::string& when = now) { return order_of_work(job, derive(job), when); }
 
-/// A folder of its own, gone afterwards.
-struct Folder {
-    std::filesystem::path path;
-    Folder() {
-        std::string name = (std::filesystem::temp_directory_path() / "echappe-bench-XXXXXX").string();
-        REQUIRE(mkdtemp(name.data()));
-        path = name;
-    }
-    ~Folder() { std::filesystem::remove_all(path); }
-    void put(const std::string& name, const std::string& text) const { std::ofstream(path / (name + ".echappe.json")) << text; }
-};
+void put(const Folder& folder, const std::string& name, const std::string& text) {
+    std::ofstream(folder / (name + ".echappe.json")) << text;
+}
 
 BenchToday look(const Folder& folder, const std::string& words = {}, bool keep = true) {
     BenchTodayInput in;
@@ -91,7 +84,11 @@ TEST_CASE("what was done at another station ticks itself, and no power is left b
     CHECK(bare.step("let-down")->state == "open");
     CHECK(bare.step("dismantle")->after.size() >= 2);
     CHECK(bare.next()->id == "receive");
-    job.survey.safety.push_back({"power", true, "", ""});
+    // Overruled is not done.
+    job.survey.safety.push_back({"power", false, "It has no power: the spring is out.", ""});
+    CHECK(order(job).step("let-down")->state == "passed");
+    CHECK(order(job).step("let-down")->because == "It has no power: the spring is out.");
+    job.survey.safety.front().done = true;
     CHECK(order(job).step("let-down")->by_itself);
     job.survey.tally.push_back({"Hands", "A", "out", ""});
     CHECK(order(job).step("dismantle")->by_itself);
@@ -194,9 +191,9 @@ TEST_CASE("a folder of jobs tells what can be done today, and a damaged file sto
     auto all = jobs();
     for (size_t i = 0; i < all.size(); ++i) {
         all[i].bench.promised = i == 1 ? "2026-11-10" : i == 3 ? "2026-12-05" : "";
-        folder.put("job" + std::to_string(i), job_to_text(all[i]));
+        put(folder, "job" + std::to_string(i), job_to_text(all[i]));
     }
-    folder.put("broken", "{\"format\": \"echappe job\", ");
+    put(folder, "broken", "{\"format\": \"echappe job\", ");
     const BenchToday today = look(folder);
     CHECK(today.jobs.size() == 6);
     CHECK(today.damaged == 1);
@@ -210,10 +207,26 @@ TEST_CASE("a folder of jobs tells what can be done today, and a damaged file sto
     CHECK(look(folder, "nowhere").jobs.empty());
     // The index knows a changed file again.
     all[0].title = "Another name";
-    folder.put("job0", job_to_text(all[0]));
+    put(folder, "job0", job_to_text(all[0]));
     CHECK(look(folder, "another name").jobs.size() == 1);
     std::filesystem::remove(folder.path / "job1.echappe.json");
     CHECK(look(folder).jobs.size() == 5);
+    // A wait that has ended is none, though the file is as it was.
+    Job waits = jobs().back();
+    mark_step({"receive", "done", "", "", "", {}}).change(waits.bench);
+    mark_step({"scope", "waits", "a word", "", "2026-12-01 08:00", {}}).change(waits.bench);
+    put(folder, "waits", job_to_text(waits));
+    BenchTodayInput later;
+    later.folder = folder.path.string(), later.now = now, later.words = "";
+    const auto waiting = [&](const std::string& when) {
+        later.now = when;
+        const BenchToday at = bench_today(later);
+        return std::any_of(at.waiting.begin(), at.waiting.end(), [](const JobOnBench& job) { return job.file == "waits.echappe.json"; });
+    };
+    CHECK(waiting(now));
+    CHECK(waiting("2026-12-01 07:59"));
+    CHECK_FALSE(waiting("2026-12-01 08:00"));
+    std::filesystem::remove(folder.path / "waits.echappe.json");
     // Spoilt, it is made anew.
     std::ofstream(folder.path / ".echappe-bench.json") << "{";
     CHECK(look(folder).jobs.size() == 5);
@@ -225,7 +238,7 @@ TEST_CASE("a folder of jobs tells what can be done today, and a damaged file sto
 TEST_CASE("a thousand jobs are listed within a second once they were looked at") {
     const Folder folder;
     const std::string text = job_to_text(jobs().back());
-    for (int i = 0; i < 1000; ++i) folder.put("job" + std::to_string(i), text);
+    for (int i = 0; i < 1000; ++i) put(folder, "job" + std::to_string(i), text);
     look(folder);
     const auto begun = std::chrono::steady_clock::now();
     CHECK(look(folder).today.size() == 1000);
@@ -238,7 +251,7 @@ TEST_CASE("what came of the workshop's rules is counted over all jobs") {
     for (int i = 0; i < 8; ++i) {
         Job job = jobs().back();
         job.bench.outcomes.push_back({"2026-06-01", "closed hole", i < 2, 40, ""});
-        folder.put("job" + std::to_string(i), job_to_text(job));
+        put(folder, "job" + std::to_string(i), job_to_text(job));
     }
     const BenchToday today = look(folder);
     REQUIRE(today.evidence.size() == 1);
@@ -246,6 +259,9 @@ TEST_CASE("what came of the workshop's rules is counted over all jobs") {
     CHECK(today.evidence.front().held == 6);
     CHECK(today.evidence.front().failed_least < 0.25);
     CHECK(today.evidence.front().failed_most > 0.25);
+    // Of all jobs, whatever is looked for among them.
+    CHECK(look(folder, "nowhere").jobs.empty());
+    CHECK(look(folder, "nowhere").evidence.front().failed == 2);
 }
 
 TEST_CASE("edits of one kind within the hour are one line of the diary") {

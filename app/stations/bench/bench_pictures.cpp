@@ -3,6 +3,7 @@
 #include <cmath>
 
 #include "bench/cautions.h"
+#include "document/today.h"
 #include "drawing/plate_art.h"
 #include "drawing/words.h"
 #include "number/units.h"
@@ -49,6 +50,8 @@ void BenchStation::write_pictures(QPainter& painter) {
 
 void BenchStation::paint(QPainter& painter) {
     painter.fillRect(rect(), theme().ground);
+    // Waits end by the clock.
+    if (m_order_at != now_in_words()) m_order_of.reset();
     m_card->setVisible(m_picture == Picture::order);
     switch (m_picture) {
         case Picture::order:
@@ -158,26 +161,38 @@ void BenchStation::paint_step_large(QPainter& painter, const QRectF& room, const
     }
 }
 
-void BenchStation::paint_moves(QPainter& painter, const QRectF& room, const QString& head, const std::vector<PartMove>& moves) {
+double BenchStation::paint_moves(QPainter& painter, const QRectF& room, const QString& head, const std::vector<PartMove>& moves,
+                                 bool back) {
     const Theme& t = theme();
-    Column page(painter, room);
+    Column page(painter, room.adjusted(0, 0, 0, 4000));
     page.section(head);
+    const double top = page.y();
+    page.go_to(top - m_scrolled);
     for (const PartMove& move : moves) {
-        if (!page.holds(46)) break;
-        const bool over = head.startsWith(tr("BACK")) ? move.back : move.out;
+        const bool over = back ? move.back : move.out;
+        // What does not stand whole in the room is scrolled to.
+        constexpr double high = 56;
+        if (page.y() < top || page.y() + high > room.bottom()) {
+            page.gap(high - 12);
+            continue;
+        }
         page.step(words(move.part), over ? Column::Tick::done : Column::Tick::open, !over);
         page.says(words(move.words), t.steel, Type::note, false, 24);
         page.gap(2);
     }
+    return page.y() + m_scrolled;
 }
 
 void BenchStation::paint_parts(QPainter& painter) {
-    const double half = wide() / 2;
-    paint_moves(painter, QRectF(20, top_px + 12, half - 34, height() - top_px - 30), tr("OUT, THE LARGEST RISK FIRST"), order().taking_out);
-    paint_moves(painter, QRectF(half + 10, top_px + 12, half - 34, height() - top_px - 30), tr("BACK, FROM THE BIGGEST"),
-                order().putting_back);
+    const double half = wide() / 2, high = height() - top_px - 46;
+    const double out =
+        paint_moves(painter, QRectF(20, top_px + 12, half - 34, high), tr("OUT, THE LARGEST RISK FIRST"), order().taking_out, false);
+    const double back =
+        paint_moves(painter, QRectF(half + 10, top_px + 12, half - 34, high), tr("BACK, FROM THE BIGGEST"), order().putting_back, true);
+    m_long = std::max(out, back);
+    const QString more = m_long - m_scrolled > height() ? tr("  More below: turn the wheel.") : QString();
     write(painter, type(Type::note), theme().steel, {20, height() - 12.0},
-          tr("Trays and what is taken out are noted at Survey; it ticks itself here."));
+          tr("Trays and what is taken out are noted at Survey; it ticks itself here.") + more);
 }
 
 /// Both plates with a drop where oil goes, and the list beside them.

@@ -64,25 +64,24 @@ void BenchStation::refresh() {
 }
 
 const JobOrder& BenchStation::order() const {
-    if (m_order_of != m_document.revision() || m_order.steps.empty()) {
-        m_order = order_of_work(m_document.job(), m_document.derived(), now_in_words());
+    if (m_order_of != m_document.revision()) {
+        m_order_at = now_in_words();
+        m_order = order_of_work(m_document.job(), m_document.derived(), m_order_at);
         m_order_of = m_document.revision();
     }
     return m_order;
 }
 
 const DiagnoseResult& BenchStation::diagnosis() const {
-    if (m_diagnosis_of != m_document.revision() || m_diagnosis.causes.empty()) {
+    if (m_diagnosis_of != m_document.revision()) {
         DiagnoseInput in;
         in.symptoms = record().symptoms, in.tests = record().tests, in.movement = movement_of(m_document.job());
         // What was tried by hand goes before what the job knows.
         for (const TestDone& known : known_by_job(m_document.job(), m_document.derived()))
             if (std::none_of(in.tests.begin(), in.tests.end(), [&](const TestDone& one) { return one.id == known.id; }))
                 in.tests.push_back(known);
-        std::map<std::string, long long> found;
-        for (const JobOnBench& job : m_today.jobs)
-            if (!job.cause.empty() && shipped_diagnosis().cause(job.cause)) ++found[job.cause];
-        for (const auto& [cause, jobs] : found) in.found.push_back({cause, jobs});
+        for (const CauseFound& found : m_today.found)
+            if (shipped_diagnosis().cause(found.cause)) in.found.push_back(found);
         try {
             m_diagnosis = diagnose(in);
         } catch (const InputError&) {
@@ -190,7 +189,7 @@ void BenchStation::look_through(const QString& words_wanted) {
             if (look != m_look) return;
             m_today = std::move(seen);
             m_looking = false;
-            m_diagnosis_of = 0;
+            m_diagnosis_of.reset();
             if (!fault.isEmpty()) emit told(fault, true);
             m_card->show_sum(m_card->shown());
             update();

@@ -70,7 +70,8 @@ private:
     void paint_order(QPainter& painter);
     void paint_step_large(QPainter& painter, const QRectF& room, const JobStep& step);
     void paint_parts(QPainter& painter);
-    void paint_moves(QPainter& painter, const QRectF& room, const QString& head, const std::vector<PartMove>& moves);
+    /// How far down they go.
+    double paint_moves(QPainter& painter, const QRectF& room, const QString& head, const std::vector<PartMove>& moves, bool back);
     void paint_oil(QPainter& painter);
     void paint_diagnosis(QPainter& painter);
     void paint_symptoms(QPainter& painter, const QRectF& room);
@@ -87,7 +88,8 @@ private:
     double m_scrolled = 0, m_long = 0;
     mutable JobOrder m_order;
     mutable DiagnoseResult m_diagnosis;
-    mutable std::uint64_t m_order_of = 0, m_diagnosis_of = 0;
+    mutable std::optional<std::uint64_t> m_order_of, m_diagnosis_of;  ///< revision of the job
+    mutable std::string m_order_at;                                   ///< the minute
     BenchToday m_today;
     QString m_words;
     bool m_looking = false;

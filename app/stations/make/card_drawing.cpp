@@ -85,7 +85,12 @@ private:
         const CardStep* of = m_card.step(step);
         return of && of->read_mm ? *of->read_mm : otherwise;
     }
-    void scale(double px) { scale_bar(m_painter, {m_room.right() - 120, m_room.bottom() - 6}, px, 90); }
+    /// How large it is drawn, and in what its sizes are told.
+    void scale(double px) {
+        scale_bar(m_painter, {m_room.right() - 120, m_room.bottom() - 6}, px, 90);
+        write(m_painter, type(Type::note), theme().steel, {m_room.left(), m_room.bottom() - 2},
+              QObject::tr("sizes in %1").arg(words(m_unit.symbol)));
+    }
 };
 
 void Large::turned() {
@@ -195,7 +200,7 @@ void Large::set() {
     const double largest = set.parts.back().outside->nominal_mm;
     const double px = (m_room.height() - 60) / largest, middle = m_room.center().y();
     const auto count = static_cast<double>(set.parts.size());
-    const double left = m_room.left() + 20, wide = m_room.width() - 220;
+    const double left = m_room.left() + 20, wide = m_room.width() - 270;
     for (size_t i = 0; i < set.parts.size(); ++i) {
         const ConcentricPartResult& part = set.parts[i];
         const bool mine = i == m_card.set_part;
@@ -210,11 +215,12 @@ void Large::set() {
         } else {
             m_painter.drawRect(QRectF(left, middle - outer, right - left, 2 * outer));
         }
-        const QString sizes = part.bore ? QObject::tr("%1 in %2").arg(length(part.bore->nominal_mm), length(part.outside->nominal_mm))
-                                        : length(part.outside->nominal_mm);
+        const QString sizes = part.bore
+                                  ? QObject::tr("bore %1, outside %2").arg(length(part.bore->nominal_mm), length(part.outside->nominal_mm))
+                                  : QObject::tr("outside %1").arg(length(part.outside->nominal_mm));
         const double y = middle - outer + (inner > 0 ? (outer - inner) / 2 : outer) + 4;
         write(m_painter, type(Type::note, mine), mine ? t.blued : t.ink, {left + wide + 14, y},
-              elided(type(Type::note, mine), words(part.name) + "  " + sizes, 190));
+              elided(type(Type::note, mine), words(part.name) + ": " + sizes, 250));
         m_painter.setPen(QPen(t.steel, 0.6));
         m_painter.drawLine(QPointF(right, y - 4), QPointF(left + wide + 10, y - 4));
     }
@@ -291,7 +297,7 @@ void paint_small(QPainter& painter, const QRectF& room, const DerivedCard& card,
     }
     painter.drawEllipse(middle, r, r);
     painter.setBrush(t.ground);
-    if (card.kind == "ring" || card.kind == "bush" || card.set) painter.drawEllipse(middle, 0.68 * r, 0.68 * r);
+    if (card.kind == "ring" || card.kind == "bush" || (card.set && card.set_part > 0)) painter.drawEllipse(middle, 0.68 * r, 0.68 * r);
     for (const HoleOnCircle& hole : card.circle) {
         const double far = std::hypot(hole.x_mm, hole.y_mm);
         painter.drawEllipse(middle + QPointF(hole.x_mm, -hole.y_mm) / far * 0.66 * r, 2.2, 2.2);

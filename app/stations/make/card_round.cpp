@@ -1,8 +1,6 @@
 #include "stations/make/card_round.h"
 
-#include "cards/hole_done.h"
 #include "cards/steady_hand.h"
-#include "document/today.h"
 #include "drawing/words.h"
 #include "number/input_error.h"
 #include "number/units.h"
@@ -27,11 +25,7 @@ QString CardRound::keep(const QString& text, bool) {
     if (!next || !next->reads) throw InputError("reading", text.toStdString(), "nothing: this step ends without one");
     const double read = parse_reading(text.toStdString(), m_document.job().length.unit(), "reading").value;
     const std::string id = card->id, step = next->id;
-    const DerivedCard now = *card;
-    m_document.edit(QObject::tr("Reading: %1").arg(words(next->words)), [&, minutes = m_minutes()](Job& job) {
-        end_step(id, step, read, today(), minutes).change(job.cards);
-        tell_pivots(now, step, job.survey.pivots);
-    });
+    m_end(DerivedCard(*card), CardStep(*next), read);
     const CardStep* kept = m_document.derived().cards.card(id)->step(step);
     return words(kept->verdict);
 }

@@ -7,9 +7,10 @@ namespace echappe {
 /// The reading that ends the step of a card, where it ends with one.
 class CardRound : public ReadingRound {
 public:
-    /// `minutes`: that the step took, where they are known.
-    CardRound(Document& document, std::function<const DerivedCard*()> card, std::function<std::optional<double>()> minutes)
-        : m_document(document), m_card(std::move(card)), m_minutes(std::move(minutes)) {}
+    /// `end`: the step is done, with this reading.
+    using End = std::function<void(const DerivedCard& card, const CardStep& step, double read_mm)>;
+    CardRound(Document& document, std::function<const DerivedCard*()> card, End end)
+        : m_document(document), m_card(std::move(card)), m_end(std::move(end)) {}
 
     std::optional<Asked> asked() const override;
     std::function<void()> hold() override {
@@ -27,7 +28,7 @@ public:
 private:
     Document& m_document;
     std::function<const DerivedCard*()> m_card;
-    std::function<std::optional<double>()> m_minutes;
+    End m_end;
     std::uint64_t m_turn = 0;
 };
 

@@ -66,10 +66,20 @@ void MakeStation::paint_begin(QPainter& painter, const QRectF& room) {
     const auto& all = parts_to_begin();
     const double half = room.width() / 2, top = page.y();
     const size_t rows = (all.size() + 1) / 2;
+    const double row_step = std::min(52.0, (room.bottom() - top - 30) / static_cast<double>(rows));
     for (size_t i = 0; i < all.size(); ++i) {
-        const QPointF at(room.left() + (i >= rows ? half : 0), top + 20 + 31 * static_cast<double>(i % rows));
+        const QPointF at(room.left() + (i >= rows ? half : 0), top + 24 + row_step * static_cast<double>(i % rows));
         write(painter, type(Type::text, true), t.steel, at, QString(QChar('A' + static_cast<char>(i))));
-        write(painter, type(Type::text), t.blued, at + QPointF(26, 0), elided(type(Type::text), words(all[i].words), half - 36));
+        // As it begins: what has a shape of its own is drawn.
+        DerivedCard shape;
+        if (const auto* turned = std::get_if<TurnedShape>(&all[i].is)) shape.turned = *turned;
+        if (const auto* flat = std::get_if<FlatShape>(&all[i].is)) {
+            FlatShapeInput in;
+            in.shape = *flat;
+            shape.flat = solid_of(in, flat_shape(in));
+        }
+        if (shape.turned || shape.flat) paint_small(painter, QRectF(at.x() + 24, at.y() - 22, 60, 30), shape, t.ink, false);
+        write(painter, type(Type::text), t.blued, at + QPointF(98, 0), elided(type(Type::text), words(all[i].words), half - 108));
         place({"begin:" + words(all[i].id), QRectF(at.x() - 4, at.y() - 19, half - 10, 28), [this, i] { begin(parts_to_begin()[i]); },
                words(all[i].words)});
     }
@@ -163,8 +173,7 @@ void MakeStation::paint_ways(Column& page, const DerivedCard& part) {
             page.line((chosen ? tr("● %1: ") : tr("○ %1: ")).arg(words(way.way)) + figures, chosen ? t.ink : t.steel, Type::note, chosen);
         const std::string wheel = part.id.substr(part.id.find(':') + 1);
         if (way.possible && !chosen)
-            place({"way:" + words(way.way), at,
-                   [this, wheel, id = way.way] { m_document.edit(choose_way(wheel, id, "Chosen at the bench.", {})); }, words(way.reason)});
+            place({"way:" + words(way.way), at, [this, wheel, id = way.way] { choose(wheel, id); }, words(way.reason)});
     }
 }
 
@@ -209,7 +218,12 @@ void MakeStation::paint_step(QPainter& painter, const QRectF& room, const Derive
         for (const std::string& note : part.notes)
             if (page.holds(200)) page.says(words(note), t.steel);
     page.gap(6);
-    page.says(legend({"make.done", "make.back", "make.spoilt", "make.way", "make.sheets", "make.large"}), t.steel);
+    QStringList keys = {"make.done", "make.back", "make.sheets", "make.large"};
+    if (next->divides)
+        keys << "make.spoilt"
+             << "make.skip";
+    if (!part.ways.empty()) keys << "make.way";
+    page.says(legend(keys), t.steel);
     constexpr double least_high = 110;
     if (!page.holds(least_high)) return;
     const QRectF below(room.left(), page.y() + 6, room.width(), room.bottom() - page.y() - 12);

@@ -29,7 +29,8 @@ MakeStation::MakeStation(const Workbench& bench)
       m_workshop(bench.workshop),
       m_line(bench.line),
       m_round(
-          bench.document, [this] { return card(); }, [this] { return minutes_taken(); }) {
+          bench.document, [this] { return card(); },
+          [this](const DerivedCard& of, const CardStep& step, double read_mm) { end(of, step, read_mm); }) {
     setAccessibleName(tr("Make"));
     m_card->set_tabs(tabs());
     m_card->hide();
@@ -42,9 +43,7 @@ std::vector<SumCard::Tab> MakeStation::tabs() {
         const DerivedCard* now = card();
         return now ? now->id : m_chosen;
     };
-    const auto take = [id](Job& job, const std::string& field, const std::string& word) {
-        size_part(begun_of(job.cards, id()), field, word).change(job.cards);
-    };
+    const auto take = [id](Job& job, const std::string& field, const std::string& word) { type_into_card(job.cards, id(), field, word); };
     return {{tr("sizes"), tr("Sizes of a part that was begun by hand; of others what is known."),
              [this, id] { return card_sizes_sheet(record(), derived(), id()); }, take},
             {tr("metal"),
@@ -114,7 +113,7 @@ void MakeStation::go_on() {
         return;
     }
     if (next->reads) return emit told(tr("This step ends with a reading: type it into the line."), true);
-    end(*now, *next);
+    end(DerivedCard(*now), CardStep(*next), {});
 }
 
 std::optional<double> MakeStation::minutes_taken() {
@@ -123,8 +122,9 @@ std::optional<double> MakeStation::minutes_taken() {
     return took >= least_minutes && took <= most_minutes ? std::optional(took) : std::nullopt;
 }
 
-/// The step is done; what it took from the drawers and how long it took goes with it, and comes back when it is undone.
-void MakeStation::end(const DerivedCard& card, const CardStep& step) {
+/// The step is done, with what was read; what it took from the drawers and how long it took goes with it, and comes back when it is
+/// undone.
+void MakeStation::end(const DerivedCard& card, const CardStep& step, const std::optional<double>& read_mm) {
     const std::string id = card.id, what = step.id, kind = card.kind;
     const std::optional<double> minutes = minutes_taken();
     std::optional<Bar> bar;
@@ -132,19 +132,23 @@ void MakeStation::end(const DerivedCard& card, const CardStep& step) {
     if (what == "take" && card.stock && !card.stock->from.empty())
         for (const Bar& one : m_workshop.stock().metal)
             if (one.id == card.stock->from) bar = one, wanted = card.stock->wanted();
-    const auto beside = [&workshop = m_workshop, bar, wanted, minutes, kind, what](bool done) {
+    const auto beside = [&workshop = m_workshop, bar, wanted,
+                         took = minutes ? std::optional(TimeTaken{kind, what, *minutes}) : std::nullopt](bool done) {
         Stock stock = workshop.stock();
         if (bar) stock.metal = done ? taken_from(stock.metal, bar->id, wanted) : given_back(stock.metal, *bar, wanted);
-        if (minutes && done) stock.times.push_back({kind, what, *minutes});
-        else if (minutes && !stock.times.empty()) stock.times.pop_back();
-        workshop.set_stock(stock);
+        if (took && done) stock.times.push_back(*took);
+        else if (took)
+            if (const auto at = std::find(stock.times.rbegin(), stock.times.rend(), *took); at != stock.times.rend())
+                stock.times.erase(std::next(at).base());
+        // Minutes alone are no reason to keep a step from being done: drawers that cannot be written are told where they are opened.
+        if (bar || workshop.fault().isEmpty()) workshop.set_stock(stock);
     };
     const auto change = [&](Job& job) {
-        end_step(id, what, {}, today(), minutes).change(job.cards);
+        end_step(id, what, read_mm, today(), minutes).change(job.cards);
         if (bar) take_stock(id, bar->id).change(job.cards);
         tell_pivots(card, what, job.survey.pivots);
     };
-    const QString name = tr("Done: %1").arg(words(step.words));
+    const QString name = read_mm ? tr("Reading: %1").arg(words(step.words)) : tr("Done: %1").arg(words(step.words));
     if (bar || minutes) m_document.edit(name, change, beside);
     else m_document.edit(name, change);
     if (bar) emit told(tr("Taken from %1 in the drawer.").arg(words(bar->id)), false);
@@ -227,13 +231,15 @@ void MakeStation::next_way() {
     const auto at = std::find_if(now->ways.begin(), now->ways.end(), [&](const TeethWay& way) { return way.way == now->way; });
     for (size_t i = 1; i <= now->ways.size(); ++i) {
         const TeethWay& way = now->ways[(static_cast<size_t>(at - now->ways.begin()) + i) % now->ways.size()];
-        if (!way.possible) continue;
-        const std::string part = now->id.substr(now->id.find(':') + 1), chosen = way.way;
-        m_document.edit(choose_way(part, chosen, "Chosen at the bench.", today()));
-        for (const DerivedCard& one : cards())
-            if (!one.ways.empty() && one.id.ends_with(":" + part)) choose_card(one.id);
-        return;
+        if (way.possible) return choose(now->id.substr(now->id.find(':') + 1), way.way);
     }
+}
+
+/// Its reason is typed on the sheet “sizes”.
+void MakeStation::choose(const std::string& wheel, const std::string& way) {
+    m_document.edit(choose_way(wheel, way, {}, today()));
+    for (const DerivedCard& one : cards())
+        if (!one.ways.empty() && one.id.ends_with(":" + wheel)) return choose_card(one.id);
 }
 
 QList<Action> MakeStation::make_actions() {
@@ -254,7 +260,7 @@ QList<Action> MakeStation::make_actions() {
                 some},
                {"make.back", tr("Back: the last step or tooth is open again"), {Qt::Key_B}, [this] { go_back(); }, {}, tr("back"), some},
                {"make.spoilt", tr("Cut in the wrong place"), {Qt::Key_X}, [this] { spoil(); }, {}, tr("cut in the wrong place"), cutting},
-               {"make.skip", tr("Skip this tooth for now"), {Qt::Key_K}, [this] { skip(); }, {}, {}, cutting},
+               {"make.skip", tr("Skip this tooth for now"), {Qt::Key_K}, [this] { skip(); }, {}, tr("skip"), cutting},
                {"make.next", tr("The next part"), {Qt::Key_Down, Qt::Key_Right}, [this] { go(1); }, {}, {}, some},
                {"make.before", tr("The part before"), {Qt::Key_Up, Qt::Key_Left}, [this] { go(-1); }, {}, {}, some},
                {"make.begin", tr("Begin a part"), {Qt::Key_N}, [this] { show(Show::beginning); }, {}, tr("begin a part")},

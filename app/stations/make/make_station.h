@@ -49,7 +49,7 @@ private:
     void go(int by);
     /// One key goes on: a tooth, or the step.
     void go_on();
-    void end(const DerivedCard& card, const CardStep& step);
+    void end(const DerivedCard& card, const CardStep& step, const std::optional<double>& read_mm);
     /// Since the step was come to; nothing where that is no time of work.
     std::optional<double> minutes_taken();
     void go_back();
@@ -61,6 +61,7 @@ private:
     void begin(const PartToBegin& part);
     void drop();
     void next_way();
+    void choose(const std::string& wheel, const std::string& way);
     void beep(const DividingRow& row) const;
     std::vector<SumCard::Tab> tabs();
 
