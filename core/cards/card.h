@@ -16,6 +16,8 @@ namespace echappe {
 struct CardSize {
     double nominal_mm = 0, max_mm = 0, min_mm = 0;
     std::string because;  ///< where the size comes from: the drawing, or what was read before
+    /// Nothing to work to, only a limit: a runout, a swing.
+    bool only_limit() const { return nominal_mm == 0 && min_mm == 0; }
     static const Record& record();
 };
 

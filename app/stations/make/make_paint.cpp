@@ -195,9 +195,14 @@ void MakeStation::paint_step(QPainter& painter, const QRectF& room, const Derive
         const CardSize& size = *next->size;
         page.gap(4);
         const QString symbol = words(m_document.job().length.symbol);
-        page.line(tr("%1 %2").arg(length(size.nominal_mm), symbol), t.blued, Type::great, true);
-        page.says(tr("%1 to %2 %3 is right, %4").arg(length(size.min_mm), length(size.max_mm), symbol, words(size.because)), t.steel,
-                  Type::text);
+        if (size.only_limit()) {
+            page.line(tr("%1 %2 at most").arg(length(size.max_mm), symbol), t.blued, Type::great, true);
+            page.says(words(size.because), t.steel, Type::text);
+        } else {
+            page.line(tr("%1 %2").arg(length(size.nominal_mm), symbol), t.blued, Type::great, true);
+            page.says(tr("%1 to %2 %3 is right, %4").arg(length(size.min_mm), length(size.max_mm), symbol, words(size.because)), t.steel,
+                      Type::text);
+        }
     }
     QStringList how;
     if (next->id == "take" && part.stock) how << words(part.stock->verdict);
@@ -213,7 +218,10 @@ void MakeStation::paint_step(QPainter& painter, const QRectF& room, const Derive
     }
     for (const CardStep& step : part.steps)
         if (!step.right)
-            page.gap(4), page.remark(words(step.words + ": " + print_fixed(*step.read_mm, 2) + " mm. " + step.verdict), t.ruby);
+            page.gap(4),
+                page.remark(tr("%1: %2 %3. %4")
+                                .arg(words(step.words), length(*step.read_mm), words(m_document.job().length.symbol), words(step.verdict)),
+                            t.ruby);
     if (!m_large)
         for (const std::string& note : part.notes)
             if (page.holds(200)) page.says(words(note), t.steel);

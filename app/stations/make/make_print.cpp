@@ -25,7 +25,9 @@ void print_steps(Sheet& sheet, const DerivedCard& card, const LengthUnit& unit, 
             sheet.line(20, y, 20, y - 3, 0.15);
         if (step.done) sheet.line(20.6, y - 1.4, 21.4, y - 0.5, 0.3), sheet.line(21.4, y - 0.5, 23.4, y - 3.6, 0.3);
         double high = sheet.wrapped(27, y, 100, 9, words(step.words), true);
-        if (step.size) {
+        if (step.size && step.size->only_limit()) {
+            sheet.text(132, y, 10, QObject::tr("%1 at most").arg(words(unit.write(step.size->max_mm, unit.toothed()))), true);
+        } else if (step.size) {
             sheet.text(132, y, 10, length(step.size->nominal_mm), true);
             sheet.text(160, y, 8,
                        QObject::tr("%1 to %2")
