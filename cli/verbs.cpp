@@ -4,6 +4,7 @@
 #include "alarm/ring.h"
 #include "beat/beat_analysis.h"
 #include "beat/rate_fit.h"
+#include "bench/stops.h"
 #include "escapement/cause.h"
 #include "escapement/layout.h"
 #include "escapement/lever.h"
@@ -57,6 +58,8 @@
 #include "report/papers.h"
 #include "report/report.h"
 #include "report/today.h"
+#include "sound/blows.h"
+#include "sound/striking.h"
 #include "sound/ticking.h"
 #include "stock/stock.h"
 #include "strike/count_wheel.h"
@@ -169,6 +172,8 @@ const std::vector<const Calculation*>& verbs() {
         &rate_fit_calculation(),
         &beat_analysis_calculation(),
         &ticking_calculation(),
+        &striking_calculation(),
+        &blows_calculation(),
         &hub_repair_calculation(),
         &new_job_calculation(),
         &job_report_calculation(),
@@ -178,6 +183,7 @@ const std::vector<const Calculation*>& verbs() {
         &job_sheet_calculation(),
         &bench_today_calculation(),
         &diagnose_calculation(),
+        &stops_calculation(),
     };
     return all;
 }

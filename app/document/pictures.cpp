@@ -31,6 +31,7 @@ void copy_pictures(const Job& job, const QString& from, const QString& to) {
     if (from == to) return;
     std::vector<std::string> pictures = {job.photo};
     for (const ConditionRecord& condition : job.survey.conditions) pictures.push_back(condition.photo);
+    for (const DiaryLine& line : job.bench.diary) pictures.push_back(line.photo);
     for (const std::string& picture : pictures) {
         const QString name = QString::fromStdString(picture);
         // One that is gone already is nobody's fault now: the record still names it.

@@ -8,7 +8,7 @@ namespace echappe {
 namespace {
 
 constexpr std::array<double, 8> speeds = {0.01, 0.1, 1, 10, 60, 600, 3600, 21600};
-constexpr std::array<const char*, 8> words = {"1/100 speed", "1/10 speed", "true speed",       "10 times",
+constexpr std::array<const char*, 8> speed_words = {"1/100 speed", "1/10 speed", "true speed",       "10 times",
                                               "60 times",    "600 times",  "an hour a second", "six hours a second"};
 // A picture that takes long to paint is painted less often: the machine stays cool and quiet, and free for other work.
 constexpr int shortest_frame_ms = 33, longest_frame_ms = 120;
@@ -27,7 +27,7 @@ Motion::Motion(QObject* parent) : QObject(parent) {
 }
 
 double Motion::speed() const { return speeds[static_cast<size_t>(m_speed)]; }
-QString Motion::speed_text() const { return words[static_cast<size_t>(m_speed)]; }
+QString Motion::speed_text() const { return speed_words[static_cast<size_t>(m_speed)]; }
 
 /// By what the last frame took of the processor.
 void Motion::keep_quiet() {

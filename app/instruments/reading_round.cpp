@@ -6,6 +6,7 @@
 #include "document/bench_hand.h"
 #include "document/today.h"
 #include "drawing/words.h"
+#include "instruments/no_instrument.h"
 #include "number/input_error.h"
 #include "number/numeral.h"
 #include "number/units.h"
@@ -17,8 +18,6 @@ namespace echappe {
 namespace {
 
 QString length(const Job& job, double mm) { return words(job.length.write(mm, job.length_decimals(), false)); }
-
-InputError no_instrument() { return {"instrument", "none here", "the demo's, or your own: type the reading"}; }
 
 }  // namespace
 

@@ -5,6 +5,7 @@
 
 #include "drawing/words.h"
 #include "number/input_error.h"
+#include "sound/blows.h"
 #include "strike/edits.h"
 
 namespace echappe {
@@ -50,10 +51,11 @@ void StrikeRound::step(int by) {
     m_at = static_cast<size_t>((static_cast<std::ptrdiff_t>(at()) + by + count) % count);
 }
 
-QString StrikeRound::keep(const QString& text, bool) {
+QString StrikeRound::keep(const QString& text, bool simulated) {
     const Strike now = hours()[at()];
     const HeardStrike heard = heard_blows(now.hour, text.toStdString());
-    m_document.edit(hear_strike(heard));
+    const bool sounded = simulated && m_sounded && m_sounded->hour == now.hour;
+    m_document.edit(hear_strike(heard, sounded ? m_sounded->as->seconds_per_blow : std::nullopt));
     m_at.reset();
     return QObject::tr("Kept: %1, %2. Undo with Ctrl+Z.").arg(words(words_of_time(now.hour)), words(blows_in_words(heard)));
 }
@@ -62,8 +64,36 @@ QString StrikeRound::simulated() {
     const auto& strike = m_document.job().strike;
     if (!strike || hours().empty() || !m_document.calliper())
         throw InputError("instrument", "none here", "the demo's, or your own ear: type what it strikes");
-    const Struck struck = m_document.calliper()->strikes(*strike, hours()[at()]);
-    return words(blows_in_words({0, struck.strikes, struck.early}));
+    const Strike now = hours()[at()];
+    const auto sound = m_document.calliper()->striking(*strike, now, strike->heard.size());
+    if (!sound) {
+        const Struck struck = m_document.calliper()->strikes(*strike, now);
+        return words(blows_in_words({0, struck.strikes, struck.early}));
+    }
+    StrikingSound made = striking_sound(*sound);
+    KeptSound kept(made.rate_Hz, std::move(made.samples));
+    m_sounded = {now.hour, std::make_shared<BlowsResult>(heard_blows_of(kept, static_cast<long long>(sound->bells_Hz.size()))),
+                 m_document.job().title};
+    return words(blows_in_words({0, m_sounded->as->strikes, m_sounded->as->early}));
+}
+
+const StrikeRound::Sounded* StrikeRound::sounded() const {
+    const auto& strike = m_document.job().strike;
+    if (!m_sounded || !strike || m_sounded->job != m_document.job().title) return nullptr;
+    const bool kept = std::any_of(strike->heard.begin(), strike->heard.end(), [this](const HeardStrike& one) {
+        return std::abs(one.hour - m_sounded->hour) < 1e-6 && one.strikes == m_sounded->as->strikes;
+    });
+    return kept ? &*m_sounded : nullptr;
+}
+
+QString StrikeRound::listen_to(const QString& path) {
+    const auto& strike = m_document.job().strike;
+    if (!strike || hours().empty()) throw InputError("recording", "no strike yet", "a job that says what counts its hours");
+    const Strike now = hours()[at()];
+    const BlowsResult heard = listen_to_strike({path.toStdString(), strike->hammers});
+    if (heard.blows.empty()) throw InputError("recording", "no blow", "one strike, from before its warning to its end");
+    m_sounded = {now.hour, std::make_shared<BlowsResult>(heard), m_document.job().title};
+    return keep(words(blows_in_words({0, heard.strikes, heard.early})), true) + " " + words(heard.verdict);
 }
 
 }  // namespace echappe

@@ -1,9 +1,13 @@
 #pragma once
 
+#include <memory>
+
 #include "instruments/reading_round.h"
 #include "strike/scheme.h"
 
 namespace echappe {
+
+struct BlowsResult;
 
 /// What the strike was heard to count, hour by hour.
 class StrikeRound : public ReadingRound {
@@ -15,8 +19,18 @@ public:
     QString keep(const QString& text, bool simulated) override;
     QString simulated() override;
     QString instrument() const override { return QObject::tr("the strike"); }
-    QString precision() const override { return QObject::tr("of the hidden movement, counted"); }
+    QString precision() const override { return QObject::tr("of the hidden movement, counted by its sound"); }
     void paint_instrument(QPainter& painter, QPointF at) const override { paint_reference(painter, at); }
+    /// A strike as a sound, and its hour.
+    struct Sounded {
+        double hour = 0;
+        std::shared_ptr<const BlowsResult> as;
+        std::string job;  ///< its title
+    };
+    /// The one that was listened to last, while the job keeps what it counted; else nothing.
+    const Sounded* sounded() const;
+    /// Listens to a recording of the strike that is asked for, and keeps what it counts. Throws InputError.
+    QString listen_to(const QString& path);
     std::vector<LineKey> keys() const override {
         return {{QObject::tr("Enter keeps it, next hour"), {Qt::Key_Return}},
                 {QObject::tr("Tab another hour"), {Qt::Key_Tab}},
@@ -31,6 +45,7 @@ private:
     size_t at() const;
     Document& m_document;
     std::optional<size_t> m_at;
+    std::optional<Sounded> m_sounded;
 };
 
 }  // namespace echappe

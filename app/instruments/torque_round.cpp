@@ -6,15 +6,12 @@
 
 #include "document/today.h"
 #include "drawing/words.h"
+#include "instruments/no_instrument.h"
 #include "number/input_error.h"
 #include "number/units.h"
 
 namespace echappe {
-namespace {
-
-InputError no_instrument() { return {"instrument", "none here", "the demo's, or your own: type the reading"}; }
-
-}  // namespace
+namespace {}  // namespace
 
 const DriveRecord* TorqueRound::drive() const {
     const TrainList* train = m_document.selection().train();

@@ -9,7 +9,7 @@
 namespace echappe {
 namespace {
 
-constexpr double margin = 18;
+constexpr double card_margin = 18;
 
 }  // namespace
 
@@ -71,7 +71,7 @@ void SumCard::paint(QPainter& painter) {
     painter.fillRect(rect(), t.sheet);
     painter.fillRect(QRectF(0, 0, 1, height()), t.rule);
     if (m_tabs.empty()) return;
-    const QRectF inner = QRectF(rect()).adjusted(margin, 0, -margin, 0);
+    const QRectF inner = QRectF(rect()).adjusted(card_margin, 0, -card_margin, 0);
     const double top = paint_tabs(painter, inner) + 12;
     painter.save();
     // As long as it was when it was painted last: the foot tells that there is more.
@@ -87,7 +87,7 @@ void SumCard::paint(QPainter& painter) {
     write_found(page);
     m_long = page.y() + m_scrolled + 12;
     painter.restore();
-    if (more) write(painter, type(Type::note, true), t.blued, {width() - margin, height() - 7.0}, tr("more below"), 1);
+    if (more) write(painter, type(Type::note, true), t.blued, {width() - card_margin, height() - 7.0}, tr("more below"), 1);
     else if (m_long - m_scrolled > height()) update();
 }
 

@@ -2,17 +2,15 @@
 
 #include <algorithm>
 #include <cmath>
-#include <numbers>
 
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "number/units.h"
 
 namespace echappe {
 namespace {
 
-constexpr double pi = std::numbers::pi;
-constexpr double rad = pi / 180;
-constexpr const char* source = "geometry of a round nose over a corner; virtual work";
+constexpr const char* cam_source = "geometry of a round nose over a corner; virtual work";
 constexpr double least_times = 1.5;  // workshop practice, as of the hands
 
 /// Hours from each fall to the next, once round.
@@ -25,13 +23,13 @@ std::vector<double> gaps(const TimeCamInput& in) {
     return all;
 }
 
-double edge_of(const TimeCamInput& in) { return in.edge_deg * rad; }
+double edge_of(const TimeCamInput& in) { return in.edge_deg * rad_per_deg; }
 double low_mm(const TimeCamInput& in) { return in.radius_mm - in.drop_mm; }
 
 void check(const TimeCamInput& in) {
     if (in.falls_h.empty()) throw InputError("falls_h", "none", "the times at which the follower falls, as in [0]");
     if (in.drop_mm >= in.radius_mm) throw InputError("drop_mm", print_short(in.drop_mm), "less than the radius");
-    const double most_deg = std::asin(low_mm(in) / in.radius_mm) / rad;
+    const double most_deg = std::asin(low_mm(in) / in.radius_mm) / rad_per_deg;
     if (in.edge_deg >= most_deg)
         throw InputError("edge_deg", print_short(in.edge_deg),
                          "less than " + print_short(most_deg, 3) + "°: such an edge never comes down to the low part");
@@ -95,7 +93,7 @@ double passed_rad(const TimeCamInput& in, double fall) {
 std::vector<Point> outline_of(const TimeCamInput& in) {
     std::vector<Point> outline;
     const auto at = [&](double angle, double radius) { outline.push_back({radius * std::cos(angle), radius * std::sin(angle)}); };
-    constexpr double step = 1.5 * rad;
+    constexpr double step = 1.5 * rad_per_deg;
     const auto arc = [&](double from, double to, const auto& radius) {
         const int pieces = std::max(1, static_cast<int>(std::ceil((to - from) / step)));
         for (int k = 0; k <= pieces; ++k) {
@@ -174,7 +172,7 @@ TimeCamResult time_cam(const TimeCamInput& in) {
     constexpr double minutes = 60;
     out.deg_per_min = 360 / (in.turn_h * minutes);
     lay_out_steps(in, out);
-    out.late_min = passed_rad(in, needed_mm(in)) / rad / out.deg_per_min;
+    out.late_min = passed_rad(in, needed_mm(in)) / rad_per_deg / out.deg_per_min;
     out.play_min = in.play_deg / 2 / out.deg_per_min;
     if (in.force_N) {
         const double rise_rad = in.rise_h * 2 * pi / in.turn_h;
@@ -196,15 +194,15 @@ FlatPart solid_of(const TimeCamInput& in, const TimeCamResult& out) {
 std::vector<Working> explain_time_cam(const TimeCamInput& in, const TimeCamResult& out) {
     std::vector<Working> list = {
         work_out("lets go after the corner", "t = α ÷ w",
-                 {given("α", "turn of the cam until the nose has fallen enough", passed_rad(in, needed_mm(in)) / rad, "deg"),
+                 {given("α", "turn of the cam until the nose has fallen enough", passed_rad(in, needed_mm(in)) / rad_per_deg, "deg"),
                   given("w", "it turns in a minute", out.deg_per_min, "deg")},
-                 "min", source, [](auto x) { return x[0] / x[1]; })};
+                 "min", cam_source, [](auto x) { return x[0] / x[1]; })};
     if (out.drag_N_mm)
         list.push_back(work_out("torque of lifting", "T = F (h ÷ α + µ r)",
                                 {given("F", "follower on the cam", *in.force_N, "N"), given("h", "drop", in.drop_mm, "mm"),
                                  given("α", "angle of the rise", in.rise_h * 2 * pi / in.turn_h, "rad"),
                                  given("µ", "friction", in.friction, ""), given("r", "mean radius", in.radius_mm - in.drop_mm / 2, "mm")},
-                                "N mm", source, [](auto x) { return x[0] * (x[1] / x[2] + x[3] * x[4]); }));
+                                "N mm", cam_source, [](auto x) { return x[0] * (x[1] / x[2] + x[3] * x[4]); }));
     list.back().notes.push_back(out.verdict);
     return list;
 }
@@ -269,7 +267,7 @@ const Calculation& time_cam_calculation() {
     static const Calculation calculation = declare<TimeCamInput, TimeCamResult>(
         "alarm.cam",
         "A cam that goes with the time, for an alarm, a silent night or one blow in passing: laid out, when it lets go, whether it slips.",
-        source, time_cam, explain_time_cam);
+        cam_source, time_cam, explain_time_cam);
     return calculation;
 }
 

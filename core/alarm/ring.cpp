@@ -8,7 +8,7 @@
 namespace echappe {
 namespace {
 
-constexpr const char* source = "counts, and the way of a line on its drum";
+constexpr const char* ring_source = "counts, and the way of a line on its drum";
 
 double line_for_a_turn(const AlarmRingInput& in) { return std::numbers::pi * (*in.drum_mm + in.rope_mm.value_or(0)); }
 
@@ -61,11 +61,11 @@ AlarmRingResult alarm_ring(const AlarmRingInput& in) {
 std::vector<Working> explain_alarm_ring(const AlarmRingInput& in, const AlarmRingResult& out) {
     std::vector<Working> list = {work_out(
         "blows", "B = n b", {given("n", "turns of the great arbor", out.great_turns, ""), given("b", "blows a turn", blows_a_turn(in), "")},
-        "", source, [](auto x) { return x[0] * x[1]; })};
+        "", ring_source, [](auto x) { return x[0] * x[1]; })};
     if (in.blows_per_s)
         list.push_back(work_out("rings", "t = B ÷ r",
-                                {given("B", "blows", out.blows, ""), given("r", "blows in a second", *in.blows_per_s, "1/s")}, "s", source,
-                                [](auto x) { return x[0] / x[1]; }));
+                                {given("B", "blows", out.blows, ""), given("r", "blows in a second", *in.blows_per_s, "1/s")}, "s",
+                                ring_source, [](auto x) { return x[0] / x[1]; }));
     list.back().notes.push_back(out.verdict);
     return list;
 }
@@ -103,7 +103,7 @@ const Record& AlarmRingResult::record() {
 
 const Calculation& alarm_ring_calculation() {
     static const Calculation calculation = declare<AlarmRingInput, AlarmRingResult>(
-        "alarm.ring", "An alarm: how many blows, and how long it rings.", source, alarm_ring, explain_alarm_ring);
+        "alarm.ring", "An alarm: how many blows, and how long it rings.", ring_source, alarm_ring, explain_alarm_ring);
     return calculation;
 }
 

@@ -3,10 +3,10 @@
 #include <algorithm>
 #include <cmath>
 #include <future>
-#include <numbers>
 #include <numeric>
 
 #include "beat/lever_sound.h"
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "number/units.h"
 #include "sound/tick_search.h"
@@ -14,8 +14,6 @@
 namespace echappe {
 namespace {
 
-constexpr double pi = std::numbers::pi;
-constexpr double day_s = 86400;
 const char* source = "matched filter (North, 1943); robust line (Huber, 1964); F test of each arbor's wave";
 
 /// A stretch of the sound as rises of its bands.

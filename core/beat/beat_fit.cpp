@@ -1,16 +1,15 @@
 #include "beat/beat_fit.h"
 
-#include <Eigen/Dense>
+#include <Eigen/QR>
 #include <algorithm>
 #include <cmath>
 #include <numbers>
 
+#include "number/constants.h"
 #include "sound/fourier.h"
 
 namespace echappe {
 namespace {
-
-constexpr double pi = std::numbers::pi;
 
 /// Columns: 1, number (centred and scaled), ± for tick and tock, then cosine and sine of each wave.
 Eigen::MatrixXd columns_of(const std::vector<Beat>& beats, const std::vector<double>& periods_s, double middle, double span) {

@@ -6,13 +6,12 @@
 
 #include "beat/periodic_faults.h"
 #include "beat/temperature_fit.h"
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "number/units.h"
 
 namespace echappe {
 namespace {
-
-constexpr double day_s = 86400;
 
 std::string signed_rate(double rate, int decimals = 1) { return (rate > 0 ? "+" : "") + print_fixed(rate, decimals) + " s/d"; }
 

@@ -2,15 +2,10 @@
 
 #include <algorithm>
 #include <cmath>
-#include <numbers>
+
+#include "number/constants.h"
 
 namespace echappe {
-namespace {
-
-constexpr double pi = std::numbers::pi;
-
-}  // namespace
-
 double amplitude_of_lift(double lift_angle_deg, double t_s, double beats_per_hour) {
     return lift_angle_deg / (2 * std::sin(pi * t_s * beats_per_hour / 7200));
 }

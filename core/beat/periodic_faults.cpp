@@ -4,16 +4,15 @@
 #include <array>
 #include <cmath>
 #include <limits>
-#include <numbers>
 #include <numeric>
 
+#include "number/constants.h"
 #include "number/units.h"
 #include "sound/fourier.h"
 
 namespace echappe {
 namespace {
 
-constexpr double pi = std::numbers::pi;
 constexpr double least_odds = 1000;
 constexpr double most_odds = 1e12;
 

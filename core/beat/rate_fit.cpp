@@ -3,14 +3,14 @@
 #include <algorithm>
 #include <cmath>
 
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "number/units.h"
 
 namespace echappe {
 namespace {
 
-constexpr double day_s = 86400;
-constexpr const char* source = "median of slopes (Theil, 1950; Sen, 1968), then least squares without what was misread";
+constexpr const char* rate_fit_source = "median of slopes (Theil, 1950; Sen, 1968), then least squares without what was misread";
 constexpr double misread = 3.5;          ///< robust deviations
 constexpr double sigma_of_mad = 1.4826;  ///< of a normal distribution
 
@@ -181,14 +181,15 @@ std::vector<Working> explain_rate_fit(const RateFitInput&, const RateFitResult& 
     rate.formula = "slope of (shown − reference) over days";
     rate.result = {out.rate_s_per_day, out.u_s_per_day};
     rate.unit = "s/d";
-    rate.source = source;
+    rate.source = rate_fit_source;
     rate.notes = {out.verdict};
     return {rate};
 }
 
 const Calculation& rate_fit_calculation() {
-    static const Calculation calculation = declare<RateFitInput, RateFitResult>(
-        "rate.fit", "The rate from a log of looks, with its uncertainty, and which were misread.", source, fit_rate, explain_rate_fit);
+    static const Calculation calculation =
+        declare<RateFitInput, RateFitResult>("rate.fit", "The rate from a log of looks, with its uncertainty, and which were misread.",
+                                             rate_fit_source, fit_rate, explain_rate_fit);
     return calculation;
 }
 

@@ -3,13 +3,12 @@
 #include <algorithm>
 #include <cmath>
 
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "number/units.h"
 
 namespace echappe {
 namespace {
-
-constexpr double day_s = 86400;
 
 /// The part that the nut carries: the heaviest.
 size_t bob_of(const CompoundPendulumInput& body) {

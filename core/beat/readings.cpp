@@ -6,11 +6,11 @@
 #include <cstdio>
 
 #include "exchange/csv_sheet.h"
+#include "number/constants.h"
 
 namespace echappe {
 namespace {
 
-constexpr double day_s = 86400;
 constexpr const char* takes =
     "seconds ahead of the reference as in +12.4, or a date and a time first, or reference and clock as in 14:03:20 14:03:26";
 

@@ -3,10 +3,11 @@
 #include <algorithm>
 #include <cmath>
 
+#include "number/constants.h"
+
 namespace echappe {
 namespace {
 
-constexpr double day_s = 86400;
 constexpr double least_telling_u = 1;  ///< s/d/K: less sure than this says nothing about any rod or spring
 
 /// One stretch: days, kelvin days above its first look, seconds ahead.

@@ -12,7 +12,7 @@
 namespace echappe {
 namespace {
 
-constexpr const char* source = "Bayes' rule; entropy after C. Shannon (1948); tables by workshop judgement (data/diagnosis.json)";
+constexpr const char* diagnosis_source = "Bayes' rule; entropy after C. Shannon (1948); tables by workshop judgement (data/diagnosis.json)";
 constexpr double table_weighs_jobs = 40;
 
 /// A chance of nothing would settle it for ever: judgements are not so sure.
@@ -174,7 +174,7 @@ std::vector<Working> explain_diagnosis(const DiagnoseInput&, const DiagnoseResul
     std::vector<Term> terms = {given("P", "before, " + first.words, first.prior, "")};
     for (const EvidenceFactor& one : first.because) terms.push_back(given("f", one.id + ", given that", one.factor, ""));
     std::vector<Working> list = {
-        work_out("weight of the likeliest", "w = P × f × …, before all are brought to 1", terms, "", source, [](auto x) {
+        work_out("weight of the likeliest", "w = P × f × …, before all are brought to 1", terms, "", diagnosis_source, [](auto x) {
             double product = 1;
             for (const double one : x) product *= one;
             return product;
@@ -313,7 +313,7 @@ const Record& DiagnoseResult::record() {
 
 const Calculation& diagnose_calculation() {
     static const Calculation calculation = declare<DiagnoseInput, DiagnoseResult>(
-        "diagnose", "From what is seen, heard and tried to what is wrong with a movement, and the test that tells most.", source,
+        "diagnose", "From what is seen, heard and tried to what is wrong with a movement, and the test that tells most.", diagnosis_source,
         [](const DiagnoseInput& in) { return diagnose(in); }, explain_diagnosis);
     return calculation;
 }

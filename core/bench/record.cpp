@@ -129,6 +129,14 @@ Edit<BenchRecord> note_in_diary(const std::string& when, const std::string& word
             }};
 }
 
+Edit<BenchRecord> picture_in_diary(const std::string& when, const std::string& file) {
+    return {"Picture in the diary", [=](BenchRecord& record) {
+                DiaryLine line;
+                line.when = when, line.what = "Picture", line.noted = true, line.photo = file;
+                record.diary.push_back(std::move(line));
+            }};
+}
+
 Edit<BenchRecord> close_job(const std::string& date, const std::string& next_service) {
     return {"Handed over", [=](BenchRecord& record) { record.closed = date, record.next_service = next_service; }};
 }

@@ -114,6 +114,7 @@ Edit<BenchRecord> add_alternative(const std::string& of, const std::string& way)
 Edit<BenchRecord> choose_alternative(const std::string& id, const std::string& because, const std::string& date);
 Edit<BenchRecord> change_scope(const std::string& date, const std::string& words, const std::string& agreed_by);
 Edit<BenchRecord> note_in_diary(const std::string& when, const std::string& words);
+Edit<BenchRecord> picture_in_diary(const std::string& when, const std::string& file);
 Edit<BenchRecord> close_job(const std::string& date, const std::string& next_service);
 /// What an edit adds to the diary: a line, or one more of the line before when it is the same within the hour.
 void write_diary(std::vector<DiaryLine>& diary, const std::string& when, const std::string& what);

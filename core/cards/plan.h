@@ -9,6 +9,8 @@ namespace echappe {
 
 /// "1.62 mm"
 std::string mm(double value);
+/// Arbors, pivots and pinions are made of it.
+inline constexpr const char* arbor_steel = "silver steel";
 
 /// Steps of a card one after the other, with what was done and read of each.
 class Plan {

@@ -9,8 +9,6 @@
 namespace echappe {
 namespace {
 
-const char* const steel = "silver steel";
-
 /// The log of runout: what it shows now, against what it may.
 CardStep& runout(Plan& plan, const std::string& id, const std::string& words, double limit, const std::string& way_out) {
     return plan.read(id, words, "dial indicator, between centres", {0, limit, 0, "total indicator reading"},
@@ -39,7 +37,7 @@ void finish_pivot(Plan& plan, const PivotMaking& pivot) {
                        : "Under by " + mm(made - read) + " of the finished pivot: bush its hole smaller, or a new pivot in its place.";
         });
     turn.caution = rotating;
-    turn.rpm = turning_rpm(material(steel), rough);
+    turn.rpm = turning_rpm(material(arbor_steel), rough);
     turn.check = "Square shoulder, no groove where it meets: it breaks there.";
     plan.step("polish-" + pivot.end, "Polish it with a steel lap and compound, then clean all of it away", "pivot file, lap").check =
         "Straight in a strong glass: no barrel, no taper.";
@@ -103,10 +101,10 @@ void plan_arbor(DerivedCard& card, const ArborMaking& making, const PartCard* ke
                                {body, body + 0.05, body - 0.1, "as stiff as its neighbours"},
                                out_of(body, "it bends more easily; above three quarters of the drawing's it may stay."));
     turn.caution = rotating;
-    turn.rpm = turning_rpm(material(steel), body);
+    turn.rpm = turning_rpm(material(arbor_steel), body);
     const double longest = (between - making.pinion_long_mm) * 0.7;
     constexpr double cut_N = 5, give = 0.01;
-    if (tapered_cantilever_mm(body, body, longest, cut_N, material(steel).modulus_N_mm2) > give) {
+    if (tapered_cantilever_mm(body, body, longest, cut_N, material(arbor_steel).modulus_N_mm2) > give) {
         ArborTaperInput taper;
         taper.large_diameter_mm = body, taper.small_diameter_mm = body * 0.999, taper.length_mm = longest;
         std::string stages;
@@ -172,7 +170,7 @@ void plan_pivot(DerivedCard& card, const MendedPivot& pivot, const PartCard* kep
                              (plug.possible ? "" : plug.verdict);
                   });
     clean.caution = rotating;
-    clean.rpm = turning_rpm(material(steel), pivot.pivot_mm);
+    clean.rpm = turning_rpm(material(arbor_steel), pivot.pivot_mm);
     plan.step("polish", "Polish it with a steel lap and compound, then clean all of it away", "pivot file, lap").check =
         "Straight in a strong glass: no barrel, no taper.";
     const double size = plan.size_of("clean") - 0.01;

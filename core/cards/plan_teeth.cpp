@@ -10,7 +10,6 @@ namespace echappe {
 namespace {
 
 const char* const brass = "engraving brass";
-const char* const steel = "silver steel";
 
 /// Over: turn on. Under: how much the tips want, and whether such teeth still act.
 std::function<std::string(double)> out_of_outside(double nominal, double module) {
@@ -104,7 +103,7 @@ void plan_pinion(DerivedCard& card, const PinionMaking& making, const PartCard* 
     Plan plan(card, kept);
     // With its arbor it is one rod from pivot to pivot; alone it is cut in a length and parted off.
     const double grip = 15, along = making.on_its_arbor ? making.arbor_long_mm : 6 * making.module_mm + 5;
-    plan.stock("rod", steel, making.outside_mm + 0.2, 0, std::ceil(along + grip));
+    plan.stock("rod", arbor_steel, making.outside_mm + 0.2, 0, std::ceil(along + grip));
     plan.read("stock", "Take the rod into a collet: its runout", "collet, dial indicator", {0, 0.01, 0, "it is added to all that follows"},
               [](double read) {
                   return "The stock runs out by " + mm(read) + " in its collet: another place of it, or turn a true length first.";
@@ -114,8 +113,8 @@ void plan_pinion(DerivedCard& card, const PinionMaking& making, const PartCard* 
     CardStep& turn =
         plan.read("outside", "Turn the outside", "tool", {outside, outside + 0.02 * module, outside - 0.04 * module, "over the tips"},
                   out_of_outside(outside, module));
-    turn.rpm = turning_rpm(material(steel), outside);
-    cut_teeth(plan, outside, making.root_mm, module, making.leaves, making.head, "outside", steel);
+    turn.rpm = turning_rpm(material(arbor_steel), outside);
+    cut_teeth(plan, outside, making.root_mm, module, making.leaves, making.head, "outside", arbor_steel);
     plan.step("harden", "Harden: cherry red, 780 °C, and straight down into oil", "torch, oil").caution = hot;
     plan.step("temper", "Temper to blue, 290 °C, even along it", "brass filings over a flame").caution = hot;
     plan.step("polish", "Polish the leaves with a wooden lap cut by themselves", "lap, compound").check =

@@ -27,17 +27,6 @@ double usual_minutes(const CardStep& step) {
     return at == usual.end() ? any : at->second;
 }
 
-/// The middle one of what such steps took before.
-std::optional<double> learnt_minutes(const std::string& kind, const std::string& step, const std::vector<TimeTaken>& times) {
-    std::vector<double> took;
-    for (const TimeTaken& one : times)
-        if (one.kind == kind && one.step == step) took.push_back(one.minutes);
-    if (took.empty()) return {};
-    std::sort(took.begin(), took.end());
-    const size_t half = took.size() / 2;
-    return took.size() % 2 ? took[half] : (took[half - 1] + took[half]) / 2;
-}
-
 /// A drill, tap, die or reamer that a step names with its size, and the drawers have not.
 std::string short_of(const CardStep& step, const Stores& stores) {
     if (stores.tools.empty()) return {};
@@ -69,6 +58,16 @@ std::string short_of(const CardStep& step, const Stores& stores) {
 }
 
 }  // namespace
+
+std::optional<double> learnt_minutes(const std::string& kind, const std::string& step, const std::vector<TimeTaken>& times) {
+    std::vector<double> took;
+    for (const TimeTaken& one : times)
+        if (one.kind == kind && one.step == step) took.push_back(one.minutes);
+    if (took.empty()) return {};
+    std::sort(took.begin(), took.end());
+    const size_t half = took.size() / 2;
+    return took.size() % 2 ? took[half] : (took[half - 1] + took[half]) / 2;
+}
 
 void reckon_time(DerivedCard& card, const PartCard* kept, const Stores& stores) {
     for (CardStep& step : card.steps) {

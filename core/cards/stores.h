@@ -38,6 +38,9 @@ struct TimeTaken {
     bool operator==(const TimeTaken&) const = default;
 };
 
+/// The middle one of what such steps took before.
+std::optional<double> learnt_minutes(const std::string& kind, const std::string& step, const std::vector<TimeTaken>& times);
+
 /// What parts are made from and with.
 struct Stores {
     std::vector<Bar> metal;

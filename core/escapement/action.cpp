@@ -2,12 +2,11 @@
 
 #include <algorithm>
 #include <cmath>
-#include <numbers>
+
+#include "number/constants.h"
 
 namespace echappe {
 namespace {
-
-constexpr double pi = std::numbers::pi;
 
 /// A spot at this distance from the pallet arbor and on a circle about the escape arbor, on the pallet's side, seen from the pallet arbor.
 std::optional<Vector> on_both_circles(double centre, double radius, double side, double distance) {

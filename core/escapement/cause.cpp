@@ -1,18 +1,18 @@
 #include "escapement/cause.h"
 
-#include <Eigen/Dense>
+#include <Eigen/Cholesky>
+#include <Eigen/LU>
 #include <array>
 #include <cmath>
-#include <numbers>
 
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "number/units.h"
 
 namespace echappe {
 namespace {
 
-constexpr double rad = std::numbers::pi / 180;
-constexpr const char* source = "least squares (Gauss and Newton) on the closed action of wheel and pallets";
+constexpr const char* cause_source = "least squares (Gauss and Newton) on the closed action of wheel and pallets";
 
 /// Entry lock, exit lock, entry drop, exit drop, least swing; deg.
 constexpr size_t kinds = 5;
@@ -50,7 +50,8 @@ std::optional<Figures> figures_of(const AnyAction& layout, double depth, double 
     const EscapementBeat beat = beat_of(action);
     if (!beat.entry || !beat.exit) return {};
     const double least = needed_swing_rad(action, beat).value_or(0);
-    return Figures{beat.entry->lock / rad, beat.exit->lock / rad, beat.entry->drop / rad, beat.exit->drop / rad, least / rad};
+    return Figures{beat.entry->lock / rad_per_deg, beat.exit->lock / rad_per_deg, beat.entry->drop / rad_per_deg,
+                   beat.exit->drop / rad_per_deg, least / rad_per_deg};
 }
 
 /// One step of the fit: the curvature and the change that it wants.
@@ -129,7 +130,8 @@ EscapementCauseResult cause_of(const AnyAction& layout, const EscapementCauseInp
     out.depth_u_mm = std::sqrt(spread(0, 0));
     out.apart_u_mm = std::sqrt(spread(1, 1));
     out.misfit = step->misfit;
-    const auto window = depth_window(apart(layout, out.apart_mm), in.semi_arc_deg ? std::optional(*in.semi_arc_deg * rad) : std::nullopt);
+    const auto window =
+        depth_window(apart(layout, out.apart_mm), in.semi_arc_deg ? std::optional(*in.semi_arc_deg * rad_per_deg) : std::nullopt);
     if (window) {
         out.depth_window_mm = {window->low_mm, window->high_mm};
         out.away_mm = out.depth_mm - (window->low_mm + window->high_mm) / 2;
@@ -219,14 +221,14 @@ std::vector<Working> explain_escapement_cause(const EscapementCauseInput&, const
         "to the middle of the window", "m = d − (a + b) ÷ 2",
         {given("d", "depth that explains the readings", out.depth_mm, out.depth_u_mm),
          given("a", "shallow end of the window", (*out.depth_window_mm)[0], 0), given("b", "deep end", (*out.depth_window_mm)[1], 0)},
-        "mm", source, [](auto x) { return x[0] - (x[1] + x[2]) / 2; });
+        "mm", cause_source, [](auto x) { return x[0] - (x[1] + x[2]) / 2; });
     move.notes = {out.verdict};
     return {move};
 }
 
 const Calculation& escapement_cause_calculation() {
     static const Calculation calculation = declare<EscapementCauseInput, EscapementCauseResult>(
-        "escapement.cause", "From locks and drops as they are seen back to depth and opening of the pallets, and what to do.", source,
+        "escapement.cause", "From locks and drops as they are seen back to depth and opening of the pallets, and what to do.", cause_source,
         cause_of, explain_escapement_cause);
     return calculation;
 }

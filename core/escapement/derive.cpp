@@ -6,13 +6,12 @@
 
 #include "escapement/layout.h"
 #include "escapement/lever.h"
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "number/units.h"
 
 namespace echappe {
 namespace {
-
-constexpr double rad = std::numbers::pi / 180;
 
 std::string missing_of(const PalletsRecord& record, const std::string& kind, const std::optional<long long>& teeth) {
     std::string list;
@@ -31,7 +30,7 @@ std::string missing_of(const PalletsRecord& record, const std::string& kind, con
 std::string mm(double value) { return print_fixed(std::abs(value), 3) + " mm"; }
 
 /// A swing that unlocks with less than this to spare stops in the cold; a lock or a drop of less is nearly gone. Workshop practice.
-constexpr double little = 0.3 * rad;
+constexpr double little = 0.3 * rad_per_deg;
 
 bool little_spare(const DerivedEscapement& d) {
     return d.beat.state == EscapementState::runs && d.swing_rad && d.needed_rad && *d.swing_rad - *d.needed_rad < little;
@@ -66,13 +65,13 @@ std::string in_words(const DerivedEscapement& d) {
     if (beat.state == EscapementState::trips) words = "A tooth lands beyond the locking face, and the train trips.";
     else if (beat.state == EscapementState::catches) words = "A tooth has no drop left, and the pallet catches it.";
     else if (beat.state == EscapementState::does_not_unlock)
-        words = "It needs " + print_fixed(*d.needed_rad / rad, 2) + "° of swing to each side and has " +
-                print_fixed(*d.swing_rad / rad, 2) + "°: it stops.";
+        words = "It needs " + print_fixed(*d.needed_rad / rad_per_deg, 2) + "° of swing to each side and has " +
+                print_fixed(*d.swing_rad / rad_per_deg, 2) + "°: it stops.";
     else if (d.little_spare)
-        words = "It runs with only " + print_fixed((*d.swing_rad - *d.needed_rad) / rad, 2) + "° to spare of " +
-                print_fixed(*d.swing_rad / rad, 2) + "°: cold oil stops it.";
-    else if (d.needed_rad) words = "It needs " + print_fixed(*d.needed_rad / rad, 2) + "° of swing to each side.";
-    else words = "The lever turns " + print_fixed(*beat.least_rad / rad, 2) + "° to each side until it lets off.";
+        words = "It runs with only " + print_fixed((*d.swing_rad - *d.needed_rad) / rad_per_deg, 2) + "° to spare of " +
+                print_fixed(*d.swing_rad / rad_per_deg, 2) + "°: cold oil stops it.";
+    else if (d.needed_rad) words = "It needs " + print_fixed(*d.needed_rad / rad_per_deg, 2) + "° of swing to each side.";
+    else words = "The lever turns " + print_fixed(*beat.least_rad / rad_per_deg, 2) + "° to each side until it lets off.";
     if (!d.window) return words + " No depth is right for this swing: clean and oil, then look at the drops and at the power.";
     const double low = d.window->low_mm, high = d.window->high_mm, middle = (low + high) / 2;
     if (d.depth_mm > low && d.depth_mm < high && !(d.little_spare && d.depth_mm > middle))
@@ -80,13 +79,13 @@ std::string in_words(const DerivedEscapement& d) {
     return words + moved_so(d, d.depth_mm < middle, d.depth_mm - middle) + ": there is a window of " + mm(high - low) + ".";
 }
 
-void work_out(DerivedEscapement& d) {
+void act(DerivedEscapement& d) {
     d.now = nearer(*d.layout, d.depth_mm);
     d.beat = beat_of(*d.now, d.swing_rad);
     d.needed_rad = needed_swing_rad(*d.now, d.beat);
     d.lift_angle_rad = lift_angle_rad(*d.now, d.beat);
     constexpr double wider = 1.3;
-    const double least = d.needed_rad.value_or(d.beat.least_rad.value_or(2 * rad)) * wider;
+    const double least = d.needed_rad.value_or(d.beat.least_rad.value_or(2 * rad_per_deg)) * wider;
     d.drawn_swing_rad = d.needed_rad || std::holds_alternative<EscapementAction>(*d.now) ? d.swing_rad.value_or(least) : least;
     d.little_spare = little_spare(d);
     d.word = state_in_a_word(d);
@@ -98,7 +97,7 @@ void find_cause(const PalletsRecord& record, DerivedEscapement& d) {
     in.seen = record.seen;
     in.reading_u_deg = record.seen_u_deg;
     in.moved_since_mm = moved_since_mm(record);
-    if (d.swing_rad) in.semi_arc_deg = *d.swing_rad / rad;
+    if (d.swing_rad) in.semi_arc_deg = *d.swing_rad / rad_per_deg;
     // Every move is another reading, as far as it was told what came of it.
     double moved = 0;
     bool any = !record.seen.empty();
@@ -231,12 +230,12 @@ DerivedEscapement derive_escapement(const std::optional<PalletsRecord>& pallets,
         return out;
     }
     cut_parts(record, out);
-    if (oscillator && oscillator->swing_deg) out.swing_rad = *oscillator->swing_deg * rad;
+    if (oscillator && oscillator->swing_deg) out.swing_rad = *oscillator->swing_deg * rad_per_deg;
     for (const PalletsSetting& setting : record.settings)
-        if (setting.swing_deg) out.swing_rad = *setting.swing_deg * rad;
+        if (setting.swing_deg) out.swing_rad = *setting.swing_deg * rad_per_deg;
     find_cause(record, out);
     out.window = depth_window(*out.layout, out.swing_rad);
-    work_out(out);
+    act(out);
     return out;
 }
 
@@ -259,7 +258,7 @@ std::optional<double> impulse_ms(const DerivedEscapement& d, double beats_per_ho
 DerivedEscapement at_depth(const DerivedEscapement& derived, double depth_mm) {
     DerivedEscapement out = derived;
     out.depth_mm = depth_mm;
-    if (out.layout) work_out(out);
+    if (out.layout) act(out);
     return out;
 }
 

@@ -1,19 +1,17 @@
 #include "escapement/layout.h"
 
 #include <cmath>
-#include <numbers>
 #include <tuple>
 
 #include "escapement/fields.h"
 #include "escapement/words.h"
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "number/units.h"
 
 namespace echappe {
 namespace {
 
-constexpr double pi = std::numbers::pi;
-constexpr double rad = pi / 180;
 constexpr const char* source =
     "tangential layout, both schools; contact of points with arcs about the pallet arbor and with straight faces, exact by plane geometry";
 
@@ -38,7 +36,7 @@ EscapementAction bare(const In& in) {
     out.teeth = in.teeth;
     out.span = in.span;
     out.radius_mm = in.radius_mm;
-    out.centre_mm = in.radius_mm / std::cos(half_deg * rad);
+    out.centre_mm = in.radius_mm / std::cos(half_deg * rad_per_deg);
     out.exit.side = 1;
     return out;
 }
@@ -58,7 +56,7 @@ void set_pallets(EscapementAction& out, const Stations& at, double lock, double 
     out.exit.let_off = place(at.exit_to, half);
 }
 
-double width_of_pallet(long long teeth, double drop_deg) { return pi / static_cast<double>(teeth) - drop_deg * rad; }
+double width_of_pallet(long long teeth, double drop_deg) { return pi / static_cast<double>(teeth) - drop_deg * rad_per_deg; }
 
 /// Distance of the face's line from the pallet arbor.
 double tangent_circle(const Pallet& pallet) {
@@ -214,8 +212,9 @@ template struct LayoutResult<RecoilPalletResult>;
 EscapementAction lay_out(const DeadbeatInput& in) {
     EscapementAction out = bare(in);
     const double b = half_angle_rad(in.span, in.teeth), w = width_of_pallet(in.teeth, in.drop_deg);
-    if (in.school == "circular") set_pallets(out, {-(b + w / 2), -(b - w / 2), b - w / 2, b + w / 2}, in.lock_deg * rad, in.lift_deg * rad);
-    else set_pallets(out, {-b, -(b - w), b, b + w}, in.lock_deg * rad, in.lift_deg * rad);
+    if (in.school == "circular")
+        set_pallets(out, {-(b + w / 2), -(b - w / 2), b - w / 2, b + w / 2}, in.lock_deg * rad_per_deg, in.lift_deg * rad_per_deg);
+    else set_pallets(out, {-b, -(b - w), b, b + w}, in.lock_deg * rad_per_deg, in.lift_deg * rad_per_deg);
     return out;
 }
 
@@ -223,7 +222,7 @@ EscapementAction lay_out(const RecoilInput& in) {
     EscapementAction out = bare(in);
     out.entry.arc = out.exit.arc = false;
     const double b = half_angle_rad(in.span, in.teeth), w = width_of_pallet(in.teeth, in.drop_deg);
-    set_pallets(out, {-(b + w / 2), -(b - w / 2), b - w / 2, b + w / 2}, 0, in.lift_deg * rad);
+    set_pallets(out, {-(b + w / 2), -(b - w / 2), b - w / 2, b + w / 2}, 0, in.lift_deg * rad_per_deg);
     return out;
 }
 
@@ -240,7 +239,7 @@ EscapementAction action_of(const EscapementChoice& choice) {
 
 namespace {
 
-std::optional<double> in_rad(std::optional<double> deg) { return deg ? std::optional(*deg * rad) : std::nullopt; }
+std::optional<double> in_rad(std::optional<double> deg) { return deg ? std::optional(*deg * rad_per_deg) : std::nullopt; }
 
 /// What both kinds tell; `tell` adds what is of the kind, pallet by pallet.
 template <class Out, class In, class Tell>
@@ -254,7 +253,7 @@ Out worked_out(const In& in, Tell tell) {
     out.half_angle_deg = 180 * in.span / static_cast<double>(in.teeth);
     out.state = word_for(beat.state);
     if (beat.least_rad) {
-        out.least_semi_arc_deg = *beat.least_rad / rad;
+        out.least_semi_arc_deg = *beat.least_rad / rad_per_deg;
         if (in.semi_arc_deg) out.supplementary_arc_deg = *in.semi_arc_deg - *out.least_semi_arc_deg;
     }
     const bool comes_round = beat.state == EscapementState::runs || beat.state == EscapementState::does_not_unlock;
@@ -263,8 +262,8 @@ Out worked_out(const In& in, Tell tell) {
         one->let_off_corner_mm = pair_of(on_the_plate(now, pallet->let_off, beat.zero_rad.value_or(0)));
         one->impulse_circle_radius_mm = tangent_circle(*pallet);
         if (comes_round) {
-            one->lift_deg = (*action)->lift / rad;
-            one->drop_deg = (*action)->drop / rad;
+            one->lift_deg = (*action)->lift / rad_per_deg;
+            one->drop_deg = (*action)->drop / rad_per_deg;
         }
         tell(now, beat, *pallet, comes_round ? &**action : nullptr, *one);
     }
@@ -280,7 +279,7 @@ DeadbeatResult deadbeat(const DeadbeatInput& in) {
                                              const PalletAction* action, PalletResult& one) {
         one.locking_radius_mm = length(pallet.locking);
         one.locking_corner_mm = pair_of(on_the_plate(now, pallet.locking, beat.zero_rad.value_or(0)));
-        if (action) one.lock_deg = action->lock / rad;
+        if (action) one.lock_deg = action->lock / rad_per_deg;
     });
 }
 
@@ -293,8 +292,8 @@ RecoilResult recoil(const RecoilInput& in) {
         one.landing_mm = pair_of(on_the_plate(now, landing, zero));
         if (!action || !in.semi_arc_deg || beat.state != EscapementState::runs) return;
         // The entry is driven in while the pallets swing on anticlockwise, the exit clockwise.
-        const auto back = tip_on_face(now, pallet, zero - pallet.side * *in.semi_arc_deg * rad);
-        if (back) one.recoil_deg = (action->lands.tip_rad - *back) / rad;
+        const auto back = tip_on_face(now, pallet, zero - pallet.side * *in.semi_arc_deg * rad_per_deg);
+        if (back) one.recoil_deg = (action->lands.tip_rad - *back) / rad_per_deg;
     });
 }
 

@@ -2,20 +2,18 @@
 
 #include <algorithm>
 #include <cmath>
-#include <numbers>
 
 #include "escapement/fields.h"
 #include "escapement/wheel_part.h"
 #include "escapement/words.h"
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "number/units.h"
 
 namespace echappe {
 namespace {
 
-constexpr double pi = std::numbers::pi;
-constexpr double rad = pi / 180;
-constexpr const char* source = "tangential layout; corners on circles, exact";
+constexpr const char* lever_source = "tangential layout; corners on circles, exact";
 
 std::array<double, 2> point(Vector at) { return {at.x, at.y}; }
 
@@ -35,12 +33,12 @@ LeverPalletResult told(const LeverAction& action, const LeverPallet& pallet, dou
             out.outline_mm.push_back(point(placed(corner)));
     }
     if (!does || !works) return out;
-    out.lock_deg = does->lock / rad, out.lift_deg = does->lift / rad, out.drop_deg = does->drop / rad;
-    out.tooth_lift_deg = tooth_lift_of(action, pallet, *does) / rad;
+    out.lock_deg = does->lock / rad_per_deg, out.lift_deg = does->lift / rad_per_deg, out.drop_deg = does->drop / rad_per_deg;
+    out.tooth_lift_deg = tooth_lift_of(action, pallet, *does) / rad_per_deg;
     // The face against the circle about the pallet arbor, where the tooth touches it.
     if (const auto contact = contact_of(action, pallet, does->lands.pallets_rad)) {
         const Vector arm = contact->at - arbor;
-        out.draw_deg = std::asin(std::min(1.0, std::abs(cross(contact->normal, arm)) / length(arm))) / rad;
+        out.draw_deg = std::asin(std::min(1.0, std::abs(cross(contact->normal, arm)) / length(arm))) / rad_per_deg;
     }
     return out;
 }
@@ -49,18 +47,18 @@ LeverPalletResult told(const LeverAction& action, const LeverPallet& pallet, dou
 void tell_balance(const LeverAction& action, const EscapementBeat& beat, std::optional<double> semi_arc_deg, LeverResult& out) {
     if (!beat.least_rad) return;
     const LeverAndBalance& in = action.lever;
-    const double banked = *beat.least_rad + in.run_deg * rad;
-    out.lever_arc_deg = 2 * banked / rad;
+    const double banked = *beat.least_rad + in.run_deg * rad_per_deg;
+    out.lever_arc_deg = 2 * banked / rad_per_deg;
     if (const auto needed = balance_needed_rad(action, beat)) {
-        out.lift_angle_deg = *lift_angle_rad(action, beat) / rad;
-        out.least_semi_arc_deg = *needed / rad;
+        out.lift_angle_deg = *lift_angle_rad(action, beat) / rad_per_deg;
+        out.least_semi_arc_deg = *needed / rad_per_deg;
         if (semi_arc_deg) out.supplementary_arc_deg = *semi_arc_deg - *out.least_semi_arc_deg;
     }
     if (in.staff_mm && in.guard_mm && in.roller_mm) {
         const double cosine =
             (*in.guard_mm * *in.guard_mm + *in.staff_mm * *in.staff_mm - *in.roller_mm * *in.roller_mm) / (2 * *in.guard_mm * *in.staff_mm);
         if (std::abs(cosine) > 1) throw InputError("guard_mm", print_short(*in.guard_mm), "a tip that can reach the roller");
-        out.guard_play_deg = (banked - std::acos(cosine)) / rad;
+        out.guard_play_deg = (banked - std::acos(cosine)) / rad_per_deg;
     }
 }
 
@@ -100,13 +98,13 @@ LeverAction at_its_depth(const LeverAction& layout, double nearer_mm) {
 template <class In>
 LeverResult worked_out(const In& in) {
     const LeverAction layout = lay_out(in), now = at_its_depth(layout, in.depth_change_mm);
-    const auto swing = in.semi_arc_deg ? std::optional(*in.semi_arc_deg * rad) : std::nullopt;
+    const auto swing = in.semi_arc_deg ? std::optional(*in.semi_arc_deg * rad_per_deg) : std::nullopt;
     const EscapementBeat beat = beat_of(now, swing);
     LeverResult out;
     out.centre_distance_mm = now.centre_mm;
     out.half_angle_deg = 180 * in.span / static_cast<double>(in.teeth);
     out.heel_radius_mm = now.tooth.heel;
-    out.tooth_width_deg = now.tooth.width / rad;
+    out.tooth_width_deg = now.tooth.width / rad_per_deg;
     // From the locking corner round to it.
     std::vector<Vector> tooth = escape_tooth(wheel_of(now));
     std::rotate(tooth.begin(), tooth.begin() + 1, tooth.end());
@@ -126,17 +124,18 @@ std::vector<Working> explain(const std::string& verdict, long long teeth, double
                              const LeverResult& out) {
     std::vector<Working> list = {
         work_out("half angle of the pallets", "β = 180 s ÷ E",
-                 {given("s", "pitches between the pallets", span, ""), given("E", "teeth", static_cast<double>(teeth), "")}, "deg", source,
-                 [](auto x) { return 180 * x[0] / x[1]; }),
+                 {given("s", "pitches between the pallets", span, ""), given("E", "teeth", static_cast<double>(teeth), "")}, "deg",
+                 lever_source, [](auto x) { return 180 * x[0] / x[1]; }),
         work_out("centre distance of a tangential layout", "C = R ÷ cos β",
-                 {given("R", "radius where it unlocks", radius, "mm"), given("β", "half angle", out.half_angle_deg, "deg")}, "mm", source,
-                 [](auto x) { return x[0] / std::cos(x[1] * rad); })};
+                 {given("R", "radius where it unlocks", radius, "mm"), given("β", "half angle", out.half_angle_deg, "deg")}, "mm",
+                 lever_source, [](auto x) { return x[0] / std::cos(x[1] * rad_per_deg); })};
     if (out.lift_angle_deg)
         list.push_back(work_out("balance's turn while the lever turns by α from the line of centres", "β = arcsin(D sin α ÷ r) − α",
                                 {given("D", "pallet arbor to balance staff", *lever.staff_mm, "mm"),
                                  given("α", "lever at the banking", *out.lever_arc_deg / 2, "deg"),
                                  given("r", "staff to impulse pin", *lever.impulse_pin_mm, "mm")},
-                                "deg", source, [](auto x) { return std::asin(x[0] * std::sin(x[1] * rad) / x[2]) / rad - x[1]; }));
+                                "deg", lever_source,
+                                [](auto x) { return std::asin(x[0] * std::sin(x[1] * rad_per_deg) / x[2]) / rad_per_deg - x[1]; }));
     list.back().notes = {verdict};
     return list;
 }
@@ -179,7 +178,7 @@ std::vector<Working> explain_lever(const LeverInput& in, const LeverResult& out)
     return explain(out.verdict, in.teeth, in.span, in.radius_mm, in.lever, out);
 }
 std::vector<Working> explain_pin_pallets(const PinInput& in, const LeverResult& out) {
-    const double u = in.undercut_deg * rad, q = in.pin_mm / 2;
+    const double u = in.undercut_deg * rad_per_deg, q = in.pin_mm / 2;
     return explain(out.verdict, in.teeth, in.span, std::hypot(q * std::cos(u), in.radius_mm - q * std::sin(u)), in.lever, out);
 }
 
@@ -270,15 +269,15 @@ const Record& LeverResult::record() {
 
 const Calculation& lever_calculation() {
     static const Calculation calculation = declare<LeverInput, LeverResult>(
-        "escapement.lever", "A lever escapement with club teeth: layout, action at any depth, draw, and the balance's lift.", source, lever,
-        explain_lever);
+        "escapement.lever", "A lever escapement with club teeth: layout, action at any depth, draw, and the balance's lift.", lever_source,
+        lever, explain_lever);
     return calculation;
 }
 
 const Calculation& pin_pallets_calculation() {
     static const Calculation calculation =
-        declare<PinInput, LeverResult>("escapement.pin", "An escapement with round pins on the lever and the lift on the teeth.", source,
-                                       pin_pallets, explain_pin_pallets);
+        declare<PinInput, LeverResult>("escapement.pin", "An escapement with round pins on the lever and the lift on the teeth.",
+                                       lever_source, pin_pallets, explain_pin_pallets);
     return calculation;
 }
 

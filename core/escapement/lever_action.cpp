@@ -3,18 +3,15 @@
 #include <algorithm>
 #include <boost/math/tools/minima.hpp>
 #include <cmath>
-#include <numbers>
 
 #include "escapement/lever.h"
 #include "escapement/wheel_part.h"
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "number/units.h"
 
 namespace echappe {
 namespace {
-
-constexpr double pi = std::numbers::pi;
-constexpr double rad = pi / 180;
 
 double checked_half_angle(double span, long long teeth) {
     const double half = half_angle_rad(span, teeth);
@@ -169,7 +166,7 @@ double stone_clear_of_back(const LeverAction& action, const std::vector<Vector>&
 
 /// The least of that from banking to let-off, on both sides.
 double least_clearance(const LeverAction& action, const EscapementBeat& beat, double worth) {
-    const double banked = *beat.least_rad + action.lever.run_deg * rad;
+    const double banked = *beat.least_rad + action.lever.run_deg * rad_per_deg;
     // The one that the exit let off is span + ½ before the entry's, the one that the entry let off span − ½ behind the exit's.
     const auto behind = [&](const LeverPallet& holds, const LeverPallet& other, double pitches) {
         return clear_behind({action, holds, action, other, pitches * action.pitch_rad()}, *beat.zero_rad - holds.side * banked, worth);
@@ -251,13 +248,13 @@ LeverAction lay_out(const LeverInput& in) {
     check_room(in.tooth_width_deg, in.drop_deg, in.teeth, "tooth_width_deg");
     LeverAction action;
     action.teeth = in.teeth, action.span = in.span, action.lever = in.lever;
-    const double half = checked_half_angle(in.span, in.teeth), lock = in.lock_deg * rad, lift = in.lift_deg * rad;
+    const double half = checked_half_angle(in.span, in.teeth), lock = in.lock_deg * rad_per_deg, lift = in.lift_deg * rad_per_deg;
     action.centre_mm = in.radius_mm / std::cos(half);
     const double reach = in.radius_mm * std::tan(half);
     // Undercut by more than the draw, or the stone's corner would meet it before the locking corner does.
-    const double undercut = (in.draw_deg + 12) * rad;
-    action.tooth = {in.radius_mm, in.radius_mm + reach * in.tooth_share * lift, in.tooth_width_deg * rad, undercut};
-    const double half_stone = in.school == "circular" ? (action.pitch_rad() / 2 - (in.drop_deg + in.tooth_width_deg) * rad) / 2 : 0;
+    const double undercut = (in.draw_deg + 12) * rad_per_deg;
+    action.tooth = {in.radius_mm, in.radius_mm + reach * in.tooth_share * lift, in.tooth_width_deg * rad_per_deg, undercut};
+    const double half_stone = in.school == "circular" ? (action.pitch_rad() / 2 - (in.drop_deg + in.tooth_width_deg) * rad_per_deg) / 2 : 0;
     const Vector arbor{0, action.centre_mm};
     // Each where its own locking ends; then both turned to the middle between the let-offs.
     const double where[2] = {-(half + half_stone), half - half_stone};
@@ -270,7 +267,7 @@ LeverAction lay_out(const LeverInput& in) {
         // Along the circle about the pallet arbor, away from the wheel; drawn clockwise from it.
         Vector along = (stone.side / length(stone.locking)) * Vector{stone.locking.y, -stone.locking.x};
         if (dot(along, stone.locking + arbor) < 0) along = -1.0 * along;
-        stone.face = turned(along, -in.draw_deg * rad);
+        stone.face = turned(along, -in.draw_deg * rad_per_deg);
         // Landed with its lock: how far the face has let the wheel forward there.
         const auto at = landing_of(action, stone, -stone.side * lock);
         if (!at) throw InputError("lock_deg", print_short(in.lock_deg), "less: the locking face does not reach the teeth");
@@ -278,7 +275,7 @@ LeverAction lay_out(const LeverInput& in) {
     }
     for (int i = 0; i < 2; ++i) {
         LeverPallet& stone = *stones[i];
-        const double advance = action.pitch_rad() / 2 + shift[1 - i] - in.drop_deg * rad;
+        const double advance = action.pitch_rad() / 2 + shift[1 - i] - in.drop_deg * rad_per_deg;
         const Vector end = spot(action.tooth.heel, where[i] + advance - action.tooth.width) - arbor;
         stone.let_off = turned(end, -stone.side * lift);
     }
@@ -294,9 +291,10 @@ LeverAction lay_out(const LeverInput& in) {
 LeverAction lay_out(const PinInput& in) {
     LeverAction action;
     action.teeth = in.teeth, action.span = in.span, action.lever = in.lever;
-    const double half = checked_half_angle(in.span, in.teeth), lock = in.lock_deg * rad, lift = in.lift_deg * rad, pin = in.pin_mm / 2;
+    const double half = checked_half_angle(in.span, in.teeth), lock = in.lock_deg * rad_per_deg, lift = in.lift_deg * rad_per_deg,
+                 pin = in.pin_mm / 2;
     if (pin >= in.radius_mm / 4) throw InputError("pin_mm", print_short(in.pin_mm), "less than half of the wheel's radius");
-    action.tooth = {in.radius_mm, 0, 0, in.undercut_deg * rad};
+    action.tooth = {in.radius_mm, 0, 0, in.undercut_deg * rad_per_deg};
     const Vector middle = Vector{0, in.radius_mm} + pin * Vector{std::cos(action.tooth.undercut), -std::sin(action.tooth.undercut)};
     const double ahead = angle_of(middle);
     action.centre_mm = length(middle) / std::cos(half);
@@ -315,7 +313,7 @@ LeverAction lay_out(const PinInput& in) {
     }
     const Vector end = arbor + turned(action.entry.middle, action.entry.side * lift);
     action.tooth.heel = length(end) - pin;
-    action.tooth.width = action.pitch_rad() / 2 + shift - ahead - in.drop_deg * rad;
+    action.tooth.width = action.pitch_rad() / 2 + shift - ahead - in.drop_deg * rad_per_deg;
     if (action.tooth.width <= 0)
         throw InputError("pin_mm", print_short(in.pin_mm), "a thinner pin, or less drop: no tooth is left between them");
     const double turn = (lock - lift) / 2;
@@ -339,7 +337,7 @@ double lever_turn_rad(double staff_mm, double impulse_pin_mm, double balance_rad
 std::optional<double> balance_needed_rad(const LeverAction& action, const EscapementBeat& beat) {
     const LeverAndBalance& link = action.lever;
     if (!link.staff_mm || !link.impulse_pin_mm || !beat.least_rad) return {};
-    return balance_turn_rad(*link.staff_mm, *link.impulse_pin_mm, *beat.least_rad + link.run_deg * rad);
+    return balance_turn_rad(*link.staff_mm, *link.impulse_pin_mm, *beat.least_rad + link.run_deg * rad_per_deg);
 }
 
 std::optional<double> lift_angle_rad(const LeverAction& action, const EscapementBeat& beat) {
@@ -419,7 +417,7 @@ double lever_at(const LeverAction& action, double banked, double balance_rad) {
 
 std::optional<EscapementStand> stand_at(const LeverAction& action, const EscapementBeat& beat, double semi_arc_rad, double period) {
     if (!beat.entry || !beat.exit || beat.state == EscapementState::trips || beat.state == EscapementState::catches) return {};
-    const double part = period - std::floor(period), banked = *beat.least_rad + action.lever.run_deg * rad;
+    const double part = period - std::floor(period), banked = *beat.least_rad + action.lever.run_deg * rad_per_deg;
     const double lever = lever_at(action, banked, semi_arc_rad * std::cos(2 * pi * part));
     // On its way clockwise the entry holds until it lets off, on the way back the exit.
     const double pallets = *beat.zero_rad + lever;

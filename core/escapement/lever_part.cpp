@@ -2,21 +2,20 @@
 
 #include <algorithm>
 #include <cmath>
-#include <numbers>
 
 #include "exchange/metal.h"
 #include "making/crossings.h"
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "number/units.h"
 
 namespace echappe {
 namespace {
 
-constexpr double rad = std::numbers::pi / 180;
-constexpr const char* source = "corners of the tangential layout; pieces united by their outlines; moments by Green's theorem";
+constexpr const char* lever_part_source = "corners of the tangential layout; pieces united by their outlines; moments by Green's theorem";
 
 // As usual where nothing was decided; of the wheel's radius.
-constexpr double usual_bore = 0.08, usual_hub = 0.26, usual_arm = 0.13, usual_thickness = 0.08, usual_reach = 1.5;
+constexpr double usual_lever_bore = 0.08, usual_lever_hub = 0.26, usual_lever_arm = 0.13, usual_lever_thickness = 0.08, usual_reach = 1.5;
 constexpr double usual_length = 2.5;  // of a stone, of its face
 constexpr double usual_held = 0.55;   // of its length
 constexpr double usual_slot = 0.10;   // of the fork, of the way from staff to impulse pin
@@ -39,9 +38,9 @@ struct Decided {
 Decided decided(const LeverAction& layout, const LeverShape& shape) {
     const double radius = layout.tooth.toe;
     Decided out{};
-    out.bore = shape.bore_mm.value_or(usual_bore * radius);
-    out.hub = shape.hub_mm.value_or(std::min(usual_hub * radius, 1.7 * (layout.centre_mm - radius)));
-    out.arm = shape.arm_mm.value_or(usual_arm * radius);
+    out.bore = shape.bore_mm.value_or(usual_lever_bore * radius);
+    out.hub = shape.hub_mm.value_or(std::min(usual_lever_hub * radius, 1.7 * (layout.centre_mm - radius)));
+    out.arm = shape.arm_mm.value_or(usual_lever_arm * radius);
     out.held = shape.held.value_or(usual_held);
     if (out.bore >= out.hub) throw InputError("bore_mm", print_short(out.bore), "less than the hub's " + print_short(out.hub, 4) + " mm");
     const LeverAndBalance& link = layout.lever;
@@ -120,7 +119,7 @@ double width_of(const LeverPallet& pallet) { return std::abs(cross(pallet.face, 
 
 double face_angle_deg(const LeverPallet& pallet) {
     const Vector face = pallet.let_off - pallet.locking;
-    return std::abs(std::atan2(cross(pallet.face, face), dot(pallet.face, face))) / rad;
+    return std::abs(std::atan2(cross(pallet.face, face), dot(pallet.face, face))) / rad_per_deg;
 }
 
 }  // namespace
@@ -160,8 +159,8 @@ LeverPartResult lever_part(const LeverPartInput& in) {
     out.outline = lever_outline(layout, in.shape);
     out.centre_distance_mm = layout.centre_mm;
     out.bore_mm = shape.bore, out.hub_mm = shape.hub, out.arm_mm = shape.arm, out.fork_mm = shape.fork;
-    out.thickness_mm = in.shape.thickness_mm.value_or(usual_thickness * layout.tooth.toe);
-    out.clear_mm = clear_of_wheel(layout, out.outline, beat.least_rad.value_or(0) + layout.lever.run_deg * rad);
+    out.thickness_mm = in.shape.thickness_mm.value_or(usual_lever_thickness * layout.tooth.toe);
+    out.clear_mm = clear_of_wheel(layout, out.outline, beat.least_rad.value_or(0) + layout.lever.run_deg * rad_per_deg);
     out.state = word_for(beat.state);
     if (in.pin) {
         out.pin_mm = in.pin->pin_mm;
@@ -213,7 +212,7 @@ std::vector<Working> explain_lever_part(const LeverPartInput& in, const LeverPar
     std::vector<Working> list = {
         work_out("half angle of the pallets", "β = 180 s ÷ E",
                  {given("s", "pitches between the pallets", layout.span, ""), given("E", "teeth", static_cast<double>(layout.teeth), "")},
-                 "deg", source, [](auto x) { return 180 * x[0] / x[1]; })};
+                 "deg", lever_part_source, [](auto x) { return 180 * x[0] / x[1]; })};
     list.back().notes.push_back("The lines from the pallet arbor to the corners stand " + print_fixed(90 - half, 2) +
                                 "° to each side below the level: the slots' places follow.");
     for (const std::string& warning : out.warnings) list.back().notes.push_back(warning);
@@ -280,8 +279,8 @@ const Record& LeverPartResult::record() {
 
 const Calculation& lever_part_calculation() {
     static const Calculation calculation = declare<LeverPartInput, LeverPartResult>(
-        "escapement.body", "A lever to be cut: arms with slots or holes, fork, and what its stones are ground to.", source, lever_part,
-        explain_lever_part);
+        "escapement.body", "A lever to be cut: arms with slots or holes, fork, and what its stones are ground to.", lever_part_source,
+        lever_part, explain_lever_part);
     return calculation;
 }
 

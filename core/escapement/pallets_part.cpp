@@ -2,27 +2,25 @@
 
 #include <algorithm>
 #include <cmath>
-#include <numbers>
 
 #include "making/crossings.h"
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "number/units.h"
 
 namespace echappe {
 namespace {
 
-constexpr double pi = std::numbers::pi;
-constexpr double rad = pi / 180;
-constexpr const char* source = "corners of the tangential layout; areas and moments by Green's theorem";
+constexpr const char* pallets_part_source = "corners of the tangential layout; areas and moments by Green's theorem";
 constexpr int arc_pieces = 24;
 
 // As usual where nothing was decided.
-constexpr double usual_bore = 0.10, usual_hub = 0.26;  // of the wheel's radius
-constexpr double usual_thickness = 0.45;               // of a pitch: half as thick again as the wheel
+constexpr double usual_pallets_bore = 0.10, usual_pallets_hub = 0.26;  // of the wheel's radius
+constexpr double usual_pallets_thickness = 0.45;                       // of a pitch: half as thick again as the wheel
 constexpr double least_nib_deg = 8, most_nib_deg = 50, nib_step_deg = 1;
-constexpr double usual_arm = 0.9;     // of a pallet's width
-constexpr double usual_clear = 0.25;  // of a pitch, between the body and the tips
-constexpr double face_beyond = 1.6;   // of a recoil's face, as far as it goes on beyond the landing
+constexpr double usual_pallets_arm = 0.9;  // of a pallet's width
+constexpr double usual_clear = 0.25;       // of a pitch, between the body and the tips
+constexpr double face_beyond = 1.6;        // of a recoil's face, as far as it goes on beyond the landing
 
 struct Body {
     double bore = 0, hub = 0, nib = 0, clear = 0;
@@ -66,14 +64,14 @@ Body body_with(const EscapementAction& layout, double bore, double hub, double n
     // The sides of a pallet reach up together, the outer one by the arm's width more: the exit's anticlockwise from its face.
     const auto reach = [&](const Nib& of, double side) {
         const double between = side * std::atan2(cross(of.outer, of.inner), dot(of.outer, of.inner));
-        const double arm = usual_arm * (length(of.outer) - length(of.inner)) / length(of.outer);
+        const double arm = usual_pallets_arm * (length(of.outer) - length(of.inner)) / length(of.outer);
         return Reach{side * (nib + std::max(0.0, -between)), side * (nib + arm + std::max(0.0, between))};
     };
     const Reach exit_up = reach(exit, 1), entry_up = reach(entry, -1);
     add({0, -r});
     arc_down(exit.inner, exit_up.inner);
     arc_up(exit.outer, exit_up.outer);
-    constexpr double shoulder = 50 * rad;  // of the hub's round top, to each side
+    constexpr double shoulder = 50 * rad_per_deg;  // of the hub's round top, to each side
     for (int i = 0; i <= arc_pieces; ++i) {
         const double from_top = shoulder * (1 - 2.0 * i / arc_pieces);
         add({r * std::sin(from_top), r * std::cos(from_top)});
@@ -88,16 +86,16 @@ Body body_with(const EscapementAction& layout, double bore, double hub, double n
 /// As short a reach as leaves the body clear of the teeth.
 Body body_of(const EscapementAction& layout, const PalletsShape& shape) {
     const double radius = layout.radius_mm, space = layout.centre_mm - radius;
-    const double hub = shape.hub_mm.value_or(std::min(usual_hub * radius, 1.2 * space));
-    const double bore = shape.bore_mm.value_or(std::min(usual_bore * radius, 0.45 * hub));
+    const double hub = shape.hub_mm.value_or(std::min(usual_pallets_hub * radius, 1.2 * space));
+    const double bore = shape.bore_mm.value_or(std::min(usual_pallets_bore * radius, 0.45 * hub));
     if (bore >= hub) throw InputError("bore_mm", print_short(bore), "less than the hub's " + print_short(hub, 4) + " mm");
     if (hub / 2 >= space)
         throw InputError("hub_mm", print_short(hub), "less than " + print_short(2 * space, 4) + ": it stands in the wheel's teeth");
-    if (shape.nib_deg) return body_with(layout, bore, hub, *shape.nib_deg * rad);
+    if (shape.nib_deg) return body_with(layout, bore, hub, *shape.nib_deg * rad_per_deg);
     const double wanted = usual_clear * layout.pitch_rad() * radius;
     Body best;
     for (double nib = least_nib_deg; nib <= most_nib_deg; nib += nib_step_deg) {
-        Body body = body_with(layout, bore, hub, nib * rad);
+        Body body = body_with(layout, bore, hub, nib * rad_per_deg);
         if (best.outline.empty() || body.clear > best.clear) best = std::move(body);
         if (best.clear >= wanted) break;
     }
@@ -132,13 +130,13 @@ PalletsPartResult pallets_part(const PalletsPartInput& in) {
     out.across_let_off_mm = length(layout.exit.let_off - layout.entry.let_off);
     out.entry_impulse_circle_mm = impulse_circle(layout.entry), out.exit_impulse_circle_mm = impulse_circle(layout.exit);
     out.clear_mm = body.clear;
-    out.bore_mm = body.bore, out.hub_mm = body.hub, out.nib_deg = body.nib / rad;
-    out.thickness_mm = in.shape.thickness_mm.value_or(usual_thickness * layout.pitch_rad() * layout.radius_mm);
+    out.bore_mm = body.bore, out.hub_mm = body.hub, out.nib_deg = body.nib / rad_per_deg;
+    out.thickness_mm = in.shape.thickness_mm.value_or(usual_pallets_thickness * layout.pitch_rad() * layout.radius_mm);
     out.state = word_for(beat.state);
     if (beat.entry && beat.exit && beat.state == EscapementState::runs) {
-        if (layout.entry.arc) out.entry_lock_deg = beat.entry->lock / rad, out.exit_lock_deg = beat.exit->lock / rad;
-        out.entry_lift_deg = beat.entry->lift / rad, out.exit_lift_deg = beat.exit->lift / rad;
-        out.entry_drop_deg = beat.entry->drop / rad, out.exit_drop_deg = beat.exit->drop / rad;
+        if (layout.entry.arc) out.entry_lock_deg = beat.entry->lock / rad_per_deg, out.exit_lock_deg = beat.exit->lock / rad_per_deg;
+        out.entry_lift_deg = beat.entry->lift / rad_per_deg, out.exit_lift_deg = beat.exit->lift / rad_per_deg;
+        out.entry_drop_deg = beat.entry->drop / rad_per_deg, out.exit_drop_deg = beat.exit->drop / rad_per_deg;
     } else {
         out.warnings.push_back(std::string("Pallets cut so would not run: it ") + out.state + ".");
     }
@@ -176,12 +174,12 @@ std::vector<Working> explain_pallets_part(const PalletsPartInput& in, const Pall
         work_out("half angle of the pallets", "β = 180 s ÷ E",
                  {given("s", "pitches between the pallets", in.escapement.span, ""),
                   given("E", "teeth", static_cast<double>(in.escapement.teeth), "")},
-                 "deg", source, [](auto x) { return 180 * x[0] / x[1]; }),
+                 "deg", pallets_part_source, [](auto x) { return 180 * x[0] / x[1]; }),
         work_out("pallet arbor above the escape arbor", "C = R ÷ cos β − d",
                  {given("R", "radius of the tips", in.escapement.radius_mm, "mm"),
                   given("β", "half angle", 180 * in.escapement.span / static_cast<double>(in.escapement.teeth), "deg"),
                   given("d", "nearer", in.escapement.depth_change_mm, "mm")},
-                 "mm", source, [](auto x) { return x[0] / std::cos(x[1] * rad) - x[2]; })};
+                 "mm", pallets_part_source, [](auto x) { return x[0] / std::cos(x[1] * rad_per_deg) - x[2]; })};
     list.back().notes.push_back(
         "Leave the faces full by what hardening and polishing take, and try them at this distance in a depthing "
         "tool before the holes are drilled.");
@@ -243,8 +241,8 @@ const Record& PalletsPartResult::record() {
 
 const Calculation& pallets_part_calculation() {
     static const Calculation calculation = declare<PalletsPartInput, PalletsPartResult>(
-        "escapement.pallets", "Pallets to be cut: their outline, its sizes, and the locks and drops they will have.", source, pallets_part,
-        explain_pallets_part);
+        "escapement.pallets", "Pallets to be cut: their outline, its sizes, and the locks and drops they will have.", pallets_part_source,
+        pallets_part, explain_pallets_part);
     return calculation;
 }
 

@@ -2,19 +2,17 @@
 
 #include <algorithm>
 #include <cmath>
-#include <numbers>
 
 #include "escapement/lever.h"
 #include "escapement/words.h"
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "number/units.h"
 
 namespace echappe {
 namespace {
 
-constexpr double pi = std::numbers::pi;
-constexpr double rad = pi / 180;
-constexpr const char* source = "contact of each tooth with the pallets, exact";
+constexpr const char* round_source = "contact of each tooth with the pallets, exact";
 
 /// A tooth as it stands about the arbor: the wheel whose teeth all are like it, and how far it is ahead of its place, rad.
 template <class Action>
@@ -47,7 +45,7 @@ std::vector<OwnTooth<Action>> teeth_of(const Action& action, const WheelFaults& 
     for (long long i = 0; i < action.teeth; ++i) {
         double short_mm = 0, place = 0;
         for (const BadTooth& bad : faults.teeth)
-            if (bad.tooth == i + 1) short_mm += bad.short_mm, place += bad.bent_deg * rad;
+            if (bad.tooth == i + 1) short_mm += bad.short_mm, place += bad.bent_deg * rad_per_deg;
         // Tooth 1 at the top, the next ones follow anticlockwise; all carried off by the wheel's own middle.
         const double from_high = static_cast<double>(i + 1 - faults.eccentric_tooth) * action.pitch_rad();
         teeth.push_back(own_tooth(action, short_mm, place, spot(faults.eccentric_mm, from_high)));
@@ -99,7 +97,7 @@ LeverPallet worn(const LeverPallet& pallet, double pit_mm) {
 double banked_of(const EscapementAction&) { return pi; }
 double banked_of(const LeverAction& action) {
     const auto entry = let_off_of(action, action.entry), exit = let_off_of(action, action.exit);
-    return entry && exit ? (exit->pallets_rad - entry->pallets_rad) / 2 + action.lever.run_deg * rad : 0;
+    return entry && exit ? (exit->pallets_rad - entry->pallets_rad) / 2 + action.lever.run_deg * rad_per_deg : 0;
 }
 /// The usual tooth's middle between the two let-offs.
 template <class Action>
@@ -283,7 +281,7 @@ void tell_teeth(const Action& now, const std::vector<Both>& teeth, std::optional
                 EscapementRoundResult& out) {
     const Ends ends = ends_of(teeth);
     const bool arcs = locks(now);
-    const auto deg = [](const std::optional<double>& angle) { return angle ? std::optional(*angle / rad) : std::nullopt; };
+    const auto deg = [](const std::optional<double>& angle) { return angle ? std::optional(*angle / rad_per_deg) : std::nullopt; };
     const auto late = [&](double side, const std::optional<double>& at, double usual) -> std::optional<double> {
         if (!at || !ends.all || !swing || !beats_per_hour) return {};
         const auto own = after_middle_ms(now, side * (*at - ends.zero()), *swing, *beats_per_hour);
@@ -320,10 +318,10 @@ EscapementRoundResult once_round(const Action& now, const WheelFaults& faults, s
     const Round<Action> round(now, faults);
     EscapementRoundResult out;
     tell_teeth(with_pallets_off(now, faults), round.walk(pi), swing, beats_per_hour, out);
-    out.entry_climb_deg = round.entry_climb() / rad, out.exit_climb_deg = round.exit_climb() / rad;
+    out.entry_climb_deg = round.entry_climb() / rad_per_deg, out.exit_climb_deg = round.exit_climb() / rad_per_deg;
     const auto window = window_of([&](double depth) { return margin_of(nearer(now, depth), faults, swing); }, reach_mm);
     if (window) out.depth_window_mm = {window->low_mm, window->high_mm};
-    out.verdict = in_words(out, swing.value_or(0) / rad);
+    out.verdict = in_words(out, swing.value_or(0) / rad_per_deg);
     return out;
 }
 
@@ -370,7 +368,7 @@ EscapementRoundResult escapement_round(const AnyAction& now, const WheelFaults& 
 }
 
 EscapementRoundResult escapement_round(const EscapementRoundInput& in) {
-    const auto swing = in.semi_arc_deg ? std::optional(*in.semi_arc_deg * rad) : std::nullopt;
+    const auto swing = in.semi_arc_deg ? std::optional(*in.semi_arc_deg * rad_per_deg) : std::nullopt;
     return escapement_round(action_of(in), in.faults, swing, in.beats_per_hour);
 }
 
@@ -380,7 +378,7 @@ std::optional<double> early_ms_per_mm_short(const AnyAction& now, double semi_ar
 
 std::vector<Working> explain_escapement_round(const EscapementRoundInput& in, const EscapementRoundResult& out) {
     std::vector<Working> list = {work_out("an eccentric wheel moves its tips in and out by", "d = 2 e",
-                                          {given("e", "eccentric", in.faults.eccentric_mm, "mm")}, "mm", source,
+                                          {given("e", "eccentric", in.faults.eccentric_mm, "mm")}, "mm", round_source,
                                           [](auto x) { return 2 * x[0]; })};
     list.back().notes = {out.verdict};
     return list;
@@ -457,7 +455,7 @@ const Record& EscapementRoundResult::record() {
 const Calculation& escapement_round_calculation() {
     static const Calculation calculation = declare<EscapementRoundInput, EscapementRoundResult>(
         "escapement.round",
-        "Once round the escape wheel: locks, drops and let-offs of every tooth, with an eccentric wheel, bad teeth and pits.", source,
+        "Once round the escape wheel: locks, drops and let-offs of every tooth, with an eccentric wheel, bad teeth and pits.", round_source,
         escapement_round, explain_escapement_round);
     return calculation;
 }

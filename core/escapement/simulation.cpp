@@ -3,20 +3,18 @@
 #include <boost/math/quadrature/gauss_kronrod.hpp>
 #include <boost/math/tools/roots.hpp>
 #include <cmath>
-#include <numbers>
 
 #include "escapement/fields.h"
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "number/units.h"
 
 namespace echappe {
 namespace {
 
-constexpr double pi = std::numbers::pi;
-constexpr double rad = pi / 180;
 constexpr double gravity = 9.80665;
-constexpr double widest_swing = 60 * rad;
-constexpr const char* source = "statics of point and face with Coulomb friction; swing kept where the work of a beat is π E ÷ Q";
+constexpr double widest_swing = 60 * rad_per_deg;
+constexpr const char* simulation_source = "statics of point and face with Coulomb friction; swing kept where the work of a beat is π E ÷ Q";
 
 enum class On { lock, impulse };
 
@@ -96,7 +94,7 @@ std::optional<double> energy_per_beat_mJ(const EscapementAction& action, const E
 
 std::optional<double> energy_per_beat_mJ(const LeverAction& action, const EscapementBeat& beat, double torque_N_mm, double friction) {
     if (!beat.entry || !beat.exit || beat.state == EscapementState::trips || beat.state == EscapementState::catches) return {};
-    const double banked = *beat.least_rad + action.lever.run_deg * rad;
+    const double banked = *beat.least_rad + action.lever.run_deg * rad_per_deg;
     double sum = 0;
     bool held = false;
     for (const LeverPallet* pallet : {&action.entry, &action.exit}) {
@@ -181,16 +179,16 @@ public:
     }
 
 private:
-    double deg(double pallets) const { return (pallets - *m_beat.zero_rad) / rad; }
+    double deg(double pallets) const { return (pallets - *m_beat.zero_rad) / rad_per_deg; }
 
     void tell(const char* what, const Stretch& s, double pallets) {
         if (m_out.events.empty()) {
-            for (EscapementSample& sample : m_out.samples) sample.wheel_deg -= m_wheel / rad;
+            for (EscapementSample& sample : m_out.samples) sample.wheel_deg -= m_wheel / rad_per_deg;
             m_wheel = 0;
         }
         const double at_s = time_s(pallets);
         if (m_out.events.empty()) m_first_s = m_last_s = at_s;
-        m_out.events.push_back({what, s.pallet->side < 0 ? "entry" : "exit", deg(pallets), m_wheel / rad, at_s - m_first_s});
+        m_out.events.push_back({what, s.pallet->side < 0 ? "entry" : "exit", deg(pallets), m_wheel / rad_per_deg, at_s - m_first_s});
     }
 
     /// Of a harmonic swing from its end on the anticlockwise side, never before the event before.
@@ -214,7 +212,7 @@ private:
         for (long long k = 0; k <= m_in.steps; ++k) {
             const double at = s.from + (s.to - s.from) * static_cast<double>(k) / static_cast<double>(m_in.steps);
             const auto torque = torque_on_pallets(m_action, *s.pallet, s.on, inside(at), way, m_in.torque_N_mm, m_in.friction);
-            m_out.samples.push_back({deg(at), (m_wheel + tip(at) - from) / rad, torque.value_or(0)});
+            m_out.samples.push_back({deg(at), (m_wheel + tip(at) - from) / rad_per_deg, torque.value_or(0)});
         }
         m_wheel += tip(s.to) - from;
     }
@@ -246,12 +244,12 @@ EscapementSimulationResult simulate_escapement(const EscapementSimulationInput& 
     EscapementSimulationResult out;
     out.state = word_for(beat.state);
     if (beat.state == EscapementState::runs) {
-        out.least_semi_arc_deg = *beat.least_rad / rad;
+        out.least_semi_arc_deg = *beat.least_rad / rad_per_deg;
         const SwingKept kept = swing_kept_by(action, beat, in.torque_N_mm, in.friction, in.pendulum);
         if (!kept.efficiency) throw InputError("friction", print_short(in.friction, 9), "less: it holds the tooth fast on the face");
         if (kept.semi_arc_rad && *kept.semi_arc_rad >= widest_swing)
             throw InputError("torque_N_mm", print_short(in.torque_N_mm, 9), "a torque that keeps up a swing of less than 60° to each side");
-        if (kept.semi_arc_rad) out.semi_arc_deg = *kept.semi_arc_rad / rad;
+        if (kept.semi_arc_rad) out.semi_arc_deg = *kept.semi_arc_rad / rad_per_deg;
         else out.state = word_for(EscapementState::does_not_unlock);
         const double arc = kept.semi_arc_rad.value_or(*beat.least_rad);
         out.efficiency = kept.efficiency;
@@ -268,15 +266,15 @@ std::vector<Working> explain_escapement_simulation(const EscapementSimulationInp
                                           {given("W", "work of a beat on the pendulum, friction taken off", *out.energy_per_beat_uJ, "µJ"),
                                            given("E", "teeth", static_cast<double>(in.escapement.teeth), ""),
                                            given("M", "torque at the escape wheel", in.torque_N_mm, "N mm")},
-                                          "", source, [](auto x) { return x[0] * x[1] / (x[2] * (1000 * pi)); })};
+                                          "", simulation_source, [](auto x) { return x[0] * x[1] / (x[2] * (1000 * pi)); })};
     if (out.semi_arc_deg)
         list.push_back(
             work_out("what a beat loses at the swing that is kept", "W = π m g l (1 − cos θ) ÷ Q",
                      {given("m", "mass", in.pendulum.mass_kg, "kg"), given("l", "length", in.pendulum.length_mm, "mm"),
                       given("θ", "swing to one side", *out.semi_arc_deg, "deg"), given("Q", "quality of the swing", in.pendulum.Q, "")},
-                     "µJ", source, [](auto x) {
+                     "µJ", simulation_source, [](auto x) {
                          using std::cos;
-                         return x[0] * x[1] * (1000 * pi * gravity) * (1.0 - cos(x[2] * rad)) / x[3];
+                         return x[0] * x[1] * (1000 * pi * gravity) * (1.0 - cos(x[2] * rad_per_deg)) / x[3];
                      }));
     list.back().notes = {out.verdict};
     return list;
@@ -346,7 +344,7 @@ const Record& EscapementSimulationResult::record() {
 
 const Calculation& escapement_simulation_calculation() {
     static const Calculation calculation = declare<EscapementSimulationInput, EscapementSimulationResult>(
-        "escapement.simulate", "Work of the escape wheel on the pendulum over a beat, and the swing that it keeps up.", source,
+        "escapement.simulate", "Work of the escape wheel on the pendulum over a beat, and the swing that it keeps up.", simulation_source,
         simulate_escapement, explain_escapement_simulation);
     return calculation;
 }

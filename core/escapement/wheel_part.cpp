@@ -2,24 +2,22 @@
 
 #include <algorithm>
 #include <cmath>
-#include <numbers>
 
 #include "making/crossings.h"
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "number/units.h"
 
 namespace echappe {
 namespace {
 
-constexpr double pi = std::numbers::pi;
-constexpr double rad = pi / 180;
-constexpr const char* source = "straight teeth by their corners; areas and moments by Green's theorem";
+constexpr const char* wheel_part_source = "straight teeth by their corners; areas and moments by Green's theorem";
 
 // As usual, in pitches along the tips, where nothing was decided.
 constexpr double knee = 0.94;  // of the radius
 constexpr double usual_depth = 1.0, club_depth = 0.5, usual_land = 0.03, back_foot = 0.42, usual_rim = 0.4;
 constexpr double widest_rim = 0.1, widest_arm = 0.12;  // of the radius, where teeth are few
-constexpr double usual_thickness = 0.3, usual_hub = 0.36, usual_bore = 0.14, usual_arm = 0.55;
+constexpr double usual_wheel_thickness = 0.3, usual_wheel_hub = 0.36, usual_wheel_bore = 0.14, usual_wheel_arm = 0.55;
 
 bool pointed(const EscapeWheelInput& in) { return in.kind == "deadbeat" || in.kind == "recoil"; }
 
@@ -28,7 +26,7 @@ double usual_undercut_deg(const std::string& kind) { return kind == "deadbeat" ?
 double radius_of(const EscapeWheelInput& in) { return in.tip_diameter_mm / 2; }
 double pitch_rad(const EscapeWheelInput& in) { return 2 * pi / static_cast<double>(in.teeth); }
 double pitch_mm(const EscapeWheelInput& in) { return pitch_rad(in) * radius_of(in); }
-double undercut_rad(const EscapeWheelInput& in) { return in.shape.undercut_deg.value_or(usual_undercut_deg(in.kind)) * rad; }
+double undercut_rad(const EscapeWheelInput& in) { return in.shape.undercut_deg.value_or(usual_undercut_deg(in.kind)) * rad_per_deg; }
 double depth_mm(const EscapeWheelInput& in) {
     // Never so deep that the undercut face passes the roots by.
     const double deepest = std::min(0.3, 0.9 * (1 - std::sin(undercut_rad(in)))) * radius_of(in);
@@ -39,7 +37,7 @@ double depth_mm(const EscapeWheelInput& in) {
 Vector foot_of_face(double radius, double root, double undercut) {
     const double middle = radius * std::sin(undercut);
     if (middle >= root)
-        throw InputError("undercut_deg", print_short(undercut / rad),
+        throw InputError("undercut_deg", print_short(undercut / rad_per_deg),
                          "less: a face so far undercut does not come down to the roots at " + print_short(root, 4) + " mm");
     const double along = radius * std::cos(undercut) - std::sqrt(root * root - middle * middle);
     return Vector{0, radius} + along * Vector{-std::sin(undercut), -std::cos(undercut)};
@@ -68,11 +66,11 @@ std::vector<Point> outline_of(const EscapeWheelInput& in) {
 void cross_out(const EscapeWheelInput& in, EscapeWheelResult& out) {
     const double pitch = pitch_mm(in), radius = radius_of(in), root = out.root_diameter_mm / 2;
     const EscapeWheelShape& s = in.shape;
-    out.thickness_mm = s.thickness_mm.value_or(usual_thickness * pitch);
-    out.bore_mm = s.bore_mm.value_or(usual_bore * radius);
-    out.hub_diameter_mm = s.hub_diameter_mm.value_or(std::max(usual_hub * radius, 1.8 * out.bore_mm));
+    out.thickness_mm = s.thickness_mm.value_or(usual_wheel_thickness * pitch);
+    out.bore_mm = s.bore_mm.value_or(usual_wheel_bore * radius);
+    out.hub_diameter_mm = s.hub_diameter_mm.value_or(std::max(usual_wheel_hub * radius, 1.8 * out.bore_mm));
     out.rim_mm = s.rim_mm.value_or(std::min(usual_rim * pitch, widest_rim * radius));
-    out.arm_mm = s.arm_mm.value_or(std::min(usual_arm * pitch, widest_arm * radius));
+    out.arm_mm = s.arm_mm.value_or(std::min(usual_wheel_arm * pitch, widest_arm * radius));
     out.arms = s.arms.value_or(usual_arms(in.tip_diameter_mm));
     if (out.bore_mm >= 2 * root)
         throw InputError("bore_mm", print_short(out.bore_mm), "less than the " + print_short(2 * root, 4) + " mm between the roots");
@@ -114,7 +112,7 @@ std::vector<Vector> escape_tooth(const EscapeWheelInput& in) {
         if (!in.tooth_width_deg || !in.heel_radius_mm)
             throw InputError(in.tooth_width_deg ? "heel_radius_mm" : "tooth_width_deg", "nothing",
                              "the heel of a club tooth: its radius, and how far it stands behind the locking corner");
-        heel = spot(*in.heel_radius_mm, -*in.tooth_width_deg * rad);
+        heel = spot(*in.heel_radius_mm, -*in.tooth_width_deg * rad_per_deg);
     }
     // Behind the heel: a back that leans forward would leave the tip standing on nothing. A club's neck is as wide as its face.
     const double neck = pointed(in) ? back_foot * pitch : -0.9 * angle_of(heel);
@@ -136,8 +134,8 @@ EscapeWheelInput wheel_of(const LeverAction& action) {
     in.teeth = action.teeth;
     in.tip_diameter_mm = 2 * action.tooth.toe;
     in.heel_radius_mm = action.tooth.heel;
-    in.tooth_width_deg = action.tooth.width / rad;
-    in.shape.undercut_deg = action.tooth.undercut / rad;
+    in.tooth_width_deg = action.tooth.width / rad_per_deg;
+    in.shape.undercut_deg = action.tooth.undercut / rad_per_deg;
     return in;
 }
 
@@ -148,14 +146,14 @@ EscapeWheelResult escape_wheel_part(const EscapeWheelInput& in) {
     out.outside_diameter_mm = 2 * std::max(radius_of(in), length(tooth[2]));
     out.root_diameter_mm = 2 * length(tooth[0]);
     out.tooth_depth_mm = depth_mm(in);
-    out.undercut_deg = undercut_rad(in) / rad;
+    out.undercut_deg = undercut_rad(in) / rad_per_deg;
     out.face_offset_mm = radius_of(in) * std::sin(undercut_rad(in));
     out.index_deg = 360.0 / static_cast<double>(in.teeth);
     out.tip_mm = length(tooth[2] - tooth[1]);
-    out.tip_land_deg = -angle_of(tooth[2]) / rad;
+    out.tip_land_deg = -angle_of(tooth[2]) / rad_per_deg;
     // Seen in one space: this tooth's face, and the back of the tooth before it, a pitch on.
     const Vector face = tooth[1] - tooth[0], back = turned(*(tooth.end() - 2) - tooth.back(), -pitch_rad(in));
-    out.space_deg = std::abs(std::atan2(cross(face, back), dot(face, back))) / rad;
+    out.space_deg = std::abs(std::atan2(cross(face, back), dot(face, back))) / rad_per_deg;
     cross_out(in, out);
     weigh(in, out);
     constexpr double much_land = 0.5;
@@ -187,10 +185,10 @@ Drawing drawing_of(const EscapeWheelInput& in, const EscapeWheelResult& out) {
 std::vector<Working> explain_escape_wheel(const EscapeWheelInput& in, const EscapeWheelResult& out) {
     std::vector<Working> list = {
         work_out("the acting face beside the middle", "a = R sin u",
-                 {given("R", "radius of the tips", radius_of(in), "mm"), given("u", "undercut", out.undercut_deg, "deg")}, "mm", source,
-                 [](auto x) { return x[0] * std::sin(x[1] * rad); }),
-        work_out("turn from tooth to tooth", "p = 360 ÷ E", {given("E", "teeth", static_cast<double>(in.teeth), "")}, "deg", source,
-                 [](auto x) { return 360 / x[0]; })};
+                 {given("R", "radius of the tips", radius_of(in), "mm"), given("u", "undercut", out.undercut_deg, "deg")}, "mm",
+                 wheel_part_source, [](auto x) { return x[0] * std::sin(x[1] * rad_per_deg); }),
+        work_out("turn from tooth to tooth", "p = 360 ÷ E", {given("E", "teeth", static_cast<double>(in.teeth), "")}, "deg",
+                 wheel_part_source, [](auto x) { return 360 / x[0]; })};
     list.front().notes.push_back("The cutter's straight side is set so far beside the line of centres, its other side leans by " +
                                  print_fixed(out.space_deg, 1) + "°.");
     for (const std::string& warning : out.warnings) list.back().notes.push_back(warning);
@@ -263,7 +261,7 @@ const Record& EscapeWheelResult::record() {
 
 const Calculation& escape_wheel_calculation() {
     static const Calculation calculation = declare<EscapeWheelInput, EscapeWheelResult>(
-        "escapement.wheel", "An escape wheel to be cut: teeth, crossings, the cutter's setting, mass and inertia.", source,
+        "escapement.wheel", "An escape wheel to be cut: teeth, crossings, the cutter's setting, mass and inertia.", wheel_part_source,
         escape_wheel_part, explain_escape_wheel);
     return calculation;
 }

@@ -21,6 +21,7 @@ struct DrawingLayer {
     std::vector<Circle> circles;
     std::vector<Point> marks;  ///< small crosses
 };
+inline constexpr double mark_mm = 1;  ///< from a cross's middle to its ends
 
 struct Drawing {
     std::string title;

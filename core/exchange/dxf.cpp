@@ -11,8 +11,6 @@
 namespace echappe {
 namespace {
 
-constexpr double mark_mm = 1;
-
 /// A file that lives in memory only: the library writes to a path, and nothing should be left on disk.
 class MemoryFile {
 public:

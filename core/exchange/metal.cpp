@@ -1,37 +1,37 @@
 #include "exchange/metal.h"
 
 #include <algorithm>
-#include <boost/geometry.hpp>
-#include <boost/geometry/geometries/point_xy.hpp>
-#include <boost/geometry/geometries/polygon.hpp>
 #include <cmath>
-#include <numbers>
+#include <polyclipping/clipper.hpp>
+
+#include "number/constants.h"
 
 namespace echappe {
 namespace {
 
-namespace geometry = boost::geometry;
-using Polygon = geometry::model::polygon<geometry::model::d2::point_xy<double>, false>;  // anticlockwise
-using Polygons = geometry::model::multi_polygon<Polygon>;
+constexpr double per_mm = 1e8;  // whole numbers of a hundredth of a nanometre
 
-Polygon polygon(const Shape& shape) {
-    Polygon out;
-    for (const Point& at : shape) geometry::append(out.outer(), geometry::model::d2::point_xy<double>(at[0], at[1]));
-    geometry::correct(out);
+ClipperLib::Path path_of(const Shape& shape) {
+    ClipperLib::Path out;
+    for (const Point& at : shape) out.emplace_back(std::llround(at[0] * per_mm), std::llround(at[1] * per_mm));
+    if (!ClipperLib::Orientation(out)) ClipperLib::ReversePath(out);
     return out;
 }
 
-Polygons together(const std::vector<Shape>& shapes) {
-    Polygons out;
-    for (const Shape& shape : shapes) out.push_back(polygon(shape));
-    return out;
-}
-
-std::vector<Shape> shapes_of(const Polygons& all) {
+/// The outer edges of what is left of some pieces and another.
+std::vector<Shape> clipped(const std::vector<Shape>& pieces, const Shape& other, ClipperLib::ClipType how) {
+    ClipperLib::Clipper clipper;
+    clipper.PreserveCollinear(true);
+    for (const Shape& piece : pieces) clipper.AddPath(path_of(piece), ClipperLib::ptSubject, true);
+    clipper.AddPath(path_of(other), ClipperLib::ptClip, true);
+    ClipperLib::Paths edges;
+    clipper.Execute(how, edges, ClipperLib::pftNonZero, ClipperLib::pftNonZero);
     std::vector<Shape> out;
-    for (const Polygon& piece : all) {
+    for (const ClipperLib::Path& edge : edges) {
+        if (!ClipperLib::Orientation(edge)) continue;
         out.emplace_back();
-        for (size_t i = 0; i + 1 < piece.outer().size(); ++i) out.back().push_back({piece.outer()[i].x(), piece.outer()[i].y()});
+        for (const ClipperLib::IntPoint& at : edge)
+            out.back().push_back({static_cast<double>(at.X) / per_mm, static_cast<double>(at.Y) / per_mm});
     }
     return out;
 }
@@ -42,7 +42,7 @@ Shape disc_shape(Point middle, double radius) {
     constexpr int pieces = 48;
     Shape out;
     for (int i = 0; i < pieces; ++i) {
-        const double at = 2 * std::numbers::pi * i / pieces;
+        const double at = 2 * pi * i / pieces;
         out.push_back({middle[0] + radius * std::cos(at), middle[1] + radius * std::sin(at)});
     }
     return out;
@@ -57,20 +57,12 @@ Shape bar_shape(Point from, Point to, double wide, double wide_there) {
             {from[0] + wide * x, from[1] + wide * y}};
 }
 
-void Metal::add(const Shape& piece) {
-    Polygons out;
-    geometry::union_(together(m_outer), polygon(piece), out);
-    m_outer = shapes_of(out);
-}
+void Metal::add(const Shape& piece) { m_outer = clipped(m_outer, piece, ClipperLib::ctUnion); }
 
-void Metal::take(const Shape& piece) {
-    Polygons out;
-    geometry::difference(together(m_outer), polygon(piece), out);
-    m_outer = shapes_of(out);
-}
+void Metal::take(const Shape& piece) { m_outer = clipped(m_outer, piece, ClipperLib::ctDifference); }
 
 Shape Metal::outline() const {
-    const auto area = [](const Shape& shape) { return geometry::area(polygon(shape)); };
+    const auto area = [](const Shape& shape) { return std::abs(ClipperLib::Area(path_of(shape))); };
     const auto largest =
         std::max_element(m_outer.begin(), m_outer.end(), [&](const Shape& a, const Shape& b) { return area(a) < area(b); });
     return largest == m_outer.end() ? Shape() : *largest;

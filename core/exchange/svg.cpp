@@ -9,7 +9,6 @@ namespace echappe {
 namespace {
 
 constexpr double margin_mm = 2;
-constexpr double mark_mm = 1;
 
 /// Not by printf: that asks the system's language for the point.
 std::string figure(double value) {

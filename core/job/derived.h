@@ -26,6 +26,14 @@ struct TopicFault {
 
 /// Everything that follows from a job, a member a topic. Pure: the same job gives the same derivation.
 struct Derived {
+    // Made in one place: of so much, each file that copies or drops one would compile it anew.
+    Derived();
+    Derived(const Derived&);
+    Derived(Derived&&) noexcept;
+    Derived& operator=(const Derived&);
+    Derived& operator=(Derived&&) noexcept;
+    ~Derived();
+
     DerivedTrain train;
     DerivedMaking making;
     DerivedOscillator oscillator;

@@ -55,6 +55,13 @@ Record& growing_record() {
 
 }  // namespace
 
+Job::Job() = default;
+Job::Job(const Job&) = default;
+Job::Job(Job&&) noexcept = default;
+Job& Job::operator=(const Job&) = default;
+Job& Job::operator=(Job&&) noexcept = default;
+Job::~Job() = default;
+
 const Record& Job::record() { return growing_record(); }
 
 void Job::declare_part(const std::string& id, const std::string& meaning, Part empty) {

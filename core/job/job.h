@@ -29,6 +29,14 @@ struct Judgement {
 
 /// The document: what is known of one movement and what was decided, a part for each topic. Plain values; everything else is derived.
 struct Job {
+    // Made in one place: of so much, each file that copies or drops one would compile it anew.
+    Job();
+    Job(const Job&);
+    Job(Job&&) noexcept;
+    Job& operator=(const Job&);
+    Job& operator=(Job&&) noexcept;
+    ~Job();
+
     std::string format = "echappe job";
     long long schema = 2;
     std::string title;

@@ -7,7 +7,7 @@
 namespace echappe {
 namespace {
 
-constexpr const char* source = "ISO 286-1 and 286-2, 2010; walls by workshop practice";
+constexpr const char* concentric_source = "ISO 286-1 and 286-2, 2010; walls by workshop practice";
 constexpr double over_wall_mm = 0.1;
 
 std::string place(size_t i, const char* field) { return "parts[" + std::to_string(i) + "]." + field; }
@@ -84,10 +84,10 @@ std::vector<Working> explain_concentric(const ConcentricInput&, const Concentric
             list.push_back(
                 work_out(part.name + ", thinnest wall", "w = (least outside − largest bore) ÷ 2",
                          {given("o", "least outside", part.outside->min_mm, "mm"), given("b", "largest bore", part.bore->max_mm, "mm")},
-                         "mm", source, [](auto x) { return (x[0] - x[1]) / 2; }));
+                         "mm", concentric_source, [](auto x) { return (x[0] - x[1]) / 2; }));
     if (list.empty())
         list.push_back(work_out(out.parts.front().name, "as told", {given("o", "outside", out.parts.front().outside->nominal_mm, "mm")},
-                                "mm", source, [](auto x) { return x[0]; }));
+                                "mm", concentric_source, [](auto x) { return x[0]; }));
     for (const std::string& warning : out.warnings) list.back().notes.push_back(warning);
     list.back().notes.push_back("Made from the outside in: each part is turned to the bore of the one before, reamed under size first.");
     return list;
@@ -149,8 +149,8 @@ const Record& ConcentricResult::record() {
 
 const Calculation& concentric_calculation() {
     static const Calculation calculation = declare<ConcentricInput, ConcentricResult>(
-        "fit.concentric", "Arbor, pipes and hands on each other: sizes from the outside in, with limits, walls and play.", source,
-        fit_concentric, explain_concentric);
+        "fit.concentric", "Arbor, pipes and hands on each other: sizes from the outside in, with limits, walls and play.",
+        concentric_source, fit_concentric, explain_concentric);
     return calculation;
 }
 

@@ -1,13 +1,11 @@
 #include "making/crossings.h"
 
 #include <cmath>
-#include <numbers>
 
+#include "number/constants.h"
 #include "teeth/form.h"
 
 namespace echappe {
-
-constexpr double pi = std::numbers::pi;
 
 Moments moments_of(const std::vector<Point>& outline) {
     Moments sum;

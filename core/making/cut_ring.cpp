@@ -11,7 +11,7 @@
 namespace echappe {
 namespace {
 
-constexpr const char* source = "shear of the joint over the seat; workshop practice for gaps and strengths";
+constexpr const char* cut_ring_source = "shear of the joint over the seat; workshop practice for gaps and strengths";
 constexpr double least_rim_mm = 1.5, least_rim_modules = 1.5;
 constexpr double to_turn_off_mm = 1;
 constexpr double least_ring_modules = 0.25;
@@ -71,12 +71,12 @@ std::vector<Working> explain_cut_ring(const CutRingInput& in, const CutRingResul
         {given("root", "root diameter", in.root_mm, "mm"), given("m", "module", in.module_mm, "mm"),
          given("inside", "to the crossings", in.rim_inner_mm, "mm"),
          given("r", "what the rim keeps", in.rim_left_mm.value_or(std::max(least_rim_mm, least_rim_modules * in.module_mm)), "mm")},
-        "mm", source, [](auto x) { return std::max(x[0] - x[1], x[2] + 2 * x[3]); })};
+        "mm", cut_ring_source, [](auto x) { return std::max(x[0] - x[1], x[2] + 2 * x[3]); })};
     if (out.seat_diameter_mm)
         list.push_back(work_out("the joint holds", "T = τ π D b D ÷ 2",
                                 {given("τ", "strength of the joint", joint.shear_N_mm2, "N/mm²"),
                                  given("D", "seat", *out.seat_diameter_mm, "mm"), given("b", "thickness", in.thickness_mm, "mm")},
-                                "N mm", source, [](auto x) { return holds(x[0], x[1], x[2]); }));
+                                "N mm", cut_ring_source, [](auto x) { return holds(x[0], x[1], x[2]); }));
     list.back().notes.push_back(out.verdict);
     return list;
 }
@@ -124,7 +124,7 @@ const Record& CutRingResult::record() {
 
 const Calculation& cut_ring_calculation() {
     static const Calculation calculation = declare<CutRingInput, CutRingResult>(
-        "cut.ring", "A wheel kept and its teeth made anew: seat, ring and joint.", source, cut_ring, explain_cut_ring);
+        "cut.ring", "A wheel kept and its teeth made anew: seat, ring and joint.", cut_ring_source, cut_ring, explain_cut_ring);
     return calculation;
 }
 

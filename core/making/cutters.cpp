@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "number/units.h"
 #include "teeth/form.h"
@@ -10,7 +11,6 @@
 namespace echappe {
 namespace {
 
-constexpr double pi = 3.14159265358979323846;
 constexpr long long fine = 60;
 
 const ToothForm& part_of(const MeshForms& forms, const std::string& part) { return part == "wheel" ? forms.wheel : forms.pinion; }

@@ -9,7 +9,7 @@
 namespace echappe {
 namespace {
 
-constexpr const char* source = "two circles, each about a hole with the distance its teeth want";
+constexpr const char* depthing_source = "two circles, each about a hole with the distance its teeth want";
 
 double distance(const DepthingNeighbour& n, double x, double y) { return std::hypot(x - n.x_mm, y - n.y_mm); }
 
@@ -113,7 +113,7 @@ std::vector<Working> explain_depthing(const DepthingInput& in, const DepthingRes
     const Term r{"r", "to set from the first", {p.distance_mm, 0}, "mm", 0};
     const Term s{"s", "to set from the second", {q.distance_mm, 0}, "mm", 0};
     Working working = work_out("crossing, along the line from the first hole", "a = (d × d + r × r − s × s) ÷ (2 d)", {d, r, s}, "mm",
-                               source, [](auto x) { return (x[0] * x[0] + x[1] * x[1] - x[2] * x[2]) / (2 * x[0]); });
+                               depthing_source, [](auto x) { return (x[0] * x[0] + x[1] * x[1] - x[2] * x[2]) / (2 * x[0]); });
     for (const Point& point : out.points)
         working.notes.push_back("at " + print_fixed(point[0], 3) + ", " + print_fixed(point[1], 3) + " mm");
     if (out.arcs_miss_mm) working.notes.push_back("the arcs do not cross: they miss by " + print_fixed(*out.arcs_miss_mm, 3) + " mm");
@@ -125,8 +125,8 @@ std::vector<Working> explain_depthing(const DepthingInput& in, const DepthingRes
 
 const Calculation& depthing_calculation() {
     static const Calculation calculation = declare<DepthingInput, DepthingResult>(
-        "depthing.set", "Distances to set from one or two holes, where the arcs cross, and what a moved hole does to each mesh.", source,
-        set_depthing, explain_depthing);
+        "depthing.set", "Distances to set from one or two holes, where the arcs cross, and what a moved hole does to each mesh.",
+        depthing_source, set_depthing, explain_depthing);
     return calculation;
 }
 

@@ -5,14 +5,14 @@
 #include <numeric>
 #include <set>
 
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "number/units.h"
 
 namespace echappe {
 namespace {
 
-constexpr double pi = 3.14159265358979323846;
-constexpr const char* source = "k ÷ N turns of the crank per division, on whole holes";
+constexpr const char* dividing_source = "k ÷ N turns of the crank per division, on whole holes";
 constexpr size_t compound_at_most = 20;
 
 /// a/c1 + b/c2 = k/N on two circles of one plate, the second forwards or back.
@@ -166,7 +166,7 @@ bool divides_exactly(const DividingHead& head, long long divisions) {
 std::vector<Working> explain_dividing(const DividingInput& in, const DividingResult& out) {
     const Term k{"k", "turns of the crank per turn of the work", {static_cast<double>(in.head.worm_ratio), 0}, "", 0};
     const Term N{"N", "divisions", {static_cast<double>(in.divisions), 0}, "", 0};
-    Working working = work_out("turns per division", "t = k ÷ N", {k, N}, "turn", source, [](auto x) { return x[0] / x[1]; });
+    Working working = work_out("turns per division", "t = k ÷ N", {k, N}, "turn", dividing_source, [](auto x) { return x[0] / x[1]; });
     for (const CrankMove& move : out.exact)
         working.notes.push_back("circle of " + std::to_string(move.circle) + ": " + std::to_string(move.turns) + " turns and " +
                                 std::to_string(move.holes) + " holes, exactly");
@@ -187,7 +187,7 @@ std::vector<Working> explain_dividing(const DividingInput& in, const DividingRes
 const Calculation& dividing_calculation() {
     static const Calculation calculation =
         declare<DividingInput, DividingResult>("divide.plan", "Turns and holes of a dividing head for a count: exact, compound or nearest.",
-                                               source, plan_dividing, explain_dividing);
+                                               dividing_source, plan_dividing, explain_dividing);
     return calculation;
 }
 

@@ -11,7 +11,7 @@
 namespace echappe {
 namespace {
 
-constexpr const char* source = "k ÷ N turns of the crank for each division, counted from the first, to the nearest hole";
+constexpr const char* dividing_table_source = "k ÷ N turns of the crank for each division, counted from the first, to the nearest hole";
 constexpr double turn_deg = 360;
 
 /// Holes from the first division to this one, to the nearest whole one.
@@ -93,7 +93,7 @@ std::vector<Working> explain_dividing_table(const DividingTableInput& in, const 
     std::vector<Working> list = {work_out("turns of the crank for a division", "t = k ÷ N",
                                           {given("k", "worm", static_cast<double>(in.dividing.head.worm_ratio), ""),
                                            given("N", "divisions", static_cast<double>(in.dividing.divisions), "")},
-                                          "", source, [](auto x) { return x[0] / x[1]; })};
+                                          "", dividing_table_source, [](auto x) { return x[0] / x[1]; })};
     list.back().notes.push_back(out.verdict);
     return list;
 }
@@ -133,7 +133,7 @@ const Record& DividingTableResult::record() {
 
 const Calculation& dividing_table_calculation() {
     static const Calculation calculation = declare<DividingTableInput, DividingTableResult>(
-        "divide.table", "A dividing head's moves tooth by tooth, errors that do not add up.", source, dividing_table,
+        "divide.table", "A dividing head's moves tooth by tooth, errors that do not add up.", dividing_table_source, dividing_table,
         explain_dividing_table);
     return calculation;
 }

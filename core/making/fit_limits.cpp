@@ -9,7 +9,7 @@
 namespace echappe {
 namespace {
 
-constexpr const char* source = "ISO 286-1 and 286-2, 2010";
+constexpr const char* fit_limits_source = "ISO 286-1 and 286-2, 2010";
 constexpr double um = 1e-3;
 constexpr size_t steps = 6;
 constexpr std::array<double, steps> up_to_mm = {3, 6, 10, 18, 30, 50};
@@ -92,10 +92,10 @@ FitLimitsResult fit_limits(const FitLimitsInput& in) {
 std::vector<Working> explain_fit_limits(const FitLimitsInput& in, const FitLimitsResult& out) {
     std::vector<Working> list = {work_out("most play", "c = hole's upper limit − shaft's lower",
                                           {given("H", in.hole, out.hole_max_mm, "mm"), given("s", in.shaft, out.shaft_min_mm, "mm")}, "mm",
-                                          source, [](auto x) { return x[0] - x[1]; }),
+                                          fit_limits_source, [](auto x) { return x[0] - x[1]; }),
                                  work_out("least play", "c = hole's lower limit − shaft's upper",
                                           {given("H", in.hole, out.hole_min_mm, "mm"), given("s", in.shaft, out.shaft_max_mm, "mm")}, "mm",
-                                          source, [](auto x) { return x[0] - x[1]; })};
+                                          fit_limits_source, [](auto x) { return x[0] - x[1]; })};
     list.back().notes.push_back(out.verdict);
     return list;
 }
@@ -126,8 +126,9 @@ const Record& FitLimitsResult::record() {
 }
 
 const Calculation& fit_limits_calculation() {
-    static const Calculation calculation = declare<FitLimitsInput, FitLimitsResult>(
-        "fit.limits", "Limits of a hole and a shaft that fit into each other, up to 50 mm.", source, fit_limits, explain_fit_limits);
+    static const Calculation calculation =
+        declare<FitLimitsInput, FitLimitsResult>("fit.limits", "Limits of a hole and a shaft that fit into each other, up to 50 mm.",
+                                                 fit_limits_source, fit_limits, explain_fit_limits);
     return calculation;
 }
 

@@ -1,18 +1,17 @@
 #include "making/hole_circle.h"
 
 #include <cmath>
-#include <numbers>
 
+#include "number/constants.h"
 #include "number/units.h"
 
 namespace echappe {
 namespace {
 
-constexpr double rad = std::numbers::pi / 180;
-constexpr const char* source = "chords of a circle";
+constexpr const char* hole_circle_source = "chords of a circle";
 
 double chord(double radius, long long holes, long long apart) {
-    return 2 * radius * std::sin(180 * rad * static_cast<double>(apart) / static_cast<double>(holes));
+    return 2 * radius * std::sin(180 * rad_per_deg * static_cast<double>(apart) / static_cast<double>(holes));
 }
 
 }  // namespace
@@ -21,7 +20,7 @@ HoleCircleResult hole_circle(const HoleCircleInput& in) {
     HoleCircleResult out;
     for (long long i = 0; i < in.holes; ++i) {
         const double deg = in.start_deg + 360 * static_cast<double>(i) / static_cast<double>(in.holes);
-        out.points.push_back({deg, in.radius_mm * std::cos(deg * rad), in.radius_mm * std::sin(deg * rad)});
+        out.points.push_back({deg, in.radius_mm * std::cos(deg * rad_per_deg), in.radius_mm * std::sin(deg * rad_per_deg)});
     }
     for (long long apart = 1; 2 * apart <= in.holes; ++apart) out.distances.push_back({apart, chord(in.radius_mm, in.holes, apart)});
     if (in.hole_mm && !out.distances.empty()) out.left_mm = out.distances.front().mm - *in.hole_mm;
@@ -36,8 +35,8 @@ HoleCircleResult hole_circle(const HoleCircleInput& in) {
 std::vector<Working> explain_hole_circle(const HoleCircleInput& in, const HoleCircleResult& out) {
     std::vector<Working> list = {
         work_out("from hole to hole", "c = 2 r sin(180° ÷ n)",
-                 {given("r", "radius", in.radius_mm, "mm"), given("n", "holes", static_cast<double>(in.holes), "")}, "mm", source,
-                 [](auto x) { return 2 * x[0] * std::sin(180 * rad / x[1]); })};
+                 {given("r", "radius", in.radius_mm, "mm"), given("n", "holes", static_cast<double>(in.holes), "")}, "mm",
+                 hole_circle_source, [](auto x) { return 2 * x[0] * std::sin(180 * rad_per_deg / x[1]); })};
     list.back().notes.push_back(out.verdict);
     return list;
 }
@@ -82,7 +81,7 @@ const Record& HoleCircleResult::record() {
 
 const Calculation& hole_circle_calculation() {
     static const Calculation calculation = declare<HoleCircleInput, HoleCircleResult>(
-        "hole.circle", "Holes on a circle: where each stands, and the distances between any two.", source, hole_circle,
+        "hole.circle", "Holes on a circle: where each stands, and the distances between any two.", hole_circle_source, hole_circle,
         explain_hole_circle);
     return calculation;
 }

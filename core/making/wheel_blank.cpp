@@ -4,14 +4,15 @@
 #include <cmath>
 
 #include "making/crossings.h"
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "number/units.h"
 
 namespace echappe {
 namespace {
 
-constexpr double pi = 3.14159265358979323846;
-constexpr const char* source = "practice of the trade: rim 2 to 2.5 modules below the roots; areas and moments by Green's theorem";
+constexpr const char* wheel_blank_source =
+    "practice of the trade: rim 2 to 2.5 modules below the roots; areas and moments by Green's theorem";
 constexpr double rim_modules = 2.25;
 constexpr double least_rim_modules = 2.0;
 constexpr double hub_wall_modules = 1.5;
@@ -180,8 +181,9 @@ std::vector<Working> explain_blank(const BlankInput& in, const BlankResult& out)
     const Term d{"d", "density", {in.choice.density_kg_m3, 0}, "kg/m³", 0};
     std::vector<Working> list;
     if (!in.choice.rim_mm)
-        list.push_back(work_out("rim below the roots", "r = 2.25 m", {m}, "mm", source, [](auto x) { return 2.25 * x[0]; }));
-    list.push_back(work_out("mass", "M = A b d × 0.000001", {A, b, d}, "g", source, [](auto x) { return x[0] * x[1] * x[2] * 1e-6; }));
+        list.push_back(work_out("rim below the roots", "r = 2.25 m", {m}, "mm", wheel_blank_source, [](auto x) { return 2.25 * x[0]; }));
+    list.push_back(
+        work_out("mass", "M = A b d × 0.000001", {A, b, d}, "g", wheel_blank_source, [](auto x) { return x[0] * x[1] * x[2] * 1e-6; }));
     list.back().notes.push_back("solid it would be " + print_short(out.solid_mass_g, 4) + " g: crossing out saves " +
                                 print_fixed(out.saved_percent, 1) + " % of the mass and " + print_fixed(out.inertia_saved_percent, 1) +
                                 " % of the inertia");
@@ -191,7 +193,7 @@ std::vector<Working> explain_blank(const BlankInput& in, const BlankResult& out)
 
 const Calculation& blank_calculation() {
     static const Calculation calculation = declare<BlankInput, BlankResult>(
-        "cut.blank", "A wheel's blank: crossings, bore, collet seat, mass and inertia.", source, plan_blank, explain_blank);
+        "cut.blank", "A wheel's blank: crossings, bore, collet seat, mass and inertia.", wheel_blank_source, plan_blank, explain_blank);
     return calculation;
 }
 

@@ -6,13 +6,12 @@
 #include <numbers>
 #include <sstream>
 
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "number/numeral.h"
 
 namespace echappe {
 namespace {
-
-constexpr double pi = 3.14159265358979323846;
 
 /// Splits "1.513in" into the numeral and the unit's name.
 std::pair<std::string, std::string> split_unit(std::string_view text) {

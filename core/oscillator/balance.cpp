@@ -1,8 +1,8 @@
 #include "oscillator/balance.h"
 
 #include <cmath>
-#include <numbers>
 
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "number/units.h"
 
@@ -11,10 +11,7 @@
 namespace echappe {
 namespace {
 
-constexpr double pi = std::numbers::pi;
-constexpr double day_s = 86400;
-constexpr double hour_beats = 7200;  ///< beats per hour = 7200 ÷ T
-constexpr const char* source = "balance and spring (Hooke; Huygens, 1675): T = 2π √(I ÷ k), k = E b h³ ÷ (12 L)";
+constexpr const char* balance_source = "balance and spring (Hooke; Huygens, 1675): T = 2π √(I ÷ k), k = E b h³ ÷ (12 L)";
 
 double stiffness_of(const Hairspring& s) { return s.modulus_N_mm2 * s.width_mm * std::pow(s.thickness_mm, 3) / (12 * s.length_mm) / 1000; }
 
@@ -145,7 +142,7 @@ BalanceResult balance(const BalanceInput& in) {
 std::vector<Working> explain_balance(const BalanceInput& in, const BalanceResult& out) {
     const Term I{"I", "inertia", {out.inertia_kg_m2, 0}, "kg m²", 0};
     const Term k{"k", "stiffness", {out.stiffness_N_m_per_rad, 0}, "N m/rad", 0};
-    Working beats = work_out("beats per hour", "n = 7200 √(k ÷ I) ÷ (2 π)", {I, k}, "1/h", source,
+    Working beats = work_out("beats per hour", "n = 7200 √(k ÷ I) ÷ (2 π)", {I, k}, "1/h", balance_source,
                              [](auto x) { return hour_beats * std::sqrt(x[1] / x[0]) / (2 * pi); });
     beats.notes = {out.which_way};
     std::vector<Working> list = {beats};
@@ -156,14 +153,14 @@ std::vector<Working> explain_balance(const BalanceInput& in, const BalanceResult
                                  {"b", "width", {s.width_mm, 0}, "mm", 0},
                                  {"h", "thickness", {s.thickness_mm, 0}, "mm", 0},
                                  {"L", "working length", {s.length_mm, 0}, "mm", 0}},
-                                "N mm/rad", source, [](auto x) { return x[0] * x[1] * x[2] * x[2] * x[2] / (12 * x[3]); }));
+                                "N mm/rad", balance_source, [](auto x) { return x[0] * x[1] * x[2] * x[2] * x[2] / (12 * x[3]); }));
     }
     return list;
 }
 
 const Calculation& balance_calculation() {
     static const Calculation calculation = declare<BalanceInput, BalanceResult>(
-        "balance", "A balance and its spring: beats, and what pins and screws do.", source, balance, explain_balance);
+        "balance", "A balance and its spring: beats, and what pins and screws do.", balance_source, balance, explain_balance);
     return calculation;
 }
 

@@ -2,6 +2,7 @@
 
 #include <cmath>
 
+#include "number/constants.h"
 #include "number/units.h"
 
 namespace echappe {
@@ -13,7 +14,6 @@ std::optional<double> end_shake_mm(const Balance& balance) {
 
 std::optional<double> strip_s_per_day_per_mm(const Balance& balance) {
     if (!balance.spring || !(balance.spring->length_mm > 0)) return {};
-    constexpr double day_s = 86400;
     return day_s * (std::sqrt(balance.spring->length_mm / (balance.spring->length_mm + 1)) - 1);
 }
 

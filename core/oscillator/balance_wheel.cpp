@@ -1,18 +1,16 @@
 #include "oscillator/balance_wheel.h"
 
 #include <cmath>
-#include <numbers>
 
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "number/units.h"
 
 namespace echappe {
 namespace {
 
-constexpr double pi = std::numbers::pi;
-constexpr double day_s = 86400;
 constexpr double kg_m2_per_kg_mm2 = 1e-6;
-constexpr const char* source = "moments of inertia of ring, bar, cylinder and point; parallel axes (Steiner)";
+constexpr const char* balance_wheel_source = "moments of inertia of ring, bar, cylinder and point; parallel axes (Steiner)";
 
 void check(const BalanceWheel& wheel) {
     if (!(wheel.rim_height_mm > 0)) throw InputError("wheel.rim_height_mm", print_short(wheel.rim_height_mm), "a size above 0");
@@ -119,12 +117,13 @@ std::vector<Working> explain_balance_wheel(const BalanceWheelInput&, const Balan
                       {"arms", "m ((l² + w²) ÷ 12 + middle²)", {out.arms_kg_m2, 0}, "kg m²", 0},
                       {"hub", "½ m R²", {out.hub_kg_m2, 0}, "kg m²", 0},
                       {"screws", "2 m r² a pair", {out.screws_kg_m2, 0}, "kg m²", 0}},
-                     "kg m²", source, [](auto x) { return x[0] + x[1] + x[2] + x[3]; })};
+                     "kg m²", balance_wheel_source, [](auto x) { return x[0] + x[1] + x[2] + x[3]; })};
 }
 
 const Calculation& balance_wheel_calculation() {
-    static const Calculation calculation = declare<BalanceWheelInput, BalanceWheelResult>(
-        "balance.inertia", "The inertia of a balance from its rim, arms, hub and screws.", source, balance_wheel, explain_balance_wheel);
+    static const Calculation calculation =
+        declare<BalanceWheelInput, BalanceWheelResult>("balance.inertia", "The inertia of a balance from its rim, arms, hub and screws.",
+                                                       balance_wheel_source, balance_wheel, explain_balance_wheel);
     return calculation;
 }
 

@@ -1,17 +1,15 @@
 #include "oscillator/beat_setting.h"
 
 #include <cmath>
-#include <numbers>
 
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "number/units.h"
 
 namespace echappe {
 namespace {
 
-constexpr double pi = std::numbers::pi;
-constexpr double hour_beats = 7200;
-constexpr const char* source = "harmonic swing: δ = A sin(π e ÷ T)";
+constexpr const char* beat_setting_source = "harmonic swing: δ = A sin(π e ÷ T)";
 
 }  // namespace
 
@@ -67,14 +65,14 @@ std::vector<Working> explain_beat_setting(const BeatSettingInput& in, const Beat
                             {{"A", "amplitude", {in.amplitude_deg, 0}, "deg", 0},
                              {"e", "beat error", {in.beat_error_ms / 1000, 0}, "s", 0},
                              {"T", "two beats", {hour_beats / in.beats_per_hour, 0}, "s", 0}},
-                            "deg", source, [](auto x) { return x[0] * std::sin(pi * x[1] / x[2]); });
+                            "deg", beat_setting_source, [](auto x) { return x[0] * std::sin(pi * x[1] / x[2]); });
     turn.notes = {out.verdict};
     return {turn};
 }
 
 const Calculation& beat_setting_calculation() {
     static const Calculation calculation = declare<BeatSettingInput, BeatSettingResult>(
-        "balance.beat", "A balance put in beat: how far the collet turns.", source, set_beat, explain_beat_setting);
+        "balance.beat", "A balance put in beat: how far the collet turns.", beat_setting_source, set_beat, explain_beat_setting);
     return calculation;
 }
 

@@ -6,6 +6,7 @@
 #include <map>
 #include <numbers>
 
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "number/units.h"
 
@@ -15,11 +16,9 @@
 namespace echappe {
 namespace {
 
-constexpr double pi = std::numbers::pi;
-constexpr double day_s = 86400;
 constexpr double mercury_volume_per_K = 181e-6;  ///< at 20 °C
 constexpr double mercury_kg_m3 = 13546;          ///< at 20 °C
-constexpr const char* source = "equal growth down and up; mercury as a cylinder, l = d + (h² ÷ 12 + a² ÷ 4) ÷ d";
+constexpr const char* compensation_source = "equal growth down and up; mercury as a cylinder, l = d + (h² ÷ 12 + a² ÷ 4) ÷ d";
 
 double jar_per_K(const std::string& jar) { return jar == "steel" ? 11.5e-6 : 8.5e-6; }
 
@@ -186,7 +185,7 @@ CompensationResult compensate(const CompensationInput& in) {
 
 std::vector<Working> explain_compensation(const CompensationInput& in, const CompensationResult& out) {
     Working rod = work_out("rod alone", "loss = 86400 α ÷ 2", {{"α", in.rod + ", per kelvin", {expansion_per_K(in.rod), 0}, "1/K", 0}},
-                           "s/d/K", source, [](auto x) { return day_s * x[0] / 2; });
+                           "s/d/K", compensation_source, [](auto x) { return day_s * x[0] / 2; });
     rod.notes = {out.verdict};
     std::vector<Working> list = {rod};
     if (out.up_mm)
@@ -194,14 +193,14 @@ std::vector<Working> explain_compensation(const CompensationInput& in, const Com
                                 {{"L", "simple pendulum", {in.length_mm, 0}, "mm", 0},
                                  {"α", in.rod, {expansion_per_K(in.rod), 0}, "1/K", 0},
                                  {"β", in.up, {expansion_per_K(in.up), 0}, "1/K", 0}},
-                                "mm", source, [](auto x) { return x[0] * x[1] / (x[2] - x[1]); }));
+                                "mm", compensation_source, [](auto x) { return x[0] * x[1] / (x[2] - x[1]); }));
     if (out.mercury_mm) {
         Working height;
         height.name = "mercury";
         height.formula = "h where d + (h² ÷ 12 + a² ÷ 4) ÷ d does not move with temperature";
         height.result = {*out.mercury_mm, 0};
         height.unit = "mm";
-        height.source = source;
+        height.source = compensation_source;
         list.push_back(height);
     }
     return list;
@@ -209,8 +208,8 @@ std::vector<Working> explain_compensation(const CompensationInput& in, const Com
 
 const Calculation& compensation_calculation() {
     static const Calculation calculation = declare<CompensationInput, CompensationResult>(
-        "pendulum.compensate", "A pendulum that keeps its length when it warms: sleeve, gridiron or mercury.", source, compensate,
-        explain_compensation);
+        "pendulum.compensate", "A pendulum that keeps its length when it warms: sleeve, gridiron or mercury.", compensation_source,
+        compensate, explain_compensation);
     return calculation;
 }
 

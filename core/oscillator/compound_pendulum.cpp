@@ -1,8 +1,8 @@
 #include "oscillator/compound_pendulum.h"
 
 #include <cmath>
-#include <numbers>
 
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "number/units.h"
 #include "oscillator/gravity.h"
@@ -11,9 +11,7 @@
 namespace echappe {
 namespace {
 
-constexpr double pi = std::numbers::pi;
-constexpr double day_s = 86400;
-constexpr const char* source = "compound pendulum (Huygens, 1673): l = I ÷ (M d); parallel axes (Steiner)";
+constexpr const char* compound_pendulum_source = "compound pendulum (Huygens, 1673): l = I ÷ (M d); parallel axes (Steiner)";
 
 const std::vector<std::string>& shapes() {
     static const std::vector<std::string> all = {"rod", "cylinder", "disc", "lens", "point"};
@@ -181,15 +179,15 @@ std::vector<Working> explain_compound_pendulum(const CompoundPendulumInput&, con
                               {{"I", "moment of inertia about the suspension", {out.inertia_kg_m2, 0}, "kg m²", 0},
                                {"M", "mass", {out.mass_kg, 0}, "kg", 0},
                                {"d", "centre of mass below the suspension", {out.centre_of_mass_mm / 1000, 0}, "m", 0}},
-                              "m", source, [](auto x) { return x[0] / (x[1] * x[2]); });
+                              "m", compound_pendulum_source, [](auto x) { return x[0] / (x[1] * x[2]); });
     length.notes = {out.which_way};
     return {length};
 }
 
 const Calculation& compound_pendulum_calculation() {
     static const Calculation calculation = declare<CompoundPendulumInput, CompoundPendulumResult>(
-        "pendulum.compound", "A pendulum from its parts: length, beats, and what a weight on a tray does.", source, compound_pendulum,
-        explain_compound_pendulum);
+        "pendulum.compound", "A pendulum from its parts: length, beats, and what a weight on a tray does.", compound_pendulum_source,
+        compound_pendulum, explain_compound_pendulum);
     return calculation;
 }
 

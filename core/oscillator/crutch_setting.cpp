@@ -2,17 +2,15 @@
 
 #include <algorithm>
 #include <cmath>
-#include <numbers>
 
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "number/units.h"
 
 namespace echappe {
 namespace {
 
-constexpr double pi = std::numbers::pi;
-constexpr double hour_beats = 7200;
-constexpr const char* source = "harmonic swing past the two let-offs";
+constexpr const char* crutch_setting_source = "harmonic swing past the two let-offs";
 
 }  // namespace
 
@@ -49,13 +47,13 @@ CrutchSettingResult set_crutch(const CrutchSettingInput& in) {
 }
 
 std::vector<Working> explain_crutch_setting(const CrutchSettingInput& in, const CrutchSettingResult& out) {
-    Working limp =
-        work_out("limp of such a crutch", "e = (arcsin((a + δ) ÷ A) − arcsin((a − δ) ÷ A)) T ÷ 2 π",
-                 {{"a", "swing at which it lets off", {in.let_off_deg, 0}, "deg", 0},
-                  {"δ", "turn of the crutch", {out.turn_deg, 0}, "deg", 0},
-                  {"A", "swing to one side", {in.semi_arc_deg, 0}, "deg", 0},
-                  {"T", "two beats", {hour_beats / in.beats_per_hour, 0}, "s", 0}},
-                 "s", source, [](auto x) { return (std::asin((x[0] + x[1]) / x[2]) - std::asin((x[0] - x[1]) / x[2])) * x[3] / (2 * pi); });
+    Working limp = work_out("limp of such a crutch", "e = (arcsin((a + δ) ÷ A) − arcsin((a − δ) ÷ A)) T ÷ 2 π",
+                            {{"a", "swing at which it lets off", {in.let_off_deg, 0}, "deg", 0},
+                             {"δ", "turn of the crutch", {out.turn_deg, 0}, "deg", 0},
+                             {"A", "swing to one side", {in.semi_arc_deg, 0}, "deg", 0},
+                             {"T", "two beats", {hour_beats / in.beats_per_hour, 0}, "s", 0}},
+                            "s", crutch_setting_source,
+                            [](auto x) { return (std::asin((x[0] + x[1]) / x[2]) - std::asin((x[0] - x[1]) / x[2])) * x[3] / (2 * pi); });
     limp.notes = {out.verdict};
     return {limp};
 }
@@ -88,7 +86,8 @@ const Record& CrutchSettingResult::record() {
 
 const Calculation& crutch_setting_calculation() {
     static const Calculation calculation = declare<CrutchSettingInput, CrutchSettingResult>(
-        "pendulum.beat", "A pendulum put in beat: how far the crutch is bent, and which way.", source, set_crutch, explain_crutch_setting);
+        "pendulum.beat", "A pendulum put in beat: how far the crutch is bent, and which way.", crutch_setting_source, set_crutch,
+        explain_crutch_setting);
     return calculation;
 }
 

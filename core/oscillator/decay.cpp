@@ -1,16 +1,15 @@
 #include "oscillator/decay.h"
 
 #include <cmath>
-#include <numbers>
 
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "number/units.h"
 
 namespace echappe {
 namespace {
 
-constexpr double pi = std::numbers::pi;
-constexpr const char* source = "damped harmonic swing: θ = θ0 exp(−ω t ÷ 2Q)";
+constexpr const char* decay_source = "damped harmonic swing: θ = θ0 exp(−ω t ÷ 2Q)";
 
 }  // namespace
 
@@ -64,14 +63,14 @@ std::vector<Working> explain_decay(const DecayInput& in, const DecayResult& out)
                                 {"t", "time", {60 * in.minutes, 0}, "s", 0},
                                 {"θ0", "swing at the start", {in.start_deg, in.swing_u_deg}, "deg", 0},
                                 {"θ", "swing at the end", {in.end_deg, in.swing_u_deg}, "deg", 0}},
-                               "", source, [](auto x) { return x[0] * x[1] / (2 * std::log(x[2] / x[3])); });
+                               "", decay_source, [](auto x) { return x[0] * x[1] / (2 * std::log(x[2] / x[3])); });
     quality.notes = {out.verdict};
     return {quality};
 }
 
 const Calculation& decay_calculation() {
     static const Calculation calculation = declare<DecayInput, DecayResult>("swing.decay", "The quality of a swing from how it dies away.",
-                                                                            source, quality_by_decay, explain_decay);
+                                                                            decay_source, quality_by_decay, explain_decay);
     return calculation;
 }
 

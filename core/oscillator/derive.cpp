@@ -1,12 +1,11 @@
 #include "oscillator/derive.h"
 
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "oscillator/compensation.h"
 
 namespace echappe {
 namespace {
-
-constexpr double day_s = 86400;
 
 void derive_pendulum(const OscillatorRecord& o, const Pendulum& p, double beats_per_hour, DerivedOscillator& out) {
     PendulumInput in = simple_pendulum_of(o, p, beats_per_hour);

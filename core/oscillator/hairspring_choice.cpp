@@ -1,18 +1,15 @@
 #include "oscillator/hairspring_choice.h"
 
 #include <cmath>
-#include <numbers>
 
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "number/units.h"
 
 namespace echappe {
 namespace {
 
-constexpr double pi = std::numbers::pi;
-constexpr double day_s = 86400;
-constexpr double hour_beats = 7200;
-constexpr const char* source = "T = 2π √(I ÷ k), k = E b h³ ÷ (12 L)";
+constexpr const char* hairspring_choice_source = "T = 2π √(I ÷ k), k = E b h³ ÷ (12 L)";
 
 /// Rate of a spring of this working length against one that is right.
 double rate_s_per_day(double right_mm, double length_mm) { return day_s * (std::sqrt(right_mm / length_mm) - 1); }
@@ -119,15 +116,15 @@ std::vector<Working> explain_hairspring_choice(const HairspringChoiceInput& in, 
                                {"b", "width", {in.width_mm, 0}, "mm", 0},
                                {"h", "thickness", {in.thickness_mm, in.thickness_u_mm}, "mm", 0},
                                {"k", "stiffness needed", {out.stiffness_N_m_per_rad, 0}, "N m/rad", 0}},
-                              "mm", source, [](auto x) { return x[0] * x[1] * x[2] * x[2] * x[2] / (12000 * x[3]); });
+                              "mm", hairspring_choice_source, [](auto x) { return x[0] * x[1] * x[2] * x[2] * x[2] / (12000 * x[3]); });
     length.notes = {out.verdict};
     return {length};
 }
 
 const Calculation& hairspring_choice_calculation() {
     static const Calculation calculation = declare<HairspringChoiceInput, HairspringChoiceResult>(
-        "balance.spring", "A hairspring for a balance: working length, where it is pinned, what stands out.", source, choose_hairspring,
-        explain_hairspring_choice);
+        "balance.spring", "A hairspring for a balance: working length, where it is pinned, what stands out.", hairspring_choice_source,
+        choose_hairspring, explain_hairspring_choice);
     return calculation;
 }
 

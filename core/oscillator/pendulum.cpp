@@ -3,6 +3,7 @@
 #include <boost/math/special_functions/ellint_1.hpp>
 #include <cmath>
 
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "number/units.h"
 #include "oscillator/gravity.h"
@@ -12,9 +13,7 @@
 namespace echappe {
 namespace {
 
-constexpr double pi = 3.14159265358979323846;
-constexpr double day_s = 86400;
-constexpr const char* source = "exact pendulum: T = 4 √(l/g) K(sin(θ0/2)), Legendre; gravity: WGS 84 (NIMA TR8350.2)";
+constexpr const char* pendulum_source = "exact pendulum: T = 4 √(l/g) K(sin(θ0/2)), Legendre; gravity: WGS 84 (NIMA TR8350.2)";
 
 /// Seconds a day gained or lost, as a size, when the period changes from `before` to `after`: exact, not linearised.
 double rate_change_size(double before, double after) { return std::abs(day_s * (before / after - 1)); }
@@ -97,9 +96,9 @@ std::vector<Working> explain_pendulum(const PendulumInput& in, const PendulumRes
                    0};
     const Term gravity{"g", "gravity", {out.gravity_m_s2, 0}, "m/s²", 0};
     Working length = work_out("length", "l = 1000 g (T ÷ (2 π k))²", {gravity, {"T", "period", {out.period_s, 0}, "s", 0}, arc}, "mm",
-                              source, [](std::span<const double> x) { return 1000 * x[0] * std::pow(x[1] / (2 * pi * x[2]), 2); });
+                              pendulum_source, [](std::span<const double> x) { return 1000 * x[0] * std::pow(x[1] / (2 * pi * x[2]), 2); });
     length.notes.push_back("1 mm longer loses " + print_short(out.s_per_day_per_mm) + " s/d; shorter gains");
-    Working circular = work_out("circular error", "loss = 86400 (1 − 1 ÷ k)", {arc}, "s/d", source,
+    Working circular = work_out("circular error", "loss = 86400 (1 − 1 ÷ k)", {arc}, "s/d", pendulum_source,
                                 [](std::span<const double> x) { return day_s * (1 - 1 / x[0]); });
     circular.notes.push_back("a wider swing loses, a narrower one gains");
     if (in.nut_pitch_mm > 0)
@@ -110,8 +109,9 @@ std::vector<Working> explain_pendulum(const PendulumInput& in, const PendulumRes
 }
 
 const Calculation& pendulum_calculation() {
-    static const Calculation calculation = declare<PendulumInput, PendulumResult>(
-        "pendulum", "Length, period and beats of a pendulum at its arc, with what changes its rate.", source, pendulum, explain_pendulum);
+    static const Calculation calculation =
+        declare<PendulumInput, PendulumResult>("pendulum", "Length, period and beats of a pendulum at its arc, with what changes its rate.",
+                                               pendulum_source, pendulum, explain_pendulum);
     return calculation;
 }
 

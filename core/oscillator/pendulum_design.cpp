@@ -3,8 +3,8 @@
 #include <algorithm>
 #include <boost/math/tools/roots.hpp>
 #include <cmath>
-#include <numbers>
 
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "number/units.h"
 #include "oscillator/compensation.h"
@@ -14,10 +14,9 @@
 namespace echappe {
 namespace {
 
-constexpr double pi = std::numbers::pi;
 constexpr double lead_kg_m3 = 11300;
 constexpr double clear_mm = 10;  ///< each side: a bob that swings closer is struck when the case is moved
-constexpr const char* source = "compound pendulum (Huygens, 1673), the bob's place solved for the beats; swing W η Q = π E";
+constexpr const char* pendulum_design_source = "compound pendulum (Huygens, 1673), the bob's place solved for the beats; swing W η Q = π E";
 
 double density_of(const std::string& rod) {
     if (rod == "pine") return 500;
@@ -208,7 +207,7 @@ std::vector<Working> explain_pendulum_design(const PendulumDesignInput& in, cons
     place.formula = "d where I ÷ (M d) of rod and bob is the simple length";
     place.result = {out.bob_centre_mm, 0};
     place.unit = "mm";
-    place.source = source;
+    place.source = pendulum_design_source;
     place.notes = {"simple length " + print_fixed(out.simple_length_mm, 2) + " mm"};
     for (const std::string& warning : out.warnings) place.notes.push_back(warning);
     const double angle = in.semi_arc_deg * pi / 180;
@@ -224,8 +223,8 @@ std::vector<Working> explain_pendulum_design(const PendulumDesignInput& in, cons
 
 const Calculation& pendulum_design_calculation() {
     static const Calculation calculation = declare<PendulumDesignInput, PendulumDesignResult>(
-        "pendulum.design", "A pendulum to replace a lost one: where the bob hangs, rod and thread, whether it clears the case.", source,
-        design_pendulum, explain_pendulum_design);
+        "pendulum.design", "A pendulum to replace a lost one: where the bob hangs, rod and thread, whether it clears the case.",
+        pendulum_design_source, design_pendulum, explain_pendulum_design);
     return calculation;
 }
 

@@ -4,8 +4,8 @@
 #include <boost/math/special_functions/bessel.hpp>
 #include <cmath>
 #include <map>
-#include <numbers>
 
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "number/units.h"
 #include "oscillator/gravity.h"
@@ -15,10 +15,7 @@
 namespace echappe {
 namespace {
 
-constexpr double pi = std::numbers::pi;
-constexpr double day_s = 86400;
-constexpr double hour_beats = 7200;
-constexpr const char* source = "weight on a harmonic swing, first order (Poisson's averaging; J1 after Bessel, 1824)";
+constexpr const char* poise_source = "weight on a harmonic swing, first order (Poisson's averaging; J1 after Bessel, 1824)";
 
 const std::map<std::string, double>& verticals() {
     static const std::map<std::string, double> all = {{"12 down", 0}, {"3 down", 90}, {"6 down", 180}, {"9 down", 270}};
@@ -249,7 +246,7 @@ std::vector<Working> explain_poise(const PoiseInput& in, const PoiseResult& out)
     poise.unit = "s/d";
     poise.formula = "rate = mean + c cos φ + s sin φ over the vertical positions; √(c² + s²)";
     poise.result = {out.poise_s_per_day.value_or(0), out.poise_u_s_per_day.value_or(0)};
-    poise.source = source;
+    poise.source = poise_source;
     poise.notes = {out.verdict};
     std::vector<Working> list = {poise};
     if (!out.unbalance_mg_mm) return list;
@@ -265,18 +262,18 @@ std::vector<Working> explain_poise(const PoiseInput& in, const PoiseResult& out)
                                  {"B", "amplitude let down", {*out.let_down_amplitude_deg * pi / 180, 0}, "rad", 0},
                                  k,
                                  g},
-                                "mg mm", source,
+                                "mg mm", poise_source,
                                 [share](auto x) { return 1e9 * x[0] * x[3] / (day_s * x[4] * std::abs(share(x[1]) - share(x[2]))); }));
     else
         list.push_back(work_out("unbalance", "m a = 10⁹ r A k ÷ (86400 g |J1(A)|)",
-                                {{"r", "rate by want of poise", {*out.poise_s_per_day, 0}, "s/d", 0}, A, k, g}, "mg mm", source,
+                                {{"r", "rate by want of poise", {*out.poise_s_per_day, 0}, "s/d", 0}, A, k, g}, "mg mm", poise_source,
                                 [share](auto x) { return 1e9 * x[0] * x[2] / (day_s * x[3] * std::abs(share(x[1]))); }));
     return list;
 }
 
 const Calculation& poise_calculation() {
     static const Calculation calculation = declare<PoiseInput, PoiseResult>(
-        "balance.poise", "Where a balance is heavy, from its rates in the positions.", source, judge_poise, explain_poise);
+        "balance.poise", "Where a balance is heavy, from its rates in the positions.", poise_source, judge_poise, explain_poise);
     return calculation;
 }
 

@@ -1,18 +1,15 @@
 #include "oscillator/torsion.h"
 
 #include <cmath>
-#include <numbers>
 
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "number/units.h"
 
 namespace echappe {
 namespace {
 
-constexpr double pi = std::numbers::pi;
-constexpr double day_s = 86400;
-constexpr double hour_beats = 7200;
-constexpr const char* source = "torsion of a strip (Saint-Venant, 1855) or a round wire; T = 2π √(I ÷ k)";
+constexpr const char* torsion_source = "torsion of a strip (Saint-Venant, 1855) or a round wire; T = 2π √(I ÷ k)";
 
 /// N m for each radian.
 double stiffness(const TorsionInput& in, double thickness_mm) {
@@ -110,23 +107,23 @@ std::vector<Working> explain_torsion(const TorsionInput& in, const TorsionResult
     std::vector<Working> list;
     if (in.width_mm)
         list.push_back(work_out("stiffness of the strip", "k = G b t³ (1 − 0.63 t ÷ b) ÷ (3000 L)",
-                                {G, {"b", "width", {*in.width_mm, 0}, "mm", 0}, t, L}, "N m/rad", source,
+                                {G, {"b", "width", {*in.width_mm, 0}, "mm", 0}, t, L}, "N m/rad", torsion_source,
                                 [](auto x) { return x[0] * x[1] * x[2] * x[2] * x[2] * (1 - 0.63 * x[2] / x[1]) / (3000 * x[3]); }));
     else
-        list.push_back(work_out("stiffness of the wire", "k = π G t⁴ ÷ (32000 L)", {G, t, L}, "N m/rad", source,
+        list.push_back(work_out("stiffness of the wire", "k = π G t⁴ ÷ (32000 L)", {G, t, L}, "N m/rad", torsion_source,
                                 [](auto x) { return pi * x[0] * x[1] * x[1] * x[1] * x[1] / (32000 * x[2]); }));
     list.push_back(
         work_out("beats an hour", "n = 3600 √(k ÷ I) ÷ π",
                  {{"k", "stiffness", {out.stiffness_N_m_per_rad, 0}, "N m/rad", 0}, {"I", "inertia", {out.inertia_kg_m2, 0}, "kg m²", 0}},
-                 "1/h", source, [](auto x) { return 3600 * std::sqrt(x[0] / x[1]) / pi; }));
+                 "1/h", torsion_source, [](auto x) { return 3600 * std::sqrt(x[0] / x[1]) / pi; }));
     list.back().notes = {out.verdict};
     return list;
 }
 
 const Calculation& torsion_calculation() {
     static const Calculation calculation = declare<TorsionInput, TorsionResult>(
-        "pendulum.torsion", "A pendulum that turns on a strip or wire: its beats, and which strip it wants.", source, torsion_pendulum,
-        explain_torsion);
+        "pendulum.torsion", "A pendulum that turns on a strip or wire: its beats, and which strip it wants.", torsion_source,
+        torsion_pendulum, explain_torsion);
     return calculation;
 }
 

@@ -8,7 +8,7 @@
 namespace echappe {
 namespace {
 
-constexpr const char* source = "workshop practice: all to the shortest, on one setting of the stop";
+constexpr const char* equal_set_source = "workshop practice: all to the shortest, on one setting of the stop";
 
 }  // namespace
 
@@ -43,8 +43,8 @@ std::vector<Working> explain_equal_set(const EqualSetInput& in, const EqualSetRe
     const double longest = out.shortest_mm + out.spread_mm;
     std::vector<Working> list = {
         work_out("spread", "s = longest − shortest",
-                 {given("longest", "of the set", longest, "mm"), given("shortest", "of the set", out.shortest_mm, "mm")}, "mm", source,
-                 [](auto x) { return x[0] - x[1]; })};
+                 {given("longest", "of the set", longest, "mm"), given("shortest", "of the set", out.shortest_mm, "mm")}, "mm",
+                 equal_set_source, [](auto x) { return x[0] - x[1]; })};
     list.back().notes.push_back(out.verdict);
     list.back().notes.push_back(std::to_string(in.lengths_mm.size()) + " pieces were read.");
     return list;
@@ -82,8 +82,8 @@ const Record& EqualSetResult::record() {
 
 const Calculation& equal_set_calculation() {
     static const Calculation calculation = declare<EqualSetInput, EqualSetResult>(
-        "set.equal", "Feet, pillars or studs that must be equal: the shortest, and what to take off the others.", source, equal_set,
-        explain_equal_set);
+        "set.equal", "Feet, pillars or studs that must be equal: the shortest, and what to take off the others.", equal_set_source,
+        equal_set, explain_equal_set);
     return calculation;
 }
 

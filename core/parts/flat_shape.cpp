@@ -6,6 +6,7 @@
 
 #include "exchange/metal.h"
 #include "making/crossings.h"
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "number/units.h"
 #include "parts/material.h"
@@ -14,8 +15,7 @@
 namespace echappe {
 namespace {
 
-constexpr double pi = std::numbers::pi;
-constexpr const char* source = "plane geometry; bends by the layer that keeps its length";
+constexpr const char* flat_shape_source = "plane geometry; bends by the layer that keeps its length";
 constexpr double keeps_length = 0.44;  ///< of the thickness, from the inside of a bend
 constexpr double step_rad = 2 * pi / 240;
 
@@ -249,14 +249,14 @@ std::vector<Working> explain_flat_shape(const FlatShapeInput& in, const FlatShap
     std::vector<Working> list = {work_out("mass", "m = A t ρ",
                                           {given("A", "area", out.area_mm2, "mm²"), given("t", "thickness", in.shape.thickness_mm, "mm"),
                                            given("ρ", "density", material(in.shape.material).density_kg_m3, "kg/m³")},
-                                          "g", source, [](auto x) { return x[0] * x[1] * x[2] * 1e-6; })};
+                                          "g", flat_shape_source, [](auto x) { return x[0] * x[1] * x[2] * 1e-6; })};
     if (out.developed_mm)
-        list.push_back(
-            work_out("flat length", "L = a + b − 2 (r + t) + π ÷ 2 × (r + 0.44 t)",
-                     {given("a", "one leg, outside", *in.shape.bend_at_mm, "mm"), given("b", "the other", *in.shape.height_mm, "mm"),
-                      given("r", "inside of the bend", in.shape.bend_radius_mm.value_or(in.shape.thickness_mm), "mm"),
-                      given("t", "thickness", in.shape.thickness_mm, "mm")},
-                     "mm", source, [](auto x) { return x[0] + x[1] - 2 * (x[2] + x[3]) + pi / 2 * (x[2] + keeps_length * x[3]); }));
+        list.push_back(work_out(
+            "flat length", "L = a + b − 2 (r + t) + π ÷ 2 × (r + 0.44 t)",
+            {given("a", "one leg, outside", *in.shape.bend_at_mm, "mm"), given("b", "the other", *in.shape.height_mm, "mm"),
+             given("r", "inside of the bend", in.shape.bend_radius_mm.value_or(in.shape.thickness_mm), "mm"),
+             given("t", "thickness", in.shape.thickness_mm, "mm")},
+            "mm", flat_shape_source, [](auto x) { return x[0] + x[1] - 2 * (x[2] + x[3]) + pi / 2 * (x[2] + keeps_length * x[3]); }));
     list.back().notes.push_back("Grain " + out.grain + ".");
     for (const std::string& warning : out.warnings) list.back().notes.push_back(warning);
     return list;
@@ -355,8 +355,8 @@ const Record& FlatShapeResult::record() {
 
 const Calculation& flat_shape_calculation() {
     static const Calculation calculation = declare<FlatShapeInput, FlatShapeResult>(
-        "part.flat", "A lost flat part by a few sizes: outline, holes, weight, bends and square holes; drawn, and as a solid.", source,
-        flat_shape, explain_flat_shape);
+        "part.flat", "A lost flat part by a few sizes: outline, holes, weight, bends and square holes; drawn, and as a solid.",
+        flat_shape_source, flat_shape, explain_flat_shape);
     return calculation;
 }
 

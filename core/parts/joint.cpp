@@ -1,9 +1,9 @@
 #include "parts/joint.h"
 
 #include <cmath>
-#include <numbers>
 
 #include "making/joints.h"
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "number/units.h"
 #include "parts/material.h"
@@ -11,8 +11,7 @@
 namespace echappe {
 namespace {
 
-constexpr double pi = std::numbers::pi;
-constexpr const char* source = "shear over the joint, workshop practice; press fits after Lamé (1852)";
+constexpr const char* joint_source = "shear over the joint, workshop practice; press fits after Lamé (1852)";
 constexpr double wanted_margin = 3, friction = 0.12, poisson = 0.3;
 
 const char* caution_of(const std::string& filler) {
@@ -102,15 +101,15 @@ std::vector<Working> explain_joint(const JointInput& in, const JointResult& out)
         list.push_back(work_out("holds", "T = τ π D L D ÷ 2",
                                 {given("τ", "shear", filler->shear_N_mm2, "N/mm²"), given("D", "diameter", in.diameter_mm, "mm"),
                                  given("L", "length", in.length_mm, "mm")},
-                                "N mm", source, [](auto x) { return x[0] * pi * x[1] * x[2] * x[1] / 2; }));
+                                "N mm", joint_source, [](auto x) { return x[0] * pi * x[1] * x[2] * x[1] / 2; }));
     else if (out.pressure_N_mm2)
         list.push_back(work_out("holds", "T = µ p π D L D ÷ 2",
                                 {given("µ", "friction", friction, ""), given("p", "pressure", *out.pressure_N_mm2, "N/mm²"),
                                  given("D", "diameter", in.diameter_mm, "mm"), given("L", "length", in.length_mm, "mm")},
-                                "N mm", source, [](auto x) { return x[0] * x[1] * pi * x[2] * x[3] * x[2] / 2; }));
+                                "N mm", joint_source, [](auto x) { return x[0] * x[1] * pi * x[2] * x[3] * x[2] / 2; }));
     else
         list.push_back(work_out("holds", "T, by shear of the pins at half their strength", {given("T", "torque", out.holds_N_mm, "N mm")},
-                                "N mm", source, [](auto x) { return x[0]; }));
+                                "N mm", joint_source, [](auto x) { return x[0]; }));
     list.back().notes.push_back(out.verdict);
     list.back().notes.push_back(out.caution);
     return list;
@@ -161,7 +160,7 @@ const Record& JointResult::record() {
 
 const Calculation& joint_calculation() {
     static const Calculation calculation = declare<JointInput, JointResult>(
-        "fit.joint", "Hub and arbor joined by solder, adhesive, press, rivets or a taper pin: clearance, and what it holds.", source,
+        "fit.joint", "Hub and arbor joined by solder, adhesive, press, rivets or a taper pin: clearance, and what it holds.", joint_source,
         join_parts, explain_joint);
     return calculation;
 }

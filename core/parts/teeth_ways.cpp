@@ -2,17 +2,16 @@
 
 #include <algorithm>
 #include <cmath>
-#include <numbers>
 #include <set>
 
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "number/units.h"
 
 namespace echappe {
 namespace {
 
-constexpr double pi = std::numbers::pi;
-constexpr const char* source = "areas of the rim; ways and minutes by workshop practice";
+constexpr const char* teeth_ways_source = "areas of the rim; ways and minutes by workshop practice";
 constexpr long long most_side_by_side = 3;
 constexpr double dovetail_m = 1.5;  ///< below the roots
 constexpr double least_rim_mm = 1.5, least_rim_m = 1.5;
@@ -98,7 +97,7 @@ std::vector<Working> explain_teeth_ways(const TeethWaysInput& in, const TeethWay
     std::vector<Working> list = {
         work_out("rim that is there", "A = π ÷ 4 × (D² − d²)",
                  {given("D", "outside", in.wheel.outside_mm, "mm"), given("d", "to the crossings", in.wheel.rim_inner_mm, "mm")}, "mm²",
-                 source, [](auto x) { return ring_area(x[0], x[1]); })};
+                 teeth_ways_source, [](auto x) { return ring_area(x[0], x[1]); })};
     for (const TeethWay& way : out.ways)
         list.back().notes.push_back(way.way + ": " +
                                     (way.possible ? "keeps " + print_fixed(way.keeps_percent, 0) + " % of the rim, some " +
@@ -141,7 +140,7 @@ const Record& TeethWaysResult::record() {
 const Calculation& teeth_ways_calculation() {
     static const Calculation calculation = declare<TeethWaysInput, TeethWaysResult>(
         "teeth.ways", "Damaged teeth let in, a ring on the kept wheel, or another wheel: what can be, what it keeps, what it takes.",
-        source, teeth_ways, explain_teeth_ways);
+        teeth_ways_source, teeth_ways, explain_teeth_ways);
     return calculation;
 }
 

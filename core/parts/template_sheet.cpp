@@ -12,7 +12,8 @@ namespace echappe {
 namespace {
 
 namespace clip = ClipperLib;
-constexpr const char* source = "polygon clipping and offsets after B. R. Vatti (1992), by the Clipper library; bottom-left order";
+constexpr const char* template_sheet_source =
+    "polygon clipping and offsets after B. R. Vatti (1992), by the Clipper library; bottom-left order";
 constexpr double to_units = 1e5;  ///< the library counts in whole numbers: 10 nm
 
 Point turned(Point at, bool turn) { return turn ? Point{-at[1], at[0]} : at; }
@@ -223,7 +224,8 @@ TemplateResult template_sheet(const TemplateInput& in) {
 
 std::vector<Working> explain_template(const TemplateInput& in, const TemplateResult& out) {
     std::vector<Working> list = {work_out("sheets used", "u = area of the parts ÷ (sheets × area of one)",
-                                          {given("u", "of their area", out.used_percent, "%")}, "%", source, [](auto x) { return x[0]; })};
+                                          {given("u", "of their area", out.used_percent, "%")}, "%", template_sheet_source,
+                                          [](auto x) { return x[0]; })};
     list.back().notes.push_back("Print without fitting it to the page, and measure the check scales: 100 mm both ways.");
     list.back().notes.push_back("Glue it on: drill, ream, saw outside the line, file to it. " + std::to_string(in.parts.size()) +
                                 " parts.");
@@ -272,8 +274,8 @@ const Record& TemplateResult::record() {
 
 const Calculation& template_calculation() {
     static const Calculation calculation = declare<TemplateInput, TemplateResult>(
-        "template.sheet", "Templates of flat parts on sheets of paper at 1:1, with check scales, to be glued on and sawn round.", source,
-        template_sheet, explain_template);
+        "template.sheet", "Templates of flat parts on sheets of paper at 1:1, with check scales, to be glued on and sawn round.",
+        template_sheet_source, template_sheet, explain_template);
     return calculation;
 }
 

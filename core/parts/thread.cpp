@@ -9,7 +9,7 @@
 namespace echappe {
 namespace {
 
-constexpr const char* source = "BS 93 (BA), ISO 261 and 68-1 (metric), ASME B1.1 (UN)";
+constexpr const char* thread_source = "BS 93 (BA), ISO 261 and 68-1 (metric), ASME B1.1 (UN)";
 constexpr double inch_mm = 25.4;
 
 /// A system's own depth of thread on the screw, and how far a nut's thread reaches in, in pitches.
@@ -99,7 +99,7 @@ ThreadResult thread_sizes(const ThreadInput& in) {
 std::vector<Working> explain_thread(const ThreadInput&, const ThreadResult& out) {
     std::vector<Working> list = {work_out("drill before the tap", "d = D − p",
                                           {given("D", "diameter", out.diameter_mm, "mm"), given("p", "pitch", out.pitch_mm, "mm")}, "mm",
-                                          source, [](auto x) { return x[0] - x[1]; })};
+                                          thread_source, [](auto x) { return x[0] - x[1]; })};
     list.back().notes.push_back(out.verdict);
     return list;
 }
@@ -129,7 +129,7 @@ const Record& ThreadResult::record() {
 
 const Calculation& thread_calculation() {
     static const Calculation calculation = declare<ThreadInput, ThreadResult>(
-        "hole.tap", "A thread's sizes and the drill before its tap: metric, BA or UN.", source, thread_sizes, explain_thread);
+        "hole.tap", "A thread's sizes and the drill before its tap: metric, BA or UN.", thread_source, thread_sizes, explain_thread);
     return calculation;
 }
 

@@ -2,9 +2,9 @@
 
 #include <algorithm>
 #include <cmath>
-#include <numbers>
 
 #include "making/fit_limits.h"
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "number/units.h"
 #include "parts/material.h"
@@ -13,8 +13,7 @@
 namespace echappe {
 namespace {
 
-constexpr double pi = std::numbers::pi;
-constexpr const char* source = "frusta of cones; ISO 286; a cantilever under a light cut";
+constexpr const char* turned_source = "frusta of cones; ISO 286; a cantilever under a light cut";
 constexpr double least_wall_mm = 0.25, light_cut_N = 5, gives_too_much_mm = 0.02;
 
 std::string place(size_t i, const char* field) { return "lands[" + std::to_string(i) + "]." + field; }
@@ -177,7 +176,7 @@ std::vector<Working> explain_turned(const TurnedInput& in, const TurnedResult& o
     std::vector<Working> list = {
         work_out("mass", "m = V ρ",
                  {given("V", "volume", out.volume_mm3, "mm³"), given("ρ", "density", material(in.shape.material).density_kg_m3, "kg/m³")},
-                 "g", source, [](auto x) { return x[0] * x[1] * 1e-6; })};
+                 "g", turned_source, [](auto x) { return x[0] * x[1] * 1e-6; })};
     for (const TurnedLandResult& land : out.lands)
         if (land.angle_deg) list.back().notes.push_back(land.name + ": tool rest at " + print_fixed(*land.angle_deg, 2) + "°.");
     for (const std::string& warning : out.warnings) list.back().notes.push_back(warning);
@@ -257,7 +256,7 @@ const Record& TurnedResult::record() {
 
 const Calculation& turned_calculation() {
     static const Calculation calculation = declare<TurnedInput, TurnedResult>(
-        "part.turned", "A turned part: limits of its lands, tapers with their stages, walls, mass; drawn, and as a solid.", source,
+        "part.turned", "A turned part: limits of its lands, tapers with their stages, walls, mass; drawn, and as a solid.", turned_source,
         turn_part, explain_turned);
     return calculation;
 }

@@ -9,7 +9,7 @@
 namespace echappe {
 namespace {
 
-constexpr const char* source = "total indicator reading = 2 × eccentricity; limits of workshop practice";
+constexpr const char* arbor_runout_source = "total indicator reading = 2 × eccentricity; limits of workshop practice";
 constexpr double limit_escape_mm = 0.02;
 constexpr double limit_escape_share = 1e-3;  ///< of the wheel's radius: a larger one has its locks and drops larger too
 constexpr double limit_train_mm = 0.05;
@@ -32,7 +32,7 @@ bool can_be_left(const ArborRunoutInput& in, const ArborRunoutResult& out, std::
                         : in.tir_mm <= (in.arbor == "escape" ? left_escape : left_train_mm);
 }
 
-std::string mm(double value) { return print_fixed(value, 3) + " mm"; }
+std::string to_thousandths(double value) { return print_fixed(value, 3) + " mm"; }
 
 }  // namespace
 
@@ -87,17 +87,17 @@ ArborRunoutResult arbor_runout(const ArborRunoutInput& in) {
     if (in.length_mm && in.diameter_mm) slenderness = *in.length_mm / *in.diameter_mm;
     const bool in_limit_at_worst = in.tir_mm + in.stock_tir_mm <= out.limit_mm;
     const bool out_of_limit_at_best = in.tir_mm - in.stock_tir_mm > out.limit_mm;
-    const std::string reads = mm(in.tir_mm) + " of " + mm(out.limit_mm) + " allowed";
+    const std::string reads = to_thousandths(in.tir_mm) + " of " + to_thousandths(out.limit_mm) + " allowed";
     if (in_limit_at_worst || (in.stock_tir_mm == 0 && in.tir_mm <= out.limit_mm)) {
         out.verdict = "true";
         out.reason = "Runs true enough: " + reads + ".";
     } else if (!out_of_limit_at_best) {
         out.verdict = "measure again";
-        out.reason =
-            "Reads " + reads + ", but true stock in this collet reads " + mm(in.stock_tir_mm) + " itself: measure between centres.";
+        out.reason = "Reads " + reads + ", but true stock in this collet reads " + to_thousandths(in.stock_tir_mm) +
+                     " itself: measure between centres.";
     } else if (std::string why; can_be_left(in, out, why)) {
         out.verdict = "leave";
-        out.reason = "Reads " + mm(in.tir_mm) + " where new work is made to " + mm(out.limit_mm) + ", but " + why +
+        out.reason = "Reads " + to_thousandths(in.tir_mm) + " where new work is made to " + to_thousandths(out.limit_mm) + ", but " + why +
                      ": an arbor that is there can be left so.";
     } else if (in.hardened || (slenderness && *slenderness < short_arbor)) {
         out.verdict = "true the wheel";
@@ -117,22 +117,22 @@ ArborRunoutResult arbor_runout(const ArborRunoutInput& in) {
 
 std::vector<Working> explain_arbor_runout(const ArborRunoutInput& in, const ArborRunoutResult& out) {
     const Term tir{"t", "total indicator reading", {in.tir_mm, 0}, "mm", 0};
-    std::vector<Working> list = {work_out("eccentricity", "ε = t ÷ 2", {tir}, "mm", source, [](auto x) { return x[0] / 2; })};
-    list.back().notes = {out.reason, "swings the depth of its meshes by " + mm(out.depth_swing_mm) + " each way"};
+    std::vector<Working> list = {work_out("eccentricity", "ε = t ÷ 2", {tir}, "mm", arbor_runout_source, [](auto x) { return x[0] / 2; })};
+    list.back().notes = {out.reason, "swings the depth of its meshes by " + to_thousandths(out.depth_swing_mm) + " each way"};
     if (out.hand_wobble_s)
         list.push_back(work_out("wobble of a hand on it, each way", "w = T ε ÷ (2 π R)",
                                 {{"T", "period", {*in.period_s, 0}, "s", 0},
                                  {"ε", "eccentricity", {out.eccentricity_mm, 0}, "mm", 0},
                                  {"R", "pitch radius of the wheel", {*in.wheel_radius_mm, 0}, "mm", 0}},
-                                "s", source, [](auto x) { return x[0] * x[1] / (2 * std::numbers::pi * x[2]); }));
+                                "s", arbor_runout_source, [](auto x) { return x[0] * x[1] / (2 * std::numbers::pi * x[2]); }));
     return list;
 }
 
 const Calculation& arbor_runout_calculation() {
     static const Calculation calculation = declare<ArborRunoutInput, ArborRunoutResult>(
         "arbor.runout",
-        "What a dial indicator's reading means: leave it, straighten it or set its wheel true; what it does to depth and hand.", source,
-        arbor_runout, explain_arbor_runout);
+        "What a dial indicator's reading means: leave it, straighten it or set its wheel true; what it does to depth and hand.",
+        arbor_runout_source, arbor_runout, explain_arbor_runout);
     return calculation;
 }
 

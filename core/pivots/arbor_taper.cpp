@@ -11,7 +11,7 @@
 namespace echappe {
 namespace {
 
-constexpr const char* source = "bending of a cantilever (Euler–Bernoulli)";
+constexpr const char* arbor_taper_source = "bending of a cantilever (Euler–Bernoulli)";
 constexpr size_t most_stages = 50;
 
 double diameter_at(const ArborTaperInput& in, double from_small_end) {
@@ -101,11 +101,12 @@ ArborTaperResult turn_taper(const ArborTaperInput& in) {
 }
 
 std::vector<Working> explain_taper(const ArborTaperInput& in, const ArborTaperResult& out) {
-    Working angle = work_out("angle of the tool rest", "α = atan((D − d) ÷ (2 L))",
-                             {{"D", "thick end", {in.large_diameter_mm, 0}, "mm", 0},
-                              {"d", "thin end", {in.small_diameter_mm, 0}, "mm", 0},
-                              {"L", "length", {in.length_mm, 0}, "mm", 0}},
-                             "deg", source, [](auto x) { return std::atan((x[0] - x[1]) / (2 * x[2])) * 180 / std::numbers::pi; });
+    Working angle =
+        work_out("angle of the tool rest", "α = atan((D − d) ÷ (2 L))",
+                 {{"D", "thick end", {in.large_diameter_mm, 0}, "mm", 0},
+                  {"d", "thin end", {in.small_diameter_mm, 0}, "mm", 0},
+                  {"L", "length", {in.length_mm, 0}, "mm", 0}},
+                 "deg", arbor_taper_source, [](auto x) { return std::atan((x[0] - x[1]) / (2 * x[2])) * 180 / std::numbers::pi; });
     for (const TaperStage& stage : out.stages)
         angle.notes.push_back(print_fixed(stage.from_mm, 2) + " to " + print_fixed(stage.to_mm, 2) + " mm from the small end: gives way " +
                               print_fixed(stage.deflection_mm, 4) + " mm");
@@ -114,8 +115,8 @@ std::vector<Working> explain_taper(const ArborTaperInput& in, const ArborTaperRe
 
 const Calculation& arbor_taper_calculation() {
     static const Calculation calculation = declare<ArborTaperInput, ArborTaperResult>(
-        "arbor.taper", "Angle and stages of a slender taper, so that the work does not give way under the tool.", source, turn_taper,
-        explain_taper);
+        "arbor.taper", "Angle and stages of a slender taper, so that the work does not give way under the tool.", arbor_taper_source,
+        turn_taper, explain_taper);
     return calculation;
 }
 

@@ -10,7 +10,7 @@
 namespace echappe {
 namespace {
 
-constexpr const char* source = "workshop practice: seat on the original centre, wall, height and press fit; wear by geometry";
+constexpr const char* bush_plan_source = "workshop practice: seat on the original centre, wall, height and press fit; wear by geometry";
 
 // Limits of practice. A reading with pin gauges is good to about 0.01 mm: what is below it cannot be called oval.
 constexpr double round_floor_mm = 0.01;
@@ -370,10 +370,10 @@ std::vector<Working> explain_bush_plan(const BushPlanInput& in, const BushPlanRe
                         {in.original_mm.value_or(in.hole_min_mm), 0},
                         "mm",
                         0};
-    Working shake = work_out("side shake now", "s = M − d", {most, pivot}, "mm", source, [](auto x) { return x[0] - x[1]; });
+    Working shake = work_out("side shake now", "s = M − d", {most, pivot}, "mm", bush_plan_source, [](auto x) { return x[0] - x[1]; });
     shake.notes = {words_for_decision(out.decision) + ": " + out.reason};
     list.push_back(std::move(shake));
-    Working offset = work_out("back to the original centre", "e = (M − o) ÷ 2", {most, original}, "mm", source,
+    Working offset = work_out("back to the original centre", "e = (M − o) ÷ 2", {most, original}, "mm", bush_plan_source,
                               [](auto x) { return (x[0] - x[1]) / 2; });
     if (in.wear_direction_deg)
         offset.notes = {"from the middle of the worn hole " + way_in_words(*in.wear_direction_deg + 180) + ": x " +
@@ -383,12 +383,12 @@ std::vector<Working> explain_bush_plan(const BushPlanInput& in, const BushPlanRe
         list.push_back(
             work_out("finished hole", "D = d + s",
                      {pivot, {"s", "clearance by the " + words_for(in.clearance), {*out.broach_to_mm - in.pivot_mm, 0}, "mm", 0}}, "mm",
-                     source, [](auto x) { return x[0] + x[1]; }));
+                     bush_plan_source, [](auto x) { return x[0] + x[1]; }));
     if (!out.bush) return list;
     Working seat = work_out("last reamer", "R = B − i",
                             {{"B", "bush " + out.bush->id + ", outside", {out.bush->outside_mm, 0}, "mm", 0},
                              {"i", "press fit", {*out.press_fit_mm, 0}, "mm", 0}},
-                            "mm", source, [](auto x) { return x[0] - x[1]; });
+                            "mm", bush_plan_source, [](auto x) { return x[0] - x[1]; });
     seat.notes = {"the seat cuts " + print_fixed(*out.clean_up_mm, 2) + " mm beyond the worn hole where it is thinnest",
                   "the bush's wall is " + print_fixed(*out.wall_mm, 2) + " mm round the finished hole"};
     list.push_back(std::move(seat));

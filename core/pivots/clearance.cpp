@@ -2,8 +2,8 @@
 
 #include <algorithm>
 #include <cmath>
-#include <numbers>
 
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "number/units.h"
 #include "pivots/tilt.h"
@@ -11,8 +11,7 @@
 namespace echappe {
 namespace {
 
-constexpr const char* source = "three schools of workshop practice; the lean by the geometry of a pivot in a straight hole";
-constexpr double rad_per_deg = std::numbers::pi / 180;
+constexpr const char* clearance_source = "three schools of workshop practice; the lean by the geometry of a pivot in a straight hole";
 
 struct Step {
     double up_to_mm;
@@ -124,7 +123,7 @@ std::vector<Working> explain_clearances(const ClearanceInput& in, const Clearanc
     for (const SchoolClearance& school : out.schools) {
         const Term d{"d", "pivot", {in.pivot_mm, 0}, "mm", 0};
         Working working = work_out("hole by the " + school.words, "D = d + s", {d, {"s", "clearance", {school.clearance_mm, 0}, "mm", 0}},
-                                   "mm", source, [](auto x) { return x[0] + x[1]; });
+                                   "mm", clearance_source, [](auto x) { return x[0] + x[1]; });
         working.notes = {school.why, "lets the arbor lean " + print_fixed(school.tilt_deg, 1) + "° each way"};
         list.push_back(std::move(working));
     }
@@ -133,7 +132,7 @@ std::vector<Working> explain_clearances(const ClearanceInput& in, const Clearanc
 
 const Calculation& clearance_calculation() {
     static const Calculation calculation = declare<ClearanceInput, ClearanceResult>(
-        "pivot.clearance", "What each school of clearance gives for one pivot, and how far the arbor then leans.", source,
+        "pivot.clearance", "What each school of clearance gives for one pivot, and how far the arbor then leans.", clearance_source,
         compare_clearances, explain_clearances);
     return calculation;
 }

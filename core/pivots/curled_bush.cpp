@@ -9,7 +9,7 @@
 namespace echappe {
 namespace {
 
-constexpr const char* source = "developed length of a curled strip; moisture movement of hardwoods";
+constexpr const char* curled_bush_source = "developed length of a curled strip; moisture movement of hardwoods";
 constexpr double tangential_per_percent = 0.0025;
 constexpr double radial_per_percent = 0.0013;
 constexpr double grip_mm = 0.05;     ///< the bush is this much larger than its hole in the wood
@@ -80,14 +80,14 @@ CurledBushResult curl_bush(const CurledBushInput& in) {
 std::vector<Working> explain_curled_bush(const CurledBushInput& in, const CurledBushResult& out) {
     Working strip =
         work_out("strip", "L = π (d + s)", {{"d", "mandrel", {out.mandrel_mm, 0}, "mm", 0}, {"s", "sheet", {in.sheet_mm, 0}, "mm", 0}},
-                 "mm", source, [](auto x) { return std::numbers::pi * (x[0] + x[1]); });
+                 "mm", curled_bush_source, [](auto x) { return std::numbers::pi * (x[0] + x[1]); });
     strip.notes = out.notes;
     return {strip};
 }
 
 const Calculation& curled_bush_calculation() {
     static const Calculation calculation = declare<CurledBushInput, CurledBushResult>(
-        "bush.curl", "A bush of curled sheet brass for a wooden plate, and what moisture does to the holes.", source, curl_bush,
+        "bush.curl", "A bush of curled sheet brass for a wooden plate, and what moisture does to the holes.", curled_bush_source, curl_bush,
         explain_curled_bush);
     return calculation;
 }

@@ -2,10 +2,10 @@
 
 #include <algorithm>
 #include <cmath>
-#include <numbers>
 #include <set>
 #include <unordered_map>
 
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "number/units.h"
 #include "teeth/mesh_simulation.h"
@@ -14,9 +14,7 @@
 namespace echappe {
 namespace {
 
-constexpr double rad_per_deg = std::numbers::pi / 180;
-
-std::string mm(double value) { return print_fixed(value, 2) + " mm"; }
+std::string to_hundredths(double value) { return print_fixed(value, 2) + " mm"; }
 
 /// Rims on one plate that a bush must keep away from: of pillars and of the other holes, from left to right.
 class Rims {
@@ -319,8 +317,8 @@ void derive_shopping(const BushDrawer& drawer, DerivedPivots& out) {
         if (hole.decision != "bush" || hole.record.done || hole.record.bush || !hole.plan) continue;
         if (hole.plan->bush) ++wanted[hole.plan->bush->id];
         else if (!hole.plan->warnings.empty())
-            ++anew["for " + hole.name + ": outside from " + mm(hole.plan->wanted_outside_mm) + ", bore for a pivot of " +
-                   mm(*hole.record.pivot_mm)];
+            ++anew["for " + hole.name + ": outside from " + to_hundredths(hole.plan->wanted_outside_mm) + ", bore for a pivot of " +
+                   to_hundredths(*hole.record.pivot_mm)];
     }
     for (const auto& [id, count] : wanted)
         for (const Bush& bush : *drawer.bushes)
@@ -345,8 +343,8 @@ void judge_wobble(const DerivedHole& hole, std::vector<Finding>& out) {
     constexpr double believed_mm = 0.06;  ///< gauge, sway over the plates' distance and thickness, each at its usual uncertainty
     if (!hole.wobble || !hole.record.hole_max_mm || std::abs(hole.wobble->hole_mm - *hole.record.hole_max_mm) <= believed_mm) return;
     out.push_back({"pivots.wobble:" + hole.id, "caution", hole.name + " hole: wobble and gauge disagree.",
-                   "The free end's sway says " + mm(hole.wobble->hole_mm) + ", the gauge " + mm(*hole.record.hole_max_mm) +
-                       ". A tapered hole, a bent pivot or a misread: take both again.",
+                   "The free end's sway says " + to_hundredths(hole.wobble->hole_mm) + ", the gauge " +
+                       to_hundredths(*hole.record.hole_max_mm) + ". A tapered hole, a bent pivot or a misread: take both again.",
                    hole.arbor, "", hole.id});
 }
 

@@ -9,7 +9,8 @@
 namespace echappe {
 namespace {
 
-constexpr const char* source = "distance between the plates less distance between the shoulders; what is wanted is the workshop's";
+constexpr const char* end_shake_source =
+    "distance between the plates less distance between the shoulders; what is wanted is the workshop's";
 
 }  // namespace
 
@@ -73,7 +74,7 @@ std::vector<Working> explain_end_shake(const EndShakeInput& in, const EndShakeRe
     Working working = work_out(
         "end shake", "e = P − S",
         {{"P", "between the plates", {in.plates_mm, 0}, "mm", 0}, {"S", "from shoulder to shoulder", {in.shoulders_mm, 0}, "mm", 0}}, "mm",
-        source, [](auto x) { return x[0] - x[1]; });
+        end_shake_source, [](auto x) { return x[0] - x[1]; });
     working.notes.push_back(out.reason);
     if (out.screw_turns && *out.screw_turns != 0)
         working.notes.push_back("turn the screw " + print_fixed(std::abs(*out.screw_turns), 2) + " turns " +
@@ -83,7 +84,7 @@ std::vector<Working> explain_end_shake(const EndShakeInput& in, const EndShakeRe
 
 const Calculation& end_shake_calculation() {
     static const Calculation calculation = declare<EndShakeInput, EndShakeResult>(
-        "pivot.endshake", "End shake from plates and shoulders, and the part of a turn that sets it.", source, end_shake,
+        "pivot.endshake", "End shake from plates and shoulders, and the part of a turn that sets it.", end_shake_source, end_shake,
         explain_end_shake);
     return calculation;
 }

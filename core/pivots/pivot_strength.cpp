@@ -3,12 +3,13 @@
 #include <cmath>
 #include <numbers>
 
+#include "number/constants.h"
 #include "number/units.h"
 
 namespace echappe {
 namespace {
 
-constexpr const char* source = "bending of a round bar; Coulomb friction in the hole";
+constexpr const char* pivot_strength_source = "bending of a round bar; Coulomb friction in the hole";
 constexpr double heavy_friction = 0.05;  ///< share of the torque that one pivot should not take
 
 }  // namespace
@@ -48,7 +49,6 @@ const Record& PivotStrengthResult::record() {
 }
 
 PivotStrengthResult pivot_strength(const PivotStrengthInput& in) {
-    constexpr double pi = std::numbers::pi;
     PivotStrengthResult out;
     out.load_N = in.torque_N_mm / in.pitch_radius_mm + in.weight_N;
     const double moment = out.load_N * in.length_mm;
@@ -71,16 +71,18 @@ PivotStrengthResult pivot_strength(const PivotStrengthInput& in) {
 std::vector<Working> explain_pivot_strength(const PivotStrengthInput& in, const PivotStrengthResult& out) {
     const Term load{"F", "load on the pivot", {out.load_N, 0}, "N", 0};
     const Term d{"d", "pivot", {in.pivot_mm, 0}, "mm", 0};
-    Working stress = work_out("stress at the shoulder", "σ = 32 F l ÷ (π d³)", {load, {"l", "length", {in.length_mm, 0}, "mm", 0}, d},
-                              "N/mm²", source, [](auto x) { return 32 * x[0] * x[1] / (std::numbers::pi * x[2] * x[2] * x[2]); });
+    Working stress =
+        work_out("stress at the shoulder", "σ = 32 F l ÷ (π d³)", {load, {"l", "length", {in.length_mm, 0}, "mm", 0}, d}, "N/mm²",
+                 pivot_strength_source, [](auto x) { return 32 * x[0] * x[1] / (std::numbers::pi * x[2] * x[2] * x[2]); });
     stress.notes = {out.verdict};
-    return {stress, work_out("friction torque", "M = µ F d ÷ 2", {{"µ", "friction", {in.friction, 0}, "", 0}, load, d}, "N mm", source,
-                             [](auto x) { return x[0] * x[1] * x[2] / 2; })};
+    return {stress, work_out("friction torque", "M = µ F d ÷ 2", {{"µ", "friction", {in.friction, 0}, "", 0}, load, d}, "N mm",
+                             pivot_strength_source, [](auto x) { return x[0] * x[1] * x[2] / 2; })};
 }
 
 const Calculation& pivot_strength_calculation() {
-    static const Calculation calculation = declare<PivotStrengthInput, PivotStrengthResult>(
-        "pivot.strength", "Whether a pivot bears its load, and what its friction costs.", source, pivot_strength, explain_pivot_strength);
+    static const Calculation calculation =
+        declare<PivotStrengthInput, PivotStrengthResult>("pivot.strength", "Whether a pivot bears its load, and what its friction costs.",
+                                                         pivot_strength_source, pivot_strength, explain_pivot_strength);
     return calculation;
 }
 

@@ -1,9 +1,9 @@
 #include "pivots/pushes.h"
 
 #include <cmath>
-#include <numbers>
 #include <set>
 
+#include "number/constants.h"
 #include "train/mesh_index.h"
 
 namespace echappe {
@@ -69,8 +69,6 @@ double share_along(const ArborRecord* arbor, std::optional<double> ArborRecord::
     if (!arbor || !arbor->plates_mm || !(arbor->*from_front)) return 0.5;
     return *(arbor->*from_front) / *arbor->plates_mm;
 }
-
-constexpr double rad_per_deg = std::numbers::pi / 180;
 
 /// The meshes of an arbor that carry power, as they push it.
 std::vector<MeshPush> meshes_on(const DerivedArbor& arbor, const ArborRecord* read, const MeshIndex& index,

@@ -1,16 +1,15 @@
 #include "pivots/repivot.h"
 
 #include <cmath>
-#include <numbers>
 
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "number/units.h"
 
 namespace echappe {
 namespace {
 
-constexpr const char* source = "workshop practice; shear of a cylindrical joint";
-constexpr double pi = std::numbers::pi;
+constexpr const char* repivot_source = "workshop practice; shear of a cylindrical joint";
 
 struct Joint {
     const char* name;
@@ -85,8 +84,8 @@ RepivotResult plan_repivot(const RepivotInput& in) {
 
 std::vector<Working> explain_repivot(const RepivotInput& in, const RepivotResult& out) {
     Working wall = work_out("wall round the drilled hole", "w = (A − b) ÷ 2",
-                            {{"A", "arbor", {in.arbor_mm, 0}, "mm", 0}, {"b", "drill and blank", {out.drill_mm, 0}, "mm", 0}}, "mm", source,
-                            [](auto x) { return (x[0] - x[1]) / 2; });
+                            {{"A", "arbor", {in.arbor_mm, 0}, "mm", 0}, {"b", "drill and blank", {out.drill_mm, 0}, "mm", 0}}, "mm",
+                            repivot_source, [](auto x) { return (x[0] - x[1]) / 2; });
     wall.notes = out.steps;
     wall.notes.insert(wall.notes.begin(), out.verdict);
     return {wall};
@@ -94,7 +93,7 @@ std::vector<Working> explain_repivot(const RepivotInput& in, const RepivotResult
 
 const Calculation& repivot_calculation() {
     static const Calculation calculation = declare<RepivotInput, RepivotResult>(
-        "pivot.repivot", "Drill, depth and wall for a new pivot let into an arbor.", source, plan_repivot, explain_repivot);
+        "pivot.repivot", "Drill, depth and wall for a new pivot let into an arbor.", repivot_source, plan_repivot, explain_repivot);
     return calculation;
 }
 
@@ -179,14 +178,14 @@ std::vector<Working> explain_hub_repair(const HubRepairInput& in, const HubRepai
                              {{"τ", "shear strength, " + in.joint, {joint_of(in.joint).shear_N_mm2, 0}, "N/mm²", 0},
                               {"d", "arbor", {in.arbor_mm, 0}, "mm", 0},
                               {"b", "length of the joint", {in.length_mm, 0}, "mm", 0}},
-                             "N mm", source, [](auto x) { return x[0] * pi * x[1] * x[2] * x[1] / 2; });
+                             "N mm", repivot_source, [](auto x) { return x[0] * pi * x[1] * x[2] * x[1] / 2; });
     holds.notes = {out.verdict, "Heat and fumes: ventilate, keep cadmium solders out, and follow local rules and the maker's data sheet."};
     return {holds};
 }
 
 const Calculation& hub_repair_calculation() {
     static const Calculation calculation = declare<HubRepairInput, HubRepairResult>(
-        "hub.repair", "Sleeve, gap and strength for a wheel that turns on its arbor.", source, plan_hub_repair, explain_hub_repair);
+        "hub.repair", "Sleeve, gap and strength for a wheel that turns on its arbor.", repivot_source, plan_hub_repair, explain_hub_repair);
     return calculation;
 }
 

@@ -1,16 +1,15 @@
 #include "pivots/tilt.h"
 
 #include <cmath>
-#include <numbers>
 
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "number/units.h"
 
 namespace echappe {
 namespace {
 
-constexpr const char* source = "a strip of width d leaning against two opposite edges of a slot D wide and t long";
-constexpr double rad_per_deg = std::numbers::pi / 180;
+constexpr const char* tilt_source = "a strip of width d leaning against two opposite edges of a slot D wide and t long";
 
 }  // namespace
 
@@ -70,7 +69,7 @@ std::vector<Working> explain_tilt(const TiltInput& in, const TiltResult& out) {
     const Term d{"d", "pivot", {out.pivot_mm, 0}, "mm", 0};
     const Term t{"t", "straight length of the hole", {in.thickness_mm, 0}, "mm", 0};
     const Term a{"α", "lean each way", {out.tilt_deg * rad_per_deg, 0}, "rad", 0};
-    Working working = work_out("hole", "D = (d + t sin α) ÷ cos α", {d, t, a}, "mm", source,
+    Working working = work_out("hole", "D = (d + t sin α) ÷ cos α", {d, t, a}, "mm", tilt_source,
                                [](auto x) { return (x[0] + x[1] * std::sin(x[2])) / std::cos(x[2]); });
     working.notes.push_back("leans " + print_fixed(out.tilt_deg, 2) + "° each way, clearance " + print_fixed(out.clearance_mm, 3) + " mm");
     if (out.sway_mm) working.notes.push_back("sways " + print_fixed(*out.sway_mm, 2) + " mm from side to side at the free end");
@@ -78,8 +77,9 @@ std::vector<Working> explain_tilt(const TiltInput& in, const TiltResult& out) {
 }
 
 const Calculation& tilt_calculation() {
-    static const Calculation calculation = declare<TiltInput, TiltResult>(
-        "pivot.tilt", "Pivot, hole or lean from the other two: how far an arbor wobbles in one hole.", source, tilt_test, explain_tilt);
+    static const Calculation calculation =
+        declare<TiltInput, TiltResult>("pivot.tilt", "Pivot, hole or lean from the other two: how far an arbor wobbles in one hole.",
+                                       tilt_source, tilt_test, explain_tilt);
     return calculation;
 }
 

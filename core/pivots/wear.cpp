@@ -1,16 +1,15 @@
 #include "pivots/wear.h"
 
 #include <cmath>
-#include <numbers>
 
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "number/units.h"
 
 namespace echappe {
 namespace {
 
-constexpr const char* source = "statics of the arbor: torque ÷ pitch radius at each mesh, action equal to reaction";
-constexpr double rad_per_deg = std::numbers::pi / 180;
+constexpr const char* wear_source = "statics of the arbor: torque ÷ pitch radius at each mesh, action equal to reaction";
 
 double turned(double deg) { return std::fmod(std::fmod(deg, 360) + 360, 360); }
 
@@ -161,7 +160,7 @@ std::vector<Working> explain_push(const PushInput& in, const PushResult& out) {
                                    {{"T", "torque", {in.torque_N_mm.value_or(1), 0}, "N mm", 0},
                                     {"r", "pitch radius", {mesh.radius_mm, 0}, "mm", 0},
                                     {"η", "efficiency", {in.efficiency, 0}, "", 0}},
-                                   "N", source, [&mesh](auto x) { return (mesh.driven ? 1 : x[2]) * x[0] / x[1]; });
+                                   "N", wear_source, [&mesh](auto x) { return (mesh.driven ? 1 : x[2]) * x[0] / x[1]; });
         working.notes = {"pushes " + way(out.shares[i].direction_deg)};
         list.push_back(std::move(working));
     }
@@ -176,7 +175,7 @@ std::vector<Working> explain_push(const PushInput& in, const PushResult& out) {
 
 const Calculation& push_calculation() {
     static const Calculation calculation = declare<PushInput, PushResult>(
-        "pivot.push", "Where the train pushes an arbor, and so where its holes wear.", source, push_on_arbor, explain_push);
+        "pivot.push", "Where the train pushes an arbor, and so where its holes wear.", wear_source, push_on_arbor, explain_push);
     return calculation;
 }
 

@@ -4,6 +4,7 @@
 #include <cmath>
 #include <numbers>
 
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "number/units.h"
 #include "power/enough.h"
@@ -24,8 +25,6 @@ struct Sources {
     const DerivedEscapement& escapement;
     Earlier<DerivedPower> earlier;
 };
-
-constexpr double pi = std::numbers::pi;
 constexpr double spring_friction = 0.15;  ///< between the coils, assumed until a torque log is there
 constexpr double opens_to_bores = 2.5;    ///< a strip's free coil, the same
 

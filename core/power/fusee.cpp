@@ -2,8 +2,8 @@
 
 #include <algorithm>
 #include <cmath>
-#include <numbers>
 
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "number/units.h"
 
@@ -12,8 +12,7 @@
 namespace echappe {
 namespace {
 
-constexpr double pi = std::numbers::pi;
-constexpr const char* source = "line tension M ÷ Rb on the radius ρ; work of the barrel = work of the fusee";
+constexpr const char* fusee_source = "line tension M ÷ Rb on the radius ρ; work of the barrel = work of the fusee";
 constexpr double quarter = 0.25;
 
 TorqueCurve curve_of(const FuseeInput& in) {
@@ -162,18 +161,19 @@ std::vector<Working> explain_fusee(const FuseeInput& in, const FuseeResult& out)
     const Term wound{"M", "torque of the barrel, wound", {out.torque_wound_N_mm, 0}, "N mm", 0};
     const Term T{"T", "level torque", {out.level_torque_N_mm, 0}, "N mm", 0};
     Working small =
-        work_out("radius at the small end", "ρ = T Rb ÷ M", {T, Rb, wound}, "mm", source, [](auto x) { return x[0] * x[1] / x[2]; });
+        work_out("radius at the small end", "ρ = T Rb ÷ M", {T, Rb, wound}, "mm", fusee_source, [](auto x) { return x[0] * x[1] / x[2]; });
     small.notes = out.warnings;
     if (!out.taken.empty()) small.notes.push_back(out.taken);
     small.notes.push_back(
         "A broken line or a slipped click lets the train run away and strips teeth: lock it before you wind or let down.");
     return {small, work_out("line that works", "s = 2 π Rb θ", {Rb, {"θ", "turns of the barrel", {out.barrel_turns, 0}, "", 0}}, "mm",
-                            source, [](auto x) { return 2 * pi * x[0] * x[1]; })};
+                            fusee_source, [](auto x) { return 2 * pi * x[0] * x[1]; })};
 }
 
 const Calculation& fusee_calculation() {
-    static const Calculation calculation = declare<FuseeInput, FuseeResult>(
-        "fusee.profile", "The cone that makes a spring's torque level, with its line and grooves.", source, fusee_profile, explain_fusee);
+    static const Calculation calculation =
+        declare<FuseeInput, FuseeResult>("fusee.profile", "The cone that makes a spring's torque level, with its line and grooves.",
+                                         fusee_source, fusee_profile, explain_fusee);
     return calculation;
 }
 
@@ -301,14 +301,14 @@ std::vector<Working> explain_fusee_set_up(const FuseeSetUpInput& in, const Fusee
                               {{"M", "torque of the barrel at the set-up", {at_end, 0}, "N mm", 0},
                                {"ρ", "radius at the large end", {in.radii_mm.back(), 0}, "mm", 0},
                                Rb},
-                              "N mm", source, [](auto x) { return x[0] * x[1] / x[2]; });
+                              "N mm", fusee_source, [](auto x) { return x[0] * x[1] / x[2]; });
     torque.notes = {out.verdict, "Set it up with the train locked; let it off under control."};
     return {torque};
 }
 
 const Calculation& fusee_set_up_calculation() {
     static const Calculation calculation = declare<FuseeSetUpInput, FuseeSetUpResult>(
-        "fusee.setup", "How far to set up a spring for a cone that is there, and how level it can be.", source, fusee_set_up,
+        "fusee.setup", "How far to set up a spring for a cone that is there, and how level it can be.", fusee_source, fusee_set_up,
         explain_fusee_set_up);
     return calculation;
 }

@@ -1,8 +1,8 @@
 #include "power/mainspring.h"
 
 #include <cmath>
-#include <numbers>
 
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "number/units.h"
 
@@ -11,19 +11,18 @@
 namespace echappe {
 namespace {
 
-constexpr double pi = std::numbers::pi;
 constexpr const char* areas = "equal areas of the strip, let down and wound";
 constexpr const char* bending = "pure bending of a strip, M = E I κ (Euler, Bernoulli)";
 constexpr double least_fill = 0.45;
 constexpr double most_fill = 0.60;
 constexpr double steel_g_mm3 = 7.85e-3;
 
-struct Coils {
+struct CoilsByArea {
     double unwound, wound, inner, outer;
     double turns() const { return wound - unwound; }
 };
 
-Coils coils_of(double R, double r, double h, double L) {
+CoilsByArea coils_of(double R, double r, double h, double L) {
     const double inner = std::sqrt(R * R - L * h / pi);
     const double outer = std::sqrt(r * r + L * h / pi);
     return {(R - inner) / h, (outer - r) / h, inner, outer};
@@ -99,7 +98,7 @@ SpringSizeResult spring_size(const SpringSizeInput& in) {
     if (out.fill > 1)
         throw InputError("length_mm", print_short(out.length_mm),
                          "at most " + print_short(free_area / h) + ": the barrel has no more room");
-    const Coils coils = coils_of(R, r, h, out.length_mm);
+    const CoilsByArea coils = coils_of(R, r, h, out.length_mm);
     out.turns = coils.turns();
     out.coils_unwound = coils.unwound;
     out.coils_wound = coils.wound;

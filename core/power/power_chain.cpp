@@ -2,8 +2,8 @@
 
 #include <algorithm>
 #include <cmath>
-#include <numbers>
 
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "number/units.h"
 
@@ -12,9 +12,7 @@
 namespace echappe {
 namespace {
 
-constexpr double pi = std::numbers::pi;
-constexpr double deg = pi / 180;
-constexpr const char* source = "work through a train; an oscillator of quality Q loses 2π E ÷ Q a period";
+constexpr const char* power_chain_source = "work through a train; an oscillator of quality Q loses 2π E ÷ Q a period";
 constexpr double weak = 1.2;  ///< less than so much: cold, dirt and old oil stop it
 
 /// The meshes from the arbor where the power comes in to the escape wheel, in order.
@@ -76,15 +74,15 @@ void check_names(const PowerChainInput& in, const Network& network) {
 
 /// Energy of a swing to this side, J.
 double energy_of(const PowerOscillator& o, double angle_deg, double omega) {
-    if (o.kind == "pendulum") return *o.mass_kg * o.gravity_m_s2 * *o.length_mm / 1000 * (1 - std::cos(angle_deg * deg));
-    return *o.inertia_kg_m2 * omega * omega * std::pow(angle_deg * deg, 2) / 2;
+    if (o.kind == "pendulum") return *o.mass_kg * o.gravity_m_s2 * *o.length_mm / 1000 * (1 - std::cos(angle_deg * rad_per_deg));
+    return *o.inertia_kg_m2 * omega * omega * std::pow(angle_deg * rad_per_deg, 2) / 2;
 }
 
 /// The swing with this energy; a pendulum cannot swing past the top.
 double swing_with(const PowerOscillator& o, double energy, double omega) {
     if (o.kind == "pendulum")
-        return std::acos(std::clamp(1 - energy / (*o.mass_kg * o.gravity_m_s2 * *o.length_mm / 1000), -1.0, 1.0)) / deg;
-    return std::sqrt(2 * energy / (*o.inertia_kg_m2 * omega * omega)) / deg;
+        return std::acos(std::clamp(1 - energy / (*o.mass_kg * o.gravity_m_s2 * *o.length_mm / 1000), -1.0, 1.0)) / rad_per_deg;
+    return std::sqrt(2 * energy / (*o.inertia_kg_m2 * omega * omega)) / rad_per_deg;
 }
 
 void check(const PowerOscillator& o) {
@@ -304,19 +302,20 @@ std::vector<Working> explain_power_chain(const PowerChainInput& in, const PowerC
                             {{"η", "escapement's efficiency", {in.oscillator.escapement_efficiency, 0}, "", 0},
                              E,
                              {"Q", "quality", {in.oscillator.Q, 0}, "", 0}},
-                            "J", source, [](auto x) { return x[0] * x[1] * x[2] / pi; });
+                            "J", power_chain_source, [](auto x) { return x[0] * x[1] * x[2] / pi; });
     kept.notes = {out.verdict};
     std::vector<Working> list;
     if (beats > 0)
         list.push_back(work_out("energy a beat", "E = 2 π M ÷ z", {M, {"z", "beats in a turn of the escape wheel", {beats, 0}, "", 0}}, "J",
-                                source, [](auto x) { return 2 * pi * x[0] / x[1]; }));
+                                power_chain_source, [](auto x) { return 2 * pi * x[0] / x[1]; }));
     list.push_back(kept);
     return list;
 }
 
 const Calculation& power_chain_calculation() {
-    static const Calculation calculation = declare<PowerChainInput, PowerChainResult>(
-        "power.chain", "Where the power goes, from the great wheel to the swing it keeps up.", source, power_chain, explain_power_chain);
+    static const Calculation calculation =
+        declare<PowerChainInput, PowerChainResult>("power.chain", "Where the power goes, from the great wheel to the swing it keeps up.",
+                                                   power_chain_source, power_chain, explain_power_chain);
     return calculation;
 }
 

@@ -1,8 +1,8 @@
 #include "power/rewind.h"
 
 #include <cmath>
-#include <numbers>
 
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "number/units.h"
 #include "power/torque_log.h"
@@ -10,11 +10,10 @@
 namespace echappe {
 namespace {
 
-constexpr double pi = std::numbers::pi;
 constexpr double sound_Mohm = 1;
 constexpr double like_its_twin = 0.15;
 constexpr double light_gf = 3, heavy_gf = 30;
-constexpr const char* source = "work = mean torque × angle";
+constexpr const char* rewind_source = "work = mean torque × angle";
 
 std::string number(double value) { return print_short(value, 3); }
 
@@ -122,15 +121,16 @@ std::vector<Working> explain_rewind(const RewindInput& in, const RewindResult& o
                               {{"n", "turns of the arbor", {in.arbor_turns, 0}, "", 0},
                                {"M1", "wound", {in.torque_wound_N_mm, 0}, "N mm", 0},
                                {"M2", "before the next", {in.torque_before_N_mm.value_or(in.torque_wound_N_mm), 0}, "N mm", 0}},
-                              "J", source, [](auto x) { return pi * x[0] * (x[1] + x[2]) / 1000; });
+                              "J", rewind_source, [](auto x) { return pi * x[0] * (x[1] + x[2]) / 1000; });
     energy.notes = out.checks;
     energy.notes.insert(energy.notes.begin(), out.verdict);
     return {energy};
 }
 
 const Calculation& rewind_calculation() {
-    static const Calculation calculation = declare<RewindInput, RewindResult>(
-        "rewind.drive", "A rewound or remontoire drive: torque, energy, and its electrical checks.", source, rewind_drive, explain_rewind);
+    static const Calculation calculation =
+        declare<RewindInput, RewindResult>("rewind.drive", "A rewound or remontoire drive: torque, energy, and its electrical checks.",
+                                           rewind_source, rewind_drive, explain_rewind);
     return calculation;
 }
 

@@ -2,17 +2,17 @@
 
 #include <algorithm>
 #include <cmath>
-#include <numbers>
 
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "number/units.h"
+#include "power/enough.h"
 #include "power/torque_log.h"
 
 namespace echappe {
 namespace {
 
-constexpr double pi = std::numbers::pi;
-constexpr const char* source = "bending of the strip over the going turns, against a measured torque";
+constexpr const char* spring_match_source = "bending of the strip over the going turns, against a measured torque";
 constexpr double side_room = 0.03;  ///< of the barrel's height, that the strip is narrower; 3 to 5 % are usual
 constexpr double least_side_room_mm = 0.1;
 
@@ -22,7 +22,6 @@ double widest_strip_mm(const SpringMatchInput& in) {
 constexpr double least_fill = 0.40;
 constexpr double most_fill = 0.60;
 constexpr double near_enough = 0.15;
-constexpr double overdriving = 1.5;
 constexpr double ratio_rule = 2.0;  ///< bores that an old coil should open to
 
 struct Drive {
@@ -93,7 +92,7 @@ void judge(const SpringMatchInput& in, const Strip& strip, MatchedStrip& out) {
         out.verdict = "weak";
         out.reason = print_short(out.torque_end_N_mm, 3) + " N mm at the end of the run, " +
                      print_times(out.torque_end_N_mm / *in.least_N_mm) + " times the least that runs: 1.2 are wanted there.";
-    } else if (out.times > overdriving) {
+    } else if (out.times > overdriving_times) {
         out.verdict = "overdriving";
         out.reason = times + ": it would wear great wheel and pinions.";
     } else if (std::abs(out.times - 1) <= near_enough) {
@@ -331,7 +330,7 @@ std::vector<Working> explain_spring_match(const SpringMatchInput& in, const Spri
     wanted.formula = out.wanted_from;
     wanted.result = {out.wanted_N_mm, 0};
     wanted.unit = "N mm";
-    wanted.source = source;
+    wanted.source = spring_match_source;
     for (const SchoolOfSprings& school : out.schools)
         wanted.notes.push_back("By " + school.school + ": " + school.verdict + ". " + school.why);
     if (!out.ranked.empty()) wanted.notes.push_back(out.ranked.front().id + ": " + out.ranked.front().reason);

@@ -2,8 +2,8 @@
 
 #include <algorithm>
 #include <cmath>
-#include <numbers>
 
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "number/units.h"
 #include "power/enough.h"
@@ -11,10 +11,8 @@
 namespace echappe {
 namespace {
 
-constexpr double pi = std::numbers::pi;
 constexpr const char* source =
     "work of a torque over its turns; 1.5 to 2 times the least that runs, 1.2 at the end of the run, as practised";
-constexpr double overdriving = 1.5;  ///< times what is wanted
 
 /// Largest and smallest torque between two turns: at the ends or at a reading.
 std::pair<double, double> range_of(const TorqueCurve& curve, const std::vector<std::array<double, 2>>& readings, double from, double to) {
@@ -43,7 +41,7 @@ DriveVerdict judge_drive(double mean, double end, double least) {
     else if (!falls && mean < least_times * least)
         v.word = "under", v.reason = told + ": it stops when oil thickens; 1.5 to 2 times is right.";
     else if (mean <= most_times * least) v.word = "right", v.reason = told + (falls ? "; " + at_end : "") + ".";
-    else if (v.times <= overdriving) v.word = "strong", v.reason = told + ": more than the 1.5 to 2 times that is right.";
+    else if (v.times <= overdriving_times) v.word = "strong", v.reason = told + ": more than the 1.5 to 2 times that is right.";
     else
         v.word = "overdriving",
         v.reason = told + ", and " + print_fixed(v.times, 1) + " times what is wanted: great wheel and pinions wear.";

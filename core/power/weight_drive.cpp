@@ -1,8 +1,8 @@
 #include "power/weight_drive.h"
 
 #include <cmath>
-#include <numbers>
 
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "number/units.h"
 #include "power/enough.h"
@@ -10,8 +10,7 @@
 namespace echappe {
 namespace {
 
-constexpr double pi = std::numbers::pi;
-constexpr const char* source = "lever of the line on the drum; work of the weight = torque × angle";
+constexpr const char* weight_drive_source = "lever of the line on the drum; work of the weight = torque × angle";
 
 double factor_of(const WeightDriveInput& in) { return std::pow(2.0, static_cast<double>(in.moving_pulleys)); }
 
@@ -122,16 +121,16 @@ std::vector<Working> explain_weight_drive(const WeightDriveInput& in, const Weig
     const Term p{"f", "pulley factor", {factor_of(in), 0}, "", 0};
     Working torque = work_out("torque", "M = W g (D + d) ÷ (2 f)",
                               {{"W", "weight", {in.weight_kg, 0}, "kg", 0}, {"g", "gravity", {in.gravity_m_s2, 0}, "m/s²", 0}, D, d, p},
-                              "N mm", source, [](auto x) { return x[0] * x[1] * (x[2] + x[3]) / (2 * x[4]); });
+                              "N mm", weight_drive_source, [](auto x) { return x[0] * x[1] * (x[2] + x[3]) / (2 * x[4]); });
     torque.notes = {out.verdict, "A weight that falls breaks floors and feet: hook it last, with the click seen to hold."};
-    return {torque, work_out("fall", "s = π (D + d) n ÷ f", {D, d, {"n", "turns", {out.turns, 0}, "", 0}, p}, "mm", source,
+    return {torque, work_out("fall", "s = π (D + d) n ÷ f", {D, d, {"n", "turns", {out.turns, 0}, "", 0}, p}, "mm", weight_drive_source,
                              [](auto x) { return pi * (x[0] + x[1]) * x[2] / x[3]; })};
 }
 
 const Calculation& weight_drive_calculation() {
     static const Calculation calculation = declare<WeightDriveInput, WeightDriveResult>(
-        "weight.drive", "Torque, fall and line of a weight on its drum, and whether the weight is right.", source, weight_drive,
-        explain_weight_drive);
+        "weight.drive", "Torque, fall and line of a weight on its drum, and whether the weight is right.", weight_drive_source,
+        weight_drive, explain_weight_drive);
     return calculation;
 }
 

@@ -62,6 +62,7 @@ SumAnswer bench_job_sheet(const Job& job, const JobOrder& order) {
     constexpr double hour = 60;
     found.says("still to be worked", order.minutes_left / hour, "h", 1);
     found.sentence("ready", order.ready.verdict);
+    if (order.stops.used > 0) found.sentence("stops", order.stops.verdict);
     for (const std::string& id : order.cautions)
         if (const Caution* one = caution(id)) found.sentence(id, one->in_words());
     return answer;
@@ -95,8 +96,9 @@ SumAnswer bench_diary_sheet(const BenchRecord& record) {
     const size_t from = record.diary.size() > shown ? record.diary.size() - shown : 0;
     for (size_t i = record.diary.size(); i-- > from;) {
         const DiaryLine& line = record.diary[i];
-        found.sentence(std::to_string(i),
-                       line.when + "  " + line.what + (line.times > 1 ? ", " + std::to_string(line.times) + " times" : ""));
+        found.sentence(std::to_string(i), line.when + "  " + line.what +
+                                              (line.times > 1 ? ", " + std::to_string(line.times) + " times" : "") +
+                                              (line.photo.empty() ? "" : ": " + line.photo));
     }
     if (record.diary.empty()) found.sentence("empty", "It writes itself from what is done; what is undone is out of it again.");
     return answer;

@@ -6,7 +6,7 @@
 namespace echappe {
 namespace {
 
-constexpr const char* source = "ZIP, by libzip";
+constexpr const char* job_archive_source = "ZIP, by libzip";
 
 }  // namespace
 
@@ -22,8 +22,8 @@ JobArchiveResult job_archive(const JobArchiveInput& in) {
 }
 
 std::vector<Working> explain_job_archive(const JobArchiveInput&, const JobArchiveResult& out) {
-    std::vector<Working> list = {work_out("files in it", "n", {given("n", "files", static_cast<double>(out.files.size()), "")}, "", source,
-                                          [](auto x) { return x[0]; })};
+    std::vector<Working> list = {work_out("files in it", "n", {given("n", "files", static_cast<double>(out.files.size()), "")}, "",
+                                          job_archive_source, [](auto x) { return x[0]; })};
     for (const std::string& file : out.files) list.back().notes.push_back(file);
     return list;
 }
@@ -46,8 +46,9 @@ const Record& JobArchiveResult::record() {
 }
 
 const Calculation& job_archive_calculation() {
-    static const Calculation calculation = declare<JobArchiveInput, JobArchiveResult>(
-        "job.archive", "A job file and its folder of pictures in one ZIP, and unpacked again.", source, job_archive, explain_job_archive);
+    static const Calculation calculation =
+        declare<JobArchiveInput, JobArchiveResult>("job.archive", "A job file and its folder of pictures in one ZIP, and unpacked again.",
+                                                   job_archive_source, job_archive, explain_job_archive);
     return calculation;
 }
 

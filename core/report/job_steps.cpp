@@ -6,7 +6,7 @@
 namespace echappe {
 namespace {
 
-constexpr const char* source = "the order of the bench: workshop practice (docs/guide.md)";
+constexpr const char* job_steps_source = "the order of the bench: workshop practice (docs/guide.md)";
 
 }  // namespace
 
@@ -19,7 +19,7 @@ JobOrder job_steps(const JobStepsInput& in) {
 
 std::vector<Working> explain_job_steps(const JobStepsInput&, const JobOrder& out) {
     std::vector<Working> list = {work_out("still to be worked", "Σ minutes of the steps that are not over",
-                                          {given("t", "of all open steps", out.minutes_left, "min")}, "min", source,
+                                          {given("t", "of all open steps", out.minutes_left, "min")}, "min", job_steps_source,
                                           [](auto x) { return x[0]; })};
     if (const JobStep* next = out.next()) list.back().notes.push_back("Next: " + next->words + ". " + next->because);
     list.back().notes.push_back(out.ready.verdict);
@@ -40,7 +40,7 @@ const Calculation& job_steps_calculation() {
         Calculation steps = declare<JobStepsInput, JobOrder>(
             "job.steps",
             "The order of work of a job file: what is done, what is next, what waits and why; oil, parts out and in, the run on test.",
-            source, job_steps, explain_job_steps);
+            job_steps_source, job_steps, explain_job_steps);
         steps.every_fault = true;
         return steps;
     }();

@@ -3,6 +3,7 @@
 #include <algorithm>
 
 #include "job/derived.h"
+#include "number/input_error.h"
 
 namespace echappe {
 namespace {
@@ -36,9 +37,29 @@ std::vector<TestDone> known_by_job(const Job& job, const Derived& derived) {
     if (!derived.pivots.end_shake.empty())
         tell("end-shake", std::none_of(derived.pivots.end_shake.begin(), derived.pivots.end_shake.end(),
                                        [](const auto& one) { return one.second.verdict == "binds"; }));
+    if (const StopsResult stops = stops_of(job, derived); stops.used > 2 && (stops.culprit || stops.no_pattern > 0.8))
+        tell("stop-arbor", stops.culprit.has_value());
     for (const DerivedDrive& drive : derived.power.drives)
         if (drive.verdict && &drive == &derived.power.drives.front()) tell("torque", drive.verdict->word == "under");
     return known;
+}
+
+StopsResult stops_of(const Job& job, const Derived& derived) {
+    StopsInput in;
+    for (const TestRun& run : job.bench.runs)
+        for (const TestStop& stop : run.stops)
+            if (!stop.hands.empty() && stop.hands != "?") in.stops.push_back(stop);
+    for (const DerivedArbor& arbor : derived.train.arbors)
+        if (arbor.period_s) in.arbors.push_back({arbor.id, arbor.name, *arbor.period_s});
+    in.arbors.push_back({"minute-hand", "the minute hand", 3600});
+    in.arbors.push_back({"hour-hand", "the hour hand", 43200});
+    try {
+        return stops_pattern(in);
+    } catch (const InputError& error) {
+        StopsResult out;
+        out.verdict = std::string("The stops cannot be read: ") + error.what();
+        return out;
+    }
 }
 
 DiagnosedMovement movement_of(const Job& job) {

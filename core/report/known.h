@@ -1,6 +1,6 @@
 #pragma once
 
-#include "bench/diagnosis.h"
+#include "bench/stops.h"
 
 namespace echappe {
 
@@ -9,6 +9,8 @@ struct Derived;
 
 /// What the job knows already, as answers to the tests of a diagnosis: pallets found too deep, a limp that was heard, holes that are oval.
 std::vector<TestDone> known_by_job(const Job& job, const Derived& derived);
+/// What the stops of all its runs tell, against its own arbors and hands.
+StopsResult stops_of(const Job& job, const Derived& derived);
 /// What the movement is, as diagnose asks it.
 DiagnosedMovement movement_of(const Job& job);
 

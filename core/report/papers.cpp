@@ -13,7 +13,7 @@
 namespace echappe {
 namespace {
 
-constexpr const char* source = "the job's own record";
+constexpr const char* papers_source = "the job's own record";
 
 std::string base64(const std::string& bytes) {
     using namespace boost::archive::iterators;
@@ -272,7 +272,7 @@ JobSheetResult job_sheet(const JobSheetInput& in) {
 
 std::vector<Working> explain_job_sheet(const JobSheetInput& in, const JobSheetResult& out) {
     std::vector<Working> list = {work_out("letters", "n of the paper", {given("n", "in it", static_cast<double>(out.html.size()), "")}, "",
-                                          source, [](auto x) { return x[0]; })};
+                                          papers_source, [](auto x) { return x[0]; })};
     list.back().notes.push_back(in.paper + " for the " + in.reader + ".");
     for (const std::string& what : out.missing) list.back().notes.push_back("Missing: " + what + ".");
     return list;
@@ -307,8 +307,8 @@ const Calculation& job_sheet_calculation() {
     static const Calculation calculation = [] {
         Calculation sheet = declare<JobSheetInput, JobSheetResult>(
             "job.sheet",
-            "A paper of a job for its owner or a colleague: condition, estimate, what was done and why, the whole job sheet; HTML.", source,
-            [](const JobSheetInput& in) { return job_sheet(in); }, explain_job_sheet);
+            "A paper of a job for its owner or a colleague: condition, estimate, what was done and why, the whole job sheet; HTML.",
+            papers_source, [](const JobSheetInput& in) { return job_sheet(in); }, explain_job_sheet);
         sheet.every_fault = true;
         return sheet;
     }();

@@ -1,16 +1,15 @@
 #include "report/steps.h"
 
 #include <algorithm>
-#include <chrono>
 #include <cmath>
-#include <cstdio>
-#include <iomanip>
 #include <numbers>
-#include <sstream>
+#include <set>
 
+#include "bench/waits.h"
 #include "job/derived.h"
 #include "number/units.h"
 #include "power/record.h"
+#include "report/known.h"
 #include "report/oil_plan.h"
 #include "workings/found.h"
 
@@ -22,7 +21,8 @@ constexpr double day_minutes = 24 * 60;
 /// Builds the list: each step after those that are named, and all that went before a stage.
 class Order {
 public:
-    Order(const Job& job, const Derived& derived, const std::string& now) : m_job(job), m_derived(derived), m_now(now) {}
+    Order(const Job& job, const Derived& derived, const std::string& now, const std::vector<TimeTaken>& times)
+        : m_job(job), m_derived(derived), m_now(now), m_times(times) {}
 
     JobOrder run() {
         out.oil = oil_plan(m_job, m_derived);
@@ -34,7 +34,9 @@ public:
         put_together();
         try_and_hand_over();
         mark();
+        hold_up();
         out.ready = readiness();
+        out.stops = stops_of(m_job, m_derived);
         moves();
         sum_up();
         return std::move(out);
@@ -44,6 +46,7 @@ private:
     const Job& m_job;
     const Derived& m_derived;
     const std::string m_now;
+    const std::vector<TimeTaken>& m_times;
     JobOrder out;
     std::vector<std::string> m_stage;  ///< what the next stage comes after
 
@@ -245,6 +248,9 @@ private:
                                             : step.id == "swing-off"        ? m_job.survey.step("swing")
                                                                             : nullptr;
             if (overruled && !overruled->done) step.state = "passed", step.because = overruled->because;
+            // Cards have learnt their own minutes.
+            if (const auto took = learnt_minutes("bench", kind_of_step(step.id), m_times); took && !step.id.starts_with("make:"))
+                step.minutes = *took, step.learnt = true;
             const StepMark* mark = m_job.bench.mark(step.id);
             if (!mark || step.by_itself) continue;
             step.state = mark->state;
@@ -318,6 +324,14 @@ private:
         return "Which end faces the dial is marked before it is out.";
     }
 
+    /// What waits holds up all that comes after it; what must be before a step stands above it.
+    void hold_up() {
+        std::set<std::string> held;
+        for (JobStep& step : out.steps) {
+            step.held_up = std::any_of(step.after.begin(), step.after.end(), [&](const std::string& id) { return held.contains(id); });
+            if (step.held_up || step.state == "waits") held.insert(step.id);
+        }
+    }
     void sum_up() {
         for (const JobStep& step : out.steps)
             if (!step.over()) out.minutes_left += step.minutes;
@@ -332,48 +346,17 @@ private:
                     : begun                     ? "in work"
                                                 : "received";
     }
-
-    /// Minutes from one time to another; both "2026-11-30 10:42".
-    static double minutes_between(const std::string& from, const std::string& to);
-    static std::string later(const std::string& from, double minutes);
 };
-
-using Minutes = std::chrono::sys_time<std::chrono::minutes>;
-
-/// A time in words, "2026-11-30 10:42" or its day alone; nothing where it is none.
-std::optional<Minutes> time_of(const std::string& when) {
-    int year = 0, hour = 0, minute = 0;
-    unsigned month = 0, day = 0;
-    if (std::sscanf(when.c_str(), "%d-%u-%u %d:%d", &year, &month, &day, &hour, &minute) < 3) return {};
-    const std::chrono::year_month_day date{std::chrono::year(year), std::chrono::month(month), std::chrono::day(day)};
-    if (!date.ok()) return {};
-    return std::chrono::sys_days(date) + std::chrono::hours(hour) + std::chrono::minutes(minute);
-}
-
-double Order::minutes_between(const std::string& from, const std::string& to) {
-    const auto a = time_of(from), b = time_of(to);
-    return a && b ? std::max(0.0, static_cast<double>((*b - *a).count())) : 0;
-}
-
-std::string Order::later(const std::string& from, double minutes) {
-    const auto begun = time_of(from);
-    if (!begun) return {};
-    const Minutes ends = *begun + std::chrono::minutes(static_cast<long long>(minutes));
-    const auto day = std::chrono::floor<std::chrono::days>(ends);
-    const std::chrono::year_month_day date(day);
-    const std::chrono::hh_mm_ss clock(ends - day);
-    std::ostringstream out;
-    out << std::setfill('0') << std::setw(4) << static_cast<int>(date.year()) << '-' << std::setw(2) << static_cast<unsigned>(date.month())
-        << '-' << std::setw(2) << static_cast<unsigned>(date.day()) << ' ' << std::setw(2) << clock.hours().count() << ':' << std::setw(2)
-        << clock.minutes().count();
-    return out.str();
-}
 
 }  // namespace
 
 double cap_mm3(double diameter, double depth) { return std::numbers::pi * depth * (3 * diameter * diameter / 4 + depth * depth) / 6; }
 
-JobOrder order_of_work(const Job& job, const Derived& derived, const std::string& now) { return Order(job, derived, now).run(); }
+JobOrder order_of_work(const Job& job, const Derived& derived, const std::string& now, const std::vector<TimeTaken>& times) {
+    return Order(job, derived, now, times).run();
+}
+
+std::string kind_of_step(const std::string& id) { return id.substr(0, id.find(':')); }
 
 const JobStep* JobOrder::step(const std::string& id) const {
     return found(steps, [&](const JobStep& one) { return one.id == id; });
@@ -381,7 +364,7 @@ const JobStep* JobOrder::step(const std::string& id) const {
 
 const JobStep* JobOrder::next() const {
     return found(steps, [&](const JobStep& one) {
-        return one.state == "open" && std::all_of(one.after.begin(), one.after.end(), [&](const std::string& id) {
+        return one.state == "open" && !one.held_up && std::all_of(one.after.begin(), one.after.end(), [&](const std::string& id) {
                    const JobStep* before = step(id);
                    return !before || before->over();
                });
@@ -397,8 +380,10 @@ const Record& JobStep::record() {
                                      .add("station", &Out::station, "", "where")
                                      .add("after", &Out::after, "", "steps that must be before it")
                                      .add("minutes", &Out::minutes, "min", "expected, or that it took")
+                                     .add("learnt", &Out::learnt, "", "its minutes are what such steps took before")
                                      .add("state", &Out::state, "", "open, done, passed or waits")
                                      .add("by_itself", &Out::by_itself, "", "done, as the job shows at another station")
+                                     .add("held_up", &Out::held_up, "", "something waits that must be before it, however far")
                                      .add("waits_for", &Out::waits_for, "", "what it waits for")
                                      .add("until", &Out::until, "", "when that ends")
                                      .add("caution", &Out::caution, "", "what can hurt, by its id");
@@ -449,6 +434,7 @@ const Record& JobOrder::record() {
                                      .add("putting_back", &Out::putting_back, "", "and go back")
                                      .add("oil", &Out::oil, "", "what gets oil or grease, and what stays dry")
                                      .add("ready", &Out::ready, "", "what the run on test says")
+                                     .add("stops", &Out::stops, "", "what its stops on test have in common")
                                      .add("cautions", &Out::cautions, "", "that belong on its first look, by their ids");
     return record;
 }

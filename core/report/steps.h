@@ -1,6 +1,8 @@
 #pragma once
 
 #include "bench/record.h"
+#include "bench/stops.h"
+#include "cards/stores.h"
 
 namespace echappe {
 
@@ -16,7 +18,9 @@ struct JobStep {
     std::vector<std::string> after;  ///< ids
     double minutes = 0;
     std::string state = "open";  ///< "open", "done", "passed", "waits"
+    bool learnt = false;         ///< its minutes are what such steps took before
     bool by_itself = false;      ///< done, as the job shows at another station
+    bool held_up = false;        ///< something waits that must be before it, however far
     std::string waits_for, until;
     std::string caution;  ///< id of what can hurt
     static const Record& record();
@@ -58,6 +62,7 @@ struct JobOrder {
     std::vector<PartMove> taking_out, putting_back;
     std::vector<OilPlace> oil;
     ReadyResult ready;
+    StopsResult stops;                  ///< what its stops on test have in common
     std::vector<std::string> cautions;  ///< ids that belong on its first look
     double minutes_left = 0;
     std::string state;  ///< "received", "in work", "waits", "on test", "ready", "closed"
@@ -69,7 +74,9 @@ struct JobOrder {
 
 /// Steps come from the movement and from what the job itself found and decided, in the order in which people work; what was done at another
 /// station is done here. `now`: "2026-11-30 10:42", by which waits end.
-JobOrder order_of_work(const Job& job, const Derived& derived, const std::string& now);
+JobOrder order_of_work(const Job& job, const Derived& derived, const std::string& now, const std::vector<TimeTaken>& times = {});
+/// Of a step's id: "hole" of "hole:centre.front". Minutes are learnt by it.
+std::string kind_of_step(const std::string& id);
 /// What half to two thirds of a sink holds: a spherical cap of this diameter and depth, mm³.
 double cap_mm3(double diameter_mm, double depth_mm);
 

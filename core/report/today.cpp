@@ -19,7 +19,7 @@ namespace echappe {
 namespace {
 
 namespace fs = std::filesystem;
-constexpr const char* source = "files of the folder; Clopper–Pearson intervals";
+constexpr const char* today_source = "files of the folder; Clopper–Pearson intervals";
 constexpr const char* index_name = ".echappe-bench.json";
 constexpr long long index_schema = 2;
 
@@ -71,7 +71,7 @@ std::string kind_of(const Job& job) {
 }
 
 /// What follows from a job that does not change with the hour.
-SeenJob look_at(const std::string& file, const LoadedJob& loaded, const std::string& now) {
+SeenJob look_at(const std::string& file, const LoadedJob& loaded, const std::string& now, const std::vector<TimeTaken>& times) {
     const Job& job = loaded.job;
     SeenJob seen;
     JobOnBench& out = seen.shown;
@@ -79,7 +79,7 @@ SeenJob look_at(const std::string& file, const LoadedJob& loaded, const std::str
     out.promised = job.bench.promised, out.closed = job.bench.closed, out.next_service = job.bench.next_service;
     out.danger = !job.bench.dangers.empty(), out.cause = job.bench.cause;
     if (loaded.damaged && !loaded.faults.empty()) out.fault = loaded.faults.front().what();
-    const JobOrder order = order_of_work(job, derive(job), now);
+    const JobOrder order = order_of_work(job, derive(job), now, times);
     out.state = out.fault.empty() ? order.state : "damaged", out.minutes_left = order.minutes_left;
     if (const JobStep* next = order.next())
         out.next = next->words, out.next_id = next->id, out.station = next->station, out.minutes = next->minutes;
@@ -96,10 +96,10 @@ SeenJob look_at(const std::string& file, const LoadedJob& loaded, const std::str
     return seen;
 }
 
-SeenJob read_job(const fs::path& path, const std::string& now) {
+SeenJob read_job(const fs::path& path, const std::string& now, const std::vector<TimeTaken>& times) {
     const std::string file = path.filename().string();
     try {
-        return look_at(file, load_job(path), now);
+        return look_at(file, load_job(path), now, times);
     } catch (const std::exception& error) {
         SeenJob seen;
         seen.shown.file = file, seen.shown.title = file, seen.shown.state = "damaged", seen.shown.fault = error.what(),
@@ -131,23 +131,33 @@ void write_index(const fs::path& path, const std::vector<SeenJob>& jobs) {
 }
 
 /// All jobs of the folder, from the index where their files have not changed.
-std::vector<SeenJob> seen_in(const BenchTodayInput& in) {
+std::vector<SeenJob> seen_in(const BenchTodayInput& in, const LookAids& aids) {
     const fs::path index = fs::path(in.folder) / index_name;
-    const std::map<std::string, SeenJob> kept = read_index(index);
+    std::map<std::string, SeenJob> kept = read_index(index);
+    std::vector<fs::path> files;
+    for (const auto& entry : fs::directory_iterator(in.folder))
+        if (entry.path().filename().string().ends_with(".echappe.json")) files.push_back(entry.path());
+    std::sort(files.begin(), files.end());
     std::vector<SeenJob> jobs;
     size_t as_kept = 0;
-    for (const auto& entry : fs::directory_iterator(in.folder)) {
-        const std::string file = entry.path().filename().string(), stamp = stamp_on(entry.path());
-        if (!file.ends_with(".echappe.json")) continue;
-        const auto at = kept.find(file);
+    for (const fs::path& path : files) {
+        if (aids.stop.stop_requested()) break;
+        const std::string stamp = stamp_on(path);
+        const auto at = kept.find(path.filename().string());
         // A wait that is over by now is one no more, whatever the index says.
         const bool same =
             at != kept.end() && at->second.stamp == stamp && (at->second.shown.until.empty() || at->second.shown.until > in.now);
-        jobs.push_back(same ? at->second : read_job(entry.path(), in.now));
+        jobs.push_back(same ? at->second : read_job(path, in.now, aids.times));
         jobs.back().stamp = stamp;
         as_kept += same;
+        if (aids.seen) aids.seen(jobs.size(), files.size());
     }
-    if (in.keep_index && (as_kept != jobs.size() || kept.size() != jobs.size())) write_index(index, jobs);
+    if (!in.keep_index || (as_kept == jobs.size() && kept.size() == jobs.size())) return jobs;
+    std::vector<SeenJob> to_keep = jobs;
+    // Stopped on the way: what was kept of the others stands as it was.
+    for (size_t i = jobs.size(); i < files.size(); ++i)
+        if (const auto at = kept.find(files[i].filename().string()); at != kept.end()) to_keep.push_back(at->second);
+    write_index(index, to_keep);
     return jobs;
 }
 
@@ -196,9 +206,9 @@ std::array<double, 2> share_interval(long long failed, long long all) {
     return {least, most};
 }
 
-BenchToday bench_today(const BenchTodayInput& in) {
+BenchToday bench_today(const BenchTodayInput& in, const LookAids& aids) {
     if (!fs::is_directory(in.folder)) throw InputError("folder", "\"" + in.folder + "\"", "a folder with job files (.echappe.json)");
-    const std::vector<SeenJob> all = seen_in(in);
+    const std::vector<SeenJob> all = seen_in(in, aids);
     BenchToday out;
     std::map<std::string, long long> causes;
     constexpr size_t day = 10;
@@ -233,7 +243,7 @@ BenchToday bench_today(const BenchTodayInput& in) {
 
 std::vector<Working> explain_today(const BenchTodayInput&, const BenchToday& out) {
     std::vector<Working> list = {work_out("minutes of what can be done now", "Σ minutes of the next steps",
-                                          {given("t", "of all of them", out.minutes_today, "min")}, "min", source,
+                                          {given("t", "of all of them", out.minutes_today, "min")}, "min", today_source,
                                           [](auto x) { return x[0]; })};
     for (const JobOnBench& job : out.today)
         list.back().notes.push_back(job.title + ": " + job.next + ", " + print_fixed(job.minutes, 0) + " min.");
@@ -306,8 +316,8 @@ const Record& BenchToday::record() {
 
 const Calculation& bench_today_calculation() {
     static const Calculation calculation = declare<BenchTodayInput, BenchToday>(
-        "bench.today", "All jobs of a folder: what can be done now, what waits and until when, what came of the workshop's rules.", source,
-        bench_today, explain_today);
+        "bench.today", "All jobs of a folder: what can be done now, what waits and until when, what came of the workshop's rules.",
+        today_source, [](const BenchTodayInput& in) { return bench_today(in); }, explain_today);
     return calculation;
 }
 

@@ -1,6 +1,10 @@
 #pragma once
 
+#include <functional>
+#include <stop_token>
+
 #include "bench/diagnosis.h"
+#include "cards/stores.h"
 
 namespace echappe {
 
@@ -48,10 +52,17 @@ struct BenchToday {
     static const Record& record();
 };
 
+/// A look through a folder that may take a while.
+struct LookAids {
+    std::stop_token stop;                              ///< what was seen until then is kept in the index, and told
+    std::function<void(size_t seen, size_t of)> seen;  ///< after each file
+    std::vector<TimeTaken> times;                      ///< what steps took in this workshop
+};
+
 /// Looks through a folder of job files. What follows from each is kept in an index beside them (`.echappe-bench.json`) by its size and time
 /// of change, and worked out anew where a file changed; without the index all is. A damaged file is listed as such. Throws InputError where
 /// the folder is none.
-BenchToday bench_today(const BenchTodayInput& input);
+BenchToday bench_today(const BenchTodayInput& input, const LookAids& aids = {});
 std::vector<Working> explain_today(const BenchTodayInput& input, const BenchToday& result);
 const Calculation& bench_today_calculation();
 

@@ -2,10 +2,10 @@
 
 #include <algorithm>
 #include <cmath>
-#include <numbers>
 #include <random>
 
 #include "escapement/round.h"
+#include "number/constants.h"
 #include "oscillator/crutch_setting.h"
 #include "pivots/tilt.h"
 #include "power/torque_curve.h"
@@ -112,6 +112,20 @@ const Record& HiddenSound::record() {
     return record;
 }
 
+const Record& HiddenStrikeSound::record() {
+    using In = HiddenStrikeSound;
+    static const Record record = Fields<In>()
+                                     .add("bells_Hz", &In::bells_Hz, "Hz", "strongest tone of each bell or gong; two: two hammers")
+                                     .required()
+                                     .add("seconds_per_blow", &In::seconds_per_blow, "s", "from blow to blow", between(0.2, 60))
+                                     .required()
+                                     .add("decay_s", &In::decay_s, "s", "until a bell is heard at 1/e", between(0.1, 60))
+                                     .add("uneven", &In::uneven, "", "of the seconds between blows, as a share", between(0, 0.3))
+                                     .add("noise", &In::noise, "", "of the room against a blow", between(0, 1))
+                                     .add("ticks", &In::ticks, "", "of the going train against a blow", between(0, 1));
+    return record;
+}
+
 const Record& HiddenMovement::record() {
     using In = HiddenMovement;
     static const Record record =
@@ -134,6 +148,7 @@ const Record& HiddenMovement::record() {
             .add("rate", &In::rate, "", "how the clock keeps time")
             .add("sound", &In::sound, "", "how it sounds")
             .add("strike", &In::strike, "", "what is wrong with how it counts")
+            .add("strike_sound", &In::strike_sound, "", "how its strike sounds")
             .add("figures", &In::figures, "", "that smaller instruments read")
             .add("gauge_step_mm", &In::gauge_step_mm, "mm", "steps of the gauges for pivots and holes", above(0, 1));
     return record;
@@ -228,7 +243,6 @@ std::optional<double> SimulatedCalliper::read(const SurveyQuestion& question, bo
 std::optional<double> SimulatedCalliper::indicator_mm(const std::string& arbor, double angle_deg) const {
     const HiddenArbor* shaft = m_movement.shaft(arbor);
     if (!shaft) return {};
-    constexpr double rad_per_deg = 3.14159265358979323846 / 180;
     return shaft->tir_mm / 2 * std::cos((angle_deg - shaft->high_deg) * rad_per_deg);
 }
 
@@ -278,6 +292,24 @@ Struck SimulatedCalliper::strikes(const StrikeRecord& strike, const Strike& at) 
     return {};
 }
 
+std::optional<StrikingInput> SimulatedCalliper::striking(const StrikeRecord& strike, const Strike& at, std::uint64_t turn) const {
+    if (!m_movement.strike_sound) return {};
+    constexpr long long listened_to = 26;  // more than any hour has
+    const HiddenStrikeSound& sound = *m_movement.strike_sound;
+    const Struck struck = strikes(strike, at);
+    StrikingInput in;
+    in.blows = struck.strikes.value_or(listened_to);
+    in.early = struck.early;
+    in.runs_on = !struck.strikes;
+    in.bells_Hz = sound.bells_Hz;
+    in.seconds_per_blow = sound.seconds_per_blow;
+    in.pair_s = 0.3 * sound.seconds_per_blow;
+    in.decay_s = sound.decay_s;
+    in.uneven = sound.uneven, in.noise = sound.noise, in.ticks = sound.ticks;
+    in.seed = m_movement.seed * 1000 + static_cast<long long>(std::llround(100 * at.hour)) + static_cast<long long>(turn);
+    return in;
+}
+
 std::optional<TickingInput> SimulatedCalliper::ticking(const RateLog& log, double pallets_nearer_mm, std::uint64_t turn) const {
     if (!m_movement.sound) return {};
     const HiddenSound& sound = *m_movement.sound;
@@ -292,13 +324,13 @@ std::optional<TickingInput> SimulatedCalliper::ticking(const RateLog& log, doubl
         if (event.means == "beat") off_deg += event.amount;
         else if (m_movement.rate) in.rate_s_per_day += changed_by(*m_movement.rate, event);
     }
-    constexpr double rad = std::numbers::pi / 180;
     std::optional<EscapementAction> pallets;
     if (sound.pallets) pallets = nearer(action_of(*sound.pallets), pallets_nearer_mm);
     const auto least = pallets ? beat_of(*pallets).least_rad : std::nullopt;
     if (pallets && !least) return {};  // it trips, or is caught
     // The interval after the let-off to the right is the shorter where it comes late.
-    const double let_off_deg = least ? *least / rad : std::max(0.0, sound.let_off_deg + sound.let_off_deg_per_mm * pallets_nearer_mm);
+    const double let_off_deg =
+        least ? *least / rad_per_deg : std::max(0.0, sound.let_off_deg + sound.let_off_deg_per_mm * pallets_nearer_mm);
     // It does not go on any more with less swing than it lets off with on both sides.
     if (let_off_deg + std::abs(off_deg) >= sound.swing_deg) return {};
     in.beat_error_ms = -1000 * limp_s(off_deg, let_off_deg, sound.swing_deg, in.beats_per_hour);
@@ -308,7 +340,7 @@ std::optional<TickingInput> SimulatedCalliper::ticking(const RateLog& log, doubl
         for (const ArborResult& arbor : train.arbors)
             if (arbor.id == fault.arbor) {
                 const auto early = pallets && fault.short_mm != 0
-                                       ? early_ms_per_mm_short(*pallets, sound.swing_deg * rad, in.beats_per_hour)
+                                       ? early_ms_per_mm_short(*pallets, sound.swing_deg * rad_per_deg, in.beats_per_hour)
                                        : std::nullopt;
                 const double late_ms = early ? -*early * fault.short_mm : fault.amplitude_ms;
                 in.faults.push_back({fault.kind, std::abs(arbor.period_s), late_ms, fault.phase_deg});
@@ -319,7 +351,6 @@ std::optional<TickingInput> SimulatedCalliper::ticking(const RateLog& log, doubl
 std::optional<RateObservation> SimulatedCalliper::look(const RateLog& log, double reference_s, std::uint64_t turn) const {
     if (!m_movement.rate) return {};
     const HiddenRate& truth = *m_movement.rate;
-    constexpr double day_s = 86400, pi = 3.14159265358979323846;
     constexpr double warmest = 15.0 / 24;  // of the day
     RateObservation last{reference_s, reference_s, {}};
     for (const RateObservation& look : log.looks)

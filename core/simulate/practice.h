@@ -3,6 +3,7 @@
 #include <cstdint>
 
 #include "job/job.h"
+#include "sound/striking.h"
 #include "sound/ticking.h"
 #include "survey/round.h"
 
@@ -70,6 +71,15 @@ struct HiddenSound {
     static const Record& record();
 };
 
+/// How its strike sounds.
+struct HiddenStrikeSound {
+    std::vector<double> bells_Hz;  ///< two: two hammers
+    double seconds_per_blow = 1.2;
+    double decay_s = 1.5;
+    double uneven = 0.03, noise = 0.02, ticks = 0.05;
+    static const Record& record();
+};
+
 /// A figure that one of the smaller instruments reads: a thread and a weight, a moisture meter, an angle by eye.
 struct HiddenFigure {
     std::string of;  ///< part of the job and field: "hands.slips_at_g"
@@ -95,8 +105,9 @@ struct HiddenMovement {
     std::optional<HiddenRate> rate;
     std::optional<HiddenSound> sound;
     std::vector<StrikeFault> strike;  ///< what is wrong with how it counts
+    std::optional<HiddenStrikeSound> strike_sound;
     std::vector<HiddenFigure> figures;
-    double gauge_step_mm = 0.01;      ///< pin gauges and micrometer for pivots and holes: finer for a watch
+    double gauge_step_mm = 0.01;  ///< pin gauges and micrometer for pivots and holes: finer for a watch
     static const Record& record();
 
     /// The true size; none when the movement has no such thing.
@@ -137,6 +148,8 @@ public:
 
     /// What it strikes at this hour, but for what was put right. Throws InputError where such a strike cannot have its faults.
     Struck strikes(const StrikeRecord& strike, const Strike& at) const;
+    /// How it sounds then, from the warning to its end; none when the movement has no such thing. What runs on is left after a while.
+    std::optional<StrikingInput> striking(const StrikeRecord& strike, const Strike& at, std::uint64_t turn) const;
     /// A figure as its small instrument reads it; none when the movement has no such thing.
     std::optional<double> figure(const std::string& of, std::uint64_t turn) const;
     /// How it sounds now, after all that was done to its rate and beat, and with the pallets moved nearer by so much; none when the

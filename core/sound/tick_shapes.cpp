@@ -10,7 +10,7 @@ namespace {
 
 constexpr double piece_s = 0.04, before_s = 0.010;
 constexpr double search_s = 0.007;
-constexpr double lowest_Hz = 300;
+constexpr double lowest_heard_Hz = 300;
 constexpr double smooth_s = 0.00025;  // of loudness
 constexpr size_t runs = 4, in_a_run = 32;
 
@@ -101,7 +101,7 @@ std::vector<TickShapes::Spectrum> TickShapes::weigh_noise(Sound& sound, const st
         const size_t first = bin > 0 ? bin - 1 : 0, last = std::min(noise.size() - 1, bin + 1);
         for (size_t i = first; i <= last; ++i) smooth += noise[i] / static_cast<double>(last - first + 1);
         const double Hz = static_cast<double>(bin) * bin_Hz;
-        const bool in_band = Hz >= lowest_Hz && Hz <= 0.46 * m_rate_Hz;
+        const bool in_band = Hz >= lowest_heard_Hz && Hz <= 0.46 * m_rate_Hz;
         m_weight[bin] = in_band ? static_cast<float>(1 / std::sqrt(smooth + keeps * loud + 1e-20)) : 0.0f;
     }
     for (Spectrum& one : quiet) weigh(one, m_weight);

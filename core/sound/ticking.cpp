@@ -2,8 +2,8 @@
 
 #include <algorithm>
 #include <cmath>
-#include <numbers>
 
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "number/units.h"
 #include "sound/sound.h"
@@ -11,8 +11,6 @@
 namespace echappe {
 namespace {
 
-constexpr double pi = std::numbers::pi;
-constexpr double day_s = 86400;
 constexpr double rings_s = 0.04;  // after that a blow is no more heard
 constexpr double loud = 0.25;     // of full scale: a tick's peak
 const char* source = "damped resonances with their onset between the samples; the movement is made up";

@@ -5,14 +5,14 @@
 #include <numbers>
 #include <numeric>
 
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "number/units.h"
 
 namespace echappe {
 namespace {
 
-constexpr double rad = std::numbers::pi / 180;
-constexpr const char* source = "a unit for every blow, 360° ÷ units";
+constexpr const char* count_wheel_source = "a unit for every blow, 360° ÷ units";
 
 // As usual where nothing was decided.
 constexpr double usual_slot = 0.6;    // of a unit at the rim
@@ -25,7 +25,7 @@ struct Sizes {
     double radius, slot, depth, bore;
 };
 Sizes sizes_of(const CountWheelInput& in, double unit_deg) {
-    const double diameter = *in.diameter_mm, unit = diameter / 2 * unit_deg * rad;
+    const double diameter = *in.diameter_mm, unit = diameter / 2 * unit_deg * rad_per_deg;
     return {diameter / 2, in.slot_width_mm.value_or(usual_slot * unit), in.depth_mm.value_or(usual_depth * diameter),
             in.bore_mm.value_or(usual_bore * diameter)};
 }
@@ -39,8 +39,8 @@ std::vector<Point> outline_of(const Sizes& sizes, const std::vector<CountWheelGr
     const double half = half_slot_rad(sizes), floor = std::sqrt(sizes.radius * sizes.radius - sizes.slot * sizes.slot / 4) - sizes.depth;
     double from = half;
     for (const CountWheelGroup& group : groups) {
-        const double middle = group.slot_deg * rad, to = middle - half;
-        const int pieces = std::max(1, static_cast<int>(std::ceil((to - from) / (arc_step_deg * rad))));
+        const double middle = group.slot_deg * rad_per_deg, to = middle - half;
+        const int pieces = std::max(1, static_cast<int>(std::ceil((to - from) / (arc_step_deg * rad_per_deg))));
         for (int i = 0; i <= pieces; ++i) {
             const double at = from + (to - from) * i / pieces;
             outline.push_back({sizes.radius * std::cos(at), sizes.radius * std::sin(at)});
@@ -55,20 +55,20 @@ std::vector<Point> outline_of(const Sizes& sizes, const std::vector<CountWheelGr
 
 void draw(const CountWheelInput& in, CountWheelResult& out) {
     const Sizes sizes = sizes_of(in, out.unit_deg);
-    const double unit = sizes.radius * out.unit_deg * rad;
+    const double unit = sizes.radius * out.unit_deg * rad_per_deg;
     out.unit_mm = unit;
     if (sizes.bore / 2 + sizes.depth >= sizes.radius)
         throw InputError("depth_mm", print_short(sizes.depth),
                          "less than the " + print_short(sizes.radius - sizes.bore / 2, 4) + " mm between the bore and the rim");
     double shortest = 360;
     for (const CountWheelGroup& group : out.groups) shortest = std::min(shortest, group.to_deg - group.from_deg);
-    if (sizes.slot >= 2 * sizes.radius * std::sin(shortest * rad / 2) || sizes.slot >= sizes.radius)
+    if (sizes.slot >= 2 * sizes.radius * std::sin(shortest * rad_per_deg / 2) || sizes.slot >= sizes.radius)
         throw InputError("slot_width_mm", print_short(sizes.slot),
-                         "less than " + print_short(2 * sizes.radius * std::sin(shortest * rad / 2), 4) +
+                         "less than " + print_short(2 * sizes.radius * std::sin(shortest * rad_per_deg / 2), 4) +
                              ": no rim is left between the two nearest slots");
-    out.least_land_mm = sizes.radius * (shortest * rad - 2 * half_slot_rad(sizes));
+    out.least_land_mm = sizes.radius * (shortest * rad_per_deg - 2 * half_slot_rad(sizes));
     // The detent stands in the middle; a slot that reaches a unit to one side takes it a blow early.
-    out.widest_slot_mm = 2 * sizes.radius * std::sin(std::min(out.unit_deg * rad, std::numbers::pi / 2));
+    out.widest_slot_mm = 2 * sizes.radius * std::sin(std::min(out.unit_deg * rad_per_deg, std::numbers::pi / 2));
     out.detent_lift_mm = sizes.depth;
     out.outline = outline_of(sizes, out.groups);
     if (sizes.slot > 0.9 * unit)
@@ -121,7 +121,7 @@ Drawing drawing_of(const CountWheelInput& in, const CountWheelResult& out) {
     DrawingLayer bore{"bore", {}, part.holes, {{0, 0}}}, slots{"slots", {}, {}, {}};
     const double radius = *in.diameter_mm / 2;
     for (const CountWheelGroup& group : out.groups)
-        slots.marks.push_back({radius * std::cos(group.slot_deg * rad), radius * std::sin(group.slot_deg * rad)});
+        slots.marks.push_back({radius * std::cos(group.slot_deg * rad_per_deg), radius * std::sin(group.slot_deg * rad_per_deg)});
     return {part.title, {{"outline", {part.outline}, {}, {}}, bore, slots}};
 }
 
@@ -130,7 +130,7 @@ std::vector<Working> explain_count_wheel(const CountWheelInput& in, const CountW
                                           {given("b", "blows once round", static_cast<double>(out.blows_total), ""),
                                            given("s", "further units of a slot", static_cast<double>(in.slot_units), ""),
                                            given("n", "slots", static_cast<double>(out.groups.size()), "")},
-                                          "deg", source, [](auto x) { return 360 / (x[0] + x[1] * x[2]); })};
+                                          "deg", count_wheel_source, [](auto x) { return 360 / (x[0] + x[1] * x[2]); })};
     list.back().notes.push_back(
         "Measure an old wheel from slot to slot before anything is filed: with units of its slots of their own it is divided otherwise.");
     for (const std::string& warning : out.warnings) list.back().notes.push_back(warning);
@@ -183,7 +183,7 @@ const Record& CountWheelResult::record() {
 
 const Calculation& count_wheel_calculation() {
     static const Calculation calculation = declare<CountWheelInput, CountWheelResult>(
-        "strike.countwheel", "Count wheel: its units, where each slot stands, and the wheel to be cut.", source, count_wheel,
+        "strike.countwheel", "Count wheel: its units, where each slot stands, and the wheel to be cut.", count_wheel_source, count_wheel,
         explain_count_wheel);
     return calculation;
 }

@@ -45,9 +45,10 @@ Edit<std::optional<StrikeRecord>> try_step(long long step) {
     return next_of("step " + std::to_string(step) + " tried", {{"step off", {}, {}, step, 1}, {"step off", {}, {}, step, -1}});
 }
 
-Edit<std::optional<StrikeRecord>> hear_strike(const HeardStrike& heard) {
-    return {"strike heard", [heard](StrikePart& strike) {
+Edit<std::optional<StrikeRecord>> hear_strike(const HeardStrike& heard, std::optional<double> seconds_per_blow) {
+    return {"strike heard", [heard, seconds_per_blow](StrikePart& strike) {
                 if (!strike) return;
+                if (!strike->seconds_per_blow) strike->seconds_per_blow = seconds_per_blow;
                 constexpr double same = 1e-6;
                 for (HeardStrike& one : strike->heard)
                     if (std::abs(one.hour - heard.hour) < same) {

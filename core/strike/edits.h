@@ -18,8 +18,9 @@ Edit<std::optional<StrikeRecord>> try_step(long long step);
 Edit<std::optional<StrikeRecord>> try_whole(const std::string& what);
 /// What an arbor of the strike's train does: "pins", "locks", "warns". One that locks or warns turns a whole number of times a blow.
 Edit<std::optional<StrikeRecord>> set_role(const std::string& role, const std::string& arbor);
-/// What was counted at an hour: in the order heard, or instead of what was heard at that hour last.
-Edit<std::optional<StrikeRecord>> hear_strike(const HeardStrike& heard);
+/// What was counted at an hour: in the order heard, or instead of what was heard at that hour last. Seconds from blow to blow, where
+/// they were heard too, are kept unless some were measured before.
+Edit<std::optional<StrikeRecord>> hear_strike(const HeardStrike& heard, std::optional<double> seconds_per_blow = {});
 /// What is tried is put right: it goes to what was mended, and what was heard before is gone.
 Edit<std::optional<StrikeRecord>> mend_strike();
 /// These faults and no others: as they were found, or none.

@@ -1,16 +1,15 @@
 #include "strike/fly.h"
 
 #include <cmath>
-#include <numbers>
 
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "number/units.h"
 
 namespace echappe {
 namespace {
 
-constexpr double pi = std::numbers::pi;
-constexpr const char* source = "drag of flat vanes that go round; motion in air by its square";
+constexpr const char* fly_source = "drag of flat vanes that go round; motion in air by its square";
 constexpr double N_mm_per_N_m = 1000;
 
 /// Torque of the air over ω², N mm s², by the sizes alone.
@@ -63,10 +62,10 @@ std::vector<Working> explain_fly(const FlyInput& in, const FlyResult& out) {
     std::vector<Working> list = {
         work_out("speed in balance with the air", "ω = √(T ÷ k)",
                  {given("T", "torque at the fly", in.torque_N_mm, "N·mm"), given("k", "of the air", out.air_N_mm_s2, "N·mm·s²")}, "rad/s",
-                 source, [](auto x) { return std::sqrt(x[0] / x[1]); }),
+                 fly_source, [](auto x) { return std::sqrt(x[0] / x[1]); }),
         work_out("from blow to blow", "t = 2π f ÷ ω",
                  {given("f", "the fly's turns a blow", in.turns_per_blow, ""), given("ω", "speed", out.rpm * 2 * pi / 60, "rad/s")}, "s",
-                 source, [](auto x) { return 2 * pi * x[0] / x[1]; })};
+                 fly_source, [](auto x) { return 2 * pi * x[0] / x[1]; })};
     list.back().notes.push_back(out.verdict);
     return list;
 }
@@ -113,7 +112,7 @@ const Record& FlyResult::record() {
 
 const Calculation& fly_calculation() {
     static const Calculation calculation = declare<FlyInput, FlyResult>(
-        "strike.fly", "A fly against the air: seconds from blow to blow, and the vanes for another time.", source, fly, explain_fly);
+        "strike.fly", "A fly against the air: seconds from blow to blow, and the vanes for another time.", fly_source, fly, explain_fly);
     return calculation;
 }
 

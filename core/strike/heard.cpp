@@ -10,7 +10,7 @@
 namespace echappe {
 namespace {
 
-constexpr const char* source = "Bayes' rule over strikes stepped blow by blow";
+constexpr const char* heard_source = "Bayes' rule over strikes stepped blow by blow";
 constexpr double single = 1, two = 0.1, none = 0.3;  // how likely before anything is heard, against each other
 constexpr long long a_day = 24;
 constexpr size_t told_at_most = 8;
@@ -219,7 +219,7 @@ StrikeHeardResult strike_heard(const StrikeHeardInput& in) {
 
 std::vector<Working> explain_strike_heard(const StrikeHeardInput& in, const StrikeHeardResult& out) {
     std::vector<Working> list = {work_out("a strike that was counted wrong", "p = chance of a miscount",
-                                          {given("p", "of each", in.miscount, "")}, "", source, [](auto x) { return x[0]; })};
+                                          {given("p", "of each", in.miscount, "")}, "", heard_source, [](auto x) { return x[0]; })};
     for (const StrikeCause& cause : out.causes)
         list.back().notes.push_back(print_fixed(100 * cause.probability, 1) + " %: " + cause.words + ". " + cause.because);
     return list;
@@ -281,8 +281,9 @@ const Record& StrikeHeardResult::record() {
 }
 
 const Calculation& strike_heard_calculation() {
-    static const Calculation calculation = declare<StrikeHeardInput, StrikeHeardResult>(
-        "strike.heard", "From what was counted hour by hour to what is wrong with the strike.", source, strike_heard, explain_strike_heard);
+    static const Calculation calculation =
+        declare<StrikeHeardInput, StrikeHeardResult>("strike.heard", "From what was counted hour by hour to what is wrong with the strike.",
+                                                     heard_source, strike_heard, explain_strike_heard);
     return calculation;
 }
 

@@ -1,20 +1,19 @@
 #include "strike/piece.h"
 
 #include <cmath>
-#include <numbers>
 
 #include "exchange/metal.h"
 #include "making/crossings.h"
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "number/units.h"
 
 namespace echappe {
 namespace {
 
-constexpr double rad = std::numbers::pi / 180;
-constexpr const char* source = "pieces united by their outlines; moments by Green's theorem";
+constexpr const char* piece_source = "pieces united by their outlines; moments by Green's theorem";
 
-Point on(double deg, double r) { return {r * std::cos(deg * rad), r * std::sin(deg * rad)}; }
+Point on(double deg, double r) { return {r * std::cos(deg * rad_per_deg), r * std::sin(deg * rad_per_deg)}; }
 
 /// Teeth and rim, as one sector from the arbor.
 Shape sector_of(const PieceSector& sector) {
@@ -35,7 +34,7 @@ Shape sector_of(const PieceSector& sector) {
 Shape opening_of(const PieceSector& sector, double hub_mm) {
     const double wide = sector.tooth_pitch_deg * static_cast<double>(sector.teeth),
                  outer = sector.radius_mm - sector.depth_mm - sector.rim_mm;
-    const double spoke = std::min(0.25 * wide, std::asin(std::min(1.0, sector.rim_mm / outer)) / rad);
+    const double spoke = std::min(0.25 * wide, std::asin(std::min(1.0, sector.rim_mm / outer)) / rad_per_deg);
     const double from = sector.middle_deg - wide / 2 + spoke, to = sector.middle_deg + wide / 2 - spoke;
     Shape out = {on(sector.middle_deg, std::max(hub_mm, 0.35 * outer))};
     constexpr int pieces = 16;
@@ -65,7 +64,7 @@ StrikePieceResult strike_piece(const StrikePieceInput& in) {
     if (in.sector) {
         metal.add(sector_of(*in.sector));
         metal.take(opening_of(*in.sector, in.hub_mm));
-        out.chord_mm = 2 * in.sector->radius_mm * std::sin(in.sector->tooth_pitch_deg * rad / 2);
+        out.chord_mm = 2 * in.sector->radius_mm * std::sin(in.sector->tooth_pitch_deg * rad_per_deg / 2);
     }
     for (const PieceArm& arm : in.arms) {
         const Point end = on(arm.deg, arm.length_mm);
@@ -81,7 +80,7 @@ StrikePieceResult strike_piece(const StrikePieceInput& in) {
     out.mass_g = g_per_mm2 * (all.area - bore.area);
     out.inertia_g_mm2 = g_per_mm2 * (all.polar - bore.polar);
     out.pull_g_mm = g_per_mm2 * std::hypot(all.first[0], all.first[1]);
-    out.falls_to_deg = std::atan2(all.first[1], all.first[0]) / rad;
+    out.falls_to_deg = std::atan2(all.first[1], all.first[0]) / rad_per_deg;
     constexpr double thin = 0.8;
     for (const PieceArm& arm : in.arms)
         if (arm.tip_mm.value_or(arm.width_mm) < thin)
@@ -109,10 +108,10 @@ std::vector<Working> explain_strike_piece(const StrikePieceInput& in, const Stri
         list.push_back(
             work_out("from tip to tip", "c = 2 R sin(p ÷ 2)",
                      {given("R", "over the tips", in.sector->radius_mm, "mm"), given("p", "pitch", in.sector->tooth_pitch_deg, "deg")},
-                     "mm", source, [](auto x) { return 2 * x[0] * std::sin(x[1] * rad / 2); }));
+                     "mm", piece_source, [](auto x) { return 2 * x[0] * std::sin(x[1] * rad_per_deg / 2); }));
     else
-        list.push_back(work_out("falls by", "as drawn", {given("M", "first moment about its arbor", out.pull_g_mm, "g mm")}, "g mm", source,
-                                [](auto x) { return x[0]; }));
+        list.push_back(work_out("falls by", "as drawn", {given("M", "first moment about its arbor", out.pull_g_mm, "g mm")}, "g mm",
+                                piece_source, [](auto x) { return x[0]; }));
     for (const std::string& warning : out.warnings) list.back().notes.push_back(warning);
     return list;
 }
@@ -183,8 +182,8 @@ const Record& StrikePieceResult::record() {
 
 const Calculation& strike_piece_calculation() {
     static const Calculation calculation = declare<StrikePieceInput, StrikePieceResult>(
-        "strike.piece", "Rack, detent, lifting piece or hammer tail to be cut: outline, weight and by what it falls.", source, strike_piece,
-        explain_strike_piece);
+        "strike.piece", "Rack, detent, lifting piece or hammer tail to be cut: outline, weight and by what it falls.", piece_source,
+        strike_piece, explain_strike_piece);
     return calculation;
 }
 

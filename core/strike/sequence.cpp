@@ -11,7 +11,7 @@
 namespace echappe {
 namespace {
 
-constexpr const char* source = "stepped blow by blow";
+constexpr const char* sequence_source = "stepped blow by blow";
 constexpr long long all_early = 1'000'000;  // more than any strike has
 
 long long number_of(const std::optional<long long>& number, const char* field, const StrikeFault& fault, long long least, long long most) {
@@ -184,7 +184,7 @@ std::vector<Working> explain_strike_sequence(const StrikeSequenceInput& in, cons
     const std::vector<long long> blows = blows_of(in.scheme, in.blows);
     std::vector<Working> list = {work_out("blows once round", "b = sum of all strikes",
                                           {given("b", "blows", static_cast<double>(std::accumulate(blows.begin(), blows.end(), 0LL)), "")},
-                                          "", source, [](auto x) { return x[0]; })};
+                                          "", sequence_source, [](auto x) { return x[0]; })};
     for (const StrikeFault& fault : in.faults) list.back().notes.push_back(words_of(fault) + ".");
     list.back().notes.push_back(out.verdict);
     return list;
@@ -241,7 +241,7 @@ const Record& StrikeSequenceResult::record() {
 
 const Calculation& strike_sequence_calculation() {
     static const Calculation calculation = declare<StrikeSequenceInput, StrikeSequenceResult>(
-        "strike.sequence", "A strike stepped through its hours: what it should strike and what it does with faults in it.", source,
+        "strike.sequence", "A strike stepped through its hours: what it should strike and what it does with faults in it.", sequence_source,
         strike_sequence, explain_strike_sequence);
     return calculation;
 }

@@ -2,17 +2,15 @@
 
 #include <algorithm>
 #include <cmath>
-#include <numbers>
 
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "number/units.h"
 
 namespace echappe {
 namespace {
 
-constexpr double pi = std::numbers::pi;
-constexpr double rad = pi / 180;
-constexpr const char* source = "cosine rule between rack arbor, snail and tail pin";
+constexpr const char* snail_source = "cosine rule between rack arbor, snail and tail pin";
 
 /// The angle at the rack arbor between snail and tail pin, with the pin's middle so far from the snail's arbor. Throws InputError.
 double tail_angle(const SnailInput& in, double pin_mm, const char* field) {
@@ -27,7 +25,7 @@ double tail_angle(const SnailInput& in, double pin_mm, const char* field) {
 
 /// Radius of the step with the rack fallen by so many teeth more than for one; nothing where it cannot fall so far.
 std::optional<double> radius_after(const SnailInput& in, double teeth) {
-    const double pitch = in.tooth_pitch_deg * rad;
+    const double pitch = in.tooth_pitch_deg * rad_per_deg;
     if (!in.centre_distance_mm) return in.largest_mm - teeth * in.tail_mm * pitch;
     const double c = *in.centre_distance_mm, t = in.tail_mm;
     const double angle = tail_angle(in, in.largest_mm + in.pin_diameter_mm / 2, "largest_mm") - teeth * pitch;
@@ -37,7 +35,7 @@ std::optional<double> radius_after(const SnailInput& in, double teeth) {
 
 /// By how many teeth the rack falls further than on the step for one, onto a step of this radius.
 double teeth_fallen(const SnailInput& in, double radius) {
-    const double pitch = in.tooth_pitch_deg * rad;
+    const double pitch = in.tooth_pitch_deg * rad_per_deg;
     if (!in.centre_distance_mm) return (in.largest_mm - radius) / (in.tail_mm * pitch);
     const double pin = in.pin_diameter_mm / 2;
     return (tail_angle(in, in.largest_mm + pin, "largest_mm") - tail_angle(in, radius + pin, "measured_mm")) / pitch;
@@ -81,7 +79,7 @@ SnailResult snail(const SnailInput& in) {
     if (!in.measured_mm.empty() && static_cast<long long>(in.measured_mm.size()) != in.steps)
         throw InputError("measured_mm", std::to_string(in.measured_mm.size()) + " radii", std::to_string(in.steps) + ", one of each step");
     SnailResult out;
-    const double begins = in.centre_distance_mm ? tail_angle(in, in.largest_mm + in.pin_diameter_mm / 2, "largest_mm") / rad : 0;
+    const double begins = in.centre_distance_mm ? tail_angle(in, in.largest_mm + in.pin_diameter_mm / 2, "largest_mm") / rad_per_deg : 0;
     for (long long hour = 1; hour <= in.steps; ++hour) {
         const auto fallen = static_cast<double>(hour - 1);
         const auto radius = hour == 1 ? std::optional(in.largest_mm) : radius_after(in, fallen);
@@ -128,15 +126,15 @@ std::vector<Working> explain_snail(const SnailInput& in, const SnailResult& out)
         list.push_back(work_out("the tail's angle on the step for one", "φ = arccos((c² + t² − (R + d ÷ 2)²) ÷ (2 c t))",
                                 {given("c", "rack arbor to the snail's", c, "mm"), given("t", "tail", in.tail_mm, "mm"),
                                  given("R", "step for one", in.largest_mm, "mm"), given("d", "tail's pin", in.pin_diameter_mm, "mm")},
-                                "deg", source, [](auto x) {
+                                "deg", snail_source, [](auto x) {
                                     const double r = x[2] + x[3] / 2;
-                                    return std::acos((x[0] * x[0] + x[1] * x[1] - r * r) / (2 * x[0] * x[1])) / rad;
+                                    return std::acos((x[0] * x[0] + x[1] * x[1] - r * r) / (2 * x[0] * x[1])) / rad_per_deg;
                                 }));
     } else {
         list.push_back(
             work_out("a step, nearly", "s = t p",
-                     {given("t", "tail", in.tail_mm, "mm"), given("p", "tooth pitch of the rack", in.tooth_pitch_deg * rad, "rad")}, "mm",
-                     source, [](auto x) { return x[0] * x[1]; }));
+                     {given("t", "tail", in.tail_mm, "mm"), given("p", "tooth pitch of the rack", in.tooth_pitch_deg * rad_per_deg, "rad")},
+                     "mm", snail_source, [](auto x) { return x[0] * x[1]; }));
         list.back().notes.push_back("With the centre distance of rack and snail the steps are exact, and not quite alike.");
     }
     for (const std::string& warning : out.warnings) list.back().notes.push_back(warning);
@@ -193,7 +191,7 @@ const Record& SnailResult::record() {
 
 const Calculation& snail_calculation() {
     static const Calculation calculation = declare<SnailInput, SnailResult>(
-        "strike.rack", "Snail for a rack: the radius of each step, the steps as they are, and the snail to be cut.", source, snail,
+        "strike.rack", "Snail for a rack: the radius of each step, the steps as they are, and the snail to be cut.", snail_source, snail,
         explain_snail);
     return calculation;
 }

@@ -9,7 +9,7 @@
 namespace echappe {
 namespace {
 
-constexpr const char* source = "exact fractions of the counts";
+constexpr const char* strike_train_source = "exact fractions of the counts";
 constexpr double half_days_a_day = 2;
 
 /// Counts and what is asked of them, by place.
@@ -131,17 +131,17 @@ StrikeTrainResult strike_train(const StrikeTrainInput& in) {
 std::vector<Working> explain_strike_train(const StrikeTrainInput& in, const StrikeTrainResult& out) {
     const StrikeTrain train(in);
     std::vector<Working> list = {work_out("turns of the pin wheel for a blow", "t = 1 ÷ p",
-                                          {given("p", "pins", static_cast<double>(in.pins), "")}, "", source,
+                                          {given("p", "pins", static_cast<double>(in.pins), "")}, "", strike_train_source,
                                           [](auto x) { return 1 / x[0]; })};
     list.push_back(work_out("great wheel's turns in a day", "T = 2 b t",
                             {given("b", "blows in twelve hours", static_cast<double>(in.blows_per_12h), ""),
                              given("t", "its turns a blow", train.turns(0).to_double(), "")},
-                            "", source, [](auto x) { return half_days_a_day * x[0] * x[1]; }));
+                            "", strike_train_source, [](auto x) { return half_days_a_day * x[0] * x[1]; }));
     if (in.fly)
         list.push_back(work_out("fly", "n = 60 f ÷ s",
                                 {given("f", "its turns a blow", train.turns(train.place_of(*in.fly, "fly")).to_double(), ""),
                                  given("s", "seconds a blow", in.seconds_per_blow, "s")},
-                                "1/min", source, [](auto x) { return 60 * x[0] / x[1]; }));
+                                "1/min", strike_train_source, [](auto x) { return 60 * x[0] / x[1]; }));
     list.back().notes.push_back(out.verdict);
     return list;
 }
@@ -207,7 +207,7 @@ const Record& StrikeTrainResult::record() {
 const Calculation& strike_train_calculation() {
     static const Calculation calculation = declare<StrikeTrainInput, StrikeTrainResult>(
         "strike.train", "A striking train: turns of every arbor for a blow, what cannot lock, how long it runs and how fast the fly turns.",
-        source, strike_train, explain_strike_train);
+        strike_train_source, strike_train, explain_strike_train);
     return calculation;
 }
 

@@ -9,7 +9,7 @@
 namespace echappe {
 namespace {
 
-constexpr const char* source = "exact fractions of the counts; where a strike must stand: workshop practice";
+constexpr const char* together_source = "exact fractions of the counts; where a strike must stand: workshop practice";
 constexpr double turn_deg = 360;
 // Part of a pitch that is still to go when the hammer has just fallen, and the least of it.
 constexpr double just_fallen = 0.92, still_fallen = 0.75;
@@ -217,7 +217,7 @@ StrikeTogetherResult strike_together(const StrikeTogetherInput& in) {
 
 std::vector<Working> explain_strike_together(const StrikeTogetherInput& in, const StrikeTogetherResult& out) {
     std::vector<Working> list = {work_out("pitch of the pins", "p = 360° ÷ n", {given("n", "pins", static_cast<double>(in.pins), "")},
-                                          "deg", source, [](auto x) { return turn_deg / x[0]; })};
+                                          "deg", together_source, [](auto x) { return turn_deg / x[0]; })};
     for (const std::string& mark : out.marks) list.back().notes.push_back(mark);
     list.back().notes.push_back(out.verdict);
     return list;
@@ -280,8 +280,8 @@ const Record& StrikeTogetherResult::record() {
 
 const Calculation& strike_together_calculation() {
     static const Calculation calculation = declare<StrikeTogetherInput, StrikeTogetherResult>(
-        "strike.together", "How the wheels of a strike must stand when the plates close, and the leaf to move where they do not.", source,
-        strike_together, explain_strike_together);
+        "strike.together", "How the wheels of a strike must stand when the plates close, and the leaf to move where they do not.",
+        together_source, strike_together, explain_strike_together);
     return calculation;
 }
 

@@ -3,10 +3,11 @@
 #include <algorithm>
 #include <cmath>
 
+#include "number/constants.h"
+
 namespace echappe {
 namespace {
 
-constexpr double pi = 3.14159265358979323846;
 constexpr size_t stride = 16;         ///< of the first look along a flank
 constexpr double corner_slope = 0.1;  ///< rad: a sharper turn of the leaf's outline is a corner
 

@@ -2,10 +2,10 @@
 
 #include <cmath>
 
+#include "number/constants.h"
+
 namespace echappe::cycloidal {
 namespace {
-
-constexpr double pi = 3.14159265358979323846;
 
 /// Bisection of a rising function: 60 halvings take any bracket below the last bit of a double.
 template <class F>

@@ -2,14 +2,13 @@
 #include <algorithm>
 #include <cmath>
 
+#include "number/constants.h"
 #include "teeth/cycloidal.h"
 #include "teeth/form.h"
 #include "teeth/profile.h"
 
 namespace echappe {
 namespace {
-
-constexpr double pi = 3.14159265358979323846;
 
 struct Circle {
     double x, y, radius;

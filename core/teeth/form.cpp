@@ -11,8 +11,9 @@ namespace echappe {
 
 Point polar_point(double radius, double angle) { return {radius * std::cos(angle), radius * std::sin(angle)}; }
 
+double radius_of(const Point& p) { return std::hypot(p[0], p[1]); }
+
 double half_angle_at(const ToothForm& form, double radius) {
-    const auto radius_of = [](const Point& p) { return std::hypot(p[0], p[1]); };
     const auto angle_of = [](const Point& p) { return std::atan2(p[1], p[0]); };
     const auto above = std::partition_point(form.half.begin(), form.half.end(),
                                             [&](const Point& p) { return p[0] * p[0] + p[1] * p[1] < radius * radius; });

@@ -57,5 +57,7 @@ inline constexpr double undercut_leaves = 17.097;
 double half_angle_at(const ToothForm& form, double radius);
 
 Point polar_point(double radius, double angle);
+/// From the arbor.
+double radius_of(const Point& p);
 
 }  // namespace echappe

@@ -2,13 +2,13 @@
 
 #include <cmath>
 
+#include "number/constants.h"
 #include "teeth/profile.h"
 
 namespace echappe {
 namespace {
 
-constexpr double pi = 3.14159265358979323846;
-constexpr const char* source = "BS 978-2:1952 with its 1959 addendum (cycloidal gears); epicycloid by rolling";
+constexpr const char* geometry_source = "BS 978-2:1952 with its 1959 addendum (cycloidal gears); epicycloid by rolling";
 
 PartSizes sizes(const ToothForm& form, double m) {
     PartSizes part;
@@ -127,19 +127,21 @@ std::vector<Working> explain_geometry(const GeometryInput& in, const GeometryRes
                  0};
     const Term a{"a", "leaf's addendum in modules, from the standard's table", {out.pinion.addendum_mm / in.module_mm, 0}, "", 0};
     return {
-        work_out("centre distance", "C = m (N + n) ÷ 2", {m, N, n}, "mm", source, [](auto x) { return x[0] * (x[1] + x[2]) / 2; }),
-        work_out("wheel, outside diameter", "D = m (N + 2 × 0.95 f)", {m, N, f}, "mm", source,
+        work_out("centre distance", "C = m (N + n) ÷ 2", {m, N, n}, "mm", geometry_source, [](auto x) { return x[0] * (x[1] + x[2]) / 2; }),
+        work_out("wheel, outside diameter", "D = m (N + 2 × 0.95 f)", {m, N, f}, "mm", geometry_source,
                  [](auto x) { return x[0] * (x[1] + 1.9 * x[2]); }),
-        work_out("wheel, depth of cut", "h = m (0.95 f + 1.57)", {m, f}, "mm", source, [](auto x) { return x[0] * (0.95 * x[1] + 1.57); }),
-        work_out("pinion, outside diameter", "d = m (n + 2 a)", {m, n, a}, "mm", source, [](auto x) { return x[0] * (x[1] + 2 * x[2]); }),
-        work_out("pinion, depth of cut", "h = m (a + 0.95 f + 0.40)", {m, a, f}, "mm", source,
+        work_out("wheel, depth of cut", "h = m (0.95 f + 1.57)", {m, f}, "mm", geometry_source,
+                 [](auto x) { return x[0] * (0.95 * x[1] + 1.57); }),
+        work_out("pinion, outside diameter", "d = m (n + 2 a)", {m, n, a}, "mm", geometry_source,
+                 [](auto x) { return x[0] * (x[1] + 2 * x[2]); }),
+        work_out("pinion, depth of cut", "h = m (a + 0.95 f + 0.40)", {m, a, f}, "mm", geometry_source,
                  [](auto x) { return x[0] * (x[1] + 0.95 * x[2] + 0.4); }),
     };
 }
 
 const Calculation& geometry_calculation() {
     static const Calculation calculation = declare<GeometryInput, GeometryResult>(
-        "tooth.geometry", "Sizes of a wheel and its pinion: diameters, depth of cut, centre distance.", source, tooth_geometry,
+        "tooth.geometry", "Sizes of a wheel and its pinion: diameters, depth of cut, centre distance.", geometry_source, tooth_geometry,
         explain_geometry);
     return calculation;
 }

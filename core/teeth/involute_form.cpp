@@ -2,13 +2,13 @@
 #include <algorithm>
 #include <cmath>
 
+#include "number/constants.h"
 #include "number/units.h"
 #include "teeth/form.h"
 
 namespace echappe {
 namespace {
 
-constexpr double pi = 3.14159265358979323846;
 const double pressure = 20 * pi / 180;
 constexpr double addendum = 1.0;
 constexpr double dedendum = 1.25;

@@ -3,13 +3,13 @@
 #include <algorithm>
 #include <cmath>
 
+#include "number/constants.h"
 #include "number/units.h"
 #include "teeth/form.h"
 
 namespace echappe {
 namespace {
 
-constexpr double pi = 3.14159265358979323846;
 constexpr double practical_share = 0.95;
 constexpr double contact_wanted = 1.1;  ///< pitches: the next trundle must be taken before this one is left
 constexpr double root_clearance = 0.25;

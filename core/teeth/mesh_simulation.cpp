@@ -4,6 +4,7 @@
 #include <array>
 #include <cmath>
 
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "number/units.h"
 #include "teeth/contact.h"
@@ -11,8 +12,7 @@
 namespace echappe {
 namespace {
 
-constexpr double pi = 3.14159265358979323846;
-constexpr const char* source = "contact of the two actual profiles, tooth by tooth; dry friction at the contact";
+constexpr const char* mesh_simulation_source = "contact of the two actual profiles, tooth by tooth; dry friction at the contact";
 constexpr size_t leaf_steps_a_point = 10;
 constexpr double touching_modules = 4e-6;  ///< pairs this close to the one that holds touch: twice the arithmetic's noise
 constexpr double butt_modules = 0.05;      ///< a tooth that enters this far behind its leaf's tip strikes it
@@ -384,7 +384,7 @@ std::vector<Working> explain_mesh(const MeshSimulationInput& in, const MeshSimul
         working.formula = formula;
         working.result = {value, 0};
         working.unit = unit;
-        working.source = source;
+        working.source = mesh_simulation_source;
         if (!note.empty()) working.notes.push_back(std::move(note));
         return working;
     };
@@ -401,8 +401,8 @@ std::vector<Working> explain_mesh(const MeshSimulationInput& in, const MeshSimul
 
 const Calculation& mesh_simulation_calculation() {
     static const Calculation calculation = declare<MeshSimulationInput, MeshSimulationResult>(
-        "mesh.simulate", "A wheel and its pinion turned in real contact: ratio, error, engagement, play, efficiency.", source,
-        simulate_mesh, explain_mesh);
+        "mesh.simulate", "A wheel and its pinion turned in real contact: ratio, error, engagement, play, efficiency.",
+        mesh_simulation_source, simulate_mesh, explain_mesh);
     return calculation;
 }
 

@@ -3,13 +3,13 @@
 #include <algorithm>
 #include <cmath>
 
+#include "number/constants.h"
+
 // Sizes in modules until an outline is complete. A half tooth is the flank on the anticlockwise side of a tooth
 // whose middle is on +x, from the pitch circle to the tip.
 
 namespace echappe {
 namespace {
-
-constexpr double pi = 3.14159265358979323846;
 
 /// One tooth with the gap after it, from one half tooth; root arcs in enough steps that their chords stand off as little as
 /// the flanks'.

@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "number/units.h"
 #include "teeth/form.h"
@@ -10,11 +11,8 @@
 namespace echappe {
 namespace {
 
-constexpr double pi = 3.14159265358979323846;
-constexpr const char* source = "flanks read off where the outline crosses circles about the arbor";
+constexpr const char* trace_source = "flanks read off where the outline crosses circles about the arbor";
 constexpr double scatter_worth_a_word_modules = 0.03;
-
-double radius_of(const Point& p) { return std::hypot(p[0], p[1]); }
 
 /// Where an outline crosses a circle, and whether it climbs there.
 struct Crossing {
@@ -193,7 +191,7 @@ std::vector<Working> explain_trace(const TraceInput& in, const TraceResult& out)
     const Term m{"m", "module", {in.module_mm, 0}, "mm", 0};
     const Term N{"N", "teeth", {static_cast<double>(in.teeth), 0}, "", 0};
     Working working =
-        work_out("thickness at the pitch circle", "s = m N r", {m, N, r}, "mm", source, [](auto x) { return x[0] * x[1] * x[2]; });
+        work_out("thickness at the pitch circle", "s = m N r", {m, N, r}, "mm", trace_source, [](auto x) { return x[0] * x[1] * x[2]; });
     working.notes.push_back(std::to_string(out.teeth_seen) + " teeth read; they differ by " + print_fixed(out.scatter_um, 1) +
                             " µm and lean by " + print_fixed(out.lean_um, 1) + " µm");
     for (const std::string& warning : out.warnings) working.notes.push_back(warning);

@@ -2,16 +2,13 @@
 #include <algorithm>
 #include <cmath>
 
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "number/units.h"
 #include "teeth/form.h"
 
 namespace echappe {
 namespace {
-
-constexpr double pi = 3.14159265358979323846;
-
-double radius_of(const Point& p) { return std::hypot(p[0], p[1]); }
 
 void check(const std::vector<Point>& half, long long count, const std::string& field) {
     const double R = static_cast<double>(count) / 2;

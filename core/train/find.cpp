@@ -20,7 +20,7 @@ using Product = Products::Product;
 using Counts = Products::Counts;
 using Clock = std::chrono::steady_clock;
 
-constexpr const char* source = "windows on the product of wheels for each product of pinions; decided on whole numbers";
+constexpr const char* find_source = "windows on the product of wheels for each product of pinions; decided on whole numbers";
 constexpr double days_per_year = 365.2422;
 /// Distinct products of pinions that are kept; 96 MB.
 constexpr size_t most_products = 12'000'000;
@@ -432,7 +432,7 @@ std::vector<Working> explain_find(const FindInput& input, const FindResult& out)
             working.name += (working.name.empty() ? "" : " × ") + std::to_string(stage.wheel) + "/" + std::to_string(stage.pinion);
         working.terms = {{"target", "asked for", {out.target, 0}, "", 0}};
         working.result = {train.ratio, 0};
-        working.source = source;
+        working.source = find_source;
         working.notes.push_back("error " + print_short(train.error_ppm, 4) + " ppm, " + print_short(train.error_s_per_day, 4) +
                                 " s a day, " +
                                 (train.years_per_day ? "one day in " + print_short(*train.years_per_day, 3) + " years" : "exact"));
@@ -447,7 +447,7 @@ std::vector<Working> explain_find(const FindInput& input, const FindResult& out)
 
 const Calculation& find_calculation() {
     static const Calculation calculation = declare<FindInput, FindResult>(
-        "train.find", "Trains for a ratio: every one within a tolerance, or the best.", source, find_trains, explain_find);
+        "train.find", "Trains for a ratio: every one within a tolerance, or the best.", find_source, find_trains, explain_find);
     return calculation;
 }
 

@@ -8,7 +8,7 @@
 namespace echappe {
 namespace {
 
-constexpr const char* source = "Coulomb friction on the faces; beam on two ends; Wahl, coil springs, 1944";
+constexpr const char* hands_friction_source = "Coulomb friction on the faces; beam on two ends; Wahl, coil springs, 1944";
 constexpr double g_m_s2 = 9.80665;
 constexpr double carries = 1.5, enough = 2;  // times the heaviest hand; workshop practice
 
@@ -94,15 +94,15 @@ std::vector<Working> explain_hands_friction(const HandsFrictionInput& in, const 
         list.push_back(work_out("torque at which it slips", "T = µ F r n",
                                 {given("µ", "friction", in.friction, ""), given("F", "force", *out.force_N, "N"),
                                  given("r", "mean radius", *in.radius_mm, "mm"), given("n", "faces", static_cast<double>(in.faces), "")},
-                                "N mm", source, [](auto x) { return x[0] * x[1] * x[2] * x[3]; }));
+                                "N mm", hands_friction_source, [](auto x) { return x[0] * x[1] * x[2] * x[3]; }));
     if (out.hand_N_mm)
         list.push_back(work_out("to carry the heaviest hand level", "T = m g a",
                                 {given("m", "hand", *in.hand_g / 1000, "kg"), given("g", "gravity", g_m_s2, "m/s²"),
                                  given("a", "its centre of mass", *in.hand_centre_mm, "mm")},
-                                "N mm", source, [](auto x) { return x[0] * x[1] * x[2]; }));
+                                "N mm", hands_friction_source, [](auto x) { return x[0] * x[1] * x[2]; }));
     if (list.empty())
-        list.push_back(work_out("torque at which it slips", "as measured", {given("T", "torque", out.torque_N_mm, "N mm")}, "N mm", source,
-                                [](auto x) { return x[0]; }));
+        list.push_back(work_out("torque at which it slips", "as measured", {given("T", "torque", out.torque_N_mm, "N mm")}, "N mm",
+                                hands_friction_source, [](auto x) { return x[0]; }));
     list.back().notes.push_back(out.verdict);
     return list;
 }
@@ -157,8 +157,8 @@ const Record& HandsFrictionResult::record() {
 
 const Calculation& hands_friction_calculation() {
     static const Calculation calculation = declare<HandsFrictionInput, HandsFrictionResult>(
-        "hands.friction", "Friction of the hands: torque from spring and faces, against what carries the heaviest hand.", source,
-        hands_friction, explain_hands_friction);
+        "hands.friction", "Friction of the hands: torque from spring and faces, against what carries the heaviest hand.",
+        hands_friction_source, hands_friction, explain_hands_friction);
     return calculation;
 }
 

@@ -3,12 +3,11 @@
 #include <algorithm>
 #include <cmath>
 
+#include "number/constants.h"
 #include "teeth/meshing.h"
 
 namespace echappe {
 namespace {
-
-constexpr double pi = 3.14159265358979323846;
 
 DerivedArbor* find(DerivedTrain& derived, const std::string& id) {
     for (DerivedArbor& arbor : derived.arbors)

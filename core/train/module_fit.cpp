@@ -3,13 +3,13 @@
 #include <algorithm>
 #include <cmath>
 
+#include "number/constants.h"
 #include "number/units.h"
 
 namespace echappe {
 namespace {
 
-constexpr double pi = 3.14159265358979323846;
-constexpr const char* source = "least squares, each reading weighed by 1/u²";
+constexpr const char* module_fit_source = "least squares, each reading weighed by 1/u²";
 constexpr long long mate_pinion = 10;
 constexpr long long mate_wheel = 60;
 
@@ -164,7 +164,7 @@ Working module_working(const std::string& name, const std::vector<Evidence>& evi
         formula += (i ? ", " : " ") + less + " ÷ " + print_short(k, 6);
         terms.push_back({symbol, words[i], {evidence[i].value, evidence[i].u}, "mm", 0});
     }
-    return work_out(name, formula, terms, "mm", source, [=](auto x) {
+    return work_out(name, formula, terms, "mm", module_fit_source, [=](auto x) {
         double sum = 0;
         double all = 0;
         for (size_t i = 0; i < x.size(); ++i) {
@@ -191,8 +191,8 @@ std::vector<Working> explain_module_fit(const ModuleFitInput& in, const ModuleFi
 
 const Calculation& module_fit_calculation() {
     static const Calculation calculation = declare<ModuleFitInput, ModuleFitResult>(
-        "tooth.module", "Module of a mesh from its sizes, with residuals, the nearest cutter and the likelier form.", source, fit_module,
-        explain_module_fit);
+        "tooth.module", "Module of a mesh from its sizes, with residuals, the nearest cutter and the likelier form.", module_fit_source,
+        fit_module, explain_module_fit);
     return calculation;
 }
 

@@ -9,7 +9,7 @@
 namespace echappe {
 namespace {
 
-constexpr const char* source = "minute wheel ÷ cannon × hour wheel ÷ minute pinion; m1 (N1 + n1) = m2 (N2 + n2)";
+constexpr const char* motion_work_source = "minute wheel ÷ cannon × hour wheel ÷ minute pinion; m1 (N1 + n1) = m2 (N2 + n2)";
 constexpr double module_ratio_at_most = 1.5;
 
 /// Pairs of stock modules for which both meshes have one centre distance; without stock the set as it is.
@@ -110,7 +110,7 @@ std::vector<Working> explain_motion_work(const MotionWorkInput&, const MotionWor
         workings.push_back(work_out("hour hand", "i = N1 ÷ n1 × N2 ÷ n2",
                                     {term("N1", "minute wheel", set.minute_wheel), term("n1", "cannon pinion", set.cannon_pinion),
                                      term("N2", "hour wheel", set.hour_wheel), term("n2", "minute pinion", set.minute_pinion)},
-                                    "", source, [](auto x) { return x[0] / x[1] * x[2] / x[3]; }));
+                                    "", motion_work_source, [](auto x) { return x[0] / x[1] * x[2] / x[3]; }));
         workings.back().notes.push_back(set.equal_modules ? "one module serves both meshes"
                                                           : "the hour mesh needs " + print_short(set.module_ratio, 5) +
                                                                 " times the minute mesh's module");
@@ -121,8 +121,8 @@ std::vector<Working> explain_motion_work(const MotionWorkInput&, const MotionWor
 
 const Calculation& motion_work_calculation() {
     static const Calculation calculation = declare<MotionWorkInput, MotionWorkResult>(
-        "motion.find", "Motion work: every set of cannon, minute and hour counts on one centre distance.", source, find_motion_work,
-        explain_motion_work);
+        "motion.find", "Motion work: every set of cannon, minute and hour counts on one centre distance.", motion_work_source,
+        find_motion_work, explain_motion_work);
     return calculation;
 }
 

@@ -3,12 +3,11 @@
 #include <set>
 
 #include "number/input_error.h"
+#include "number/numeral.h"
 #include "train/train.h"
 
 namespace echappe {
 namespace {
-
-std::string quoted(const std::string& word) { return "\"" + word + "\""; }
 
 /// Lays out parts and meshes from the input, one concern a function.
 class Builder {
@@ -37,7 +36,7 @@ private:
 
     std::string ids() const {
         std::string text;
-        for (const std::string& id : m_net.arbors) text += (text.empty() ? "" : ", ") + quoted(id);
+        for (const std::string& id : m_net.arbors) text += (text.empty() ? "" : ", ") + in_quotes(id);
         return "one of " + text;
     }
 
@@ -45,14 +44,14 @@ private:
         const ArborInput& arbor = m_input.arbors[i];
         if (arbor.id.empty()) throw InputError(place(i) + ".id", "an empty text", "a short name");
         if (m_net.arbor(arbor.id) != m_net.arbors.size())
-            throw InputError(place(i) + ".id", quoted(arbor.id) + " a second time", "an id used once");
+            throw InputError(place(i) + ".id", in_quotes(arbor.id) + " a second time", "an id used once");
         m_net.arbors.push_back(arbor.id);
     }
 
     void add_part(size_t i, const std::string& name, const std::string& where, Count count, bool drives) {
         const std::string full = m_input.arbors[i].id + "." + name;
         if (m_net.part(full) != m_net.parts.size())
-            throw InputError(where, quoted(name) + " a second time", "a name used once on the arbor");
+            throw InputError(where, in_quotes(name) + " a second time", "a name used once on the arbor");
         m_net.parts.push_back({full, where, i, count, drives});
         if (!drives) m_driven[i].push_back(m_net.parts.size() - 1);
     }
@@ -68,7 +67,7 @@ private:
             add_part(i, arbor.wheels[k].name, place(i) + ".wheels[" + std::to_string(k) + "].teeth", arbor.wheels[k].teeth, true);
         if (arbor.coaxial_with &&
             std::none_of(m_input.arbors.begin(), m_input.arbors.end(), [&](const ArborInput& a) { return a.id == *arbor.coaxial_with; }))
-            throw InputError(place(i) + ".coaxial_with", quoted(*arbor.coaxial_with), "the id of another arbor");
+            throw InputError(place(i) + ".coaxial_with", in_quotes(*arbor.coaxial_with), "the id of another arbor");
     }
 
     bool named_by_another(size_t target) const {
@@ -85,7 +84,7 @@ private:
     void take_drives(size_t i) {
         const ArborInput& arbor = m_input.arbors[i];
         if (arbor.drives && !arbor.drives->empty() && !arbor.wheel.present())
-            throw InputError(place(i) + ".wheel", "nothing, although it drives " + quoted(arbor.drives->front()), "4 to 1000");
+            throw InputError(place(i) + ".wheel", "nothing, although it drives " + in_quotes(arbor.drives->front()), "4 to 1000");
         if (arbor.wheel.present()) {
             const size_t wheel = m_net.part(arbor.id + ".wheel");
             if (arbor.drives) {
@@ -106,27 +105,27 @@ private:
         size_t pinion = m_net.part(target);
         if (pinion == m_net.parts.size()) {
             const size_t arbor = m_net.arbor(target);
-            if (arbor == m_net.arbors.size()) throw InputError(where, quoted(target), ids());
+            if (arbor == m_net.arbors.size()) throw InputError(where, in_quotes(target), ids());
             if (m_driven[arbor].empty())
-                throw InputError(place(arbor) + ".pinion", "nothing, although " + quoted(m_net.parts[wheel].name) + " drives it",
+                throw InputError(place(arbor) + ".pinion", "nothing, although " + in_quotes(m_net.parts[wheel].name) + " drives it",
                                  "4 to 200");
             if (m_driven[arbor].size() > 1)
-                throw InputError(where, quoted(target),
-                                 "one of its pinions by name, as in " + quoted(m_net.parts[m_driven[arbor].front()].name));
+                throw InputError(where, in_quotes(target),
+                                 "one of its pinions by name, as in " + in_quotes(m_net.parts[m_driven[arbor].front()].name));
             pinion = m_driven[arbor].front();
         }
         const size_t driven = m_net.parts[pinion].arbor;
-        if (m_net.parts[pinion].drives) throw InputError(where, quoted(target), "an arbor or a pinion, not a wheel");
+        if (m_net.parts[pinion].drives) throw InputError(where, in_quotes(target), "an arbor or a pinion, not a wheel");
         for (const Mesh& other : m_net.meshes)
             if (m_net.parts[other.pinion].arbor == driven)
-                throw InputError(where, quoted(target) + ", which " + quoted(m_net.parts[other.wheel].name) + " drives already",
+                throw InputError(where, in_quotes(target) + ", which " + in_quotes(m_net.parts[other.wheel].name) + " drives already",
                                  "arbors that are driven once");
         m_net.meshes.push_back({wheel, pinion});
     }
 
     void find_reference() {
         m_net.reference = m_net.arbor(m_input.reference.arbor);
-        if (m_net.reference == m_net.arbors.size()) throw InputError("reference.arbor", quoted(m_input.reference.arbor), ids());
+        if (m_net.reference == m_net.arbors.size()) throw InputError("reference.arbor", in_quotes(m_input.reference.arbor), ids());
         if (m_input.reference.period_s.num() <= 0)
             throw InputError("reference.period_s", m_input.reference.period_s.to_string(true), "a number above 0");
     }
@@ -144,7 +143,7 @@ private:
                 if (m_joined == Joined::all)
                     throw InputError(
                         place(i),
-                        quoted(m_net.arbors[i]) + ", which no wheel joins to the reference " + quoted(m_net.arbors[m_net.reference]),
+                        in_quotes(m_net.arbors[i]) + ", which no wheel joins to the reference " + in_quotes(m_net.arbors[m_net.reference]),
                         "arbors joined to it");
                 walk(i, anywhere);
             }
@@ -163,7 +162,8 @@ private:
                 if ((from != next.front() && to != next.front()) || !walked.insert(m).second) continue;
                 const size_t other = from == next.front() ? to : from;
                 if (reached[other])
-                    throw InputError(place(to), quoted(m_net.arbors[to]) + " in a ring of wheels", "a train that does not close on itself");
+                    throw InputError(place(to), in_quotes(m_net.arbors[to]) + " in a ring of wheels",
+                                     "a train that does not close on itself");
                 reached[other] = true;
                 m_net.path[other] = m_net.path[next.front()];
                 m_net.path[other].push_back({m, from == next.front() ? 1 : -1});
@@ -175,7 +175,7 @@ private:
     void find_escape() {
         if (!m_input.escape_arbor) return;
         const size_t arbor = m_net.arbor(*m_input.escape_arbor);
-        if (arbor == m_net.arbors.size()) throw InputError("escape_arbor", quoted(*m_input.escape_arbor), ids());
+        if (arbor == m_net.arbors.size()) throw InputError("escape_arbor", in_quotes(*m_input.escape_arbor), ids());
         for (size_t p = 0; p < m_net.parts.size(); ++p) {
             const bool driving = std::any_of(m_net.meshes.begin(), m_net.meshes.end(), [&](const Mesh& m) { return m.wheel == p; });
             if (m_net.parts[p].arbor == arbor && m_net.parts[p].drives && !driving) m_net.escape_part = p;
@@ -271,8 +271,8 @@ TrainInput known_part(const TrainInput& input) {
 
 Rational period_of(const Network& network, const Rational& reference_period_s, size_t arbor) {
     if (!network.joined[arbor])
-        throw InputError("arbors[" + std::to_string(arbor) + "]", quoted(network.arbors[arbor]) + ", which no wheel joins to the reference",
-                         "an arbor joined to it");
+        throw InputError("arbors[" + std::to_string(arbor) + "]",
+                         in_quotes(network.arbors[arbor]) + ", which no wheel joins to the reference", "an arbor joined to it");
     Rational period = reference_period_s;
     for (const auto& step : network.path[arbor]) {
         const Rational ratio = count_of(network, network.meshes[step.mesh].pinion) / count_of(network, network.meshes[step.mesh].wheel);

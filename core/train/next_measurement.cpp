@@ -3,10 +3,11 @@
 #include <algorithm>
 #include <cmath>
 
+#include "number/constants.h"
+
 namespace echappe::restore {
 namespace {
 
-constexpr double pi = 3.14159265358979323846;
 /// Below this a reading is not worth the walk to the bench.
 constexpr double worth_bits = 0.01;
 

@@ -1,6 +1,6 @@
 #include "train/places.h"
 
-#include <Eigen/Dense>
+#include <Eigen/QR>
 #include <algorithm>
 #include <cmath>
 #include <functional>

@@ -2,9 +2,9 @@
 
 #include <algorithm>
 #include <cmath>
-#include <numbers>
 #include <sstream>
 
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "number/numeral.h"
 #include "number/units.h"
@@ -13,7 +13,6 @@ namespace echappe {
 namespace {
 
 using Point = std::array<double, 2>;
-constexpr double pi = std::numbers::pi;
 constexpr int arc_pieces = 96;
 constexpr double three_quarters_from = pi / 4;  ///< the sector that is cut out of a three-quarter plate, to pi / 2 further
 

@@ -12,8 +12,8 @@
 namespace echappe {
 namespace {
 
-constexpr const char* field = "train";
-constexpr const char* takes =
+constexpr const char* asked_in = "train";
+constexpr const char* asked_as =
     "a ratio, a hand or motion, then from, to, stages, teeth, leaves, ppm, hunting, indexed, even, use, fit, cutters, exclude, rank, new: "
     "as in \"60 from centre "
     "to "
@@ -35,7 +35,7 @@ std::string words_apart(const std::string& text) {
     return out;
 }
 
-[[noreturn]] void refuse(const std::string& got) { throw InputError(field, got, takes); }
+[[noreturn]] void refuse(const std::string& got) { throw InputError(asked_in, got, asked_as); }
 
 long long whole(const std::string& word) {
     const auto read = word.size() <= 6 ? read_whole(word) : std::nullopt;
@@ -46,7 +46,7 @@ long long whole(const std::string& word) {
 std::string ranking(const std::string& word) {
     for (const char* known : {"error", "evenness", "teeth", "hunting", "cutters"})
         if (word == known) return word;
-    throw InputError(field, "rank " + in_quotes(word), "rank error, evenness, teeth, hunting or cutters");
+    throw InputError(asked_in, "rank " + in_quotes(word), "rank error, evenness, teeth, hunting or cutters");
 }
 
 CountRange range(std::string word) {
@@ -61,7 +61,7 @@ CountRange range(std::string word) {
 
 std::string arbor_named(const TrainRecord& record, const std::string& word) {
     if (const JobArbor* arbor = record.arbor_called(word)) return arbor->train.id;
-    throw InputError(field, in_quotes(word), "the name of an arbor of this job");
+    throw InputError(asked_in, in_quotes(word), "the name of an arbor of this job");
 }
 
 Network network_of_job(const TrainRecord& record) { return network_of(written_train(record), Joined::some); }
@@ -75,7 +75,7 @@ void follow_chain(const TrainRecord& record, TrainQuestion& question) {
         const auto driven = std::find_if(network.meshes.begin(), network.meshes.end(),
                                          [&](const Mesh& mesh) { return network.parts[mesh.pinion].arbor == at; });
         if (driven == network.meshes.end())
-            throw InputError(field, "from " + question.from + " to " + question.to, "two arbors of which the first drives the second");
+            throw InputError(asked_in, "from " + question.from + " to " + question.to, "two arbors of which the first drives the second");
         chain.push_back(static_cast<size_t>(driven - network.meshes.begin()));
         at = network.parts[driven->wheel].arbor;
     }
@@ -107,7 +107,7 @@ void follow_hand(const TrainRecord& record, const std::string& arbor, bool stage
     }
     follow_chain(record, question);
     if (stages_said && stages != question.find.stages)
-        throw InputError(field, std::to_string(stages) + " stages",
+        throw InputError(asked_in, std::to_string(stages) + " stages",
                          std::to_string(question.find.stages) + ", which the hand's branch has; say \"new\" for another branch");
 }
 
@@ -134,15 +134,16 @@ void set_count(TrainRecord& record, const std::string& part, long long count) {
 
 /// For each mesh of the chain the sums of teeth and leaves that its two holes allow with a cutter of the drawer.
 void fit_between_holes(const TrainRecord& record, TrainQuestion& question, const std::vector<double>& cutter_modules_mm) {
-    if (question.to.empty()) throw InputError(field, "fit for a new branch", "a chain whose holes are there: a new branch has none yet");
-    if (cutter_modules_mm.empty()) throw InputError(field, "fit without cutters", "wheel cutters in the workshop's drawer");
+    if (question.to.empty()) throw InputError(asked_in, "fit for a new branch", "a chain whose holes are there: a new branch has none yet");
+    if (cutter_modules_mm.empty()) throw InputError(asked_in, "fit without cutters", "wheel cutters in the workshop's drawer");
     constexpr double within_modules = 0.1;
     for (size_t i = 0; i < question.wheels.size(); ++i) {
         const auto place = [&](const std::string& part) { return record.arbor(part.substr(0, part.find('.')))->position_mm; };
         const auto a = place(question.wheels[i]);
         const auto b = place(question.pinions[i]);
         if (a.size() != 2 || b.size() != 2)
-            throw InputError(field, "fit from " + question.wheels[i] + " to " + question.pinions[i], "arbors whose holes are on the plan");
+            throw InputError(asked_in, "fit from " + question.wheels[i] + " to " + question.pinions[i],
+                             "arbors whose holes are on the plan");
         const double distance = std::hypot(a[0] - b[0], a[1] - b[1]);
         std::vector<long long> sums;
         for (const double module : cutter_modules_mm) {
@@ -155,7 +156,7 @@ void fit_between_holes(const TrainRecord& record, TrainQuestion& question, const
 
 /// Only counts that the workshop's dividing head gives exactly.
 void only_indexed(const TrainMeans& means, FindInput& find) {
-    if (!means.divides) throw InputError(field, "indexed", "a job with a dividing_head: its worm and its plates");
+    if (!means.divides) throw InputError(asked_in, "indexed", "a job with a dividing_head: its worm and its plates");
     for (long long count = 4; count <= 1000; ++count)
         if (means.divides(count)) find.wheel_counts.push_back(count);
     find.pinion_counts = find.wheel_counts;
@@ -234,7 +235,7 @@ void ask_motion(const TrainRecord& record, TrainQuestion& question, bool counts_
     const Network network = network_of_job(record);
     const Rational turn = period_of(network, record.reference.period_s, network.arbor(question.from));
     if (!(turn == Rational(3600)))
-        throw InputError(field, "motion from " + question.from + ", which turns once in " + print_span(turn.to_double()),
+        throw InputError(asked_in, "motion from " + question.from + ", which turns once in " + print_span(turn.to_double()),
                          "the arbor that turns once in an hour and carries the cannon pinion");
     question.find.driver_period_s = turn;
     if (!counts_said) return;
@@ -266,7 +267,7 @@ TrainQuestion read_train_question(const TrainRecord& record, const std::string& 
     const bool branch = find_period(word) != nullptr;
     const bool now = word == "now";
     if (branch) question.find.hand = word;
-    else if (!now) question.find.target = Rational::parse(word, field);
+    else if (!now) question.find.target = Rational::parse(word, asked_in);
     question.find.stages = 2;
     question.find.wheel = branch ? CountRange{24, 120} : record.limits.wheel;
     question.find.pinion = branch ? CountRange{24, 120} : record.limits.pinion;
@@ -286,8 +287,8 @@ TrainQuestion read_train_question(const TrainRecord& record, const std::string& 
         else if (word == "stages" || word == "in") question.find.stages = whole(next()), stages_said = true;
         else if (word == "teeth" || word == "wheels") question.find.wheel = range(next()), teeth_said = true;
         else if (word == "leaves" || word == "pinions") question.find.pinion = range(next()), leaves_said = true;
-        else if (word == "ppm") question.find.tolerance_ppm = Rational::parse(next(), field).to_double();
-        else if (word == "even") question.find.evenness_at_most = Rational::parse(next(), field).to_double();
+        else if (word == "ppm") question.find.tolerance_ppm = Rational::parse(next(), asked_in).to_double();
+        else if (word == "even") question.find.evenness_at_most = Rational::parse(next(), asked_in).to_double();
         else if (word == "use") question.find.must_wheels.push_back(whole(next()));
         else if (word == "indexed") only_indexed(means, question.find);
         else if (word == "cutters") question.find.distinct_pinions_at_most = whole(next());
@@ -321,7 +322,7 @@ TrainQuestion read_train_question(const TrainRecord& record, const std::string& 
     }
     if (fit) fit_between_holes(record, question, means.cutter_modules_mm);
     if (question.find.stages < 1 || question.find.stages > 6)
-        throw InputError(field, std::to_string(question.find.stages) + " stages", "1 to 6");
+        throw InputError(asked_in, std::to_string(question.find.stages) + " stages", "1 to 6");
     return question;
 }
 

@@ -14,7 +14,7 @@ namespace {
 using restore::MeshFit;
 using restore::Model;
 
-constexpr const char* source = "least squares by mesh; weights exp(−misfit/2) × prior, normalised (Bayes)";
+constexpr const char* restore_source = "least squares by mesh; weights exp(−misfit/2) × prior, normalised (Bayes)";
 /// Candidates this much worse than the best weigh under e^-35: not worth forming.
 constexpr double hopeless = 70;
 /// Kept for listing, for the next measurement and for finding a conflict.
@@ -283,7 +283,7 @@ std::vector<Working> explain_restore(const RestoreInput&, const RestoreResult& o
         working.formula = "weight = exp(−misfit ÷ 2) × prior ÷ sum over all " + std::to_string(out.considered);
         working.terms = {{"misfit", "sum of (predicted − measured)² ÷ u²", {candidate.misfit, 0}, "", 0}};
         working.result = {candidate.weight, 0};
-        working.source = source;
+        working.source = restore_source;
         for (const Strain& strain : candidate.strain)
             working.notes.push_back(name_of(strain.key) + ": measured " + print_short(strain.value) +
                                     (strain.predicted
@@ -300,8 +300,8 @@ std::vector<Working> explain_restore(const RestoreInput&, const RestoreResult& o
 
 const Calculation& restore_calculation() {
     static const Calculation calculation = declare<RestoreInput, RestoreResult>(
-        "train.restore", "Lost counts from what survives: candidates with weights, strain, conflict, best next measurement.", source,
-        restore_train, explain_restore);
+        "train.restore", "Lost counts from what survives: candidates with weights, strain, conflict, best next measurement.",
+        restore_source, restore_train, explain_restore);
     return calculation;
 }
 

@@ -6,7 +6,8 @@
 namespace echappe {
 namespace {
 
-constexpr const char* source = "a wheel of N teeth turns a pinion of n leaves N/n times as often, the other way round; exact fractions";
+constexpr const char* train_source =
+    "a wheel of N teeth turns a pinion of n leaves N/n times as often, the other way round; exact fractions";
 
 std::string direction_of(const Network& network, size_t arbor, const std::string& reference) {
     const bool same = network.path[arbor].size() % 2 == 0;
@@ -47,7 +48,7 @@ std::vector<Working> explain_train(const TrainInput& in, const TrainResult& out)
         const Term N{"N", "teeth of " + wheel.name, {static_cast<double>(wheel.count.value), 0}, "", 0};
         const Term n{"n", "leaves of " + pinion.name, {static_cast<double>(pinion.count.value), 0}, "", 0};
         const bool driven = step.sense > 0;
-        Working working = work_out("period of " + network.arbors[i], driven ? "T = T0 n ÷ N" : "T = T0 N ÷ n", {t, N, n}, "s", source,
+        Working working = work_out("period of " + network.arbors[i], driven ? "T = T0 n ÷ N" : "T = T0 N ÷ n", {t, N, n}, "s", train_source,
                                    [driven](auto x) { return driven ? x[0] * x[2] / x[1] : x[0] * x[1] / x[2]; });
         working.about = network.arbors[i];
         working.notes.push_back("exactly " + out.arbors[i].period_text + " s, turns " + out.arbors[i].direction);
@@ -59,14 +60,14 @@ std::vector<Working> explain_train(const TrainInput& in, const TrainResult& out)
                                     {{"T", "period of " + network.arbors[escape.arbor], {out.arbors[escape.arbor].period_s, 0}, "s", 0},
                                      {"E", "escape teeth", {static_cast<double>(escape.count.value), 0}, "", 0},
                                      {"b", "beats a tooth", {static_cast<double>(in.beats_per_tooth), 0}, "", 0}},
-                                    "1/h", source, [](auto x) { return 3600 / x[0] * x[1] * x[2]; }));
+                                    "1/h", train_source, [](auto x) { return 3600 / x[0] * x[1] * x[2]; }));
     }
     return workings;
 }
 
 const Calculation& train_calculation() {
     static const Calculation calculation = declare<TrainInput, TrainResult>(
-        "train.run", "Every arbor's period and direction, and the beats, exactly.", source, run_train, explain_train);
+        "train.run", "Every arbor's period and direction, and the beats, exactly.", train_source, run_train, explain_train);
     return calculation;
 }
 

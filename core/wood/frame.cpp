@@ -10,7 +10,7 @@
 namespace echappe {
 namespace {
 
-constexpr const char* source = "three points make a plane; geometry";
+constexpr const char* frame_source = "three points make a plane; geometry";
 constexpr double usual_bears_mm = 0.3;
 
 }  // namespace
@@ -42,7 +42,7 @@ std::vector<Working> explain_wood_frame(const WoodFrameInput& in, const WoodFram
     std::vector<Working> list = {work_out("twist", "t = |h₁ + h₃ − h₂ − h₄|",
                                           {given("h₁", "corner 1", h[0], "mm"), given("h₂", "corner 2", h[1], "mm"),
                                            given("h₃", "corner 3", h[2], "mm"), given("h₄", "corner 4", h[3], "mm")},
-                                          "mm", source, [](auto x) { return std::abs(x[0] + x[2] - x[1] - x[3]); })};
+                                          "mm", frame_source, [](auto x) { return std::abs(x[0] + x[2] - x[1] - x[3]); })};
     list.back().notes.push_back(out.verdict);
     return list;
 }
@@ -71,8 +71,9 @@ const Record& WoodFrameResult::record() {
 }
 
 const Calculation& wood_frame_calculation() {
-    static const Calculation calculation = declare<WoodFrameInput, WoodFrameResult>(
-        "wood.frame", "A wooden frame that is twisted: by how much, and the shim that sets it.", source, wood_frame, explain_wood_frame);
+    static const Calculation calculation =
+        declare<WoodFrameInput, WoodFrameResult>("wood.frame", "A wooden frame that is twisted: by how much, and the shim that sets it.",
+                                                 frame_source, wood_frame, explain_wood_frame);
     return calculation;
 }
 

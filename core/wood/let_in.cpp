@@ -4,14 +4,14 @@
 #include <cmath>
 #include <numbers>
 
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "number/units.h"
 
 namespace echappe {
 namespace {
 
-constexpr double rad = std::numbers::pi / 180;
-constexpr const char* source = "beam and shear; Wood Handbook, Forest Products Laboratory, 2010, table 5-3";
+constexpr const char* let_in_source = "beam and shear; Wood Handbook, Forest Products Laboratory, 2010, table 5-3";
 constexpr double across_share = 1.0 / 20;  // of the strength along the grain
 constexpr double whole_modules = 2.25;
 constexpr double tooth_of_pitch = 0.48;  // as thick at its root as at the pitch circle, and no more
@@ -58,7 +58,7 @@ WoodLetInResult wood_let_in(const WoodLetInInput& in) {
     out.depth_mm = in.depth_mm.value_or(high);
     // From the middle of one gap to the middle of another.
     out.block_mm = pitch * static_cast<double>(in.lost) * (radius - 1.25 * in.module_mm) / radius;
-    out.block_foot_mm = out.block_mm + 2 * out.depth_mm * std::tan(in.flare_deg * rad);
+    out.block_foot_mm = out.block_mm + 2 * out.depth_mm * std::tan(in.flare_deg * rad_per_deg);
     out.force_N = in.torque_N_mm / radius;
     const double thick = tooth_of_pitch * pitch;
     out.bending_N_mm2 = out.force_N * high * 6 / (in.thickness_mm * thick * thick);
@@ -67,7 +67,7 @@ WoodLetInResult wood_let_in(const WoodLetInInput& in) {
     out.along_margin = over(strength, out.bending_N_mm2);
     out.across_margin = over(across_share * strength, out.bending_N_mm2);
     // The force pulls one side of the block and turns it: both sides in shear about the middle, the nearer of the arms.
-    const double side = out.depth_mm / std::cos(in.flare_deg * rad) * in.thickness_mm;
+    const double side = out.depth_mm / std::cos(in.flare_deg * rad_per_deg) * in.thickness_mm;
     const double turns = out.force_N * (high + out.depth_mm / 2) / out.block_mm;
     out.glue_margin = over(in.glue_N_mm2 * side, turns + out.force_N / 2);
     judge(in, out);
@@ -81,7 +81,7 @@ std::vector<Working> explain_wood_let_in(const WoodLetInInput& in, const WoodLet
                  {given("F", "force at the pitch circle", out.force_N, "N"),
                   given("h", "tooth", in.height_mm.value_or(whole_modules * in.module_mm), "mm"),
                   given("b", "thickness", in.thickness_mm, "mm"), given("t", "tooth at its root", tooth_of_pitch * pitch, "mm")},
-                 "N/mm²", source, [](auto x) { return 6 * x[0] * x[1] / (x[2] * x[3] * x[3]); })};
+                 "N/mm²", let_in_source, [](auto x) { return 6 * x[0] * x[1] / (x[2] * x[3] * x[3]); })};
     list.back().notes.push_back(out.verdict);
     return list;
 }
@@ -133,8 +133,8 @@ const Record& WoodLetInResult::record() {
 
 const Calculation& wood_let_in_calculation() {
     static const Calculation calculation = declare<WoodLetInInput, WoodLetInResult>(
-        "wood.let-in", "Wooden teeth or leaves let in along the grain: the block, and whether it bears the load.", source, wood_let_in,
-        explain_wood_let_in);
+        "wood.let-in", "Wooden teeth or leaves let in along the grain: the block, and whether it bears the load.", let_in_source,
+        wood_let_in, explain_wood_let_in);
     return calculation;
 }
 

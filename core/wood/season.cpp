@@ -9,7 +9,7 @@
 namespace echappe {
 namespace {
 
-constexpr const char* source = "Hailwood and Horrobin, 1946; Wood Handbook, Forest Products Laboratory, 2010";
+constexpr const char* season_source = "Hailwood and Horrobin, 1946; Wood Handbook, Forest Products Laboratory, 2010";
 constexpr double along_share = 1.0 / 30;  // of the tangential change; the handbook has 20 to 40 times less
 constexpr double saturated = 30;          // %: beyond, wood does not swell any further
 
@@ -96,7 +96,7 @@ std::vector<Working> explain_wood_season(const WoodSeasonInput& in, const WoodSe
         work_out("across the grain it grows to", "d = d₀ (1 + s ΔM ÷ 100)",
                  {given("d₀", "as it was cut", in.diameter_mm, "mm"), given("s", "of size for 1 % of moisture", each, "%"),
                   given("ΔM", "more moisture", std::min(out.now_moisture, saturated) - std::min(out.made_moisture, saturated), "%")},
-                 "mm", source, [](auto x) { return x[0] * (1 + x[1] * x[2] / 100); })};
+                 "mm", season_source, [](auto x) { return x[0] * (1 + x[1] * x[2] / 100); })};
     list.back().notes.push_back(out.verdict);
     return list;
 }
@@ -165,8 +165,8 @@ const Record& WoodSeasonResult::record() {
 
 const Calculation& wood_season_calculation() {
     static const Calculation calculation = declare<WoodSeasonInput, WoodSeasonResult>(
-        "wood.season", "A wooden wheel through the seasons: its diameters along and across the grain, and the depth of its mesh.", source,
-        wood_season, explain_wood_season);
+        "wood.season", "A wooden wheel through the seasons: its diameters along and across the grain, and the depth of its mesh.",
+        season_source, wood_season, explain_wood_season);
     return calculation;
 }
 

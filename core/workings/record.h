@@ -279,8 +279,14 @@ public:
     operator Record() { return Record(std::move(m_fields)); }
     template <class M>
     static size_t offset_of(M T::*member) {
-        static const T object{};
+        const T& object = any();
         return static_cast<size_t>(reinterpret_cast<const char*>(&(object.*member)) - reinterpret_cast<const char*>(&object));
+    }
+
+private:
+    static const T& any() {
+        static const T object{};
+        return object;
     }
 };
 

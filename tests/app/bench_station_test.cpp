@@ -6,6 +6,7 @@
 #include "app/bench.h"
 #include "app/pdf.h"
 #include "document/settings.h"
+#include "exchange/whole_file.h"
 #include "job/new_job.h"
 #include "report/known.h"
 
@@ -70,7 +71,9 @@ TEST_CASE("a step is passed over, waits and opens again by its key, and what mus
     bench.key(Qt::Key_X);
     CHECK(bench.station().order().step("receive")->state == "passed");
     bench.key(Qt::Key_W);
+    bench.answer("3 d, the owner's word");
     CHECK(bench.station().order().step("scope")->state == "waits");
+    CHECK(bench.station().order().step("scope")->waits_for == "the owner's word");
     CHECK_FALSE(bench.station().order().step("scope")->until.empty());
     bench.key(Qt::Key_B);
     CHECK(bench.station().order().step("scope")->state == "open");
@@ -172,8 +175,10 @@ TEST_CASE("a test run, a stop and where the hands stood are told on the sheet, a
     bench.key(Qt::Key_R);
     CHECK(bench.record().runs.size() == 1);
     bench.key(Qt::Key_S);
-    bench.type("sum:stop.hands", "3:20");
+    bench.answer("3:20");
     CHECK(bench.record().runs.front().stops.front().hands == "3:20");
+    bench.type("sum:stop.hands", "3:25");
+    CHECK(bench.record().runs.front().stops.front().hands == "3:25");
     bench.type("sum:run.level", "true");
     CHECK(bench.record().runs.front().level);
     bench.station().grab();
@@ -200,4 +205,43 @@ TEST_CASE("the papers of a job are pages that can be handed to its owner") {
     QFile file(page);
     REQUIRE(file.open(QIODevice::ReadOnly));
     CHECK(file.readAll().contains("Order of work"));
+}
+
+TEST_CASE("stops at one place of an arbor's turn lead to it, in the window") {
+    JobBench bench;
+    bench.window.open_demo("granary");
+    bench.window.show_station("bench");
+    bench.settle();
+    bench.key(Qt::Key_R);
+    // The third turns in 400 s: these are 2.4, 5.4, 9.4 and 12.4 of its turns.
+    for (const char* hands : {"0:16", "0:36", "1:03", "1:23"}) {
+        bench.key(Qt::Key_S);
+        bench.answer(hands);
+    }
+    REQUIRE(bench.station().order().stops.culprit);
+    CHECK(*bench.station().order().stops.culprit == "third");
+    bench.key(Qt::Key_D);
+    CHECK(bench.page().contains("stood alike"));
+    bench.key(Qt::Key_S);
+    bench.editor().setText("noon");
+    QTest::keyClick(&bench.editor(), Qt::Key_Return);
+    CHECK(bench.typing_in_place());
+    QTest::keyClick(&bench.editor(), Qt::Key_Escape);
+}
+
+TEST_CASE("a picture stands in the diary, lies with the job, and goes into the papers") {
+    JobBench bench;
+    bench.own_movement();
+    const QTemporaryDir folder;
+    QImage picture(40, 30, QImage::Format_RGB32);
+    picture.fill(Qt::darkYellow);
+    REQUIRE(picture.save(folder.filePath("bench.png")));
+    bench.station().take_picture(folder.filePath("bench.png"));
+    REQUIRE_FALSE(bench.record().diary.empty());
+    const auto pictured =
+        std::find_if(bench.record().diary.begin(), bench.record().diary.end(), [](const DiaryLine& line) { return !line.photo.empty(); });
+    REQUIRE(pictured != bench.record().diary.end());
+    const QString page = folder.filePath("sheet.html");
+    bench.station().write_paper_to(page, "job sheet", "colleague");
+    CHECK(QString::fromStdString(read_text(page.toStdString())).contains("data:image/png;base64"));
 }

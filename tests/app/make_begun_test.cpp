@@ -16,8 +16,8 @@ using namespace echappe;
 namespace {
 
 /// An empty bench at Make, drawers as they ship.
-struct EmptyBench : Bench {
-    EmptyBench() {
+struct EmptyMakeBench : Bench {
+    EmptyMakeBench() {
         window.jobs().begin(Job());
         window.show_station("make");
         settle();
@@ -57,7 +57,7 @@ struct EmptyBench : Bench {
 }  // namespace
 
 TEST_CASE("a set of pipes and hands is begun from an empty bench by a letter and made from the outside in") {
-    EmptyBench bench;
+    EmptyMakeBench bench;
     CHECK(bench.page().contains("Nothing to make yet"));
     bench.begin("set");
     CHECK(bench.page().contains("HOUR HAND"));
@@ -78,7 +78,7 @@ TEST_CASE("a set of pipes and hands is begun from an empty bench by a letter and
 }
 
 TEST_CASE("what is begun wrongly says what it wants, and is taken off the list again") {
-    EmptyBench bench;
+    EmptyMakeBench bench;
     bench.begin("holes");
     bench.type("sum:radius_mm", "");
     CHECK(bench.page().contains("wants a size"));
@@ -93,7 +93,7 @@ TEST_CASE("what is begun wrongly says what it wants, and is taken off the list a
 }
 
 TEST_CASE("three dial feet are read, and the longer ones come to the shortest") {
-    EmptyBench bench;
+    EmptyMakeBench bench;
     bench.begin("equal");
     bench.key(Qt::Key_S);
     for (const char* read : {"9.42", "9.37", "9.40"}) bench.read(read);
@@ -105,7 +105,7 @@ TEST_CASE("three dial feet are read, and the longer ones come to the shortest") 
 }
 
 TEST_CASE("metal that a card takes is gone from the drawer, and comes back with undo") {
-    EmptyBench bench;
+    EmptyMakeBench bench;
     Workshop workshop;
     const auto length = [&] {
         double sum = 0;
@@ -128,7 +128,7 @@ TEST_CASE("metal that a card takes is gone from the drawer, and comes back with 
 }
 
 TEST_CASE("a wooden door is drawn by a few sizes and printed at one to one, to be measured on the paper") {
-    EmptyBench bench;
+    EmptyMakeBench bench;
     bench.begin("panel");
     for (const auto& [field, value] : {std::pair("width_mm", "150"), std::pair("height_mm", "230"), std::pair("frame_mm", "30")})
         bench.type(QString("sum:") + field, value);
@@ -166,7 +166,7 @@ TEST_CASE("a wooden door is drawn by a few sizes and printed at one to one, to b
 }
 
 TEST_CASE("all cards are printed one a page, with steps, limits and cautions") {
-    EmptyBench bench;
+    EmptyMakeBench bench;
     bench.begin("pillar");
     bench.begin("hand");
     const QTemporaryDir folder;

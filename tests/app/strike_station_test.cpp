@@ -4,7 +4,9 @@
 #include <catch2/catch.hpp>
 
 #include "app/bench.h"
+#include "app/hands.h"
 #include "exchange/whole_file.h"
+#include "sound/striking.h"
 
 using namespace echappe;
 
@@ -170,4 +172,38 @@ TEST_CASE("a rack is written from its own sheet once it was measured, with the s
     bench.type_on_sheet(4, "rack_tooth_mm", "20");
     CHECK_FALSE(bench.strike().rack);
     CHECK_THAT(bench.strike().rack_fault, Catch::Contains("sector.radius_mm"));
+}
+
+TEST_CASE("a recording of a strike is counted for the hour that is asked for, and shown as it sounded") {
+    StrikeBench bench;
+    bench.act("begin:countwheel hours");
+    const QTemporaryDir folder;
+    StrikingInput one;
+    one.bells_Hz = {760}, one.blows = 3, one.seconds_per_blow = 1.4, one.file = folder.filePath("one.wav").toStdString();
+    synthesise_strike(one);
+    // It struck three at one o'clock.
+    Hands hands;
+    hands.name_file(folder.filePath("one.wav"));
+    QTest::keyClick(&bench.station(), Qt::Key_R);
+    bench.settle();
+    REQUIRE(bench.job().strike->heard.size() == 1);
+    CHECK(bench.job().strike->heard.front().hour == 1);
+    CHECK(bench.job().strike->heard.front().strikes == 3);
+    CHECK(*bench.job().strike->seconds_per_blow == Approx(1.4).epsilon(0.05));
+    bench.station().grab();
+    CHECK(bench.station().page().contains("AS IT SOUNDED AT 1 O'CLOCK"));
+    CHECK(bench.station().page().contains("3 blows"));
+    bench.document().undo_stack()->undo();
+    CHECK(bench.job().strike->heard.empty());
+    bench.station().grab();
+    CHECK_FALSE(bench.station().page().contains("AS IT SOUNDED"));
+}
+
+TEST_CASE("the stand-in's strike is listened to and not told: the seconds between its blows come with the count") {
+    StrikeBench bench("waiting-room");
+    bench.read_simulated();
+    REQUIRE_FALSE(bench.job().strike->heard.empty());
+    bench.station().grab();
+    CHECK(bench.station().page().contains("AS IT SOUNDED"));
+    CHECK(bench.job().strike->seconds_per_blow.has_value());
 }

@@ -1,14 +1,13 @@
 #include <rapidcheck/catch.h>
 #include <cmath>
-#include <numbers>
 
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "oscillator/balance.h"
 #include "oscillator/compound_pendulum.h"
 #include "oscillator/pendulum.h"
 
 using namespace echappe;
-using std::numbers::pi;
 
 namespace {
 

@@ -6,6 +6,8 @@
 #include <random>
 
 #include "bench/cautions.h"
+#include "bench/waits.h"
+#include "job/file.h"
 #include "job/new_job.h"
 #include "number/input_error.h"
 #include "report/bench_sheets.h"
@@ -20,7 +22,7 @@ using namespace echappe;
 
 namespace {
 
-const char* const now = "2026-11-30 10:00";
+const char* const this_morning = "2026-11-30 10:00";
 
 std::vector<Job> jobs() {
     std::vector<Job> all;
@@ -30,7 +32,7 @@ std::vector<Job> jobs() {
     return all;
 }
 
-JobOrder order(const Job& job, const std::string& when = now) { return order_of_work(job, derive(job), when); }
+JobOrder order(const Job& job, const std::string& when = this_morning) { return order_of_work(job, derive(job), when); }
 
 void put(const Folder& folder, const std::string& name, const std::string& text) {
     std::ofstream(folder / (name + ".echappe.json")) << text;
@@ -38,7 +40,7 @@ void put(const Folder& folder, const std::string& name, const std::string& text)
 
 BenchToday look(const Folder& folder, const std::string& words = {}, bool keep = true) {
     BenchTodayInput in;
-    in.folder = folder.path.string(), in.now = now, in.words = words, in.keep_index = keep;
+    in.folder = folder.path.string(), in.now = this_morning, in.words = words, in.keep_index = keep;
     return bench_today(in);
 }
 
@@ -197,7 +199,8 @@ TEST_CASE("a folder of jobs tells what can be done today, and a damaged file sto
     const BenchToday today = look(folder);
     CHECK(today.jobs.size() == 6);
     CHECK(today.damaged == 1);
-    REQUIRE(today.today.size() == 5);
+    // The granary waits for the millers, and so does all that comes after.
+    REQUIRE(today.today.size() == 4);
     CHECK(today.today.front().promised == "2026-11-10");
     CHECK(today.today.front().late);
     CHECK_FALSE(today.today[1].late);
@@ -217,13 +220,13 @@ TEST_CASE("a folder of jobs tells what can be done today, and a damaged file sto
     mark_step({"scope", "waits", "a word", "", "2026-12-01 08:00", {}}).change(waits.bench);
     put(folder, "waits", job_to_text(waits));
     BenchTodayInput later;
-    later.folder = folder.path.string(), later.now = now, later.words = "";
+    later.folder = folder.path.string(), later.now = this_morning, later.words = "";
     const auto waiting = [&](const std::string& when) {
         later.now = when;
         const BenchToday at = bench_today(later);
         return std::any_of(at.waiting.begin(), at.waiting.end(), [](const JobOnBench& job) { return job.file == "waits.echappe.json"; });
     };
-    CHECK(waiting(now));
+    CHECK(waiting(this_morning));
     CHECK(waiting("2026-12-01 07:59"));
     CHECK_FALSE(waiting("2026-12-01 08:00"));
     std::filesystem::remove(folder.path / "waits.echappe.json");
@@ -281,7 +284,7 @@ TEST_CASE("a paper of a job is one file in plain words, and nothing that was typ
         for (const char* paper : {"job sheet", "estimate", "condition", "done"})
             for (const char* reader : {"owner", "colleague"}) {
                 JobSheetInput in;
-                in.job = job, in.paper = paper, in.reader = reader, in.now = now;
+                in.job = job, in.paper = paper, in.reader = reader, in.now = this_morning;
                 const std::string html = job_sheet(in).html;
                 CHECK(html.starts_with("<!DOCTYPE html>"));
                 CHECK(html.find("</html>") != std::string::npos);
@@ -332,4 +335,67 @@ TEST_CASE("what is typed on the bench's sheets goes where it belongs, and what c
     const JobOrder at = order(job);
     CHECK_FALSE(bench_worth_sheet(job, at).found.empty());
     CHECK_FALSE(bench_job_sheet(job, at).asked.empty());
+}
+
+TEST_CASE("a wait is said in hours, days or by its date, with what it is for, and never ends in the past") {
+    CHECK(wait_from("glue", this_morning, "4 h, glue").until == "2026-11-30 14:00");
+    CHECK(wait_from("glue", this_morning, "4 h, glue").because == "glue");
+    CHECK(wait_from("lacquer", this_morning, "3 days").until == "2026-12-03 10:00");
+    CHECK(wait_from("bush", this_morning, "2026-12-04, the bush").until == "2026-12-04");
+    CHECK(wait_from("bush", this_morning, "2026-11-30 16:30").until == "2026-11-30 16:30");
+    CHECK(wait_from("scope", this_morning, "the owner's word").until.empty());
+    CHECK(wait_from("scope", this_morning, "the owner's word, by letter").because == "the owner's word, by letter");
+    for (const char* wrong : {"", "2026-11-29", "2026-13-01", "3 moons", "0 h"})
+        CHECK_THROWS_AS(wait_from("x", this_morning, wrong), InputError);
+}
+
+TEST_CASE("minutes of a step are the middle one of what such steps took in this workshop") {
+    const Job job = demo::job();
+    const Derived derived = derive(job);
+    const std::vector<TimeTaken> times = {
+        {"bench", "receive", 12}, {"bench", "receive", 30}, {"bench", "receive", 18}, {"wheel", "receive", 99}};
+    const JobOrder usual = order_of_work(job, derived, this_morning), learnt = order_of_work(job, derived, this_morning, times);
+    const auto by_id = [](const JobOrder& order) {
+        return std::find_if(order.steps.begin(), order.steps.end(), [](const JobStep& one) { return one.id == "receive"; });
+    };
+    REQUIRE(by_id(learnt) != learnt.steps.end());
+    CHECK(by_id(learnt)->minutes == 18);
+    CHECK(by_id(learnt)->learnt);
+    CHECK_FALSE(by_id(usual)->learnt);
+}
+
+TEST_CASE("a look through the folder that is stopped tells what it saw, and goes on from there") {
+    const Folder folder;
+    for (int i = 0; i < 40; ++i) {
+        Job job = demo::job();
+        job.title = "Clock " + std::to_string(i);
+        save_job(folder / ("clock-" + std::to_string(100 + i) + ".echappe.json"), job);
+    }
+    BenchTodayInput in;
+    in.folder = folder.path.string(), in.now = this_morning;
+    std::stop_source enough;
+    LookAids aids;
+    aids.stop = enough.get_token();
+    size_t of_all = 0;
+    aids.seen = [&](size_t seen, size_t of) {
+        of_all = of;
+        if (seen == 15) enough.request_stop();
+    };
+    CHECK(bench_today(in, aids).jobs.size() == 15);
+    CHECK(of_all == 40);
+    CHECK(bench_today(in).jobs.size() == 40);
+}
+
+TEST_CASE("what waits holds up all that comes after it, however far, though steps between were done already") {
+    Job job = demo::job("granary");
+    const JobOrder waits = order(job);
+    REQUIRE(waits.step("dismantle")->state == "waits");
+    REQUIRE(waits.step("peg"));
+    mark_step({"clean", "done", "", "", "", {}}).change(job.bench);
+    mark_step({"peg", "done", "", "", "", {}}).change(job.bench);
+    const JobOrder held = order(job);
+    for (const JobStep& step : held.steps)
+        if (&step > held.step("dismantle")) CHECK(step.held_up);
+    if (const JobStep* next = held.next()) CHECK(next < held.step("dismantle"));
+    CHECK_FALSE(held.step("receive")->held_up);
 }

@@ -1,16 +1,14 @@
 #include <rapidcheck.h>
 #include <catch2/catch.hpp>
 #include <cmath>
-#include <numbers>
 
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "stock/stock.h"
 
 using namespace echappe;
 
 namespace {
-
-constexpr double deg = std::numbers::pi / 180;
 
 /// A drawer with every bore in steps of 0.1 mm, two outsides and four heights.
 std::vector<Bush> fitted_drawer() {
@@ -63,11 +61,11 @@ TEST_CASE("a hole worn by a pivot pushed one way gives its first centre back") {
         // Built the slow way: the union of the first hole and the pivot's path is measured for its largest size.
         const double original = *rc::gen::inRange(50, 400) / 100.0;
         const double walked = *rc::gen::inRange(1, 80) / 100.0;
-        const double way = *rc::gen::inRange(0, 360) * deg;
+        const double way = *rc::gen::inRange(0, 360) * rad_per_deg;
         const double far = original / 2 + walked;  // worn end
         const double near = -original / 2;         // end that stands
         const double middle = (far + near) / 2;    // where a gauge finds the hole's middle, along the way
-        const Wear wear = wear_of(far - near, original, way / deg);
+        const Wear wear = wear_of(far - near, original, way / rad_per_deg);
         RC_ASSERT(std::abs(middle * std::cos(way) + wear.to_centre.x) < 1e-12);
         RC_ASSERT(std::abs(middle * std::sin(way) + wear.to_centre.y) < 1e-12);
     }));

@@ -6,7 +6,7 @@
 #include "job/new_job.h"
 #include "making/passes.h"
 #include "number/input_error.h"
-#include "support/demo.h"
+#include "support/cards.h"
 #include "topic.h"
 #include "train/edits.h"
 
@@ -14,24 +14,11 @@ using namespace echappe;
 
 namespace {
 
-Job decided() {
-    Job job = demo::measured_job();
-    choose(derive(job).train, 0, "2026-11-30").change(job.train);
-    return job;
-}
-
 const PartToBegin& part(const std::string& id) {
     for (const PartToBegin& one : parts_to_begin())
         if (one.id == id) return one;
     FAIL(id);
     return parts_to_begin().front();
-}
-
-const DerivedCard& card(const Derived& derived, const std::string& id) {
-    const DerivedCard* found = derived.cards.card(id);
-    INFO(id);
-    REQUIRE(found);
-    return *found;
 }
 
 /// Works through a card as drawn, up to a step.

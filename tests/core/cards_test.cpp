@@ -4,7 +4,7 @@
 
 #include "cards/steady_hand.h"
 #include "job/file.h"
-#include "support/demo.h"
+#include "support/cards.h"
 #include "topic.h"
 #include "train/edits.h"
 
@@ -13,18 +13,10 @@ using namespace echappe;
 namespace {
 
 /// The demo measured, its third arbor chosen: what is to be made follows.
-Job decided() {
-    Job job = demo::measured_job();
-    choose(derive(job).train, 0, "2026-11-30").change(job.train);
+Job divided() {
+    Job job = decided();
     job.making.dividing_head = DividingHead{60, {{15, 16, 17, 18, 19, 20}, {21, 23, 27, 29, 31, 33}}};
     return job;
-}
-
-const DerivedCard& card(const Derived& derived, const std::string& id) {
-    const DerivedCard* found = derived.cards.card(id);
-    INFO(id);
-    REQUIRE(found);
-    return *found;
 }
 
 }  // namespace
@@ -33,7 +25,7 @@ TEST_CASE("what was decided becomes cards, in the order in which they can be mad
     const Job undecided = demo::measured_job();
     const Derived before = derive(undecided);
     CHECK_FALSE(before.cards.card("wheel:third.wheel"));
-    const Derived after = derive(decided());
+    const Derived after = derive(divided());
     const DerivedCard& wheel = card(after, "wheel:third.wheel");
     const DerivedCard& pinion = card(after, "pinion:third.pinion");
     CHECK(wheel.waits_for == std::vector<std::string>{"pinion:third.pinion", "arbor:third"});
@@ -52,7 +44,7 @@ TEST_CASE("what was decided becomes cards, in the order in which they can be mad
 }
 
 TEST_CASE("sizes follow the metal: what comes after a reading is worked from it and not from the drawing") {
-    Job job = decided();
+    Job job = divided();
     // A rim that is too narrow has no room for a ring, and that is said; a wider one has.
     const double rim = card(derive(job), "ring:tide-1.wheel").step("rim")->size->nominal_mm;
     end_step("ring:tide-1.wheel", "rim", rim + 2.5, "").change(job.cards);
@@ -88,7 +80,7 @@ TEST_CASE("sizes follow the metal: what comes after a reading is worked from it 
 }
 
 TEST_CASE("a dividing table says which tooth is next whatever order they were cut in, and a spoilt one is still to be cut") {
-    Job job = decided();
+    Job job = divided();
     const std::string id = "wheel:third.wheel";
     std::mt19937 chance(20);
     CHECK(*card(derive(job), id).next_tooth() == 1);
@@ -115,7 +107,7 @@ TEST_CASE("a dividing table says which tooth is next whatever order they were cu
 }
 
 TEST_CASE("a card that is worked through to its last check is finished, and what waited for it can begin") {
-    Job job = decided();
+    Job job = divided();
     const std::string id = "pinion:third.pinion";
     for (int guard = 0; guard < 40; ++guard) {
         const Derived now = derive(job);
@@ -139,7 +131,7 @@ TEST_CASE("a card that is worked through to its last check is finished, and what
 }
 
 TEST_CASE("a hole that is to be bushed has its card, and reamed too large it says what still holds") {
-    const Derived derived = derive(decided(), {});
+    const Derived derived = derive(divided(), {});
     // Without drawers no bush is chosen; with them the holes that are oval get theirs.
     for (const DerivedCard& one : derived.cards.cards) CHECK(one.kind != "bush");
     DerivedCard made;
@@ -161,7 +153,7 @@ TEST_CASE("a hole that is to be bushed has its card, and reamed too large it say
 }
 
 TEST_CASE("a job without a dividing head goes by the workshop's plates, and without those there is still a tick a tooth") {
-    Job job = decided();
+    Job job = divided();
     job.making.dividing_head.reset();
     const DerivedCard bare = card(derive(job), "wheel:third.wheel");
     CHECK(bare.table->circle == 0);

@@ -1,12 +1,12 @@
 #include <catch2/catch.hpp>
 #include <cmath>
-#include <numbers>
 
 #include "escapement/derive.h"
 #include "escapement/lever.h"
 #include "escapement/pallets_part.h"
 #include "escapement/wheel_part.h"
 #include "job/new_job.h"
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "topic.h"
 
@@ -14,10 +14,7 @@ using namespace echappe;
 
 namespace {
 
-constexpr double pi = std::numbers::pi;
-constexpr double deg = pi / 180;
-
-EscapementChoice regulator() {
+EscapementChoice regulator_choice() {
     EscapementChoice in;
     in.radius_mm = 20, in.lock_deg = 1, in.lift_deg = 2, in.drop_deg = 1;
     return in;
@@ -30,7 +27,7 @@ EscapeWheelInput wheel(const std::string& kind) {
     return in;
 }
 
-double radius_of(const Point& p) { return std::hypot(p[0], p[1]); }
+double from_arbor(const Point& p) { return std::hypot(p[0], p[1]); }
 
 bool crosses_itself(const std::vector<Point>& outline) {
     const auto side = [](const Point& a, const Point& b, const Point& c) {
@@ -58,11 +55,11 @@ TEST_CASE("an escape wheel's outline goes once round its arbor, anticlockwise, w
         const auto per_tooth = static_cast<long long>(out.outline.size()) / in.teeth;
         for (long long i = 0; i < in.teeth; ++i) {
             const Point& tip = out.outline[static_cast<size_t>(i * per_tooth + 1)];
-            CHECK(radius_of(tip) == Approx(20));
+            CHECK(from_arbor(tip) == Approx(20));
             CHECK(std::remainder(std::atan2(tip[1], tip[0]) - 2 * pi * static_cast<double>(i) / static_cast<double>(in.teeth), 2 * pi) ==
                   Approx(0).margin(1e-9));
         }
-        for (const Point& p : out.outline) CHECK(radius_of(p) > out.root_diameter_mm / 2 * std::cos(3 * deg));
+        for (const Point& p : out.outline) CHECK(from_arbor(p) > out.root_diameter_mm / 2 * std::cos(3 * rad_per_deg));
     }
 }
 
@@ -115,7 +112,7 @@ TEST_CASE("a land wider than a point is told by what it takes from the drop") {
     EscapeWheelInput in = wheel("deadbeat");
     in.shape.tip_mm = 0.4;
     const EscapeWheelResult out = escape_wheel_part(in);
-    CHECK(out.tip_land_deg == Approx(0.4 / 20 / deg).epsilon(1e-3));
+    CHECK(out.tip_land_deg == Approx(0.4 / 20 / rad_per_deg).epsilon(1e-3));
     REQUIRE_FALSE(out.warnings.empty());
     CHECK_THAT(out.warnings.front(), Catch::Contains("from the drop"));
 }
@@ -126,7 +123,7 @@ TEST_CASE("pallets to be cut have the faces of their layout, and a body that kee
             for (const double span : {4.5, 7.5, 10.5}) {
                 CAPTURE(kind, school, span);
                 PalletsPartInput in;
-                in.escapement = regulator();
+                in.escapement = regulator_choice();
                 in.escapement.kind = kind, in.escapement.school = school, in.escapement.span = span;
                 const PalletsPartResult out = pallets_part(in);
                 CHECK(area_mm2(out.outline) > 0);
@@ -151,7 +148,7 @@ TEST_CASE("pallets to be cut have the faces of their layout, and a body that kee
 
 TEST_CASE("drops are told before pallets are cut, and pallets that would not run are told too") {
     PalletsPartInput in;
-    in.escapement = regulator();
+    in.escapement = regulator_choice();
     in.escapement.depth_change_mm = 0.1;
     const PalletsPartResult deeper = pallets_part(in);
     CHECK(*deeper.entry_lock_deg > 1.1);
@@ -160,7 +157,7 @@ TEST_CASE("drops are told before pallets are cut, and pallets that would not run
     const PalletsPartResult shallow = pallets_part(in);
     CHECK(shallow.state == "trips");
     CHECK_THAT(shallow.warnings.front(), Catch::Contains("would not run"));
-    in.escapement = regulator();
+    in.escapement = regulator_choice();
     in.shape.hub_mm = 30;
     CHECK_THROWS_WITH(pallets_part(in), Catch::Contains("stands in the wheel's teeth"));
 }
@@ -172,7 +169,7 @@ TEST_CASE("drawings and solids of both parts are written true to size") {
     REQUIRE(out.files.svg);
     CHECK_THAT(*out.files.svg, Catch::Contains("mm\""));
     PalletsPartInput pallets;
-    pallets.escapement = regulator();
+    pallets.escapement = regulator_choice();
     pallets.format = "dxf";
     CHECK(pallets_part(pallets).files.dxf->size() > 1000);
     if (!step_available()) return;

@@ -2,18 +2,12 @@
 
 #include <catch2/catch.hpp>
 #include <cmath>
-#include <numbers>
 #include <random>
 
+#include "number/constants.h"
 #include "number/input_error.h"
 
 using namespace echappe;
-
-namespace {
-
-constexpr double deg = std::numbers::pi / 180;
-
-}  // namespace
 
 TEST_CASE("locks and drops of a known depth and opening lead back to both") {
     EscapementCauseInput in;
@@ -25,10 +19,10 @@ TEST_CASE("locks and drops of a known depth and opening lead back to both") {
     for (const auto& [depth, opened] : {std::pair{0.24, 0.0}, {-0.1, 0.0}, {0.1, 0.08}, {0.15, -0.06}}) {
         const EscapementAction action = nearer(apart(action_of(in.escapement), opened), depth);
         const EscapementBeat beat = beat_of(action);
-        in.seen.entry_lock_deg = beat.entry->lock / deg;
-        in.seen.exit_lock_deg = beat.exit->lock / deg;
-        in.seen.entry_drop_deg = beat.entry->drop / deg;
-        in.seen.exit_drop_deg = beat.exit->drop / deg;
+        in.seen.entry_lock_deg = beat.entry->lock / rad_per_deg;
+        in.seen.exit_lock_deg = beat.exit->lock / rad_per_deg;
+        in.seen.entry_drop_deg = beat.entry->drop / rad_per_deg;
+        in.seen.exit_drop_deg = beat.exit->drop / rad_per_deg;
         const EscapementCauseResult out = cause_of(in);
         CHECK(out.depth_mm == Approx(depth).margin(1e-6));
         CHECK(out.apart_mm == Approx(opened).margin(1e-5));
@@ -51,10 +45,10 @@ TEST_CASE("the uncertainty of a depth is the scatter that readings with theirs g
     constexpr int times = 600;
     double told = 0;
     for (int i = 0; i < times; ++i) {
-        in.seen.entry_lock_deg = beat.entry->lock / deg + error(random);
-        in.seen.exit_lock_deg = beat.exit->lock / deg + error(random);
-        in.seen.entry_drop_deg = beat.entry->drop / deg + error(random);
-        in.seen.exit_drop_deg = beat.exit->drop / deg + error(random);
+        in.seen.entry_lock_deg = beat.entry->lock / rad_per_deg + error(random);
+        in.seen.exit_lock_deg = beat.exit->lock / rad_per_deg + error(random);
+        in.seen.entry_drop_deg = beat.entry->drop / rad_per_deg + error(random);
+        in.seen.exit_drop_deg = beat.exit->drop / rad_per_deg + error(random);
         const EscapementCauseResult out = cause_of(in);
         sum += out.depth_mm;
         squares += out.depth_mm * out.depth_mm;
@@ -74,10 +68,10 @@ TEST_CASE("pallets that were opened are closed before their depth is set, and ha
     in.reading_u_deg = 0.1;
     in.apart_u_mm = 1;
     const EscapementBeat beat = beat_of(apart(action_of(in.escapement), 0.15));
-    in.seen.entry_lock_deg = beat.entry->lock / deg;
-    in.seen.exit_lock_deg = beat.exit->lock / deg;
-    in.seen.entry_drop_deg = beat.entry->drop / deg;
-    in.seen.exit_drop_deg = beat.exit->drop / deg;
+    in.seen.entry_lock_deg = beat.entry->lock / rad_per_deg;
+    in.seen.exit_lock_deg = beat.exit->lock / rad_per_deg;
+    in.seen.entry_drop_deg = beat.entry->drop / rad_per_deg;
+    in.seen.exit_drop_deg = beat.exit->drop / rad_per_deg;
     const std::string told = cause_of(in).verdict;
     INFO(told);
     CHECK(told.find("too far apart: close them") != std::string::npos);
@@ -109,7 +103,7 @@ TEST_CASE("words for what a tooth does lead to the right side, and a figure says
 TEST_CASE("the swing with which it just lets off tells the depth, and every move that was tried makes it surer") {
     EscapementCauseInput in;
     in.escapement.radius_mm = 19, in.escapement.lock_deg = 1, in.escapement.lift_deg = 2, in.escapement.drop_deg = 1.5;
-    const auto least = [&](double depth) { return *beat_of(nearer(lay_out(in.escapement), depth)).least_rad / deg; };
+    const auto least = [&](double depth) { return *beat_of(nearer(lay_out(in.escapement), depth)).least_rad / rad_per_deg; };
     in.seen.least_deg = least(0.24);
     const EscapementCauseResult one = cause_of(in);
     CHECK(one.depth_mm == Approx(0.24).margin(1e-6));

@@ -2,18 +2,15 @@
 
 #include <catch2/catch.hpp>
 #include <cmath>
-#include <numbers>
 
+#include "number/constants.h"
 #include "number/input_error.h"
 
 using namespace echappe;
 
 namespace {
 
-constexpr double pi = std::numbers::pi;
-constexpr double deg = pi / 180;
-
-EscapementRoundInput regulator() {
+EscapementRoundInput regulator_round() {
     EscapementRoundInput in;
     in.escapement = EscapementChoice();
     in.escapement->radius_mm = 20, in.escapement->lock_deg = 1, in.escapement->lift_deg = 2, in.escapement->drop_deg = 1;
@@ -29,7 +26,7 @@ public:
 
     /// From a place of the wheel where tooth `from` was just let off, how far it turns until any tip lands, and which.
     std::pair<double, size_t> falls(const Pallet& on, double wheel, double pallets) const {
-        constexpr double step = 0.002 * deg;
+        constexpr double step = 0.002 * rad_per_deg;
         for (double by = step; by < 0.3; by += step)
             for (size_t i = 0; i < m_tips.size(); ++i)
                 if (inside(on, turned(m_tips[i], -(wheel + by)), pallets) &&
@@ -60,7 +57,7 @@ private:
 }  // namespace
 
 TEST_CASE("a wheel without a fault does at every tooth what its layout says") {
-    const EscapementRoundResult out = escapement_round(regulator());
+    const EscapementRoundResult out = escapement_round(regulator_round());
     REQUIRE(out.teeth.size() == 30);
     CHECK(out.alike);
     for (const ToothOnPallets& tooth : out.teeth) {
@@ -75,7 +72,7 @@ TEST_CASE("a wheel without a fault does at every tooth what its layout says") {
 }
 
 TEST_CASE("a tooth bent back falls further onto both pallets and less far from them, by just its angle") {
-    EscapementRoundInput in = regulator();
+    EscapementRoundInput in = regulator_round();
     in.faults.teeth = {{20, 0, -0.3}};
     const EscapementRoundResult out = escapement_round(in);
     // Let off by the exit, the tooth span + ½ before it leaves the entry to it; the entry's let-off leaves the exit to it 7 later.
@@ -90,7 +87,7 @@ TEST_CASE("a tooth bent back falls further onto both pallets and less far from t
 }
 
 TEST_CASE("a short tooth locks less and is let off early by both pallets, as pallets further away would do it") {
-    EscapementRoundInput in = regulator();
+    EscapementRoundInput in = regulator_round();
     in.faults.teeth = {{5, 0.02, 0}};
     const EscapementRoundResult out = escapement_round(in);
     CHECK(*out.teeth[4].entry_late_ms < -8);
@@ -101,7 +98,7 @@ TEST_CASE("a short tooth locks less and is let off early by both pallets, as pal
     small.radius_mm -= 0.02;
     const double let_off = corner_on_tips(small, small.entry, small.entry.let_off)->pallets_rad - *whole.zero_rad;
     const double usual = whole.entry->lets_off.pallets_rad - *whole.zero_rad;
-    const double swing = 2.1 * deg, late_ms = 1000 / pi * (std::asin(-let_off / swing) - std::asin(-usual / swing));
+    const double swing = 2.1 * rad_per_deg, late_ms = 1000 / pi * (std::asin(-let_off / swing) - std::asin(-usual / swing));
     CHECK(*out.teeth[4].entry_late_ms == Approx(late_ms).epsilon(1e-9));
     const auto per_mm = early_ms_per_mm_short(lay_out(*in.escapement), swing, 3600);
     REQUIRE(per_mm);
@@ -112,16 +109,16 @@ TEST_CASE("a short tooth locks less and is let off early by both pallets, as pal
 }
 
 TEST_CASE("an eccentric wheel's locks and drops are those that a slow search with all its tips finds") {
-    EscapementRoundInput in = regulator();
+    EscapementRoundInput in = regulator_round();
     in.faults.eccentric_mm = 0.06;
     in.faults.eccentric_tooth = 4;
     in.faults.teeth = {{9, 0.03, 0.2}};
     const EscapementRoundResult out = escapement_round(in);
     const EscapementAction action = lay_out(*in.escapement);
     std::vector<Vector> tips;
-    const double pitch = 12 * deg;
+    const double pitch = 12 * rad_per_deg;
     for (int i = 0; i < 30; ++i) {
-        const double radius = i == 8 ? 19.97 : 20, place = i * pitch - (i == 8 ? 0.2 * deg : 0), high = 3 * pitch;
+        const double radius = i == 8 ? 19.97 : 20, place = i * pitch - (i == 8 ? 0.2 * rad_per_deg : 0), high = 3 * pitch;
         // Tooth 1 at the top, the others follow anticlockwise; the wheel's middle lies towards tooth 4.
         tips.push_back(Vector{-radius * std::sin(place), radius * std::cos(place)} + 0.06 * Vector{-std::sin(high), std::cos(high)});
     }
@@ -134,17 +131,17 @@ TEST_CASE("an eccentric wheel's locks and drops are those that a slow search wit
         REQUIRE(end);
         const double at = end->tip_rad - angle_of(tips[static_cast<size_t>(tooth)]);
         const auto [drop, lands] = wheel.falls(action.exit, at, end->pallets_rad);
-        CHECK(*out.teeth[static_cast<size_t>(tooth)].entry_drop_deg * deg == Approx(drop).margin(1e-9));
+        CHECK(*out.teeth[static_cast<size_t>(tooth)].entry_drop_deg * rad_per_deg == Approx(drop).margin(1e-9));
         CHECK(lands == static_cast<size_t>((tooth - 7 + 30) % 30));
     }
     CHECK((*out.depth_window_mm)[1] - (*out.depth_window_mm)[0] < 0.47);
 }
 
 TEST_CASE("pallets off their arbor by so much act as an arbor moved the other way") {
-    EscapementRoundInput in = regulator();
+    EscapementRoundInput in = regulator_round();
     in.faults.pallets_up_mm = 0.05;
     const EscapementRoundResult out = escapement_round(in);
-    EscapementRoundInput moved = regulator();
+    EscapementRoundInput moved = regulator_round();
     moved.escapement->depth_change_mm = -0.05;
     const EscapementRoundResult as = escapement_round(moved);
     // To first order: their faces turn about another middle.
@@ -153,10 +150,10 @@ TEST_CASE("pallets off their arbor by so much act as an arbor moved the other wa
 }
 
 TEST_CASE("out of a pit the wheel is driven back before a tooth unlocks, and the fall into it is longer by as much") {
-    EscapementRoundInput in = regulator();
+    EscapementRoundInput in = regulator_round();
     in.faults.entry_pit_mm = 0.05;
     const EscapementRoundResult out = escapement_round(in);
-    CHECK(out.entry_climb_deg == Approx(0.05 / 20 / deg).epsilon(0.05));
+    CHECK(out.entry_climb_deg == Approx(0.05 / 20 / rad_per_deg).epsilon(0.05));
     CHECK(out.exit_climb_deg == 0);
     CHECK(*out.teeth[0].exit_drop_deg == Approx(1 + out.entry_climb_deg).margin(1e-6));
     CHECK(*out.teeth[0].entry_drop_deg == Approx(1).margin(1e-9));
@@ -164,7 +161,7 @@ TEST_CASE("out of a pit the wheel is driven back before a tooth unlocks, and the
 }
 
 TEST_CASE("a tooth that is not on the wheel is refused") {
-    EscapementRoundInput in = regulator();
+    EscapementRoundInput in = regulator_round();
     in.faults.teeth = {{31, 0.1, 0}};
     CHECK_THROWS_WITH(escapement_round(in), Catch::Contains("1 to 30"));
 }

@@ -2,7 +2,6 @@
 
 #include <catch2/catch.hpp>
 #include <cmath>
-#include <numbers>
 #include <random>
 
 #include "escapement/cause.h"
@@ -10,15 +9,13 @@
 #include "escapement/layout.h"
 #include "escapement/simulation.h"
 #include "job/new_job.h"
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "topic.h"
 
 using namespace echappe;
 
 namespace {
-
-constexpr double pi = std::numbers::pi;
-constexpr double deg = pi / 180;
 
 DeadbeatInput regulator() {
     DeadbeatInput in;
@@ -231,14 +228,14 @@ TEST_CASE("a slow search for contact finds the same locks, lifts and drops at ev
             const DeadbeatResult out = deadbeat(in);
             INFO(school << " " << depth);
             REQUIRE(out.state == "runs");
-            const auto found = search_of(in, out).run(4 * deg);
-            CHECK(found.entry_lock / deg == Approx(*out.entry.lock_deg).margin(1e-6));
-            CHECK(found.exit_lock / deg == Approx(*out.exit.lock_deg).margin(1e-6));
-            CHECK(found.entry_lift / deg == Approx(*out.entry.lift_deg).margin(1e-6));
-            CHECK(found.exit_lift / deg == Approx(*out.exit.lift_deg).margin(1e-6));
-            CHECK(found.entry_drop / deg == Approx(*out.entry.drop_deg).margin(1e-6));
-            CHECK(found.exit_drop / deg == Approx(*out.exit.drop_deg).margin(1e-6));
-            CHECK(found.least / deg == Approx(*out.least_semi_arc_deg).margin(1e-6));
+            const auto found = search_of(in, out).run(4 * rad_per_deg);
+            CHECK(found.entry_lock / rad_per_deg == Approx(*out.entry.lock_deg).margin(1e-6));
+            CHECK(found.exit_lock / rad_per_deg == Approx(*out.exit.lock_deg).margin(1e-6));
+            CHECK(found.entry_lift / rad_per_deg == Approx(*out.entry.lift_deg).margin(1e-6));
+            CHECK(found.exit_lift / rad_per_deg == Approx(*out.exit.lift_deg).margin(1e-6));
+            CHECK(found.entry_drop / rad_per_deg == Approx(*out.entry.drop_deg).margin(1e-6));
+            CHECK(found.exit_drop / rad_per_deg == Approx(*out.exit.drop_deg).margin(1e-6));
+            CHECK(found.least / rad_per_deg == Approx(*out.least_semi_arc_deg).margin(1e-6));
         }
 }
 
@@ -251,28 +248,28 @@ TEST_CASE("the slow search agrees on recoil pallets, their lift, drop and the wh
         INFO(depth);
         REQUIRE(out.state == "runs");
         ContactSearch search = search_of(in, out);
-        const auto found = search.run(4 * deg);
-        CHECK(found.least / deg == Approx(*out.least_semi_arc_deg).margin(1e-6));
-        CHECK(found.entry_drop / deg == Approx(*out.entry.drop_deg).margin(1e-6));
-        CHECK(found.exit_drop / deg == Approx(*out.exit.drop_deg).margin(1e-6));
+        const auto found = search.run(4 * rad_per_deg);
+        CHECK(found.least / rad_per_deg == Approx(*out.least_semi_arc_deg).margin(1e-6));
+        CHECK(found.entry_drop / rad_per_deg == Approx(*out.entry.drop_deg).margin(1e-6));
+        CHECK(found.exit_drop / rad_per_deg == Approx(*out.exit.drop_deg).margin(1e-6));
         // It stands at the end of the swing, driven back since the landing of the exit at the entry's let-off.
-        const double landed = search.wheel_at(-*out.least_semi_arc_deg * deg * (1 + 1e-9));
-        const double end = search.wheel_at(-4 * deg);
-        CHECK((landed - end) / deg == Approx(*out.exit.recoil_deg).margin(2e-6));
+        const double landed = search.wheel_at(-*out.least_semi_arc_deg * rad_per_deg * (1 + 1e-9));
+        const double end = search.wheel_at(-4 * rad_per_deg);
+        CHECK((landed - end) / rad_per_deg == Approx(*out.exit.recoil_deg).margin(2e-6));
     }
 }
 
 TEST_CASE("pallets nearer by a little lock deeper on both sides, and the two drops part: to first order by R and the half angle alone") {
-    const double d = 1e-5, R = 20, b = 45 * deg;
+    const double d = 1e-5, R = 20, b = 45 * rad_per_deg;
     DeadbeatInput in = regulator();
     in.depth_change_mm = d;
     const DeadbeatResult out = deadbeat(in);
     const double lock = 2 * d * std::cos(b) * std::cos(b) / (R * std::sin(b)), drop = 2 * d * std::sin(b) / R;
     // Not exactly alike on the two: a pallet has a width, and its corners stand a little off the tangent.
-    CHECK((*out.entry.lock_deg - 1) * deg == Approx(lock).epsilon(0.15));
-    CHECK((*out.exit.lock_deg - 1) * deg == Approx(lock).epsilon(0.15));
-    CHECK((*out.entry.drop_deg - 1) * deg == Approx(drop).epsilon(0.15));
-    CHECK((*out.exit.drop_deg - 1) * deg == Approx(-drop).epsilon(0.15));
+    CHECK((*out.entry.lock_deg - 1) * rad_per_deg == Approx(lock).epsilon(0.15));
+    CHECK((*out.exit.lock_deg - 1) * rad_per_deg == Approx(lock).epsilon(0.15));
+    CHECK((*out.entry.drop_deg - 1) * rad_per_deg == Approx(drop).epsilon(0.15));
+    CHECK((*out.exit.drop_deg - 1) * rad_per_deg == Approx(-drop).epsilon(0.15));
 }
 
 TEST_CASE("too shallow trips, too deep catches, and between them stands the window") {
@@ -342,7 +339,7 @@ TEST_CASE("without friction a beat gives exactly the torque times what the wheel
         in.steps = 2;
         const EscapementSimulationResult out = simulate_escapement(in);
         RC_PRE(out.state == "runs");
-        const double drop = in.escapement.drop_deg * deg;
+        const double drop = in.escapement.drop_deg * rad_per_deg;
         const double wanted = 3000 * (pi / 30 - drop);
         RC_ASSERT(std::abs(*out.energy_per_beat_uJ - wanted) < 1e-6 * wanted);
     });
@@ -352,7 +349,7 @@ TEST_CASE("the swing that is kept loses in a beat what the wheel gives in one") 
     EscapementSimulationInput in = driven(4);
     const EscapementSimulationResult out = simulate_escapement(in);
     REQUIRE(out.semi_arc_deg);
-    const double loss = pi / 6000 * 6 * 9.80665 * 994 * (1 - std::cos(*out.semi_arc_deg * deg)) * 1000;
+    const double loss = pi / 6000 * 6 * 9.80665 * 994 * (1 - std::cos(*out.semi_arc_deg * rad_per_deg)) * 1000;
     CHECK(*out.energy_per_beat_uJ == Approx(loss).epsilon(1e-9));
     // More weight swings wider, more friction less.
     CHECK(*simulate_escapement(driven(6)).semi_arc_deg > *out.semi_arc_deg);
@@ -372,7 +369,7 @@ TEST_CASE("summing the torque on the pallets over their way gives the energy of 
         double sum = 0;
         for (size_t i = 1; i < out.samples.size(); ++i)
             sum += (out.samples[i].torque_N_mm + out.samples[i - 1].torque_N_mm) / 2 *
-                   (out.samples[i].pallets_deg - out.samples[i - 1].pallets_deg) * deg;
+                   (out.samples[i].pallets_deg - out.samples[i - 1].pallets_deg) * rad_per_deg;
         CHECK(sum / 2 * 1000 == Approx(*out.energy_per_beat_uJ).epsilon(1e-3));
         CHECK(*out.efficiency == Approx(*out.energy_per_beat_uJ / (4000 * pi / 30)));
     }
@@ -445,7 +442,7 @@ TEST_CASE("with friction the work of a beat is the wheel's work less the force o
             const EscapementAction action = action_of(in.escapement);
             const EscapementBeat beat = beat_of(action);
             const Rubbing slow(action, 4, friction);
-            const double left = *beat.zero_rad + *out.semi_arc_deg * deg, right = *beat.zero_rad - *out.semi_arc_deg * deg;
+            const double left = *beat.zero_rad + *out.semi_arc_deg * rad_per_deg, right = *beat.zero_rad - *out.semi_arc_deg * rad_per_deg;
             const double entry_end = beat.entry->lets_off.pallets_rad, exit_end = beat.exit->lets_off.pallets_rad;
             double sum = 0;
             if (kind == std::string("recoil")) {
@@ -567,16 +564,16 @@ TEST_CASE("through a period the pallets hold one tooth after the other, and the 
     EscapementSimulationInput in = driven(4);
     const EscapementAction action = action_of(in.escapement);
     const EscapementBeat beat = beat_of(action);
-    double before = stand_at(action, beat, 2.5 * deg, 0)->tip_rad;
+    double before = stand_at(action, beat, 2.5 * rad_per_deg, 0)->tip_rad;
     double turned_rad = 0;
     int driving = 0;
     for (int i = 1; i <= 4000; ++i) {
-        const auto stand = stand_at(action, beat, 2.5 * deg, i / 4000.0);
+        const auto stand = stand_at(action, beat, 2.5 * rad_per_deg, i / 4000.0);
         REQUIRE(stand);
         double step = stand->tip_rad - before;
         step -= action.pitch_rad() * std::round(step / action.pitch_rad());
         CHECK(step > -1e-9);
-        CHECK(step < 1.05 * deg);
+        CHECK(step < 1.05 * rad_per_deg);
         turned_rad += step;
         before = stand->tip_rad;
         driving += stand->drives;
@@ -585,7 +582,7 @@ TEST_CASE("through a period the pallets hold one tooth after the other, and the 
     CHECK(driving > 0);
     // A swing that does not unlock stays with one tooth on one pallet.
     for (int i = 0; i < 100; ++i) {
-        const auto stand = stand_at(action, beat, 1.0 * deg, i / 100.0);
+        const auto stand = stand_at(action, beat, 1.0 * rad_per_deg, i / 100.0);
         CHECK(stand->side == -1);
     }
 }
@@ -596,7 +593,7 @@ TEST_CASE("what came of a move is another reading of where the pallets stand") {
     CHECK_FALSE(derive(job).escapement.cause);
     const DerivedEscapement true_one = at_depth(derive(job).escapement, 0.14);
     move_pallets("both", -0.1, "2026-11-29", 1.4).change(job.pallets);
-    job.pallets->settings.back().least_deg = *true_one.beat.least_rad / deg;
+    job.pallets->settings.back().least_deg = *true_one.beat.least_rad / rad_per_deg;
     const Derived found = derive(job);
     REQUIRE(found.escapement.cause);
     // At −0.1 by the log, it stands 0.14 deep: it was 0.24 before.
@@ -607,8 +604,8 @@ TEST_CASE("what is seen of the pallets stands beside where they are believed to 
     Job job = too_deep();
     job.pallets->depth_mm = 0;
     const DerivedEscapement true_one = at_depth(derive(job).escapement, 0.24);
-    job.pallets->seen.exit_drop_deg = true_one.beat.exit->drop / deg;
-    job.pallets->seen.exit_lock_deg = true_one.beat.exit->lock / deg;
+    job.pallets->seen.exit_drop_deg = true_one.beat.exit->drop / rad_per_deg;
+    job.pallets->seen.exit_lock_deg = true_one.beat.exit->lock / rad_per_deg;
     const Derived found = derive(job);
     REQUIRE(found.escapement.cause);
     CHECK(found.escapement.cause->depth_mm == Approx(0.24).margin(2 * found.escapement.cause->depth_u_mm));
@@ -629,8 +626,8 @@ TEST_CASE("what was seen before the pallets were moved tells where they stand af
     Job job = too_deep();
     job.pallets->depth_mm = 0;
     const DerivedEscapement true_one = at_depth(derive(job).escapement, 0.24);
-    job.pallets->seen.exit_drop_deg = true_one.beat.exit->drop / deg;
-    job.pallets->seen.exit_lock_deg = true_one.beat.exit->lock / deg;
+    job.pallets->seen.exit_drop_deg = true_one.beat.exit->drop / rad_per_deg;
+    job.pallets->seen.exit_lock_deg = true_one.beat.exit->lock / rad_per_deg;
     const double before = derive(job).escapement.cause->depth_mm;
     const double wants = *derive(job).escapement.cause->away_mm;
     move_pallets("both", -wants, "2026-11-29").change(job.pallets);

@@ -37,8 +37,6 @@ RestoreInput branched() {
 constexpr double true_beats = 60 * 30 * 2;
 constexpr double great_period_s = 12 * 3600;
 
-Evidence of_arbor(const char* kind, const char* arbor, double value, double u) { return {{kind, arbor, {}, {}}, value, u}; }
-
 long long best(const RestoreResult& out, const char* part) { return out.candidates.front().counts.at(part); }
 
 }  // namespace
@@ -47,7 +45,7 @@ TEST_CASE("the run per winding counts a lost great wheel") {
     RestoreInput input = branched();
     input.unknown = {"great.wheel"};
     // 16 turns of the barrel in eight days: 43 200 s a turn, so 96 teeth on 8 leaves.
-    Evidence run = of_arbor("run_s", "great", 16 * great_period_s, 3600);
+    Evidence run = demo::of_arbor("run_s", "great", 16 * great_period_s, 3600);
     run.turns = 16;
     input.evidence = {run};
     CHECK(best(restore_train(input), "great.wheel") == 96);
@@ -59,7 +57,7 @@ TEST_CASE("the run per winding counts a lost great wheel") {
 TEST_CASE("a fragment of the rim tells the count: n spaces stand over 360 n / N degrees") {
     RestoreInput input = branched();
     input.unknown = {"third.wheel"};
-    Evidence fragment = of_arbor("wheel_fragment_deg", "third", 66.0, 0.4);
+    Evidence fragment = demo::of_arbor("wheel_fragment_deg", "third", 66.0, 0.4);
     fragment.teeth = 11;  // 360 × 11 / 66 = 60 teeth
     input.evidence = {fragment};
     const RestoreResult out = restore_train(input);
@@ -99,7 +97,7 @@ TEST_CASE("no count can turn a hand the other way, so a wrong direction names th
     input.unknown = {"idler.wheel"};
     // centre cw, great ccw, idler cw, moon ccw: each mesh turns it round.
     Evidence hand{{"direction", "moon", {}, {}}, 0, 0, {}, {}, "ccw"};
-    input.evidence = {hand, of_arbor("period_s", "moon", 12 * 3600 * 12.0 / 96 * 10 / 40, 0.1)};
+    input.evidence = {hand, demo::of_arbor("period_s", "moon", 12 * 3600 * 12.0 / 96 * 10 / 40, 0.1)};
     RestoreResult out = restore_train(input);
     CHECK_FALSE(out.conflict);
     CHECK(best(out, "idler.wheel") == 40);
@@ -114,10 +112,11 @@ TEST_CASE("no count can turn a hand the other way, so a wrong direction names th
 TEST_CASE("counts lost in different branches are found each from its own evidence") {
     RestoreInput input = branched();
     input.unknown = {"third.wheel", "moon.pinion", "escape.wheel"};
-    Evidence fragment = of_arbor("wheel_fragment_deg", "escape", 72, 1);
+    Evidence fragment = demo::of_arbor("wheel_fragment_deg", "escape", 72, 1);
     fragment.teeth = 6;  // 30 teeth
-    input.evidence = {
-        {{"beats_per_hour", {}, {}, {}}, true_beats, 1}, fragment, of_arbor("period_s", "moon", great_period_s * 12 / 96 * 10 / 40, 1)};
+    input.evidence = {{{"beats_per_hour", {}, {}, {}}, true_beats, 1},
+                      fragment,
+                      demo::of_arbor("period_s", "moon", great_period_s * 12 / 96 * 10 / 40, 1)};
     const RestoreResult out = restore_train(input);
     CHECK(out.considered == 131LL * 131 * 16);
     CHECK(best(out, "third.wheel") == 60);

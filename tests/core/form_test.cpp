@@ -19,14 +19,6 @@ Evidence of_mesh(const std::string& kind, double value, double u) {
     return item;
 }
 
-Evidence of_arbor(const std::string& kind, const std::string& arbor, double value, double u) {
-    Evidence item;
-    item.key = {kind, arbor, {}, {}};
-    item.value = value;
-    item.u = u;
-    return item;
-}
-
 /// A wheel drives a lost lantern: what a calliper reads on the made one.
 RestoreInput lost_lantern(long long trundles, double module, double trundle_mm) {
     const GeometryResult sizes = tooth_geometry({80, trundles, module, {"lantern", trundle_mm}});
@@ -39,8 +31,8 @@ RestoreInput lost_lantern(long long trundles, double module, double trundle_mm) 
     in.train.reference.arbor = "great";
     in.limits.pinion = {5, 20};
     in.evidence = {of_mesh("centre_distance_mm", sizes.centre_distance_mm, 0.05),
-                   of_arbor("wheel_outside_diameter_mm", "great", sizes.wheel.outside_diameter_mm, 0.02),
-                   of_arbor("pinion_outside_diameter_mm", "second", sizes.pinion.outside_diameter_mm, 0.02)};
+                   demo::of_arbor("wheel_outside_diameter_mm", "great", sizes.wheel.outside_diameter_mm, 0.02),
+                   demo::of_arbor("pinion_outside_diameter_mm", "second", sizes.pinion.outside_diameter_mm, 0.02)};
     MeshForm form{"great", "second", {"lantern"}};
     form.form.trundle_diameter_mm = trundle_mm;
     in.forms = {form};
@@ -122,7 +114,7 @@ TEST_CASE("tips and roots of involute teeth set as cycloidal are told, and set r
     Job job = demo::job();
     const GeometryResult sizes = tooth_geometry({144, 12, 0.9, {"involute-20"}});
     const auto read = [&](const std::string& kind, const std::string& arbor, double value) {
-        job.train.measurements.push_back({kind + arbor, of_arbor(kind, arbor, value, 0.03), "", "", "", false});
+        job.train.measurements.push_back({kind + arbor, demo::of_arbor(kind, arbor, value, 0.03), "", "", "", false});
     };
     read("wheel_outside_diameter_mm", "great", sizes.wheel.outside_diameter_mm);
     read("wheel_root_diameter_mm", "great", sizes.wheel.root_diameter_mm);

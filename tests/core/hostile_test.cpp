@@ -18,8 +18,6 @@ using namespace echappe;
 
 namespace {
 
-Job waiting_room() { return job_from_text(demo::text("waiting-room.echappe.json")).job; }
-
 PowerChainInput chain_with(double torque) {
     PowerChainInput in;
     in.train.arbors.resize(2);
@@ -41,7 +39,7 @@ PowerChainInput chain_with(double torque) {
 }  // namespace
 
 TEST_CASE("a job with a drive and no train yet is derived") {
-    Job job = waiting_room();
+    Job job = demo::job("waiting-room");
     REQUIRE_FALSE(job.power.drives.empty());
     job.train.trains.clear();
     const Derived derived = derive(job);

@@ -82,12 +82,15 @@ TEST_CASE("a file from a newer version is told apart from a damaged one") {
 TEST_CASE("of a truncated job all that is complete is read, wherever it was cut") {
     const std::string whole = job_to_text(demo::measured_job());
     size_t best = 0;
+    std::string read_before;
     for (size_t cut = 0; cut < whole.size() - 2; cut += 7) {
         const LoadedJob loaded = job_from_text(whole.substr(0, cut));
         REQUIRE(loaded.damaged);
         CHECK(loaded.job.train.measurements.size() >= best);
         best = std::max(best, loaded.job.train.measurements.size());
-        CHECK_NOTHROW(derive(loaded.job));
+        const std::string read = job_to_text(loaded.job);
+        if (read != read_before) CHECK_NOTHROW(derive(loaded.job));
+        read_before = read;
     }
     CHECK(best == demo::measured_job().train.measurements.size());
     CHECK_THAT(job_from_text(whole.substr(0, 500)).faults.front().what(), Catch::Contains("stops being JSON at line"));

@@ -8,6 +8,7 @@
 #include "escapement/sheets.h"
 #include "exchange/step.h"
 #include "job/new_job.h"
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "topic.h"
 
@@ -15,9 +16,7 @@ using namespace echappe;
 
 namespace {
 
-constexpr double deg = std::numbers::pi / 180;
-
-LeverPartInput watch() {
+LeverPartInput watch_body() {
     LeverPartInput in;
     in.lever = LeverInput();
     in.lever->radius_mm = 3.1, in.lever->lock_deg = 1.5, in.lever->lift_deg = 8.5, in.lever->drop_deg = 1.2;
@@ -25,7 +24,7 @@ LeverPartInput watch() {
     return in;
 }
 
-LeverPartInput alarm() {
+LeverPartInput alarm_body() {
     LeverPartInput in;
     in.pin = PinInput();
     in.pin->radius_mm = 7, in.pin->pin_mm = 0.35, in.pin->lock_deg = 2, in.pin->lift_deg = 8, in.pin->drop_deg = 2.5;
@@ -46,7 +45,7 @@ Vector as_vector(const Point& p) { return {p[0], p[1]}; }
 }  // namespace
 
 TEST_CASE("a lever's stones stand in slots that are just as wide, with metal on both sides and behind") {
-    const LeverPartResult out = lever_part(watch());
+    const LeverPartResult out = lever_part(watch_body());
     CHECK(out.state == "runs");
     REQUIRE(out.stones.size() == 2);
     const double widths[2] = {*out.entry_width_mm, *out.exit_width_mm};
@@ -68,7 +67,7 @@ TEST_CASE("a lever's stones stand in slots that are just as wide, with metal on 
 }
 
 TEST_CASE("the corners of the stones are those of the layout, and the face's angle with its length gives their width") {
-    const LeverPartInput in = watch();
+    const LeverPartInput in = watch_body();
     const LeverPartResult out = lever_part(in);
     const LeverResult told = lever(*in.lever);
     CHECK(out.centre_distance_mm == Approx(told.centre_distance_mm));
@@ -78,12 +77,12 @@ TEST_CASE("the corners of the stones are those of the layout, and the face's ang
         CHECK(out.stones[i][0][0] == Approx(pallets[i]->locking_corner_mm[0]));
         CHECK(out.stones[i][1][1] + out.centre_distance_mm == Approx(pallets[i]->let_off_corner_mm[1]));
         const double face = std::hypot(out.stones[i][0][0] - out.stones[i][1][0], out.stones[i][0][1] - out.stones[i][1][1]);
-        CHECK(face * std::sin(angle[i] * deg) == Approx(i == 0 ? *out.entry_width_mm : *out.exit_width_mm));
+        CHECK(face * std::sin(angle[i] * rad_per_deg) == Approx(i == 0 ? *out.entry_width_mm : *out.exit_width_mm));
     }
 }
 
 TEST_CASE("the impulse pin stands in the fork's slot on the line of centres, with a cheek on each side") {
-    const LeverPartResult out = lever_part(watch());
+    const LeverPartResult out = lever_part(watch_body());
     const double at = 4.5 - 0.81;
     CHECK_FALSE(metal_at(out.outline, {0, at}));
     const double slot = 0.1 * 0.81;
@@ -91,7 +90,7 @@ TEST_CASE("the impulse pin stands in the fork's slot on the line of centres, wit
     CHECK(metal_at(out.outline, {-slot, at}));
     CHECK(*out.fork_mm > at);
     // Without its staff it is left straight, and says so.
-    LeverPartInput in = watch();
+    LeverPartInput in = watch_body();
     in.lever->lever.staff_mm.reset();
     const LeverPartResult straight = lever_part(in);
     CHECK_FALSE(straight.fork_mm);
@@ -99,7 +98,7 @@ TEST_CASE("the impulse pin stands in the fork's slot on the line of centres, wit
 }
 
 TEST_CASE("a lever's area, poise and inertia are those of squares counted in its outline") {
-    for (const LeverPartInput& in : {watch(), alarm()}) {
+    for (const LeverPartInput& in : {watch_body(), alarm_body()}) {
         const LeverPartResult out = lever_part(in);
         double low = 0, high = 0, left = 0, right = 0;
         for (const Point& p : out.outline)
@@ -122,7 +121,7 @@ TEST_CASE("a lever's area, poise and inertia are those of squares counted in its
 }
 
 TEST_CASE("pins stand in holes of the lever, where the layout has them, and the solid has what the outline encloses less its holes") {
-    LeverPartInput in = alarm();
+    LeverPartInput in = alarm_body();
     const LeverPartResult out = lever_part(in);
     CHECK(out.state == "runs");
     const LeverResult told = pin_pallets(*in.pin);
@@ -137,14 +136,14 @@ TEST_CASE("pins stand in holes of the lever, where the layout has them, and the 
 TEST_CASE("a lever that cannot be is refused, and one that would not run says so") {
     LeverPartInput in;
     CHECK_THROWS_WITH(lever_part(in), Catch::Contains("just one of"));
-    in = watch();
+    in = watch_body();
     in.shape.bore_mm = 2;
     in.shape.hub_mm = 1;
     CHECK_THROWS_WITH(lever_part(in), Catch::StartsWith("bore_mm"));
-    in = watch();
+    in = watch_body();
     in.lever->depth_change_mm = 0.2;
     CHECK_THAT(lever_part(in).warnings.front(), Catch::Contains("would not run"));
-    in = watch();
+    in = watch_body();
     in.shape.fork_depth_mm = 8;
     CHECK_THROWS_WITH(lever_part(in), Catch::StartsWith("fork_depth_mm"));
 }

@@ -10,6 +10,7 @@
 #include "escapement/round.h"
 #include "escapement/simulation.h"
 #include "job/new_job.h"
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "slow_contact.h"
 #include "topic.h"
@@ -18,16 +19,14 @@ using namespace echappe;
 
 namespace {
 
-constexpr double deg = std::numbers::pi / 180;
-
-LeverInput watch() {
+LeverInput watch_lever() {
     LeverInput in;
     in.radius_mm = 2.5;
     in.lock_deg = 1.5, in.lift_deg = 8.5, in.drop_deg = 1.2;
     return in;
 }
 
-PinInput alarm() {
+PinInput alarm_pins() {
     PinInput in;
     in.radius_mm = 7, in.pin_mm = 0.35;
     in.lock_deg = 2, in.lift_deg = 8, in.drop_deg = 2.5;
@@ -49,7 +48,7 @@ void agree(const LeverResult& told, const Contact::Found& found) {
 TEST_CASE("a lever's locks, lifts and drops are those that a slow search for contact finds, at any depth and in both schools") {
     for (const char* school : {"equidistant", "circular"})
         for (const double depth : {0.0, -0.01, 0.01}) {
-            LeverInput in = watch();
+            LeverInput in = watch_lever();
             in.school = school, in.depth_change_mm = depth;
             const LeverResult told = lever(in);
             INFO(school << " " << depth);
@@ -61,7 +60,7 @@ TEST_CASE("a lever's locks, lifts and drops are those that a slow search for con
 TEST_CASE("pin pallets act as a slow search for contact finds, at any depth") {
     for (const double depth : {0.0, 0.04}) {
         CAPTURE(depth);
-        PinInput in = alarm();
+        PinInput in = alarm_pins();
         in.depth_change_mm = depth;
         const LeverResult told = pin_pallets(in);
         REQUIRE(told.state == "runs");
@@ -74,15 +73,15 @@ TEST_CASE("pin pallets act as a slow search for contact finds, at any depth") {
             CHECK(*pins[i]->drop_deg == Approx(found.drop[i]).margin(1e-6));
             // Where the locking ends, the pin goes from the face to the corner.
             const double side = i == 0 ? -1 : 1, unlocks = side * (end - *pins[i]->lift_deg);
-            CHECK(wheel.edge_touched(i, (unlocks - side * 1e-5) * deg) == 4);
-            CHECK(wheel.edge_touched(i, (unlocks + side * 1e-5) * deg) == 0);
+            CHECK(wheel.edge_touched(i, (unlocks - side * 1e-5) * rad_per_deg) == 4);
+            CHECK(wheel.edge_touched(i, (unlocks + side * 1e-5) * rad_per_deg) == 0);
         }
     }
 }
 
 TEST_CASE("a layout has the lock, the lift and the drop that it was asked for") {
     for (const char* school : {"equidistant", "circular"}) {
-        LeverInput in = watch();
+        LeverInput in = watch_lever();
         in.school = school;
         const LeverResult out = lever(in);
         for (const LeverPalletResult* pallet : {&out.entry, &out.exit}) {
@@ -92,20 +91,20 @@ TEST_CASE("a layout has the lock, the lift and the drop that it was asked for") 
         }
         // The face leans by the draw; the lock has turned it by its own angle, one way on the entry and the other on the exit.
         CHECK(*out.entry.draw_deg + *out.exit.draw_deg == Approx(24).margin(0.1));
-        CHECK(out.centre_distance_mm == Approx(2.5 / std::cos(30 * deg)));
+        CHECK(out.centre_distance_mm == Approx(2.5 / std::cos(30 * rad_per_deg)));
     }
-    const LeverResult pins = pin_pallets(alarm());
+    const LeverResult pins = pin_pallets(alarm_pins());
     CHECK(*pins.entry.lift_deg == Approx(8));
     CHECK((*pins.entry.drop_deg + *pins.exit.drop_deg) / 2 == Approx(2.5));
 }
 
 TEST_CASE("pointed teeth take no lift, and nearer pallets lock deeper until a tooth has no drop") {
-    LeverInput in = watch();
+    LeverInput in = watch_lever();
     in.tooth_share = 0, in.tooth_width_deg = 0;
     const LeverResult pointed = lever(in);
     CHECK(*pointed.entry.tooth_lift_deg == Approx(0).margin(1e-9));
     CHECK(*pointed.exit.tooth_lift_deg == Approx(0).margin(1e-9));
-    in = watch();
+    in = watch_lever();
     double before = 0;
     for (const double depth : {-0.01, 0.0, 0.01}) {
         in.depth_change_mm = depth;
@@ -123,18 +122,18 @@ TEST_CASE("pointed teeth take no lift, and nearer pallets lock deeper until a to
 }
 
 TEST_CASE("the balance turns by its lift while the pin is in the slot: the three sides of a triangle") {
-    LeverInput in = watch();
+    LeverInput in = watch_lever();
     in.lever.staff_mm = 4.2, in.lever.impulse_pin_mm = 0.95;
     const LeverResult out = lever(in);
     REQUIRE(out.lift_angle_deg);
     // The pin lies on the lever's line and on its own circle: found by halving, at the banking and at the let-off.
     const auto turned_by = [&](double lever_deg) {
-        double low = 0, high = 60 * deg;
+        double low = 0, high = 60 * rad_per_deg;
         for (int i = 0; i < 80; ++i) {
             const double b = (low + high) / 2;
-            (std::atan2(0.95 * std::sin(b), 4.2 - 0.95 * std::cos(b)) < lever_deg * deg ? low : high) = b;
+            (std::atan2(0.95 * std::sin(b), 4.2 - 0.95 * std::cos(b)) < lever_deg * rad_per_deg ? low : high) = b;
         }
-        return low / deg;
+        return low / rad_per_deg;
     };
     const double end = 5.0, banked = end + 0.35;
     CHECK(*out.lever_arc_deg == Approx(2 * banked));
@@ -149,7 +148,7 @@ TEST_CASE("the balance turns by its lift while the pin is in the slot: the three
 }
 
 TEST_CASE("a guard pin rubs, guards, or lets the lever go by itself") {
-    LeverInput in = watch();
+    LeverInput in = watch_lever();
     in.lever.staff_mm = 4.2;
     in.lever.roller_mm = 0.6;
     in.lever.guard_mm = 3.62;
@@ -166,28 +165,28 @@ TEST_CASE("a guard pin rubs, guards, or lets the lever go by itself") {
 }
 
 TEST_CASE("what cannot be laid out is refused with its reason") {
-    LeverInput in = watch();
+    LeverInput in = watch_lever();
     in.tooth_width_deg = 11.5;
     CHECK_THROWS_WITH(lever(in), Catch::StartsWith("tooth_width_deg: got 11.5"));
-    in = watch();
+    in = watch_lever();
     in.span = 7.5;
     CHECK_THROWS_WITH(lever(in), Catch::StartsWith("span: got 7.5"));
-    PinInput pins = alarm();
+    PinInput pins = alarm_pins();
     pins.pin_mm = 3;
     CHECK_THROWS_WITH(pin_pallets(pins), Catch::StartsWith("pin_mm: got 3"));
-    pins = alarm();
+    pins = alarm_pins();
     pins.drop_deg = 14;
     CHECK_THROWS_WITH(pin_pallets(pins), Catch::StartsWith("pin_mm"));
 }
 
 TEST_CASE("without friction a beat of a lever gets exactly the torque times what the wheel turns from the banking to the let-off") {
-    for (const LeverAction& action : {lay_out(watch()), lay_out(alarm())}) {
+    for (const LeverAction& action : {lay_out(watch_lever()), lay_out(alarm_pins())}) {
         const EscapementBeat beat = beat_of(action);
         REQUIRE(beat.state == EscapementState::runs);
         double turns = 0;
         for (const LeverPallet* pallet : {&action.entry, &action.exit}) {
             const PalletAction& own = pallet->side < 0 ? *beat.entry : *beat.exit;
-            const double banked = *beat.zero_rad - pallet->side * (*beat.least_rad + 0.35 * deg);
+            const double banked = *beat.zero_rad - pallet->side * (*beat.least_rad + 0.35 * rad_per_deg);
             turns += wrapped(own.lets_off.tip_rad - contact_of(action, *pallet, banked)->tip_rad);
         }
         const double whole = energy_per_beat_mJ(action, beat, 3, 0).value();
@@ -202,7 +201,7 @@ TEST_CASE("without friction a beat of a lever gets exactly the torque times what
 }
 
 TEST_CASE("a tooth rests where the closed forms say: at the unlocking, at the let-off, and between them it goes forward all the way") {
-    for (const LeverAction& action : {lay_out(watch()), lay_out(alarm())}) {
+    for (const LeverAction& action : {lay_out(watch_lever()), lay_out(alarm_pins())}) {
         const EscapementBeat beat = beat_of(action);
         for (const LeverPallet* pallet : {&action.entry, &action.exit}) {
             const PalletAction& own = pallet->side < 0 ? *beat.entry : *beat.exit;
@@ -240,7 +239,7 @@ TEST_CASE("from the unlocking to the drop a watch takes what its lift angle and 
     job.oscillator->swing_deg = 260;
     const Derived derived = derive(job);
     REQUIRE(derived.escapement.lift_angle_rad);
-    const double lift = *derived.escapement.lift_angle_rad / deg;
+    const double lift = *derived.escapement.lift_angle_rad / rad_per_deg;
     CHECK((lift > 44 && lift < 54));
     const auto ms = impulse_ms(derived.escapement, 18000);
     REQUIRE(ms);
@@ -255,7 +254,7 @@ TEST_CASE("from the unlocking to the drop a watch takes what its lift angle and 
 }
 
 TEST_CASE("a stone that comes down on the back of the tooth it let off catches: the window ends where a slow search jams") {
-    LeverInput in = watch();
+    LeverInput in = watch_lever();
     const double deep = (*lever(in).depth_window_mm)[1];
     // The search wants a pocket that it can step back in: a hundredth of a degree is half a micrometre of depth.
     for (const double beside : {-0.003, 0.001}) {
@@ -269,7 +268,7 @@ TEST_CASE("a stone that comes down on the back of the tooth it let off catches: 
 }
 
 TEST_CASE("pins come down on the backs of the teeth too: their window ends where a slow search finds them in the metal") {
-    PinInput in = alarm();
+    PinInput in = alarm_pins();
     const double deep = (*pin_pallets(in).depth_window_mm)[1];
     for (const double beside : {-0.0005, 0.0005}) {
         in.depth_change_mm = deep + beside;
@@ -283,23 +282,23 @@ TEST_CASE("pins come down on the backs of the teeth too: their window ends where
 
 TEST_CASE("tooth by tooth round a club wheel out of round: a slow search with all its outlines finds the same locks and drops") {
     EscapementRoundInput in;
-    in.lever = watch();
+    in.lever = watch_lever();
     in.faults.eccentric_mm = 0.006, in.faults.eccentric_tooth = 4;
     in.faults.teeth = {{9, 0.004, 0.15}};
     const EscapementRoundResult out = escapement_round(in);
     REQUIRE(out.state == "runs");
-    const LeverResult told = lever(watch());
+    const LeverResult told = lever(watch_lever());
     Contact slow(told, 15);
-    const double high = 3 * 24 * deg;
+    const double high = 3 * 24 * rad_per_deg;
     for (size_t i = 0; i < slow.count(); ++i)
         for (size_t k = 0; k < slow.tooth(i).size(); ++k) {
             Vector& corner = slow.tooth(i)[k];
             if (i == 8) {
                 // In its own frame: down by what it is short, the heel towards the arbor, then forward.
                 constexpr size_t heel = 1;
-                const Vector own = turned(corner, -8 * 24 * deg);
+                const Vector own = turned(corner, -8 * 24 * rad_per_deg);
                 const Vector down = k == heel ? 0.004 / length(own) * own : Vector{0, 0.004};
-                corner = turned(own - down, (8 * 24 - 0.15) * deg);
+                corner = turned(own - down, (8 * 24 - 0.15) * rad_per_deg);
             }
             corner = corner + turned(Vector{0, 0.006}, high);
         }
@@ -313,9 +312,9 @@ TEST_CASE("tooth by tooth round a club wheel out of round: a slow search with al
 }
 
 TEST_CASE("a pin needs half of itself of drop to come down behind a heel, nearly, and is told so where it has less") {
-    PinInput in = alarm();
+    PinInput in = alarm_pins();
     // A hair of lock: the pin comes down as far as its middle only after the wheel has gone on.
-    in.drop_deg = 0.6 * 0.175 / 7 / deg;
+    in.drop_deg = 0.6 * 0.175 / 7 / rad_per_deg;
     const LeverResult told = pin_pallets(in);
     CHECK(told.state == "catches");
     CHECK_THAT(told.verdict, Catch::Contains("comes down on the back"));
@@ -324,7 +323,7 @@ TEST_CASE("a pin needs half of itself of drop to come down behind a heel, nearly
 
 TEST_CASE("a club tooth that wants the lever past its banking stops it there, and a watch hears a short tooth early") {
     EscapementRoundInput in;
-    in.lever = watch();
+    in.lever = watch_lever();
     in.lever->lever.staff_mm = 3.6, in.lever->lever.impulse_pin_mm = 0.65;
     in.semi_arc_deg = 250, in.beats_per_hour = 18000;
     CHECK(escapement_round(in).alike);

@@ -1,15 +1,14 @@
 #include <rapidcheck/catch.h>
 #include <algorithm>
 #include <cmath>
-#include <numbers>
 
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "power/mainspring.h"
 #include "power/spring_match.h"
 #include "power/torque_log.h"
 
 using namespace echappe;
-using std::numbers::pi;
 
 namespace {
 

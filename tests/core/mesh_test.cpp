@@ -2,6 +2,7 @@
 #include <catch2/catch.hpp>
 #include <cmath>
 
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "teeth/mesh_simulation.h"
 #include "teeth/profile.h"
@@ -9,8 +10,6 @@
 using namespace echappe;
 
 namespace {
-
-constexpr double pi = 3.14159265358979323846;
 
 MeshSimulationInput mesh(long long wheel, long long pinion, const std::string& school = "cycloidal-clock", double depth_error_mm = 0) {
     MeshSimulationInput in;

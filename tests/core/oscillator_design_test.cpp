@@ -1,7 +1,7 @@
 #include <catch2/catch.hpp>
 #include <cmath>
-#include <numbers>
 
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "oscillator/balance.h"
 #include "oscillator/balance_wheel.h"
@@ -14,7 +14,6 @@
 #include "oscillator/poise.h"
 
 using namespace echappe;
-using std::numbers::pi;
 
 namespace {
 

@@ -1,13 +1,12 @@
 #include <rapidcheck/catch.h>
 #include <cmath>
-#include <numbers>
 
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "oscillator/gravity.h"
 #include "oscillator/pendulum.h"
 
 using namespace echappe;
-using std::numbers::pi;
 
 namespace {
 

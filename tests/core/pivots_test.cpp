@@ -3,6 +3,7 @@
 #include <cmath>
 #include <numbers>
 
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "pivots/arbor_runout.h"
 #include "pivots/arbor_taper.h"
@@ -17,8 +18,6 @@ using namespace echappe;
 
 namespace {
 
-constexpr double deg = std::numbers::pi / 180;
-
 /// The slow and obvious way: lean the pivot's two edges bit by bit until one passes a corner of the hole.
 double lean_by_trial(double pivot, double hole, double thickness) {
     double low = 0, high = std::numbers::pi / 2;
@@ -28,7 +27,7 @@ double lean_by_trial(double pivot, double hole, double thickness) {
         const double across = hole * std::cos(a) - thickness * std::sin(a);
         (across > pivot ? low : high) = a;
     }
-    return low / deg;
+    return low / rad_per_deg;
 }
 
 }  // namespace
@@ -68,7 +67,7 @@ TEST_CASE("a pivot without play does not lean, and more play leans more") {
 
 TEST_CASE("the free end sways by twice the lean") {
     const TiltResult got = tilt_test({2.0, 2.1, {}, 3.0, 40.0});
-    CHECK(*got.sway_mm == Approx(2 * 40 * std::tan(got.tilt_deg * deg)));
+    CHECK(*got.sway_mm == Approx(2 * 40 * std::tan(got.tilt_deg * rad_per_deg)));
 }
 
 TEST_CASE("a tilt test takes just two of the three, and no hole under its pivot") {
@@ -207,7 +206,7 @@ TEST_CASE("stages of a taper follow each other, keep the limit, and none could b
     const ArborTaperResult got = turn_taper(in);
     REQUIRE(got.stages.size() > 1);
     CHECK(got.deflection_whole_mm > 0.01);
-    CHECK(std::tan(got.compound_angle_deg * deg) * 45 == Approx((3.2 - 1.1) / 2));
+    CHECK(std::tan(got.compound_angle_deg * rad_per_deg) * 45 == Approx((3.2 - 1.1) / 2));
     double at = 0;
     for (size_t i = 0; i < got.stages.size(); ++i) {
         const TaperStage& stage = got.stages[i];

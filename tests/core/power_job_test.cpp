@@ -8,12 +8,6 @@
 
 using namespace echappe;
 
-namespace {
-
-Job demo_job(const std::string& name) { return job_from_text(demo::text(name + ".echappe.json")).job; }
-
-}  // namespace
-
 TEST_CASE("let down, a strip lies all at the wall – wound, all on the arbor – and every turn between takes it over") {
     SpringSizeInput spring;
     spring.barrel_bore_mm = 42;
@@ -41,7 +35,7 @@ TEST_CASE("let down, a strip lies all at the wall – wound, all on the arbor �
 }
 
 TEST_CASE("the regulator's weight drives with the same torque from wound to run down, and its swing does not change") {
-    const Derived derived = derive(demo_job("tide-house"));
+    const Derived derived = derive(demo::job("tide-house"));
     REQUIRE(derived.power.drives.size() == 1);
     const DerivedDrive& power = derived.power.drives.front();
     CHECK(power.torque.front()[1] == power.torque.back()[1]);
@@ -52,7 +46,7 @@ TEST_CASE("the regulator's weight drives with the same torque from wound to run 
 }
 
 TEST_CASE("looks are cut where something was done, and what a turn did is learnt for the next") {
-    const Derived derived = derive(demo_job("tide-house"));
+    const Derived derived = derive(demo::job("tide-house"));
     const DerivedBeat& beat = derived.beat;
     REQUIRE(beat.stretches.size() == 2);
     CHECK(beat.stretches[0].fit->rate_s_per_day == Approx(11).margin(1));
@@ -69,7 +63,7 @@ TEST_CASE("looks are cut where something was done, and what a turn did is learnt
 }
 
 TEST_CASE("a watch that loses is told to shorten its spring, by as much as gains what it lost") {
-    const Derived derived = derive(demo_job("watch"));
+    const Derived derived = derive(demo::job("watch"));
     const DerivedBeat& beat = derived.beat;
     const RateMeans* pins = beat.means_by("pins");
     REQUIRE(pins);
@@ -83,7 +77,7 @@ TEST_CASE("a watch that loses is told to shorten its spring, by as much as gains
 }
 
 TEST_CASE("an event between two looks that are too few leaves the sizes to speak") {
-    Job job = demo_job("tide-house");
+    Job job = demo::job("tide-house");
     job.rate_log.looks.resize(6);
     const DerivedBeat beat = derive(job).beat;
     REQUIRE(beat.stretches.size() == 2);
@@ -94,7 +88,7 @@ TEST_CASE("an event between two looks that are too few leaves the sizes to speak
 
 TEST_CASE("drive, oscillator and log go through the file and back") {
     for (const char* name : {"tide-house", "waiting-room", "watch", "granary"}) {
-        const Job job = demo_job(name);
+        const Job job = demo::job(name);
         CHECK(job_from_text(job_to_text(job)).job == job);
         CHECK(derive(job).train.problem.empty());
         CHECK(derive(job).beat.fault.empty());
@@ -103,7 +97,7 @@ TEST_CASE("drive, oscillator and log go through the file and back") {
 }
 
 TEST_CASE("the flow of power takes each mesh as its teeth are simulated, and the pivots that were measured") {
-    const Derived derived = derive(demo_job("waiting-room"));
+    const Derived derived = derive(demo::job("waiting-room"));
     const DerivedDrive& power = derived.power.drives.front();
     CHECK(derived.power.meshes.size() == derived.train.meshes.size());
     for (const auto& [name, told] : derived.power.meshes) {
@@ -123,7 +117,7 @@ TEST_CASE("the flow of power takes each mesh as its teeth are simulated, and the
 }
 
 TEST_CASE("along the run the power follows the log, and swing and energy with it") {
-    const Derived derived = derive(demo_job("waiting-room"));
+    const Derived derived = derive(demo::job("waiting-room"));
     const DerivedDrive& power = derived.power.drives.front();
     REQUIRE(power.over_run.size() == 9);
     CHECK(power.torque_at(1) == 702);
@@ -169,7 +163,7 @@ TEST_CASE("the cone between two ends makes a straight spring's torque level: wha
 }
 
 TEST_CASE("the waiting-room clock: strip first, no set-up makes its line flat, and its teeth stand what they bear") {
-    const Derived derived = derive(demo_job("waiting-room"));
+    const Derived derived = derive(demo::job("waiting-room"));
     const DerivedDrive& power = derived.power.drives.front();
     REQUIRE_FALSE(power.look_at.empty());
     CHECK(power.look_at.front().find("strip") != std::string::npos);
@@ -184,7 +178,7 @@ TEST_CASE("the waiting-room clock: strip first, no set-up makes its line flat, a
 }
 
 TEST_CASE("a cone too large for what its barrel gives is told with both numbers of turns") {
-    Job job = demo_job("waiting-room");
+    Job job = demo::job("waiting-room");
     for (double& diameter : job.power.drives.front().as<FuseeDrive>()->cone_mm) diameter *= 1.3;
     const Derived derived = derive(job);
     REQUIRE_FALSE(derived.power.drives.front().warnings.empty());
@@ -192,7 +186,7 @@ TEST_CASE("a cone too large for what its barrel gives is told with both numbers 
 }
 
 TEST_CASE("a mesh that was simulated is not simulated anew when something else changes") {
-    Job job = demo_job("waiting-room");
+    Job job = demo::job("waiting-room");
     Derived before = derive(job);
     for (auto& [name, mesh] : before.power.meshes) mesh.efficiency = 0.5;  // a mark: only a copy can have it
     Job later = job;
@@ -209,7 +203,7 @@ TEST_CASE("a mesh that was simulated is not simulated anew when something else c
 }
 
 TEST_CASE("a rewound drive works from the train's own turns between two rewinds") {
-    Job job = demo_job("tide-house");
+    Job job = demo::job("tide-house");
     job.power.drives.front() = {};
     job.power.drives.front().train = "going";
     job.power.drives.front().is = RewoundDrive();
@@ -224,7 +218,7 @@ TEST_CASE("a rewound drive works from the train's own turns between two rewinds"
 }
 
 TEST_CASE("power that comes in at the escape arbor itself has no mesh to blame") {
-    Job job = demo_job("tide-house");
+    Job job = demo::job("tide-house");
     job.train.trains.front().arbors = {"escape"};
     job.power.drives.front().as<WeightDrive>()->weight_kg = 2.2;  // weak: a cause is looked for
     const Derived derived = derive(job);
@@ -234,7 +228,7 @@ TEST_CASE("power that comes in at the escape arbor itself has no mesh to blame")
 
 TEST_CASE("the chain of power keeps its energy: what the drive gives is what arrives and what was lost on the way") {
     for (const char* name : {"tide-house", "waiting-room", "watch", "granary"}) {
-        const Derived derived = derive(demo_job(name));
+        const Derived derived = derive(demo::job(name));
         const PowerChainResult& chain = *derived.power.drives.front().chain;
         double left = chain.arbors.front().power_W;
         for (size_t i = 1; i < chain.arbors.size(); ++i) {
@@ -248,7 +242,7 @@ TEST_CASE("the chain of power keeps its energy: what the drive gives is what arr
 }
 
 TEST_CASE("on the regulator the least weight is told beside the one that hangs there, and the swing it would keep") {
-    Job job = demo_job("tide-house");
+    Job job = demo::job("tide-house");
     const DerivedDrive heavy = derive(job).power.drives.front();
     CHECK(*heavy.weight->weight_least_kg == Approx(1.5 * 2.1));
     CHECK(*heavy.weight->weight_most_kg == Approx(2 * 2.1));

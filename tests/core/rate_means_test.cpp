@@ -9,8 +9,6 @@ using namespace echappe;
 
 namespace {
 
-Job demo_job(const std::string& name) { return job_from_text(demo::text(name + ".echappe.json")).job; }
-
 OscillatorRecord simple_pendulum() {
     Pendulum pendulum;
     pendulum.nut_pitch_mm = 0.5;
@@ -55,7 +53,7 @@ TEST_CASE("a gram half-way down gains a quarter of its share of the mass, and on
 
 TEST_CASE("the amount for a change is the inverse of the change of an amount, for every means of every demo") {
     for (const char* name : {"tide-house", "waiting-room", "watch", "granary"}) {
-        const Job job = demo_job(name);
+        const Job job = demo::job(name);
         const double beats = *derive(job).train.beats_per_hour;
         for (const RateMeans& means : rate_means(*job.oscillator, beats))
             for (const double wanted : {-60.0, -3.0, 0.4, 25.0}) {
@@ -67,7 +65,7 @@ TEST_CASE("the amount for a change is the inverse of the change of an amount, fo
 }
 
 TEST_CASE("pins towards the stud lengthen the spring and lose – screws out lose – the words say so") {
-    const Job job = demo_job("watch");
+    const Job job = demo::job("watch");
     const auto all = rate_means(*job.oscillator, 18000);
     const RateMeans& pins = by(all, "pins");
     CHECK(rate_change(*job.oscillator, 18000, pins, 0.5) > 0);
@@ -89,13 +87,13 @@ TEST_CASE("turns are said in eighths") {
 }
 
 TEST_CASE("pins pushed past the whole spring are refused, not drawn") {
-    const Job job = demo_job("watch");
+    const Job job = demo::job("watch");
     const RateMeans pins = by(rate_means(*job.oscillator, 18000), "pins");
     CHECK_THROWS_AS(rate_change(*job.oscillator, 18000, pins, 200), InputError);
 }
 
 TEST_CASE("what was done is kept with what was expected, and the looks after it say what came of it") {
-    Job job = demo_job("tide-house");
+    Job job = demo::job("tide-house");
     job.rate_log.events.clear();
     job.rate_log.looks.resize(5);
     Derived derived = derive(job);
@@ -123,7 +121,7 @@ TEST_CASE("what was done is kept with what was expected, and the looks after it 
 }
 
 TEST_CASE("an answer to the tray teaches nothing about the nut") {
-    Job job = demo_job("tide-house");
+    Job job = demo::job("tide-house");
     job.rate_log.events.front().means = "tray";
     const Derived derived = derive(job);
     CHECK_FALSE(derived.beat.means_by("nut")->learnt);
@@ -131,7 +129,7 @@ TEST_CASE("an answer to the tray teaches nothing about the nut") {
 }
 
 TEST_CASE("after a change the clock goes on from its last look at the new rate") {
-    const Derived derived = derive(demo_job("tide-house"));
+    const Derived derived = derive(demo::job("tide-house"));
     const auto line = goes_on(derived.beat, -2.5);
     REQUIRE(line.size() == 2);
     const double days = (line[1][0] - line[0][0]) / 86400;
@@ -150,20 +148,20 @@ TEST_CASE("20 micrometres of pins are 8 seconds a day: what is expected after a 
     CHECK(rate_u_after(fit, pins, 200) == Approx(std::hypot(8.1, 10)).epsilon(0.01));
     pins.learnt = true;
     CHECK(rate_u_after(fit, pins, 200) == Approx(std::hypot(8.1, 5)).epsilon(0.01));
-    const Derived derived = derive(demo_job("watch"));
+    const Derived derived = derive(demo::job("watch"));
     for (const RateMeans& means : derived.beat.means)
         if (means.left_u_s_per_day) CHECK(*means.left_u_s_per_day > derived.beat.now()->u_s_per_day);
 }
 
 TEST_CASE("the line of a stretch is widest where it is furthest from its looks") {
-    const Derived derived = derive(demo_job("tide-house"));
+    const Derived derived = derive(demo::job("tide-house"));
     const auto& line = derived.beat.stretches.back().line;
     CHECK(line.back()[2] > line[line.size() / 2][2]);
     CHECK(derived.beat.stretches.front().line.back()[0] <= derived.beat.looks[derived.beat.stretches.front().last].reference_s);
 }
 
 TEST_CASE("the watch's positions name the heavy side as its hidden truth has it, between 4 and 5 of the dial") {
-    const Derived derived = derive(demo_job("watch"));
+    const Derived derived = derive(demo::job("watch"));
     REQUIRE(derived.oscillator.poise);
     REQUIRE(derived.oscillator.poise->heavy_deg);
     CHECK(*derived.oscillator.poise->heavy_deg == Approx(125).margin(10));
@@ -171,7 +169,7 @@ TEST_CASE("the watch's positions name the heavy side as its hidden truth has it,
 }
 
 TEST_CASE("a rate no screw can mend says so, and the other means still advise") {
-    Job job = demo_job("watch");
+    Job job = demo::job("watch");
     job.oscillator->as<Balance>()->screws = {{0.5, 2, 0}};
     for (RateObservation& look : job.rate_log.looks) look.shown_s += 40 * (job.rate_log.looks.front().reference_s - look.reference_s) / 864;
     const DerivedBeat beat = derive(job).beat;

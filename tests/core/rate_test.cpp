@@ -1,15 +1,14 @@
 #include <rapidcheck/catch.h>
 #include <catch2/catch.hpp>
 #include <cmath>
-#include <numbers>
 #include <random>
 
 #include "beat/rate_fit.h"
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "power/power_chain.h"
 
 using namespace echappe;
-using std::numbers::pi;
 
 namespace {
 

@@ -1,18 +1,11 @@
 #pragma once
 
-#include <algorithm>
-#include <catch2/catch.hpp>
-#include <cmath>
-#include <limits>
-#include <numbers>
 #include <optional>
 #include <vector>
 
 #include "escapement/lever.h"
 
 namespace echappe {
-
-constexpr double slow_deg = std::numbers::pi / 180;
 
 /// The slow and obvious second way: outlines of teeth and pallets, the wheel turned on in small steps until they touch and closed in by
 /// halving. It knows what the verb prints of the outlines, and nothing of its formulas.
@@ -22,23 +15,7 @@ public:
         std::vector<Vector> outline;  ///< about the pallet arbor; one spot: a pin
         double pin = 0;
     };
-    Contact(const LeverResult& told, int teeth, double pin = 0) : m_arbor{0, told.centre_distance_mm} {
-        std::vector<Vector> tooth;
-        for (const auto& [x, y] : told.tooth_mm) tooth.push_back({x, y});
-        // One after the other anticlockwise, the first at the top.
-        for (int i = 0; i < teeth; ++i) {
-            m_teeth.emplace_back();
-            for (const Vector corner : tooth) m_teeth.back().push_back(turned(corner, 2 * std::numbers::pi * i / teeth));
-        }
-        for (const LeverPalletResult* pallet : {&told.entry, &told.exit}) {
-            Body body;
-            body.pin = pin;
-            if (pin > 0) body.outline.push_back(Vector{pallet->middle_mm[0], pallet->middle_mm[1]} - m_arbor);
-            else
-                for (const auto& [x, y] : pallet->outline_mm) body.outline.push_back(Vector{x, y} - m_arbor);
-            m_bodies.push_back(body);
-        }
-    }
+    Contact(const LeverResult& told, int teeth, double pin = 0);
     /// A tooth put otherwise than the layout has it; counted from 0.
     std::vector<Vector>& tooth(size_t which) { return m_teeth.at(which); }
     size_t count() const { return m_teeth.size(); }
@@ -48,190 +25,31 @@ public:
         size_t let_off[2];  ///< teeth of these drops
     };
     /// One swing and a half, the wheel begun with so much of a turn; nothing where it jams.
-    std::optional<Found> goes(double wide_deg, double begun_deg = 0) const {
-        // Down lets off on the entry, up on the exit; down once more for the lock of the entry after the exit's let-off. From where a
-        // tooth is held as it should be: others jam.
-        double ends[3], begins[3], drops[3];
-        bool runs = false;
-        size_t first_held = 0;
-        for (double first = 0; first < 24 && !runs; first += 2) {
-            double from = (begun_deg + first) * slow_deg;
-            if (overlap(wide_deg * slow_deg, from)) continue;
-            from = *first_touch(wide_deg * slow_deg, from, from + 30 * slow_deg, 0.02 * slow_deg);
-            runs = true;
-            first_held = held_at_entry(from);
-            for (int pass = 0; pass < 3 && runs; ++pass)
-                runs = half(pass == 1 ? 1 : -1, wide_deg * slow_deg, from, begins[pass], ends[pass], drops[pass]);
-        }
-        if (!runs) return {};
-        Found found{};
-        found.lift[0] = std::abs(ends[2] - begins[2]) / slow_deg, found.lift[1] = std::abs(ends[1] - begins[1]) / slow_deg;
-        found.drop[0] = drops[2] / slow_deg, found.drop[1] = drops[1] / slow_deg;
-        found.lock[1] = std::abs(begins[1] - ends[0]) / slow_deg, found.lock[0] = std::abs(begins[2] - ends[1]) / slow_deg;
-        // Two and a half pitches are between the pallets: the exit holds the second before it, the entry the next one then.
-        const size_t n = m_teeth.size(), apart = static_cast<size_t>(span);
-        found.let_off[1] = (first_held + n - apart) % n, found.let_off[0] = (first_held + 1) % n;
-        return found;
-    }
+    std::optional<Found> goes(double wide_deg, double begun_deg = 0) const;
     double span = 2.5;
     /// Whether one pallet stays free of every tooth while the other holds its own from one place of the pallets to another.
-    bool stays_free(int holding, double from_deg, double to_deg) const {
-        const Body &holds = m_bodies[static_cast<size_t>(holding)], &other = m_bodies[static_cast<size_t>(1 - holding)];
-        double wheel = 0;
-        while (overlaps(holds, from_deg * slow_deg, wheel)) wheel += slow_deg;
-        constexpr int places = 600;
-        for (int i = 0; i <= places; ++i) {
-            const double at = (from_deg + (to_deg - from_deg) * i / places) * slow_deg;
-            double free = wheel - 0.4 * slow_deg;
-            while (!overlaps(holds, at, free + 0.02 * slow_deg)) free += 0.02 * slow_deg;
-            double touches = free + 0.02 * slow_deg;
-            for (int k = 0; k < 50; ++k) (overlaps(holds, at, (free + touches) / 2) ? touches : free) = (free + touches) / 2;
-            wheel = free;
-            if (overlaps(other, at, wheel)) return false;
-        }
-        return true;
-    }
-    Found swing(double wide_deg, double begun_deg = 0) const {
-        const auto found = goes(wide_deg, begun_deg);
-        REQUIRE(found);
-        return *found;
-    }
+    bool stays_free(int holding, double from_deg, double to_deg) const;
+    Found swing(double wide_deg, double begun_deg = 0) const;
 
     /// Which edge of a tooth a pin touches when the wheel rests, counted from its locking corner; the last one is its locking face.
-    size_t edge_touched(int body, double pallets) const {
-        const Vector middle = m_arbor + turned(m_bodies[static_cast<size_t>(body)].outline[0], pallets);
-        const double begin = std::atan2(middle.x, middle.y) - 20 * slow_deg;
-        double best = 1e9;
-        size_t edge = 0;
-        const auto nearest = [&](double wheel) {
-            best = 1e9;
-            const std::vector<Vector>& tooth = m_teeth.front();
-            for (size_t i = 0; i < tooth.size(); ++i)
-                if (const double away = distance(middle, turned(tooth[i], -wheel), turned(tooth[(i + 1) % tooth.size()], -wheel));
-                    away < best - 1e-12)
-                    best = away, edge = i;
-            return best;
-        };
-        double free = begin, touches = begin;
-        while (nearest(touches) > m_bodies[0].pin) free = touches, touches += 0.01 * slow_deg;
-        for (int i = 0; i < 60; ++i) (nearest((free + touches) / 2) > m_bodies[0].pin ? free : touches) = (free + touches) / 2;
-        nearest(free);
-        return edge;
-    }
+    size_t edge_touched(int body, double pallets) const;
 
 private:
-    static bool cross_each_other(Vector a, Vector b, Vector c, Vector d) {
-        const auto side = [](Vector p, Vector q, Vector r) { return cross(q - p, r - p); };
-        return side(a, b, c) * side(a, b, d) < 0 && side(c, d, a) * side(c, d, b) < 0;
-    }
-    static double distance(Vector p, Vector a, Vector b) {
-        const Vector along = b - a;
-        const double t = std::clamp(dot(p - a, along) / dot(along, along), 0.0, 1.0);
-        return length(p - (a + t * along));
-    }
-    bool overlap(double pallets, double wheel) const {
-        return overlaps(m_bodies[0], pallets, wheel) || overlaps(m_bodies[1], pallets, wheel);
-    }
-    bool overlaps(const Body& body, double pallets, double wheel) const {
-        std::vector<Vector> placed;
-        for (const Vector spot : body.outline) placed.push_back(m_arbor + turned(spot, pallets));
-        for (const std::vector<Vector>& tooth : m_teeth) {
-            // Only teeth near the pallets can touch them.
-            if (turned(tooth[0], -wheel).y < 0.2 * length(tooth[0])) continue;
-            for (size_t i = 0; i < tooth.size(); ++i) {
-                const Vector a = turned(tooth[i], -wheel), b = turned(tooth[(i + 1) % tooth.size()], -wheel);
-                if (body.pin > 0 && distance(placed[0], a, b) < body.pin) return true;
-                for (size_t j = 0; body.pin == 0 && j < placed.size(); ++j)
-                    if (cross_each_other(a, b, placed[j], placed[(j + 1) % placed.size()])) return true;
-            }
-        }
-        return false;
-    }
+    static bool cross_each_other(Vector a, Vector b, Vector c, Vector d);
+    static double distance(Vector p, Vector a, Vector b);
+    bool overlap(double pallets, double wheel) const;
+    bool overlaps(const Body& body, double pallets, double wheel) const;
     /// Where the wheel touches first between two places; nothing where it does not.
-    std::optional<double> first_touch(double pallets, double from, double to, double step) const {
-        if (overlap(pallets, from)) return from;
-        for (double at = from; at < to; at += step) {
-            if (!overlap(pallets, at + step)) continue;
-            double free = at, touches = at + step;
-            for (int i = 0; i < 60; ++i) (overlap(pallets, (free + touches) / 2) ? touches : free) = (free + touches) / 2;
-            return free;
-        }
-        return {};
-    }
+    std::optional<double> first_touch(double pallets, double from, double to, double step) const;
     /// The wheel driven on from a place that is free, or a little behind it, until it rests; not a number where it is caught.
-    double rest(double pallets, double from) const {
-        const double back = 0.1 * fine * slow_deg, step = 0.02 * fine * slow_deg;
-        double at = from - back;
-        for (int i = 0; overlap(pallets, at) && i < 200; ++i) at -= step;
-        if (overlap(pallets, at)) return std::numeric_limits<double>::quiet_NaN();
-        while (!overlap(pallets, at + step)) at += step;
-        double free = at, touches = at + step;
-        for (int i = 0; i < 60; ++i) (overlap(pallets, (free + touches) / 2) ? touches : free) = (free + touches) / 2;
-        return free;
-    }
+    double rest(double pallets, double from) const;
     /// A heel leaves a pin as the square root of what is left to go: carried on to nothing from three places before it.
-    double left_at(double way, double end, double near) const {
-        const double little = 1e-5 * slow_deg;
-        const auto at = [&](double roots) {
-            return *first_touch(end - way * roots * roots * little, near - 0.2 * slow_deg, near + 0.1 * slow_deg, 0.001 * slow_deg);
-        };
-        return 3 * at(1) - 3 * at(2) + at(3);
-    }
+    double left_at(double way, double end, double near) const;
     /// Half a swing: where the wheel stands furthest back is where the locking ends, where it leaps is the let-off.
-    bool half(double way, double wide, double& wheel, double& begins, double& ends, double& drop) const {
-        const double step = 0.05 * fine * slow_deg;
-        // Round a heel a pin lets the wheel on faster and faster.
-        const bool pins = m_bodies[0].pin > 0;
-        const double leap = (pins ? 0.75 : 0.3) * slow_deg;
-        double at = -way * wide, before = rest(at, wheel);
-        if (std::isnan(before)) return false;
-        double least = before, least_at = at;
-        bool leapt = false;
-        while (way * at < wide && !leapt) {
-            const double next = rest(at + way * step, before);
-            if (std::isnan(next)) return false;
-            leapt = next > before + leap;
-            if (leapt) break;
-            at += way * step;
-            before = next;
-            if (next < least) least = next, least_at = at;
-        }
-        if (!leapt) return false;
-        // A step may pass by the last touch of two corners: closed in with steps that shrink with the gap.
-        double held = at, free = at + 4 * way * step, held_wheel = before;
-        for (int i = 0; i < (pins ? 30 : 28); ++i) {
-            const double gap = std::abs(free - held), middle = (held + free) / 2;
-            const auto touch =
-                first_touch(middle, held_wheel - gap / 4, held_wheel + (pins ? 0.7 * slow_deg : std::min(3 * gap, 0.3 * slow_deg)),
-                            pins ? std::min(0.01 * slow_deg, 0.03 * std::sqrt(gap)) : gap / 60);
-            if (touch) held = middle, held_wheel = *touch;
-            else free = middle;
-        }
-        ends = held;
-        const double landed = *first_touch(free, held_wheel, held_wheel + 20 * slow_deg, 0.01 * slow_deg);
-        if (pins) held_wheel = left_at(way, ends, held_wheel);
-        drop = landed - held_wheel;
-        double low = least_at - step, high = least_at + step;
-        // The corner between the two slopes: the wheel stands furthest back there.
-        for (int i = 0; i < 70; ++i) {
-            const double a = low + 0.382 * (high - low), b = high - 0.382 * (high - low);
-            (rest(a, least) < rest(b, least) ? high : low) = rest(a, least) < rest(b, least) ? b : a;
-        }
-        begins = (low + high) / 2;
-        wheel = rest(way * wide, landed);
-        return drop > leap / 2 && !std::isnan(wheel);
-    }
+    bool half(double way, double wide, double& wheel, double& begins, double& ends, double& drop) const;
 
     /// The tooth that stands nearest to the entry: its half of the span before the top.
-    size_t held_at_entry(double wheel) const {
-        const double there = -std::numbers::pi * span / static_cast<double>(m_teeth.size());
-        size_t best = 0;
-        for (size_t i = 0; i < m_teeth.size(); ++i) {
-            const auto off = [&](size_t which) { return std::abs(wrapped(angle_of(m_teeth[which][0]) + wheel - there)); };
-            if (off(i) < off(best)) best = i;
-        }
-        return best;
-    }
+    size_t held_at_entry(double wheel) const;
 
     Vector m_arbor;
     std::vector<std::vector<Vector>> m_teeth;

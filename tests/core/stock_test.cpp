@@ -3,6 +3,7 @@
 #include <filesystem>
 #include <fstream>
 
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "stock/stock.h"
 #include "teeth/profile.h"
@@ -10,8 +11,6 @@
 using namespace echappe;
 
 namespace {
-
-constexpr double pi = 3.14159265358979323846;
 
 CutterInput for_wheel(double module, std::vector<Cutter> stock) { return {{90, 12, module}, "wheel", std::move(stock)}; }
 

@@ -5,6 +5,7 @@
 #include <regex>
 
 #include "exchange/step.h"
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "strike/count_wheel.h"
 #include "strike/sequence.h"
@@ -14,8 +15,6 @@
 using namespace echappe;
 
 namespace {
-
-constexpr double deg = std::numbers::pi / 180;
 
 /// Corners of the polylines of a DXF's layer, read by its group codes alone.
 std::vector<Point> corners_in(const std::string& dxf, const std::string& layer) {
@@ -82,7 +81,7 @@ TEST_CASE("a count wheel turned blow by blow for a day finds a slot after each h
             in.scheme = scheme, in.slot_units = slot_units, in.diameter_mm = 160;
             const CountWheelResult out = count_wheel(in);
             // A detent in the middle of the slots, half a slot wide: the wheel steps a unit, and the detent looks.
-            const double half_slot = std::asin(0.3 * *out.unit_mm / 80) / deg;
+            const double half_slot = std::asin(0.3 * *out.unit_mm / 80) / rad_per_deg;
             double at = 0;
             for (int round = 0; round < 2; ++round)
                 for (const CountWheelGroup& group : out.groups) {
@@ -114,7 +113,7 @@ TEST_CASE("a count wheel's outline written as DXF has its slots where the table 
         const Point &a = floors[2 * i], &b = floors[2 * i + 1];
         CHECK(std::hypot(a[0] - b[0], a[1] - b[1]) == Approx(1.4).margin(1e-3));
         const double angle = std::atan2(a[1] + b[1], a[0] + b[0]);
-        CHECK(35 * std::abs(std::remainder(angle - out.groups[i].slot_deg * deg, 2 * std::numbers::pi)) < 1e-3);
+        CHECK(35 * std::abs(std::remainder(angle - out.groups[i].slot_deg * rad_per_deg, 2 * std::numbers::pi)) < 1e-3);
     }
     if (!step_available()) return;
     const double solid = step_volume_mm3(to_step(solid_of(in, out)));
@@ -153,7 +152,7 @@ TEST_CASE("a rack that falls onto each step of its snail turns by one tooth more
     };
     const double one = falls_to(out.steps[0].radius_mm);
     for (size_t i = 0; i < 12; ++i)
-        CHECK((one - falls_to(out.steps[i].radius_mm)) / deg == Approx(1.8 * static_cast<double>(i)).margin(1e-9));
+        CHECK((one - falls_to(out.steps[i].radius_mm)) / rad_per_deg == Approx(1.8 * static_cast<double>(i)).margin(1e-9));
     // Its steps are not alike.
     CHECK(out.steps[0].radius_mm - out.steps[1].radius_mm != Approx(out.steps[10].radius_mm - out.steps[11].radius_mm).margin(1e-3));
 }
@@ -190,7 +189,7 @@ TEST_CASE("a snail as DXF has its steps to a micrometre") {
     const SnailResult out = snail(in);
     const std::vector<Point> corners = corners_in(*out.files.dxf, "outline");
     for (size_t i = 0; i < 12; ++i) {
-        const double middle = (static_cast<double>(i) + 0.5) * 30 * deg;
+        const double middle = (static_cast<double>(i) + 0.5) * 30 * rad_per_deg;
         double nearest = 1e9, radius = 0;
         for (const Point& p : corners)
             if (const double off = std::abs(std::remainder(std::atan2(p[1], p[0]) - middle, 2 * std::numbers::pi)); off < nearest)

@@ -2,16 +2,15 @@
 #include <dxflib/dl_dxf.h>
 
 #include <rapidcheck/catch.h>
-#include <numbers>
 #include <regex>
 
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "teeth/cycloidal.h"
 #include "teeth/meshing.h"
 #include "teeth/profile.h"
 
 using namespace echappe;
-using std::numbers::pi;
 
 namespace {
 

@@ -3,13 +3,12 @@
 #include <cmath>
 
 #include "making/wheel_blank.h"
+#include "number/constants.h"
 #include "number/input_error.h"
 
 using namespace echappe;
 
 namespace {
-
-constexpr double pi = 3.14159265358979323846;
 
 BlankInput wheel_of_90() {
     BlankInput in{{90, 12, 0.6}};

@@ -84,16 +84,21 @@ private:
         return (b[0] - a[0]) * (c[1] - a[1]) - (b[1] - a[1]) * (c[0] - a[0]);
     }
     static bool meet(const std::vector<Point>& a, const std::vector<Point>& b) {
-        constexpr double longest = 3;  // a gap where the outline was cut
-        for (size_t i = 1; i < a.size(); ++i)
-            for (size_t k = 1; k < b.size(); ++k) {
-                if (std::hypot(a[i][0] - a[i - 1][0], a[i][1] - a[i - 1][1]) > longest) continue;
-                if (std::hypot(b[k][0] - b[k - 1][0], b[k][1] - b[k - 1][1]) > longest) continue;
-                if (side(a[i - 1], a[i], b[k - 1]) * side(a[i - 1], a[i], b[k]) < 0 &&
+        for (size_t i = 1; i < a.size(); ++i) {
+            if (cut_off(a[i - 1], a[i])) continue;
+            for (size_t k = 1; k < b.size(); ++k)
+                if (boxes_meet(a[i - 1], a[i], b[k - 1], b[k]) && !cut_off(b[k - 1], b[k]) &&
+                    side(a[i - 1], a[i], b[k - 1]) * side(a[i - 1], a[i], b[k]) < 0 &&
                     side(b[k - 1], b[k], a[i - 1]) * side(b[k - 1], b[k], a[i]) < 0)
                     return true;
-            }
+        }
         return false;
+    }
+    /// Where what cannot touch was left out, the outline has a gap.
+    static bool cut_off(const Point& from, const Point& to) { return std::hypot(to[0] - from[0], to[1] - from[1]) > 3; }
+    static bool boxes_meet(const Point& a, const Point& b, const Point& c, const Point& d) {
+        return std::max(a[1], b[1]) >= std::min(c[1], d[1]) && std::max(c[1], d[1]) >= std::min(a[1], b[1]) &&
+               std::max(a[0], b[0]) >= std::min(c[0], d[0]) && std::max(c[0], d[0]) >= std::min(a[0], b[0]);
     }
 };
 

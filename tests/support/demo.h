@@ -20,6 +20,9 @@ inline std::string text(const std::string& file) {
 /// The tide-house regulator as it stands at the start: third arbor lost, beats and one module known.
 inline echappe::Job job() { return echappe::job_from_text(text("tide-house.echappe.json")).job; }
 
+/// "waiting-room"
+inline echappe::Job job(const std::string& name) { return echappe::job_from_text(text(name + ".echappe.json")).job; }
+
 /// Its hidden truth: 90 and 12.
 inline echappe::HiddenMovement truth() { return echappe::practice_from_text(text("tide-house.practice.json")); }
 
@@ -28,6 +31,10 @@ inline echappe::QuantityKey centre_distance(const std::string& wheel, const std:
 }
 inline echappe::QuantityKey wheel_diameter(const std::string& arbor) { return {"wheel_outside_diameter_mm", arbor, {}, {}}; }
 inline echappe::QuantityKey pinion_diameter(const std::string& arbor) { return {"pinion_outside_diameter_mm", arbor, {}, {}}; }
+
+inline echappe::Evidence of_arbor(const std::string& kind, const std::string& arbor, double value, double u) {
+    return {{kind, arbor, {}, {}}, value, u};
+}
 
 /// What the solver is asked for a job.
 inline echappe::RestoreInput question(const echappe::Job& job) { return echappe::restore_input(job.train, job.teeth); }

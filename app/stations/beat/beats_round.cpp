@@ -2,10 +2,10 @@
 
 #include <algorithm>
 #include <cmath>
-#include <numbers>
 
 #include "drawing/wheel_art.h"
 #include "drawing/words.h"
+#include "number/constants.h"
 #include "number/units.h"
 #include "sheet/marks.h"
 #include "theme/theme.h"
@@ -13,7 +13,6 @@
 namespace echappe {
 namespace {
 
-constexpr double pi = std::numbers::pi;
 constexpr double circle = 0.72;  ///< of the room, where a beat in time lies
 constexpr double reach = 0.25;   ///< of the room, for the latest
 constexpr size_t most_shown = 3000;

@@ -16,7 +16,7 @@ namespace echappe {
 namespace {
 
 constexpr double figures_wide = 206;
-constexpr double foot_high = 128;
+constexpr double figures_high = 128;
 constexpr int frame_ms = 16;
 
 }  // namespace
@@ -291,15 +291,15 @@ void ListeningView::paint_kept(QPainter& painter, const QRectF& room, Kept& kept
 
 QRectF ListeningView::dial() const {
     const double left = figures_wide + 30;
-    return {left, 44, width() - SumCard::wide - left - 16, height() - foot_high - 76};
+    return {left, 44, width() - SumCard::wide - left - 16, height() - figures_high - 76};
 }
 
-QRectF ListeningView::foot() const { return {18, height() - foot_high + 2, width() - SumCard::wide - 36.0, foot_high - 34}; }
+QRectF ListeningView::foot() const { return {18, height() - figures_high + 2, width() - SumCard::wide - 36.0, figures_high - 34}; }
 
 void ListeningView::paint(QPainter& painter) {
     const Theme& t = theme();
     painter.fillRect(rect(), t.ground);
-    paint_figures(painter, QRectF(18, 14, figures_wide, height() - foot_high - 16));
+    paint_figures(painter, QRectF(18, 14, figures_wide, height() - figures_high - 16));
     paint_round(painter);
     if (m_now.tick || m_now.tock) {
         paint_kept(painter, foot().adjusted(-2, -2, 2, 2), m_hills,

@@ -4,17 +4,16 @@
 #include <QPainterPath>
 #include <algorithm>
 #include <cmath>
-#include <numbers>
 
 #include "drawing/lettering.h"
 #include "drawing/words.h"
+#include "number/constants.h"
 #include "number/units.h"
 #include "theme/theme.h"
 
 namespace echappe {
 namespace {
 
-constexpr double pi = std::numbers::pi;
 constexpr double stud_deg = 62;         ///< where the stud stands, anticlockwise from the right
 constexpr double nut_px_per_turn = 84;  ///< of the enlarged nut
 

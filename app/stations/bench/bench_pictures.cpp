@@ -128,7 +128,9 @@ void BenchStation::paint_step_large(QPainter& painter, const QRectF& room, const
                   t.amber, Type::text);
     else if (one.state == "done")
         page.says(one.by_itself ? tr("Done: the job shows it at its station.") : tr("Done."), t.verdigris, Type::text);
-    else page.says(tr("some %1 minutes").arg(words(print_fixed(one.minutes, 0))), t.ink, Type::text);
+    else
+        page.says((one.learnt ? tr("some %1 minutes, as it took before") : tr("some %1 minutes")).arg(words(print_fixed(one.minutes, 0))),
+                  t.ink, Type::text);
     for (const std::string& id : one.after)
         if (const JobStep* before = order().step(id); before && !before->over())
             page.says(tr("Before it: %1").arg(words(before->words)), t.amber, Type::text);
@@ -279,6 +281,7 @@ void BenchStation::paint_causes(QPainter& painter, const QRectF& room) {
     if (!record().cause.empty())
         if (const DiagnosisCause* found = shipped_diagnosis().cause(record().cause))
             page.says(tr("Found: %1").arg(words(found->words)), t.verdigris, Type::text, true);
+    if (const StopsResult& stops = order().stops; stops.used > 0) page.remark(words(stops.verdict), stops.culprit ? t.brass : t.steel);
     page.gap(8);
     if (!out.next_test) return;
     const DiagnosisTest* test = shipped_diagnosis().test(out.next_test->id);

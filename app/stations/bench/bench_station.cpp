@@ -7,6 +7,7 @@
 #include <algorithm>
 
 #include "bench/cautions.h"
+#include "bench/waits.h"
 #include "document/folders.h"
 #include "document/pictures.h"
 #include "document/settings.h"
@@ -66,7 +67,7 @@ void BenchStation::refresh() {
 const JobOrder& BenchStation::order() const {
     if (m_order_of != m_document.revision()) {
         m_order_at = now_in_words();
-        m_order = order_of_work(m_document.job(), m_document.derived(), m_order_at);
+        m_order = order_of_work(m_document.job(), m_document.derived(), m_order_at, m_workshop.stock().times);
         m_order_of = m_document.revision();
     }
     return m_order;
@@ -120,8 +121,28 @@ void BenchStation::done() {
         if (const JobStep* first = order().step(before); first && !first->over())
             return emit told(tr("Before it: %1.").arg(words(first->words)), true);
     if (id == "hand-over") m_document.edit(close_job(echappe::today(), {}));
-    else m_document.edit(mark_step({id, "done", "", echappe::today(), "", {}}));
+    else end_step(id);
     m_step.clear();
+}
+
+/// How long it took, from one step's end to the next where that can be work at it, goes to the drawers' times, and out of them again when
+/// it is undone.
+void BenchStation::end_step(const std::string& id) {
+    constexpr double minute_ms = 60000, least = 1, most = 240;
+    const double took = m_since.isValid() ? static_cast<double>(m_since.restart()) / minute_ms : 0;
+    if (!m_since.isValid()) m_since.start();
+    const std::optional<double> minutes = took >= least && took <= most ? std::optional(took) : std::nullopt;
+    const auto mark = mark_step({id, "done", "", echappe::today(), "", minutes});
+    if (!minutes) return m_document.edit(mark);
+    const auto beside = [this, one = TimeTaken{"bench", kind_of_step(id), *minutes}](bool done) {
+        Stock stock = m_workshop.stock();
+        if (done) stock.times.push_back(one);
+        else if (const auto at = std::find(stock.times.rbegin(), stock.times.rend(), one); at != stock.times.rend())
+            stock.times.erase(std::next(at).base());
+        if (m_workshop.fault().isEmpty()) m_workshop.set_stock(stock);
+    };
+    m_document.edit(
+        words(mark.name), [mark](Job& job) { mark.change(job.bench); }, beside);
 }
 
 void BenchStation::pass_over() {
@@ -131,13 +152,19 @@ void BenchStation::pass_over() {
     m_step.clear();
 }
 
-/// Until tomorrow at this hour; another hour is typed on the sheet.
+/// What is asked on the picture, at the left under the names of the pictures.
+void BenchStation::ask(const QString& what, const QString& stands, const std::function<void(const QString&)>& take) {
+    constexpr double wide_px = 420, high_px = 28;
+    m_editor->ask(what, QRectF(20, top_px + 4, std::min(wide_px, wide() - 40), high_px), stands, take);
+}
+
 void BenchStation::wait() {
     const JobStep* now = step();
     if (!now || now->over()) return;
-    const std::string until = QDateTime::currentDateTime().addDays(1).toString("yyyy-MM-dd HH:mm").toStdString();
-    m_document.edit(mark_step({now->id, "waits", "what it needs", echappe::today(), until, {}}));
-    m_step.clear();
+    ask(tr("%1: until when, and for what").arg(words(now->words)), tr("1 d, what it needs"), [this, id = now->id](const QString& said) {
+        m_document.edit(mark_step(wait_from(id, now_in_words(), said.toStdString())));
+        m_step.clear();
+    });
 }
 
 void BenchStation::undo_step() {
@@ -177,11 +204,20 @@ void BenchStation::look_through(const QString& words_wanted) {
     const std::uint64_t look = ++m_look;
     BenchTodayInput in;
     in.folder = folder().toStdString(), in.now = now_in_words(), in.words = words_wanted.toStdString();
-    m_looker = std::jthread([this, in, look] {
+    m_seen = 0;
+    m_looker = std::jthread([this, in, look, times = m_workshop.stock().times](const std::stop_token& stop) {
         BenchToday seen;
         QString fault;
+        LookAids aids{stop, {}, times};
+        aids.seen = [this, look](size_t count, size_t of) {
+            constexpr size_t now_and_then = 8;
+            if (count % now_and_then == 0)
+                QMetaObject::invokeMethod(this, [this, count, of, look] {
+                    if (look == m_look) m_seen = count, m_to_see = of, update();
+                });
+        };
         try {
-            seen = bench_today(in);
+            seen = bench_today(in, aids);
         } catch (const std::exception& error) {
             fault = fault_in_words(error);
         }
@@ -256,8 +292,24 @@ void BenchStation::begin_or_end_run() {
 
 void BenchStation::note_stop() {
     if (record().runs.empty() || !record().runs.back().ended.empty()) return emit told(tr("No run is on test: R begins one."), true);
-    m_document.edit(echappe::note_stop(now_in_words(), "?", ""));
-    emit told(tr("A stop is noted: where the hands stood goes on the sheet “job”."), false);
+    ask(tr("where the hands stood, as 3:20"), {}, [this](const QString& said) {
+        const std::string hands = said.trimmed().toStdString();
+        if (!hands.empty()) hands_s(hands, "hands");
+        m_document.edit(echappe::note_stop(now_in_words(), hands.empty() ? "?" : hands, ""));
+        emit told(words(order().stops.verdict), false);
+    });
+}
+
+/// A picture between the lines of the diary; it lies with the job's other pictures.
+void BenchStation::take_picture(const QString& path) {
+    const QString kept = keep_picture(pictures_folder(m_document.path()), path, tr("diary"));
+    m_document.edit(picture_in_diary(now_in_words(), kept.toStdString()));
+    emit told(tr("The picture is in the diary."), false);
+}
+
+void BenchStation::ask_picture() {
+    const QString path = QFileDialog::getOpenFileName(this, tr("A picture for the diary"), {}, tr("Pictures (*.png *.jpg *.jpeg)"));
+    if (!path.isEmpty()) take_picture(path);
 }
 
 QList<Action> BenchStation::picture_actions() {
@@ -285,7 +337,7 @@ QList<Action> BenchStation::step_actions() {
         {"bench.done", tr("On: the step is done"), {Qt::Key_Return, Qt::Key_Enter}, [this] { done(); }, {}, tr("done"), ticks},
         {"bench.undo", tr("Open again"), {Qt::Key_B}, [this] { undo_step(); }, {}, tr("open again"), ticks},
         {"bench.pass", tr("Passed over"), {Qt::Key_X}, [this] { pass_over(); }, {}, tr("pass over"), steps},
-        {"bench.wait", tr("It waits until tomorrow"), {Qt::Key_W}, [this] { wait(); }, {}, tr("wait"), steps},
+        {"bench.wait", tr("It waits"), {Qt::Key_W}, [this] { wait(); }, {}, tr("wait"), steps},
         {"bench.down", tr("The step below"), {Qt::Key_Down}, [this] { go(1); }, {}, {}, steps},
         {"bench.up", tr("The step above"), {Qt::Key_Up}, [this] { go(-1); }, {}, {}, steps},
         {"bench.go",
@@ -320,7 +372,15 @@ QList<Action> BenchStation::make_actions() {
              {"bench.find", tr("Find jobs by any word in them"), {Qt::Key_F}, [this] { find_job(); }},
              {"bench.archive", tr("The job and its pictures into one archive…"), {}, [this] { write_job_archive(); }},
              {"bench.unpack", tr("A job out of its archive…"), {}, [this] { unpack_archive(); }},
-             {"bench.look", tr("Look through the folder again"), {}, [this] { look_through(m_words); }}};
+             {"bench.look", tr("Look through the folder again"), {}, [this] { look_through(m_words); }},
+             {"bench.enough",
+              tr("Enough of the folder: what was seen so far"),
+              {Qt::Key_Escape},
+              [this] { m_looker.request_stop(); },
+              {},
+              tr("enough"),
+              [this] { return m_looking; }},
+             {"bench.picture", tr("A picture into the diary…"), {Qt::Key_I}, [this] { ask_picture(); }}};
     for (const auto& [id, paper, reader, name] :
          {std::tuple("bench.sheet", "job sheet", "colleague", tr("Job sheet, with every figure…")),
           std::tuple("bench.condition", "condition", "owner", tr("Condition report for the owner…")),

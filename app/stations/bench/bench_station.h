@@ -1,5 +1,6 @@
 #pragma once
 
+#include <QElapsedTimer>
 #include <thread>
 
 #include "report/papers.h"
@@ -22,6 +23,8 @@ public:
     bool shows_something() const override { return !m_document.job().train.arbors.empty(); }
     std::vector<Scene> scenes() override;
     Printout printed() override;
+    bool takes_pictures() const override { return true; }
+    void take_picture(const QString& path) override;
 
     Picture picture() const { return m_picture; }
     void show_picture(Picture picture);
@@ -61,6 +64,9 @@ private:
     void write_job_archive();
     void unpack_archive();
     void find_job();
+    void end_step(const std::string& id);
+    void ask(const QString& what, const QString& stands, const std::function<void(const QString&)>& take);
+    void ask_picture();
     void begin_or_end_run();
     void note_stop();
 
@@ -92,7 +98,9 @@ private:
     mutable std::string m_order_at;                                   ///< the minute
     BenchToday m_today;
     QString m_words;
+    QElapsedTimer m_since;  ///< the last step ended
     bool m_looking = false;
+    size_t m_seen = 0, m_to_see = 0;  ///< of the folder's files
     std::uint64_t m_look = 0;
     std::jthread m_looker;  ///< last: it must end before what it reports to
 };

@@ -124,7 +124,9 @@ void BenchStation::paint_jobs(QPainter& painter) {
     const double today_wide = 300, right = width() - today_wide - 20;
     if (m_looking) {
         Column page(painter, QRectF(20, top_px + 20, right - 40, 80));
-        page.line(tr("Looking through the folder…"), t.steel, Type::text);
+        page.line(m_seen > 0 ? tr("Looking through the folder: %1 of %2").arg(m_seen).arg(m_to_see) : tr("Looking through the folder…"),
+                  t.steel, Type::text);
+        page.line(legend({"bench.enough"}), t.steel);
         return;
     }
     struct Shelf {

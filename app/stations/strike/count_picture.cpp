@@ -4,16 +4,14 @@
 #include <QTransform>
 #include <algorithm>
 #include <cmath>
-#include <numbers>
 
 #include "drawing/lettering.h"
+#include "number/constants.h"
 #include "theme/theme.h"
 
 namespace echappe {
 namespace {
 
-constexpr double pi = std::numbers::pi;
-constexpr double rad = pi / 180;
 constexpr double click_px = 11;  // half of a spot that answers
 
 bool tried(const std::vector<StrikeFault>& faults, const char* what, std::optional<long long> StrikeFault::*which, long long number) {
@@ -68,7 +66,7 @@ WheelSpots paint_count_wheel(QPainter& painter, const QRectF& room, const CountW
     // It turns clockwise, what is under the detent stands at the top.
     const double turn = turned_deg(wheel, blows);
     const auto at = [&](double deg, double r) {
-        const double a = (90 + deg - turn) * rad;
+        const double a = (90 + deg - turn) * rad_per_deg;
         return middle + QPointF(r * std::cos(a), -r * std::sin(a));
     };
     QTransform stands;
@@ -94,7 +92,7 @@ WheelSpots paint_count_wheel(QPainter& painter, const QRectF& room, const CountW
             painter.drawLine(at(group.slot_deg, radius), at(group.slot_deg, radius - depth));
         }
         // A number where there is room for it.
-        const double between = (group.to_deg - group.from_deg) * rad * (radius - depth - 12);
+        const double between = (group.to_deg - group.from_deg) * rad_per_deg * (radius - depth - 12);
         if (between > 12)
             write(painter, type(Type::note, true), t.brass_ink,
                   at((group.from_deg + group.to_deg) / 2, radius - depth - 12) + QPointF(0, 5), QString::number(group.blows), 0);
@@ -114,12 +112,13 @@ RackSpots paint_rack(QPainter& painter, const QRectF& room, const SnailResult& s
     const double px = std::min(room.width() * 0.94 / wide_mm, room.height() * 0.96 / high_mm);
     const double left = room.center().x() - wide_mm * px / 2;
     const QPointF snail_at(left + sizes.largest_mm * px, room.center().y()), rack_at = snail_at + QPointF(centre_mm * px, 0);
-    const double pitch = sizes.tooth_pitch_deg * rad;
+    const double pitch = sizes.tooth_pitch_deg * rad_per_deg;
     const QPointF pin = rack_at + tail_mm * px * QPointF(-std::cos(stand.tail_rad), -std::sin(stand.tail_rad));
     // The snail is shown with this step under the tail's pin.
     const QPointF to_pin = pin - snail_at;
     const double sector_deg = 360.0 / static_cast<double>(snail.steps.size());
-    const double towards = std::atan2(-to_pin.y(), to_pin.x()) / rad, turn = towards - (static_cast<double>(stand.step) + 0.5) * sector_deg;
+    const double towards = std::atan2(-to_pin.y(), to_pin.x()) / rad_per_deg,
+                 turn = towards - (static_cast<double>(stand.step) + 0.5) * sector_deg;
     QTransform stands;
     stands.translate(snail_at.x(), snail_at.y());
     stands.rotate(-turn);
@@ -131,9 +130,9 @@ RackSpots paint_rack(QPainter& painter, const QRectF& room, const SnailResult& s
     RackSpots spots;
     for (const SnailStep& step : snail.steps) {
         // Its number inside where there is room, else outside, else nowhere.
-        const double a = (turn + (static_cast<double>(step.hour) - 0.5) * sector_deg) * rad, radius = step.radius_mm * px;
+        const double a = (turn + (static_cast<double>(step.hour) - 0.5) * sector_deg) * rad_per_deg, radius = step.radius_mm * px;
         constexpr double wide = 19, in = 12, out = 11;
-        const bool inside = (radius - in) * sector_deg * rad > wide, outside = (radius + out) * sector_deg * rad > wide;
+        const bool inside = (radius - in) * sector_deg * rad_per_deg > wide, outside = (radius + out) * sector_deg * rad_per_deg > wide;
         const double r = inside ? radius - in : radius + out;
         const QPointF at = snail_at + QPointF(r * std::cos(a), -r * std::sin(a));
         const bool off = tried(faults, "step off", &StrikeFault::hour, step.hour);
@@ -151,7 +150,7 @@ RackSpots paint_rack(QPainter& painter, const QRectF& room, const SnailResult& s
     painter.drawEllipse(pin, std::max(3.0, sizes.pin_diameter_mm / 2 * px), std::max(3.0, sizes.pin_diameter_mm / 2 * px));
     const auto teeth = static_cast<long long>(snail.steps.size()) + 2;
     // As it falls the teeth go up past the gathering pallet, the first one first; that one is gathered last.
-    constexpr double pallet_rad = 6 * rad;
+    constexpr double pallet_rad = 6 * rad_per_deg;
     const double home = pallet_rad + static_cast<double>(stand.left_to_gather) * pitch, tooth_px = std::min(12.0, sector_mm * px * pitch);
     const auto on_sector = [&](double number, double r) {
         const double a = home - number * pitch;

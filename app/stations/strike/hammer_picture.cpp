@@ -2,19 +2,18 @@
 
 #include <algorithm>
 #include <cmath>
-#include <numbers>
 
 #include "drawing/lettering.h"
+#include "number/constants.h"
 #include "theme/theme.h"
 
 namespace echappe {
 namespace {
 
-constexpr double rad = std::numbers::pi / 180;
 constexpr double falls_at_deg = 140;  ///< where a pin lets the tail go
 constexpr double piece_at_deg = 90;   ///< where the lifting piece meets the warning pin
 
-QPointF on(QPointF middle, double r, double deg) { return middle + r * QPointF(std::cos(deg * rad), -std::sin(deg * rad)); }
+QPointF on(QPointF middle, double r, double deg) { return middle + r * QPointF(std::cos(deg * rad_per_deg), -std::sin(deg * rad_per_deg)); }
 
 bool has(const StrikeRecord& record, const char* what) {
     return std::any_of(record.faults.begin(), record.faults.end(), [&](const StrikeFault& fault) { return fault.what == what; });

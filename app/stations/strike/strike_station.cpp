@@ -3,12 +3,15 @@
 #include <algorithm>
 #include <cmath>
 
+#include <QFileDialog>
+
 #include "exchange/drawing.h"
 #include "number/input_error.h"
 #include "number/units.h"
 #include "sheet/column.h"
 #include "stations/strike/count_picture.h"
 #include "stations/strike/hammer_picture.h"
+#include "stations/strike/sounded_picture.h"
 #include "strike/edits.h"
 #include "strike/sheets.h"
 #include "theme/theme.h"
@@ -16,7 +19,8 @@
 namespace echappe {
 namespace {
 
-constexpr double day_high = 196;  ///< below the picture: the day
+constexpr double day_high = 196;     ///< below the picture: the day
+constexpr double sounded_high = 92;  ///< above it, what was listened to last
 
 QString time_words(double hour) { return words(words_of_time(hour)); }
 
@@ -108,11 +112,25 @@ QList<Action> StrikeStation::make_actions() {
                {"strike.back", tr("Back to the hour before"), {Qt::Key_Left}, [on] { on(-1); }, {}, tr("back"), there},
                {"strike.blow", tr("One blow; of an alarm five minutes"), {Qt::Key_Period}, finely, {}, tr("a blow"), there},
                {"strike.begin", tr("Before one o'clock"), {Qt::Key_Home}, [this] { go_to(0); }, {}, {}, counted},
+               {"strike.listen",
+                tr("Listen to a recording of the hour that is asked for"),
+                {Qt::Key_R},
+                [this] { listen(); },
+                {},
+                tr("listen to a recording"),
+                counted},
                {"strike.as-heard", tr("Try what was heard"), {Qt::Key_A}, [this] { take_heard(); }, {}, tr("try what was heard"), counted},
                {"strike.sound", tr("Try no fault"), {Qt::Key_N}, [this] { m_document.edit(try_faults({})); }, {}, tr("no fault"), counted},
                {"strike.mend", tr("What is tried is put right"), {Qt::Key_M}, [this] { put_right(); }, {}, tr("put right"), counted},
                {"strike.count-wheel", tr("It has a count wheel"), {}, [this] { m_document.edit(begin_strike("countwheel")); }},
                {"strike.rack", tr("It has rack and snail"), {}, [this] { m_document.edit(begin_strike("rack")); }}};
+}
+
+const StrikeRound::Sounded* StrikeStation::sounded() const { return m_line.strikes().sounded(); }
+
+void StrikeStation::listen() {
+    const QString path = QFileDialog::getOpenFileName(this, tr("A recording of one strike"), {}, tr("Recordings (*.wav *.flac *.ogg)"));
+    if (!path.isEmpty()) emit told(m_line.strikes().listen_to(path), false);
 }
 
 void StrikeStation::put_right() {
@@ -226,7 +244,8 @@ void StrikeStation::write_where(QPainter& painter, const QRectF& room) {
         page.line(tr("%1: blow %2, and nothing stops it").arg(time_words(now->hour)).arg(m_blows), t.ruby, Type::figure);
     else if (within) page.line(tr("%1: blow %2 of %3").arg(time_words(now->hour)).arg(m_blows).arg(*now->strikes), t.ink, Type::figure);
     else page.line(what_it_does(*now), now->right() ? t.verdigris : t.ruby, Type::figure, true);
-    page.line(legend({"strike.next", "strike.back", "strike.blow", "strike.as-heard", "strike.sound", "strike.mend"}), t.steel);
+    page.line(legend({"strike.next", "strike.back", "strike.blow", "strike.listen", "strike.as-heard", "strike.sound", "strike.mend"}),
+              t.steel);
 }
 
 void StrikeStation::paint_strike(QPainter& painter, size_t which, const QRectF& room, double dot) {
@@ -276,7 +295,7 @@ void StrikeStation::paint_count(QPainter& painter) {
     if (!d.there) return paint_nothing(painter);
     const double wide = this->wide();
     write_where(painter, QRectF(18, top_px, wide - 36, 80));
-    const double work = std::min(220.0, 0.28 * wide), high = height() - top_px - 70 - day_high - 8;
+    const double work = std::min(220.0, 0.28 * wide), high = height() - top_px - 70 - day_high - 8 - (sounded() ? sounded_high : 0);
     const QRectF picture(18, top_px + 70, wide - 36 - work, high);
     for (const HammerSpot& spot : paint_hammer_work(painter, QRectF(wide - 14 - work, top_px + 74, work, high - 4), record(), m_blows == 0))
         place({words("whole:" + spot.what), spot.at, [this, what = spot.what] { m_document.edit(try_whole(what)); },
@@ -301,6 +320,7 @@ void StrikeStation::paint_count(QPainter& painter) {
         click("tooth:", spots.teeth, try_tooth, tr("tooth %1, counted from the one gathered last: lost, and sound again"));
         click("step:", spots.steps, try_step, tr("the step for %1: a tooth too far, too little, sound again"));
     }
+    if (sounded()) paint_sounded(painter, QRectF(18, height() - day_high - sounded_high, wide - 36, sounded_high - 6), *sounded());
     paint_day(painter, QRectF(18, height() - day_high, wide - 36, day_high - 8));
 }
 

@@ -47,6 +47,9 @@ private:
     void refresh();
     void go_to(size_t struck);
     void take_heard();
+    void listen();
+    /// Listened to last, where the sound is at hand.
+    const StrikeRound::Sounded* sounded() const;
     void put_right();
     bool there(Picture picture) const;
     /// What is written of the picture that is shown; no name: nothing that was measured.

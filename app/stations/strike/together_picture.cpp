@@ -2,10 +2,10 @@
 
 #include <algorithm>
 #include <cmath>
-#include <numbers>
 
 #include "drawing/lettering.h"
 #include "drawing/words.h"
+#include "number/constants.h"
 #include "number/units.h"
 #include "sheet/marks.h"
 #include "theme/theme.h"
@@ -13,9 +13,8 @@
 namespace echappe {
 namespace {
 
-constexpr double rad = std::numbers::pi / 180;
-constexpr double falls_at_deg = 152;  ///< where a pin lets the hammer's tail go
-constexpr double piece_at_deg = -52;  ///< where the warning piece catches the pin
+constexpr double hammer_at_deg = 152;   ///< where a pin lets the hammer's tail go
+constexpr double catches_at_deg = -52;  ///< where the warning piece catches the pin
 
 /// An arbor in the row.
 struct Disc {
@@ -68,7 +67,7 @@ private:
                 const DerivedMesh* mesh = m_train.mesh(m_discs.back().id, *id);
                 if (!mesh) break;
                 disc.pinion_mm = mesh->sizes.pinion.pitch_diameter_mm / 2;
-                const double apart = m_discs.back().wheel_mm + disc.pinion_mm, lean = (up ? 24 : -24) * rad;
+                const double apart = m_discs.back().wheel_mm + disc.pinion_mm, lean = (up ? 24 : -24) * rad_per_deg;
                 disc.at = m_discs.back().at + apart * QPointF(std::cos(lean), -std::sin(lean));
                 if (arbor->wheel_radius_mm <= 0 || !arbor->wheel.count.present()) disc.wheel_mm = 0;
                 up = !up;
@@ -85,7 +84,7 @@ private:
         m_from = m_room.center() - all.center() * m_px;
     }
     QPointF on(const Disc& disc, double deg, double mm, double more_px = 0) const {
-        return at(disc) + (mm * m_px + more_px) * QPointF(std::cos(deg * rad), -std::sin(deg * rad));
+        return at(disc) + (mm * m_px + more_px) * QPointF(std::cos(deg * rad_per_deg), -std::sin(deg * rad_per_deg));
     }
     QPointF at(const Disc& disc) const { return m_from + disc.at * m_px; }
 
@@ -139,14 +138,14 @@ private:
         const QColor ink = !seen ? m_t.steel : d.hammer_right ? m_t.verdigris : m_t.ruby;
         // It goes clockwise: a pin that is to fall comes from further round.
         for (long long k = 0; k < *m_r.pins; ++k) {
-            const QPointF pin = on(disc, falls_at_deg + falls + static_cast<double>(k) * d.pitch_deg, on_mm);
+            const QPointF pin = on(disc, hammer_at_deg + falls + static_cast<double>(k) * d.pitch_deg, on_mm);
             m_painter.setPen(QPen(m_t.ink, 1));
             m_painter.setBrush(k == 0 ? ink : m_t.steel);
             m_painter.drawEllipse(pin, 4.5, 4.5);
         }
-        arc(disc, falls_at_deg + d.hammer_from_deg, falls_at_deg + d.hammer_to_deg, on_mm, 10, m_t.verdigris, 4);
+        arc(disc, hammer_at_deg + d.hammer_from_deg, hammer_at_deg + d.hammer_to_deg, on_mm, 10, m_t.verdigris, 4);
         // The tail with its end where pins let it go, the hammer's head beyond.
-        const QPointF tail = on(disc, falls_at_deg, on_mm, 1), pivot = on(disc, falls_at_deg + 14, disc.wheel_mm, 58);
+        const QPointF tail = on(disc, hammer_at_deg, on_mm, 1), pivot = on(disc, hammer_at_deg + 14, disc.wheel_mm, 58);
         const QPointF head = pivot + QPointF(8, -44);
         lever(QPolygonF({tail, pivot, head}));
         m_painter.setPen(QPen(m_t.ink, 1));
@@ -193,13 +192,13 @@ private:
         const double run = seen ? *m_r.warning_run_deg : *d.warning_wanted_deg, on_mm = 0.82 * std::max(disc.wheel_mm, 3.0);
         const QColor ink = !seen ? m_t.steel : d.warning_right ? m_t.verdigris : m_t.ruby;
         // The pin has so far to go to its piece.
-        const double way = disc.clockwise ? 1 : -1, pin = piece_at_deg + way * run;
-        const double from = piece_at_deg + way * *d.warning_from_deg, to = piece_at_deg + way * *d.warning_to_deg;
+        const double way = disc.clockwise ? 1 : -1, pin = catches_at_deg + way * run;
+        const double from = catches_at_deg + way * *d.warning_from_deg, to = catches_at_deg + way * *d.warning_to_deg;
         arc(disc, std::min(from, to), std::max(from, to), on_mm, 9, m_t.verdigris, 4);
         m_painter.setPen(QPen(m_t.ink, 1));
         m_painter.setBrush(ink);
         m_painter.drawEllipse(on(disc, pin, on_mm), 4.5, 4.5);
-        lever(QPolygonF({on(disc, piece_at_deg, on_mm, -5), on(disc, piece_at_deg, on_mm, 48)}));
+        lever(QPolygonF({on(disc, catches_at_deg, on_mm, -5), on(disc, catches_at_deg, on_mm, 48)}));
         const QPointF words_at = on(disc, 90, disc.wheel_mm, 26);
         on_paper(m_painter, type(Type::text, true), ink, words_at,
                  seen ? QObject::tr("runs %1°").arg(words(print_fixed(run, 0))) : QObject::tr("half a turn to run"));

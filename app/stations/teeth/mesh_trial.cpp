@@ -2,7 +2,8 @@
 
 #include <algorithm>
 #include <cmath>
-#include <numbers>
+
+#include "number/constants.h"
 
 namespace echappe {
 namespace {
@@ -119,7 +120,6 @@ MeshTrial::Stand MeshTrial::stand(double wheel_angle, bool anticlockwise) const 
     const auto& samples = m_result.samples;
     Stand out;
     if (samples.empty()) return out;
-    constexpr double pi = std::numbers::pi;
     const double sense = anticlockwise ? 1 : -1;  // the other way round is the mirror image
     // What repeats: a pitch, or the pitches of one turn of the pinion.
     const double pitches = whole_turn() ? static_cast<double>(m_input.mesh.pinion) : 1;

@@ -1,0 +1,21 @@
+# Files of one folder are compiled together, a few at a time: headers are read and templates made once for all of them, which
+# makes a cold build several times quicker. Names in unnamed namespaces are therefore told apart within a folder.
+option(ECHAPPE_TOGETHER "Compile the files of a folder together (off: each alone, quicker after a small change)" ON)
+
+function(compile_together target at_a_time)
+  if(NOT ECHAPPE_TOGETHER)
+    return()
+  endif()
+  set_target_properties(${target} PROPERTIES UNITY_BUILD ON UNITY_BUILD_MODE GROUP)
+  get_target_property(files ${target} SOURCES)
+  list(FILTER files INCLUDE REGEX "^${CMAKE_CURRENT_SOURCE_DIR}/.*\\.cpp$")
+  foreach(file IN LISTS files)
+    cmake_path(GET file PARENT_PATH folder)
+    file(RELATIVE_PATH folder ${CMAKE_CURRENT_SOURCE_DIR} ${folder})
+    string(MAKE_C_IDENTIFIER "${folder}" folder)
+    math(EXPR group "${count_${folder}} + 0")
+    math(EXPR count_${folder} "${group} + 1")
+    math(EXPR part "${group} / ${at_a_time}")
+    set_source_files_properties(${file} PROPERTIES UNITY_GROUP "${folder}_${part}")
+  endforeach()
+endfunction()

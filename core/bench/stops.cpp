@@ -1,0 +1,186 @@
+#include "bench/stops.h"
+
+#include <algorithm>
+#include <cmath>
+
+#include "number/constants.h"
+#include "number/input_error.h"
+#include "number/units.h"
+
+namespace echappe {
+namespace {
+
+constexpr const char* stops_source = "Bayes' rule over the arbor and its place; the hands as a measure of every arbor's turn";
+constexpr double dial_s = 43200;
+constexpr double wide_fault = 0.02;  // of a turn: a bent tooth is not a point
+
+/// How likely these parts of a turn are if all came from one place, wherever that is, against places anywhere.
+double likelihood(const std::vector<double>& turns, double spread) {
+    // Where the spread is a good part of a turn nothing can be told.
+    constexpr int places = 720;
+    double sum = 0;
+    for (int i = 0; i < places; ++i) {
+        double product = 1;
+        for (const double turn : turns) {
+            double density = 0;
+            const double off = std::remainder(turn - static_cast<double>(i) / places, 1.0);
+            for (const double round : {-1.0, 0.0, 1.0})
+                density += std::exp(-std::pow((off + round) / spread, 2) / 2) / (spread * std::sqrt(2 * pi));
+            product *= density;
+        }
+        sum += product / places;
+    }
+    return sum;
+}
+
+struct Stood {
+    double at = 0, spread = 0;
+};
+/// The middle of parts of a turn, and the largest distance from it.
+Stood middle_of(const std::vector<double>& turns) {
+    double x = 0, y = 0;
+    for (const double turn : turns) x += std::cos(2 * pi * turn), y += std::sin(2 * pi * turn);
+    Stood out;
+    out.at = std::atan2(y, x) / (2 * pi);
+    for (const double turn : turns) out.spread = std::max(out.spread, std::abs(std::remainder(turn - out.at, 1.0)));
+    if (out.at < 0) out.at += 1;
+    return out;
+}
+
+/// It comes round in whole turns while the hands go once round the dial.
+bool told_by_hands(double period_s) {
+    const double turns = dial_s / period_s;
+    return std::abs(turns - std::round(turns)) < 1e-6 * turns;
+}
+
+std::string in_words(const StopsResult& out) {
+    const std::string stops = std::to_string(out.used) + " stops";
+    if (out.used == 0) return "Note where the hands stand when it stops: they tell where every arbor stood.";
+    if (out.used == 1) return "One stop tells nothing yet; the next one will.";
+    if (out.culprit) {
+        const StopCulprit& first = out.arbors.front();
+        return "At all of " + stops + " " + first.name + " stood alike, within " + print_fixed(360 * first.spread, 0) +
+               "° of its turn: look at it there for a bent tooth, a burr, dirt, a bent pivot, or what it touches.";
+    }
+    if (out.no_pattern > 0.8) return stops + " without a pattern: what stops it does not turn with one arbor.";
+    return stops + " do not tell yet; likeliest " + out.arbors.front().name + ", " + print_fixed(100 * out.arbors.front().probability, 0) +
+           " %.";
+}
+
+}  // namespace
+
+double hands_s(const std::string& words, const std::string& field) {
+    const size_t colon = words.find(':');
+    const auto whole = [&](const std::string& part) {
+        return !part.empty() && part.size() <= 2 && std::all_of(part.begin(), part.end(), [](char c) { return c >= '0' && c <= '9'; })
+                   ? std::stoi(part)
+                   : -1;
+    };
+    const int hour = colon == std::string::npos ? -1 : whole(words.substr(0, colon)),
+              minute = colon == std::string::npos ? -1 : whole(words.substr(colon + 1));
+    if (hour < 0 || hour > 24 || minute < 0 || minute > 59) throw InputError(field, "\"" + words + "\"", "where the hands stood, as 3:20");
+    return std::fmod(3600.0 * hour + 60.0 * minute, dial_s);
+}
+
+StopsResult stops_pattern(const StopsInput& in) {
+    StopsResult out;
+    std::vector<double> stood;
+    for (size_t i = 0; i < in.stops.size(); ++i)
+        if (!in.stops[i].hands.empty()) stood.push_back(hands_s(in.stops[i].hands, "stops[" + std::to_string(i) + "].hands"));
+    out.used = static_cast<long long>(stood.size());
+    std::vector<double> likely;
+    double all = 0;
+    for (const SlowArbor& arbor : in.arbors) {
+        if (!told_by_hands(arbor.period_s)) continue;
+        const double spread = std::hypot(60 * in.reading_min / arbor.period_s, wide_fault);
+        if (spread > 0.25) continue;
+        std::vector<double> turns;
+        for (const double at : stood) turns.push_back(std::fmod(at / arbor.period_s, 1.0));
+        const Stood where = middle_of(turns);
+        out.arbors.push_back({arbor.id, arbor.name, 0, where.at, where.spread});
+        likely.push_back(stood.empty() ? 1 : likelihood(turns, spread));
+        all += likely.back();
+    }
+    if (out.arbors.empty()) {
+        out.verdict = "No arbor here comes round with the hands slowly enough to be told by them.";
+        return out;
+    }
+    const double each = 0.5 / static_cast<double>(out.arbors.size()), sum = 0.5 + each * all;
+    out.no_pattern = 0.5 / sum;
+    for (size_t i = 0; i < out.arbors.size(); ++i) out.arbors[i].probability = each * likely[i] / sum;
+    std::stable_sort(out.arbors.begin(), out.arbors.end(), [](const auto& a, const auto& b) { return a.probability > b.probability; });
+    constexpr double sure = 0.8;
+    if (out.used > 1 && out.arbors.front().probability > sure) out.culprit = out.arbors.front().arbor;
+    out.verdict = in_words(out);
+    return out;
+}
+
+const Record& SlowArbor::record() {
+    using In = SlowArbor;
+    static const Record record = Fields<In>()
+                                     .add("id", &In::id, "", "of the arbor")
+                                     .required()
+                                     .add("name", &In::name, "", "in words")
+                                     .add("period_s", &In::period_s, "s", "of a turn", above(0, 1e9))
+                                     .required();
+    return record;
+}
+
+const Record& StopsInput::record() {
+    using In = StopsInput;
+    static const Record record = Fields<In>()
+                                     .add("stops", &In::stops, "", "as they were noted")
+                                     .required()
+                                     .add("arbors", &In::arbors, "", "that turn with the hands")
+                                     .required()
+                                     .add("reading_min", &In::reading_min, "min", "to which the hands are read", above(0, 30))
+                                     .because("half a minute is what a dial shows");
+    return record;
+}
+
+const Record& StopCulprit::record() {
+    using Out = StopCulprit;
+    static const Record record = Fields<Out>()
+                                     .add("arbor", &Out::arbor, "", "id")
+                                     .add("name", &Out::name, "", "in words")
+                                     .add("probability", &Out::probability, "", "that it stops the movement")
+                                     .add("stood_at", &Out::stood_at, "", "of a turn from where it stands at twelve")
+                                     .add("spread", &Out::spread, "", "of a turn: the stop that lies furthest from it");
+    return record;
+}
+
+const Record& StopsResult::record() {
+    using Out = StopsResult;
+    static const Record record = Fields<Out>()
+                                     .add("arbors", &Out::arbors, "", "the likeliest first")
+                                     .add("no_pattern", &Out::no_pattern, "", "probability that they fall as they please")
+                                     .add("used", &Out::used, "", "stops whose hands were read")
+                                     .add("culprit", &Out::culprit, "", "an arbor that has it with four in five")
+                                     .add("verdict", &Out::verdict, "", "in words");
+    return record;
+}
+
+namespace {
+
+std::vector<Working> explain_stops(const StopsInput& in, const StopsResult& out) {
+    if (!out.culprit || in.stops.empty()) return {};
+    const StopCulprit& first = out.arbors.front();
+    double period = 0;
+    for (const SlowArbor& arbor : in.arbors)
+        if (arbor.id == first.arbor) period = arbor.period_s;
+    return {work_out("turns of it to the last stop", "n = t ÷ T",
+                     {{"t", "from twelve to where the hands stood", {hands_s(in.stops.back().hands, "stops"), 0}, "s", 0},
+                      {"T", "of a turn", {period, 0}, "s", 0}},
+                     "", stops_source, [](auto x) { return x[0] / x[1]; })};
+}
+
+}  // namespace
+
+const Calculation& stops_calculation() {
+    static const Calculation calculation =
+        declare<StopsInput, StopsResult>("bench.stops", "Which arbor stood alike whenever it stopped, by where the hands stood.",
+                                         stops_source, stops_pattern, explain_stops);
+    return calculation;
+}
+
+}  // namespace echappe

@@ -1,0 +1,281 @@
+#include "sound/blows.h"
+
+#include <algorithm>
+#include <cmath>
+#include <complex>
+
+#include "number/input_error.h"
+#include "number/units.h"
+#include "sound/fourier.h"
+
+namespace echappe {
+namespace {
+
+constexpr const char* blows_source = "complex-domain onsets (Bello and others, 2004): what does not ring on as it rang before";
+constexpr double longest_s = 300;
+
+/// The spectrum as it goes on, hundredth by hundredth of a second.
+class Ringing {
+public:
+    Ringing(const std::vector<float>& samples, double rate_Hz)
+        : m_window(power_of_two(0.06 * rate_Hz)), m_hop(m_window / 8), m_rate_Hz(rate_Hz) {
+        constexpr double lowest_Hz = 200, highest_Hz = 8000;
+        const double bin_Hz = rate_Hz / static_cast<double>(m_window);
+        const Fourier fourier(m_window);
+        const auto first = static_cast<size_t>(lowest_Hz / bin_Hz),
+                   last = std::min(fourier.bins(), static_cast<size_t>(highest_Hz / bin_Hz));
+        m_bins = last - first;
+        const std::vector<float> shape = hann(m_window);
+        std::vector<float> shaped(m_window);
+        std::vector<std::complex<float>> spectrum(fourier.bins());
+        for (size_t at = 0; at + m_window <= samples.size(); at += m_hop) {
+            for (size_t i = 0; i < m_window; ++i) shaped[i] = samples[at + i] * shape[i];
+            fourier.forward(shaped.data(), spectrum.data());
+            m_spectra.insert(m_spectra.end(), spectrum.begin() + static_cast<std::ptrdiff_t>(first),
+                             spectrum.begin() + static_cast<std::ptrdiff_t>(last));
+            ++m_frames;
+        }
+    }
+    size_t frames() const { return m_frames; }
+    double time_of(size_t frame) const { return (static_cast<double>(frame * m_hop) + static_cast<double>(m_window) / 2) / m_rate_Hz; }
+    size_t frames_of(double seconds) const { return static_cast<size_t>(std::llround(seconds * m_rate_Hz / static_cast<double>(m_hop))); }
+    /// How much is there at one frame that was not ringing at another before it: each tone is carried on by as much as it turned from
+    /// the frame before that. A bell that is struck again while it rings may be struck against its swing and grow no louder; it does
+    /// not ring on as it rang.
+    double new_at(size_t frame, size_t before) const {
+        if (before == 0 || frame >= m_frames) return 0;
+        const std::complex<float>*now = at(frame), *then = at(before), *earlier = at(before - 1);
+        double sum = 0;
+        for (size_t bin = 0; bin < m_bins; ++bin) {
+            // By hand: std::complex looks after infinities, which takes most of the time.
+            const float a = then[bin].real(), b = then[bin].imag(), c = earlier[bin].real(), d = earlier[bin].imag();
+            float turn_re = a * c + b * d, turn_im = b * c - a * d;
+            const float size = std::sqrt(turn_re * turn_re + turn_im * turn_im), by = size > 0 ? 1 / size : 0;
+            turn_re *= by, turn_im *= by;
+            float on_re = a, on_im = b;
+            for (size_t hop = before; hop < frame; ++hop) {
+                const float re = on_re * turn_re - on_im * turn_im;
+                on_im = on_re * turn_im + on_im * turn_re, on_re = re;
+            }
+            const float off_re = now[bin].real() - on_re, off_im = now[bin].imag() - on_im;
+            sum += static_cast<double>(off_re * off_re + off_im * off_im);
+        }
+        return std::sqrt(sum);
+    }
+
+private:
+    const std::complex<float>* at(size_t frame) const { return m_spectra.data() + frame * m_bins; }
+    size_t m_window, m_hop, m_bins = 0, m_frames = 0;
+    double m_rate_Hz;
+    std::vector<std::complex<float>> m_spectra;
+};
+
+/// Something that begins suddenly and rings on.
+struct Onset {
+    double at_s = 0, loud = 0;
+};
+
+/// How suddenly something new comes, frame by frame: what is new from one frame to the next, over the length of a window, above what is
+/// usual near it. Tones that come and go together are new all the time, and never suddenly.
+std::vector<double> suddenness(const Ringing& sound) {
+    constexpr size_t half_window = 4;
+    constexpr double near_s = 0.2;
+    const size_t near = sound.frames_of(near_s), frames = sound.frames();
+    std::vector<double> change(frames, 0), above(frames, 0), out(frames, 0);
+    for (size_t f = 2; f < frames; ++f) change[f] = sound.new_at(f, f - 1);
+    for (size_t f = 0; f < frames; ++f) {
+        std::vector<double> around(change.begin() + static_cast<std::ptrdiff_t>(f > near ? f - near : 0),
+                                   change.begin() + static_cast<std::ptrdiff_t>(std::min(frames, f + near + 1)));
+        above[f] = std::max(0.0, change[f] - median_of(around));
+    }
+    for (size_t f = half_window; f + half_window < frames; ++f)
+        for (size_t i = f - half_window; i <= f + half_window; ++i) out[f] += above[i];
+    return out;
+}
+
+std::vector<Onset> onsets_of(const Ringing& sound) {
+    // A window before it touches the blow, and one that is all after it.
+    constexpr size_t before = 5, after = 5;
+    constexpr double apart_s = 0.22, faintest = 0.25, over_floor = 2;
+    const size_t apart = sound.frames_of(apart_s);
+    const std::vector<double> sudden = suddenness(sound);
+    std::vector<double> floor;
+    constexpr size_t every = 3;
+    for (size_t f = before + 1; f + after < sound.frames(); f += every) floor.push_back(sound.new_at(f + after, f - before));
+    if (floor.empty()) return {};
+    const double usual = median_of(floor);
+    const double most_sudden = *std::max_element(sudden.begin(), sudden.end());
+    std::vector<Onset> all;
+    double loudest = 0;
+    for (size_t f = before + 1; f < sudden.size(); ++f) {
+        const size_t from = f > apart ? f - apart : 0, to = std::min(sudden.size(), f + apart + 1);
+        const auto top =
+            std::max_element(sudden.begin() + static_cast<std::ptrdiff_t>(from), sudden.begin() + static_cast<std::ptrdiff_t>(to));
+        if (sudden[f] <= faintest * most_sudden || top - sudden.begin() != static_cast<std::ptrdiff_t>(f)) continue;
+        const double loud = sound.new_at(std::min(f + after, sound.frames() - 1), f - before);
+        if (loud < over_floor * usual) continue;
+        all.push_back({sound.time_of(f), loud});
+        loudest = std::max(loudest, loud);
+    }
+    std::erase_if(all, [&](const Onset& one) { return one.loud < faintest * loudest; });
+    return all;
+}
+
+/// The tone that came with it: strongest of what is there after it and was not before.
+double tone_of(const std::vector<float>& samples, double rate_Hz, double at_s) {
+    const size_t length = power_of_two(0.13 * rate_Hz);
+    const Fourier fourier(length);
+    const std::vector<float> shape = hann(length);
+    const auto spectrum_from = [&](double from_s) {
+        std::vector<float> shaped(length, 0);
+        const auto first = static_cast<long long>(std::llround(from_s * rate_Hz));
+        for (size_t i = 0; i < length; ++i) {
+            const long long at = first + static_cast<long long>(i);
+            if (at >= 0 && at < static_cast<long long>(samples.size())) shaped[i] = samples[static_cast<size_t>(at)] * shape[i];
+        }
+        std::vector<std::complex<float>> spectrum(fourier.bins());
+        fourier.forward(shaped.data(), spectrum.data());
+        return spectrum;
+    };
+    const auto after = spectrum_from(at_s + 0.01), before = spectrum_from(at_s - 0.02 - static_cast<double>(length) / rate_Hz);
+    size_t best = 0;
+    float most = 0;
+    constexpr double lowest_Hz = 150;
+    for (auto bin = static_cast<size_t>(lowest_Hz * static_cast<double>(length) / rate_Hz); bin < after.size(); ++bin)
+        if (const float more = std::abs(after[bin]) - std::abs(before[bin]); more > most) most = more, best = bin;
+    return static_cast<double>(best) * rate_Hz / static_cast<double>(length);
+}
+
+double middle_of(std::vector<double> values) { return values.empty() ? 0 : median_of(values); }
+
+/// Of two hammers the second bell belongs to the blow before it.
+std::vector<HeardBlow> blows_from(const std::vector<HeardBlow>& onsets, long long hammers) {
+    if (hammers < 2) return onsets;
+    std::vector<double> twice;
+    for (size_t i = 2; i < onsets.size(); ++i)
+        twice.push_back(onsets[i].at_s - onsets[i - 1].at_s + onsets[i - 1].at_s - onsets[i - 2].at_s);
+    const double near = twice.empty() ? 1.0 : 0.45 * middle_of(twice);
+    std::vector<HeardBlow> out;
+    for (size_t i = 0; i < onsets.size(); ++i) {
+        out.push_back(onsets[i]);
+        out.back().paired = i + 1 < onsets.size() && onsets[i + 1].at_s - onsets[i].at_s < near;
+        if (out.back().paired) ++i;
+    }
+    return out;
+}
+
+/// How many fell well before the others.
+size_t early_of(const std::vector<HeardBlow>& blows) {
+    std::vector<double> gaps;
+    for (size_t i = 1; i < blows.size(); ++i) gaps.push_back(blows[i].at_s - blows[i - 1].at_s);
+    if (gaps.empty()) return 0;
+    const double least = *std::min_element(gaps.begin(), gaps.end()), pause = gaps.size() == 1 ? 4 : std::max(2.5 * least, 3.0);
+    for (size_t i = gaps.size(); i > 0; --i)
+        if (gaps[i - 1] > pause) return i;
+    return 0;
+}
+
+void say(BlowsResult& out, long long hammers) {
+    const std::string spaced = out.seconds_per_blow ? ", " + print_fixed(*out.seconds_per_blow, 2) + " s apart" : std::string();
+    const size_t n = out.blows.size();
+    if (n == 0) out.verdict = "No blow was heard: hold the microphone nearer, and begin before the warning.";
+    else if (!out.strikes) out.verdict = "It still struck when the recording ended, after " + std::to_string(n) + spaced + ".";
+    else
+        out.verdict = std::to_string(n) + (n == 1 ? " blow" : " blows") + spaced +
+                      (out.early > 0 ? "; " + std::to_string(out.early) + " of them at the warning." : ".");
+    const auto alone = std::count_if(out.blows.begin(), out.blows.end(), [](const HeardBlow& blow) { return !blow.paired; });
+    if (hammers == 2 && alone > 0) out.verdict += " At " + std::to_string(alone) + " of them one bell only was heard: see to its hammer.";
+}
+
+}  // namespace
+
+BlowsResult heard_blows_of(Sound& sound, long long hammers) {
+    BlowsResult out;
+    out.seconds = sound.seconds();
+    if (out.seconds > longest_s)
+        throw InputError("file", print_short(out.seconds, 5) + " s", "one strike, " + print_short(longest_s) + " s at most");
+    std::vector<float> samples(sound.samples());
+    sound.read(0, samples);
+    const std::vector<Onset> onsets = onsets_of(Ringing(samples, sound.rate_Hz()));
+    double loudest = 1e-300;
+    for (const Onset& one : onsets) loudest = std::max(loudest, one.loud);
+    std::vector<HeardBlow> heard;
+    for (const Onset& one : onsets) heard.push_back({one.at_s, tone_of(samples, sound.rate_Hz(), one.at_s), one.loud / loudest, true});
+    out.blows = blows_from(heard, hammers);
+    out.early = static_cast<long long>(early_of(out.blows));
+    std::vector<double> gaps;
+    for (size_t i = static_cast<size_t>(out.early) + 1; i < out.blows.size(); ++i)
+        gaps.push_back(out.blows[i].at_s - out.blows[i - 1].at_s);
+    if (!gaps.empty()) out.seconds_per_blow = middle_of(gaps);
+    for (const double gap : gaps) out.uneven = std::max(out.uneven, std::abs(gap / *out.seconds_per_blow - 1));
+    constexpr double alone_s = 1.2;
+    const double left = out.blows.empty() ? 0 : out.seconds - out.blows.back().at_s;
+    if (out.blows.empty() || left > 0.9 * out.seconds_per_blow.value_or(alone_s)) out.strikes = static_cast<long long>(out.blows.size());
+    constexpr size_t shown = 400;
+    out.loudness.assign(shown, 0);
+    float peak = 1e-9f;
+    for (const float x : samples) peak = std::max(peak, std::abs(x));
+    for (size_t i = 0; i < samples.size(); ++i) {
+        double& here = out.loudness[i * shown / samples.size()];
+        here = std::max(here, static_cast<double>(std::abs(samples[i]) / peak));
+    }
+    say(out, hammers);
+    return out;
+}
+
+BlowsResult listen_to_strike(const BlowsInput& in) { return heard_blows_of(*open_sound(in.file, "file"), in.hammers); }
+
+const Record& BlowsInput::record() {
+    using In = BlowsInput;
+    static const Record record = Fields<In>()
+                                     .add("file", &In::file, "", "of one strike, from before its warning to its end: WAV, FLAC, OGG")
+                                     .required()
+                                     .add("hammers", &In::hammers, "", "two: every blow is a pair, on two bells", between(1, 2))
+                                     .because("most strike on one bell or gong");
+    return record;
+}
+
+const Record& HeardBlow::record() {
+    using Out = HeardBlow;
+    static const Record record = Fields<Out>()
+                                     .add("at_s", &Out::at_s, "s", "from the beginning of the recording")
+                                     .add("Hz", &Out::Hz, "Hz", "its strongest tone")
+                                     .add("loud", &Out::loud, "", "against the loudest")
+                                     .add("paired", &Out::paired, "", "of two hammers: both were heard");
+    return record;
+}
+
+const Record& BlowsResult::record() {
+    using Out = BlowsResult;
+    static const Record record = Fields<Out>()
+                                     .add("blows", &Out::blows, "", "one after the other")
+                                     .add("strikes", &Out::strikes, "", "how many; absent: it still struck when the recording ended")
+                                     .add("early", &Out::early, "", "of them well before the others, at the warning")
+                                     .add("seconds_per_blow", &Out::seconds_per_blow, "s", "the middle one")
+                                     .add("uneven", &Out::uneven, "", "largest difference from it, as a share")
+                                     .add("seconds", &Out::seconds, "s", "of the recording")
+                                     .add("loudness", &Out::loudness, "", "of the whole against its peak, in equal parts")
+                                     .add("verdict", &Out::verdict, "", "in words");
+    return record;
+}
+
+namespace {
+
+std::vector<Working> explain_blows(const BlowsInput&, const BlowsResult& out) {
+    if (!out.seconds_per_blow) return {};
+    return {work_out("a whole strike takes", "t = (n − 1) s",
+                     {{"n", "blows", {static_cast<double>(out.blows.size()) - static_cast<double>(out.early), 0}, "", 0},
+                      {"s", "from blow to blow", {*out.seconds_per_blow, 0}, "s", 0}},
+                     "s", blows_source, [](auto x) { return (x[0] - 1) * x[1]; })};
+}
+
+}  // namespace
+
+const Calculation& blows_calculation() {
+    static const Calculation calculation =
+        declare<BlowsInput, BlowsResult>("strike.listen", "Counts the blows in a recording of a strike, and how fast they fall.",
+                                         blows_source, listen_to_strike, explain_blows);
+    return calculation;
+}
+
+}  // namespace echappe

@@ -1,0 +1,43 @@
+#pragma once
+
+#include "sound/sound.h"
+#include "workings/calculation.h"
+
+namespace echappe {
+
+/// A recording of one strike, from before its warning to its end.
+struct BlowsInput {
+    std::string file;
+    long long hammers = 1;  ///< two: each blow is a pair, on two bells
+    static const Record& record();
+};
+
+struct HeardBlow {
+    double at_s = 0;
+    double Hz = 0;       ///< its strongest tone
+    double loud = 0;     ///< against the loudest
+    bool paired = true;  ///< of two hammers: both were heard
+    static const Record& record();
+};
+
+struct BlowsResult {
+    std::vector<HeardBlow> blows;
+    std::optional<long long> strikes;        ///< nothing: it still struck when the recording ended
+    long long early = 0;                     ///< of them well before the others, at the warning
+    std::optional<double> seconds_per_blow;  ///< the middle one
+    double uneven = 0;                       ///< the largest difference from it, as a share
+    double seconds = 0;                      ///< of the recording
+    std::vector<double> loudness;            ///< of the whole, 400 values: what a picture shows
+    std::string verdict;
+    static const Record& record();
+};
+
+/// Blows on bells, gongs or rods: each tone is carried on as it rang, and what does not ring on so was struck; ticks and knocks leave the
+/// tones as they were and do not count. Right where blows stand 0.25 s apart or more, differ by less than a factor of three in loudness,
+/// the room is 20 dB below them and tones come and go no faster than twice a second; times to 0.03 s (tested on made-up strikes, struck
+/// anew while they ring). Throws InputError.
+BlowsResult heard_blows_of(Sound& sound, long long hammers);
+BlowsResult listen_to_strike(const BlowsInput& input);
+const Calculation& blows_calculation();
+
+}  // namespace echappe
