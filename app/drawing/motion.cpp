@@ -9,7 +9,7 @@ namespace {
 
 constexpr std::array<double, 8> speeds = {0.01, 0.1, 1, 10, 60, 600, 3600, 21600};
 constexpr std::array<const char*, 8> speed_words = {"1/100 speed", "1/10 speed", "true speed",       "10 times",
-                                              "60 times",    "600 times",  "an hour a second", "six hours a second"};
+                                                    "60 times",    "600 times",  "an hour a second", "six hours a second"};
 // A picture that takes long to paint is painted less often: the machine stays cool and quiet, and free for other work.
 constexpr int shortest_frame_ms = 33, longest_frame_ms = 120;
 constexpr double share_of_a_core = 0.13;

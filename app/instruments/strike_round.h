@@ -19,7 +19,7 @@ public:
     QString keep(const QString& text, bool simulated) override;
     QString simulated() override;
     QString instrument() const override { return QObject::tr("the strike"); }
-    QString precision() const override { return QObject::tr("of the hidden movement, counted by its sound"); }
+    QString precision() const override { return QObject::tr("counted by its sound"); }
     void paint_instrument(QPainter& painter, QPointF at) const override { paint_reference(painter, at); }
     /// A strike as a sound, and its hour.
     struct Sounded {

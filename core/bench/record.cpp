@@ -163,7 +163,7 @@ const Record& StepMark::record() {
                                      .because("most are done")
                                      .add("because", &In::because, "", "why, or what it waits for")
                                      .add("date", &In::date, "", "when")
-                                     .add("until", &In::until, "", "when a wait ends, \"2026-12-03 16:00\"")
+                                     .add("until", &In::until, "", "date and hour when the wait ends")
                                      .add("minutes", &In::minutes, "min", "that it took", between(0, 1e5));
     return record;
 }
@@ -172,7 +172,7 @@ const Record& TestStop::record() {
     using In = TestStop;
     static const Record record = Fields<In>()
                                      .add("at", &In::at, "", "when it was found standing")
-                                     .add("hands", &In::hands, "", "where they stood, \"3:20\"")
+                                     .add("hands", &In::hands, "", "where they stood, as 3:20")
                                      .add("note", &In::note, "", "what was seen");
     return record;
 }
@@ -181,7 +181,7 @@ const Record& TestRun::record() {
     using In = TestRun;
     static const Record record =
         Fields<In>()
-            .add("begun", &In::begun, "", "\"2026-11-30 14:05\"")
+            .add("begun", &In::begun, "", "date and hour")
             .required()
             .add("ended", &In::ended, "", "empty: it runs")
             .add("position", &In::position, "", "where and how it stands")

@@ -53,6 +53,18 @@ bool told_by_hands(double period_s) {
     return std::abs(turns - std::round(turns)) < 1e-6 * turns;
 }
 
+/// What turns together always stands alike together: one suspect.
+std::vector<SlowArbor> alike_as_one(const std::vector<SlowArbor>& arbors) {
+    std::vector<SlowArbor> out;
+    for (const SlowArbor& arbor : arbors) {
+        const auto same =
+            std::find_if(out.begin(), out.end(), [&](const SlowArbor& one) { return std::abs(one.period_s / arbor.period_s - 1) < 1e-9; });
+        if (same == out.end()) out.push_back(arbor);
+        else same->name += " or " + arbor.name;
+    }
+    return out;
+}
+
 std::string in_words(const StopsResult& out) {
     const std::string stops = std::to_string(out.used) + " stops";
     if (out.used == 0) return "Note where the hands stand when it stops: they tell where every arbor stood.";
@@ -90,7 +102,7 @@ StopsResult stops_pattern(const StopsInput& in) {
     out.used = static_cast<long long>(stood.size());
     std::vector<double> likely;
     double all = 0;
-    for (const SlowArbor& arbor : in.arbors) {
+    for (const SlowArbor& arbor : alike_as_one(in.arbors)) {
         if (!told_by_hands(arbor.period_s)) continue;
         const double spread = std::hypot(60 * in.reading_min / arbor.period_s, wide_fault);
         if (spread > 0.25) continue;

@@ -38,8 +38,8 @@ struct StopsResult {
 
 /// Which arbor stood alike whenever it stopped: the hands tell where every arbor stands. By Bayes' rule, each arbor's place of the fault
 /// unknown and the hands read with a normal error, against stops that fall anywhere; half of the belief before is that there is no
-/// pattern. Arbors that turn faster than the hands can be read, or that do not come round with them in twelve hours, cannot be told.
-/// Throws InputError for hands that are no time.
+/// pattern. Arbors that turn together are one; those that turn faster than the hands can be read, or that do not come round with them in
+/// twelve hours, cannot be told. Throws InputError for hands that are no time.
 StopsResult stops_pattern(const StopsInput& input);
 const Calculation& stops_calculation();
 

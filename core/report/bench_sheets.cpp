@@ -58,7 +58,7 @@ SumAnswer bench_job_sheet(const Job& job, const JobOrder& order) {
     for (const Outcome& one : job.bench.outcomes)
         found.sentence(one.part, one.part + (one.failed ? ": failed" : ": held") +
                                      (one.weeks > 0 ? ", " + print_fixed(one.weeks, 0) + " weeks" : "") + ".");
-    found.sentence("state", "It is " + order.state + ".");
+    found.sentence("state", order.state == "waits" ? "It waits." : "It is " + order.state + ".");
     constexpr double hour = 60;
     found.says("still to be worked", order.minutes_left / hour, "h", 1);
     found.sentence("ready", order.ready.verdict);

@@ -8,10 +8,18 @@
 namespace echappe {
 namespace {
 
+constexpr double minute_hand_s = 3600, hour_hand_s = 43200;
+
 bool any_finding(const Derived& derived, std::initializer_list<const char*> kinds) {
     return std::any_of(derived.findings.begin(), derived.findings.end(), [&](const Finding& finding) {
         return std::any_of(kinds.begin(), kinds.end(), [&](const char* kind) { return finding.is(kind); });
     });
+}
+
+/// The hands themselves, and arbors that turn as they do.
+bool goes_with_hands(const std::string& id, const Derived& derived) {
+    const DerivedArbor* arbor = derived.train.arbor(id);
+    return !arbor || !arbor->period_s || *arbor->period_s == minute_hand_s || *arbor->period_s == hour_hand_s;
 }
 
 }  // namespace
@@ -38,7 +46,7 @@ std::vector<TestDone> known_by_job(const Job& job, const Derived& derived) {
         tell("end-shake", std::none_of(derived.pivots.end_shake.begin(), derived.pivots.end_shake.end(),
                                        [](const auto& one) { return one.second.verdict == "binds"; }));
     if (const StopsResult stops = stops_of(job, derived); stops.used > 2 && (stops.culprit || stops.no_pattern > 0.8))
-        tell("stop-arbor", stops.culprit.has_value());
+        known.push_back({"stop-arbor", !stops.culprit ? "no" : goes_with_hands(*stops.culprit, derived) ? "hands" : "yes"});
     for (const DerivedDrive& drive : derived.power.drives)
         if (drive.verdict && &drive == &derived.power.drives.front()) tell("torque", drive.verdict->word == "under");
     return known;
@@ -51,8 +59,8 @@ StopsResult stops_of(const Job& job, const Derived& derived) {
             if (!stop.hands.empty() && stop.hands != "?") in.stops.push_back(stop);
     for (const DerivedArbor& arbor : derived.train.arbors)
         if (arbor.period_s) in.arbors.push_back({arbor.id, arbor.name, *arbor.period_s});
-    in.arbors.push_back({"minute-hand", "the minute hand", 3600});
-    in.arbors.push_back({"hour-hand", "the hour hand", 43200});
+    in.arbors.push_back({"minute-hand", "the minute hand", minute_hand_s});
+    in.arbors.push_back({"hour-hand", "the hour hand", hour_hand_s});
     try {
         return stops_pattern(in);
     } catch (const InputError& error) {

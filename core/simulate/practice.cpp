@@ -302,6 +302,7 @@ std::optional<StrikingInput> SimulatedCalliper::striking(const StrikeRecord& str
     in.early = struck.early;
     in.runs_on = !struck.strikes;
     in.bells_Hz = sound.bells_Hz;
+    in.sample_rate_Hz = 12000;  // enough for these bells, and heard at once
     in.seconds_per_blow = sound.seconds_per_blow;
     in.pair_s = 0.3 * sound.seconds_per_blow;
     in.decay_s = sound.decay_s;

@@ -1,5 +1,7 @@
 #pragma once
 
+#include <stdexcept>
+
 #include "shell/main_window.h"
 #include "stations/beat/beat_station.h"
 #include "stations/pivots/pivots_station.h"
@@ -8,14 +10,16 @@
 #include "stations/teeth/teeth_station.h"
 #include "stations/train/train_station.h"
 
-// The stations of a window, each as what it is.
-template <class S>
-S& station_of(echappe::MainWindow& window) {
-    return *window.findChild<S*>();
+// A station of the window by its name, as what it is where a test asks what only that one knows.
+template <class S = echappe::Station>
+S& station_of(echappe::MainWindow& window, const QString& name) {
+    S* station = dynamic_cast<S*>(window.station(name));
+    if (!station) throw std::logic_error("no station " + name.toStdString());
+    return *station;
 }
-inline echappe::TrainStation& train_of(echappe::MainWindow& window) { return station_of<echappe::TrainStation>(window); }
-inline echappe::TeethStation& teeth_of(echappe::MainWindow& window) { return station_of<echappe::TeethStation>(window); }
-inline echappe::PivotsStation& pivots_of(echappe::MainWindow& window) { return station_of<echappe::PivotsStation>(window); }
-inline echappe::SurveyStation& survey_of(echappe::MainWindow& window) { return station_of<echappe::SurveyStation>(window); }
-inline echappe::PowerStation& power_of(echappe::MainWindow& window) { return station_of<echappe::PowerStation>(window); }
-inline echappe::BeatStation& beat_of(echappe::MainWindow& window) { return station_of<echappe::BeatStation>(window); }
+inline echappe::TrainStation& train_of(echappe::MainWindow& window) { return station_of<echappe::TrainStation>(window, "train"); }
+inline echappe::TeethStation& teeth_of(echappe::MainWindow& window) { return station_of<echappe::TeethStation>(window, "teeth"); }
+inline echappe::PivotsStation& pivots_of(echappe::MainWindow& window) { return station_of<echappe::PivotsStation>(window, "pivots"); }
+inline echappe::SurveyStation& survey_of(echappe::MainWindow& window) { return station_of<echappe::SurveyStation>(window, "survey"); }
+inline echappe::PowerStation& power_of(echappe::MainWindow& window) { return station_of<echappe::PowerStation>(window, "power"); }
+inline echappe::BeatStation& beat_of(echappe::MainWindow& window) { return station_of<echappe::BeatStation>(window, "beat"); }

@@ -24,8 +24,9 @@ struct TypingBench : Bench {
     QLineEdit& line() { return window.calliper().line(); }
     /// Every picture that may have the focus, each with its station in front.
     std::vector<std::pair<std::string, QWidget*>> pictures() {
-        return {{"survey", &survey_of(window)}, {"train", &train_of(window)}, {"teeth", &teeth_of(window)}, {"pivots", &pivots_of(window)},
-                {"power", &power_of(window)},   {"beat", &beat_of(window)},   {"train", &window.ladder()}};
+        std::vector<std::pair<std::string, QWidget*>> all = {{"train", &window.ladder()}};
+        for (const StationRow& row : station_rows()) all.emplace_back(row.id.toStdString(), window.station(row.id));
+        return all;
     }
     QString message() { return window.calliper().message(); }
     void at(const std::string& station, QWidget* picture) {

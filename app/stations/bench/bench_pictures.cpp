@@ -109,7 +109,29 @@ void BenchStation::paint_order(QPainter& painter) {
     if (now) return paint_step_large(painter, room, *now);
     Column page(painter, room);
     page.head(record().closed.empty() ? tr("Nothing can be done now") : tr("Handed over, %1").arg(words(record().closed)), t.ink);
+    bool waits = false;
+    for (const JobStep& one : order().steps) {
+        if (one.state != "waits" || !page.holds(60)) continue;
+        waits = true;
+        const QString until = one.until.empty() ? tr("It waits for %1.") : tr("It waits for %1, until %2.");
+        page.gap(6);
+        page.says(words(one.words), t.ink, Type::figure);
+        page.says(one.until.empty() ? until.arg(words(one.waits_for)) : until.arg(words(one.waits_for), words(one.until)), t.amber,
+                  Type::text);
+    }
+    if (waits) return void(page.says(tr("It goes on by itself then; B opens it before."), t.steel));
     page.says(words(order().ready.verdict), t.steel, Type::text);
+    if (record().closed.empty()) return;
+    page.gap(6);
+    page.says(record().next_service.empty() ? tr("Next service: in three to five years; its date goes on the sheet “job”.")
+                                            : tr("Next service: %1.").arg(words(record().next_service)),
+              t.ink, Type::text);
+    page.gap(6);
+    page.section(tr("PAPERS"));
+    for (const char* id : {"bench.report", "bench.sheet"})
+        for (const Action& action : actions())
+            if (action.id == id)
+                place({"paper:" + action.id, page.line(action.words, t.blued, Type::text), [this, id] { act_on(id); }, action.words});
 }
 
 void BenchStation::paint_step_large(QPainter& painter, const QRectF& room, const JobStep& one) {

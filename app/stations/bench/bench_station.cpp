@@ -114,6 +114,7 @@ void BenchStation::done() {
         return;
     }
     const JobStep* now = step();
+    if (!now && !record().closed.empty()) return emit told(tr("It is handed over."), false);
     if (!now) return emit told(tr("Nothing can be done now: what waits is told with its end."), false);
     if (now->by_itself) return emit told(tr("It is done already: the job shows it at its station."), false);
     const std::string id = now->id;
@@ -123,6 +124,8 @@ void BenchStation::done() {
     if (id == "hand-over") m_document.edit(close_job(echappe::today(), {}));
     else end_step(id);
     m_step.clear();
+    // What only time can tell was said by hand: it is said what time has told.
+    if ((id == "run" || id == "week") && !order().ready.ready) emit told(tr("Ticked by hand. %1").arg(words(order().ready.verdict)), true);
 }
 
 /// How long it took, from one step's end to the next where that can be work at it, goes to the drawers' times, and out of them again when
@@ -156,15 +159,21 @@ void BenchStation::pass_over() {
 void BenchStation::ask(const QString& what, const QString& stands, const std::function<void(const QString&)>& take) {
     constexpr double wide_px = 420, high_px = 28;
     m_editor->ask(what, QRectF(20, top_px + 4, std::min(wide_px, wide() - 40), high_px), stands, take);
+    emit told(tr("%1. Enter keeps it, Esc leaves it.").arg(what), false);
 }
 
 void BenchStation::wait() {
     const JobStep* now = step();
     if (!now || now->over()) return;
-    ask(tr("%1: until when, and for what").arg(words(now->words)), tr("1 d, what it needs"), [this, id = now->id](const QString& said) {
-        m_document.edit(mark_step(wait_from(id, now_in_words(), said.toStdString())));
-        m_step.clear();
-    });
+    ask(tr("%1: for how long or until when, and for what, as 3 d, the lacquer").arg(words(now->words)), tr("1 d, what it needs"),
+        [this, id = now->id](const QString& said) {
+            const StepMark mark = wait_from(id, now_in_words(), said.toStdString());
+            m_document.edit(mark_step(mark));
+            m_step.clear();
+            emit told(mark.until.empty() ? tr("It waits for %1.").arg(words(mark.because))
+                                         : tr("It waits for %1, until %2.").arg(words(mark.because), words(mark.until)),
+                      false);
+        });
 }
 
 void BenchStation::undo_step() {
@@ -292,7 +301,7 @@ void BenchStation::begin_or_end_run() {
 
 void BenchStation::note_stop() {
     if (record().runs.empty() || !record().runs.back().ended.empty()) return emit told(tr("No run is on test: R begins one."), true);
-    ask(tr("where the hands stood, as 3:20"), {}, [this](const QString& said) {
+    ask(tr("Where the hands stood, as 3:20; empty where nobody saw"), {}, [this](const QString& said) {
         const std::string hands = said.trimmed().toStdString();
         if (!hands.empty()) hands_s(hands, "hands");
         m_document.edit(echappe::note_stop(now_in_words(), hands.empty() ? "?" : hands, ""));

@@ -166,6 +166,7 @@ std::vector<Scene> StrikeStation::scenes() {
              [this] {
                  show_picture(Picture::count);
                  card().show_sum(heard_sheet);
+                 m_line.strikes().keep(m_line.strikes().simulated(), true);
                  go_to(5);
                  give_blow();
              }},
@@ -269,7 +270,8 @@ void StrikeStation::paint_strike(QPainter& painter, size_t which, const QRectF& 
         // What was heard, as a stroke across its column.
         painter.setPen(QPen(t.blued, 2));
         const double y = low - static_cast<double>(heard.strikes.value_or(one.should + 1)) * dot;
-        painter.drawLine(QPointF(x - 2.4 * r, y), QPointF(x + 2.4 * r, y));
+        const double half = std::min(2.4 * r, room.width() / 2 - 1);
+        painter.drawLine(QPointF(x - half, y), QPointF(x + half, y));
     }
     const bool whole = one.hour == std::floor(one.hour);
     if (whole) write(painter, type(Type::note), t.steel, {x, room.bottom() - 7}, QString::number(one.hour), 0);
