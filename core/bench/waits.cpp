@@ -50,6 +50,12 @@ std::string trimmed(const std::string& words) {
 
 bool is_time(const std::string& when) { return time_of(when).has_value(); }
 
+std::optional<double> time_s(const std::string& when) {
+    const auto time = time_of(when);
+    constexpr double minute_s = 60;
+    return time ? std::optional(static_cast<double>(time->time_since_epoch().count()) * minute_s) : std::nullopt;
+}
+
 double minutes_between(const std::string& from, const std::string& to) {
     const auto a = time_of(from), b = time_of(to);
     return a && b ? std::max(0.0, static_cast<double>((*b - *a).count())) : 0;

@@ -7,6 +7,8 @@ namespace echappe {
 // Times as people write them, "2026-11-30 10:42" or a day alone.
 
 bool is_time(const std::string& when);
+/// Seconds from the beginning of 1970, without zones, as looks at a rate have it; nothing where it is no time.
+std::optional<double> time_s(const std::string& when);
 /// 0 where the second comes first, or one of them is no time.
 double minutes_between(const std::string& from, const std::string& to);
 /// Empty where `from` is no time.

@@ -62,6 +62,7 @@ SumAnswer bench_job_sheet(const Job& job, const JobOrder& order) {
     constexpr double hour = 60;
     found.says("still to be worked", order.minutes_left / hour, "h", 1);
     found.sentence("ready", order.ready.verdict);
+    if (!order.ready.gathered.empty()) found.sentence("gathered", order.ready.gathered);
     if (order.stops.used > 0) found.sentence("stops", order.stops.verdict);
     for (const std::string& id : order.cautions)
         if (const Caution* one = caution(id)) found.sentence(id, one->in_words());

@@ -9,6 +9,7 @@
 #include "job/derived.h"
 #include "number/units.h"
 #include "power/record.h"
+#include "report/gathered.h"
 #include "report/known.h"
 #include "report/oil_plan.h"
 #include "workings/found.h"
@@ -283,6 +284,7 @@ private:
                               : ", its rate is not in the log";
         ready.verdict += ready.ready ? ": ready." : ready.days < week ? ": a week is wanted." : ": regulate it first.";
         if (!run.level || !run.firm) ready.verdict += " It was not said to stand level and firm.";
+        ready.gathered = gathered_on(run, m_job.rate_log);
         return ready;
     }
 
@@ -420,7 +422,8 @@ const Record& ReadyResult::record() {
     static const Record record = Fields<Out>()
                                      .add("ready", &Out::ready, "", "it can go home")
                                      .add("days", &Out::days, "d", "without a stop")
-                                     .add("verdict", &Out::verdict, "", "in words");
+                                     .add("verdict", &Out::verdict, "", "in words")
+                                     .add("gathered", &Out::gathered, "", "looks, warmth and what was heard of that run");
     return record;
 }
 

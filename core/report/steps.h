@@ -53,6 +53,7 @@ struct ReadyResult {
     bool ready = false;
     double days = 0;  ///< without a stop, of the run that is on or the last
     std::string verdict;
+    std::string gathered;  ///< looks, warmth and what was heard of that run
     static const Record& record();
 };
 

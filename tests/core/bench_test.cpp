@@ -11,6 +11,7 @@
 #include "job/new_job.h"
 #include "number/input_error.h"
 #include "report/bench_sheets.h"
+#include "report/gathered.h"
 #include "report/job_steps.h"
 #include "report/papers.h"
 #include "report/today.h"
@@ -398,4 +399,21 @@ TEST_CASE("what waits holds up all that comes after it, however far, though step
         if (&step > held.step("dismantle")) CHECK(step.held_up);
     if (const JobStep* next = held.next()) CHECK(next < held.step("dismantle"));
     CHECK_FALSE(held.step("receive")->held_up);
+}
+
+TEST_CASE("a run on test gathers what the rate log has of its time, and nothing from before it") {
+    TestRun run;
+    run.begun = "2026-11-20 09:00", run.ended = "2026-11-22 09:00";
+    RateLog log;
+    const double begun = *time_s(run.begun);
+    CHECK(begun == 1795165200);  // by another calendar: date -u -d "2026-11-20 09:00" +%s
+    log.looks = {{begun - 3600, begun - 3600, 3.0}, {begun + 3600, begun + 3601, 14.0}, {begun + 90000, begun + 90002, 17.5}};
+    HeardRate heard;
+    heard.reference_s = begun + 90000, heard.rate_s_per_day = -12.5, heard.beat_error_ms = 4;
+    log.heard = {heard};
+    const std::string words = gathered_on(run, log);
+    CHECK_THAT(words, Catch::Contains("Looked at 2 times, 14.0 to 17.5"));
+    CHECK_THAT(words, Catch::Contains("12.5"));
+    log.looks.resize(1), log.heard.clear();
+    CHECK(gathered_on(run, log).empty());
 }

@@ -171,6 +171,7 @@ void BenchStation::paint_step_large(QPainter& painter, const QRectF& room, const
     page.gap(14);
     page.section(tr("ON TEST"), words(order().state));
     page.says(words(order().ready.verdict), order().ready.ready ? t.verdigris : t.ink, Type::text);
+    if (!order().ready.gathered.empty()) page.says(words(order().ready.gathered), t.steel, Type::text);
     page.line(legend({"bench.run", "bench.stop"}), t.steel);
     if (!page.holds(90)) return;
     // What this clock may have in it that hurts: said once, shown from then on.
