@@ -60,8 +60,9 @@ public:
     int begin_session() { return ++m_sessions; }
     /// The same, of one topic's part.
     template <class Part>
-    void edit(const Edit<Part>& named) {
-        edit(words(named.name), [&](Job& job) { named.change(job.*member_of<Part>); });
+    void edit(const Edit<Part>& named, const std::function<void(bool)>& beside = {}) {
+        edit(
+            words(named.name), [&](Job& job) { named.change(job.*member_of<Part>); }, beside);
     }
     void judge(const std::string& finding, const QString& verdict, const QString& reason);
 

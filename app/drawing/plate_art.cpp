@@ -5,17 +5,17 @@
 #include <algorithm>
 #include <cmath>
 #include <map>
-#include <numbers>
 #include <tuple>
 
 #include "drawing/canvas.h"
 #include "drawing/dots.h"
+#include "number/constants.h"
 #include "theme/theme.h"
 
 namespace echappe {
 
 QPointF PlateMap::way(double direction_deg) const {
-    const double a = direction_deg * std::numbers::pi / 180;
+    const double a = direction_deg * pi / 180;
     return {(mirrored ? -1 : 1) * std::cos(a), -std::sin(a)};
 }
 
@@ -135,7 +135,7 @@ void draw_mark(QPainter& painter, QPointF at, double r, const std::string& decis
     if (decision == "bush") painter.drawEllipse(at, r + 3, r + 3);
     if (decision == "close")
         for (int i = 0; i < 4; ++i) {
-            const double a = std::numbers::pi / 4 + i * std::numbers::pi / 2;
+            const double a = pi / 4 + i * pi / 2;
             const QPointF way(std::cos(a), std::sin(a));
             painter.drawLine(at + way * (r + 5), at + way * (r + 1));
         }

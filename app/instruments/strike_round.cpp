@@ -72,28 +72,40 @@ QString StrikeRound::simulated() {
     }
     StrikingSound made = striking_sound(*sound);
     KeptSound kept(made.rate_Hz, std::move(made.samples));
-    m_sounded = {now.hour, std::make_shared<BlowsResult>(heard_blows_of(kept, static_cast<long long>(sound->bells_Hz.size()))),
-                 m_document.job().title};
+    BlowsInput in = to_listen();
+    in.hammers = static_cast<long long>(sound->bells_Hz.size());
+    m_sounded = {now.hour, std::make_shared<BlowsResult>(heard_blows_of(kept, in))};
     return words(blows_in_words({0, m_sounded->as->strikes, m_sounded->as->early}));
 }
 
 const StrikeRound::Sounded* StrikeRound::sounded() const {
     const auto& strike = m_document.job().strike;
-    if (!m_sounded || !strike || m_sounded->job != m_document.job().title) return nullptr;
+    if (!m_sounded || !strike) return nullptr;
     const bool kept = std::any_of(strike->heard.begin(), strike->heard.end(), [this](const HeardStrike& one) {
         return std::abs(one.hour - m_sounded->hour) < 1e-6 && one.strikes == m_sounded->as->strikes;
     });
     return kept ? &*m_sounded : nullptr;
 }
 
-QString StrikeRound::listen_to(const QString& path) {
+BlowsInput StrikeRound::to_listen() const {
     const auto& strike = m_document.job().strike;
     if (!strike || hours().empty()) throw InputError("recording", "no strike yet", "a job that says what counts its hours");
-    const Strike now = hours()[at()];
-    const BlowsResult heard = listen_to_strike({path.toStdString(), strike->hammers});
+    BlowsInput in;
+    in.hammers = strike->hammers;
+    const auto blows = blows_of(strike->scheme, strike->blows);
+    in.most = *std::max_element(blows.begin(), blows.end());
+    return in;
+}
+
+QString StrikeRound::take(double hour, const BlowsResult& heard) {
     if (heard.blows.empty()) throw InputError("recording", "no blow", "one strike, from before its warning to its end");
-    m_sounded = {now.hour, std::make_shared<BlowsResult>(heard), m_document.job().title};
-    return keep(words(blows_in_words({0, heard.strikes, heard.early})), true) + " " + words(heard.verdict);
+    if (!heard.strikes && !heard.runs_on)
+        throw InputError("recording", std::to_string(heard.blows.size()) + " blows and no end", "one strike, to its end");
+    const HeardStrike counted{hour, heard.strikes, heard.early};
+    m_sounded = {hour, std::make_shared<BlowsResult>(heard)};
+    m_document.edit(hear_strike(counted, heard.seconds_per_blow));
+    m_at.reset();
+    return QObject::tr("Kept: %1, %2").arg(words(words_of_time(hour)), words(heard.verdict));
 }
 
 }  // namespace echappe

@@ -7,6 +7,7 @@
 
 namespace echappe {
 
+struct BlowsInput;
 struct BlowsResult;
 
 /// What the strike was heard to count, hour by hour.
@@ -25,12 +26,16 @@ public:
     struct Sounded {
         double hour = 0;
         std::shared_ptr<const BlowsResult> as;
-        std::string job;  ///< its title
     };
     /// The one that was listened to last, while the job keeps what it counted; else nothing.
     const Sounded* sounded() const;
-    /// Listens to a recording of the strike that is asked for, and keeps what it counts. Throws InputError.
-    QString listen_to(const QString& path);
+    /// How a recording of the strike that is asked for is to be listened to. Throws InputError where no strike is asked for.
+    BlowsInput to_listen() const;
+    double hour() const { return hours()[at()].hour; }
+    /// Keeps what was counted at that hour. Throws InputError where it was not recorded to its end.
+    QString take(double hour, const BlowsResult& heard);
+    /// Another job lies there.
+    void forget() { m_sounded.reset(), m_at.reset(); }
     std::vector<LineKey> keys() const override {
         return {{QObject::tr("Enter keeps it, next hour"), {Qt::Key_Return}},
                 {QObject::tr("Tab another hour"), {Qt::Key_Tab}},

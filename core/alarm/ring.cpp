@@ -1,7 +1,6 @@
 #include "alarm/ring.h"
 
-#include <numbers>
-
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "number/units.h"
 
@@ -10,7 +9,7 @@ namespace {
 
 constexpr const char* ring_source = "counts, and the way of a line on its drum";
 
-double line_for_a_turn(const AlarmRingInput& in) { return std::numbers::pi * (*in.drum_mm + in.rope_mm.value_or(0)); }
+double line_for_a_turn(const AlarmRingInput& in) { return pi * (*in.drum_mm + in.rope_mm.value_or(0)); }
 
 double turns_of(const AlarmRingInput& in) {
     if (in.great_turns && in.fall_mm) throw InputError("fall_mm", print_short(*in.fall_mm), "nothing where `great_turns` is told");

@@ -3,7 +3,6 @@
 #include <Eigen/QR>
 #include <algorithm>
 #include <cmath>
-#include <numbers>
 
 #include "number/constants.h"
 #include "sound/fourier.h"
@@ -46,8 +45,7 @@ double wandering_variance(const std::vector<Beat>& beats, const BeatFit& fit) {
     // The line took the lowest frequency, the limp the highest.
     for (size_t bin = 2; bin + 1 < spectrum.size(); ++bin) {
         power.push_back(std::norm(spectrum[bin]) / static_cast<double>(beats.size()) + 1e-12);
-        grows.push_back(1 /
-                        (4 * std::pow(std::sin(std::numbers::pi * static_cast<double>(bin) / static_cast<double>(fourier.length())), 2)));
+        grows.push_back(1 / (4 * std::pow(std::sin(pi * static_cast<double>(bin) / static_cast<double>(fourier.length())), 2)));
     }
     const auto n = static_cast<double>(beats.size()), span = static_cast<double>(numbers - 1);
     struct Share {

@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <limits>
 
 #include "number/constants.h"
 #include "number/input_error.h"
@@ -11,26 +12,31 @@ namespace echappe {
 namespace {
 
 constexpr const char* stops_source = "Bayes' rule over the arbor and its place; the hands as a measure of every arbor's turn";
-constexpr double dial_s = 43200;
-constexpr double wide_fault = 0.02;  // of a turn: a bent tooth is not a point
+constexpr double dial_s = static_cast<double>(half_a_day_s);
+constexpr double wide_fault = 0.02;   // of a turn: a bent tooth is not a point
+constexpr double widest_read = 0.25;  // of a turn: read no better than that, the hands tell nothing of an arbor
 
-/// How likely these parts of a turn are if all came from one place, wherever that is, against places anywhere.
-double likelihood(const std::vector<double>& turns, double spread) {
-    // Where the spread is a good part of a turn nothing can be told.
-    constexpr int places = 720;
+/// Of values given by their logarithms.
+double log_of_sum(const std::vector<double>& logs) {
+    const double most = *std::max_element(logs.begin(), logs.end());
     double sum = 0;
-    for (int i = 0; i < places; ++i) {
-        double product = 1;
+    for (const double one : logs) sum += std::exp(one - most);
+    return most + std::log(sum);
+}
+
+/// Logarithm of how likely these parts of a turn are if all came from one place, wherever that is, against places anywhere.
+double log_likelihood(const std::vector<double>& turns, double spread) {
+    constexpr int places = 720;
+    std::vector<double> of_place(places);
+    for (int i = 0; i < places; ++i)
         for (const double turn : turns) {
             double density = 0;
             const double off = std::remainder(turn - static_cast<double>(i) / places, 1.0);
             for (const double round : {-1.0, 0.0, 1.0})
                 density += std::exp(-std::pow((off + round) / spread, 2) / 2) / (spread * std::sqrt(2 * pi));
-            product *= density;
+            of_place[static_cast<size_t>(i)] += std::log(std::max(density, std::numeric_limits<double>::min()));
         }
-        sum += product / places;
-    }
-    return sum;
+    return log_of_sum(of_place) - std::log(places);
 }
 
 struct Stood {
@@ -46,6 +52,9 @@ Stood middle_of(const std::vector<double>& turns) {
     if (out.at < 0) out.at += 1;
     return out;
 }
+
+/// Hands that nobody saw are left empty, or "?".
+bool was_read(const TestStop& stop) { return !stop.hands.empty() && stop.hands != "?"; }
 
 /// It comes round in whole turns while the hands go once round the dial.
 bool told_by_hands(double period_s) {
@@ -74,7 +83,8 @@ std::string in_words(const StopsResult& out) {
         return "At all of " + stops + " " + first.name + " stood alike, within " + print_fixed(360 * first.spread, 0) +
                "° of its turn: look at it there for a bent tooth, a burr, dirt, a bent pivot, or what it touches.";
     }
-    if (out.no_pattern > 0.8) return stops + " without a pattern: what stops it does not turn with one arbor.";
+    if (out.no_pattern > 0.8)
+        return stops + " without a pattern among the arbors that the hands can tell; those that turn in a few minutes they cannot.";
     return stops + " do not tell yet; likeliest " + out.arbors.front().name + ", " + print_fixed(100 * out.arbors.front().probability, 0) +
            " %.";
 }
@@ -98,28 +108,28 @@ StopsResult stops_pattern(const StopsInput& in) {
     StopsResult out;
     std::vector<double> stood;
     for (size_t i = 0; i < in.stops.size(); ++i)
-        if (!in.stops[i].hands.empty()) stood.push_back(hands_s(in.stops[i].hands, "stops[" + std::to_string(i) + "].hands"));
+        if (was_read(in.stops[i])) stood.push_back(hands_s(in.stops[i].hands, "stops[" + std::to_string(i) + "].hands"));
     out.used = static_cast<long long>(stood.size());
-    std::vector<double> likely;
-    double all = 0;
+    std::vector<double> logs = {0};  // of what has no pattern, then of each arbor
     for (const SlowArbor& arbor : alike_as_one(in.arbors)) {
         if (!told_by_hands(arbor.period_s)) continue;
         const double spread = std::hypot(60 * in.reading_min / arbor.period_s, wide_fault);
-        if (spread > 0.25) continue;
+        if (spread > widest_read) continue;
         std::vector<double> turns;
         for (const double at : stood) turns.push_back(std::fmod(at / arbor.period_s, 1.0));
         const Stood where = middle_of(turns);
         out.arbors.push_back({arbor.id, arbor.name, 0, where.at, where.spread});
-        likely.push_back(stood.empty() ? 1 : likelihood(turns, spread));
-        all += likely.back();
+        logs.push_back(log_likelihood(turns, spread));
     }
     if (out.arbors.empty()) {
         out.verdict = "No arbor here comes round with the hands slowly enough to be told by them.";
         return out;
     }
-    const double each = 0.5 / static_cast<double>(out.arbors.size()), sum = 0.5 + each * all;
-    out.no_pattern = 0.5 / sum;
-    for (size_t i = 0; i < out.arbors.size(); ++i) out.arbors[i].probability = each * likely[i] / sum;
+    // Half of the belief before is that there is none.
+    for (size_t i = 1; i < logs.size(); ++i) logs[i] -= std::log(static_cast<double>(out.arbors.size()));
+    const double all = log_of_sum(logs);
+    out.no_pattern = std::exp(logs[0] - all);
+    for (size_t i = 0; i < out.arbors.size(); ++i) out.arbors[i].probability = std::exp(logs[i + 1] - all);
     std::stable_sort(out.arbors.begin(), out.arbors.end(), [](const auto& a, const auto& b) { return a.probability > b.probability; });
     constexpr double sure = 0.8;
     if (out.used > 1 && out.arbors.front().probability > sure) out.culprit = out.arbors.front().arbor;
@@ -175,13 +185,14 @@ const Record& StopsResult::record() {
 namespace {
 
 std::vector<Working> explain_stops(const StopsInput& in, const StopsResult& out) {
-    if (!out.culprit || in.stops.empty()) return {};
+    const auto last = std::find_if(in.stops.rbegin(), in.stops.rend(), was_read);
+    if (!out.culprit || last == in.stops.rend()) return {};
     const StopCulprit& first = out.arbors.front();
     double period = 0;
     for (const SlowArbor& arbor : in.arbors)
         if (arbor.id == first.arbor) period = arbor.period_s;
     return {work_out("turns of it to the last stop", "n = t ÷ T",
-                     {{"t", "from twelve to where the hands stood", {hands_s(in.stops.back().hands, "stops"), 0}, "s", 0},
+                     {{"t", "from twelve to where the hands stood", {hands_s(last->hands, "stops"), 0}, "s", 0},
                       {"T", "of a turn", {period, 0}, "s", 0}},
                      "", stops_source, [](auto x) { return x[0] / x[1]; })};
 }

@@ -1,8 +1,8 @@
 #include "cards/plan.h"
 
 #include <cmath>
-#include <numbers>
 
+#include "number/constants.h"
 #include "number/units.h"
 #include "parts/material.h"
 
@@ -68,7 +68,7 @@ void Plan::stock(const std::string& form, const std::string& of, double size_mm,
     CardStock stock;
     stock.form = form, stock.material = of, stock.size_mm = size_mm, stock.width_mm = width_mm, stock.length_mm = length_mm;
     const bool round = form == "rod" || form == "wire" || form == "tube";
-    const double area = round ? std::numbers::pi * size_mm * size_mm / 4 : size_mm * width_mm;
+    const double area = round ? pi * size_mm * size_mm / 4 : size_mm * width_mm;
     stock.mass_g = area * length_mm * material(of).density_kg_m3 * 1e-6;
     m_card.stock = stock;
     const std::string size = round ? print_short(size_mm, 3) + " mm " + form

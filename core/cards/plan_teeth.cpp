@@ -1,8 +1,8 @@
 #include <algorithm>
 #include <cmath>
-#include <numbers>
 
 #include "cards/plan.h"
+#include "number/constants.h"
 #include "number/units.h"
 #include "parts/material.h"
 
@@ -53,7 +53,7 @@ void plan_wheel(DerivedCard& card, const WheelMaking& making, const PartCard* ke
         pattern.title = card.name, pattern.thickness_mm = blank.thickness_mm;
         constexpr int corners = 180;
         for (int i = 0; i < corners; ++i) {
-            const double at = 2 * std::numbers::pi * i / corners, r = blank.outside_diameter_mm / 2;
+            const double at = 2 * pi * i / corners, r = blank.outside_diameter_mm / 2;
             pattern.outline.push_back({r * std::cos(at), r * std::sin(at)});
         }
         pattern.openings = blank.crossings;
@@ -184,7 +184,7 @@ void plan_ring(DerivedCard& card, const CutRingInput& usual, const std::optional
 void plan_let_in(DerivedCard& card, const CutRingInput& wheel, const std::vector<long long>& damaged, const PartCard* kept) {
     card.outside_mm = wheel.outside_mm;
     Plan plan(card, kept);
-    const double deep = (wheel.outside_mm - wheel.root_mm) / 2 + 1.5 * wheel.module_mm, wide = std::numbers::pi * wheel.module_mm;
+    const double deep = (wheel.outside_mm - wheel.root_mm) / 2 + 1.5 * wheel.module_mm, wide = pi * wheel.module_mm;
     plan.stock("sheet", "cast brass", wheel.thickness_mm, std::ceil(2 * wide + 4),
                std::ceil(static_cast<double>(damaged.size()) * (wide + 2) + 4));
     std::string teeth;

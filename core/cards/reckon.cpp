@@ -59,6 +59,11 @@ std::string short_of(const CardStep& step, const Stores& stores) {
 
 }  // namespace
 
+void learn(std::vector<TimeTaken>& times, const TimeTaken& took, bool done) {
+    if (done) return times.push_back(took);
+    if (const auto at = std::find(times.rbegin(), times.rend(), took); at != times.rend()) times.erase(std::next(at).base());
+}
+
 std::optional<double> learnt_minutes(const std::string& kind, const std::string& step, const std::vector<TimeTaken>& times) {
     std::vector<double> took;
     for (const TimeTaken& one : times)

@@ -38,6 +38,8 @@ struct TimeTaken {
     bool operator==(const TimeTaken&) const = default;
 };
 
+/// Kept, or taken out again where its step was undone.
+void learn(std::vector<TimeTaken>& times, const TimeTaken& took, bool done);
 /// The middle one of what such steps took before.
 std::optional<double> learnt_minutes(const std::string& kind, const std::string& step, const std::vector<TimeTaken>& times);
 

@@ -2,7 +2,6 @@
 
 #include <algorithm>
 #include <cmath>
-#include <numbers>
 
 #include "escapement/layout.h"
 #include "escapement/lever.h"
@@ -252,7 +251,7 @@ std::optional<double> impulse_ms(const DerivedEscapement& d, double beats_per_ho
     }
     if (std::max(std::abs(unlocks), std::abs(lets_off)) >= *d.swing_rad) return {};
     const double swing = *d.swing_rad;
-    return 3.6e6 / beats_per_hour / std::numbers::pi * (std::asin(lets_off / swing) - std::asin(unlocks / swing));
+    return 3.6e6 / beats_per_hour / pi * (std::asin(lets_off / swing) - std::asin(unlocks / swing));
 }
 
 DerivedEscapement at_depth(const DerivedEscapement& derived, double depth_mm) {

@@ -1,15 +1,14 @@
 #include "escapement/sheets.h"
 
-#include <numbers>
-
 #include "escapement/edits.h"
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "number/units.h"
 
 namespace echappe {
 namespace {
 
-constexpr double deg = 180 / std::numbers::pi;
+constexpr double deg = 180 / pi;
 
 std::vector<std::string> layout_fields(const std::string& kind) {
     std::vector<std::string> fields = {"tip_diameter_mm", "span"};

@@ -2,9 +2,9 @@
 
 #include <algorithm>
 #include <cmath>
-#include <numbers>
 
 #include "making/joints.h"
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "number/units.h"
 
@@ -17,7 +17,7 @@ constexpr double to_turn_off_mm = 1;
 constexpr double least_ring_modules = 0.25;
 constexpr double wanted_margin = 3;
 
-double holds(double strength, double seat, double thick) { return strength * std::numbers::pi * seat * thick * seat / 2; }
+double holds(double strength, double seat, double thick) { return strength * pi * seat * thick * seat / 2; }
 
 std::string in_words(const CutRingInput& in, const CutRingResult& out) {
     if (!out.seat_diameter_mm) return out.reason;

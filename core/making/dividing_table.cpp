@@ -2,9 +2,9 @@
 
 #include <algorithm>
 #include <cmath>
-#include <numbers>
 #include <set>
 
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "number/units.h"
 
@@ -84,7 +84,7 @@ DividingTableResult dividing_table(const DividingTableInput& in) {
     }
     constexpr double no_error_deg = 1e-9;
     out.exact = out.worst_deg < no_error_deg;
-    if (d.pitch_radius_mm > 0) out.worst_um = out.worst_pitch_deg * std::numbers::pi / 180 * d.pitch_radius_mm * 1000;
+    if (d.pitch_radius_mm > 0) out.worst_um = out.worst_pitch_deg * pi / 180 * d.pitch_radius_mm * 1000;
     out.verdict = in_words(out);
     return out;
 }

@@ -1,13 +1,14 @@
 #include "making/passes.h"
 
 #include <algorithm>
-#include <numbers>
+
+#include "number/constants.h"
 
 namespace echappe {
 
 std::vector<CuttingPass> cutting_passes(const ToothForm& form, double module_mm, double outside_mm, const std::vector<double>& shares) {
     const double root = form.root_radius() * module_mm, outside = outside_mm / 2, whole = outside - root;
-    const double half_pitch = std::numbers::pi / static_cast<double>(form.count);
+    const double half_pitch = pi / static_cast<double>(form.count);
     std::vector<CuttingPass> passes;
     for (const double share : shares) {
         const double depth = share * whole, meets = root + depth;

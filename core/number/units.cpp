@@ -3,7 +3,6 @@
 #include <array>
 #include <charconv>
 #include <cmath>
-#include <numbers>
 #include <sstream>
 
 #include "number/constants.h"
@@ -253,7 +252,7 @@ std::string print_span(double seconds) {
 }
 
 double in_mg_cm2(double kg_m2) { return kg_m2 * 1e10; }
-double in_degrees(double rad) { return rad * 180 / std::numbers::pi; }
+double in_degrees(double rad) { return rad * 180 / pi; }
 
 double in_microjoule(double J) { return J * 1e6; }
 

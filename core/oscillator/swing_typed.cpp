@@ -3,8 +3,8 @@
 #include <algorithm>
 #include <cmath>
 #include <iterator>
-#include <numbers>
 
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "number/numeral.h"
 #include "number/units.h"
@@ -33,7 +33,7 @@ std::string swing_in_degrees(const std::string& typed, const std::optional<doubl
     if (*wide < 0 || *wide >= 2 * *below)
         throw InputError(field, in_quotes(typed),
                          "a width from end to end, less than twice the " + print_short(*below, 4) + " mm below the suspension");
-    return print_plain(std::round(std::asin(*wide / 2 / *below) * 180 / std::numbers::pi * 1e4) / 1e4);
+    return print_plain(std::round(std::asin(*wide / 2 / *below) * 180 / pi * 1e4) / 1e4);
 }
 
 void type_with_swings(const Record& record, void* object, const std::string& field, const std::string& word,

@@ -2,8 +2,8 @@
 
 #include <algorithm>
 #include <cmath>
-#include <numbers>
 
+#include "number/constants.h"
 #include "number/input_error.h"
 
 namespace echappe {
@@ -47,7 +47,7 @@ std::vector<std::string> material_ids() {
 
 double turning_rpm(const Material& of, double diameter_mm) {
     constexpr double most = 4000, fine = 50;
-    const double exact = std::min(most, 1000 * of.cutting_m_min / (std::numbers::pi * std::max(diameter_mm, 0.1)));
+    const double exact = std::min(most, 1000 * of.cutting_m_min / (pi * std::max(diameter_mm, 0.1)));
     return fine * std::max(1.0, std::round(exact / fine));
 }
 

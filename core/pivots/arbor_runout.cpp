@@ -2,8 +2,8 @@
 
 #include <algorithm>
 #include <cmath>
-#include <numbers>
 
+#include "number/constants.h"
 #include "number/units.h"
 
 namespace echappe {
@@ -80,7 +80,7 @@ ArborRunoutResult arbor_runout(const ArborRunoutInput& in) {
     if (in.wheel_radius_mm) {
         out.ratio_swing = out.eccentricity_mm / *in.wheel_radius_mm;
         // Held steady by the escapement, the arbor is ahead and behind by ε ÷ R of a radian once a turn.
-        if (in.period_s) out.hand_wobble_s = *in.period_s * *out.ratio_swing / (2 * std::numbers::pi);
+        if (in.period_s) out.hand_wobble_s = *in.period_s * *out.ratio_swing / (2 * pi);
     }
     if (in.tir_before_mm) out.improved_mm = *in.tir_before_mm - in.tir_mm;
     std::optional<double> slenderness;
@@ -124,7 +124,7 @@ std::vector<Working> explain_arbor_runout(const ArborRunoutInput& in, const Arbo
                                 {{"T", "period", {*in.period_s, 0}, "s", 0},
                                  {"ε", "eccentricity", {out.eccentricity_mm, 0}, "mm", 0},
                                  {"R", "pitch radius of the wheel", {*in.wheel_radius_mm, 0}, "mm", 0}},
-                                "s", arbor_runout_source, [](auto x) { return x[0] * x[1] / (2 * std::numbers::pi * x[2]); }));
+                                "s", arbor_runout_source, [](auto x) { return x[0] * x[1] / (2 * pi * x[2]); }));
     return list;
 }
 

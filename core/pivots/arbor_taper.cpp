@@ -3,8 +3,8 @@
 #include <boost/math/quadrature/gauss_kronrod.hpp>
 #include <boost/math/tools/roots.hpp>
 #include <cmath>
-#include <numbers>
 
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "number/units.h"
 
@@ -79,7 +79,7 @@ double tapered_cantilever_mm(double outer, double inner, double length, double f
         return x * x / (d * d * d * d);
     };
     const double sum = boost::math::quadrature::gauss_kronrod<double, 31>::integrate(bends, 0.0, length, 8, 1e-10);
-    return 64 * force / (std::numbers::pi * modulus) * sum;
+    return 64 * force / (pi * modulus) * sum;
 }
 
 ArborTaperResult turn_taper(const ArborTaperInput& in) {
@@ -87,7 +87,7 @@ ArborTaperResult turn_taper(const ArborTaperInput& in) {
         throw InputError("small_diameter_mm", print_short(in.small_diameter_mm, 9),
                          "at most large_diameter_mm, " + print_short(in.large_diameter_mm, 9));
     ArborTaperResult out;
-    out.compound_angle_deg = std::atan((in.large_diameter_mm - in.small_diameter_mm) / (2 * in.length_mm)) * 180 / std::numbers::pi;
+    out.compound_angle_deg = std::atan((in.large_diameter_mm - in.small_diameter_mm) / (2 * in.length_mm)) * 180 / pi;
     out.deflection_whole_mm = gives_way(in, 0, in.length_mm);
     for (double from = 0; from < in.length_mm - 1e-9;) {
         const double to = end_of_stage(in, from);
@@ -101,12 +101,11 @@ ArborTaperResult turn_taper(const ArborTaperInput& in) {
 }
 
 std::vector<Working> explain_taper(const ArborTaperInput& in, const ArborTaperResult& out) {
-    Working angle =
-        work_out("angle of the tool rest", "α = atan((D − d) ÷ (2 L))",
-                 {{"D", "thick end", {in.large_diameter_mm, 0}, "mm", 0},
-                  {"d", "thin end", {in.small_diameter_mm, 0}, "mm", 0},
-                  {"L", "length", {in.length_mm, 0}, "mm", 0}},
-                 "deg", arbor_taper_source, [](auto x) { return std::atan((x[0] - x[1]) / (2 * x[2])) * 180 / std::numbers::pi; });
+    Working angle = work_out("angle of the tool rest", "α = atan((D − d) ÷ (2 L))",
+                             {{"D", "thick end", {in.large_diameter_mm, 0}, "mm", 0},
+                              {"d", "thin end", {in.small_diameter_mm, 0}, "mm", 0},
+                              {"L", "length", {in.length_mm, 0}, "mm", 0}},
+                             "deg", arbor_taper_source, [](auto x) { return std::atan((x[0] - x[1]) / (2 * x[2])) * 180 / pi; });
     for (const TaperStage& stage : out.stages)
         angle.notes.push_back(print_fixed(stage.from_mm, 2) + " to " + print_fixed(stage.to_mm, 2) + " mm from the small end: gives way " +
                               print_fixed(stage.deflection_mm, 4) + " mm");

@@ -1,8 +1,8 @@
 #include "pivots/curled_bush.h"
 
 #include <cmath>
-#include <numbers>
 
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "number/units.h"
 
@@ -58,10 +58,10 @@ const Record& CurledBushResult::record() {
 CurledBushResult curl_bush(const CurledBushInput& in) {
     CurledBushResult out;
     out.mandrel_mm = in.pivot_mm + in.clearance_mm;
-    out.strip_length_mm = std::numbers::pi * (out.mandrel_mm + in.sheet_mm);
+    out.strip_length_mm = pi * (out.mandrel_mm + in.sheet_mm);
     out.strip_width_mm = in.plate_mm;
     out.outside_mm = out.mandrel_mm + 2 * in.sheet_mm;
-    out.entering_mm = out.outside_mm - 2 * taper_share * in.plate_mm * std::tan(in.taper_deg * std::numbers::pi / 180);
+    out.entering_mm = out.outside_mm - 2 * taper_share * in.plate_mm * std::tan(in.taper_deg * pi / 180);
     if (out.entering_mm <= out.mandrel_mm)
         throw InputError("taper_deg", print_short(in.taper_deg, 9), "a taper that leaves some of the sheet at the entering end");
     out.hole_mm = out.outside_mm - grip_mm;
@@ -80,7 +80,7 @@ CurledBushResult curl_bush(const CurledBushInput& in) {
 std::vector<Working> explain_curled_bush(const CurledBushInput& in, const CurledBushResult& out) {
     Working strip =
         work_out("strip", "L = π (d + s)", {{"d", "mandrel", {out.mandrel_mm, 0}, "mm", 0}, {"s", "sheet", {in.sheet_mm, 0}, "mm", 0}},
-                 "mm", curled_bush_source, [](auto x) { return std::numbers::pi * (x[0] + x[1]); });
+                 "mm", curled_bush_source, [](auto x) { return pi * (x[0] + x[1]); });
     strip.notes = out.notes;
     return {strip};
 }

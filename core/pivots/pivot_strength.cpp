@@ -1,7 +1,6 @@
 #include "pivots/pivot_strength.h"
 
 #include <cmath>
-#include <numbers>
 
 #include "number/constants.h"
 #include "number/units.h"
@@ -71,9 +70,8 @@ PivotStrengthResult pivot_strength(const PivotStrengthInput& in) {
 std::vector<Working> explain_pivot_strength(const PivotStrengthInput& in, const PivotStrengthResult& out) {
     const Term load{"F", "load on the pivot", {out.load_N, 0}, "N", 0};
     const Term d{"d", "pivot", {in.pivot_mm, 0}, "mm", 0};
-    Working stress =
-        work_out("stress at the shoulder", "σ = 32 F l ÷ (π d³)", {load, {"l", "length", {in.length_mm, 0}, "mm", 0}, d}, "N/mm²",
-                 pivot_strength_source, [](auto x) { return 32 * x[0] * x[1] / (std::numbers::pi * x[2] * x[2] * x[2]); });
+    Working stress = work_out("stress at the shoulder", "σ = 32 F l ÷ (π d³)", {load, {"l", "length", {in.length_mm, 0}, "mm", 0}, d},
+                              "N/mm²", pivot_strength_source, [](auto x) { return 32 * x[0] * x[1] / (pi * x[2] * x[2] * x[2]); });
     stress.notes = {out.verdict};
     return {stress, work_out("friction torque", "M = µ F d ÷ 2", {{"µ", "friction", {in.friction, 0}, "", 0}, load, d}, "N mm",
                              pivot_strength_source, [](auto x) { return x[0] * x[1] * x[2] / 2; })};

@@ -2,7 +2,6 @@
 
 #include <algorithm>
 #include <cmath>
-#include <numbers>
 
 #include "number/constants.h"
 #include "number/input_error.h"
@@ -302,7 +301,7 @@ void simulate_pallets(const Sources& from, PowerChainInput& in, const DerivedDri
     if (const auto* lever = std::get_if<LeverAction>(&*pallets.now); lever && !pendulum) {
         // The lever goes from banking to banking at every swing: its share is the same at every torque.
         if (const auto energy = energy_per_beat_mJ(*lever, pallets.beat, 1, pallets.friction); energy && *energy > 0)
-            in.oscillator.escapement_efficiency = *energy / (std::numbers::pi / static_cast<double>(lever->teeth));
+            in.oscillator.escapement_efficiency = *energy / (pi / static_cast<double>(lever->teeth));
         return;
     }
     if (!anchor || !pendulum) return;
@@ -315,7 +314,7 @@ void simulate_pallets(const Sources& from, PowerChainInput& in, const DerivedDri
     if (!(start.efficiency.value_or(0) > 0 && end.efficiency.value_or(0) > 0)) return;
     in.oscillator.escapement_efficiency = *start.efficiency;
     in.oscillator.escapement_efficiency_end = *end.efficiency;
-    in.oscillator.needed_deg = in.oscillator.needed_deg.value_or(*pallets.beat.least_rad * 180 / std::numbers::pi);
+    in.oscillator.needed_deg = in.oscillator.needed_deg.value_or(*pallets.beat.least_rad * 180 / pi);
 }
 
 void chain_of(const Sources& from, DerivedDrive& drive, DerivedPower& out) {

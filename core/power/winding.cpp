@@ -2,8 +2,8 @@
 
 #include <algorithm>
 #include <cmath>
-#include <numbers>
 
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "power/mainspring.h"
 #include "power/weight_drive.h"
@@ -19,7 +19,7 @@ std::optional<Winding> lesser(const std::optional<Winding>& a, const std::option
 std::optional<Winding> of(const WeightDrive& drive) {
     std::optional<Winding> falls, holds;
     if (drive.room_mm && drive.drum_diameter_mm && drive.line_diameter_mm) {
-        const double each = std::numbers::pi * (*drive.drum_diameter_mm + *drive.line_diameter_mm);
+        const double each = pi * (*drive.drum_diameter_mm + *drive.line_diameter_mm);
         falls = Winding{*drive.room_mm * std::pow(2.0, static_cast<double>(drive.moving_pulleys)) / each, "the weight's room to fall"};
     }
     if (drive.drum_length_mm && drive.line_diameter_mm && *drive.line_diameter_mm > 0) {

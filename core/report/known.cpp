@@ -1,14 +1,17 @@
 #include "report/known.h"
 
 #include <algorithm>
+#include <cmath>
 
 #include "job/derived.h"
 #include "number/input_error.h"
+#include "train/hands.h"
 
 namespace echappe {
 namespace {
 
-constexpr double minute_hand_s = 3600, hour_hand_s = 43200;
+/// Of "minutes" or "hours".
+double period_of_hand_s(const char* hand) { return find_period(hand)->period_s.to_double(); }
 
 bool any_finding(const Derived& derived, std::initializer_list<const char*> kinds) {
     return std::any_of(derived.findings.begin(), derived.findings.end(), [&](const Finding& finding) {
@@ -19,7 +22,8 @@ bool any_finding(const Derived& derived, std::initializer_list<const char*> kind
 /// The hands themselves, and arbors that turn as they do.
 bool goes_with_hands(const std::string& id, const Derived& derived) {
     const DerivedArbor* arbor = derived.train.arbor(id);
-    return !arbor || !arbor->period_s || *arbor->period_s == minute_hand_s || *arbor->period_s == hour_hand_s;
+    const auto turns_as = [&](const char* hand) { return std::abs(*arbor->period_s / period_of_hand_s(hand) - 1) < 1e-9; };
+    return !arbor || !arbor->period_s || turns_as("minutes") || turns_as("hours");
 }
 
 }  // namespace
@@ -45,8 +49,9 @@ std::vector<TestDone> known_by_job(const Job& job, const Derived& derived) {
     if (!derived.pivots.end_shake.empty())
         tell("end-shake", std::none_of(derived.pivots.end_shake.begin(), derived.pivots.end_shake.end(),
                                        [](const auto& one) { return one.second.verdict == "binds"; }));
-    if (const StopsResult stops = stops_of(job, derived); stops.used > 2 && (stops.culprit || stops.no_pattern > 0.8))
-        known.push_back({"stop-arbor", !stops.culprit ? "no" : goes_with_hands(*stops.culprit, derived) ? "hands" : "yes"});
+    // Stops without a pattern answer nothing: quick arbors are not told by the hands.
+    if (const auto culprit = stops_of(job, derived).culprit)
+        known.push_back({"stop-arbor", goes_with_hands(*culprit, derived) ? "hands" : "yes"});
     for (const DerivedDrive& drive : derived.power.drives)
         if (drive.verdict && &drive == &derived.power.drives.front()) tell("torque", drive.verdict->word == "under");
     return known;
@@ -54,13 +59,11 @@ std::vector<TestDone> known_by_job(const Job& job, const Derived& derived) {
 
 StopsResult stops_of(const Job& job, const Derived& derived) {
     StopsInput in;
-    for (const TestRun& run : job.bench.runs)
-        for (const TestStop& stop : run.stops)
-            if (!stop.hands.empty() && stop.hands != "?") in.stops.push_back(stop);
+    for (const TestRun& run : job.bench.runs) in.stops.insert(in.stops.end(), run.stops.begin(), run.stops.end());
     for (const DerivedArbor& arbor : derived.train.arbors)
         if (arbor.period_s) in.arbors.push_back({arbor.id, arbor.name, *arbor.period_s});
-    in.arbors.push_back({"minute-hand", "the minute hand", minute_hand_s});
-    in.arbors.push_back({"hour-hand", "the hour hand", hour_hand_s});
+    in.arbors.push_back({"minute-hand", "the minute hand", period_of_hand_s("minutes")});
+    in.arbors.push_back({"hour-hand", "the hour hand", period_of_hand_s("hours")});
     try {
         return stops_pattern(in);
     } catch (const InputError& error) {

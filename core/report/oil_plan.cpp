@@ -1,9 +1,9 @@
 #include "report/oil_plan.h"
 
 #include <algorithm>
-#include <numbers>
 
 #include "job/derived.h"
+#include "number/constants.h"
 #include "number/units.h"
 
 namespace echappe {
@@ -13,7 +13,7 @@ namespace {
 /// third of the plate and 0.8 mm allow. What the pivot fills of it holds no oil.
 double sink_mm3(double pivot, double plate) {
     const double wide = pivot + 2 * std::min(pivot, 1.25), deep = std::min({pivot / 2, plate / 3, 0.8});
-    return std::max(0.0, cap_mm3(wide, deep) - std::numbers::pi * pivot * pivot / 4 * deep);
+    return std::max(0.0, cap_mm3(wide, deep) - pi * pivot * pivot / 4 * deep);
 }
 
 class Plan {

@@ -2,11 +2,11 @@
 
 #include <algorithm>
 #include <cmath>
-#include <numbers>
 #include <set>
 
 #include "bench/waits.h"
 #include "job/derived.h"
+#include "number/constants.h"
 #include "number/units.h"
 #include "power/record.h"
 #include "report/gathered.h"
@@ -352,7 +352,7 @@ private:
 
 }  // namespace
 
-double cap_mm3(double diameter, double depth) { return std::numbers::pi * depth * (3 * diameter * diameter / 4 + depth * depth) / 6; }
+double cap_mm3(double diameter, double depth) { return pi * depth * (3 * diameter * diameter / 4 + depth * depth) / 6; }
 
 JobOrder order_of_work(const Job& job, const Derived& derived, const std::string& now, const std::vector<TimeTaken>& times) {
     return Order(job, derived, now, times).run();

@@ -17,7 +17,7 @@ constexpr double longest_s = 300;
 /// The spectrum as it goes on, hundredth by hundredth of a second.
 class Ringing {
 public:
-    Ringing(const std::vector<float>& samples, double rate_Hz)
+    Ringing(const std::vector<float>& samples, double rate_Hz, const std::stop_token& stop)
         : m_window(power_of_two(0.06 * rate_Hz)), m_hop(m_window / 8), m_rate_Hz(rate_Hz) {
         constexpr double lowest_Hz = 200, highest_Hz = 8000;
         const double bin_Hz = rate_Hz / static_cast<double>(m_window);
@@ -28,7 +28,7 @@ public:
         const std::vector<float> shape = hann(m_window);
         std::vector<float> shaped(m_window);
         std::vector<std::complex<float>> spectrum(fourier.bins());
-        for (size_t at = 0; at + m_window <= samples.size(); at += m_hop) {
+        for (size_t at = 0; at + m_window <= samples.size() && !stop.stop_requested(); at += m_hop) {
             for (size_t i = 0; i < m_window; ++i) shaped[i] = samples[at + i] * shape[i];
             fourier.forward(shaped.data(), spectrum.data());
             m_spectra.insert(m_spectra.end(), spectrum.begin() + static_cast<std::ptrdiff_t>(first),
@@ -77,12 +77,12 @@ struct Onset {
 
 /// How suddenly something new comes, frame by frame: what is new from one frame to the next, over the length of a window, above what is
 /// usual near it. Tones that come and go together are new all the time, and never suddenly.
-std::vector<double> suddenness(const Ringing& sound) {
+std::vector<double> suddenness(const Ringing& sound, const std::stop_token& stop) {
     constexpr size_t half_window = 4;
     constexpr double near_s = 0.2;
     const size_t near = sound.frames_of(near_s), frames = sound.frames();
     std::vector<double> change(frames, 0), above(frames, 0), out(frames, 0);
-    for (size_t f = 2; f < frames; ++f) change[f] = sound.new_at(f, f - 1);
+    for (size_t f = 2; f < frames && !stop.stop_requested(); ++f) change[f] = sound.new_at(f, f - 1);
     for (size_t f = 0; f < frames; ++f) {
         std::vector<double> around(change.begin() + static_cast<std::ptrdiff_t>(f > near ? f - near : 0),
                                    change.begin() + static_cast<std::ptrdiff_t>(std::min(frames, f + near + 1)));
@@ -93,15 +93,16 @@ std::vector<double> suddenness(const Ringing& sound) {
     return out;
 }
 
-std::vector<Onset> onsets_of(const Ringing& sound) {
+std::vector<Onset> onsets_of(const Ringing& sound, const std::stop_token& stop) {
     // A window before it touches the blow, and one that is all after it.
     constexpr size_t before = 5, after = 5;
     constexpr double apart_s = 0.22, faintest = 0.25, over_floor = 2;
     const size_t apart = sound.frames_of(apart_s);
-    const std::vector<double> sudden = suddenness(sound);
+    const std::vector<double> sudden = suddenness(sound, stop);
     std::vector<double> floor;
     constexpr size_t every = 3;
-    for (size_t f = before + 1; f + after < sound.frames(); f += every) floor.push_back(sound.new_at(f + after, f - before));
+    for (size_t f = before + 1; f + after < sound.frames() && !stop.stop_requested(); f += every)
+        floor.push_back(sound.new_at(f + after, f - before));
     if (floor.empty()) return {};
     const double usual = median_of(floor);
     const double most_sudden = *std::max_element(sudden.begin(), sudden.end());
@@ -152,8 +153,7 @@ double middle_of(std::vector<double> values) { return values.empty() ? 0 : media
 std::vector<HeardBlow> blows_from(const std::vector<HeardBlow>& onsets, long long hammers) {
     if (hammers < 2) return onsets;
     std::vector<double> twice;
-    for (size_t i = 2; i < onsets.size(); ++i)
-        twice.push_back(onsets[i].at_s - onsets[i - 1].at_s + onsets[i - 1].at_s - onsets[i - 2].at_s);
+    for (size_t i = 2; i < onsets.size(); ++i) twice.push_back(onsets[i].at_s - onsets[i - 2].at_s);
     const double near = twice.empty() ? 1.0 : 0.45 * middle_of(twice);
     std::vector<HeardBlow> out;
     for (size_t i = 0; i < onsets.size(); ++i) {
@@ -179,7 +179,9 @@ void say(BlowsResult& out, long long hammers) {
     const std::string spaced = out.seconds_per_blow ? ", " + print_fixed(*out.seconds_per_blow, 2) + " s apart" : std::string();
     const size_t n = out.blows.size();
     if (n == 0) out.verdict = "No blow was heard: hold the microphone nearer, and begin before the warning.";
-    else if (!out.strikes) out.verdict = "It still struck when the recording ended, after " + std::to_string(n) + spaced + ".";
+    else if (out.runs_on) out.verdict = "It runs on: it still struck when the recording ended, after " + std::to_string(n) + spaced + ".";
+    else if (!out.strikes)
+        out.verdict = "The recording ended while it still struck, after " + std::to_string(n) + spaced + ": record it to its end.";
     else
         out.verdict = std::to_string(n) + (n == 1 ? " blow" : " blows") + spaced +
                       (out.early > 0 ? "; " + std::to_string(out.early) + " of them at the warning." : ".");
@@ -189,19 +191,19 @@ void say(BlowsResult& out, long long hammers) {
 
 }  // namespace
 
-BlowsResult heard_blows_of(Sound& sound, long long hammers) {
+BlowsResult heard_blows_of(Sound& sound, const BlowsInput& in, const std::stop_token& stop) {
     BlowsResult out;
     out.seconds = sound.seconds();
     if (out.seconds > longest_s)
         throw InputError("file", print_short(out.seconds, 5) + " s", "one strike, " + print_short(longest_s) + " s at most");
     std::vector<float> samples(sound.samples());
     sound.read(0, samples);
-    const std::vector<Onset> onsets = onsets_of(Ringing(samples, sound.rate_Hz()));
+    const std::vector<Onset> onsets = onsets_of(Ringing(samples, sound.rate_Hz(), stop), stop);
     double loudest = 1e-300;
     for (const Onset& one : onsets) loudest = std::max(loudest, one.loud);
     std::vector<HeardBlow> heard;
     for (const Onset& one : onsets) heard.push_back({one.at_s, tone_of(samples, sound.rate_Hz(), one.at_s), one.loud / loudest, true});
-    out.blows = blows_from(heard, hammers);
+    out.blows = blows_from(heard, in.hammers);
     out.early = static_cast<long long>(early_of(out.blows));
     std::vector<double> gaps;
     for (size_t i = static_cast<size_t>(out.early) + 1; i < out.blows.size(); ++i)
@@ -210,7 +212,9 @@ BlowsResult heard_blows_of(Sound& sound, long long hammers) {
     for (const double gap : gaps) out.uneven = std::max(out.uneven, std::abs(gap / *out.seconds_per_blow - 1));
     constexpr double alone_s = 1.2;
     const double left = out.blows.empty() ? 0 : out.seconds - out.blows.back().at_s;
-    if (out.blows.empty() || left > 0.9 * out.seconds_per_blow.value_or(alone_s)) out.strikes = static_cast<long long>(out.blows.size());
+    const auto count = static_cast<long long>(out.blows.size());
+    if (out.blows.empty() || left > 0.9 * out.seconds_per_blow.value_or(alone_s)) out.strikes = count;
+    out.runs_on = !out.strikes && count > in.most;
     constexpr size_t shown = 400;
     out.loudness.assign(shown, 0);
     float peak = 1e-9f;
@@ -219,11 +223,13 @@ BlowsResult heard_blows_of(Sound& sound, long long hammers) {
         double& here = out.loudness[i * shown / samples.size()];
         here = std::max(here, static_cast<double>(std::abs(samples[i]) / peak));
     }
-    say(out, hammers);
+    say(out, in.hammers);
     return out;
 }
 
-BlowsResult listen_to_strike(const BlowsInput& in) { return heard_blows_of(*open_sound(in.file, "file"), in.hammers); }
+BlowsResult listen_to_strike(const BlowsInput& in, const std::stop_token& stop) {
+    return heard_blows_of(*open_sound(in.file, "file"), in, stop);
+}
 
 const Record& BlowsInput::record() {
     using In = BlowsInput;
@@ -231,7 +237,9 @@ const Record& BlowsInput::record() {
                                      .add("file", &In::file, "", "of one strike, from before its warning to its end: WAV, FLAC, OGG")
                                      .required()
                                      .add("hammers", &In::hammers, "", "two: every blow is a pair, on two bells", between(1, 2))
-                                     .because("most strike on one bell or gong");
+                                     .because("most strike on one bell or gong")
+                                     .add("most", &In::most, "", "blows that any of its hours has: more, and it runs on", between(1, 100))
+                                     .because("a dial of twelve hours");
     return record;
 }
 
@@ -250,6 +258,7 @@ const Record& BlowsResult::record() {
     static const Record record = Fields<Out>()
                                      .add("blows", &Out::blows, "", "one after the other")
                                      .add("strikes", &Out::strikes, "", "how many; absent: it still struck when the recording ended")
+                                     .add("runs_on", &Out::runs_on, "", "so, and more often than any hour has; else it was cut short")
                                      .add("early", &Out::early, "", "of them well before the others, at the warning")
                                      .add("seconds_per_blow", &Out::seconds_per_blow, "s", "the middle one")
                                      .add("uneven", &Out::uneven, "", "largest difference from it, as a share")
@@ -272,9 +281,9 @@ std::vector<Working> explain_blows(const BlowsInput&, const BlowsResult& out) {
 }  // namespace
 
 const Calculation& blows_calculation() {
-    static const Calculation calculation =
-        declare<BlowsInput, BlowsResult>("strike.listen", "Counts the blows in a recording of a strike, and how fast they fall.",
-                                         blows_source, listen_to_strike, explain_blows);
+    static const Calculation calculation = declare<BlowsInput, BlowsResult>(
+        "strike.listen", "Counts the blows in a recording of a strike, and how fast they fall.", blows_source,
+        [](const BlowsInput& in) { return listen_to_strike(in); }, explain_blows);
     return calculation;
 }
 

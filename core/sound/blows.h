@@ -1,5 +1,7 @@
 #pragma once
 
+#include <stop_token>
+
 #include "sound/sound.h"
 #include "workings/calculation.h"
 
@@ -9,6 +11,7 @@ namespace echappe {
 struct BlowsInput {
     std::string file;
     long long hammers = 1;  ///< two: each blow is a pair, on two bells
+    long long most = 12;    ///< blows that any of its hours has: more, and it runs on
     static const Record& record();
 };
 
@@ -23,6 +26,7 @@ struct HeardBlow {
 struct BlowsResult {
     std::vector<HeardBlow> blows;
     std::optional<long long> strikes;        ///< nothing: it still struck when the recording ended
+    bool runs_on = false;                    ///< so, and more often than any hour has; else the recording was cut short
     long long early = 0;                     ///< of them well before the others, at the warning
     std::optional<double> seconds_per_blow;  ///< the middle one
     double uneven = 0;                       ///< the largest difference from it, as a share
@@ -36,8 +40,9 @@ struct BlowsResult {
 /// tones as they were and do not count. Right where blows stand 0.25 s apart or more, differ by less than a factor of three in loudness,
 /// the room is 20 dB below them and tones come and go no faster than twice a second; times to 0.03 s (tested on made-up strikes, struck
 /// anew while they ring). Throws InputError.
-BlowsResult heard_blows_of(Sound& sound, long long hammers);
-BlowsResult listen_to_strike(const BlowsInput& input);
+/// A look that is stopped gives what means nothing.
+BlowsResult heard_blows_of(Sound& sound, const BlowsInput& input, const std::stop_token& stop = {});
+BlowsResult listen_to_strike(const BlowsInput& input, const std::stop_token& stop = {});
 const Calculation& blows_calculation();
 
 }  // namespace echappe

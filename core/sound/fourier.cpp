@@ -3,7 +3,8 @@
 #include <kissfft/kiss_fftr.h>
 #include <algorithm>
 #include <cmath>
-#include <numbers>
+
+#include "number/constants.h"
 
 namespace echappe {
 
@@ -33,8 +34,7 @@ size_t power_of_two(double least) {
 std::vector<float> hann(size_t length) {
     std::vector<float> window(length);
     for (size_t i = 0; i < length; ++i)
-        window[i] =
-            static_cast<float>(0.5 - 0.5 * std::cos(2 * std::numbers::pi * (static_cast<double>(i) + 0.5) / static_cast<double>(length)));
+        window[i] = static_cast<float>(0.5 - 0.5 * std::cos(2 * pi * (static_cast<double>(i) + 0.5) / static_cast<double>(length)));
     return window;
 }
 

@@ -2,8 +2,9 @@
 
 #include <algorithm>
 #include <cmath>
-#include <numbers>
 #include <numeric>
+
+#include "number/constants.h"
 
 namespace echappe {
 namespace {
@@ -186,7 +187,7 @@ TickShapes::Found TickShapes::find(const Spectrum& of, const Spectrum& shape, do
 
 /// Earlier by so many samples.
 TickShapes::Spectrum TickShapes::put_back(const Fourier& fourier, const Spectrum& wave, double shift) {
-    const std::complex<double> step = std::polar(1.0, 2 * std::numbers::pi * shift / static_cast<double>(fourier.length()));
+    const std::complex<double> step = std::polar(1.0, 2 * pi * shift / static_cast<double>(fourier.length()));
     std::complex<double> turn = 1;
     Spectrum back(wave.size());
     for (size_t bin = 0; bin < wave.size(); ++bin, turn *= step) back[bin] = wave[bin] * std::complex<float>(turn);

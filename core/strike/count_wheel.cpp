@@ -2,7 +2,6 @@
 
 #include <algorithm>
 #include <cmath>
-#include <numbers>
 #include <numeric>
 
 #include "number/constants.h"
@@ -68,7 +67,7 @@ void draw(const CountWheelInput& in, CountWheelResult& out) {
                              ": no rim is left between the two nearest slots");
     out.least_land_mm = sizes.radius * (shortest * rad_per_deg - 2 * half_slot_rad(sizes));
     // The detent stands in the middle; a slot that reaches a unit to one side takes it a blow early.
-    out.widest_slot_mm = 2 * sizes.radius * std::sin(std::min(out.unit_deg * rad_per_deg, std::numbers::pi / 2));
+    out.widest_slot_mm = 2 * sizes.radius * std::sin(std::min(out.unit_deg * rad_per_deg, pi / 2));
     out.detent_lift_mm = sizes.depth;
     out.outline = outline_of(sizes, out.groups);
     if (sizes.slot > 0.9 * unit)

@@ -4,6 +4,7 @@
 #include <string>
 #include <vector>
 
+#include "number/constants.h"
 #include "number/count.h"
 
 namespace echappe {
@@ -19,9 +20,6 @@ struct StrikingTrain {
     long long blows_per_12h = 78;
     bool operator==(const StrikingTrain&) const = default;
 };
-
-/// Hours that a strike's train strikes through before it begins anew.
-inline constexpr long long half_a_day_s = 43200;
 
 /// `whole` asked of the strike's train alone: its arbors, the evidence and doubts that speak of them, and a further arbor, the hammer's,
 /// that turns once a blow and that the pins drive. It turns in 43 200 s ÷ blows, on the mean, so that a run is told in days as of any

@@ -2,8 +2,8 @@
 
 #include <algorithm>
 #include <cmath>
-#include <numbers>
 
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "number/units.h"
 
@@ -40,7 +40,7 @@ WoodMesh mesh_in_season(const WoodRecord& r, const DerivedTrain& train, const De
 double WoodMesh::deeper_mm(double turned_deg) const {
     const double mean = (*season.depth_along_mm + *season.depth_across_mm) / 2,
                  swing = (*season.depth_across_mm - *season.depth_along_mm) / 2;
-    return mean + swing * std::cos(2 * turned_deg * std::numbers::pi / 180);
+    return mean + swing * std::cos(2 * turned_deg * pi / 180);
 }
 
 const Record& WoodMesh::record() {

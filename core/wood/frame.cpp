@@ -2,8 +2,8 @@
 
 #include <algorithm>
 #include <cmath>
-#include <numbers>
 
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "number/units.h"
 
@@ -26,7 +26,7 @@ WoodFrameResult wood_frame(const WoodFrameInput& in) {
     // The pair that stands higher is free of the table: under the higher of its corners goes the shim.
     const size_t first = twist > 0 ? 0 : 1;
     out.corner = static_cast<long long>((h[first] >= h[first + 2] ? first : first + 2) + 1);
-    if (in.wide_mm && in.high_mm) out.twist_deg = std::atan(out.twist_mm / std::min(*in.wide_mm, *in.high_mm)) * 180 / std::numbers::pi;
+    if (in.wide_mm && in.high_mm) out.twist_deg = std::atan(out.twist_mm / std::min(*in.wide_mm, *in.high_mm)) * 180 / pi;
     const double bears = in.bears_mm.value_or(usual_bears_mm);
     out.verdict =
         out.twist_mm <= bears

@@ -2,7 +2,6 @@
 
 #include <algorithm>
 #include <cmath>
-#include <numbers>
 
 #include "number/constants.h"
 #include "number/input_error.h"
@@ -53,7 +52,7 @@ void judge(const WoodLetInInput& in, WoodLetInResult& out) {
 WoodLetInResult wood_let_in(const WoodLetInInput& in) {
     if (in.lost >= in.count) throw InputError("lost", std::to_string(in.lost), "fewer than the wheel has");
     WoodLetInResult out;
-    const double pitch = std::numbers::pi * in.module_mm, radius = in.module_mm * static_cast<double>(in.count) / 2;
+    const double pitch = pi * in.module_mm, radius = in.module_mm * static_cast<double>(in.count) / 2;
     const double high = in.height_mm.value_or(whole_modules * in.module_mm);
     out.depth_mm = in.depth_mm.value_or(high);
     // From the middle of one gap to the middle of another.
@@ -75,7 +74,7 @@ WoodLetInResult wood_let_in(const WoodLetInInput& in) {
 }
 
 std::vector<Working> explain_wood_let_in(const WoodLetInInput& in, const WoodLetInResult& out) {
-    const double pitch = std::numbers::pi * in.module_mm;
+    const double pitch = pi * in.module_mm;
     std::vector<Working> list = {
         work_out("bending at the root", "s = 6 F h ÷ (b t²)",
                  {given("F", "force at the pitch circle", out.force_N, "N"),

@@ -128,3 +128,17 @@ TEST_CASE("stops at one place of the dial are laid to the hands, and those of th
     CHECK(probability(by_dial, "hands-foul") > 2 * probability(by_third, "hands-foul"));
     CHECK(probability(by_third, "tooth-bent") > probability(by_dial, "tooth-bent"));
 }
+
+TEST_CASE("chances stay chances however many stops there are") {
+    std::vector<std::string> hands;
+    for (int i = 0; i < 600; ++i) hands.push_back(clock_words(3600.0 * i + 1200));
+    const StopsResult out = stops_pattern(clock_with(hands));
+    CHECK(out.culprit == "centre");
+    double sum = out.no_pattern;
+    for (const StopCulprit& one : out.arbors) {
+        CHECK(std::isfinite(one.probability));
+        sum += one.probability;
+    }
+    CHECK(sum == Approx(1));
+    CHECK(stops_pattern(clock_with({"?", ""})).used == 0);
+}

@@ -16,7 +16,7 @@ namespace {
 BlowsResult heard(const StrikingInput& in) {
     StrikingSound made = striking_sound(in);
     KeptSound sound(made.rate_Hz, std::move(made.samples));
-    return heard_blows_of(sound, static_cast<long long>(in.bells_Hz.size()));
+    return heard_blows_of(sound, {{}, static_cast<long long>(in.bells_Hz.size())});
 }
 
 }  // namespace
@@ -53,7 +53,7 @@ TEST_CASE("of two hammers a pair is one blow, and where one bell is silent it is
     in.bells_Hz = {1100};
     StrikingSound made = striking_sound(in);
     KeptSound sound(made.rate_Hz, std::move(made.samples));
-    const BlowsResult one = heard_blows_of(sound, 2);
+    const BlowsResult one = heard_blows_of(sound, {{}, 2});
     CHECK(one.strikes == 4);
     CHECK_THAT(one.verdict, Catch::Contains("one bell only"));
 }
@@ -70,6 +70,13 @@ TEST_CASE("a blow at the warning stands apart, and what still strikes at the end
     CHECK_FALSE(on.strikes);
     CHECK(on.blows.size() == 26);
     CHECK_THAT(on.verdict, Catch::Contains("still struck"));
+    CHECK(on.runs_on);
+    // Nine blows and no end may be the beginning of ten: that is no strike that runs on.
+    in.blows = 9;
+    const BlowsResult cut = heard(in);
+    CHECK_FALSE(cut.strikes);
+    CHECK_FALSE(cut.runs_on);
+    CHECK_THAT(cut.verdict, Catch::Contains("record it to its end"));
 }
 
 TEST_CASE("ticks, hiss and a knock on the bench are no blows, and in silence none is heard") {
@@ -82,7 +89,7 @@ TEST_CASE("ticks, hiss and a knock on the bench are no blows, and in silence non
         made.samples[at + i] +=
             static_cast<float>(0.35 * std::sin(0.05 * static_cast<double>(i * i % 977)) * std::exp(-static_cast<double>(i) / 80));
     KeptSound sound(made.rate_Hz, std::move(made.samples));
-    CHECK(heard_blows_of(sound, 1).strikes == 3);
+    CHECK(heard_blows_of(sound, {}).strikes == 3);
     in.blows = 0, in.ticks = 0;
     CHECK(heard(in).blows.empty());
 }
@@ -114,7 +121,18 @@ TEST_CASE("each demo's strike sounds as it counts, hour by hour, what runs on to
             const BlowsResult out = heard(*sound);
             INFO(name << " at " << at.hour);
             CHECK(out.strikes == truth.strikes);
+            CHECK(out.runs_on == !truth.strikes);
             CHECK(out.early == truth.early);
         }
     }
+}
+
+TEST_CASE("listening that is stopped ends at once") {
+    StrikingInput in;
+    in.bells_Hz = {700}, in.blows = 100, in.seconds_per_blow = 2.5;
+    StrikingSound made = striking_sound(in);
+    KeptSound sound(made.rate_Hz, std::move(made.samples));
+    std::stop_source stop;
+    stop.request_stop();
+    CHECK(heard_blows_of(sound, {}, stop.get_token()).blows.empty());
 }

@@ -4,10 +4,10 @@
 #include <QMouseEvent>
 #include <algorithm>
 #include <cmath>
-#include <numbers>
 
 #include "beat/readings.h"
 #include "beat/sheets.h"
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "number/units.h"
 #include "print/part_sheet.h"
@@ -343,7 +343,7 @@ void BeatStation::paint_swing(QPainter& painter) {
     }
     SwingPicture::Stand stand;
     if (m_motion.running() || m_motion.seconds() != 0)
-        stand.swing = std::sin(2 * std::numbers::pi * m_motion.seconds() * m_document.derived().train.beats_per_hour.value_or(3600) / 7200);
+        stand.swing = std::sin(2 * pi * m_motion.seconds() * m_document.derived().train.beats_per_hour.value_or(3600) / 7200);
     if (const RateMeans* now = means()) stand.means = now->id;
     stand.amount = m_amount;
     SwingPicture swing(painter, *oscillator(), swings(), picture(), stand);

@@ -35,6 +35,11 @@ void drop(QPainter& painter, QPointF at, double r, const QColor& ink, bool fille
 
 }  // namespace
 
+QString BenchStation::wait_in_words(const JobStep& step) {
+    return step.until.empty() ? tr("It waits for %1.").arg(words(step.waits_for))
+                              : tr("It waits for %1, until %2.").arg(words(step.waits_for), words(step.until));
+}
+
 void BenchStation::write_pictures(QPainter& painter) {
     const Theme& t = theme();
     Flow flow(painter, QRectF(18, 0, width() - 36.0, top_px), 26, 22);
@@ -113,11 +118,9 @@ void BenchStation::paint_order(QPainter& painter) {
     for (const JobStep& one : order().steps) {
         if (one.state != "waits" || !page.holds(60)) continue;
         waits = true;
-        const QString until = one.until.empty() ? tr("It waits for %1.") : tr("It waits for %1, until %2.");
         page.gap(6);
         page.says(words(one.words), t.ink, Type::figure);
-        page.says(one.until.empty() ? until.arg(words(one.waits_for)) : until.arg(words(one.waits_for), words(one.until)), t.amber,
-                  Type::text);
+        page.says(wait_in_words(one), t.amber, Type::text);
     }
     if (waits) return void(page.says(tr("It goes on by itself then; B opens it before."), t.steel));
     page.says(words(order().ready.verdict), t.steel, Type::text);
@@ -144,10 +147,7 @@ void BenchStation::paint_step_large(QPainter& painter, const QRectF& room, const
     page.gap(4);
     page.says(words(one.because), t.steel, Type::figure);
     page.gap(6);
-    if (one.state == "waits")
-        page.says(one.until.empty() ? tr("It waits for %1.").arg(words(one.waits_for))
-                                    : tr("It waits for %1, until %2.").arg(words(one.waits_for), words(one.until)),
-                  t.amber, Type::text);
+    if (one.state == "waits") page.says(wait_in_words(one), t.amber, Type::text);
     else if (one.state == "done")
         page.says(one.by_itself ? tr("Done: the job shows it at its station.") : tr("Done."), t.verdigris, Type::text);
     else

@@ -43,6 +43,7 @@ BenchStation::BenchStation(const Workbench& bench)
     setAccessibleName(tr("Bench"));
     m_card->set_tabs(tabs());
     connect(&m_document, &Document::changed, this, &BenchStation::refresh);
+    connect(&m_document, &Document::opened, this, [this] { m_clock.restart(); });
 }
 
 std::vector<SumCard::Tab> BenchStation::tabs() {
@@ -128,24 +129,17 @@ void BenchStation::done() {
     if ((id == "run" || id == "week") && !order().ready.ready) emit told(tr("Ticked by hand. %1").arg(words(order().ready.verdict)), true);
 }
 
-/// How long it took, from one step's end to the next where that can be work at it, goes to the drawers' times, and out of them again when
-/// it is undone.
+/// How long it took goes to the drawers' times, and out of them again when it is undone.
 void BenchStation::end_step(const std::string& id) {
-    constexpr double minute_ms = 60000, least = 1, most = 240;
-    const double took = m_since.isValid() ? static_cast<double>(m_since.restart()) / minute_ms : 0;
-    if (!m_since.isValid()) m_since.start();
-    const std::optional<double> minutes = took >= least && took <= most ? std::optional(took) : std::nullopt;
+    const std::optional<double> minutes = m_clock.minutes();
     const auto mark = mark_step({id, "done", "", echappe::today(), "", minutes});
     if (!minutes) return m_document.edit(mark);
-    const auto beside = [this, one = TimeTaken{"bench", kind_of_step(id), *minutes}](bool done) {
-        Stock stock = m_workshop.stock();
-        if (done) stock.times.push_back(one);
-        else if (const auto at = std::find(stock.times.rbegin(), stock.times.rend(), one); at != stock.times.rend())
-            stock.times.erase(std::next(at).base());
-        if (m_workshop.fault().isEmpty()) m_workshop.set_stock(stock);
-    };
-    m_document.edit(
-        words(mark.name), [mark](Job& job) { mark.change(job.bench); }, beside);
+    m_document.edit(mark, [&workshop = m_workshop, took = TimeTaken{"bench", kind_of_step(id), *minutes}](bool done) {
+        Stock stock = workshop.stock();
+        learn(stock.times, took, done);
+        // Minutes alone are no reason to keep a step from being done: drawers that cannot be written are told where they are opened.
+        if (workshop.fault().isEmpty()) workshop.set_stock(stock);
+    });
 }
 
 void BenchStation::pass_over() {
@@ -157,7 +151,7 @@ void BenchStation::pass_over() {
 
 /// What is asked on the picture, at the left under the names of the pictures.
 void BenchStation::ask(const QString& what, const QString& stands, const std::function<void(const QString&)>& take) {
-    constexpr double wide_px = 420, high_px = 28;
+    constexpr double wide_px = 300, high_px = 28;
     m_editor->ask(what, QRectF(20, top_px + 4, std::min(wide_px, wide() - 40), high_px), stands, take);
     emit told(tr("%1. Enter keeps it, Esc leaves it.").arg(what), false);
 }
@@ -167,12 +161,9 @@ void BenchStation::wait() {
     if (!now || now->over()) return;
     ask(tr("%1: for how long or until when, and for what, as 3 d, the lacquer").arg(words(now->words)), tr("1 d, what it needs"),
         [this, id = now->id](const QString& said) {
-            const StepMark mark = wait_from(id, now_in_words(), said.toStdString());
-            m_document.edit(mark_step(mark));
+            m_document.edit(mark_step(wait_from(id, now_in_words(), said.toStdString())));
             m_step.clear();
-            emit told(mark.until.empty() ? tr("It waits for %1.").arg(words(mark.because))
-                                         : tr("It waits for %1, until %2.").arg(words(mark.because), words(mark.until)),
-                      false);
+            emit told(wait_in_words(*order().step(id)), false);
         });
 }
 

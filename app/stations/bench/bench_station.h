@@ -1,12 +1,12 @@
 #pragma once
 
-#include <QElapsedTimer>
 #include <thread>
 
 #include "report/papers.h"
 #include "report/steps.h"
 #include "report/today.h"
 #include "workings/card_station.h"
+#include "workings/step_clock.h"
 
 namespace echappe {
 
@@ -59,6 +59,7 @@ private:
     void answer(size_t result);
     void go(int by);
     const JobStep* step() const;
+    static QString wait_in_words(const JobStep& step);
     void ask_folder();
     void write_paper(const std::string& paper, const std::string& reader);
     void write_job_archive();
@@ -98,7 +99,7 @@ private:
     mutable std::string m_order_at;                                   ///< the minute
     BenchToday m_today;
     QString m_words;
-    QElapsedTimer m_since;  ///< the last step ended
+    StepClock m_clock;
     bool m_looking = false;
     size_t m_seen = 0, m_to_see = 0;  ///< of the folder's files
     std::uint64_t m_look = 0;

@@ -2,11 +2,11 @@
 #include <QPainterPath>
 #include <algorithm>
 #include <cmath>
-#include <numbers>
 #include <set>
 
 #include "cards/sheets.h"
 #include "drawing/words.h"
+#include "number/constants.h"
 #include "number/units.h"
 #include "sheet/marks.h"
 #include "stations/make/card_drawing.h"
@@ -19,9 +19,7 @@ namespace {
 constexpr double parts_wide = 262, row_high = 58;
 constexpr double roomy = 900;  // narrower, the list of steps goes, and the parts make way for the sheets
 
-QPointF on(QPointF middle, double r, double deg) {
-    return middle + r * QPointF(std::cos(deg * std::numbers::pi / 180), -std::sin(deg * std::numbers::pi / 180));
-}
+QPointF on(QPointF middle, double r, double deg) { return middle + r * QPointF(std::cos(deg * pi / 180), -std::sin(deg * pi / 180)); }
 
 QString move_in_words(const DividingRow& row) {
     QStringList parts;
@@ -248,7 +246,7 @@ void MakeStation::paint_dividing(QPainter& painter, const QRectF& room, const De
     std::set<long long> cut, spoilt;
     for (const CardTick& tick : part.ticks) (tick.spoilt ? spoilt : cut).insert(tick.tooth);
     const long long now = tooth_now().value_or(0);
-    const double each = 360.0 / static_cast<double>(teeth), dot = std::min(9.0, std::numbers::pi * r / static_cast<double>(teeth) * 0.8);
+    const double each = 360.0 / static_cast<double>(teeth), dot = std::min(9.0, pi * r / static_cast<double>(teeth) * 0.8);
     for (long long tooth = 1; tooth <= teeth; ++tooth) {
         const QPointF at = on(middle, r, 90 - each * static_cast<double>(tooth - 1));
         const bool is_cut = cut.contains(tooth);

@@ -17,13 +17,6 @@
 #include "parts/thread.h"
 
 namespace echappe {
-namespace {
-
-/// Shorter it was ticked afterwards, longer something else was done meanwhile.
-constexpr double least_minutes = 0.5, most_minutes = 240;
-
-}  // namespace
-
 MakeStation::MakeStation(const Workbench& bench)
     : CardStation(bench.document, {}, nullptr),
       m_workshop(bench.workshop),
@@ -34,7 +27,6 @@ MakeStation::MakeStation(const Workbench& bench)
     setAccessibleName(tr("Make"));
     m_card->set_tabs(tabs());
     m_card->hide();
-    m_since.start();
     connect(&m_document, &Document::changed, this, &MakeStation::refresh);
 }
 
@@ -77,7 +69,7 @@ void MakeStation::choose_card(const std::string& id) {
     m_chosen = id;
     m_skipped_to = 1;
     if (m_show == Show::beginning) m_show = Show::steps;
-    m_since.restart();
+    m_clock.restart();
     refresh();
     lay_out();
     // The same round asks something else now.
@@ -116,17 +108,11 @@ void MakeStation::go_on() {
     end(DerivedCard(*now), CardStep(*next), {});
 }
 
-std::optional<double> MakeStation::minutes_taken() {
-    constexpr double minute_ms = 60000;
-    const double took = static_cast<double>(m_since.restart()) / minute_ms;
-    return took >= least_minutes && took <= most_minutes ? std::optional(took) : std::nullopt;
-}
-
 /// The step is done, with what was read; what it took from the drawers and how long it took goes with it, and comes back when it is
 /// undone.
 void MakeStation::end(const DerivedCard& card, const CardStep& step, const std::optional<double>& read_mm) {
     const std::string id = card.id, what = step.id, kind = card.kind;
-    const std::optional<double> minutes = minutes_taken();
+    const std::optional<double> minutes = m_clock.minutes();
     std::optional<Bar> bar;
     BarWanted wanted;
     if (what == "take" && card.stock && !card.stock->from.empty())
@@ -136,10 +122,7 @@ void MakeStation::end(const DerivedCard& card, const CardStep& step, const std::
                          took = minutes ? std::optional(TimeTaken{kind, what, *minutes}) : std::nullopt](bool done) {
         Stock stock = workshop.stock();
         if (bar) stock.metal = done ? taken_from(stock.metal, bar->id, wanted) : given_back(stock.metal, *bar, wanted);
-        if (took && done) stock.times.push_back(*took);
-        else if (took)
-            if (const auto at = std::find(stock.times.rbegin(), stock.times.rend(), *took); at != stock.times.rend())
-                stock.times.erase(std::next(at).base());
+        if (took) learn(stock.times, *took, done);
         // Minutes alone are no reason to keep a step from being done: drawers that cannot be written are told where they are opened.
         if (bar || workshop.fault().isEmpty()) workshop.set_stock(stock);
     };

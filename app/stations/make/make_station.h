@@ -1,10 +1,9 @@
 #pragma once
 
-#include <QElapsedTimer>
-
 #include "cards/derive.h"
 #include "stations/make/card_round.h"
 #include "workings/card_station.h"
+#include "workings/step_clock.h"
 
 namespace echappe {
 
@@ -51,7 +50,6 @@ private:
     void go_on();
     void end(const DerivedCard& card, const CardStep& step, const std::optional<double>& read_mm);
     /// Since the step was come to; nothing where that is no time of work.
-    std::optional<double> minutes_taken();
     void go_back();
     void spoil();
     /// The tooth that is to be cut now: the next one behind those that were skipped.
@@ -87,7 +85,7 @@ private:
     long long m_skipped_to = 1;
     Show m_show = Show::steps;
     double m_scrolled = 0, m_long = 0;
-    QElapsedTimer m_since;  ///< the step that is worked on was come to
+    StepClock m_clock;
 };
 
 }  // namespace echappe

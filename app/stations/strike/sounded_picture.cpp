@@ -11,8 +11,9 @@ void paint_sounded(QPainter& painter, const QRectF& room, const StrikeRound::Sou
     const Theme& t = theme();
     const BlowsResult& heard = *sounded.as;
     Column page(painter, room);
-    page.section(QObject::tr("AS IT SOUNDED AT %1").arg(words(words_of_time(sounded.hour)).toUpper()), words(heard.verdict));
-    const QRectF band(room.left(), room.top() + 26, room.width(), room.height() - 42);
+    page.section(QObject::tr("AS IT SOUNDED AT %1").arg(words(words_of_time(sounded.hour)).toUpper()));
+    page.line(words(heard.verdict), t.steel);
+    const QRectF band(room.left(), page.y() + 2, room.width(), room.bottom() - page.y() - 18);
     const double wide = band.width() / static_cast<double>(heard.loudness.size());
     QPolygonF shape;
     const auto at = [&](size_t i, double side) {

@@ -9,6 +9,7 @@
 #include "number/input_error.h"
 #include "number/units.h"
 #include "sheet/column.h"
+#include "sound/blows.h"
 #include "stations/strike/count_picture.h"
 #include "stations/strike/hammer_picture.h"
 #include "stations/strike/sounded_picture.h"
@@ -19,8 +20,8 @@
 namespace echappe {
 namespace {
 
-constexpr double day_high = 196;     ///< below the picture: the day
-constexpr double sounded_high = 92;  ///< above it, what was listened to last
+constexpr double day_high = 196;      ///< below the picture: the day
+constexpr double sounded_high = 108;  ///< above it, what was listened to last
 
 QString time_words(double hour) { return words(words_of_time(hour)); }
 
@@ -38,6 +39,10 @@ StrikeStation::StrikeStation(const Workbench& bench) : CardStation(bench.documen
     setAccessibleName(tr("Strike"));
     m_card->set_tabs(tabs());
     connect(&m_document, &Document::changed, this, &StrikeStation::refresh);
+    connect(&m_document, &Document::opened, this, [this] {
+        m_listener.request_stop();
+        m_line.strikes().forget();
+    });
 }
 
 void StrikeStation::showEvent(QShowEvent*) { refresh(); }
@@ -119,6 +124,13 @@ QList<Action> StrikeStation::make_actions() {
                 {},
                 tr("listen to a recording"),
                 counted},
+               {"strike.enough",
+                tr("Listen no more"),
+                {Qt::Key_Escape},
+                [this] { m_listener.request_stop(); },
+                {},
+                {},
+                [this] { return m_listening; }},
                {"strike.as-heard", tr("Try what was heard"), {Qt::Key_A}, [this] { take_heard(); }, {}, tr("try what was heard"), counted},
                {"strike.sound", tr("Try no fault"), {Qt::Key_N}, [this] { m_document.edit(try_faults({})); }, {}, tr("no fault"), counted},
                {"strike.mend", tr("What is tried is put right"), {Qt::Key_M}, [this] { put_right(); }, {}, tr("put right"), counted},
@@ -130,7 +142,27 @@ const StrikeRound::Sounded* StrikeStation::sounded() const { return m_line.strik
 
 void StrikeStation::listen() {
     const QString path = QFileDialog::getOpenFileName(this, tr("A recording of one strike"), {}, tr("Recordings (*.wav *.flac *.ogg)"));
-    if (!path.isEmpty()) emit told(m_line.strikes().listen_to(path), false);
+    if (!path.isEmpty()) listen_to(path);
+}
+
+void StrikeStation::listen_to(const QString& path) {
+    BlowsInput in = m_line.strikes().to_listen();
+    in.file = path.toStdString();
+    m_listening = true;
+    emit told(tr("Listening; Esc stops."), false);
+    m_listener = std::jthread([this, in, hour = m_line.strikes().hour()](const std::stop_token& stop) {
+        std::function<void()> then;
+        try {
+            then = [this, hour, heard = listen_to_strike(in, stop)] { emit told(m_line.strikes().take(hour, heard), false); };
+        } catch (const std::exception& error) {
+            then = [this, fault = fault_in_words(error)] { emit told(fault, true); };
+        }
+        QMetaObject::invokeMethod(this, [this, then, stop] {
+            m_listening = false;
+            if (stop.stop_requested()) return emit told(tr("Stopped: nothing is kept."), false);
+            attempt(then);
+        });
+    });
 }
 
 void StrikeStation::put_right() {

@@ -1,5 +1,7 @@
 #pragma once
 
+#include <thread>
+
 #include "strike/derive.h"
 #include "workings/card_station.h"
 
@@ -48,6 +50,7 @@ private:
     void go_to(size_t struck);
     void take_heard();
     void listen();
+    void listen_to(const QString& path);
     /// Listened to last, where the sound is at hand.
     const StrikeRound::Sounded* sounded() const;
     void put_right();
@@ -84,6 +87,8 @@ private:
     size_t m_struck = 0;
     long long m_blows = 0;
     double m_alarm_h = 5;  ///< time at which the alarm's cam is shown
+    bool m_listening = false;
+    std::jthread m_listener;  ///< last: it must end before what it reports to
 };
 
 }  // namespace echappe

@@ -1,9 +1,9 @@
 #include <algorithm>
 #include <cmath>
-#include <numbers>
 
 #include "drawing/dots.h"
 #include "drawing/wheel_art.h"
+#include "number/constants.h"
 #include "number/units.h"
 #include "stations/survey/survey_station.h"
 #include "theme/theme.h"
@@ -147,7 +147,7 @@ void SurveyStation::paint_wheel_face(QPainter& painter, const DerivedArbor& arbo
 void SurveyStation::paint_teeth_to_mark(QPainter& painter, const std::string& wheel, long long count, QPointF middle, double radius) {
     const Theme& t = theme();
     const ConditionRecord* condition = m_document.job().survey.condition(wheel);
-    const double step = 2 * std::numbers::pi / static_cast<double>(count);
+    const double step = 2 * pi / static_cast<double>(count);
     const double reach = std::max(3.0, std::min(9.0, radius * step / 2));
     for (long long tooth = 1; tooth <= count; ++tooth) {
         const double angle = step * static_cast<double>(tooth - 1);
@@ -193,14 +193,14 @@ void SurveyStation::paint_indicator(QPainter& painter, const QRectF& room) {
     painter.setBrush(t.sheet);
     painter.drawEllipse(middle, radius, radius);
     for (int i = 0; i < 40; ++i) {
-        const double a = i * 2 * std::numbers::pi / 40;
+        const double a = i * 2 * pi / 40;
         const QPointF way(std::sin(a), -std::cos(a));
         painter.setPen(QPen(t.steel, i % 10 == 0 ? 1.4 : 0.7));
         painter.drawLine(middle + way * (radius - (i % 10 == 0 ? 8 : 5)), middle + way * (radius - 2));
     }
     const bool fresh = m_indicated != m_document.selection().subject();
     const auto way_of = [&](double mm) {
-        const double a = mm / mm_a_turn * 2 * std::numbers::pi;
+        const double a = mm / mm_a_turn * 2 * pi;
         return QPointF(std::sin(a), -std::cos(a));
     };
     if (!fresh) {

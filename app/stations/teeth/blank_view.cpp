@@ -3,10 +3,10 @@
 #include <QKeyEvent>
 #include <QMouseEvent>
 #include <cmath>
-#include <numbers>
 
 #include "drawing/wheel_art.h"
 #include "making/edits.h"
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "number/units.h"
 #include "sheet/marks.h"
@@ -172,7 +172,7 @@ void BlankView::paint_sizes(QPainter& painter, const BlankResult& blank) {
     const double root = (m_wheel ? shown.sizes.wheel : shown.sizes.pinion).root_diameter_mm / 2;
     const double rim = root - blank.rim_mm;
     const double hub = blank.hub_diameter_mm / 2;
-    const double step = 2 * std::numbers::pi / static_cast<double>(blank.arms);
+    const double step = 2 * pi / static_cast<double>(blank.arms);
     const auto at = [&](double radius, double angle) {
         return middle() + QPointF(radius * std::cos(angle), -radius * std::sin(angle)) * px;
     };

@@ -7,9 +7,9 @@
 #include <QPushButton>
 #include <QVBoxLayout>
 #include <cmath>
-#include <numbers>
 
 #include "drawing/words.h"
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "teeth/form.h"
 #include "theme/theme.h"
@@ -48,7 +48,7 @@ QPixmap gap_of(const Cutter& cutter) {
     }
     const ToothForm& form = wheel ? forms.wheel : forms.pinion;
     if (form.half.empty()) return picture;
-    const double half_pitch = std::numbers::pi / static_cast<double>(form.count);
+    const double half_pitch = pi / static_cast<double>(form.count);
     QPolygonF gap;
     for (const double side : {-1.0, 1.0}) {
         std::vector<QPointF> flank;

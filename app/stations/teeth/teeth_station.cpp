@@ -6,9 +6,9 @@
 #include <QWheelEvent>
 #include <algorithm>
 #include <cmath>
-#include <numbers>
 
 #include "drawing/wheel_art.h"
+#include "number/constants.h"
 #include "number/units.h"
 #include "sheet/marks.h"
 #include "teeth/edits.h"
@@ -63,7 +63,7 @@ void TeethStation::follow_motion() {
     if (!isVisible() || !shown) return;
     constexpr double unseen = 0.35;
     const DerivedArbor& arbor = *m_document.derived().train.arbor(shown->wheel_of);
-    const double turned = 2 * std::numbers::pi * arbor.turns_per_s * m_motion.seconds();
+    const double turned = 2 * pi * arbor.turns_per_s * m_motion.seconds();
     const double px = std::abs(turned - m_turned) * shown->sizes.wheel.pitch_diameter_mm / 2 * px_per_mm(*shown);
     if (px < unseen) return;
     m_turned = turned;
@@ -148,7 +148,7 @@ TeethStation::PairView TeethStation::pair_view(const DerivedMesh& mesh, double s
     const DerivedArbor& arbor = *m_document.derived().train.arbor(mesh.wheel_of);
     PairView pair{mesh, scale, pitch_point};
     pair.wheel_radius_mm = mesh.sizes.wheel.pitch_diameter_mm / 2;
-    pair.wheel_angle = 2 * std::numbers::pi * arbor.turns_per_s * m_motion.seconds();
+    pair.wheel_angle = 2 * pi * arbor.turns_per_s * m_motion.seconds();
     pair.stand = m_trial.stand(pair.wheel_angle, arbor.turns_per_s >= 0);
     pair.wheel_centre = pitch_point - QPointF(pair.wheel_radius_mm * scale, 0);
     pair.pinion_centre = pair.wheel_centre + QPointF(m_trial.result().centre_distance_mm * scale, 0);
@@ -185,7 +185,7 @@ void TeethStation::paint_profile(QPainter& painter, const PairView& pair, const 
     // Paths are of module 1 and scaled here: a new module needs no new path.
     const double px = pair.scale * pair.mesh.module_mm.value;
     painter.scale(px, -px);
-    painter.rotate(angle * 180 / std::numbers::pi);
+    painter.rotate(angle * 180 / pi);
     // Wider pens leave the raster engine's quick way: 1 px, and the ink tells what is selected.
     QPen pen(ink, 1.0);
     pen.setCosmetic(true);
@@ -212,7 +212,7 @@ void TeethStation::paint_profiles(QPainter& painter, const PairView& pair) {
         paint_profile(painter, pair, whole_pinion, pair.pinion_centre, pair.stand.pinion_angle, shroud, t.steel);
     }
     // Only the teeth in view: turned back by whole pitches, one wheel looks like another.
-    const double pitch = 2 * std::numbers::pi / static_cast<double>(mesh.wheel);
+    const double pitch = 2 * pi / static_cast<double>(mesh.wheel);
     const auto each_side = static_cast<long long>(pair.seen / pitch) + 2;
     const bool whole = 2 * each_side + 1 >= mesh.wheel || pair.wheel_centre.x() > 0;
     const QPainterPath wheel = whole ? WheelArt::part(unit, true, drawn_points_per_flank, nullptr)
@@ -224,7 +224,7 @@ void TeethStation::paint_profiles(QPainter& painter, const PairView& pair) {
     paint_profile(painter, pair, wheel, pair.wheel_centre + off(&MeshSimulationInput::wheel_eccentricity_mm, pair.wheel_angle),
                   whole ? pair.wheel_angle : std::remainder(pair.wheel_angle, pitch), t.pale_brass, m_wheel ? t.blued : t.brass);
     paint_profile(painter, pair, lantern ? WheelArt::trundles(unit) : whole_pinion,
-                  pair.pinion_centre + off(&MeshSimulationInput::pinion_eccentricity_mm, pair.stand.pinion_angle - std::numbers::pi),
+                  pair.pinion_centre + off(&MeshSimulationInput::pinion_eccentricity_mm, pair.stand.pinion_angle - pi),
                   pair.stand.pinion_angle, steel, m_wheel ? t.ink : t.blued);
 }
 
@@ -234,7 +234,7 @@ void TeethStation::paint_pitch_circles(QPainter& painter, const PairView& pair) 
     painter.setPen(chain);
     painter.setBrush(Qt::NoBrush);
     const double wheel_px = pair.wheel_radius_mm * pair.scale;
-    const int sixteenths = static_cast<int>(std::min(pair.seen * 1.1, std::numbers::pi) * 180 / std::numbers::pi * 16);
+    const int sixteenths = static_cast<int>(std::min(pair.seen * 1.1, pi) * 180 / pi * 16);
     painter.drawArc(QRectF(pair.wheel_centre - QPointF(wheel_px, wheel_px), QSizeF(2 * wheel_px, 2 * wheel_px)), -sixteenths,
                     2 * sixteenths);
     const double pinion_px = pair.mesh.sizes.pinion.pitch_diameter_mm / 2 * pair.scale;
@@ -388,8 +388,8 @@ void TeethStation::paint_running(QPainter& painter, const DerivedMesh& mesh) {
     if (width() < roomy || page.y() + 4 > room.bottom() - keys_high) return;
     // Beside the picture, under what runs: teeth reach as far as they are zoomed.
     Column keys(painter, room.adjusted(0, room.height() - keys_high, 8, 0));
-    for (const QString& line : {legend({"teeth.closer|teeth.farther", "teeth.fit", "teeth.wood"}), legend({"teeth.other-mesh", "teeth.other-part"}),
-                                legend({"teeth.blank", "teeth.turn", "teeth.faults"})}) {
+    for (const QString& line : {legend({"teeth.closer|teeth.farther", "teeth.fit", "teeth.wood"}),
+                                legend({"teeth.other-mesh", "teeth.other-part"}), legend({"teeth.blank", "teeth.turn", "teeth.faults"})}) {
         keys.line(line, t.steel);
         keys.gap(-4);
     }
@@ -466,7 +466,7 @@ void TeethStation::paint_speed(QPainter& painter, const QRectF& box) {
     write(painter, type(Type::note), t.steel, box.bottomLeft() + QPointF(4, -4), "−" + QString::number(100 * reach, 'f', 0) + " %");
     const DerivedMesh* shown = mesh();
     const DerivedArbor& arbor = *m_document.derived().train.arbor(shown->wheel_of);
-    const double through = m_trial.stand(2 * std::numbers::pi * arbor.turns_per_s * m_motion.seconds(), arbor.turns_per_s >= 0).through;
+    const double through = m_trial.stand(2 * pi * arbor.turns_per_s * m_motion.seconds(), arbor.turns_per_s >= 0).through;
     painter.setPen(QPen(t.ruby, 1));
     painter.drawLine(QPointF(box.left() + through * box.width(), box.top()), QPointF(box.left() + through * box.width(), box.bottom()));
 }
@@ -662,12 +662,7 @@ QList<Action> TeethStation::make_actions() {
                 [this] { show_blank(!blank_shown() || just_come()); },
                 tr("&View"),
                 tr("blank")},
-               {"teeth.wood",
-                tr("Wooden wheels by the season"),
-                {Qt::Key_G},
-                [this] { show_wood(!wood_shown()); },
-                {},
-                tr("wood")}};
+               {"teeth.wood", tr("Wooden wheels by the season"), {Qt::Key_G}, [this] { show_wood(!wood_shown()); }, {}, tr("wood")}};
 }
 
 QString TeethStation::writes(const QString& ending) const {

@@ -3,13 +3,13 @@
 #include <QKeyEvent>
 #include <algorithm>
 #include <cmath>
-#include <numbers>
 #include <set>
 
 #include "document/bench_hand.h"
 #include "document/today.h"
 #include "drawing/plate_art.h"
 #include "drawing/wheel_art.h"
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "number/units.h"
 #include "sheet/marks.h"
@@ -90,7 +90,7 @@ void TrainStation::follow_motion() {
     const View view = view_of_plate();
     for (const DerivedArbor& arbor : m_document.derived().train.arbors) {
         const QRectF room = room_of(view, arbor);
-        const double turned = 2 * std::numbers::pi * arbor.turns_per_s * m_motion.seconds();
+        const double turned = 2 * pi * arbor.turns_per_s * m_motion.seconds();
         double& before = m_turned[arbor.id];
         if (std::abs(turned - before) * room.width() / 2 < unseen) continue;
         before = turned;

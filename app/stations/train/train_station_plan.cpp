@@ -1,11 +1,11 @@
 #include <algorithm>
 #include <cmath>
-#include <numbers>
 #include <set>
 
 #include "drawing/dots.h"
 #include "drawing/plate_art.h"
 #include "drawing/wheel_art.h"
+#include "number/constants.h"
 #include "number/units.h"
 #include "sheet/marks.h"
 #include "stations/train/train_station.h"
@@ -105,7 +105,7 @@ void TrainStation::paint_plate_handles(QPainter& painter, const View& view) {
 void TrainStation::paint_arbor(QPainter& painter, const View& view, const DerivedArbor& arbor) {
     const Theme& t = theme();
     const Derived& derived = m_document.derived();
-    const double turned = 2 * std::numbers::pi * arbor.turns_per_s * m_motion.seconds();
+    const double turned = 2 * pi * arbor.turns_per_s * m_motion.seconds();
     const bool subject = arbor.id == m_document.selection().subject();
     const QPointF centre = view.at(arbor.x_mm, arbor.y_mm);
     const QString id = QString::fromStdString(arbor.id);
@@ -159,7 +159,7 @@ void TrainStation::paint_part(QPainter& painter, const View& view, const QString
         into.setRenderHint(QPainter::Antialiasing);
         into.translate(QRectF(QPointF(), image.deviceIndependentSize()).center());
         into.scale(view.px_per_mm, -view.px_per_mm);
-        into.rotate(angle * 180 / std::numbers::pi);
+        into.rotate(angle * 180 / pi);
         QPen thin = pen;
         thin.setCosmetic(true);
         into.setPen(thin);
@@ -171,7 +171,7 @@ void TrainStation::paint_part(QPainter& painter, const View& view, const QString
     painter.translate(centre);
     if (kept.angle != angle) {
         painter.setRenderHint(QPainter::SmoothPixmapTransform);
-        painter.rotate((kept.angle - angle) * 180 / std::numbers::pi);
+        painter.rotate((kept.angle - angle) * 180 / pi);
     }
     const QSizeF size = kept.image.deviceIndependentSize();
     painter.drawImage(QPointF(-size.width() / 2, -size.height() / 2), kept.image);
@@ -194,7 +194,7 @@ void TrainStation::paint_ghosts(QPainter& painter, const View& view, const Deriv
         painter.setPen(pen);
         const double radius = ghost->radius_mm * view.px_per_mm;
         painter.drawEllipse(centre, radius, radius);
-        const double angle = std::numbers::pi * (0.80 + 0.09 * static_cast<double>(i));
+        const double angle = pi * (0.80 + 0.09 * static_cast<double>(i));
         if (i < rows_shown)
             write(painter, type(Type::note, i == 0), i == 0 ? t.brass_ink : t.steel,
                   centre + QPointF(radius * std::cos(angle) - 4, -radius * std::sin(angle)), QString::number(ghost->teeth), 1);
@@ -393,11 +393,11 @@ void TrainStation::paint_hands(QPainter& painter, const View& view) {
         painter.setBrush(paper);
         painter.drawEllipse(centre, dial, dial);
         for (int i = 0; i < 12; ++i) {
-            const QPointF way(std::cos(i * std::numbers::pi / 6), std::sin(i * std::numbers::pi / 6));
+            const QPointF way(std::cos(i * pi / 6), std::sin(i * pi / 6));
             painter.drawLine(centre + way * (dial - 5), centre + way * (dial - 1));
         }
         const auto hand = [&](double turns_per_s, double thick, double length) {
-            const double turned = std::numbers::pi / 2 + 2 * std::numbers::pi * turns_per_s * m_motion.seconds();
+            const double turned = pi / 2 + 2 * pi * turns_per_s * m_motion.seconds();
             const QPointF way(std::cos(turned), -std::sin(turned));
             painter.setPen(QPen(t.blued, thick, Qt::SolidLine, Qt::RoundCap));
             painter.drawLine(centre - way * 6, centre + way * length);
