@@ -267,7 +267,9 @@ private:
         ReadyResult ready;
         const auto& runs = m_job.bench.runs;
         if (runs.empty()) {
-            ready.verdict = "No run on test yet: stand it rigid and level, weights with room to fall, and begin one.";
+            ready.verdict = m_job.bench.closed.empty()
+                                ? "No run on test yet: stand it rigid and level, weights with room to fall, and begin one."
+                                : "It went home without a run on test.";
             return ready;
         }
         const TestRun& run = runs.back();

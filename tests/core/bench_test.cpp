@@ -417,3 +417,11 @@ TEST_CASE("a run on test gathers what the rate log has of its time, and nothing 
     log.looks.resize(1), log.heard.clear();
     CHECK(gathered_on(run, log).empty());
 }
+
+TEST_CASE("of a clock that went home nobody is told to begin a run on test") {
+    Job job = demo::job();
+    job.bench.runs.clear();
+    CHECK_THAT(order(job).ready.verdict, Catch::Contains("begin one"));
+    close_job("2026-11-30", "").change(job.bench);
+    CHECK_THAT(order(job).ready.verdict, Catch::Contains("without a run on test"));
+}

@@ -20,6 +20,7 @@
 namespace echappe {
 namespace {
 
+constexpr double head_high = 70;      ///< where it stands, and its keys
 constexpr double day_high = 196;      ///< below the picture: the day
 constexpr double sounded_high = 108;  ///< above it, what was listened to last
 
@@ -137,6 +138,14 @@ QList<Action> StrikeStation::make_actions() {
                {"strike.count-wheel", tr("It has a count wheel"), {}, [this] { m_document.edit(begin_strike("countwheel")); }},
                {"strike.rack", tr("It has rack and snail"), {}, [this] { m_document.edit(begin_strike("rack")); }}};
 }
+
+bool StrikeStation::shows_sound() const {
+    // What counts stays large enough to be read; in a low window the message alone tells what was heard.
+    constexpr double least_picture = 200;
+    return sounded() && height() - top_px - head_high - day_high - sounded_high >= least_picture;
+}
+
+double StrikeStation::picture_high() const { return height() - top_px - head_high - day_high - 8 - (shows_sound() ? sounded_high : 0); }
 
 const StrikeRound::Sounded* StrikeStation::sounded() const { return m_line.strikes().sounded(); }
 
@@ -261,7 +270,9 @@ void StrikeStation::paint_nothing(QPainter& painter) {
     }
     page.go_to(kinds.baseline() + 14);
     page.says(tr("A dial of 24 hours, or a scheme of its own, is said on the sheet then."), t.steel);
-    page.says(tr("What it is heard to strike goes into the line, hour by hour; what would strike so is named."), t.steel);
+    page.says(
+        tr("What it is heard to strike goes into the line, hour by hour, or is counted in a recording; what would strike so is named."),
+        t.steel);
 }
 
 /// Where it stands, in words.
@@ -329,9 +340,9 @@ void StrikeStation::paint_count(QPainter& painter) {
     if (!d.there) return paint_nothing(painter);
     const double wide = this->wide();
     write_where(painter, QRectF(18, top_px, wide - 36, 80));
-    const double work = std::min(220.0, 0.28 * wide), high = height() - top_px - 70 - day_high - 8 - (sounded() ? sounded_high : 0);
-    const QRectF picture(18, top_px + 70, wide - 36 - work, high);
-    for (const HammerSpot& spot : paint_hammer_work(painter, QRectF(wide - 14 - work, top_px + 74, work, high - 4), record(), m_blows == 0))
+    const double work = std::min(220.0, 0.28 * wide), high = picture_high();
+    const QRectF picture(18, top_px + head_high, wide - 36 - work, high);
+    for (const HammerSpot& spot : paint_hammer_work(painter, QRectF(wide - 14 - work, top_px + head_high + 4, work, high - 4), record(), m_blows == 0))
         place({words("whole:" + spot.what), spot.at, [this, what = spot.what] { m_document.edit(try_whole(what)); },
                spot.what == "mesh off" ? tr("the pin wheel a tooth off: the hammer hangs on a pin; and sound again")
                                        : tr("the run at the warning too short; and sound again")});
@@ -354,7 +365,7 @@ void StrikeStation::paint_count(QPainter& painter) {
         click("tooth:", spots.teeth, try_tooth, tr("tooth %1, counted from the one gathered last: lost, and sound again"));
         click("step:", spots.steps, try_step, tr("the step for %1: a tooth too far, too little, sound again"));
     }
-    if (sounded()) paint_sounded(painter, QRectF(18, height() - day_high - sounded_high, wide - 36, sounded_high - 6), *sounded());
+    if (shows_sound()) paint_sounded(painter, QRectF(18, height() - day_high - sounded_high, wide - 36, sounded_high - 6), *sounded());
     paint_day(painter, QRectF(18, height() - day_high, wide - 36, day_high - 8));
 }
 

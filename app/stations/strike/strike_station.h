@@ -53,6 +53,9 @@ private:
     void listen_to(const QString& path);
     /// Listened to last, where the sound is at hand.
     const StrikeRound::Sounded* sounded() const;
+    /// Whether there is room for it.
+    bool shows_sound() const;
+    double picture_high() const;
     void put_right();
     bool there(Picture picture) const;
     /// What is written of the picture that is shown; no name: nothing that was measured.
