@@ -122,12 +122,14 @@ std::string write_solid(const Part& part, const std::string& path) {
 
 }  // namespace
 
-extern "C" __attribute__((visibility("default"))) std::string echappe_step_write(const FlatPart& part, const std::string& path) {
-    return write_solid(part, path);
+extern "C" __attribute__((visibility("default"))) void echappe_step_write(const FlatPart& part, const std::string& path,
+                                                                          std::string& fault) {
+    fault = write_solid(part, path);
 }
 
-extern "C" __attribute__((visibility("default"))) std::string echappe_step_turn(const TurnedSolid& part, const std::string& path) {
-    return write_solid(part, path);
+extern "C" __attribute__((visibility("default"))) void echappe_step_turn(const TurnedSolid& part, const std::string& path,
+                                                                         std::string& fault) {
+    fault = write_solid(part, path);
 }
 
 extern "C" __attribute__((visibility("default"))) double echappe_step_volume(const std::string& path) {

@@ -1,10 +1,10 @@
 #include "beat/beat_fit.h"
 
-#include <Eigen/QR>
 #include <algorithm>
 #include <cmath>
 
 #include "number/constants.h"
+#include "number/least_squares.h"
 #include "sound/fourier.h"
 
 namespace echappe {
@@ -77,8 +77,7 @@ double wandering_variance(const std::vector<Beat>& beats, const BeatFit& fit) {
 /// Long-run variance of the scores (Newey and West, 1987), Bartlett's weights over a quarter power of the beats, times two.
 double slope_variance(const Eigen::MatrixXd& a, const Eigen::VectorXd& left, const Eigen::VectorXd& weight) {
     const Eigen::Index n = a.rows(), columns = a.cols();
-    const Eigen::MatrixXd bread =
-        Eigen::MatrixXd(a.transpose() * weight.asDiagonal() * a).completeOrthogonalDecomposition().pseudoInverse();
+    const Eigen::MatrixXd bread = pseudo_inverse(a.transpose() * weight.asDiagonal() * a);
     Eigen::MatrixXd scores = a;
     for (Eigen::Index i = 0; i < n; ++i) scores.row(i) *= weight(i) * left(i);
     Eigen::MatrixXd meat = scores.transpose() * scores;
@@ -112,7 +111,7 @@ std::optional<BeatFit> fit_beats(const std::vector<Beat>& beats, const std::vect
     for (int round = 0; round < 12; ++round) {
         const Eigen::MatrixXd normal = a.transpose() * weight.asDiagonal() * a;
         // The first rounds are for finding what lies far off; limp is not told where every heard beat is of one kind.
-        x = normal.completeOrthogonalDecomposition().solve(a.transpose() * weight.asDiagonal() * t);
+        x = least_squares(normal, a.transpose() * weight.asDiagonal() * t);
         left = t - a * x;
         out.spread_s = std::max(least_spread_s, robust_spread(to_list(left)));
         for (Eigen::Index i = 0; i < left.size(); ++i) {

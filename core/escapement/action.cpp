@@ -4,6 +4,7 @@
 #include <cmath>
 
 #include "number/constants.h"
+#include "number/solve.h"
 
 namespace echappe {
 namespace {
@@ -185,14 +186,8 @@ std::optional<EscapementWindow> window_of(const std::function<double(double)>& m
     double most = margin(0);
     for (int i = -steps; i <= steps; ++i)
         if (const double here = margin(reach * i / steps); here > most) most = here, best = i;
-    double low = reach * std::max(-steps, best - 1) / steps, high = reach * std::min(steps, best + 1) / steps;
-    constexpr double golden = 0.381966;
-    for (int i = 0; most <= 0 && i < 80; ++i) {
-        const double a = low + golden * (high - low), b = high - golden * (high - low);
-        const bool rises = margin(a) < margin(b);
-        (rises ? low : high) = rises ? a : b;
-    }
-    const double peak = most > 0 ? reach * best / steps : (low + high) / 2;
+    const double low = reach * std::max(-steps, best - 1) / steps, high = reach * std::min(steps, best + 1) / steps;
+    const double peak = most > 0 ? reach * best / steps : lowest_between([&](double at) { return -margin(at); }, low, high).at;
     if (!(margin(peak) > 0)) return {};
     const auto edge = [&](double way) {
         double inside = peak, outside = way * reach;

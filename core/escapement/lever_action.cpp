@@ -1,13 +1,13 @@
 #include "escapement/lever_action.h"
 
 #include <algorithm>
-#include <boost/math/tools/minima.hpp>
 #include <cmath>
 
 #include "escapement/lever.h"
 #include "escapement/wheel_part.h"
 #include "number/constants.h"
 #include "number/input_error.h"
+#include "number/solve.h"
 #include "number/units.h"
 
 namespace echappe {
@@ -202,7 +202,7 @@ double clear_behind(const BehindTooth& in, double banked_rad, double worth_rad) 
         least = std::min(least, here);
         if (here > worth_rad + dip) continue;
         constexpr int bits = 14;  // 1e-9 rad where it is smooth, 1e-5 at a kink
-        here = boost::math::tools::brent_find_minima(clear_at, best - std::abs(step), best + std::abs(step), bits).second;
+        here = lowest_between(clear_at, best - std::abs(step), best + std::abs(step), bits).value;
         least = std::min(least, here);
     }
     return least;

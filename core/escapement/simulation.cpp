@@ -1,12 +1,11 @@
 #include "escapement/simulation.h"
 
-#include <boost/math/quadrature/gauss_kronrod.hpp>
-#include <boost/math/tools/roots.hpp>
 #include <cmath>
 
 #include "escapement/fields.h"
 #include "number/constants.h"
 #include "number/input_error.h"
+#include "number/solve.h"
 #include "number/units.h"
 
 namespace echappe {
@@ -86,7 +85,7 @@ std::optional<double> energy_per_beat_mJ(const EscapementAction& action, const E
         // Just inside its ends: a corner belongs to two faces.
         const double inset = 1e-12 * (s.to - s.from);
         if (s.on == On::lock) sum += torque(s.from) * (s.to - s.from);  // an arc about the arbor: the same all along
-        else sum += boost::math::quadrature::gauss_kronrod<double, 31>::integrate(torque, s.from + inset, s.to - inset, 5, 1e-10);
+        else sum += integral(torque, s.from + inset, s.to - inset);
     }
     if (held) return {};
     return sum / 2;
@@ -112,7 +111,7 @@ std::optional<double> energy_per_beat_mJ(const LeverAction& action, const Escape
         const double inset = 1e-12 * (end - from), step = (end - from - 2 * inset) / pieces;
         for (int i = 0; i < pieces; ++i) {
             const double begins = from + inset + i * step;
-            sum += boost::math::quadrature::gauss_kronrod<double, 15>::integrate(torque, begins, begins + step, 15, 1e-9);
+            sum += integral(torque, begins, begins + step, 1e-9);
         }
     }
     if (held) return {};
@@ -135,10 +134,7 @@ SwingKept swing_kept_by(const EscapementAction& action, const EscapementBeat& be
     SwingKept kept;
     double arc = *beat.least_rad;
     if (spare(arc) >= 0 && spare(widest_swing) <= 0) {
-        std::uintmax_t rounds = 200;
-        const auto [low, high] =
-            boost::math::tools::toms748_solve(spare, arc, widest_swing, boost::math::tools::eps_tolerance<double>(40), rounds);
-        arc = (low + high) / 2;
+        arc = root_between(spare, arc, widest_swing);
         kept.semi_arc_rad = arc;
     } else if (spare(arc) >= 0) {
         arc = widest_swing;

@@ -65,9 +65,11 @@ struct ScratchFile {
 };
 
 template <class Part>
-std::string written_by(std::string (*write)(const Part&, const std::string&), const Part& part) {
+std::string written_by(void (*write)(const Part&, const std::string&, std::string&), const Part& part) {
     const ScratchFile scratch;
-    if (const std::string fault = write(part, scratch.path); !fault.empty()) throw InputError("format", "step: " + fault, "dxf or svg");
+    std::string fault;
+    write(part, scratch.path, fault);
+    if (!fault.empty()) throw InputError("format", "step: " + fault, "dxf or svg");
     std::string text = read_text(scratch.path);
     // The modeller does not say when its disk is full.
     if (text.find("END-ISO-10303-21;") == std::string::npos)

@@ -40,7 +40,7 @@ std::optional<double> read_mixed(const std::string& text) {
     return std::isfinite(value) ? std::optional(value) : std::nullopt;
 }
 
-struct Part {
+struct TypedFigure {
     double value = 0;
     const Unit* unit = nullptr;  ///< nullptr when none was written
 };
@@ -52,7 +52,7 @@ std::string unit_names(Dimension dimension) {
     return names;
 }
 
-Part read_part(const std::string& text, Dimension dimension, const std::string& whole, const std::string& field) {
+TypedFigure read_part(const std::string& text, Dimension dimension, const std::string& whole, const std::string& field) {
     const auto [numeral, name] = split_unit(text);
     const auto value = read_mixed(numeral);
     if (!value) throw InputError(field, in_quotes(whole), "a number such as 38.42, 38.42±0.02 or 3/8in");
@@ -134,9 +134,9 @@ Reading parse_reading(std::string_view text, const Unit& assumed, const std::str
         if (!std::isfinite(base) || (base == 0) != (value == 0)) throw InputError(field, in_quotes(whole), "a number of ordinary size");
         return base;
     };
-    const Part value = read_part(as_typed(whole.substr(0, at)), assumed.dimension, whole, field);
+    const TypedFigure value = read_part(as_typed(whole.substr(0, at)), assumed.dimension, whole, field);
     if (at == std::string::npos) return {in_base(value.value, *(value.unit ? value.unit : &assumed)), {}};
-    const Part u = read_part(as_typed(whole.substr(at + length)), assumed.dimension, whole, field);
+    const TypedFigure u = read_part(as_typed(whole.substr(at + length)), assumed.dimension, whole, field);
     if (u.value <= 0) throw InputError(field, in_quotes(whole), "an uncertainty above 0 after the ±");
     // "1.513±0.001in": one unit behind both serves both.
     const Unit* value_unit = value.unit ? value.unit : u.unit ? u.unit : &assumed;

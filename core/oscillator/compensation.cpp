@@ -1,13 +1,13 @@
 #include "oscillator/compensation.h"
 
 #include <algorithm>
-#include <boost/math/tools/roots.hpp>
 #include <cmath>
 #include <map>
 #include <numbers>
 
 #include "number/constants.h"
 #include "number/input_error.h"
+#include "number/solve.h"
 #include "number/units.h"
 
 // Notation: α linear expansion, L length of the simple pendulum, h height of the mercury, a its radius, d its middle below the
@@ -55,9 +55,7 @@ double grows(const CompensationInput& in, double height_mm) {
 void by_mercury(const CompensationInput& in, CompensationResult& out) {
     const double highest = in.length_mm / 2;
     if (!(grows(in, highest) < 0)) throw InputError("rod", in.rod, "a rod that mercury can make good");
-    const auto close = [](double a, double b) { return std::abs(a - b) < 1e-9; };
-    const auto bracket = boost::math::tools::bisect([&](double h) { return grows(in, h); }, 1e-6, highest, close);
-    const Column c = column(in, (bracket.first + bracket.second) / 2);
+    const Column c = column(in, root_between([&](double h) { return grows(in, h); }, 1e-6, highest));
     out.mercury_mm = c.height_mm;
     out.mercury_kg = mercury_kg_m3 * pi * in.jar_bore_mm * in.jar_bore_mm / 4 * c.height_mm * 1e-9;
     out.jar_bottom_mm = c.middle_mm + c.height_mm / 2;

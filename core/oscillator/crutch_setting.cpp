@@ -5,6 +5,7 @@
 
 #include "number/constants.h"
 #include "number/input_error.h"
+#include "number/solve.h"
 #include "number/units.h"
 
 namespace echappe {
@@ -25,16 +26,13 @@ CrutchSettingResult set_crutch(const CrutchSettingInput& in) {
     const double wanted_s = in.beat_error_ms / 1000;
     if (in.let_off_deg >= in.semi_arc_deg)
         throw InputError("let_off_deg", print_short(in.let_off_deg), "less than the swing, or it does not let off");
-    double low = 0, high = (in.semi_arc_deg - in.let_off_deg) * (1 - 1e-12);
+    const double high = (in.semi_arc_deg - in.let_off_deg) * (1 - 1e-12);
     if (const double most_s = limp_s(high, in.let_off_deg, in.semi_arc_deg, in.beats_per_hour); wanted_s > most_s)
         throw InputError("beat_error_ms", print_short(in.beat_error_ms),
                          "at most " + print_short(1000 * most_s, 4) + ", or it would not let off on both sides with this swing");
-    while (high - low > 1e-12 * in.semi_arc_deg) {
-        const double middle = 0.5 * (low + high);
-        (limp_s(middle, in.let_off_deg, in.semi_arc_deg, in.beats_per_hour) < wanted_s ? low : high) = middle;
-    }
     CrutchSettingResult out;
-    out.turn_deg = 0.5 * (low + high);
+    out.turn_deg =
+        root_between([&](double off) { return limp_s(off, in.let_off_deg, in.semi_arc_deg, in.beats_per_hour) - wanted_s; }, 0, high);
     if (in.crutch_mm) out.foot_mm = out.turn_deg * pi / 180 * *in.crutch_mm;
     const std::string side = in.longer_side.empty() ? "the side where the bob is in the longer beat" : "the " + in.longer_side;
     out.verdict = "The middle of the let-offs lies " + print_fixed(out.turn_deg, 2) +

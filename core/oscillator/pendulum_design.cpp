@@ -1,11 +1,11 @@
 #include "oscillator/pendulum_design.h"
 
 #include <algorithm>
-#include <boost/math/tools/roots.hpp>
 #include <cmath>
 
 #include "number/constants.h"
 #include "number/input_error.h"
+#include "number/solve.h"
 #include "number/units.h"
 #include "oscillator/compensation.h"
 #include "oscillator/gravity.h"
@@ -178,9 +178,7 @@ PendulumDesignResult design_pendulum(const PendulumDesignInput& in) {
     if (half > low || !(off(low) < 0) || !(off(high) > 0))
         throw InputError("bob_diameter_mm", print_short(in.bob_diameter_mm),
                          "a bob that is small beside the pendulum's " + print_fixed(L, 0) + " mm, and heavy beside its rod");
-    const auto close = [](double a, double b) { return std::abs(a - b) < 1e-9; };
-    const auto bracket = boost::math::tools::bisect(off, low, high, close);
-    out.bob_centre_mm = (bracket.first + bracket.second) / 2;
+    out.bob_centre_mm = root_between(off, low, high);
     out.nut_mm = out.bob_centre_mm + half;
     out.rod_length_mm = out.nut_mm + in.rod_below_mm;
     const CompoundPendulumInput made = whole(in, out.bob_centre_mm);

@@ -4,6 +4,7 @@
 
 #include "number/constants.h"
 #include "number/input_error.h"
+#include "number/solve.h"
 #include "number/units.h"
 
 namespace echappe {
@@ -18,12 +19,14 @@ double stiffness(const TorsionInput& in, double thickness_mm) {
     return in.shear_N_mm2 * b * t * t * t * (1 - 0.63 * t / b) / (3 * in.length_mm) / 1000;
 }
 
-/// Stiffness rises with the thickness throughout: halved until it stands to a nanometre.
+/// Stiffness rises with the thickness throughout.
 double thickness_for(const TorsionInput& in, double wanted) {
-    double low = 0, high = in.width_mm ? *in.width_mm : in.length_mm;
-    constexpr int halvings = 60;
-    for (int i = 0; i < halvings; ++i) (stiffness(in, (low + high) / 2) < wanted ? low : high) = (low + high) / 2;
-    return (low + high) / 2;
+    const double most = in.width_mm.value_or(in.length_mm);
+    if (stiffness(in, most) < wanted)
+        throw InputError(
+            "beats_per_hour", print_short(in.beats_per_hour, 9),
+            "fewer beats, lighter weights nearer to the middle or a shorter strip: as thick as it is wide it is not stiff enough");
+    return root_between([&](double thickness) { return stiffness(in, thickness) - wanted; }, 0, most);
 }
 
 std::string in_words(const TorsionInput& in, const TorsionResult& out) {

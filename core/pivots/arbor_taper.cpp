@@ -1,11 +1,10 @@
 #include "pivots/arbor_taper.h"
 
-#include <boost/math/quadrature/gauss_kronrod.hpp>
-#include <boost/math/tools/roots.hpp>
 #include <cmath>
 
 #include "number/constants.h"
 #include "number/input_error.h"
+#include "number/solve.h"
 #include "number/units.h"
 
 namespace echappe {
@@ -25,10 +24,7 @@ double gives_way(const ArborTaperInput& in, double from, double to) {
 /// The furthest end of a stage that begins here.
 double end_of_stage(const ArborTaperInput& in, double from) {
     if (gives_way(in, from, in.length_mm) <= in.deflection_mm) return in.length_mm;
-    std::uintmax_t tries = 200;
-    const auto [low, high] = boost::math::tools::toms748_solve([&](double to) { return gives_way(in, from, to) - in.deflection_mm; }, from,
-                                                               in.length_mm, boost::math::tools::eps_tolerance<double>(40), tries);
-    return low;
+    return root_between([&](double to) { return gives_way(in, from, to) - in.deflection_mm; }, from, in.length_mm);
 }
 
 }  // namespace
@@ -78,8 +74,7 @@ double tapered_cantilever_mm(double outer, double inner, double length, double f
         const double d = outer + (inner - outer) * x / length;
         return x * x / (d * d * d * d);
     };
-    const double sum = boost::math::quadrature::gauss_kronrod<double, 31>::integrate(bends, 0.0, length, 8, 1e-10);
-    return 64 * force / (pi * modulus) * sum;
+    return 64 * force / (pi * modulus) * integral(bends, 0, length);
 }
 
 ArborTaperResult turn_taper(const ArborTaperInput& in) {

@@ -5,6 +5,7 @@
 
 #include "number/constants.h"
 #include "number/input_error.h"
+#include "number/solve.h"
 #include "number/units.h"
 #include "power/enough.h"
 #include "power/winding.h"
@@ -507,14 +508,13 @@ Coils coils_wound(const SpringSizeInput& spring, double turns) {
         coils.at_wall = (R - coils.wall_radius_mm) / h;
         return coils;
     };
-    double low = 0, high = size.length_mm;
-    constexpr int halvings = 60;
-    for (int i = 0; i < halvings; ++i) {
-        const double middle = (low + high) / 2;
-        const Coils coils = at(middle);
-        (coils.on_arbor + coils.at_wall - size.coils_unwound < turns ? low : high) = middle;
-    }
-    return at((low + high) / 2);
+    const auto short_of = [&](double on_arbor_mm) {
+        const Coils coils = at(on_arbor_mm);
+        return coils.on_arbor + coils.at_wall - size.coils_unwound - turns;
+    };
+    if (short_of(0) >= 0) return at(0);
+    if (short_of(size.length_mm) <= 0) return at(size.length_mm);
+    return at(root_between(short_of, 0, size.length_mm));
 }
 
 double DerivedDrive::torque_at(double wound) const {

@@ -5,6 +5,7 @@
 
 #include "number/constants.h"
 #include "number/input_error.h"
+#include "number/solve.h"
 #include "number/units.h"
 #include "power/enough.h"
 #include "power/torque_log.h"
@@ -163,13 +164,12 @@ std::optional<EqualStrip> equal_strip(const SpringMatchInput& in, double width, 
     const auto mean = [&](double thickness) { return drive_of(in, of(thickness), of(thickness).length_mm).mean(); };
     // Of the room between arbor and wall: thinner or thicker is no mainspring.
     const double room = (in.barrel_bore_mm - in.arbor_mm) / 2;
-    double low = room / 500, high = room / 8;
+    const double low = room / 500, high = room / 8;
     if (mean(low) > wanted || mean(high) < wanted) return {};
-    constexpr int halvings = 50;
-    for (int i = 0; i < halvings; ++i) (mean((low + high) / 2) < wanted ? low : high) = (low + high) / 2;
-    const Drive drive = drive_of(in, of(low), of(low).length_mm);
+    const Strip strip = of(root_between([&](double thickness) { return mean(thickness) - wanted; }, low, high));
+    const Drive drive = drive_of(in, strip, strip.length_mm);
     if (drive.turns < in.turns_needed) return {};
-    return EqualStrip{width, low, of(low).length_mm, drive.stress};
+    return EqualStrip{width, strip.thickness_mm, strip.length_mm, drive.stress};
 }
 
 void trade_off(const SpringMatchInput& in, SpringMatchResult& out) {

@@ -68,7 +68,7 @@ private:
     }
     void springs() {
         for (const DriveRecord& drive : m_job.power.drives) {
-            if (drive.as<WeightDrive>()) {
+            if (drive.as<WeightDrive>() || drive.as<RewoundDrive>()) {
                 add("click:" + drive.train, "Click and ratchet, " + drive.train, "grease", "A trace where they rub.");
                 continue;
             }

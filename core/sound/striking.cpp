@@ -2,11 +2,11 @@
 
 #include <algorithm>
 #include <cmath>
-#include <random>
 
 #include "number/constants.h"
 #include "number/input_error.h"
 #include "number/units.h"
+#include "sound/noise.h"
 #include "sound/sound.h"
 
 namespace echappe {
@@ -46,7 +46,7 @@ public:
     }
 
 private:
-    double normal() { return std::normal_distribution<double>(0, 1)(m_chance); }
+    double normal() { return echappe::normal(m_chance); }
     /// A bell through the whole recording, so long after each blow.
     void ring(double Hz, double after_s) {
         m_struck.clear();

@@ -6,6 +6,7 @@
 #include "number/constants.h"
 #include "number/input_error.h"
 #include "number/units.h"
+#include "sound/noise.h"
 #include "sound/sound.h"
 
 namespace echappe {
@@ -16,7 +17,6 @@ constexpr double loud = 0.25;     // of full scale: a tick's peak
 const char* source = "damped resonances with their onset between the samples; the movement is made up";
 
 double uniform(std::mt19937_64& chance) { return std::uniform_real_distribution<double>(0, 1)(chance); }
-double normal(std::mt19937_64& chance) { return std::normal_distribution<double>(0, 1)(chance); }
 
 /// From unlocking to the drop: A = λ ÷ (2 sin(π t N ÷ 7200)).
 double drop_after_s(const TickingInput& in) {
@@ -135,10 +135,9 @@ void Ticking::next(std::span<float> out) {
     std::erase_if(m_blows, [&](const Blow& blow) { return blow.at_s + rings_s < to_s; });
     if (m_in.speech > 0) add_speech(out);
     const auto hiss = static_cast<float>(m_in.noise * m_tick_rms);
-    std::normal_distribution<float> normally(0, 1);
     const double hum = m_in.hum * m_tick_rms * std::sqrt(2.0);
     for (size_t i = 0; i < out.size(); ++i) {
-        float x = out[i] + (hiss > 0 ? hiss * normally(m_hiss) : 0);
+        float x = out[i] + (hiss > 0 ? hiss * static_cast<float>(normal(m_hiss)) : 0);
         if (hum > 0) {
             const double turn = 2 * pi * m_in.hum_Hz * (from_s + static_cast<double>(i) / rate);
             x += static_cast<float>(hum * (0.9 * std::sin(turn) + 0.4 * std::sin(2 * turn + 1) + 0.2 * std::sin(3 * turn + 2)));

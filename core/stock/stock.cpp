@@ -107,7 +107,7 @@ std::vector<Reamer> reamers_from_csv(const std::string& text) {
 }
 
 std::vector<Strip> strips_from_csv(const std::string& text) {
-    enum { id, width, thickness, length, end, quantity };
+    enum { id, width, thickness, longest, end, quantity };
     Sheet<6> sheet(text, {"id", "width_mm", "thickness_mm", "length_mm", "end", "quantity"});
     std::vector<Strip> list;
     while (const auto row = sheet.next()) {
@@ -115,7 +115,7 @@ std::vector<Strip> strips_from_csv(const std::string& text) {
         strip.id = (*row)[id];
         strip.width_mm = sheet.number(*row, width, 0.1, 500);
         strip.thickness_mm = sheet.number(*row, thickness, 0.01, 10);
-        strip.length_mm = sheet.number(*row, length, 1, 100000);
+        strip.length_mm = sheet.number(*row, longest, 1, 100000);
         if (!(*row)[end].empty()) strip.end = (*row)[end];
         if (!(*row)[quantity].empty()) strip.quantity = sheet.count(*row, quantity, 0, 100000);
         list.push_back(std::move(strip));

@@ -19,7 +19,7 @@ std::string price_in_words(const std::optional<double>& price) { return price ? 
 }  // namespace
 
 std::vector<Bar> metal_from_csv(const std::string& text) {
-    enum { id, form, of, size, width, length, price };
+    enum { id, form, of, size, width, long_by, price };
     Sheet<7> sheet(text, {"id", "form", "material", "size_mm", "width_mm", "length_mm", "price"});
     std::vector<Bar> list;
     while (const auto row = sheet.next()) {
@@ -30,7 +30,7 @@ std::vector<Bar> metal_from_csv(const std::string& text) {
         bar.id = (*row)[id], bar.form = (*row)[form], bar.material = material((*row)[of], sheet.place(of)).id;
         bar.size_mm = sheet.number(*row, size, 0.01, 1000);
         if (!(*row)[width].empty()) bar.width_mm = sheet.number(*row, width, 0, 5000);
-        bar.length_mm = sheet.number(*row, length, 0, 1e5);
+        bar.length_mm = sheet.number(*row, long_by, 0, 1e5);
         bar.price = price_of(sheet, *row, price);
         list.push_back(std::move(bar));
     }

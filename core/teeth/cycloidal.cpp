@@ -3,22 +3,9 @@
 #include <cmath>
 
 #include "number/constants.h"
+#include "number/solve.h"
 
 namespace echappe::cycloidal {
-namespace {
-
-/// Bisection of a rising function: 60 halvings take any bracket below the last bit of a double.
-template <class F>
-double root_of_rising(double low, double high, F f) {
-    for (int i = 0; i < 60; ++i) {
-        const double middle = (low + high) / 2;
-        (f(middle) < 0 ? low : high) = middle;
-    }
-    return (low + high) / 2;
-}
-
-}  // namespace
-
 Polar epicycloid(long long wheel, long long pinion, double roll) {
     const double R = static_cast<double>(wheel) / 2;
     const double r = static_cast<double>(pinion) / 4;
@@ -29,12 +16,12 @@ Polar epicycloid(long long wheel, long long pinion, double roll) {
 }
 
 double roll_at_radius(long long wheel, long long pinion, double radius) {
-    return root_of_rising(0, pi, [&](double roll) { return epicycloid(wheel, pinion, roll).radius - radius; });
+    return root_between([&](double roll) { return epicycloid(wheel, pinion, roll).radius - radius; }, 0, pi);
 }
 
 double theoretical_addendum(long long wheel, long long pinion) {
     const double half_tooth = pi / (2 * static_cast<double>(wheel));
-    const double roll = root_of_rising(0, pi, [&](double x) { return epicycloid(wheel, pinion, x).angle - half_tooth; });
+    const double roll = root_between([&](double x) { return epicycloid(wheel, pinion, x).angle - half_tooth; }, 0, pi);
     return epicycloid(wheel, pinion, roll).radius - static_cast<double>(wheel) / 2;
 }
 

@@ -3,6 +3,7 @@
 #include <cmath>
 
 #include "number/constants.h"
+#include "number/solve.h"
 #include "number/units.h"
 #include "teeth/form.h"
 
@@ -30,10 +31,7 @@ ToothForm part(long long count, double shift, long long steps) {
     };
     // Pointed before the tip: the flanks meet lower.
     if (half_angle(form.outside_radius()) < 0) {
-        double low = r;
-        double high = form.outside_radius();
-        for (int i = 0; i < 60; ++i) (half_angle((low + high) / 2) > 0 ? low : high) = (low + high) / 2;
-        form.addendum = low - r;
+        form.addendum = root_between(half_angle, r, form.outside_radius()) - r;
         form.warnings.push_back("Pointed: the flanks of " + std::to_string(count) + " shifted by " + print_short(shift, 3) +
                                 " m meet below the full height.");
     }

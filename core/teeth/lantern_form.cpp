@@ -4,6 +4,7 @@
 #include <cmath>
 
 #include "number/constants.h"
+#include "number/solve.h"
 #include "number/units.h"
 #include "teeth/form.h"
 
@@ -33,23 +34,20 @@ struct Rolling {
     /// Near its foot the offset curve doubles back inside the trundle where it first stood: the flank begins where it comes
     /// out of that circle.
     double start() const {
-        const auto inside = [&](double t) {
+        const auto outside_by = [&](double t) {
             const Point p = flank(t);
-            return std::hypot(p[0] - R, p[1]) < trundle / 2 - 1e-12;
+            return std::hypot(p[0] - R, p[1]) - (trundle / 2 - 1e-12);
         };
-        double low = 1e-3 * trundle / R;
+        const double low = 1e-3 * trundle / R;
         double high = low;
-        while (high < pi / 2 && inside(high)) high *= 1.3;
-        for (int i = 0; i < 60; ++i) (inside((low + high) / 2) ? low : high) = (low + high) / 2;
-        return high;
+        while (high < pi / 2 && outside_by(high) < 0) high *= 1.3;
+        return outside_by(high) <= 0 ? high : outside_by(low) >= 0 ? low : root_between(outside_by, low, high);
     }
 };
 
-/// Where a falling function is 0.
-template <class F>
-double fall_through_zero(double low, double high, F f) {
-    for (int i = 0; i < 80; ++i) (f((low + high) / 2) > 0 ? low : high) = (low + high) / 2;
-    return low;
+/// Where a falling function is 0, or the end that is nearer to it.
+double fall_through_zero(double low, double high, const std::function<double(double)>& of) {
+    return of(low) <= 0 ? low : of(high) >= 0 ? high : root_between(of, low, high);
 }
 
 }  // namespace

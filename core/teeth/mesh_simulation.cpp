@@ -68,7 +68,6 @@ private:
     double m_least_play = INFINITY;
     double m_work_in = 0;
     double m_work_out = 0;
-    double m_first_before = 0;  ///< pinion's angle from the first contact of a pair to the line of centres
     struct Engaged {
         double stand;  ///< of the pair's tooth
         double leaf;   ///< of its leaf

@@ -21,7 +21,8 @@ const std::vector<EvidenceKind>& evidence_kinds() {
         {"direction", "", Of::arbor, "direction of its hand", 1,
          "Which way its hand must turn, seen from the dial. Counts cannot change it: it tells whether an arbor is missing.", false},
         {"whole_turns", "", Of::arbor, "whole turns", 1,
-         "Of an arbor that locks or warns a strike: while the reference turns once it turns a whole number of times, or so many as are told.",
+         "Of an arbor that locks or warns a strike: while the reference turns once it turns a whole number of times, or so many as are "
+         "told.",
          false},
         {"centre_distance_mm", "mm", Of::mesh, "centre distance", 0.05,
          "Pins in both holes, measure over the outsides, take off half of each pin. In worn holes push both pins to the unworn side."},
@@ -63,7 +64,7 @@ const Record& QuantityKey::record() {
     using In = QuantityKey;
     static const Record record = [] {
         std::vector<std::string> kinds;
-        for (const EvidenceKind& kind : evidence_kinds()) kinds.push_back(kind.id);
+        for (const EvidenceKind& known : evidence_kinds()) kinds.push_back(known.id);
         return Record(Fields<In>()
                           .add("kind", &In::kind, "", "what is known")
                           .required()
@@ -90,14 +91,16 @@ std::string name_of(const QuantityKey& key) {
 
 const Record& Evidence::record() {
     using In = Evidence;
-    static const Record record = Fields<In>()
-                                     .include(&In::key)
-                                     .add("value", &In::value, "", "what was measured (all but a direction and whole turns need it)", above(0, 1e9))
-                                     .add("u", &In::u, "", "its standard uncertainty", above(0, 1e9))
-                                     .add("turns", &In::turns, "", "of a run: turns of the arbor from wound to run down; of whole turns: just so many", above(0, 1e5))
-                                     .add("teeth", &In::teeth, "", "of a fragment: tooth spaces counted", between(1, 999))
-                                     .add("direction", &In::direction, "", "of a direction, seen from the dial")
-                                     .choices({"cw", "ccw"});
+    static const Record record =
+        Fields<In>()
+            .include(&In::key)
+            .add("value", &In::value, "", "what was measured (all but a direction and whole turns need it)", above(0, 1e9))
+            .add("u", &In::u, "", "its standard uncertainty", above(0, 1e9))
+            .add("turns", &In::turns, "", "of a run: turns of the arbor from wound to run down; of whole turns: just so many",
+                 above(0, 1e5))
+            .add("teeth", &In::teeth, "", "of a fragment: tooth spaces counted", between(1, 999))
+            .add("direction", &In::direction, "", "of a direction, seen from the dial")
+            .choices({"cw", "ccw"});
     return record;
 }
 

@@ -1,11 +1,11 @@
 #include "train/places.h"
 
-#include <Eigen/QR>
 #include <algorithm>
 #include <cmath>
 #include <functional>
 
 #include "number/input_error.h"
+#include "number/least_squares.h"
 #include "number/numeral.h"
 #include "number/units.h"
 #include "train/edits.h"
@@ -183,14 +183,14 @@ PlaceFit fit_places(const TrainRecord& record, const DerivedTrain& derived) {
             J(d, a) = -J(d, b), J(d, a + 1) = -J(d, b + 1);
         }
         for (Eigen::Index k = 0; k < unknowns; ++k) r[rows + k] = (at[k] - start[k]) * hold[k], J(rows + k, k) = hold[k];
-        const Eigen::VectorXd by = J.colPivHouseholderQr().solve(-r);
+        const Eigen::VectorXd by = least_squares(J, -r);
         at += by;
         if (by.cwiseAbs().maxCoeff() < 1e-9) break;
     }
     for (size_t i = 0; i < ids.size(); ++i)
         fit.places[ids[i]] = {at[static_cast<Eigen::Index>(2 * i)], at[static_cast<Eigen::Index>(2 * i + 1)]};
-    // What of a fault in each reading shows in its own strain: the diagonal of I − J (JᵀJ)⁻¹ Jᵀ.
-    const Eigen::MatrixXd spread = (J.transpose() * J).ldlt().solve(J.transpose());
+    // What of a fault in each reading shows in its own strain: the diagonal of I − J J⁺.
+    const Eigen::MatrixXd spread = pseudo_inverse(J);
     for (Eigen::Index d = 0; d < rows; ++d) fit.distances[static_cast<size_t>(d)].free = std::max(0.0, 1 - J.row(d).dot(spread.col(d)));
     for (PlacedDistance& distance : fit.distances) {
         const Place a = fit.places[distance.wheel_of], b = fit.places[distance.pinion_of];

@@ -31,7 +31,7 @@ Product inverse_modulo_2_64(Product odd) {
 /// A pair of half-products costs about this many times less than testing one integer (measured: 1 ns against 12 ns).
 constexpr double pairs_per_integer = 12;
 /// Runs of at most about this many products are collected and sorted at a time.
-constexpr size_t run = 1'000'000;
+constexpr size_t run_most = 1'000'000;
 
 }  // namespace
 
@@ -156,7 +156,7 @@ bool Products::collect(Product from, Product to, std::vector<Product>& hits) con
         while (above > 0 && m_upper[above - 1] * lower > to) --above;
         inside = std::min(inside, above);
         while (inside > 0 && m_upper[inside - 1] * lower >= from) --inside;
-        if (from < to && hits.size() + (above - inside) > run) return false;
+        if (from < to && hits.size() + (above - inside) > run_most) return false;
         for (size_t i = inside; i < above; ++i) hits.push_back(m_upper[i] * lower);
     }
     return true;

@@ -89,7 +89,7 @@ const Record& WoodLetInInput::record() {
     using In = WoodLetInInput;
     static const Record record = [] {
         std::vector<std::string> woods;
-        for (const WoodStrength& wood : strengths) woods.push_back(wood.id);
+        for (const WoodStrength& known : strengths) woods.push_back(known.id);
         return Record(Fields<In>()
                           .add("wood", &In::wood, "", "of the block")
                           .choices(woods)

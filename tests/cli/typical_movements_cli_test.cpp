@@ -51,7 +51,7 @@ json input_of(const json& trial, const json& job, const json& trials, const std:
     if (input.contains("file") && input["file"] == "@profile") {
         const auto wheel = std::find_if(trials.begin(), trials.end(), [](const json& t) { return t["verb"] == "tooth.geometry"; });
         input.erase("file");
-        input["outlines"] = {answer("tooth.profile", (*wheel)["in"])["outline"]};
+        input["outlines"] = json::array({answer("tooth.profile", (*wheel)["in"])["outline"]});
     }
     return input;
 }

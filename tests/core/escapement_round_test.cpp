@@ -93,10 +93,10 @@ TEST_CASE("a short tooth locks less and is let off early by both pallets, as pal
     CHECK(*out.teeth[4].entry_late_ms < -8);
     CHECK(*out.teeth[4].exit_late_ms < -8);
     // The radius of the whole wheel less by so much: the same let-off against the same middle.
-    EscapementAction small = lay_out(*in.escapement);
-    const EscapementBeat whole = beat_of(small);
-    small.radius_mm -= 0.02;
-    const double let_off = corner_on_tips(small, small.entry, small.entry.let_off)->pallets_rad - *whole.zero_rad;
+    EscapementAction less = lay_out(*in.escapement);
+    const EscapementBeat whole = beat_of(less);
+    less.radius_mm -= 0.02;
+    const double let_off = corner_on_tips(less, less.entry, less.entry.let_off)->pallets_rad - *whole.zero_rad;
     const double usual = whole.entry->lets_off.pallets_rad - *whole.zero_rad;
     const double swing = 2.1 * rad_per_deg, late_ms = 1000 / pi * (std::asin(-let_off / swing) - std::asin(-usual / swing));
     CHECK(*out.teeth[4].entry_late_ms == Approx(late_ms).epsilon(1e-9));

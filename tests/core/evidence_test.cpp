@@ -2,6 +2,7 @@
 #include <catch2/catch.hpp>
 
 #include "job/derived.h"
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "support/demo.h"
 
@@ -169,7 +170,6 @@ TEST_CASE("long weighing tells how far it is and ends when it is told to") {
 }
 
 TEST_CASE("a chord over three tooth spaces tells a module to half a per cent, one over ten does not") {
-    const double pi = std::acos(-1.0);
     const auto short_by = [&](double teeth, double spaces) { return 1 - teeth * std::sin(spaces * pi / teeth) / (spaces * pi); };
     CHECK(short_by(60, 3) == Approx(0.004).margin(0.0005));
     CHECK(short_by(100, 3) == Approx(0.0015).margin(0.0002));

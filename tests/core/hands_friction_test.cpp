@@ -3,6 +3,7 @@
 #include <catch2/catch.hpp>
 #include <cmath>
 
+#include "number/constants.h"
 #include "number/input_error.h"
 
 using namespace echappe;
@@ -39,7 +40,7 @@ TEST_CASE("a coil pushes as the twist of its wire summed along it does") {
     in.kind = "coil", in.wire_mm = 0.6, in.coil_mm = 9, in.turns = 4, in.compressed_mm = 3, in.radius_mm = 4.5;
     const double force = *hands_friction(in).force_N;
     // Each mm of the wire twists by F D/2 ÷ (G J) and gives D/2 of that along the axis.
-    const double pi = 3.14159265358979, J = pi * std::pow(0.6, 4) / 32, wire = pi * 9 * 4;
+    const double J = pi * std::pow(0.6, 4) / 32, wire = pi * 9 * 4;
     CHECK(force * 4.5 / (78000 * J) * wire * 4.5 == Approx(3));
     in.coil_mm = 0.5;
     CHECK_THROWS_WITH(hands_friction(in), Catch::StartsWith("coil_mm"));

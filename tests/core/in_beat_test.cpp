@@ -5,6 +5,7 @@
 
 #include "beat/derive.h"
 #include "beat/edits.h"
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "oscillator/crutch_setting.h"
 #include "simulate/practice.h"
@@ -130,7 +131,7 @@ TEST_CASE("how far it is out of beat is what was heard last, less what the crutc
     log.events[0].reference_s = 900;
     CHECK(*out_of_beat_deg(log, pendulum(2.1), 1.6, 3600) == Approx(-*right));
     // A limp is the difference between both halves of the beat: e = (arcsin((a + δ)/A) − arcsin((a − δ)/A)) T/2π, T two seconds.
-    const double off = std::abs(*right), pi = 3.14159265358979;
+    const double off = std::abs(*right);
     CHECK(1000 * (std::asin((1.6 + off) / 2.1) - std::asin((1.6 - off) / 2.1)) / pi == Approx(14).epsilon(1e-6));
 }
 

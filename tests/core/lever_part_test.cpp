@@ -4,6 +4,7 @@
 #include <cmath>
 #include <numbers>
 
+#include "core/slow_squares.h"
 #include "escapement/derive.h"
 #include "escapement/sheets.h"
 #include "exchange/step.h"
@@ -31,15 +32,7 @@ LeverPartInput alarm_body() {
     return in;
 }
 
-/// By a ray to the right: odd crossings are inside.
-bool metal_at(const std::vector<Point>& outline, Vector at) {
-    bool inside = false;
-    for (size_t i = 0, j = outline.size() - 1; i < outline.size(); j = i++)
-        if ((outline[i][1] > at.y) != (outline[j][1] > at.y) &&
-            at.x < outline[i][0] + (at.y - outline[i][1]) / (outline[j][1] - outline[i][1]) * (outline[j][0] - outline[i][0]))
-            inside = !inside;
-    return inside;
-}
+bool metal_at(const std::vector<Point>& outline, Vector at) { return inside(outline, at.x, at.y); }
 Vector as_vector(const Point& p) { return {p[0], p[1]}; }
 
 }  // namespace
@@ -100,23 +93,11 @@ TEST_CASE("the impulse pin stands in the fork's slot on the line of centres, wit
 TEST_CASE("a lever's area, poise and inertia are those of squares counted in its outline") {
     for (const LeverPartInput& in : {watch_body(), alarm_body()}) {
         const LeverPartResult out = lever_part(in);
-        double low = 0, high = 0, left = 0, right = 0;
-        for (const Point& p : out.outline)
-            low = std::min(low, p[1]), high = std::max(high, p[1]), left = std::min(left, p[0]), right = std::max(right, p[0]);
-        constexpr int places = 1500;
-        double area = 0, polar = 0;
-        Vector first;
-        const double dx = (right - left) / places, dy = (high - low) / places;
-        for (int i = 0; i < places; ++i)
-            for (int k = 0; k < places; ++k) {
-                const Vector at{left + (i + 0.5) * dx, low + (k + 0.5) * dy};
-                if (!metal_at(out.outline, at)) continue;
-                area += dx * dy, polar += dx * dy * dot(at, at), first = first + dx * dy * at;
-            }
+        const CountedMetal metal = counted(out.outline, 1500);
         const double g_per_mm2 = 7.85e-3 * out.thickness_mm, r = out.bore_mm / 2;
-        CHECK(out.mass_g == Approx(g_per_mm2 * (area - std::numbers::pi * r * r)).epsilon(3e-3));
-        CHECK(out.inertia_g_mm2 == Approx(g_per_mm2 * polar).epsilon(3e-3));
-        CHECK(out.out_of_poise_g_mm == Approx(g_per_mm2 * length(first)).epsilon(5e-3));
+        CHECK(out.mass_g == Approx(g_per_mm2 * (metal.area - std::numbers::pi * r * r)).epsilon(3e-3));
+        CHECK(out.inertia_g_mm2 == Approx(g_per_mm2 * metal.polar).epsilon(3e-3));
+        CHECK(out.out_of_poise_g_mm == Approx(g_per_mm2 * std::hypot(metal.x, metal.y)).epsilon(5e-3));
     }
 }
 

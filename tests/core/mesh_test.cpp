@@ -2,6 +2,7 @@
 #include <catch2/catch.hpp>
 #include <cmath>
 
+#include "core/slow_squares.h"
 #include "number/constants.h"
 #include "number/input_error.h"
 #include "teeth/mesh_simulation.h"
@@ -19,16 +20,6 @@ MeshSimulationInput mesh(long long wheel, long long pinion, const std::string& s
     return in;
 }
 
-/// Even-odd rule, the slow and obvious way.
-bool inside(const std::vector<Point>& outline, const Point& p) {
-    bool in = false;
-    for (size_t i = 0, j = outline.size() - 1; i < outline.size(); j = i++)
-        if ((outline[i][1] > p[1]) != (outline[j][1] > p[1]) &&
-            p[0] < (outline[j][0] - outline[i][0]) * (p[1] - outline[i][1]) / (outline[j][1] - outline[i][1]) + outline[i][0])
-            in = !in;
-    return in;
-}
-
 std::vector<Point> moved(const std::vector<Point>& outline, double turn, double x) {
     std::vector<Point> out;
     for (const Point& p : outline)
@@ -40,7 +31,7 @@ std::vector<Point> moved(const std::vector<Point>& outline, double turn, double 
 bool overlap(const std::vector<Point>& a, const std::vector<Point>& b, double pitch_x) {
     const auto any = [&](const std::vector<Point>& points, const std::vector<Point>& outline) {
         return std::any_of(points.begin(), points.end(),
-                           [&](const Point& p) { return std::hypot(p[0] - pitch_x, p[1]) < 4 && inside(outline, p); });
+                           [&](const Point& p) { return std::hypot(p[0] - pitch_x, p[1]) < 4 && inside(outline, p[0], p[1]); });
     };
     return any(a, b) || any(b, a);
 }

@@ -17,7 +17,7 @@
 namespace echappe {
 namespace {
 
-constexpr double narrow = 380;  ///< of the column of the rate: less says less
+constexpr double narrow_column = 380;  ///< of the column of the rate: less says less
 constexpr double rate_high = 112;
 constexpr double means_high = 158;
 
@@ -377,7 +377,7 @@ void BeatStation::paint_rate(QPainter& painter, const QRectF& room) {
         x += write(painter, type(Type::great, true), t.verdigris, {x, base}, rate_within(*expected(), u)) + 8;
     }
     x += write(painter, type(Type::text), t.steel, {x, base}, tr("s/d  ± %1").arg(words(print_within(u, u)))) + 22;
-    if (room.width() > narrow)
+    if (room.width() > narrow_column)
         write(painter, type(Type::note), t.steel, {x, base}, trial ? tr("as it would be") : words(now->way_in_words()));
     page.go_to(base + 12);
     page.says(known_of_rate(), t.steel);
@@ -400,7 +400,7 @@ QString BeatStation::known_of_rate() const {
         known << tr("Its sizes alone would have it keep %1 s/d.").arg(rate_words(*swings().by_sizes_s_per_day, 0));
     if (!m_document.job().rate_log.heard.empty()) known << heard_last();
     if (const auto misread = beat().now()->outliers.size()) known << tr("%1 misread, left out.").arg(misread);
-    const bool little_room = m_plot->width() <= narrow;
+    const bool little_room = m_plot->width() <= narrow_column;
     return little_room ? known.value(0) : known.join(' ');
 }
 
@@ -443,7 +443,7 @@ void BeatStation::write_trial(Column& page, QPainter& painter, const RateMeans& 
                [this] { keep(); },
                tr("Kept in the log between two looks"),
                {}});
-    } else if (page.room().width() > narrow) {
+    } else if (page.room().width() > narrow_column) {
         write(painter, type(Type::note), t.steel, {page.right(), line.baseline()},
               legend({"beat.less|beat.more", "beat.advised", "beat.means", "beat.keep"}, " · "), 1);
     }

@@ -52,7 +52,7 @@ void StrikeStation::show_picture(Picture picture) {
 }
 
 QList<Action> StrikeStation::picture_actions() {
-    const auto show = [this](Picture picture) { return [this, picture] { show_picture(picture); }; };
+    const auto show = [this](Picture picture) { return [this, chosen = picture] { show_picture(chosen); }; };
     return {{"strike.count", tr("What counts the hours"), {Qt::Key_C}, show(Picture::count), {}, tr("count")},
             {"strike.together",
              tr("How its train stands when the plates close"),
@@ -106,7 +106,7 @@ void StrikeStation::write_pictures(QPainter& painter) {
     for (const auto& [picture, id] : all) {
         const bool now = picture == m_picture;
         place({"picture:" + QString(id), names.say(legend({id}), now ? t.ink : t.blued, Type::text, now, now),
-               [this, picture] { show_picture(picture); }, tr("another picture of this station")});
+               [this, chosen = picture] { show_picture(chosen); }, tr("another picture of this station")});
     }
 }
 

@@ -18,7 +18,7 @@ namespace {
 constexpr double wide_column = 234;
 constexpr double narrow_column = 196;
 constexpr double roomy = 640;  ///< narrower than this the sizes stand in the column, not on the wheel
-constexpr double foot = 34;
+constexpr double foot_high = 34;
 constexpr double reach_px = 7;  ///< how near a circle is taken hold of
 constexpr long long points_per_flank = 12;
 
@@ -92,10 +92,10 @@ QString BlankView::length(double mm, bool with_unit) const {
 
 double BlankView::column() const { return width() < roomy ? narrow_column : wide_column; }
 
-QPointF BlankView::middle() const { return {(width() - column()) / 2, (height() - foot) / 2 + 12}; }
+QPointF BlankView::middle() const { return {(width() - column()) / 2, (height() - foot_high) / 2 + 12}; }
 
 double BlankView::scale(const BlankResult& blank) const {
-    return std::min(width() - column() - 60, height() - foot - 84) / blank.outside_diameter_mm;
+    return std::min(width() - column() - 60, height() - foot_high - 84) / blank.outside_diameter_mm;
 }
 
 void BlankView::paint(QPainter& painter) {
@@ -216,13 +216,13 @@ void BlankView::paint_column(QPainter& painter, const DerivedMesh& mesh, const B
     title.gap(-6);
     title.line(tr("%1 wheel, blank").arg(words(m_document.job().train.name_of_arbor(m_wheel ? mesh.wheel_of : mesh.pinion_of))), t.steel,
                Type::text);
-    Column page(painter, QRectF(QPointF(x, 26), QPointF(width() - 20.0, height() - foot)));
+    Column page(painter, QRectF(QPointF(x, 26), QPointF(width() - 20.0, height() - foot_high)));
     write_to_turn(page, painter, blank);
     write_weight(page, blank);
     write_inertia(page, blank);
     for (const std::string& warning : blank.warnings) page.says(words(warning), t.amber, Type::note, true);
     page.says(words(m_document.derived().making.of(mesh).blank_fault), t.ruby, Type::note, true);
-    paint_section(painter, blank, {x, page.y(), column() - 20, height() - foot - page.y()});
+    paint_section(painter, blank, {x, page.y(), column() - 20, height() - foot_high - page.y()});
 }
 
 /// A size that is decided by a click on it.

@@ -8,9 +8,9 @@
 namespace echappe {
 namespace {
 
-constexpr long long stands = 60;          ///< per pitch: 2 ms, and the picture moves smoothly between them
-constexpr long long stands_in_turn = 24;  ///< per pitch, over a whole turn
-constexpr double furthest_modules = 1.5;  ///< beyond it nothing meshes
+constexpr long long stands_in_pitch = 60;  ///< per pitch: 2 ms, and the picture moves smoothly between them
+constexpr long long stands_in_turn = 24;   ///< per pitch, over a whole turn
+constexpr double furthest_modules = 1.5;   ///< beyond it nothing meshes
 
 }  // namespace
 
@@ -49,7 +49,7 @@ void MeshTrial::set_depth(double mm) {
 }
 
 void MeshTrial::run() {
-    m_input.steps = whole_turn() ? stands_in_turn : stands;
+    m_input.steps = whole_turn() ? stands_in_turn : stands_in_pitch;
     m_result = simulate_mesh(m_input);
 }
 
@@ -98,7 +98,7 @@ void MeshTrial::start_looking() {
     const std::uint64_t look = m_look;
     MeshSimulationInput one_pitch = m_input;
     one_pitch.span = "pitch";
-    one_pitch.steps = stands;
+    one_pitch.steps = stands_in_pitch;
     m_looker = std::jthread([this, look, input = one_pitch](const std::stop_token& stop) {
         std::optional<DepthWindow> window;
         try {

@@ -12,7 +12,7 @@
 namespace echappe {
 namespace {
 
-constexpr double roomy = 640;  ///< narrower than this the loupe stands under the column, not over the plan
+constexpr double loupe_beside = 640;  ///< narrower than this the loupe stands under the column, not over the plan
 
 }  // namespace
 
@@ -100,7 +100,7 @@ void TrainStation::paint_arcs(QPainter& painter, const View& view, const Depthin
 void TrainStation::paint_loupe(QPainter& painter, const DepthingInput& input, const DepthingResult& result) {
     if (result.points.empty()) return;
     const Theme& t = theme();
-    const bool narrow = width() < roomy;
+    const bool narrow = width() < loupe_beside;
     const double loupe_px = narrow ? 52 : 66;
     const QPointF middle =
         narrow ? QPointF(left_column - loupe_px - 20, height() - loupe_px - 54) : QPointF(width() - loupe_px - 26, loupe_px + 30);
