@@ -1,6 +1,7 @@
 #include "report/oil_plan.h"
 
 #include <algorithm>
+#include <cmath>
 
 #include "job/derived.h"
 #include "number/constants.h"
@@ -10,10 +11,14 @@ namespace echappe {
 namespace {
 
 /// A sink as plates mostly have it: a pivot's width round the pivot and at most a millimetre and a quarter, as deep as half of the pivot, a
-/// third of the plate and 0.8 mm allow. What the pivot fills of it holds no oil.
+/// third of the plate and 0.8 mm allow. A bowl cut by a ball holds oil where it is wider than the pivot: from the rim down to where the
+/// hole begins, the ball's section less the pivot's.
 double sink_mm3(double pivot, double plate) {
-    const double wide = pivot + 2 * std::min(pivot, 1.25), deep = std::min({pivot / 2, plate / 3, 0.8});
-    return std::max(0.0, cap_mm3(wide, deep) - pi * pivot * pivot / 4 * deep);
+    const double rim = pivot / 2 + std::min(pivot, 1.25), deep = std::min({pivot / 2, plate / 3, 0.8});
+    const double ball = (rim * rim + deep * deep) / (2 * deep), hole = pivot / 2;
+    // Below the ball's middle: the rim, and where the bowl is no wider than the hole.
+    const double above = ball - deep, below = std::sqrt(ball * ball - hole * hole);
+    return pi * (below * below * (below - above) - (std::pow(below, 3) - std::pow(above, 3)) / 3);
 }
 
 class Plan {

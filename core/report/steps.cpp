@@ -354,8 +354,6 @@ private:
 
 }  // namespace
 
-double cap_mm3(double diameter, double depth) { return pi * depth * (3 * diameter * diameter / 4 + depth * depth) / 6; }
-
 JobOrder order_of_work(const Job& job, const Derived& derived, const std::string& now, const std::vector<TimeTaken>& times) {
     return Order(job, derived, now, times).run();
 }

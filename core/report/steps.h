@@ -78,7 +78,5 @@ struct JobOrder {
 JobOrder order_of_work(const Job& job, const Derived& derived, const std::string& now, const std::vector<TimeTaken>& times = {});
 /// Of a step's id: "hole" of "hole:centre.front". Minutes are learnt by it.
 std::string kind_of_step(const std::string& id);
-/// What half to two thirds of a sink holds: a spherical cap of this diameter and depth, mm³.
-double cap_mm3(double diameter_mm, double depth_mm);
 
 }  // namespace echappe

@@ -68,6 +68,9 @@ double ContactSearch::contact(double pallets, double wheel) const {
         for (const Solid* solid : {&m_entry, &m_exit})
             for (const bool face : {true, false}) {
                 if (!face && !solid->arc) continue;
+                // Teeth that come nowhere near this pallet on their way.
+                const double begins = std::remainder(wheel - back + own, 2 * pi), ends = begins + far + back;
+                if (solid->first.x < 0 ? begins > 0 || ends < -1.3 : begins > 1.3 || ends < 0) continue;
                 for (double at = wheel - back; at < first; at += step) {
                     const double middle = std::remainder(at + own, 2 * pi);
                     if (std::abs(middle) > 1.3 || (middle < 0) != (solid->first.x < 0)) continue;
