@@ -19,7 +19,7 @@ struct Movement {
 
     explicit Movement(const std::string& name) : job(demo::job(name)), derived(derive(job)), pulls(drive_pulls(job.train, job.power)) {}
     Pushes pushes() const {
-        return pushes_on_pivots(job.survey, job.train, pulls, MeshIndex(derived.train), derived.train, derived.making);
+        return pushes_on_pivots(job.survey.pivots, job.train, pulls, MeshIndex(derived.train), derived.train, derived.making);
     }
     /// As seen in a mirror beside it: right is left, and all turns the other way.
     void mirror() {
