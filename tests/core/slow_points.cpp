@@ -61,7 +61,8 @@ ContactSearch::Half ContactSearch::half(double from, double to) {
 }
 
 double ContactSearch::contact(double pallets, double wheel) const {
-    constexpr double step = 2e-3, back = 1.5e-3, far = 1;  // less than any drop: a tooth that passed must not come back
+    constexpr double step = 2e-3, back = 1.5e-3,
+                     far = 0.3;  // back by less than any drop: a tooth that passed must not come back; on by more than a pitch
     double first = wheel + far;
     for (int k = 0; k < m_teeth; ++k) {
         const double own = 2 * pi * k / m_teeth;
