@@ -94,7 +94,7 @@ double slope_variance(const Eigen::MatrixXd& a, const Eigen::VectorXd& left, con
 
 }  // namespace
 
-double rate_of_beats(double beat_s, double beats_per_hour) { return 86400 * (3600 / beats_per_hour / beat_s - 1); }
+double rate_of_beats(double beat_s, double beats_per_hour) { return day_s * (3600 / beats_per_hour / beat_s - 1); }
 
 std::optional<BeatFit> fit_beats(const std::vector<Beat>& beats, const std::vector<double>& wave_periods_s) {
     const auto columns = static_cast<Eigen::Index>(3 + 2 * wave_periods_s.size());

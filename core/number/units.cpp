@@ -1,5 +1,6 @@
 #include "number/units.h"
 
+#include <algorithm>
 #include <array>
 #include <charconv>
 #include <cmath>

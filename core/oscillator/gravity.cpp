@@ -2,6 +2,8 @@
 
 #include <cmath>
 
+#include "number/constants.h"
+
 namespace echappe {
 
 double normal_gravity_m_s2(double latitude_deg, double altitude_m) {
@@ -10,7 +12,7 @@ double normal_gravity_m_s2(double latitude_deg, double altitude_m) {
     constexpr double k = 0.00193185265241;
     constexpr double e2 = 0.00669437999013;
     constexpr double free_air_per_m = 3.086e-6;
-    const double s = std::sin(latitude_deg * 3.14159265358979323846 / 180);
+    const double s = std::sin(latitude_deg * rad_per_deg);
     return equator * (1 + k * s * s) / std::sqrt(1 - e2 * s * s) - free_air_per_m * altitude_m;
 }
 

@@ -189,7 +189,7 @@ PendulumDesignResult design_pendulum(const PendulumDesignInput& in) {
     // The nut lifts the bob along a rod that stays.
     CompoundPendulumInput lifted = made;
     *lifted.parts[1].centre_mm -= in.nut_pitch_mm;
-    out.nut_turn_s_per_day = 86400 * (std::sqrt(swings.equivalent_length_mm / compound_pendulum(lifted).equivalent_length_mm) - 1);
+    out.nut_turn_s_per_day = day_s * (std::sqrt(swings.equivalent_length_mm / compound_pendulum(lifted).equivalent_length_mm) - 1);
     out.thread_mm = 2 * in.nut_range_s_per_day / out.nut_turn_s_per_day * in.nut_pitch_mm;
     if (out.thread_mm > in.rod_below_mm + half)
         out.warnings.push_back("The thread for that range, " + print_fixed(out.thread_mm, 0) +

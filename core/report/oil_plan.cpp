@@ -52,16 +52,21 @@ private:
         OilPlace place;
         place.id = hole.id, place.words = hole.name + " hole", place.plate = hole.plate, place.x_mm = hole.x_mm, place.y_mm = hole.y_mm;
         place.what = wooden ? "dry" : "oil";
-        constexpr double half = 0.5, most = 2.0 / 3;
-        const double whole = sink_mm3(hole.record.pivot_mm.value_or(1), hole.thickness_mm.value_or(2));
-        if (!wooden) {
-            place.mm3 = (half + most) / 2 * whole;
-            place.how = "Half to two thirds of its sink after it has drawn in, " + print_short(half * whole, 2) + " to " +
-                        print_short(most * whole, 2) + " mm³; none may run down the plate.";
-        } else {
-            place.how = "Steel in wood runs dry, or with a trace of graphite or tallow: oil swells the grain.";
-        }
+        if (wooden) place.how = "Steel in wood runs dry, or with a trace of graphite or tallow: oil swells the grain.";
+        else fill_sink(hole, place);
         out.push_back(std::move(place));
+    }
+    static void fill_sink(const DerivedHole& hole, OilPlace& place) {
+        const std::string missing = hole.record.pivot_mm ? hole.thickness_mm ? "" : "the thickness of its plate" : "its pivot";
+        place.how = "Half to two thirds of its sink after it has drawn in";
+        if (missing.empty()) {
+            constexpr double half = 0.5, most = 2.0 / 3;
+            const double whole = sink_mm3(*hole.record.pivot_mm, *hole.thickness_mm);
+            place.mm3 = (half + most) / 2 * whole;
+            place.how += ", " + print_short(half * whole, 2) + " to " + print_short(most * whole, 2) + " mm³";
+        }
+        place.how +=
+            "; none may run down the plate." + (missing.empty() ? "" : " How much that is follows once " + missing + " is measured.");
     }
     void escapement() {
         if (m_derived.escapement.kind.empty()) return;

@@ -2,6 +2,8 @@
 
 #include <algorithm>
 
+#include "number/constants.h"
+
 namespace echappe {
 
 long long blows_given(const DerivedStrike& strike, size_t struck, long long blows) {
@@ -30,7 +32,7 @@ RackStand rack_stand(const DerivedStrike& strike, const std::vector<StrikeFault>
     const long long gathered = within ? std::min(blows, fallen - stays) : fallen;
     stand.left_to_gather = within ? fallen - gathered : 0;
     stand.locked = stand.left_to_gather == 0;
-    const double pitch_rad = strike.snail_input.tooth_pitch_deg * 3.14159265358979323846 / 180;
+    const double pitch_rad = strike.snail_input.tooth_pitch_deg * rad_per_deg;
     stand.tail_rad = tail_rad(strike.snail_input, snail.steps[stand.step].radius_mm) + static_cast<double>(gathered) * pitch_rad;
     return stand;
 }

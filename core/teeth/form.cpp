@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "number/units.h"
 #include "teeth/cycloidal.h"
@@ -36,7 +37,7 @@ MeshForms mesh_forms(const GeometryInput& in, bool arc, long long steps) {
         throw InputError(in.form.wheel_half.empty() ? "pinion_half" : "wheel_half", "a trace", "nothing: the school is not \"traced\"");
     if (in.form.school == "lantern") {
         const double trundle = in.form.trundle_diameter_mm ? *in.form.trundle_diameter_mm / in.module_mm : usual_trundle;
-        if (trundle >= 2 * std::sin(3.14159265358979323846 / static_cast<double>(in.pinion)) * static_cast<double>(in.pinion) / 2)
+        if (trundle >= 2 * std::sin(pi / static_cast<double>(in.pinion)) * static_cast<double>(in.pinion) / 2)
             throw InputError("trundle_diameter_mm", print_short(trundle * in.module_mm), "less than the distance between two trundles");
         return lantern_forms(in.wheel, in.pinion, trundle, steps);
     }

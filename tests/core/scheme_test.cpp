@@ -27,9 +27,15 @@ TEST_CASE("twelve hours hold 78 blows, whatever hour one begins to count at") {
         CHECK(blows_heard("quarters", {}, from, 12) == 120);
     }
     for (long long from = 1; from <= 24; ++from) CHECK(blows_heard("hours-24", {}, from, 24) == 300);
+    // What a drive is reckoned by: half a day.
+    CHECK(blows_in_half_a_day("hours", {}) == 78);
+    CHECK(blows_in_half_a_day("hours-and-halves", {}) == 90);
+    CHECK(blows_in_half_a_day("hours-repeated", {}) == 156);
+    CHECK(blows_in_half_a_day("quarters", {}) == 120);
+    CHECK(blows_in_half_a_day("hours-24", {}) == 150);
 }
 
-TEST_CASE("what is heard in half a day is what the drive is reckoned by, for any scheme of one's own") {
+TEST_CASE("what is heard in half a day is what the drive is reckoned by, for any twelve counts of one's own") {
     rc::prop("twelve strikes of a custom wheel of twelve", [] {
         const auto blows = *rc::gen::container<std::vector<long long>>(12, rc::gen::inRange<long long>(1, 20));
         const long long from = *rc::gen::inRange<long long>(1, 13);

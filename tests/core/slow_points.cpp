@@ -9,6 +9,7 @@ namespace echappe {
 namespace {
 
 constexpr double still = 1e-11, falls = 2e-3;
+constexpr double reach = 1.3;  ///< of the pallets round the wheel, from the top
 
 template <class Is>
 double halved(double no, double yes, Is is) {
@@ -71,10 +72,10 @@ double ContactSearch::contact(double pallets, double wheel) const {
                 if (!face && !solid->arc) continue;
                 // Teeth that come nowhere near this pallet on their way.
                 const double begins = std::remainder(wheel - back + own, 2 * pi), ends = begins + far + back;
-                if (solid->first.x < 0 ? begins > 0 || ends < -1.3 : begins > 1.3 || ends < 0) continue;
+                if (solid->first.x < 0 ? begins > 0 || ends < -reach : begins > reach || ends < 0) continue;
                 for (double at = wheel - back; at < first; at += step) {
                     const double middle = std::remainder(at + own, 2 * pi);
-                    if (std::abs(middle) > 1.3 || (middle < 0) != (solid->first.x < 0)) continue;
+                    if (std::abs(middle) > reach || (middle < 0) != (solid->first.x < 0)) continue;
                     if (!(beyond(*solid, face, pallets, at + own) <= 0 && beyond(*solid, face, pallets, at + step + own) > 0)) continue;
                     double free = at, stopped = at + step;
                     for (int i = 0; i < 50; ++i)

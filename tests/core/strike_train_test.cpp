@@ -268,10 +268,6 @@ TEST_CASE("hours that are repeated are struck twice, two minutes apart") {
     REQUIRE(strikes.size() == 4);
     CHECK(words_of_time(strikes[1].hour) == "5:02");
     CHECK(strikes[1].strikes == 5);
-    CHECK(blows_in_half_a_day("hours-repeated", {}) == 156);
-    CHECK(blows_in_half_a_day("quarters", {}) == 120);
-    CHECK(blows_in_half_a_day("hours-24", {}) == 150);
-    CHECK(blows_in_half_a_day("hours-and-halves", {}) == 90);
 }
 
 TEST_CASE("what was put right is no longer tried, and what was heard before it is forgotten") {

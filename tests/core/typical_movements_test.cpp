@@ -2,7 +2,6 @@
 
 #include "job/new_job.h"
 #include "oscillator/poise.h"
-#include "oscillator/torsion.h"
 #include "pivots/arbor_runout.h"
 #include "pivots/bush_plan.h"
 #include "pivots/pivot_strength.h"
@@ -201,32 +200,6 @@ TEST_CASE("alarm: a round hole is closed only where no bush has room, since a pu
     CHECK(match_spring(spring).ranked.front().verdict != "too wide");
     spring.barrel_height_mm = 2.9;
     CHECK(match_spring(spring).ranked.front().verdict == "too wide");
-}
-
-TEST_CASE("torsion clock: eight beats a minute from its strip and its balls, and the strip tells it no closer than its thickness") {
-    TorsionInput in;
-    in.weight_kg = 0.045;
-    in.radius_mm = 26;
-    in.weight_diameter_mm = 22;
-    in.rest_inertia_kg_m2 = 8e-6;
-    in.width_mm = 0.5;
-    in.thickness_mm = 0.1;
-    in.length_mm = 110;
-    const double wanted = torsion_pendulum(in).thickness_wanted_mm;
-    in.thickness_mm = wanted;
-    // With the strip that it asks for it beats as it should.
-    CHECK(torsion_pendulum(in).beats_per_hour == Approx(480).epsilon(1e-6));
-    CHECK(torsion_pendulum(in).rate_s_per_day == Approx(0).margin(1e-3));
-    // Weights drawn in by a tenth of a millimetre gain a tenth of what a millimetre is said to.
-    const double per_mm = torsion_pendulum(in).s_per_day_per_mm;
-    in.radius_mm -= 0.1;
-    CHECK(torsion_pendulum(in).rate_s_per_day == Approx(0.1 * per_mm).epsilon(0.01));
-    in.radius_mm += 0.1;
-    // A micrometre of strip is over a thousand seconds a day at this thickness: 1.5 × 86400 × 0.001 ÷ t.
-    CHECK(torsion_pendulum(in).rate_u_s_per_day == Approx(129.6 / wanted));
-    in.thickness_mm = wanted * 1.01;
-    // Three halves of the share, and a little less for a strip that is not thin against its width.
-    CHECK(torsion_pendulum(in).rate_s_per_day == Approx(0.015 * 86400).epsilon(0.04));
 }
 
 TEST_CASE("a watch that swings four times what unlocks it is not called wide: its bound is the banking") {

@@ -237,8 +237,8 @@ void BenchStation::paint_oil(QPainter& painter) {
             if (one.plate != (back ? "back" : "front")) continue;
             const QPointF at = map.at(one.x_mm, one.y_mm);
             const QColor ink = one.what == "dry" ? t.ruby : one.done ? t.verdigris : &one == next ? t.blued : t.brass;
-            // As large as the drop it wants, drawn many times.
-            const double r = one.mm3 ? std::clamp(4 * std::cbrt(*one.mm3), 3.5, 11.0) : 4;
+            // As large as the drop it wants, drawn many times; the least where that is not known.
+            const double r = std::clamp(4 * std::cbrt(one.mm3.value_or(0)), 3.5, 11.0);
             if (one.what == "dry") cross(painter, at, 5, QPen(ink, 1.6));
             else drop(painter, at, &one == next ? r + 2 : r, ink, one.done);
             place({"oil:" + words(one.id), QRectF(at.x() - 9, at.y() - 12, 18, 22),

@@ -1,6 +1,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "number/constants.h"
 #include "number/units.h"
 #include "stations/power/power_station.h"
 #include "theme/theme.h"
@@ -39,7 +40,7 @@ void PowerStation::paint_swing(QPainter& painter, const DerivedDrive& power, QPo
     if (pendulum) {
         // The arc is drawn as wide as can be told apart; the figure says how wide it is.
         constexpr double times = 6;
-        const double half = std::min(swing * times, 50.0) * 3.14159265 / 180;
+        const double half = std::min(swing * times, 50.0) * rad_per_deg;
         for (const double side : {-1.0, 1.0}) {
             const QPointF bob = pivot + QPointF(side * std::sin(half), std::cos(half)) * length;
             painter.setPen(QPen(t.steel, 1.2, side < 0 ? Qt::DotLine : Qt::SolidLine));
