@@ -22,7 +22,7 @@ struct Polar {
     double angle;
 };
 Polar epicycloid(long long wheel, long long pinion, double roll);
-/// Roll angle at which the epicycloid reaches this radius (R to R + f). Bisection on a monotone function to 1e-14.
+/// Roll angle at which the epicycloid reaches this radius (R to R + f), to the last bits.
 double roll_at_radius(long long wheel, long long pinion, double radius);
 
 /// f: height above the pitch circle at which the two flanks of a tooth half a pitch wide meet. Error under 1e-13.
