@@ -4,8 +4,10 @@
 #include <QApplication>
 #include <QDir>
 #include <QElapsedTimer>
+#include <QEventLoop>
 #include <QKeyEvent>
 #include <QTextStream>
+#include <QTimer>
 
 #include "number/input_error.h"
 #include "shell/main_window.h"
@@ -31,7 +33,12 @@ void finish(MainWindow& window, const std::function<bool()>& done) {
     window.grab();
     QElapsedTimer waited;
     waited.start();
-    while (!done() && waited.elapsed() < longest_wait_ms) QApplication::processEvents(QEventLoop::AllEvents, 20);
+    while (!done() && waited.elapsed() < longest_wait_ms) {
+        constexpr int look_ms = 10;
+        QEventLoop loop;
+        QTimer::singleShot(look_ms, &loop, &QEventLoop::quit);
+        loop.exec();
+    }
 }
 
 /// The stations in the tour's own order.

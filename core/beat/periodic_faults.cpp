@@ -36,6 +36,11 @@ public:
             m_number.push_back(beats[i].number);
         }
         m_span = span_of(beats);
+        for (auto& of : m_own) of.resize(m_at.size());
+        for (size_t i = 0; i < m_at.size(); ++i)
+            m_own[0][i] = 1, m_own[1][i] = m_at[i] - m_span / 2, m_own[2][i] = m_number[i] % 2 != 0 ? 1 : -1;
+        for (size_t kind = 0; kind < m_own.size(); ++kind)
+            m_size[kind] = std::inner_product(m_own[kind].begin(), m_own[kind].end(), m_own[kind].begin(), 0.0);
     }
     double span() const { return m_span; }
     size_t beats() const { return m_at.size(); }
@@ -46,10 +51,9 @@ public:
     One at(double per_s) const {
         // Centred regressors: 1, t and ± are taken out of cosine and sine before they are fitted (Frisch and Waugh, 1933).
         std::vector<double> c(m_at.size()), s(m_at.size());
-        const std::complex<double> unit(0, 2 * pi * per_s);
         for (size_t i = 0; i < m_at.size(); ++i) {
-            const std::complex<double> turn = std::exp(unit * m_at[i]);
-            c[i] = turn.real(), s[i] = turn.imag();
+            const double turn = 2 * pi * per_s * m_at[i];
+            c[i] = std::cos(turn), s[i] = std::sin(turn);
         }
         take_out(c), take_out(s);
         double cc = 0, ss = 0, cs = 0, cy = 0, sy = 0;
@@ -69,18 +73,16 @@ public:
 
 private:
     void take_out(std::vector<double>& x) const {
-        const auto n = static_cast<double>(x.size());
-        for (int kind = 0; kind < 3; ++kind) {
-            const auto by = [&](size_t i) {
-                return kind == 0 ? 1.0 : kind == 1 ? m_at[i] - m_span / 2 : m_number[i] % 2 != 0 ? 1.0 : -1.0;
-            };
-            double xy = 0, yy = 0;
-            for (size_t i = 0; i < x.size(); ++i) xy += x[i] * by(i), yy += by(i) * by(i);
-            if (yy < 1e-12 * n) continue;
-            for (size_t i = 0; i < x.size(); ++i) x[i] -= xy / yy * by(i);
+        for (size_t kind = 0; kind < m_own.size(); ++kind) {
+            const std::vector<double>& by = m_own[kind];
+            if (m_size[kind] < 1e-12 * static_cast<double>(x.size())) continue;
+            const double share = std::inner_product(x.begin(), x.end(), by.begin(), 0.0) / m_size[kind];
+            for (size_t i = 0; i < x.size(); ++i) x[i] -= share * by[i];
         }
     }
     std::vector<double> m_at, m_late;
+    std::array<std::vector<double>, 3> m_own;  ///< what a fit has anyway: 1, t, ±; and the sums of their squares
+    std::array<double, 3> m_size{};
     std::vector<long long> m_number;
     double m_span = 0;
 };

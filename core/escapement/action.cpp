@@ -45,8 +45,6 @@ double drop_between(const EscapementAction& action, const Meeting& let_off, cons
 
 }  // namespace
 
-Vector turned(Vector a, double rad) { return {a.x * std::cos(rad) - a.y * std::sin(rad), a.x * std::sin(rad) + a.y * std::cos(rad)}; }
-
 Vector spot(double radius, double rad) { return {radius * std::sin(rad), radius * std::cos(rad)}; }
 double angle_of(Vector at) { return std::atan2(at.x, at.y); }
 double wrapped(double rad) { return std::remainder(rad, 2 * pi); }
@@ -77,8 +75,9 @@ std::optional<double> tip_on_arc(const EscapementAction& action, const Pallet& p
 
 std::optional<double> tip_on_face(const EscapementAction& action, const Pallet& pallet, double pallets_rad) {
     const Vector arbor{0, action.centre_mm};
-    const Vector end = arbor + turned(pallet.let_off, pallets_rad);
-    const Vector along = turned(pallet.locking - pallet.let_off, pallets_rad);
+    const Turn by(pallets_rad);
+    const Vector end = arbor + turned(pallet.let_off, by);
+    const Vector along = turned(pallet.locking - pallet.let_off, by);
     // |end + s along| = R, the first s above 0: from the let-off corner outwards.
     const double a = dot(along, along), b = dot(end, along), c = dot(end, end) - action.radius_mm * action.radius_mm;
     const double root = b * b - a * c;

@@ -19,8 +19,14 @@ inline Vector operator*(double times, Vector a) { return {times * a.x, times * a
 inline double cross(Vector a, Vector b) { return a.x * b.y - a.y * b.x; }
 inline double dot(Vector a, Vector b) { return a.x * b.x + a.y * b.y; }
 inline double length(Vector a) { return std::sqrt(dot(a, a)); }
-/// Turned anticlockwise about 0, 0.
-Vector turned(Vector a, double rad);
+/// By how much something is turned, anticlockwise: kept where many spots turn alike.
+struct Turn {
+    explicit Turn(double rad) : cosine(std::cos(rad)), sine(std::sin(rad)) {}
+    double cosine, sine;
+};
+/// Turned about 0, 0.
+inline Vector turned(Vector a, Turn by) { return {a.x * by.cosine - a.y * by.sine, a.x * by.sine + a.y * by.cosine}; }
+inline Vector turned(Vector a, double rad) { return turned(a, Turn(rad)); }
 /// A spot by its distance from 0, 0 and its angle from the top, clockwise.
 Vector spot(double radius, double rad);
 /// Its angle from the top, clockwise, rad.

@@ -29,57 +29,75 @@ void check_room(double width_deg, double drop_deg, long long teeth, const char* 
                              print_short(room, 5) + "°");
 }
 
-/// Where on the segment from a to b a circle about 0, 0 crosses it: shares of its length, at most two.
-std::vector<double> crossings_of(Vector a, Vector b, double radius) {
+/// Each place of the segment from a to b where a circle about 0, 0 crosses it: at most two.
+template <class Take>
+void at_crossings(Vector a, Vector b, double radius, Take take) {
     const Vector along = b - a;
     const double k = dot(along, along), m = dot(a, along), c = dot(a, a) - radius * radius, root = m * m - k * c;
-    if (root < 0 || k == 0) return {};
-    std::vector<double> shares;
+    if (root < 0 || k == 0) return;
     constexpr double rounding = 1e-12;  // a corner belongs to both its faces
     for (const double sign : {-1.0, 1.0})
-        if (const double share = (-m + sign * std::sqrt(root)) / k; share > -rounding && share < 1 + rounding) shares.push_back(share);
-    return shares;
+        if (const double share = (-m + sign * std::sqrt(root)) / k; share > -rounding && share < 1 + rounding) take(a + share * along);
 }
 
 Vector square_to(Vector face) { return 1 / length(face) * Vector{face.y, -face.x}; }
 
+// A tooth is turned on as far as its locking corner is from the top: kept as a way there, since angles cost ten times as much.
+
+/// The way that lies as far on from the top, clockwise, as one spot is on from another.
+Vector ahead(Vector spot, Vector of) { return {cross(spot, of), dot(spot, of)}; }
+/// Turned clockwise as far as this way is from the top, and longer by its length.
+Vector turned_on(Vector a, Vector way) { return {a.x * way.y + a.y * way.x, a.y * way.y - a.x * way.x}; }
+
 /// Keeps the first: a tooth that is driven clockwise goes no further.
 class First {
 public:
-    void offer(double tip_rad, Vector at, Vector normal, bool locked) {
+    /// `tip`: the way of the tooth's locking corner.
+    void offer(Vector tip, Vector at, Vector normal, bool locked) {
         // Into the pallet: the way a tooth that is driven clockwise pushes.
         if (cross(at, normal) > 0) normal = -1 * normal;
-        if (!m_best || wrapped(tip_rad - m_best->tip_rad) < 0) m_best = LeverContact{tip_rad, at, normal, locked};
+        if (m_best && ahead(tip, m_tip).x >= 0) return;
+        m_tip = tip;
+        m_best = LeverContact{0, at, normal, locked};
     }
-    std::optional<LeverContact> best() const { return m_best; }
+    std::optional<LeverContact> best() const {
+        std::optional<LeverContact> out = m_best;
+        if (out) out->tip_rad = angle_of(m_tip);
+        return out;
+    }
 
 private:
+    Vector m_tip;
     std::optional<LeverContact> m_best;
 };
 
-std::optional<LeverContact> contact_of_stone(const LeverAction& action, const LeverPallet& pallet, double pallets) {
+/// Where a tooth's locking corner rests on the locking face of a stone.
+std::optional<Vector> rest_on_stone(const LeverAction& action, const LeverPallet& pallet, Turn pallets) {
+    const Vector from = Vector{0, action.centre_mm} + turned(pallet.locking, pallets), along = turned(pallet.face, pallets);
+    const double a = dot(along, along), b = dot(from, along), c = dot(from, from) - action.tooth.toe * action.tooth.toe;
+    const double root = b * b - a * c;
+    if (root < 0) return {};
+    return from + ((-b + std::sqrt(root)) / a) * along;
+}
+
+std::optional<LeverContact> contact_of_stone(const LeverAction& action, const LeverPallet& pallet, double pallets_rad) {
+    const Turn pallets(pallets_rad);
     const Vector arbor{0, action.centre_mm};
     const LeverTooth& tooth = action.tooth;
     const Vector locking = arbor + turned(pallet.locking, pallets), let_off = arbor + turned(pallet.let_off, pallets);
-    const Vector toe{0, tooth.toe}, heel = spot(tooth.heel, -tooth.width), face = let_off - locking;
+    const Vector toe{0, tooth.toe}, heel = spot(tooth.heel, -tooth.width), normal = square_to(let_off - locking);
     First first;
-    if (const auto at = landing_of(action, pallet, pallets)) {
-        const Vector toe_at = spot(tooth.toe, *at), own = turned(pallet.face, pallets);
-        if (dot(toe_at - locking, own) >= 0) first.offer(*at, toe_at, square_to(own), true);
+    if (const auto at = rest_on_stone(action, pallet, pallets)) {
+        const Vector own = turned(pallet.face, pallets);
+        if (dot(*at - locking, own) >= 0) first.offer(*at, *at, square_to(own), true);
     }
-    for (const double share : crossings_of(locking, let_off, tooth.toe)) {
-        const Vector at = locking + share * face;
-        first.offer(angle_of(at), at, square_to(face), false);
-    }
+    at_crossings(locking, let_off, tooth.toe, [&](Vector at) { first.offer(at, at, normal, false); });
     for (const Vector corner : {locking, let_off})
-        for (const double share : crossings_of(toe, heel, length(corner))) {
-            const double tip = angle_of(corner) - angle_of(toe + share * (heel - toe));
-            first.offer(tip, corner, square_to(turned(heel - toe, -tip)), false);
-        }
-    for (const double share : crossings_of(locking, let_off, tooth.heel)) {
-        const Vector at = locking + share * face;
-        first.offer(angle_of(at) + tooth.width, at, square_to(face), false);
-    }
+        at_crossings(toe, heel, length(corner), [&](Vector of_tooth) {
+            const Vector tip = ahead(corner, of_tooth);
+            first.offer(tip, corner, square_to(turned_on(heel - toe, tip)), false);
+        });
+    at_crossings(locking, let_off, tooth.heel, [&](Vector at) { first.offer(ahead(at, heel), at, normal, false); });
     return first.best();
 }
 
@@ -118,12 +136,12 @@ std::optional<LeverContact> contact_of_pin(const LeverAction& action, const Leve
     for (const Vector corner : {toe, heel})
         if (const auto tips = corner_on_pin(middle, r, corner); !tips.empty()) {
             const Vector at = turned(corner, -tips[0]);
-            first.offer(tips[0], at, middle - at, false);
+            first.offer(spot(1, tips[0]), at, middle - at, false);
         }
     const auto on_face = [&](Vector a, Vector b, bool locked) {
         for (const double tip : face_on_pin(middle, r, a, b)) {
             const Vector normal = turned(square_to(b - a), -tip);
-            first.offer(tip, middle - r * normal, normal, locked);
+            first.offer(spot(1, tip), middle - r * normal, normal, locked);
         }
     };
     on_face(foot, toe, true);
@@ -151,16 +169,16 @@ double pin_clear_of_back(const LeverAction& action, const std::vector<Vector>& t
 /// from the tooth's heel. `tooth`: as it is cut, its locking corner at the top; `let_off_rad`: where that tooth stands.
 double stone_clear_of_back(const LeverAction& action, const std::vector<Vector>& tooth, const LeverPallet& pallet, double pallets_rad,
                            double let_off_rad) {
-    const Vector corner = Vector{0, action.centre_mm} + turned(pallet.let_off, pallets_rad);
+    const Turn pallets(pallets_rad);
+    const Vector corner = Vector{0, action.centre_mm} + turned(pallet.let_off, pallets);
     double least = action.pitch_rad();
     const auto between = [&](Vector of_tooth, Vector of_stone) {
-        least = std::min(least, wrapped(let_off_rad + angle_of(of_tooth) - angle_of(of_stone)));
+        least = std::min(least, wrapped(let_off_rad + angle_of(ahead(of_tooth, of_stone))));
     };
     for (size_t i = 2; i + 1 < tooth.size(); ++i)
-        for (const double share : crossings_of(tooth[i], tooth[i + 1], length(corner)))
-            between(tooth[i] + share * (tooth[i + 1] - tooth[i]), corner);
-    const Vector side = action.tooth.toe / length(pallet.face) * turned(pallet.face, pallets_rad);
-    for (const double share : crossings_of(corner, corner + side, action.tooth.heel)) between(tooth[2], corner + share * side);
+        at_crossings(tooth[i], tooth[i + 1], length(corner), [&](Vector at) { between(at, corner); });
+    const Vector side = action.tooth.toe / length(pallet.face) * turned(pallet.face, pallets);
+    at_crossings(corner, corner + side, action.tooth.heel, [&](Vector at) { between(tooth[2], at); });
     return least;
 }
 
@@ -227,19 +245,14 @@ std::optional<Meeting> let_off_of(const LeverAction& action, const LeverPallet& 
 }
 
 std::optional<double> landing_of(const LeverAction& action, const LeverPallet& pallet, double pallets_rad) {
-    const Vector arbor{0, action.centre_mm};
     if (pallet.pin) {
-        const Vector at = arbor + turned(pallet.middle, pallets_rad);
+        const Vector at = Vector{0, action.centre_mm} + turned(pallet.middle, pallets_rad);
         const double share = (pallet.radius - action.tooth.toe * std::sin(action.tooth.undercut)) / length(at);
         if (std::abs(share) > 1) return {};
         return angle_of(at) - action.tooth.undercut - std::asin(share);
     }
-    const Vector from = arbor + turned(pallet.locking, pallets_rad), along = turned(pallet.face, pallets_rad);
-    const double a = dot(along, along), b = dot(from, along), c = dot(from, from) - action.tooth.toe * action.tooth.toe;
-    const double root = b * b - a * c;
-    if (root < 0) return {};
-    const Vector at = from + ((-b + std::sqrt(root)) / a) * along;
-    return angle_of(at);
+    const auto at = rest_on_stone(action, pallet, Turn(pallets_rad));
+    return at ? std::optional(angle_of(*at)) : std::nullopt;
 }
 
 /// Stones by what must hold in the layout: locking corners on the circle of the locking corners where they unlock, last corners where

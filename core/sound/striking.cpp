@@ -22,6 +22,33 @@ struct Tone {
 };
 constexpr Tone tones[] = {{0.25, 0.25, 2.0}, {0.5, 0.5, 1.6}, {0.6, 0.45, 1.1}, {0.75, 0.15, 0.8}, {1, 1, 1}, {2.0, 0.35, 0.4}};
 
+/// All tones of a bell, still ringing when it is struck again: side by side, since each waits for its own last sample.
+class Resonances {
+public:
+    /// How often it swings in a sample, and in how many samples it fades to 1/e. What is too high to be recorded stays silent.
+    void set(size_t which, double turns, double loud, double samples) {
+        const double fades = std::exp(-1 / samples);
+        m_re[which] = fades * std::cos(2 * pi * turns), m_im[which] = fades * std::sin(2 * pi * turns);
+        m_loud[which] = turns > 0.45 ? 0 : loud;
+    }
+    void strike(double strength) {
+        for (size_t i = 0; i < count; ++i) m_x[i] += m_loud[i] * strength;
+    }
+    double next() {
+        double sum = 0;
+        for (size_t i = 0; i < count; ++i) sum += m_y[i];
+        for (size_t i = 0; i < count; ++i) {
+            const double x = m_x[i] * m_re[i] - m_y[i] * m_im[i];
+            m_y[i] = m_x[i] * m_im[i] + m_y[i] * m_re[i], m_x[i] = x;
+        }
+        return sum;
+    }
+
+private:
+    static constexpr size_t count = 2 * std::size(tones);
+    double m_re[count] = {}, m_im[count] = {}, m_loud[count] = {}, m_x[count] = {}, m_y[count] = {};
+};
+
 class Striking {
 public:
     explicit Striking(const StrikingInput& in) : m_in(in), m_chance(static_cast<uint64_t>(in.seed)) {
@@ -58,30 +85,22 @@ private:
         }
         double all = 0;
         for (const Tone& tone : tones) all += tone.loud;
-        for (const Tone& tone : tones) {
+        Resonances tones_of_it;
+        for (size_t i = 0; i < std::size(tones); ++i) {
             // Two tones that are nearly one: together they come and go.
             constexpr double lesser = 0.3;
-            resonate(tone.times * Hz, (1 - lesser) * tone.loud / all, tone.lasts * m_in.decay_s);
-            resonate(tone.times * Hz + m_in.warble_Hz, lesser * tone.loud / all, tone.lasts * m_in.decay_s);
+            const Tone& tone = tones[i];
+            tones_of_it.set(2 * i, tone.times * Hz / m_sound.rate_Hz, (1 - lesser) * tone.loud / all,
+                            tone.lasts * m_in.decay_s * m_sound.rate_Hz);
+            tones_of_it.set(2 * i + 1, (tone.times * Hz + m_in.warble_Hz) / m_sound.rate_Hz, lesser * tone.loud / all,
+                            tone.lasts * m_in.decay_s * m_sound.rate_Hz);
         }
-    }
-    /// One of its tones: still ringing when it is struck again.
-    void resonate(double Hz, double loud, double decay_s) {
-        const double rate = m_sound.rate_Hz;
-        if (Hz > 0.45 * rate) return;
-        const double fades = std::exp(-1 / (decay_s * rate)), re = fades * std::cos(2 * pi * Hz / rate),
-                     im = fades * std::sin(2 * pi * Hz / rate);
-        double x = 0, y = 0;
         for (size_t blow = 0; blow < m_struck.size(); ++blow) {
             const auto [from, strength] = m_struck[blow];
             const size_t to =
                 std::min(m_sound.samples.size(), blow + 1 < m_struck.size() ? m_struck[blow + 1].first : m_sound.samples.size());
-            x += loud * strength;
-            for (size_t i = from; i < to; ++i) {
-                m_sound.samples[i] += static_cast<float>(y);
-                const double next = x * re - y * im;
-                y = x * im + y * re, x = next;
-            }
+            tones_of_it.strike(strength);
+            for (size_t i = from; i < to; ++i) m_sound.samples[i] += static_cast<float>(tones_of_it.next());
         }
     }
     /// A short knock without a tone.

@@ -170,15 +170,15 @@ TickShapes::Spectrum TickShapes::loudness_of(const Spectrum& wave) const {
 
 /// Where it fits the shape best, not further off than `within` samples.
 TickShapes::Found TickShapes::find(const Spectrum& of, const Spectrum& shape, double within) const {
-    Spectrum product(of.size());
-    for (size_t bin = 0; bin < of.size(); ++bin) product[bin] = of[bin] * shape[bin];
+    Spectrum both(of.size());
+    for (size_t bin = 0; bin < of.size(); ++bin) both[bin] = product(of[bin], shape[bin]);
     std::vector<float> fit(m_fourier.length());
-    m_fourier.inverse(product.data(), fit.data());
+    m_fourier.inverse(both.data(), fit.data());
     const auto length = static_cast<long long>(fit.size()), reach = std::min(static_cast<long long>(within), length / 2 - 2);
     const auto at = [&](long long shift) { return static_cast<double>(fit[static_cast<size_t>((shift + length) % length)]); };
-    long long best = 0;
-    for (long long shift = -reach; shift <= reach; ++shift)
-        if (at(shift) > at(best)) best = shift;
+    const auto begin = fit.begin(), end = fit.end();
+    const auto ahead = std::max_element(begin, begin + reach + 1), behind = std::max_element(end - reach, end);
+    const long long best = reach > 0 && *behind > *ahead ? behind - end : ahead - begin;
     const double energy = energy_of(of);
     // A sum over half of the bins is half of the sum over the samples, of both alike.
     const double likeness = energy > 0 ? at(best) * static_cast<double>(length) / (2 * std::sqrt(energy)) : 0;
@@ -190,7 +190,7 @@ TickShapes::Spectrum TickShapes::put_back(const Fourier& fourier, const Spectrum
     const std::complex<double> step = std::polar(1.0, 2 * pi * shift / static_cast<double>(fourier.length()));
     std::complex<double> turn = 1;
     Spectrum back(wave.size());
-    for (size_t bin = 0; bin < wave.size(); ++bin, turn *= step) back[bin] = wave[bin] * std::complex<float>(turn);
+    for (size_t bin = 0; bin < wave.size(); ++bin, turn = product(turn, step)) back[bin] = product(wave[bin], std::complex<float>(turn));
     return back;
 }
 

@@ -2,10 +2,12 @@
 
 #include <algorithm>
 #include <cmath>
+#include <utility>
 
 #include "number/constants.h"
 #include "number/input_error.h"
 #include "number/units.h"
+#include "sound/fourier.h"
 #include "sound/noise.h"
 #include "sound/sound.h"
 
@@ -98,7 +100,7 @@ void Ticking::sound(const Blow& blow, double from_s, std::span<float> out) {
         const std::complex<double> step = std::exp(std::complex<double>(-1 / (ring.decay_s * rate), 2 * pi * ring.per_s / rate));
         std::complex<double> now =
             blow.strength * ring.strength * std::exp(std::complex<double>(-since_s / ring.decay_s, 2 * pi * ring.per_s * since_s));
-        for (long long i = begin; i < last; ++i, now *= step) out[static_cast<size_t>(i)] += static_cast<float>(now.imag());
+        for (long long i = begin; i < last; ++i, now = product(now, step)) out[static_cast<size_t>(i)] += static_cast<float>(now.imag());
     }
     constexpr double rubs = 0.15, rubs_s = 0.001;
     double level = rubs * blow.strength * std::exp(-since_s / rubs_s);
@@ -117,9 +119,13 @@ void Ticking::add_speech(std::span<float> out) {
             m_loud = uniform(m_around) < 0.3 ? 0 : 0.5 + uniform(m_around);
         }
         const double shape = std::sin(pi * (1 - m_syllable_left_s / m_syllable_s));
-        double voice = 0;
-        if (m_loud > 0)
-            for (int h = 1; h <= 20; ++h) voice += std::sin(h * m_voice_phase) / h;
+        // Each harmonic from the two before it (Chebyshev).
+        const double twice_cosine = 2 * std::cos(m_voice_phase);
+        double voice = 0, harmonic = m_loud > 0 ? std::sin(m_voice_phase) : 0, before = 0;
+        for (int h = 1; h <= 20; ++h) {
+            voice += harmonic / h;
+            before = std::exchange(harmonic, twice_cosine * harmonic - before);
+        }
         x += static_cast<float>(m_in.speech * m_tick_rms * m_loud * shape * voice);
         m_voice_phase = std::fmod(m_voice_phase + 2 * pi * m_voice_Hz / rate, 2 * pi);
         m_syllable_left_s -= 1 / rate;

@@ -97,9 +97,10 @@ std::optional<Point> ContactPair::leaf_flank(double radius, double leaf_angle) c
 /// A tooth's point as the pinion sees it, and how far round the leaf's middle must be for it: the larger, the further in the
 /// sense looked at.
 struct ContactPair::Seen {
-    double x, y, radius, angle;
+    double x, y, dx, dy, radius;
     bool inside;
-    double need;
+    double need;  ///< only of what is inside: an angle costs as much as all else here
+    double angle() const { return std::atan2(dy, dx); }
 };
 
 /// Whether the tooth comes into the lens between its own tip circle and the leaves'.
@@ -131,9 +132,9 @@ std::optional<Contact> ContactPair::extreme(const Stand& stand) const {
         const double dx = pinion_x - x;
         const double dy = y - pinion_y;
         const double radius = std::sqrt(dx * dx + dy * dy);
-        const double angle = std::atan2(dy, dx);
-        const bool inside = radius <= m_leaf_to && radius >= m_reach_from;
-        return {x, y, radius, angle, inside, inside ? side * angle + half_angle(leaf, radius) : -INFINITY};
+        Seen s{x, y, dx, dy, radius, radius <= m_leaf_to && radius >= m_reach_from, -INFINITY};
+        if (s.inside) s.need = side * s.angle() + half_angle(leaf, radius);
+        return s;
     };
     std::optional<Contact> best;
     double most = -INFINITY;
@@ -186,7 +187,7 @@ std::optional<Contact> ContactPair::extreme(const Stand& stand) const {
             const double b = near[i].radius - corner;
             if (a * b > 0 || a == b) continue;
             const double share = a / (a - b);
-            const double angle = near[i - 1].angle + (near[i].angle - near[i - 1].angle) * share;
+            const double before = near[i - 1].angle(), angle = before + (near[i].angle() - before) * share;
             take(side * angle + half_angle(leaf, corner), near[i - 1].x + (near[i].x - near[i - 1].x) * share,
                  near[i - 1].y + (near[i].y - near[i - 1].y) * share, i - 1);
         }

@@ -54,7 +54,7 @@ public:
 
     const std::vector<Found>& found() const { return m_found; }
     /// Logarithm of the sum of all weights formed.
-    double log_total() const { return m_log_total; }
+    double log_total() const { return m_log_top + std::log(m_total); }
     double best_misfit() const { return m_best; }
 
 private:
@@ -73,7 +73,9 @@ private:
     std::vector<size_t> m_order;
     std::vector<Found> m_found;
     double m_best = INFINITY;
-    double m_log_total = -INFINITY;
+    double m_log_top = -INFINITY;
+    double m_total = 0;  ///< of all weights formed, the largest of which is 1
+    double m_least_kept = -INFINITY;
 
     /// Unknowns that complete a mesh with a known mate first: they cut most.
     void order_unknowns() {
@@ -138,13 +140,15 @@ private:
         if (misfit > m_best + hopeless) return;
         m_best = std::min(m_best, misfit);
         const double log_weight = -misfit / 2 + m_model.log_prior(m_counts, m_fits);
-        const double top = std::max(m_log_total, log_weight);
-        m_log_total = top + std::log(std::exp(m_log_total - top) + std::exp(log_weight - top));
+        if (log_weight > m_log_top) m_total *= std::exp(m_log_top - log_weight), m_log_top = log_weight;
+        m_total += std::exp(log_weight - m_log_top);
+        if (log_weight < m_least_kept) return;
         m_found.push_back({m_counts, m_fits, misfit, log_weight});
         if (m_found.size() >= 2 * kept_at_most) {
             const auto middle = m_found.begin() + kept_at_most;
             std::nth_element(m_found.begin(), middle, m_found.end(),
                              [](const Found& a, const Found& b) { return a.log_weight > b.log_weight; });
+            m_least_kept = middle->log_weight;
             m_found.erase(middle, m_found.end());
         }
     }

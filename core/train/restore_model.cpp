@@ -77,6 +77,8 @@ Model::Model(const RestoreInput& input, For use) : m_input(input), m_reference_s
     choose_forms(use);
     if (use == For::a_job) pass_over_what_speaks_of_nothing();
     sort_evidence();
+    weigh_counts();
+    find_neighbours();
 }
 
 void Model::pass_over_what_speaks_of_nothing() {
@@ -312,27 +314,34 @@ bool Model::mesh_ready(size_t mesh, const std::vector<bool>& known) const {
 }
 
 double Model::log_prior(const Counts& counts, const std::vector<MeshFit>& fits) const {
-    // Gentle on purpose: factors of 2, so that one reading of two sigma outweighs them.
     double sum = 0;
-    for (const Unknown& unknown : m_unknowns) {
-        const long long count = counts[unknown.part];
-        if (unknown.found == count) {
-            sum += unknown.log_found;
-            continue;
-        }
-        const bool usual = m_network.parts[unknown.part].drives ? largest_prime(count) <= 13 : usual_pinion(count);
-        sum += unknown.log_other - (usual ? 0 : std::log(2.0));
-    }
+    for (size_t u = 0; u < m_unknowns.size(); ++u)
+        sum += m_log_counts[u][static_cast<size_t>(counts[m_unknowns[u].part] - m_unknowns[u].range.min)];
     // Modules of neighbouring meshes on one arbor are within a third of each other more often than not.
     constexpr double spread = 0.35;
+    for (const auto& [a, b] : m_neighbours)
+        if (fits[a].any && fits[b].any) sum -= square(std::log(fits[a].module_mm / fits[b].module_mm) / spread) / 4;
+    return sum;
+}
+
+void Model::weigh_counts() {
+    // Gentle on purpose: factors of 2, so that one reading of two sigma outweighs them.
+    for (const Unknown& unknown : m_unknowns) {
+        std::vector<double>& logs = m_log_counts.emplace_back();
+        for (long long count = unknown.range.min; count <= unknown.range.max; ++count) {
+            const bool usual = m_network.parts[unknown.part].drives ? largest_prime(count) <= 13 : usual_pinion(count);
+            logs.push_back(unknown.found == count ? unknown.log_found : unknown.log_other - (usual ? 0 : std::log(2.0)));
+        }
+    }
+}
+
+void Model::find_neighbours() {
     for (const Unknown& unknown : m_unknowns) {
         const size_t arbor = m_network.parts[unknown.part].arbor;
-        for (size_t a = 0; a < fits.size(); ++a)
-            for (size_t b = 0; b < fits.size(); ++b)
-                if (fits[a].any && fits[b].any && arbors_of(a).second == arbor && arbors_of(b).first == arbor)
-                    sum -= square(std::log(fits[a].module_mm / fits[b].module_mm) / spread) / 4;
+        for (size_t a = 0; a < m_network.meshes.size(); ++a)
+            for (size_t b = 0; b < m_network.meshes.size(); ++b)
+                if (arbors_of(a).second == arbor && arbors_of(b).first == arbor) m_neighbours.emplace_back(a, b);
     }
-    return sum;
 }
 
 std::vector<Strain> Model::strains(const Counts& counts, const std::vector<MeshFit>& fits) const {

@@ -75,8 +75,10 @@ private:
     RestoreInput m_input;
     Network m_network;
     std::vector<Unknown> m_unknowns;
-    std::vector<std::vector<Evidence>> m_mesh_evidence;  ///< by mesh
-    std::vector<FormChoice> m_forms;                     ///< by mesh
+    std::vector<std::vector<double>> m_log_counts;        ///< of each unknown: how likely every count is before any evidence
+    std::vector<std::pair<size_t, size_t>> m_neighbours;  ///< meshes that meet on an arbor with a lost count, once for each
+    std::vector<std::vector<Evidence>> m_mesh_evidence;   ///< by mesh
+    std::vector<FormChoice> m_forms;                      ///< by mesh
     std::vector<Evidence> m_rates;
     double m_reference_s;
 
@@ -85,6 +87,8 @@ private:
     std::string direction_of(size_t arbor) const;
     void mark_unknown();
     void doubt();
+    void weigh_counts();
+    void find_neighbours();
     void sort_evidence();
     void pass_over_what_speaks_of_nothing();
     void choose_forms(For use);

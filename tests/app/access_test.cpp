@@ -253,10 +253,10 @@ void check_nothing_overprints(Bench& bench, const std::string& of) {
 
 TEST_CASE("no text stands in another, at any station, of any demo, from a small window to a large one") {
     Bench bench;
-    for (const QSize size : {QSize(1024, 700), QSize(1280, 720), QSize(1280, 800), QSize(1366, 768), QSize(1920, 1080)}) {
-        bench.window.resize(size);
-        for (const char* demo : {"tide-house", "waiting-room", "watch", "granary"}) {
-            bench.window.open_demo(demo);
+    for (const char* demo : {"tide-house", "waiting-room", "watch", "granary"}) {
+        bench.window.open_demo(demo);
+        for (const QSize size : {QSize(1024, 700), QSize(1280, 800), QSize(1920, 1080)}) {
+            bench.window.resize(size);
             check_nothing_overprints(bench, demo);
         }
     }

@@ -44,7 +44,7 @@ int within_reach(const QString& path, const std::vector<Journal::Entry>& left, c
 TEST_CASE("nothing confirmed is lost and nothing newer replaced by older in kills at random moments") {
     bool given = false;
     const int asked = qEnvironmentVariableIntValue("ECHAPPE_KILLS", &given);
-    const int kills = given ? asked : 60;
+    const int kills = given ? asked : 24;
     const QTemporaryDir state, folder;
     QProcessEnvironment environment = QProcessEnvironment::systemEnvironment();
     environment.insert("ECHAPPE_STATE", state.path());

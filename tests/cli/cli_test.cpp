@@ -1,35 +1,13 @@
-#include <catch2/catch.hpp>
-#include <nlohmann/json.hpp>
-
-#include "support/command.h"
+#include "cli/ask.h"
+#include "number/input_error.h"
 #include "verbs.h"
+#include "workings/record_json.h"
 
 // The command line's contract: JSON and 0, or one line that names the field and 2.
 
 namespace {
 
 using nlohmann::json;
-
-Ran cli(const std::string& arguments, const std::string& input = "") {
-    return run_command(std::string(ECHAPPE_CLI) + " " + arguments, input);
-}
-
-json result(const std::string& arguments, const json& input = nullptr) {
-    const Ran ran = cli(arguments, input.is_null() ? "" : input.dump());
-    INFO(ran.err);
-    REQUIRE(ran.exit == 0);
-    REQUIRE(ran.err.empty());
-    return json::parse(ran.out);
-}
-
-std::string refused(const std::string& arguments, const json& input = nullptr) {
-    const Ran ran = cli(arguments, input.is_null() ? "" : input.dump());
-    INFO(ran.out);
-    REQUIRE(ran.exit == 2);
-    REQUIRE(ran.out.empty());
-    REQUIRE(std::count(ran.err.begin(), ran.err.end(), '\n') == 1);
-    return ran.err.substr(0, ran.err.size() - 1);
-}
 
 json regulator() {
     return {{"arbors",
@@ -71,7 +49,7 @@ TEST_CASE("help tells every input with unit, range and default, every output, an
 }
 
 TEST_CASE("train.run gives exact periods, directions and beats") {
-    const json out = result("train.run --input -", regulator());
+    const json out = answer("train.run", regulator());
     CHECK(out["beats_per_hour"] == 3600);
     CHECK(out["beats_per_hour_exact"] == "3600/1");
     CHECK(out["arbors"][2]["id"] == "third");
@@ -84,24 +62,23 @@ TEST_CASE("train.run gives exact periods, directions and beats") {
 TEST_CASE("train.run refuses what cannot be with the place, counted from 0") {
     json in = regulator();
     in["arbors"][1]["pinion"] = 0;
-    CHECK(refused("train.run --input -", in) == "arbors[1].pinion: got 0, takes 4 to 200");
+    CHECK(refusal("train.run", in) == "arbors[1].pinion: got 0, takes 4 to 200");
     in = regulator();
     in["arbors"][1]["pinoin"] = 12;
-    CHECK(refused("train.run --input -", in) ==
-          "arbors[1].pinoin: got a field it does not know, takes \"pinion\" (the nearest known name)");
+    CHECK(refusal("train.run", in) == "arbors[1].pinoin: got a field it does not know, takes \"pinion\" (the nearest known name)");
     in = regulator();
     in["arbors"][1]["pinion"] = nullptr;
-    CHECK(refused("train.run --input -", in) == "arbors[1].pinion: got null, takes 4 to 200");
+    CHECK(refusal("train.run", in) == "arbors[1].pinion: got null, takes 4 to 200");
     in = regulator();
     in.erase("reference");
-    CHECK_THAT(refused("train.run --input -", in), Catch::StartsWith("reference: got nothing"));
+    CHECK_THAT(refusal("train.run", in), Catch::StartsWith("reference: got nothing"));
     in = regulator();
     in["beats_per_tooth"] = 3;
-    CHECK(refused("train.run --input -", in) == "beats_per_tooth: got 3, takes 1 to 2");
+    CHECK(refusal("train.run", in) == "beats_per_tooth: got 3, takes 1 to 2");
 }
 
 TEST_CASE("train.restore lists weighed candidates with strain, modules and the next measurement") {
-    const json out = result("train.restore --input -", lost());
+    const json out = answer("train.restore", lost());
     CHECK(out["considered"] == 131 * 16);
     const json& first = out["candidates"][0];
     CHECK(first["counts"] == json({{"third.pinion", 12}, {"third.wheel", 90}}));
@@ -121,7 +98,7 @@ TEST_CASE("train.restore takes absent counts named in unknown, limits and best")
     in["unknown"] = {"third.wheel", "third.pinion"};
     in["limits"] = {{"wheel", {{"min", 80}, {"max", 100}}}, {"pinion", {{"min", 10}, {"max", 12}}}};
     in["best"] = 1;
-    const json out = result("train.restore --input -", in);
+    const json out = answer("train.restore", in);
     CHECK(out["considered"] == 21 * 3);
     CHECK(out["candidates"].size() == 1);
 }
@@ -129,37 +106,37 @@ TEST_CASE("train.restore takes absent counts named in unknown, limits and best")
 TEST_CASE("train.restore refuses evidence without a positive uncertainty") {
     json in = lost();
     in["evidence"][0]["u"] = 0;
-    CHECK(refused("train.restore --input -", in) == "evidence[0].u: got 0, takes more than 0 to 1000000000");
+    CHECK(refusal("train.restore", in) == "evidence[0].u: got 0, takes more than 0 to 1000000000");
     in = lost();
     in["evidence"][2]["kind"] = "center_distance_mm";
-    CHECK_THAT(refused("train.restore --input -", in), Catch::StartsWith("evidence[2].kind: got \"center_distance_mm\", takes"));
+    CHECK_THAT(refusal("train.restore", in), Catch::StartsWith("evidence[2].kind: got \"center_distance_mm\", takes"));
 }
 
 TEST_CASE("flat inputs are options in kebab case and may carry a unit") {
-    const json out = result("tooth.geometry --wheel 64 --pinion 8 --module-mm 1");
+    const json out = answer("tooth.geometry --wheel 64 --pinion 8 --module-mm 1");
     CHECK(out["centre_distance_mm"] == 36);
     CHECK(out["wheel"]["theoretical_addendum_mm"].get<double>() == Approx(1.552).margin(0.0005));
     for (const char* part : {"wheel", "pinion"})
         for (const char* size : {"pitch_diameter_mm", "outside_diameter_mm", "root_diameter_mm", "addendum_mm", "dedendum_mm",
                                  "thickness_mm", "depth_of_cut_mm"})
             CHECK(out[part].contains(size));
-    CHECK(result("pendulum --length-mm 39.118in")["length_mm"].get<double>() == Approx(993.5972));
-    CHECK(result("pendulum --beats-per-hour=3600 --altitude-m -100 --latitude-deg 52")["gravity_m_s2"].get<double>() > 9.8);
+    CHECK(answer("pendulum --length-mm 39.118in")["length_mm"].get<double>() == Approx(993.5972));
+    CHECK(answer("pendulum --beats-per-hour=3600 --altitude-m -100 --latitude-deg 52")["gravity_m_s2"].get<double>() > 9.8);
 }
 
 TEST_CASE("unknown words name the nearest known") {
-    CHECK(refused("pendulum --beats-per-huor 3600") ==
+    CHECK(refusal("pendulum --beats-per-huor 3600") ==
           "beats_per_huor: got an option it does not know, takes --beats-per-hour (the nearest known)");
-    CHECK(refused("pendulm") == "verb: got \"pendulm\", takes \"pendulum\" (the nearest known); all with: echappe-cli list");
-    CHECK_THAT(refused("help tooth.geomtry"), Catch::Contains("tooth.geometry"));
-    CHECK_THAT(refused("pendulum --beats-per-hour"), Catch::StartsWith("options: got"));
-    CHECK_THAT(refused("tooth.geometry --wheel 64 --pinion 8"), Catch::StartsWith("module_mm: got nothing"));
-    CHECK_THAT(refused("pendulum --input /no/such/file"), Catch::Contains("which cannot be read"));
-    CHECK_THAT(refused("pendulum --input -", "a word"), Catch::StartsWith("input: got"));
+    CHECK(refusal("pendulm") == "verb: got \"pendulm\", takes \"pendulum\" (the nearest known); all with: echappe-cli list");
+    CHECK_THAT(refusal("help tooth.geomtry"), Catch::Contains("tooth.geometry"));
+    CHECK_THAT(refusal("pendulum --beats-per-hour"), Catch::StartsWith("options: got"));
+    CHECK_THAT(refusal("tooth.geometry --wheel 64 --pinion 8"), Catch::StartsWith("module_mm: got nothing"));
+    CHECK_THAT(refusal("pendulum --input /no/such/file"), Catch::Contains("which cannot be read"));
+    CHECK_THAT(refusal("pendulum", "a word"), Catch::StartsWith("input: got"));
 }
 
 TEST_CASE("tooth.profile gives a closed outline, and SVG or DXF that can be taken out as they are") {
-    const json out = result("tooth.profile --wheel 90 --pinion 12 --module-mm 0.6 --part pinion --points-per-flank 8");
+    const json out = answer("tooth.profile --wheel 90 --pinion 12 --module-mm 0.6 --part pinion --points-per-flank 8");
     CHECK(out["outline"].size() % 12 == 0);
     CHECK(out["svg"].is_null());
     const Ran svg = cli("tooth.profile --wheel 90 --pinion 12 --module-mm 0.6 --format svg --take svg");
@@ -167,13 +144,13 @@ TEST_CASE("tooth.profile gives a closed outline, and SVG or DXF that can be take
     CHECK_THAT(svg.out, Catch::StartsWith("<?xml"));
     const Ran dxf = cli("tooth.profile --wheel 90 --pinion 12 --module-mm 0.6 --format dxf --take dxf");
     CHECK_THAT(dxf.out, Catch::Contains("POLYLINE") && Catch::Contains("EOF"));
-    CHECK_THAT(refused("tooth.profile --wheel 90 --pinion 12 --module-mm 0.6 --format pdf"),
+    CHECK_THAT(refusal("tooth.profile --wheel 90 --pinion 12 --module-mm 0.6 --format pdf"),
                Catch::Contains("\"points\", \"svg\", \"dxf\""));
-    CHECK_THAT(refused("tooth.profile --wheel 90 --pinion 12 --module-mm 0.6 --take swg"), Catch::Contains("\"svg\" (the nearest output)"));
+    CHECK_THAT(refusal("tooth.profile --wheel 90 --pinion 12 --module-mm 0.6 --take swg"), Catch::Contains("\"svg\" (the nearest output)"));
 }
 
 TEST_CASE("numbers read back as the same double") {
-    const json out = result("pendulum --period-s 1.1 --semi-arc-deg 3.3");
+    const json out = answer("pendulum --period-s 1.1 --semi-arc-deg 3.3");
     const json again = json::parse(out.dump());
     CHECK(again == out);
     CHECK(out["period_s"].get<double>() == 1.1);
@@ -188,12 +165,12 @@ TEST_CASE("the option workings tells formula, numbers, result and source instead
 
 TEST_CASE("job.report derives the demo and job.check finds it sound") {
     const std::string demo = std::string(DEMO_FOLDER) + "/tide-house.echappe.json";
-    const json report = result("job.report --input " + demo);
+    const json report = answer("job.report --input " + demo);
     CHECK(report["title"] == "Tide-house regulator");
     CHECK(report["candidates"].size() >= 4);
     CHECK(report["findings"][0]["id"] == "train.undecided");
     CHECK(report["next_measurement"]["kind"] == "centre_distance_mm");
-    const json check = result("job.check " + demo);
+    const json check = answer("job.check " + demo);
     CHECK(check["lost_counts"] == 2);
     CHECK(check["arbors"] == 6);
 }
@@ -211,16 +188,28 @@ TEST_CASE("job.check tells every fault's place, a line each") {
     CHECK(std::count(ran.err.begin(), ran.err.end(), '\n') == 3);
     job = json::parse(read_file(std::string(DEMO_FOLDER) + "/tide-house.echappe.json"));
     job["trains"][0]["arbors"][0] = "grand";
-    CHECK_THAT(refused("job.check --input -", job), Catch::StartsWith("trains[0].arbors[0]: got \"grand\""));
+    CHECK_THAT(refusal("job.check", job), Catch::StartsWith("trains[0].arbors[0]: got \"grand\""));
 }
 
 TEST_CASE("nonsense on standard input is one plain line, whatever the verb") {
-    for (const echappe::Calculation* verb : echappe::verbs())
-        for (const char* text : {"", "{", "[]", "null", "{\"a\":1}", "{\"arbors\":7}", "\xff"}) {
-            const Ran ran = cli(verb->verb + " --input -", text);
+    const std::vector<std::string> nonsense = {"", "{", "[]", "null", "{\"a\":1}", "{\"arbors\":7}", "\xff"};
+    const auto says_what_to_do = [](const std::string& line) {
+        CHECK_THAT(line, Catch::Contains(": got ") && Catch::Contains(", takes "));
+    };
+    size_t turn = 0;
+    for (const echappe::Calculation* verb : echappe::verbs()) {
+        for (const std::string& text : nonsense) {
             INFO(verb->verb << " " << text);
-            CHECK(ran.exit == 2);
-            CHECK(ran.out.empty());
-            CHECK_THAT(ran.err, Catch::Contains(": got ") && Catch::Contains(", takes "));
+            const auto faults = echappe::read_json(text, *verb->input, verb->make_input().get());
+            REQUIRE_FALSE(faults.empty());
+            says_what_to_do(faults.front().what());
         }
+        // By the program one of them each, in turn: it takes its line from there.
+        const std::string& text = nonsense[turn++ % nonsense.size()];
+        INFO(verb->verb << " " << text);
+        const Ran ran = cli(verb->verb + " --input -", text);
+        CHECK(ran.exit == 2);
+        CHECK(ran.out.empty());
+        says_what_to_do(ran.err);
+    }
 }

@@ -1,29 +1,13 @@
-#include <catch2/catch.hpp>
 #include <cmath>
 #include <fstream>
-#include <nlohmann/json.hpp>
 
-#include "support/command.h"
+#include "cli/ask.h"
 
 // The verbs of pivots, holes and arbors: names of the contract, figures known from elsewhere, and refusals in one line.
 
 namespace {
 
 using nlohmann::json;
-
-json answer(const std::string& verb, const json& input) {
-    const Ran ran = run_command(std::string(ECHAPPE_CLI) + " " + verb + " --input -", input.dump());
-    INFO(ran.err);
-    REQUIRE(ran.exit == 0);
-    return json::parse(ran.out);
-}
-
-std::string refusal(const std::string& verb, const json& input) {
-    const Ran ran = run_command(std::string(ECHAPPE_CLI) + " " + verb + " --input -", input.dump());
-    REQUIRE(ran.exit == 2);
-    REQUIRE(ran.out.empty());
-    return ran.err.substr(0, ran.err.size() - 1);
-}
 
 json worn_hole() {
     return {{"pivot_mm", 1.62},
@@ -148,7 +132,8 @@ TEST_CASE("the other verbs of the bench answer plain questions") {
     CHECK(answer("pivot.push", {{"direction", "cw"}, {"meshes", {{{"line_deg", 180}, {"radius_mm", 4}}}}})["direction_deg"].get<double>() ==
           Approx(90));
     CHECK(answer("pivot.clearance", {{"pivot_mm", 2}, {"length_mm", 2}})["schools"].size() == 3);
-    CHECK(answer("hub.repair", {{"arbor_mm", 4}, {"hub_mm", 4.2}, {"length_mm", 3}, {"torque_N_mm", 50}, {"joint", "soft solder"}})["sleeve"] == false);
+    CHECK(answer("hub.repair",
+                 {{"arbor_mm", 4}, {"hub_mm", 4.2}, {"length_mm", 3}, {"torque_N_mm", 50}, {"joint", "soft solder"}})["sleeve"] == false);
     // 32 × 10 N × 2 mm ÷ (π × 1 mm³), by hand.
     CHECK(answer("pivot.strength", {{"pivot_mm", 1}, {"length_mm", 2}, {"torque_N_mm", 40}, {"pitch_radius_mm", 4}})["stress_N_mm2"]
               .get<double>() == Approx(203.71833));

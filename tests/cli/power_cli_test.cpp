@@ -1,9 +1,7 @@
-#include <catch2/catch.hpp>
 #include <cmath>
-#include <nlohmann/json.hpp>
 #include <numbers>
 
-#include "support/command.h"
+#include "cli/ask.h"
 
 // The verbs of power, swing and rate: names of the contract, figures known from elsewhere, and refusals in one line.
 
@@ -11,20 +9,6 @@ namespace {
 
 using nlohmann::json;
 using std::numbers::pi;
-
-json answer(const std::string& verb, const json& input) {
-    const Ran ran = run_command(std::string(ECHAPPE_CLI) + " " + verb + " --input -", input.dump());
-    INFO(ran.err);
-    REQUIRE(ran.exit == 0);
-    return json::parse(ran.out);
-}
-
-std::string refusal(const std::string& verb, const json& input) {
-    const Ran ran = run_command(std::string(ECHAPPE_CLI) + " " + verb + " --input -", input.dump());
-    REQUIRE(ran.exit == 2);
-    REQUIRE(ran.out.empty());
-    return ran.err.substr(0, ran.err.size() - 1);
-}
 
 double number(const json& out, const char* field) { return out.at(field).get<double>(); }
 

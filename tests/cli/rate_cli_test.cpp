@@ -1,27 +1,12 @@
-#include <catch2/catch.hpp>
 #include <cmath>
-#include <nlohmann/json.hpp>
 
-#include "support/command.h"
+#include "cli/ask.h"
 
 // Verbs of what swings and of rewound drives, as a script would ask them.
 
 namespace {
 
 using nlohmann::json;
-
-json answer(const std::string& arguments, const json& input = {}) {
-    const Ran ran = run_command(std::string(ECHAPPE_CLI) + " " + arguments + (input.is_null() ? "" : " --input -"), input.dump());
-    INFO(ran.err);
-    REQUIRE(ran.exit == 0);
-    return json::parse(ran.out);
-}
-
-std::string refusal(const std::string& arguments) {
-    const Ran ran = run_command(std::string(ECHAPPE_CLI) + " " + arguments);
-    REQUIRE(ran.exit == 2);
-    return ran.err;
-}
 
 }  // namespace
 

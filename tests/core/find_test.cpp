@@ -37,10 +37,10 @@ std::vector<Counts> multisets(long long low, long long high, size_t size) {
 }
 
 Rational ratio(const Counts& wheels, const Counts& pinions) {
-    Rational r(1);
-    for (const long long w : wheels) r = r * Rational(w);
-    for (const long long p : pinions) r = r / Rational(p);
-    return r;
+    long long of_wheels = 1, of_pinions = 1;
+    for (const long long w : wheels) of_wheels *= w;
+    for (const long long p : pinions) of_pinions *= p;
+    return Rational(of_wheels, of_pinions);
 }
 
 struct Brute {

@@ -78,7 +78,7 @@ TEST_CASE("a clock that was not heard for a while is followed on, and its beats 
 }
 
 TEST_CASE("a clock that is stopped and set going again at another moment is another run, with a rate of its own") {
-    for (const int late : {1, 6, 11, 17}) {  // pieces of 20 ms
+    for (const int late : {1, 11}) {  // pieces of 20 ms
         CAPTURE(late);
         Ticking clock(ticking(7200)), again(ticking(7200));
         Listening listening(48000, {}, {});

@@ -8,6 +8,11 @@
 #include "number/constants.h"
 
 namespace echappe {
+namespace {
+
+constexpr int halvings = 44;  // of a step of 0.02°: as fine as an angle is kept
+
+}  // namespace
 
 Contact::Contact(const LeverResult& told, int teeth, double pin) : m_arbor{0, told.centre_distance_mm} {
     std::vector<Vector> tooth;
@@ -25,6 +30,13 @@ Contact::Contact(const LeverResult& told, int teeth, double pin) : m_arbor{0, to
             for (const auto& [x, y] : pallet->outline_mm) body.outline.push_back(Vector{x, y} - m_arbor);
         m_bodies.push_back(body);
     }
+    // Twice what a tooth and a pallet are long: teeth that are put otherwise too.
+    const auto longest = [](const std::vector<Vector>& outline) {
+        double most = 0;
+        for (const Vector corner : outline) most = std::max(most, length(corner - outline[0]));
+        return most;
+    };
+    m_reach = 2 * (longest(m_teeth.front()) + std::max(longest(m_bodies[0].outline), longest(m_bodies[1].outline)) + pin);
 }
 
 std::optional<Contact::Found> Contact::goes(double wide_deg, double begun_deg) const {
@@ -113,14 +125,15 @@ bool Contact::overlap(double pallets, double wheel) const {
 }
 
 bool Contact::overlaps(const Body& body, double pallets, double wheel) const {
+    const Turn of_pallets(pallets), of_wheel(-wheel);
     std::vector<Vector> placed;
-    for (const Vector spot : body.outline) placed.push_back(m_arbor + turned(spot, pallets));
+    for (const Vector spot : body.outline) placed.push_back(m_arbor + turned(spot, of_pallets));
     std::vector<Vector> corners;
     for (const std::vector<Vector>& tooth : m_teeth) {
-        // Only teeth near the pallets can touch them.
-        if (turned(tooth[0], -wheel).y < 0.2 * length(tooth[0])) continue;
+        // Only teeth near the pallet can touch it.
+        if (length(turned(tooth[0], of_wheel) - placed[0]) > m_reach) continue;
         corners.clear();
-        for (const Vector corner : tooth) corners.push_back(turned(corner, -wheel));
+        for (const Vector corner : tooth) corners.push_back(turned(corner, of_wheel));
         for (size_t i = 0; i < corners.size(); ++i) {
             const Vector a = corners[i], b = corners[(i + 1) % corners.size()];
             if (body.pin > 0 && distance(placed[0], a, b) < body.pin) return true;
@@ -136,7 +149,7 @@ std::optional<double> Contact::first_touch(double pallets, double from, double t
     for (double at = from; at < to; at += step) {
         if (!overlap(pallets, at + step)) continue;
         double free = at, touches = at + step;
-        for (int i = 0; i < 60; ++i) (overlap(pallets, (free + touches) / 2) ? touches : free) = (free + touches) / 2;
+        for (int i = 0; i < halvings; ++i) (overlap(pallets, (free + touches) / 2) ? touches : free) = (free + touches) / 2;
         return free;
     }
     return {};
@@ -149,7 +162,7 @@ double Contact::rest(double pallets, double from) const {
     if (overlap(pallets, at)) return std::numeric_limits<double>::quiet_NaN();
     while (!overlap(pallets, at + step)) at += step;
     double free = at, touches = at + step;
-    for (int i = 0; i < 60; ++i) (overlap(pallets, (free + touches) / 2) ? touches : free) = (free + touches) / 2;
+    for (int i = 0; i < halvings; ++i) (overlap(pallets, (free + touches) / 2) ? touches : free) = (free + touches) / 2;
     return free;
 }
 
@@ -198,7 +211,8 @@ bool Contact::half(double way, double wide, double& wheel, double& begins, doubl
     // The corner between the two slopes: the wheel stands furthest back there.
     for (int i = 0; i < 70; ++i) {
         const double a = low + 0.382 * (high - low), b = high - 0.382 * (high - low);
-        (rest(a, least) < rest(b, least) ? high : low) = rest(a, least) < rest(b, least) ? b : a;
+        if (rest(a, least) < rest(b, least)) high = b;
+        else low = a;
     }
     begins = (low + high) / 2;
     wheel = rest(way * wide, landed);

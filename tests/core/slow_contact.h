@@ -54,6 +54,7 @@ private:
     Vector m_arbor;
     std::vector<std::vector<Vector>> m_teeth;
     std::vector<Body> m_bodies;
+    double m_reach = 0;  ///< further off than this no tooth touches a pallet
 };
 
 }  // namespace echappe

@@ -12,9 +12,9 @@ public:
         Vector first, last;  ///< of the face: where it begins or the locking corner, and the let-off corner
         double body;         ///< which way the metal lies behind the face, as a turn about the pallet arbor
         bool arc;
+        double metal = 0;  ///< +1 where it lies to the left of the face, −1 to its right; found out by the search
     };
-    ContactSearch(double radius, double centre, int teeth, Solid entry, Solid exit)
-        : m_radius(radius), m_arbor{0, centre}, m_teeth(teeth), m_entry(entry), m_exit(exit) {}
+    ContactSearch(double radius, double centre, int teeth, Solid entry, Solid exit);
 
     struct Found {
         double entry_lock, entry_lift, entry_drop, exit_lock, exit_lift, exit_drop, least;
@@ -30,12 +30,13 @@ private:
     Half half(double from, double to);
     /// From a little behind where it stood, driven on until a point is stopped by a face or by an arc.
     double contact(double pallets, double wheel) const;
-    Vector in_pallets(double pallets, double tip) const;
-    /// Above 0 where the point is on the metal's side of the face's line, or of the locking arc.
-    double beyond(const Solid& solid, bool face, double pallets, double tip) const;
+    Vector in_pallets(Turn back, double tip) const;
+    /// Above 0 where the point is on the metal's side of the face's line, or of the locking arc. `back`: the pallets', to where they are
+    /// drawn.
+    double beyond(const Solid& solid, bool face, Turn back, double tip) const;
     static double behind(const Solid& solid, Vector at);
     /// Whether the face, or the arc, is there where the point meets its line.
-    bool there(const Solid& solid, bool face, double pallets, double tip) const;
+    bool there(const Solid& solid, bool face, Turn back, double tip) const;
 
     double m_radius;
     Vector m_arbor;

@@ -21,7 +21,6 @@ TEST_CASE("a STEP solid read back has the volume of its outline times its thickn
     for (const std::string school : {"cycloidal-clock", "involute-20", "lantern"}) {
         INFO(school);
         BlankInput in = blank(school, "wheel");
-        in.points_per_flank = 60;
         const BlankResult out = plan_blank(in);
         REQUIRE(out.files.step);
         CHECK(step_volume_mm3(*out.files.step) == Approx(out.area_mm2 * out.thickness_mm).epsilon(0.001));
