@@ -31,7 +31,8 @@ PreferencesSheet::PreferencesSheet(QWidget* parent)
     m_look->setCurrentIndex(m_look->findData(kept.value("theme").toString()));
     for (int percent = 80; percent <= 200; percent += 10) m_scale->addItem(tr("%1 %").arg(percent), percent / 100.0);
     m_scale->setCurrentIndex(static_cast<int>(std::lround(interface_scale() * 10)) - 8);
-    for (const auto& [unit, name] : {std::pair{"mm", tr("millimetres")}, std::pair{"in", tr("inches")}}) m_unit->addItem(name, QString(unit));
+    for (const auto& [unit, name] : {std::pair{"mm", tr("millimetres")}, std::pair{"in", tr("inches")}})
+        m_unit->addItem(name, QString(unit));
     m_unit->setCurrentIndex(std::max(0, m_unit->findData(kept.value("unit").toString())));
     m_folder->setPlaceholderText(tr("where a file was opened last"));
     auto* choose = new QPushButton(tr("Choose…"));

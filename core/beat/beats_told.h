@@ -22,7 +22,7 @@ struct BeatsTold {
     std::optional<double> beats_per_hour;
     std::vector<TurningArbor> arbors;
     std::string escape_arbor;
-    long long escape_teeth = 0;  ///< 0: not known, or a tooth does not beat twice
+    long long escape_teeth = 0;        ///< 0: not known, or a tooth does not beat twice
     double early_ms_per_mm_short = 0;  ///< by which a tooth's beats come early for each millimetre it is short; 0: not known
     double beat_s() const { return beats_per_hour ? 3600 / *beats_per_hour : 0; }
 };

@@ -31,7 +31,7 @@ struct Balance {
     std::optional<double> division_mm;      ///< of strip that one division of the regulator's scale takes
     std::vector<BalanceScrews> screws;
     std::vector<PositionRate> positions;
-    std::vector<PositionRate> let_down;  ///< once more, with at least 40° less swing
+    std::vector<PositionRate> let_down;    ///< once more, with at least 40° less swing
     std::optional<double> lift_angle_deg;  ///< that it turns from unlocking to the drop
     std::optional<double> beat_error_ms;
     std::optional<double> shake_screw_pitch_mm;  ///< of the screw that sets the end shake

@@ -14,7 +14,7 @@ struct MeshSimulationInput {
     // What goes wrong in real movements.
     double wheel_eccentricity_mm = 0;
     double pinion_eccentricity_mm = 0;
-    double wheel_oval_mm = 0;     ///< widest less narrowest diameter; the widest stands on the line of centres first
+    double wheel_oval_mm = 0;   ///< widest less narrowest diameter; the widest stands on the line of centres first
     double bent_tooth_mm = 0;   ///< one tooth leads by this much at the pitch circle (negative: lags)
     double short_tooth_mm = 0;  ///< the same tooth is this much lower
     double wear_step_mm = 0;    ///< depth worn into every leaf's driven flank, from the pitch circle inwards

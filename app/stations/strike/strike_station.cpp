@@ -342,7 +342,8 @@ void StrikeStation::paint_count(QPainter& painter) {
     write_where(painter, QRectF(18, top_px, wide - 36, 80));
     const double work = std::min(220.0, 0.28 * wide), high = picture_high();
     const QRectF picture(18, top_px + head_high, wide - 36 - work, high);
-    for (const HammerSpot& spot : paint_hammer_work(painter, QRectF(wide - 14 - work, top_px + head_high + 4, work, high - 4), record(), m_blows == 0))
+    for (const HammerSpot& spot :
+         paint_hammer_work(painter, QRectF(wide - 14 - work, top_px + head_high + 4, work, high - 4), record(), m_blows == 0))
         place({words("whole:" + spot.what), spot.at, [this, what = spot.what] { m_document.edit(try_whole(what)); },
                spot.what == "mesh off" ? tr("the pin wheel a tooth off: the hammer hangs on a pin; and sound again")
                                        : tr("the run at the warning too short; and sound again")});
