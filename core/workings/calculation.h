@@ -18,8 +18,8 @@ struct Calculation {
     std::string source;
     const Record* input;
     const Record* output;
-    std::function<std::shared_ptr<void>()> make_input;
-    std::function<std::shared_ptr<void>()> make_output;
+    std::shared_ptr<void> (*make_input)();
+    std::shared_ptr<void> (*make_output)();
     /// Throws InputError.
     std::function<std::shared_ptr<void>(const void*)> run;
     std::function<std::vector<Working>(const void* input, const void* output)> explain;
@@ -34,8 +34,8 @@ Calculation declare(std::string verb, std::string sentence, std::string source, 
             std::move(source),
             &In::record(),
             &Out::record(),
-            [] { return std::make_shared<In>(); },
-            [] { return std::make_shared<Out>(); },
+            []() -> std::shared_ptr<void> { return std::make_shared<In>(); },
+            []() -> std::shared_ptr<void> { return std::make_shared<Out>(); },
             [run](const void* in) { return std::make_shared<Out>(run(*static_cast<const In*>(in))); },
             [explain](const void* in, const void* out) { return explain(*static_cast<const In*>(in), *static_cast<const Out*>(out)); },
             false};

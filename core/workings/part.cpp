@@ -12,9 +12,9 @@ public:
     Slot slot(void* member) const override {
         auto& parts = static_cast<Parts*>(member)->all;
         const auto at = parts.find(m_name);
-        return NestedSlot{&m_empty.record(), at == parts.end() ? nullptr : at->second.object(),
-                          [this, &parts]() -> void* { return parts.try_emplace(m_name, m_empty).first->second.object(); }};
+        return NestedSlot{&m_empty.record(), at == parts.end() ? nullptr : at->second.object(), this, member};
     }
+    void* grow(void* member) const override { return static_cast<Parts*>(member)->all.try_emplace(m_name, m_empty).first->second.object(); }
     bool same(const void* a, const void* b) const override {
         const auto& one = static_cast<const Parts*>(a)->all;
         const auto& other = static_cast<const Parts*>(b)->all;

@@ -1,8 +1,9 @@
 #pragma once
 
 #include <array>
+#include <bit>
 #include <concepts>
-#include <functional>
+#include <cstddef>
 #include <initializer_list>
 #include <limits>
 #include <map>
@@ -19,6 +20,7 @@
 
 namespace echappe {
 
+class MemberType;
 class Record;
 struct Field;
 
@@ -44,13 +46,17 @@ inline Range above(double min, double max = std::numeric_limits<double>::infinit
 struct NestedSlot {
     const Record* record;
     void* object;  ///< nullptr for an optional that is empty
-    std::function<void*()> make;
+    const MemberType* type;
+    void* member;
+    void* make() const;
 };
 struct ListSlot {
     const Record* record;
     std::vector<void*> items;
-    std::function<void*()> add;
+    const MemberType* type;
+    void* member;
     std::string* file = nullptr;  ///< where the list may be given as the path of a file instead
+    void* add() const;
 };
 
 /// The kinds that a variant may be of, seen without their types.
@@ -85,10 +91,14 @@ class MemberType {
 public:
     virtual Slot slot(void* member) const = 0;
     virtual bool same(const void* a, const void* b) const = 0;
+    /// Makes the record that is not there yet, or the next one of a list, and tells where it is.
+    virtual void* grow(void* member) const { return member; }
 
 protected:
     ~MemberType() = default;
 };
+inline void* NestedSlot::make() const { return type->grow(member); }
+inline void* ListSlot::add() const { return type->grow(member); }
 
 struct Field {
     std::string name;  ///< carries its unit: "centre_distance_mm"
@@ -137,9 +147,7 @@ const MemberType& member_type();
 
 template <class M>
 struct DeclaredMember final : MemberType {
-    Slot slot(void* member) const override {
-        return NestedSlot{&M::record(), member, [member] { return member; }};
-    }
+    Slot slot(void* member) const override { return NestedSlot{&M::record(), member, this, member}; }
     bool same(const void* a, const void* b) const override {
         if constexpr (std::equality_comparable<M>) return *static_cast<const M*>(a) == *static_cast<const M*>(b);
         else return echappe::same(M::record(), a, b);
@@ -151,10 +159,11 @@ struct ListMember final : MemberType {
     using Item = typename M::value_type;
     Slot slot(void* member) const override {
         auto& list = *static_cast<M*>(member);
-        ListSlot slot{&Item::record(), {}, [&list]() -> void* { return &list.emplace_back(); }};
+        ListSlot slot{&Item::record(), {}, this, member};
         for (Item& item : list) slot.items.push_back(&item);
         return slot;
     }
+    void* grow(void* member) const override { return &static_cast<M*>(member)->emplace_back(); }
     bool same(const void* a, const void* b) const override {
         const auto& one = *static_cast<const M*>(a);
         const auto& other = *static_cast<const M*>(b);
@@ -170,8 +179,9 @@ struct OptionalMember final : MemberType {
     using Item = typename M::value_type;
     Slot slot(void* member) const override {
         auto& item = *static_cast<M*>(member);
-        return NestedSlot{&Item::record(), item ? &*item : nullptr, [&item]() -> void* { return &item.emplace(); }};
+        return NestedSlot{&Item::record(), item ? &*item : nullptr, this, member};
     }
+    void* grow(void* member) const override { return &static_cast<M*>(member)->emplace(); }
     bool same(const void* a, const void* b) const override {
         const auto& one = *static_cast<const M*>(a);
         const auto& other = *static_cast<const M*>(b);
@@ -277,16 +287,10 @@ public:
         return *this;
     }
     operator Record() { return Record(std::move(m_fields)); }
+    /// A pointer to a member is its distance from the beginning (Itanium C++ ABI, 2.3), which all Linux compilers keep to.
     template <class M>
     static size_t offset_of(M T::*member) {
-        const T& object = any();
-        return static_cast<size_t>(reinterpret_cast<const char*>(&(object.*member)) - reinterpret_cast<const char*>(&object));
-    }
-
-private:
-    static const T& any() {
-        static const T object{};
-        return object;
+        return static_cast<size_t>(std::bit_cast<std::ptrdiff_t>(member));
     }
 };
 
