@@ -8,7 +8,7 @@ using namespace echappe;
 namespace {
 
 BlankInput blank(const std::string& school, const std::string& part) {
-    BlankInput in{{40, 8, 0.8, {school}}, part};
+    BlankInput in{{24, 8, 0.8, {school}}, part};
     in.format = "step";
     return in;
 }
