@@ -141,26 +141,28 @@ double information_bits(const std::vector<Prediction>& predictions) {
     const size_t points = static_cast<size_t>(std::clamp((high - low) / (narrowest / 2), 64.0, 20000.0));
     const double step = (high - low) / static_cast<double>(points);
     std::vector<double> density(points + 1, 0.0);
-    double within = 0;
+    double within = 0, between = 0;
     for (const Prediction& p : predictions) {
         const double weight = p.weight / total;
+        if (weight > 0) between -= weight * std::log2(weight);
         within += weight * 0.5 * std::log2(2 * pi * std::exp(1.0) * p.sigma * p.sigma);
-        const auto first = static_cast<size_t>(std::max(0.0, (p.mean - reach * p.sigma - low) / step));
-        const auto last = std::min(points, static_cast<size_t>((p.mean + reach * p.sigma - low) / step) + 1);
-        // Each place from the one before it: on even steps the ratio of two neighbours falls by one factor, and exp is what costs here.
-        const double z = (low + static_cast<double>(first) * step - p.mean) / p.sigma, dz = step / p.sigma;
-        double here = weight / (p.sigma * std::sqrt(2 * pi)) * std::exp(-z * z / 2), ratio = std::exp(-dz * (z + dz / 2));
-        const double falls = std::exp(-dz * dz);
-        for (size_t i = first; i <= last; ++i) {
-            density[i] += here;
-            here *= ratio;
-            ratio *= falls;
-        }
+        // From the place nearest the mean outwards, each from the one before it: on even steps the ratio of two neighbours falls by one
+        // factor, and exp is what costs here. Outwards it is never above 1, however coarse the steps are.
+        const auto middle = std::min(points, static_cast<size_t>(std::lround((p.mean - low) / step)));
+        const auto on_each_side = std::min(points, static_cast<size_t>(reach * p.sigma / step) + 1);
+        const double z = (low + static_cast<double>(middle) * step - p.mean) / p.sigma, dz = step / p.sigma, falls = std::exp(-dz * dz);
+        const double top = weight / (p.sigma * std::sqrt(2 * pi)) * std::exp(-z * z / 2);
+        density[middle] += top;
+        double here = top, ratio = std::exp(-dz * (dz / 2 + z));
+        for (size_t i = middle + 1; i <= std::min(points, middle + on_each_side); ++i, ratio *= falls) density[i] += here *= ratio;
+        here = top, ratio = std::exp(-dz * (dz / 2 - z));
+        for (size_t i = 1; i <= std::min(middle, on_each_side); ++i, ratio *= falls) density[middle - i] += here *= ratio;
     }
     double all = 0;
     for (const double d : density)
         if (d > 0) all -= d * std::log2(d) * step;
-    return std::max(0.0, all - within);
+    // Steps too coarse for the sharpest tell too much; nothing tells more than which one it is.
+    return std::clamp(all - within, 0.0, between);
 }
 
 std::optional<NextMeasurement> next_measurement(const Model& model, const std::vector<Weighed>& candidates) {

@@ -75,7 +75,7 @@ private:
     double m_best = INFINITY;
     double m_log_top = -INFINITY;
     double m_total = 0;  ///< of all weights formed, the largest of which is 1
-    double m_least_kept = -INFINITY;
+    double m_best_dropped = -INFINITY;
 
     /// Unknowns that complete a mesh with a known mate first: they cut most.
     void order_unknowns() {
@@ -142,13 +142,13 @@ private:
         const double log_weight = -misfit / 2 + m_model.log_prior(m_counts, m_fits);
         if (log_weight > m_log_top) m_total *= std::exp(m_log_top - log_weight), m_log_top = log_weight;
         m_total += std::exp(log_weight - m_log_top);
-        if (log_weight < m_least_kept) return;
+        if (log_weight < m_best_dropped) return;
         m_found.push_back({m_counts, m_fits, misfit, log_weight});
         if (m_found.size() >= 2 * kept_at_most) {
             const auto middle = m_found.begin() + kept_at_most;
             std::nth_element(m_found.begin(), middle, m_found.end(),
                              [](const Found& a, const Found& b) { return a.log_weight > b.log_weight; });
-            m_least_kept = middle->log_weight;
+            m_best_dropped = middle->log_weight;
             m_found.erase(middle, m_found.end());
         }
     }

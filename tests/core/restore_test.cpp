@@ -220,6 +220,9 @@ TEST_CASE("a reading that parts two equal candidates cleanly is worth one bit") 
     CHECK(restore::information_bits({{0.25, 0, 0.1}, {0.25, 5, 0.1}, {0.25, 9, 0.1}, {0.25, 30, 0.1}}) == Approx(2).margin(1e-4));
     CHECK(restore::information_bits({{0.5, 10, 0.1}, {0.5, 10, 0.1}}) == Approx(0).margin(1e-4));
     CHECK(restore::information_bits({{1, 10, 0.1}}) == 0);
+    // Two that are told apart are one bit, however much sharper one of them is, or both than what lies between them.
+    CHECK(restore::information_bits({{0.5, 0, 1e-4}, {0.5, 1000, 100}}) == Approx(1).margin(1e-4));
+    CHECK(restore::information_bits({{0.5, 0, 1e-6}, {0.5, 1, 1e-6}}) == Approx(1).margin(1e-4));
     const double near = restore::information_bits({{0.5, 10, 1}, {0.5, 11, 1}});
     const double far = restore::information_bits({{0.5, 10, 1}, {0.5, 13, 1}});
     CHECK(near > 0);
