@@ -127,7 +127,7 @@ const DiagnosisTest* DiagnosisTables::test(const std::string& id) const {
 
 DiagnosisTables diagnosis_from_json(const std::string& text, DiagnosisTables over) {
     try {
-        read_into(Json::parse(text), over);
+        read_into(Json::parse(std::string_view(text)), over);
     } catch (const Json::exception& error) {
         throw InputError("tables", error.what(), "JSON with causes, symptoms and tests");
     }

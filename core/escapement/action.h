@@ -1,5 +1,6 @@
 #pragma once
 
+#include <array>
 #include <cmath>
 #include <functional>
 #include <optional>
@@ -19,6 +20,8 @@ inline Vector operator*(double times, Vector a) { return {times * a.x, times * a
 inline double cross(Vector a, Vector b) { return a.x * b.y - a.y * b.x; }
 inline double dot(Vector a, Vector b) { return a.x * b.x + a.y * b.y; }
 inline double length(Vector a) { return std::sqrt(dot(a, a)); }
+/// As outlines and drawings have it.
+inline std::array<double, 2> corner_at(Vector a) { return {a.x, a.y}; }
 /// By how much something is turned, anticlockwise: kept where many spots turn alike.
 struct Turn {
     explicit Turn(double rad) : cosine(std::cos(rad)), sine(std::sin(rad)) {}

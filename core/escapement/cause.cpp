@@ -1,6 +1,5 @@
 #include "escapement/cause.h"
 
-#include <Eigen/Cholesky>
 #include <Eigen/LU>
 #include <array>
 #include <cmath>
@@ -81,7 +80,7 @@ std::optional<Step> step_at(const AnyAction& layout, const EscapementCauseInput&
     // Pallets are mostly as far apart as they were made.
     step.curvature(1, 1) += 1 / (in.apart_u_mm * in.apart_u_mm);
     slope[1] -= at[1] / (in.apart_u_mm * in.apart_u_mm);
-    step.change = step.curvature.ldlt().solve(slope);
+    step.change = step.curvature.inverse() * slope;
     return step;
 }
 

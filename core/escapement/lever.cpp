@@ -15,8 +15,6 @@ namespace {
 
 constexpr const char* lever_source = "tangential layout; corners on circles, exact";
 
-std::array<double, 2> point(Vector at) { return {at.x, at.y}; }
-
 LeverPalletResult told(const LeverAction& action, const LeverPallet& pallet, double zero, const std::optional<PalletAction>& does,
                        bool works) {
     LeverPalletResult out;
@@ -30,7 +28,7 @@ LeverPalletResult told(const LeverAction& action, const LeverPallet& pallet, dou
         const double thick = 3 * length(pallet.let_off - pallet.locking);
         const Vector back = (thick / length(pallet.face)) * pallet.face;
         for (const Vector corner : {pallet.locking, pallet.let_off, pallet.let_off + back, pallet.locking + back})
-            out.outline_mm.push_back(point(placed(corner)));
+            out.outline_mm.push_back(corner_at(placed(corner)));
     }
     if (!does || !works) return out;
     out.lock_deg = does->lock / rad_per_deg, out.lift_deg = does->lift / rad_per_deg, out.drop_deg = does->drop / rad_per_deg;
@@ -108,7 +106,7 @@ LeverResult worked_out(const In& in) {
     // From the locking corner round to it.
     std::vector<Vector> tooth = escape_tooth(wheel_of(now));
     std::rotate(tooth.begin(), tooth.begin() + 1, tooth.end());
-    for (const Vector corner : tooth) out.tooth_mm.push_back(point(corner));
+    for (const Vector corner : tooth) out.tooth_mm.push_back(corner_at(corner));
     const bool works = beat.entry && beat.exit && beat.state != EscapementState::trips && std::min(beat.entry->drop, beat.exit->drop) > 0;
     const double zero = beat.zero_rad.value_or(0);
     out.entry = told(now, now.entry, zero, beat.entry, works);

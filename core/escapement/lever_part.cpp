@@ -21,14 +21,13 @@ constexpr double usual_held = 0.55;   // of its length
 constexpr double usual_slot = 0.10;   // of the fork, of the way from staff to impulse pin
 constexpr double usual_fork = 3;      // widths of its slot deep
 
-Point point(Vector at) { return {at.x, at.y}; }
 Shape polygon(std::initializer_list<Vector> corners) {
     Shape out;
-    for (const Vector at : corners) out.push_back(point(at));
+    for (const Vector at : corners) out.push_back(corner_at(at));
     return out;
 }
-Shape disc(Vector at, double radius) { return disc_shape(point(at), radius); }
-Shape bar(Vector a, Vector b, double wide) { return bar_shape(point(a), point(b), wide); }
+Shape disc(Vector at, double radius) { return disc_shape(corner_at(at), radius); }
+Shape bar(Vector a, Vector b, double wide) { return bar_shape(corner_at(a), corner_at(b), wide); }
 
 /// The shape with everything decided.
 struct Decided {

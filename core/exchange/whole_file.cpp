@@ -64,7 +64,7 @@ private:
         do {
             const std::string name = "." + m_target.filename().string().substr(0, 200) + "." + std::to_string(random()) + ".part";
             m_beside = m_target.parent_path() / name;
-            m_fd = open(m_beside.c_str(), O_CREAT | O_EXCL | O_WRONLY | O_CLOEXEC, 0666);
+            m_fd = ::open(m_beside.c_str(), O_CREAT | O_EXCL | O_WRONLY | O_CLOEXEC, 0666);
         } while (m_fd < 0 && errno == EEXIST);
         if (m_fd >= 0) return;
         const std::string why = reason();
@@ -81,7 +81,7 @@ private:
 
     /// The new name must outlive a power cut as the bytes do; file systems that cannot say so are left to their own ways.
     void sync_folder() const {
-        const int folder = open(m_target.parent_path().c_str(), O_RDONLY | O_DIRECTORY | O_CLOEXEC);
+        const int folder = ::open(m_target.parent_path().c_str(), O_RDONLY | O_DIRECTORY | O_CLOEXEC);
         if (folder < 0) return;
         fsync(folder);
         close(folder);

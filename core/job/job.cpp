@@ -58,7 +58,8 @@ Record& growing_record() {
 Job::Job() = default;
 Job::Job(const Job&) = default;
 Job::Job(Job&&) noexcept = default;
-Job& Job::operator=(const Job&) = default;
+// By way of a copy: else all that a job holds would be made once more, for copying over what is there.
+Job& Job::operator=(const Job& other) { return *this = Job(other); }
 Job& Job::operator=(Job&&) noexcept = default;
 Job::~Job() = default;
 

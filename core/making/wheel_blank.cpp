@@ -14,7 +14,7 @@ namespace {
 constexpr const char* wheel_blank_source =
     "practice of the trade: rim 2 to 2.5 modules below the roots; areas and moments by Green's theorem";
 constexpr double rim_modules = 2.25;
-constexpr double least_rim_modules = 2.0;
+constexpr double sound_rim_modules = 2.0;
 constexpr double hub_wall_modules = 1.5;
 constexpr double least_hub_wall_mm = 1.5;
 constexpr double hub_taper = 1.4;
@@ -100,8 +100,8 @@ bool room_to_cross(const BlankInput& in, double rim_radius, BlankResult& out) {
 void warn(const BlankInput& in, BlankResult& out) {
     if (out.arms == 0) return;
     const double m = in.mesh.module_mm;
-    if (out.rim_mm < least_rim_modules * m - 1e-12)
-        out.warnings.push_back("Rim " + mm(out.rim_mm) + " is under 2 modules (" + mm(least_rim_modules * m) +
+    if (out.rim_mm < sound_rim_modules * m - 1e-12)
+        out.warnings.push_back("Rim " + mm(out.rim_mm) + " is under 2 modules (" + mm(sound_rim_modules * m) +
                                ") below the roots: it springs when cut and when loaded.");
     if (out.hub_diameter_mm - out.bore_mm < 2 * std::min(least(least_hub_wall_mm, out), hub_wall_modules * m) - 1e-12)
         out.warnings.push_back("Hub leaves " + mm((out.hub_diameter_mm - out.bore_mm) / 2) + " outside the bore: riveting may split it.");

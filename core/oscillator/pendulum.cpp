@@ -1,6 +1,5 @@
 #include "oscillator/pendulum.h"
 
-#include <boost/math/special_functions/ellint_1.hpp>
 #include <cmath>
 
 #include "number/constants.h"
@@ -59,7 +58,16 @@ const Record& PendulumResult::record() {
     return record;
 }
 
-double arc_factor(double semi_arc_deg) { return boost::math::ellint_1(std::sin(semi_arc_deg * pi / 360)) * 2 / pi; }
+double arc_factor(double semi_arc_deg) {
+    double arithmetic = 1, geometric = std::cos(semi_arc_deg * pi / 360);
+    constexpr int rounds = 6;  // each doubles the places that are right: 170° and all below to the last of a double
+    for (int i = 0; i < rounds; ++i) {
+        const double mean = (arithmetic + geometric) / 2;
+        geometric = std::sqrt(arithmetic * geometric);
+        arithmetic = mean;
+    }
+    return 1 / arithmetic;
+}
 
 double pendulum_length_mm(double period_s, double semi_arc_deg, double gravity_m_s2) {
     const double small_arc_period = period_s / arc_factor(semi_arc_deg);

@@ -1,7 +1,6 @@
 #include "oscillator/poise.h"
 
 #include <algorithm>
-#include <boost/math/special_functions/bessel.hpp>
 #include <cmath>
 #include <map>
 
@@ -25,7 +24,7 @@ const std::map<std::string, double>& verticals() {
 /// Rate for each kg m of unbalance straight down, s/d.
 double per_kg_m(double amplitude_deg, double stiffness) {
     const double A = amplitude_deg * pi / 180;
-    return day_s * standard_gravity_m_s2 * boost::math::cyl_bessel_j(1, A) / (A * stiffness);
+    return day_s * standard_gravity_m_s2 * std::cyl_bessel_j(1, A) / (A * stiffness);
 }
 
 struct Fitted {
@@ -254,7 +253,7 @@ std::vector<Working> explain_poise(const PoiseInput& in, const PoiseResult& out)
     const Term A{"A", "amplitude", {*out.amplitude_deg * pi / 180, 0}, "rad", 0};
     const Term k{"k", "stiffness", {in.inertia_kg_m2 * std::pow(2 * pi / T, 2), 0}, "N m/rad", 0};
     const Term g{"g", "gravity", {standard_gravity_m_s2, 0}, "m/s²", 0};
-    const auto share = [](double amplitude) { return boost::math::cyl_bessel_j(1, amplitude) / amplitude; };
+    const auto share = [](double amplitude) { return std::cyl_bessel_j(1, amplitude) / amplitude; };
     if (out.let_down_changes_s_per_day)
         list.push_back(work_out("unbalance", "m a = 10⁹ r k ÷ (86400 g |J1(A) ÷ A − J1(B) ÷ B|)",
                                 {{"r", "change by want of poise", {*out.let_down_changes_s_per_day, 0}, "s/d", 0},

@@ -20,8 +20,8 @@ constexpr double least_side_room_mm = 0.1;
 double widest_strip_mm(const SpringMatchInput& in) {
     return in.barrel_height_mm - std::max(least_side_room_mm, side_room * in.barrel_height_mm);
 }
-constexpr double least_fill = 0.40;
-constexpr double most_fill = 0.60;
+constexpr double least_offered_fill = 0.40;
+constexpr double most_offered_fill = 0.60;
 constexpr double near_enough = 0.15;
 constexpr double ratio_rule = 2.0;  ///< bores that an old coil should open to
 
@@ -51,8 +51,8 @@ double area_mm2(const SpringMatchInput& in) { return pi / 4 * (in.barrel_bore_mm
 
 /// The length that comes nearest to what is wanted among those that give the turns; without such, the one with most turns.
 double best_length(const SpringMatchInput& in, const Strip& strip, double wanted) {
-    const double most = std::min(strip.length_mm, most_fill * area_mm2(in) / strip.thickness_mm);
-    const double least = std::min(most, least_fill * area_mm2(in) / strip.thickness_mm);
+    const double most = std::min(strip.length_mm, most_offered_fill * area_mm2(in) / strip.thickness_mm);
+    const double least = std::min(most, least_offered_fill * area_mm2(in) / strip.thickness_mm);
     constexpr int steps = 60;
     const auto worse = [&](const Drive& a, const Drive& b) {
         const bool a_goes = a.turns >= in.turns_needed, b_goes = b.turns >= in.turns_needed;

@@ -3,13 +3,13 @@
 #include <sys/stat.h>
 
 #include <algorithm>
-#include <boost/math/special_functions/beta.hpp>
 #include <cctype>
 #include <filesystem>
 
 #include "exchange/whole_file.h"
 #include "job/file.h"
 #include "number/input_error.h"
+#include "number/share.h"
 #include "number/units.h"
 #include "report/steps.h"
 #include "topic.h"
@@ -196,15 +196,6 @@ std::vector<RuleEvidence> evidence_of(const std::vector<SeenJob>& jobs) {
 }
 
 }  // namespace
-
-std::array<double, 2> share_interval(long long failed, long long all) {
-    if (all <= 0) return {0, 1};
-    constexpr double each_side = 0.05;
-    const auto n = static_cast<double>(all), k = static_cast<double>(failed);
-    const double least = failed == 0 ? 0 : boost::math::ibeta_inv(k, n - k + 1, each_side);
-    const double most = failed == all ? 1 : boost::math::ibeta_inv(k + 1, n - k, 1 - each_side);
-    return {least, most};
-}
 
 BenchToday bench_today(const BenchTodayInput& in, const LookAids& aids) {
     if (!fs::is_directory(in.folder)) throw InputError("folder", "\"" + in.folder + "\"", "a folder with job files (.echappe.json)");

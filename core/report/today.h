@@ -66,7 +66,4 @@ BenchToday bench_today(const BenchTodayInput& input, const LookAids& aids = {});
 std::vector<Working> explain_today(const BenchTodayInput& input, const BenchToday& result);
 const Calculation& bench_today_calculation();
 
-/// Least and most share behind so many failures in so many, 90 % of it (C. Clopper and E. Pearson, 1934).
-std::array<double, 2> share_interval(long long failed, long long all);
-
 }  // namespace echappe

@@ -120,9 +120,9 @@ StrikeTrainResult strike_train(const StrikeTrainInput& in) {
     for (size_t i = 0; i < arbors.size(); ++i) out.turns_per_blow.push_back({arbors[i], train.turns(i).to_string()});
     for (const StrikeTrain::Asked& asked : train.asked())
         if (!train.right(asked)) out.faults.push_back(fault_of(train, asked));
-    const double a_day = half_days_a_day * static_cast<double>(in.blows_per_12h) * train.turns(0).to_double();
-    if (in.great_turns) out.days = *in.great_turns / a_day;
-    if (in.days) out.great_turns = *in.days * a_day;
+    const double each_day = half_days_a_day * static_cast<double>(in.blows_per_12h) * train.turns(0).to_double();
+    if (in.great_turns) out.days = *in.great_turns / each_day;
+    if (in.days) out.great_turns = *in.days * each_day;
     if (in.fly) out.fly_rpm = train.turns(train.place_of(*in.fly, "fly")).to_double() / in.seconds_per_blow * 60;
     out.verdict = in_words(in, out);
     return out;

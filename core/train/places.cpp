@@ -18,7 +18,7 @@ Place place_of(const DerivedTrain& derived, const std::string& id) {
     return arbor ? Place{arbor->x_mm, arbor->y_mm} : Place{0, 0};
 }
 
-[[noreturn]] void refuse(const TrainRecord& record, const std::string& arbor, const std::string& got) {
+[[noreturn]] void no_place(const TrainRecord& record, const std::string& arbor, const std::string& got) {
     throw InputError(
         "place of " + record.name_of_arbor(arbor), got,
         "x and y in mm from the middle of the lower edge, as in -12.5 60.1, or two distances, as in 35.1 from great, 30.6 from "
@@ -28,13 +28,13 @@ Place place_of(const DerivedTrain& derived, const std::string& id) {
 double checked(const TrainRecord& record, const std::string& arbor, const std::string& word, double least) {
     const auto value = read_number(word);
     constexpr double far = 1e4;
-    if (!value || *value < least || std::abs(*value) > far) refuse(record, arbor, in_quotes(word));
+    if (!value || *value < least || std::abs(*value) > far) no_place(record, arbor, in_quotes(word));
     return *value;
 }
 
 std::string other_arbor(const TrainRecord& record, const std::string& arbor, const std::string& name) {
     const JobArbor* other = record.arbor_called(name);
-    if (!other || other->train.id == arbor) refuse(record, arbor, in_quotes(name));
+    if (!other || other->train.id == arbor) no_place(record, arbor, in_quotes(name));
     return other->train.id;
 }
 
@@ -42,7 +42,7 @@ std::string other_arbor(const TrainRecord& record, const std::string& arbor, con
 std::pair<double, Place> distance_from(const TrainRecord& record, const DerivedTrain& derived, const std::string& arbor,
                                        const std::string& text) {
     const size_t from = text.find(" from ");
-    if (from == std::string::npos) refuse(record, arbor, in_quotes(text));
+    if (from == std::string::npos) no_place(record, arbor, in_quotes(text));
     const std::string other = other_arbor(record, arbor, as_typed(text.substr(from + 6)));
     return {checked(record, arbor, as_typed(text.substr(0, from)), 1e-3), place_of(derived, other)};
 }
@@ -75,7 +75,7 @@ PlaceTyped read_place(const TrainRecord& record, const DerivedTrain& derived, co
     if (out.back) text = as_typed(text.substr(5));
     if (text.find("from") == std::string::npos) {
         const size_t gap = text.find_first_of(" ;");
-        if (gap == std::string::npos || other) refuse(record, arbor, in_quotes(text));
+        if (gap == std::string::npos || other) no_place(record, arbor, in_quotes(text));
         std::string second = as_typed(text.substr(gap + 1));
         std::string first = text.substr(0, gap);
         if (first.ends_with(',')) first.pop_back();
@@ -86,12 +86,12 @@ PlaceTyped read_place(const TrainRecord& record, const DerivedTrain& derived, co
     // A comma may be decimal: the distances part at "from".
     const size_t from = text.find(" from ");
     const size_t cut = from == std::string::npos ? from : text.find(',', from);
-    if (cut == std::string::npos) refuse(record, arbor, in_quotes(text));
+    if (cut == std::string::npos) no_place(record, arbor, in_quotes(text));
     const auto [from_a, a] = distance_from(record, derived, arbor, as_typed(text.substr(0, cut)));
     const auto [from_b, b] = distance_from(record, derived, arbor, as_typed(text.substr(cut + 1)));
     out.places = crossings_of(a, from_a, b, from_b, place_of(derived, arbor));
     if (out.places.empty())
-        refuse(record, arbor, "distances of " + print_short(from_a) + " and " + print_short(from_b) + " mm, which do not cross");
+        no_place(record, arbor, "distances of " + print_short(from_a) + " and " + print_short(from_b) + " mm, which do not cross");
     if (other && out.places.size() > 1) std::swap(out.places[0], out.places[1]);
     return out;
 }

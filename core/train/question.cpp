@@ -35,11 +35,11 @@ std::string words_apart(const std::string& text) {
     return out;
 }
 
-[[noreturn]] void refuse(const std::string& got) { throw InputError(asked_in, got, asked_as); }
+[[noreturn]] void not_asked(const std::string& got) { throw InputError(asked_in, got, asked_as); }
 
 long long whole(const std::string& word) {
     const auto read = word.size() <= 6 ? read_whole(word) : std::nullopt;
-    if (!read || *read < 0) refuse(in_quotes(word));
+    if (!read || *read < 0) not_asked(in_quotes(word));
     return *read;
 }
 
@@ -55,7 +55,7 @@ CountRange range(std::string word) {
     const auto dash = word.find('-');
     const CountRange out = dash == std::string::npos ? CountRange{whole(word), whole(word)}
                                                      : CountRange{whole(word.substr(0, dash)), whole(word.substr(dash + 1))};
-    if (out.min < 4 || out.max > 1000 || out.min > out.max) refuse(in_quotes(word));
+    if (out.min < 4 || out.max > 1000 || out.min > out.max) not_asked(in_quotes(word));
     return out;
 }
 
@@ -261,7 +261,7 @@ TrainQuestion read_train_question(const TrainRecord& record, const std::string& 
     TrainQuestion question;
     std::istringstream words(words_apart(text));
     std::string word;
-    if (!(words >> word)) refuse("nothing");
+    if (!(words >> word)) not_asked("nothing");
     const bool motion = word == "motion";
     if (motion) question.motion.emplace(), word = "hours";
     const bool branch = find_period(word) != nullptr;
@@ -279,7 +279,7 @@ TrainQuestion read_train_question(const TrainRecord& record, const std::string& 
     while (words >> word) {
         const auto next = [&] {
             std::string value;
-            if (!(words >> value)) refuse("nothing after " + in_quotes(word));
+            if (!(words >> value)) not_asked("nothing after " + in_quotes(word));
             return value;
         };
         if (word == "from") question.from = arbor_named(record, next());
@@ -299,7 +299,7 @@ TrainQuestion read_train_question(const TrainRecord& record, const std::string& 
         else if (motion && (word == "12" || word == "24"))
             question.motion->ratio = whole(word), question.find.hand = word == "24" ? "day" : "hours";
         else if (word == "hunting") question.find.hunting_only = true;
-        else refuse(in_quotes(word));
+        else not_asked(in_quotes(word));
     }
     const auto carries = [&](const JobArbor& arbor) { return arbor.hand == question.find.hand; };
     const auto hand = branch && !another ? std::find_if(record.arbors.begin(), record.arbors.end(), carries) : record.arbors.end();
@@ -316,7 +316,7 @@ TrainQuestion read_train_question(const TrainRecord& record, const std::string& 
         question.find.driver_period_s = period_of(network, record.reference.period_s, network.arbor(question.from));
     } else {
         if (question.to.empty()) question.to = record.escape_arbor.value_or("");
-        if (!record.arbor(question.to)) refuse("no arbor to drive");
+        if (!record.arbor(question.to)) not_asked("no arbor to drive");
         follow_chain(record, question);
         if (now) question.find.target = ratio_now(record, question);
     }

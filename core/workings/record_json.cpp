@@ -227,6 +227,9 @@ Json parse(std::string_view text) {
     return Json::parse(text, watch);
 }
 
+/// Discarded where it is not JSON. Each kind of text that the library is handed would make its parser once more: this takes them all.
+Json parse_if_json(std::string_view text) { return Json::parse(text, nullptr, false); }
+
 std::string place_of_byte(std::string_view text, size_t byte) {
     const size_t at = std::min(byte == 0 ? 0 : byte - 1, text.size());
     const auto line = std::count(text.begin(), text.begin() + static_cast<std::ptrdiff_t>(at), '\n') + 1;
@@ -385,10 +388,10 @@ std::vector<std::string> changes_between(const Record& record, const void* befor
 }
 
 std::string with_changes(const std::string& document, const std::vector<std::string>& lines) {
-    Json json = Json::parse(document, nullptr, false);
+    Json json = parse_if_json(document);
     if (json.is_discarded()) throw InputError("document", "text that is not JSON", "a whole document");
     for (size_t i = 0; i < lines.size(); ++i) {
-        const Json line = Json::parse(lines[i], nullptr, false);
+        const Json line = parse_if_json(lines[i]);
         const std::string place = "line " + std::to_string(i + 1);
         if (line.is_discarded() || !line.is_object() || !line.contains("at")) {
             if (i + 1 == lines.size()) break;
@@ -418,7 +421,7 @@ void read_word(const Field& field, std::string_view word, void* object) {
         json = parse_reading(word, base_unit(dimension_of(field.unit)), field.name).value;
     } else if (!std::holds_alternative<std::string*>(slot) && !std::holds_alternative<std::optional<std::string>*>(slot) &&
                !std::holds_alternative<Rational*>(slot)) {
-        json = Json::parse(word, nullptr, false);
+        json = parse_if_json(word);
         if (json.is_discarded()) json = std::string(word);
     }
     Reader reader;

@@ -15,6 +15,11 @@
 #include "stations/train/train_station.h"
 #include "workings/workings_panel.h"
 
+/// An edit of the job that no station knows of.
+inline void note(echappe::Document& document, const std::string& words) {
+    document.edit("Note", [&](echappe::Job& job) { job.note = words; });
+}
+
 /// The real window with the demo open, driven as a person would.
 struct Bench {
     echappe::MainWindow window;

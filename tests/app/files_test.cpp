@@ -18,10 +18,6 @@ using namespace echappe;
 
 namespace {
 
-void note(Document& document, const std::string& words) {
-    document.edit("Note", [&](Job& job) { job.note = words; });
-}
-
 struct FileBench {
     QTemporaryDir folder;
     MainWindow window;

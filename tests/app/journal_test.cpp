@@ -42,10 +42,6 @@ Job titled(const std::string& title) {
     return job;
 }
 
-void note(Document& document, const std::string& words) {
-    document.edit("Note", [&](Job& job) { job.note = words; });
-}
-
 /// Saves a job there and edits it in a window that crashes.
 void crash_on(const QString& path, const std::string& words) {
     Crashed run;

@@ -10,6 +10,7 @@
 #include "job/file.h"
 #include "job/new_job.h"
 #include "number/input_error.h"
+#include "number/share.h"
 #include "report/bench_sheets.h"
 #include "report/gathered.h"
 #include "report/job_steps.h"

@@ -2,7 +2,6 @@
 #include <cmath>
 #include <numbers>
 #include <numeric>
-#include <regex>
 
 #include "exchange/step.h"
 #include "number/constants.h"

@@ -8,7 +8,7 @@ using namespace echappe;
 namespace {
 
 const Unit& mm() { return *find_unit("mm", Dimension::length); }
-double read(const std::string& text) { return parse_reading(text, mm(), "reading").value; }
+double read_mm(const std::string& text) { return parse_reading(text, mm(), "reading").value; }
 
 }  // namespace
 
@@ -21,20 +21,20 @@ TEST_CASE("large numbers are said in words") {
 }
 
 TEST_CASE("lengths are read as they are written at the bench") {
-    CHECK(read("38.42") == 38.42);
-    CHECK(read("38,42") == 38.42);
-    CHECK(read(" 38.42 mm ") == 38.42);
-    CHECK(read("3.842 cm") == Approx(38.42).epsilon(1e-15));
-    CHECK(read("1.513in") == Approx(38.4302).epsilon(1e-15));
-    CHECK(read("3/8in") == Approx(9.525).epsilon(1e-15));
-    CHECK(read("1 3/8 in") == Approx(34.925).epsilon(1e-15));
-    CHECK(read("15thou") == Approx(0.381).epsilon(1e-15));
-    CHECK(read("20 µm") == Approx(0.02).epsilon(1e-15));
-    CHECK(read("1 ligne") == Approx(2.2558).epsilon(1e-15));
-    CHECK(read("1e-1") == 0.1);
+    CHECK(read_mm("38.42") == 38.42);
+    CHECK(read_mm("38,42") == 38.42);
+    CHECK(read_mm(" 38.42 mm ") == 38.42);
+    CHECK(read_mm("3.842 cm") == Approx(38.42).epsilon(1e-15));
+    CHECK(read_mm("1.513in") == Approx(38.4302).epsilon(1e-15));
+    CHECK(read_mm("3/8in") == Approx(9.525).epsilon(1e-15));
+    CHECK(read_mm("1 3/8 in") == Approx(34.925).epsilon(1e-15));
+    CHECK(read_mm("15thou") == Approx(0.381).epsilon(1e-15));
+    CHECK(read_mm("20 µm") == Approx(0.02).epsilon(1e-15));
+    CHECK(read_mm("1 ligne") == Approx(2.2558).epsilon(1e-15));
+    CHECK(read_mm("1e-1") == 0.1);
 }
 
-TEST_CASE("twelve lignes are a French inch of 27.07 mm") { CHECK(read("12 ligne") == Approx(27.07).margin(0.001)); }
+TEST_CASE("twelve lignes are a French inch of 27.07 mm") { CHECK(read_mm("12 ligne") == Approx(27.07).margin(0.001)); }
 
 TEST_CASE("an uncertainty behind the reading shares its unit unless it has its own") {
     const auto same = parse_reading("38.42±0.02", mm(), "reading");
@@ -51,10 +51,10 @@ TEST_CASE("an uncertainty behind the reading shares its unit unless it has its o
 TEST_CASE("what cannot be a reading is refused in one sentence that names the field") {
     for (const char* word : {"", "abc", "1,2,3", "1.2,3", "5 kg", "3/0in", "nan", "inf", "38.42±", "38.42±0", "38.42±-1", "1e999"}) {
         INFO(word);
-        CHECK_THROWS_AS(read(word), InputError);
+        CHECK_THROWS_AS(read_mm(word), InputError);
     }
-    CHECK_THROWS_WITH(read("5 kg"), "reading: got \"5 kg\" with the unit \"kg\", takes a number in mm, cm, m, µm, in, thou, ligne");
-    CHECK_THROWS_WITH(read("abc"), Catch::Contains("takes a number such as 38.42"));
+    CHECK_THROWS_WITH(read_mm("5 kg"), "reading: got \"5 kg\" with the unit \"kg\", takes a number in mm, cm, m, µm, in, thou, ligne");
+    CHECK_THROWS_WITH(read_mm("abc"), Catch::Contains("takes a number such as 38.42"));
 }
 
 TEST_CASE("other dimensions have their units") {
@@ -72,7 +72,7 @@ TEST_CASE("every unit of length prints what it reads") {
         for (const Unit& unit : units()) {
             if (unit.dimension != Dimension::length) continue;
             const std::string printed = print_in(value, unit, 9);
-            RC_ASSERT(std::abs(read(printed) - value) <= 1e-9 * unit.base_per_unit);
+            RC_ASSERT(std::abs(read_mm(printed) - value) <= 1e-9 * unit.base_per_unit);
         }
     });
 }

@@ -1,9 +1,9 @@
 #include <catch2/catch.hpp>
 #include <cmath>
 
+#include "core/slow_outlines.h"
 #include "job/new_job.h"
 #include "teeth/mesh_simulation.h"
-#include "teeth/profile.h"
 #include "topic.h"
 #include "wood/frame.h"
 #include "wood/let_in.h"
@@ -39,78 +39,13 @@ TEST_CASE("an oval wheel errs twice a turn, and as much as a round one set deepe
     CHECK(simulate_mesh(in).transmission_error_arcmin < 0.6 * oval.transmission_error_arcmin);
 }
 
-namespace {
-
-/// Outlines as polygons: the wheel stretched along its own x and pressed along y, then turned; the pinion turned until they touch.
-class Stretched {
-public:
-    Stretched(const GeometryInput& mesh, double oval_mm, double distance_mm) : m_distance(distance_mm) {
-        ProfileInput in;
-        in.mesh = mesh, in.points_per_flank = 60;
-        m_wheel = tooth_profile(in).outline;
-        const double stretch = oval_mm / 2 / (mesh.module_mm * static_cast<double>(mesh.wheel));
-        for (Point& p : m_wheel) p = {p[0] * (1 + stretch), p[1] * (1 - stretch)};
-        in.part = "pinion";
-        m_pinion = tooth_profile(in).outline;
-    }
-    /// How far back the pinion can be pressed against the wheel, rad, from this angle on.
-    double pressed(double wheel_rad, double from) const {
-        const std::vector<Point> wheel = near(turned(m_wheel, wheel_rad, 0));
-        double free = from, held = from;
-        while (!meet(wheel, near(turned(m_pinion, held, m_distance)))) free = held, held += 5e-4;
-        for (int i = 0; i < 18; ++i) {
-            const double middle = (free + held) / 2;
-            (meet(wheel, near(turned(m_pinion, middle, m_distance))) ? held : free) = middle;
-        }
-        return free;
-    }
-
-private:
-    std::vector<Point> m_wheel, m_pinion;
-    double m_distance;
-
-    static std::vector<Point> turned(const std::vector<Point>& outline, double by, double at_x) {
-        std::vector<Point> out;
-        for (const Point& p : outline)
-            out.push_back({at_x + p[0] * std::cos(by) - p[1] * std::sin(by), p[0] * std::sin(by) + p[1] * std::cos(by)});
-        return out;
-    }
-    /// Only what can touch: beside the pinion's middle.
-    std::vector<Point> near(std::vector<Point> outline) const {
-        std::erase_if(outline, [this](const Point& p) { return p[0] < m_distance - 13 || std::abs(p[1]) > 14; });
-        return outline;
-    }
-    static double side(const Point& a, const Point& b, const Point& c) {
-        return (b[0] - a[0]) * (c[1] - a[1]) - (b[1] - a[1]) * (c[0] - a[0]);
-    }
-    static bool meet(const std::vector<Point>& a, const std::vector<Point>& b) {
-        for (size_t i = 1; i < a.size(); ++i) {
-            if (cut_off(a[i - 1], a[i])) continue;
-            for (size_t k = 1; k < b.size(); ++k)
-                if (boxes_meet(a[i - 1], a[i], b[k - 1], b[k]) && !cut_off(b[k - 1], b[k]) &&
-                    side(a[i - 1], a[i], b[k - 1]) * side(a[i - 1], a[i], b[k]) < 0 &&
-                    side(b[k - 1], b[k], a[i - 1]) * side(b[k - 1], b[k], a[i]) < 0)
-                    return true;
-        }
-        return false;
-    }
-    /// Where what cannot touch was left out, the outline has a gap.
-    static bool cut_off(const Point& from, const Point& to) { return std::hypot(to[0] - from[0], to[1] - from[1]) > 3; }
-    static bool boxes_meet(const Point& a, const Point& b, const Point& c, const Point& d) {
-        return std::max(a[1], b[1]) >= std::min(c[1], d[1]) && std::max(c[1], d[1]) >= std::min(a[1], b[1]) &&
-               std::max(a[0], b[0]) >= std::min(c[0], d[0]) && std::max(c[0], d[0]) >= std::min(a[0], b[0]);
-    }
-};
-
-}  // namespace
-
 TEST_CASE("an oval wheel holds its pinion as its outline does that is stretched, turned and met by a leaf") {
     MeshSimulationInput in;
     in.mesh.wheel = 60, in.mesh.pinion = 8, in.mesh.module_mm = 2;
     in.depth_error_mm = -0.2, in.steps = 40, in.span = "wheel";
     in.wheel_oval_mm = 0.5;
     const MeshSimulationResult oval = simulate_mesh(in);
-    const Stretched slow(in.mesh, in.wheel_oval_mm, 68.2);
+    const StretchedWheel slow(in.mesh, in.wheel_oval_mm, 68.2);
     std::vector<double> off;
     for (size_t i = 3; i < oval.samples.size() / 2; i += 131) {
         const double wheel = oval.samples[i].wheel_deg * M_PI / 180, leaf = 2 * M_PI / 8;

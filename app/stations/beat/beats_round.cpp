@@ -13,8 +13,8 @@
 namespace echappe {
 namespace {
 
-constexpr double circle = 0.72;  ///< of the room, where a beat in time lies
-constexpr double reach = 0.25;   ///< of the room, for the latest
+constexpr double circle = 0.72;        ///< of the room, where a beat in time lies
+constexpr double latest_reach = 0.25;  ///< of the room, for the latest
 constexpr size_t most_shown = 3000;
 
 }  // namespace
@@ -29,12 +29,12 @@ BeatsRound::BeatsRound(QPainter& painter, const QRectF& room, const BeatAnalysis
       m_centre(room.center()),
       m_radius(std::min(room.width(), room.height()) / 2) {
     const double most = most_late_ms(told, m_places);
-    m_px_per_ms = reach * m_radius / most;
+    m_px_per_ms = latest_reach * m_radius / most;
     m_ring_ms = round_below(most);
 }
 
 QPointF BeatsRound::at(double turn, double late_ms) const {
-    const double out = circle * m_radius + std::clamp(late_ms * m_px_per_ms, -reach * m_radius, (1 - circle) * m_radius);
+    const double out = circle * m_radius + std::clamp(late_ms * m_px_per_ms, -latest_reach * m_radius, (1 - circle) * m_radius);
     return m_centre + QPointF(out * std::sin(2 * pi * turn), -out * std::cos(2 * pi * turn));
 }
 
@@ -48,7 +48,7 @@ void BeatsRound::paint() {
 
 void BeatsRound::paint_wheel() {
     const Theme& t = theme();
-    const double radius = (circle - reach - 0.02) * m_radius;
+    const double radius = (circle - latest_reach - 0.02) * m_radius;
     m_painter.save();
     m_painter.translate(m_centre);
     m_painter.setPen(QPen(t.brass, 1));
