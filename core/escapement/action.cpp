@@ -1,6 +1,7 @@
 #include "escapement/action.h"
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 
 #include "number/constants.h"
@@ -181,26 +182,28 @@ std::optional<EscapementWindow> depth_window(const EscapementAction& layout, std
 
 std::optional<EscapementWindow> window_of(const std::function<double(double)>& margin, double reach) {
     constexpr int steps = 100;  // to each side: what is narrower than a step is found by its peak
+    const auto depth = [&](int step) { return reach * step / steps; };
+    std::array<double, 2 * steps + 1> margins{};
+    const auto at = [&](int step) -> double& { return margins[static_cast<size_t>(step + steps)]; };
+    for (int i = -steps; i <= steps; ++i) at(i) = margin(depth(i));
+    // Of equal ones the layout's own depth, else the shallowest.
     int best = 0;
-    double most = margin(0);
     for (int i = -steps; i <= steps; ++i)
-        if (const double here = margin(reach * i / steps); here > most) most = here, best = i;
-    const double low = reach * std::max(-steps, best - 1) / steps, high = reach * std::min(steps, best + 1) / steps;
-    const double peak = most > 0 ? reach * best / steps : lowest_between([&](double at) { return -margin(at); }, low, high).at;
-    if (!(margin(peak) > 0)) return {};
-    const auto edge = [&](double way) {
-        double inside = peak, outside = way * reach;
-        for (double at = peak; at * way < reach; at += way * reach / steps) {
-            if (margin(at) > 0) {
-                inside = at;
-                continue;
-            }
-            outside = at;
-            break;
+        if (at(i) > at(best)) best = i;
+    double peak = depth(best);
+    if (!(at(best) > 0)) {
+        const double low = depth(std::max(-steps, best - 1)), high = depth(std::min(steps, best + 1));
+        peak = lowest_between([&](double there) { return -margin(there); }, low, high).at;
+        if (!(margin(peak) > 0)) return {};
+    }
+    const auto edge = [&](int way) {
+        double inside = peak;
+        for (int i = best - way; std::abs(i) <= steps; i += way) {
+            if (way * depth(i) <= way * peak) continue;
+            if (!(at(i) > 0)) return root_between(margin, std::min(inside, depth(i)), std::max(inside, depth(i)));
+            inside = depth(i);
         }
-        if (margin(outside) > 0) return outside;
-        for (int i = 0; i < 40; ++i) (margin((inside + outside) / 2) > 0 ? inside : outside) = (inside + outside) / 2;
-        return inside;
+        return way * reach;
     };
     return EscapementWindow{edge(-1), edge(1)};
 }

@@ -122,8 +122,8 @@ EscapementAction nearer(const EscapementAction& action, double depth_mm);
 /// The pallets moved apart along the line between them: how a layout is opened or closed.
 EscapementAction apart(const EscapementAction& action, double by_mm);
 
-/// Changes of depth between which it runs, mm; nothing where it runs nowhere within R/8, which is also where an end is cut off. By
-/// bisection to 1e-12 of the radius.
+/// Changes of depth between which it runs, mm; nothing where it runs nowhere within R/8, which is also where an end is cut off;
+/// to the last bits of a double.
 struct EscapementWindow {
     double low_mm, high_mm;
 };

@@ -49,6 +49,9 @@ Vector ahead(Vector spot, Vector of) { return {cross(spot, of), dot(spot, of)}; 
 /// Turned clockwise as far as this way is from the top, and longer by its length.
 Vector turned_on(Vector a, Vector way) { return {a.x * way.y + a.y * way.x, a.y * way.y - a.x * way.x}; }
 
+/// Whether a way comes first, clockwise from the bottom round to the bottom again.
+bool before(Vector way, Vector other) { return (way.x < 0) != (other.x < 0) ? way.x < 0 : ahead(other, way).x > 0; }
+
 /// Keeps the first: a tooth that is driven clockwise goes no further.
 class First {
 public:
@@ -170,16 +173,17 @@ double pin_clear_of_back(const LeverAction& action, const std::vector<Vector>& t
 double stone_clear_of_back(const LeverAction& action, const std::vector<Vector>& tooth, const LeverPallet& pallet, double pallets_rad,
                            double let_off_rad) {
     const Turn pallets(pallets_rad);
-    const Vector corner = Vector{0, action.centre_mm} + turned(pallet.let_off, pallets);
-    double least = action.pitch_rad();
+    const Vector corner = Vector{0, action.centre_mm} + turned(pallet.let_off, pallets), let_off = spot(1, let_off_rad);
+    std::optional<Vector> least;
     const auto between = [&](Vector of_tooth, Vector of_stone) {
-        least = std::min(least, wrapped(let_off_rad + angle_of(ahead(of_tooth, of_stone))));
+        const Vector way = turned_on(ahead(of_tooth, of_stone), let_off);
+        if (!least || before(way, *least)) least = way;
     };
     for (size_t i = 2; i + 1 < tooth.size(); ++i)
         at_crossings(tooth[i], tooth[i + 1], length(corner), [&](Vector at) { between(at, corner); });
     const Vector side = action.tooth.toe / length(pallet.face) * turned(pallet.face, pallets);
     at_crossings(corner, corner + side, action.tooth.heel, [&](Vector at) { between(tooth[2], at); });
-    return least;
+    return least ? std::min(angle_of(*least), action.pitch_rad()) : action.pitch_rad();
 }
 
 /// The least of that from banking to let-off, on both sides.
