@@ -176,6 +176,28 @@ TEST_CASE("with the swing that a clock really has the window of depth is narrowe
     CHECK_FALSE(deadbeat(in).depth_window_mm);
 }
 
+TEST_CASE("a window ends where nothing is left of what must stay, be it wide, narrower than any step of the search, or cut short") {
+    const auto parabola = [](double middle, double half) {
+        return [=](double depth) { return half * half - (depth - middle) * (depth - middle); };
+    };
+    rc::prop("at the ends of a parabola", [&] {
+        const double half = *rc::gen::inRange(1, 3000) / 1e4, middle = *rc::gen::inRange(-6000, 6000) / 1e4;
+        const auto found = window_of(parabola(middle, half), 1);
+        RC_ASSERT(found);
+        RC_ASSERT(std::abs(found->low_mm - (middle - half)) < 1e-12);
+        RC_ASSERT(std::abs(found->high_mm - (middle + half)) < 1e-12);
+    });
+    // It leaps from enough to nothing, as a tooth that trips does.
+    const auto leap = window_of([](double depth) { return depth < 1.0 / 3 ? 0.1 : -1; }, 1);
+    CHECK(leap->low_mm == -1);
+    CHECK(leap->high_mm == Approx(1.0 / 3).epsilon(1e-12));
+    CHECK_FALSE(window_of([](double depth) { return -1e-9 - depth * depth; }, 1));
+    // The middle one of two that are as good, which is the layout's own; nothing is said of the other.
+    const auto own = window_of([](double depth) { return std::cos(depth * 6 * pi) - 0.5; }, 1);
+    CHECK(own->high_mm == Approx(1.0 / 18).epsilon(1e-9));
+    CHECK(own->low_mm == Approx(-1.0 / 18).epsilon(1e-9));
+}
+
 TEST_CASE("an impulse face is tangent to its circle: the foot of the perpendicular from the pallet arbor lies that far away") {
     const DeadbeatResult out = deadbeat(regulator());
     const Vector a = from_arbor(out.entry.locking_corner_mm, out.centre_distance_mm);
