@@ -22,15 +22,15 @@ using Clock = std::chrono::steady_clock;
 
 class SimulatedPickup final : public SoundSource {
 public:
-    SimulatedPickup(const TickingInput& movement, bool hurried)
-        : m_rate_Hz(static_cast<double>(movement.sample_rate_Hz)), m_ticking(movement), m_hurried(hurried), m_begun(Clock::now()) {}
+    SimulatedPickup(const TickingInput& movement, std::optional<double> hurried_s)
+        : m_rate_Hz(static_cast<double>(movement.sample_rate_Hz)), m_ticking(movement), m_hurried_s(hurried_s), m_begun(Clock::now()) {}
     QString name() const override { return QObject::tr("simulated pickup"); }
     double rate_Hz() const override { return m_rate_Hz; }
     bool read(std::span<float> out) override {
-        if (stopped()) return false;
+        if (stopped() || (m_hurried_s && m_made_s >= *m_hurried_s)) return false;
         m_ticking.next(out);
         m_made_s += static_cast<double>(out.size()) / m_rate_Hz;
-        if (!m_hurried)
+        if (!m_hurried_s)
             std::this_thread::sleep_until(m_begun + std::chrono::duration_cast<Clock::duration>(std::chrono::duration<double>(m_made_s)));
         return !stopped();
     }
@@ -48,7 +48,7 @@ public:
 private:
     double m_rate_Hz;
     Ticking m_ticking;
-    bool m_hurried;
+    std::optional<double> m_hurried_s;
     Clock::time_point m_begun;
     double m_made_s = 0;
 };
@@ -139,8 +139,8 @@ private:
 
 }  // namespace
 
-std::unique_ptr<SoundSource> simulated_pickup(const TickingInput& movement, bool hurried) {
-    return std::make_unique<SimulatedPickup>(movement, hurried);
+std::unique_ptr<SoundSource> simulated_pickup(const TickingInput& movement, std::optional<double> hurried_s) {
+    return std::make_unique<SimulatedPickup>(movement, hurried_s);
 }
 
 std::unique_ptr<SoundSource> recording(const QString& path) { return std::make_unique<Recording>(path); }

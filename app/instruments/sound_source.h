@@ -34,8 +34,8 @@ private:
     std::atomic<bool> m_stopped = false;
 };
 
-/// The hidden movement as a pickup hears it, in true time; `hurried`: as fast as it can be made.
-std::unique_ptr<SoundSource> simulated_pickup(const TickingInput& movement, bool hurried);
+/// The hidden movement as a pickup hears it, in true time; `hurried_s`: as fast as it can be made, and no longer than this.
+std::unique_ptr<SoundSource> simulated_pickup(const TickingInput& movement, std::optional<double> hurried_s = {});
 /// A recording, as fast as it can be read. Throws InputError.
 std::unique_ptr<SoundSource> recording(const QString& path);
 /// Names of microphones and pickups that are there.

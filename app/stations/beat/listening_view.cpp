@@ -108,14 +108,13 @@ void ListeningView::toggle() {
     if (m_now.listening) return stop();
     if (m_source.is == Source::Is::nothing) m_source = sources().value(0);
     attempt([this] {
-        m_enough_s = 0;
         switch (m_source.is) {
             case Source::Is::file:
                 return start(recording(m_source.name));
             case Source::Is::device:
                 return start(sound_device(m_source.name));
             case Source::Is::stand_in:
-                if (const auto movement = stand_in(m_turn++)) return start(simulated_pickup(*movement, false));
+                if (const auto movement = stand_in(m_turn++)) return start(simulated_pickup(*movement));
                 throw InputError("simulated pickup", "a movement that stands still", "pallets that let off with the swing there is");
             default:
                 throw InputError("listening", "no microphone and no pickup", "one that is plugged in, or a recording: F");
@@ -127,13 +126,11 @@ void ListeningView::hurry(double seconds) {
     const auto movement = stand_in(m_turn++);
     if (!movement) return;
     m_source = {Source::Is::stand_in, {}};
-    m_enough_s = seconds;
-    start(simulated_pickup(*movement, true));
+    start(simulated_pickup(*movement, seconds));
 }
 
 void ListeningView::listen_to(const QString& path) {
     attempt([this, path] {
-        m_enough_s = 0;
         start(recording(path));
         m_file = path;
         m_source = {Source::Is::file, path};
@@ -155,7 +152,6 @@ void ListeningView::stop() {
 void ListeningView::frame() {
     const auto before = m_now.told;
     m_now = m_listener.heard();
-    if (m_enough_s > 0 && m_now.seconds >= m_enough_s) return stop();
     if (!m_now.listening) {
         m_frames.stop();
         if (!m_now.fault.isEmpty()) emit told(m_now.fault, true);

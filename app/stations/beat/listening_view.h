@@ -90,7 +90,6 @@ private:
     int m_wheel = 0;
     std::optional<bool> m_even_is_right;  ///< as somebody saw it
     std::uint64_t m_turn = 0;             ///< how often the stand-in was listened to
-    double m_enough_s = 0;                ///< hurried: stops there
 };
 
 }  // namespace echappe
