@@ -185,17 +185,22 @@ int run_verb(const Calculation& verb, const std::vector<std::string>& arguments)
     return 0;
 }
 
+bool asks_for_help(const std::string& word) { return word == "--help" || word == "-h"; }
+
 int run(const std::vector<std::string>& arguments) {
     const std::string first = arguments.empty() ? "" : arguments.front();
     if (first == "list" || first.empty()) return list(), 0;
-    if (first == "help" || first == "--help" || first == "-h") {
+    if (first == "help" || asks_for_help(first)) {
         if (arguments.size() > 1) return help(arguments[1]), 0;
         std::cout
-            << "echappe-cli list\nechappe-cli help VERB\nechappe-cli VERB --input FILE | --field value … [--workings] [--take OUTPUT]\n\n";
+            << "echappe-cli list\nechappe-cli help VERB\nechappe-cli VERB --input FILE | --field value … [--workings] [--take OUTPUT]\n"
+               "echappe-cli --version\n\n";
         return list(), 0;
     }
+    if (first == "--version") return std::cout << "echappe " ECHAPPE_VERSION "\n", 0;
     const Calculation* verb = find_verb(first);
     if (!verb) throw unknown_verb(first);
+    if (arguments.size() > 1 && asks_for_help(arguments[1])) return help(first), 0;
     return run_verb(*verb, {arguments.begin() + 1, arguments.end()});
 }
 

@@ -38,6 +38,13 @@ TEST_CASE("list names every verb with one sentence") {
     CHECK(std::count(ran.out.begin(), ran.out.end(), '\n') == static_cast<long>(echappe::verbs().size()));
 }
 
+TEST_CASE("the version is that of the changelog's first entry") {
+    const std::string changes = read_file(SOURCE_FOLDER "/CHANGELOG.md"), heading = "\n## ";
+    const size_t at = changes.find(heading) + heading.size();
+    CHECK(cli("--version").out == "echappe " + changes.substr(at, changes.find(',', at) - at) + "\n");
+    CHECK(cli("--version").exit == 0);
+}
+
 TEST_CASE("help tells every input with unit, range and default, every output, and the source") {
     const Ran ran = cli("help pendulum");
     CHECK(ran.exit == 0);
@@ -46,6 +53,9 @@ TEST_CASE("help tells every input with unit, range and default, every output, an
     CHECK_THAT(ran.out, Catch::Contains("circular_error_s_per_day [s/d]"));
     CHECK_THAT(ran.out, Catch::Contains("source\n  exact pendulum"));
     for (const echappe::Calculation* verb : echappe::verbs()) CHECK(cli("help " + verb->verb).exit == 0);
+    // Asked either way, as the manual says.
+    CHECK(cli("pendulum --help").out == ran.out);
+    CHECK(cli("pendulum -h").out == ran.out);
 }
 
 TEST_CASE("train.run gives exact periods, directions and beats") {
