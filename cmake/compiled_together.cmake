@@ -1,4 +1,4 @@
-# Files of one folder are compiled together, a few at a time: headers are read and templates made once for all of them, which
+# Files of one folder are compiled together, up to so many at a time: headers are read and templates made once for all of them, which
 # makes a cold build several times quicker. Names in unnamed namespaces are therefore told apart within a folder.
 option(ECHAPPE_TOGETHER "Compile the files of a folder together (off: each alone, quicker after a small change)" ON)
 
