@@ -200,7 +200,7 @@ int run(const std::vector<std::string>& arguments) {
     if (first == "--version") return std::cout << "echappe " ECHAPPE_VERSION "\n", 0;
     const Calculation* verb = find_verb(first);
     if (!verb) throw unknown_verb(first);
-    if (arguments.size() > 1 && asks_for_help(arguments[1])) return help(first), 0;
+    if (std::any_of(arguments.begin(), arguments.end(), asks_for_help)) return help(first), 0;
     return run_verb(*verb, {arguments.begin() + 1, arguments.end()});
 }
 

@@ -254,8 +254,8 @@ const Record& BeatAnalysisInput::record() {
                  "as it should beat; else by the train, else the usual figure nearest to what is heard", above(0, 100000))
             .add("lift_angle_deg", &In::lift_angle_deg, "deg", "of a lever's balance, for its amplitude", above(0, 180))
             .add("train", &In::train, "", "as in train.run: its beats, and its arbors to look for")
-            .add("recorder_ppm", &In::recorder_ppm, "", "millionths by which the recorder's own time gains", between(-10000, 10000))
-            .add("recorder_u_ppm", &In::recorder_u_ppm, "", "standard uncertainty of that; 20 to 50 where it was never compared",
+            .add("recorder_ppm", &In::recorder_ppm, "ppm", "millionths by which the recorder's own time gains", between(-10000, 10000))
+            .add("recorder_u_ppm", &In::recorder_u_ppm, "ppm", "standard uncertainty of that; 20 to 50 where it was never compared",
                  between(0, 10000));
     return record;
 }
