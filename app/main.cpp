@@ -28,7 +28,7 @@ void describe(QCommandLineParser& words) {
     words.addVersionOption();
     words.addOptions({{"demo", "Start on a demo job: tide-house, waiting-room, watch or granary.", "name"},
                       {"new", "Start on a movement written down: \"144, 12/96, 10/75, 12/30\".", "text"},
-                      {"tour", "Render every main view of the demo into a folder and end.", "folder"},
+                      {"tour", "Render every main view of the demo, or of the job that is named, into a folder and end.", "folder"},
                       {"size", "With --tour: the window's size.", "pixels", "1280x800"},
                       {"scale", "All of the interface larger or smaller, 80 to 200 %; kept when it is set in the window.", "percent"},
                       {"dark", "Dark, whatever the desktop is."},
@@ -52,6 +52,17 @@ std::vector<std::unique_ptr<MainWindow>> open_windows(const QCommandLineParser& 
     if (words.isSet("new")) windows.back()->jobs().begin(new_job(words.value("new").toStdString()));
     if (words.isSet("demo")) windows.back()->open_demo(words.value("demo"));
     return windows;
+}
+
+/// What the tour is to show, where something is named: one job, one demo or one movement. False: nothing is. Throws InputError.
+bool lay_on_bench(MainWindow& window, const QCommandLineParser& words) {
+    const QStringList files = words.positionalArguments();
+    const auto named = files.size() + (words.isSet("new") ? 1 : 0) + (words.isSet("demo") ? 1 : 0);
+    if (named > 1) throw InputError("tour", std::to_string(named) + " jobs to show", "one: a file, --demo or --new");
+    if (!files.isEmpty()) window.open_file(QFileInfo(files.front()).absoluteFilePath());
+    if (words.isSet("new")) window.jobs().begin(new_job(words.value("new").toStdString()));
+    if (words.isSet("demo")) window.open_demo(words.value("demo"));
+    return named > 0;
 }
 
 /// As it was asked for, else as it was set the last time, else as the desktop is. Throws InputError.
@@ -104,8 +115,7 @@ int main(int argc, char** argv) {
         const QSize size = read_window_size(words.value("size"));
         if (words.isSet("tour")) {
             MainWindow window;
-            if (!words.isSet("new")) return take_tour(window, words.value("tour"), size);
-            window.jobs().begin(new_job(words.value("new").toStdString()));
+            if (!lay_on_bench(window, words)) return take_tour(window, words.value("tour"), size);
             return show_round(window, words.value("tour"), size);
         }
         const auto windows = open_windows(words, err);

@@ -1,20 +1,15 @@
-#include <sys/mman.h>
-#include <unistd.h>
-
 #include <cmath>
 
 #include "exchange/circles_in.h"
 #include "exchange/outline_in.h"
-#include "fuzz.h"
+#include "in_memory.h"
 
 using namespace echappe;
 using namespace echappe::fuzz;
 
 // A drawing that another program wrote: outlines of finite points, or a sentence.
 extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size) {
-    static const int file = memfd_create("drawing", 0);
-    must(ftruncate(file, 0) == 0 && pwrite(file, data, size, 0) == static_cast<ssize_t>(size), "a file in memory can be written");
-    const std::string path = "/proc/self/fd/" + std::to_string(file);
+    const std::string path = in_memory(data, size);
     answered([&] {
         for (const DrawnCircle& circle : circles_from_dxf(path))
             must(std::isfinite(circle.middle[0]) && std::isfinite(circle.middle[1]) && circle.radius_mm >= 0, "circles are finite");

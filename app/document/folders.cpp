@@ -9,8 +9,9 @@ namespace echappe {
 QString state_folder() {
     if (const QString given = qEnvironmentVariable("ECHAPPE_STATE"); !given.isEmpty()) return given;
     // Qt 6.4 does not name the state folder of the desktop's base directories.
-    const QString base = qEnvironmentVariable("XDG_STATE_HOME", QDir::homePath() + "/.local/state");
-    return base + "/echappe";
+    // What is empty or not absolute is to be taken as not set (XDG Base Directory Specification).
+    const QString given_base = qEnvironmentVariable("XDG_STATE_HOME");
+    return (QDir::isAbsolutePath(given_base) ? given_base : QDir::homePath() + "/.local/state") + "/echappe";
 }
 
 QString data_folder() {

@@ -13,6 +13,7 @@ public:
     /// False when another window has the file. True too where no lock can be made: nothing can be saved there either.
     bool take(const QString& path);
     void let_go() { m_lock.reset(); }
+    bool held() const { return m_lock != nullptr; }
     /// Who has the file, in words: "process 4711 of anna on bench-2, since 14:02".
     static QString holder(const QString& path);
 

@@ -50,6 +50,7 @@ int open_locked(const QString& file, int lock) {
 QJsonObject told(const Journal::About& about) {
     return {{"path", about.job_path},
             {"demo", about.demo},
+            {"pictures", about.pictures},
             {"base_there", about.base.there},
             {"base_modified", static_cast<qint64>(about.base.modified_s)},
             {"base_content", QString::number(about.base.content, 16)}};
@@ -66,6 +67,7 @@ Journal::Entry read_entry(const QFileInfo& info) {
     entry.about = {
         head["path"].toString(),
         head["demo"].toString(),
+        head["pictures"].toString(),
         {head["base_there"].toBool(), head["base_modified"].toInteger(), head["base_content"].toString().toULongLong(nullptr, 16)}};
     std::vector<std::string> changes;
     while (!file.atEnd()) changes.push_back(file.readLine().trimmed().toStdString());
@@ -73,7 +75,7 @@ Journal::Entry read_entry(const QFileInfo& info) {
     entry.job_text = QString::fromStdString(whole);
     // As far as its lines can be read.
     for (size_t all = changes.size();; --all) try {
-            entry.job_text = QString::fromStdString(with_changes(whole, {changes.begin(), changes.begin() + static_cast<long>(all)}));
+            entry.job_text = QString::fromStdString(with_patches(whole, {changes.begin(), changes.begin() + static_cast<long>(all)}));
             break;
         } catch (const InputError& error) {
             entry.fault = QString::fromUtf8(error.what());
@@ -167,18 +169,17 @@ void Journal::keep(const About& about, const QString& job_text) {
     sync_soon();
 }
 
-void Journal::add(const std::vector<std::string>& changes) {
-    if (changes.empty()) return;
-    std::string lines;
-    for (const std::string& change : changes) lines += change + "\n";
-    if (!write_all(m_fd, lines)) {
+void Journal::add(const std::string& patch) {
+    if (patch.empty()) return;
+    const std::string line = patch + "\n";
+    if (!write_all(m_fd, line)) {
         const InputError fault = cannot_be_kept(m_file);
         // Half a line would spoil those after it.
         if (ftruncate(m_fd, m_size) != 0) let_go();
         throw fault;
     }
-    m_size += static_cast<long long>(lines.size());
-    m_changes += changes.size();
+    m_size += static_cast<long long>(line.size());
+    ++m_changes;
     sync_soon();
 }
 

@@ -13,8 +13,8 @@
 namespace echappe {
 
 /// What survives a crash: while there are unsaved edits, the job lies in the state folder, whole once and then edit by edit, a
-/// line each. The running process holds the file locked; the system lets go of that when the process ends, however it ends, so
-/// that no lock is ever stale. A journal that nobody holds is work to be put back.
+/// JSON patch (RFC 6902) a line. The running process holds the file locked; the system lets go of that when the process ends, however it
+/// ends, so that no lock is ever stale. A journal that nobody holds is work to be put back.
 ///
 /// An edit is with the system before it is told, so that no crash of Echappe can take it; it is on the disk within about a second,
 /// which is what a power cut can take.
@@ -24,6 +24,7 @@ public:
     struct About {
         QString job_path;  ///< links followed; empty: never saved
         QString demo;      ///< the demo it was begun on: its instruments belong to it
+        QString pictures;  ///< the folder in which its pictures lie
         FileStamp base;    ///< the file the edits were made on
     };
     /// The unsaved work of an earlier run.
@@ -49,8 +50,8 @@ public:
 
     /// Writes the job whole. Throws InputError when it cannot; what was kept before then still lies there.
     void keep(const About& about, const QString& job_text);
-    /// Adds to what was kept. Throws InputError; then nothing was added.
-    void add(const std::vector<std::string>& changes);
+    /// Adds a patch to what was kept; an empty one is nothing. Throws InputError; then nothing was added.
+    void add(const std::string& patch);
     bool begun() const { return m_fd >= 0; }
     size_t changes_kept() const { return m_changes; }
     /// What was kept is saved or not wanted.

@@ -6,39 +6,45 @@
 
 #include "document/folders.h"
 #include "document/today.h"
+#include "exchange/file_names.h"
 #include "exchange/whole_file.h"
+#include "job/pictures.h"
 #include "number/input_error.h"
 
 namespace echappe {
+namespace {
 
-QString pictures_folder(const QString& job_path) {
-    if (job_path.isEmpty()) return state_folder() + "/pictures";
-    const QFileInfo file(job_path);
-    return file.absolutePath() + "/" + file.fileName().section('.', 0, 0) + ".pictures";
-}
+constexpr std::uintmax_t largest_picture = 256u << 20;
+
+}  // namespace
+
+QString fresh_pictures_folder() { return state_folder() + "/pictures/" + QString::fromStdString(fresh_id()); }
 
 QString keep_picture(const QString& folder, const QString& path, const QString& name) {
     if (QImageReader(path).size().isEmpty())
         throw InputError("photo", "\"" + path.toStdString() + "\", which is no picture", "a PNG or JPEG file");
-    const QString kept =
-        QString(name).replace('.', '-') + "-" + QString::fromStdString(fresh_id()) + "." + QFileInfo(path).suffix().toLower();
+    const std::string stem = file_name_of(QString(name).replace('.', '-').toStdString(), "picture");
+    // Its ending is what it is and not what it was called.
+    const QString kept = QString::fromStdString(stem + "-" + fresh_id()) + "." + QString::fromLatin1(QImageReader::imageFormat(path));
     QDir().mkpath(folder);
-    save_text((folder + "/" + kept).toStdString(), read_text(path.toStdString()));
+    save_text((folder + "/" + kept).toStdString(), read_text(path.toStdString(), largest_picture));
     return kept;
 }
 
-void copy_pictures(const Job& job, const QString& from, const QString& to) {
-    if (from == to) return;
-    std::vector<std::string> pictures = {job.photo};
-    for (const ConditionRecord& condition : job.survey.conditions) pictures.push_back(condition.photo);
-    for (const DiaryLine& line : job.bench.diary) pictures.push_back(line.photo);
-    for (const std::string& picture : pictures) {
+QStringList copy_pictures(const Job& job, const QString& from, const QString& to) {
+    QStringList missing;
+    for (const std::string& picture : pictures_named(job)) {
         const QString name = QString::fromStdString(picture);
-        // One that is gone already is nobody's fault now: the record still names it.
-        if (name.isEmpty() || !QFile::exists(from + "/" + name) || QFile::exists(to + "/" + name)) continue;
+        if (QFile::exists(to + "/" + name)) continue;
+        if (!QFile::exists(from + "/" + name)) {
+            missing << name;
+            continue;
+        }
         QDir().mkpath(to);
-        save_text((to + "/" + name).toStdString(), read_text((from + "/" + name).toStdString()));
+        save_text((to + "/" + name).toStdString(), read_text((from + "/" + name).toStdString(), largest_picture));
     }
+    missing.removeDuplicates();
+    return missing;
 }
 
 }  // namespace echappe

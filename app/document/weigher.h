@@ -1,8 +1,6 @@
 #pragma once
 
-#include <QObject>
-#include <thread>
-
+#include "document/errand.h"
 #include "train/derive.h"
 
 namespace echappe {
@@ -13,7 +11,7 @@ class Weigher : public QObject {
 public:
     using QObject::QObject;
 
-    bool running() const { return m_thread.joinable(); }
+    bool running() const { return m_errand.out(); }
     double done() const { return m_done; }
     /// Gives up what was being weighed.
     void start(const RestoreInput& question);
@@ -30,9 +28,8 @@ signals:
 
 private:
     std::optional<WeighedTrain> m_answer;
-    std::uint64_t m_run = 0;
     double m_done = 0;
-    std::jthread m_thread;  ///< last: it must end before what it reports to
+    Errand m_errand;
 };
 
 }  // namespace echappe

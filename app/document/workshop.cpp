@@ -2,6 +2,8 @@
 
 #include <QDir>
 #include <QFile>
+#include <QLockFile>
+#include <map>
 
 #include "document/folders.h"
 #include "drawing/words.h"
@@ -29,28 +31,84 @@ std::vector<Bush> Workshop::shipped_bushes(bool numbered) {
     return bushes_from_csv(shipped(numbered ? "bushes-numbered.csv" : "bushes.csv"));
 }
 
-Workshop::Workshop(QObject* parent) : QObject(parent), m_stock(shipped_stock()) {
-    if (!QDir(folder()).exists()) return;
+std::shared_ptr<Workshop> Workshop::shared() {
+    static std::map<QString, std::weak_ptr<Workshop>> all;
+    const QString where = folder();
+    std::shared_ptr<Workshop> one = all[where].lock();
+    if (!one) all[where] = one = std::shared_ptr<Workshop>(new Workshop(where));
+    return one;
+}
+
+Workshop::Workshop(const QString& folder) : m_folder(folder) {
+    load();
+    connect(&m_watch, &FileWatch::moved, this, [this] {
+        const Stock before = m_stock;
+        const QString fault = m_fault;
+        load();
+        if (m_stock != before || m_fault != fault) emit changed();
+    });
+}
+
+/// As the files are now; drawers that are not there are those that ship.
+void Workshop::load() {
+    const bool there = QDir(m_folder).exists();
+    m_watch.follow_folder(there ? m_folder : QString());
     try {
-        Stock kept = load_stock(folder().toStdString());
-        // Drawers that an earlier version did not know begin with what ships.
-        if (!QFile::exists(folder() + "/bushes.csv")) kept.bushes = m_stock.bushes;
-        if (!QFile::exists(folder() + "/reamers.csv")) kept.reamers = m_stock.reamers;
-        if (!QFile::exists(folder() + "/strips.csv")) kept.strips = m_stock.strips;
-        if (!QFile::exists(folder() + "/metal.csv")) kept.metal = m_stock.metal;
-        if (!QFile::exists(folder() + "/tools.csv")) kept.tools = m_stock.tools;
+        Stock kept = shipped_stock();
+        if (there) {
+            Stock own = load_stock(m_folder.toStdString());
+            const auto take = [&](const char* file, auto list) {
+                if (QFile::exists(m_folder + "/" + file)) kept.*list = std::move(own.*list);
+            };
+            take("cutters.csv", &Stock::cutters);
+            take("plates.csv", &Stock::plates);
+            take("leaves.csv", &Stock::leaves);
+            take("bushes.csv", &Stock::bushes);
+            take("reamers.csv", &Stock::reamers);
+            take("strips.csv", &Stock::strips);
+            take("metal.csv", &Stock::metal);
+            take("tools.csv", &Stock::tools);
+            take("times.csv", &Stock::times);
+        }
         m_stock = std::move(kept);
+        m_fault.clear();
     } catch (const InputError& error) {
+        // What could be read before stays in use.
+        if (m_stock == Stock()) m_stock = shipped_stock();
         m_fault = fault_in_words(error);
     }
 }
 
-void Workshop::set_stock(const Stock& stock) {
-    if (!m_fault.isEmpty())
-        throw InputError("stock", m_fault.toStdString(), "that row mended in " + folder().toStdString() + ", then a new start");
-    save_stock(folder().toStdString(), stock);
-    m_stock = stock;
+/// One at a time, whichever process it is; what lies there is read again before and after.
+void Workshop::keep(const std::function<void()>& write) {
+    QDir().mkpath(m_folder);
+    QLockFile lock(m_folder + "/.lock");
+    constexpr int patience_ms = 3000;
+    if (!lock.tryLock(patience_ms) && lock.error() == QLockFile::LockFailedError)
+        throw InputError("stock", "drawers that another window is writing into", "a moment's patience");
+    load();
+    if (!m_fault.isEmpty()) throw InputError("stock", m_fault.toStdString(), "that row mended in " + m_folder.toStdString());
+    try {
+        write();
+    } catch (...) {
+        emit changed();
+        throw;
+    }
+    load();
     emit changed();
+}
+
+void Workshop::change(const std::function<void(Stock&)>& edit) {
+    keep([&] {
+        Stock after = m_stock;
+        edit(after);
+        if (after != m_stock) keep_changes(m_folder.toStdString(), m_stock, after);
+    });
+}
+
+void Workshop::change(const Stock& before, const Stock& after) {
+    if (before == after) return;
+    keep([&] { keep_changes(m_folder.toStdString(), before, after); });
 }
 
 }  // namespace echappe

@@ -68,6 +68,8 @@ QStringList InPlaceEditor::unkept() const {
 void InPlaceEditor::forget_unkept() {
     m_unkept.clear();
     m_asking = false;
+    m_take = {};
+    clear();
     hide();
 }
 
@@ -78,6 +80,8 @@ void InPlaceEditor::close_line() {
 }
 
 void InPlaceEditor::keep() {
+    // A key that comes when nothing is asked any more belongs to no question.
+    if (!m_asking) return;
     // What stands there may be shown rounded: unchanged it is left as it is.
     if (!m_stood.isEmpty() && text() == m_stood) return close_line();
     // While it is being kept it is not left, whatever the edit moves.

@@ -1,6 +1,7 @@
 #include "instruments/calliper_line.h"
 
 #include <QAccessible>
+#include <QApplication>
 #include <QCoreApplication>
 #include <QKeyEvent>
 #include <QPainterPath>
@@ -43,7 +44,12 @@ CalliperLine::CalliperLine(Document& document, QWidget* parent)
         if (m_line->text().isEmpty() && m_round->follow_job()) tell({}, false);
         refresh();
     });
-    connect(&document, &Document::opened, this, [this] { m_plates.begin(); });
+    connect(&document, &Document::opened, this, [this] {
+        m_plates.begin();
+        // What was said of the job before is not said of this one.
+        tell({}, false);
+    });
+    connect(qApp, &QApplication::focusChanged, this, &CalliperLine::show_who_takes_figures);
     connect(&document.selection(), &Selection::changed, this, [this] {
         m_round->follow_subject();
         refresh();
@@ -193,11 +199,26 @@ void CalliperLine::refresh() {
     m_line->setEnabled(now.has_value());
     const QString asked = now ? tr("%1, %2").arg(now->name, now->typed_as) : tr("nothing to measure here");
     if (m_line->accessibleName() != asked) m_line->setAccessibleName(asked);
+    show_who_takes_figures();
+}
+
+bool CalliperLine::of_the_picture(const QKeyEvent& key) const {
+    const QString text = key.text();
+    const bool figure_or_sign = !text.isEmpty() && text[0].isPrint() && !text[0].isLetter() && !text[0].isSpace();
+    return figure_or_sign && !m_line->hasFocus() && m_picture_answers && m_picture_answers(key);
+}
+
+bool CalliperLine::takes_figures() const {
+    return m_line->isEnabled() && !of_the_picture(QKeyEvent(QEvent::KeyPress, Qt::Key_1, Qt::NoModifier, QStringLiteral("1")));
+}
+
+void CalliperLine::show_who_takes_figures() {
+    m_line->setPlaceholderText(takes_figures() || !m_line->isEnabled() ? QString() : tr("F2: type here"));
     update();
 }
 
 bool CalliperLine::wants(const QKeyEvent& key) const {
-    if (key.modifiers() & (Qt::ControlModifier | Qt::AltModifier | Qt::MetaModifier)) return false;
+    if (key.modifiers() & (Qt::ControlModifier | Qt::AltModifier | Qt::MetaModifier) || of_the_picture(key)) return false;
     const bool stands = !m_line->text().isEmpty();
     switch (key.key()) {
         case Qt::Key_Return:
@@ -315,6 +336,8 @@ void CalliperLine::paint(QPainter& painter) {
     painter.fillRect(rect(), t.dark ? t.sheet : QColor(Qt::white));
     painter.fillRect(QRectF(0, 0, width(), 2), t.ink);
     m_round->paint_instrument(painter, {18, 28});
+    // A stroke under the line where the next figure goes.
+    if (takes_figures()) painter.fillRect(QRectF(label_x, 63, 190, 3), t.blued);
     const auto now = m_round->asked();
     write(painter, type(Type::note), t.steel, {label_x, 20}, now ? now->name : tr("nothing to measure here"));
     if (now) write(painter, type(Type::text), t.steel, {label_x + 196, 52}, now->typed_as);

@@ -50,6 +50,11 @@ public:
     bool wants(const QKeyEvent& key) const;
     /// Types it there.
     void take_key(QKeyEvent& key);
+    /// Whether the picture that is shown answers such a key itself: then it is the line's only while that has the focus.
+    void ask_picture_first(std::function<bool(const QKeyEvent&)> answers) { m_picture_answers = std::move(answers); }
+    /// Whether a figure typed now goes to the line. It is seen on the line.
+    bool takes_figures() const;
+    void show_who_takes_figures();
 
     /// What was typed and not kept, each with what for.
     QStringList unkept() const;
@@ -85,6 +90,7 @@ private:
         std::function<void()> ask_again;
     };
     Question question() const;
+    bool of_the_picture(const QKeyEvent& key) const;
     bool is_of_the_window(const QKeyEvent& event) const;
     bool key(QKeyEvent& event);
     void store();
@@ -96,6 +102,7 @@ private:
     void paint_message(QPainter& painter, double x, double room);
 
     Document& m_document;
+    std::function<bool(const QKeyEvent&)> m_picture_answers;
     SolverRound m_solver;
     PlateRound m_plates;
     TorqueRound m_torque;

@@ -12,8 +12,11 @@ namespace {
 /// A part of the job that may be missing: typed into, it begins.
 template <class R>
 FieldRound::Part part_of(const char* id, std::optional<R> Job::*member) {
-    return {id, R::record(), [member](const Job& job) { return job.*member ? static_cast<const void*>(&*(job.*member)) : nullptr; },
-            [member](Job& job, const std::string& field, const std::string& word) { type_into_part(job.*member, field, word); }};
+    return {
+        id, R::record(), [member](const Job& job) { return job.*member ? static_cast<const void*>(&*(job.*member)) : nullptr; },
+        [](Document& document, const QString& name, const std::string& field, const std::string& word) {
+            document.edit(Edit<std::optional<R>>{name.toStdString(), [&](std::optional<R>& part) { type_into_part(part, field, word); }});
+        }};
 }
 
 }  // namespace
@@ -63,8 +66,7 @@ void FieldRound::step(int by) {
 
 QString FieldRound::keep(const QString& text, bool) {
     const Reading reading = m_readings[at()];
-    m_document.edit(QObject::tr("Reading: %1").arg(reading.name),
-                    [&](Job& job) { m_part.take(job, reading.field, text.trimmed().toStdString()); });
+    m_part.take(m_document, QObject::tr("Reading: %1").arg(reading.name), reading.field, text.trimmed().toStdString());
     m_at.reset();
     return QObject::tr("Kept: %1, %2. Undo with Ctrl+Z.").arg(reading.name, text.trimmed());
 }

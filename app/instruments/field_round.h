@@ -17,7 +17,7 @@ public:
         std::string id;  ///< "hands"
         const Record& record;
         std::function<const void*(const Job&)> now;  ///< nullptr: the job has none
-        std::function<void(Job&, const std::string& field, const std::string& word)> take;
+        std::function<void(Document&, const QString& name, const std::string& field, const std::string& word)> take;
     };
     FieldRound(Document& document, Part part, QString instrument, QString precision, std::vector<Reading> readings)
         : m_document(document),

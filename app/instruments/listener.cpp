@@ -5,9 +5,12 @@ namespace echappe {
 void Listener::start(std::unique_ptr<SoundSource> source, const BeatsTold& told, const BeatAnalysisInput& asked) {
     stop();
     m_source = std::move(source);
-    m_heard = {};
-    m_heard.listening = true;
-    m_heard.from = m_source->name();
+    {
+        const std::lock_guard lock(m_lock);
+        m_heard = {};
+        m_heard.listening = true;
+        m_heard.from = m_source->name();
+    }
     m_thread = std::thread([this, told, asked] {
         try {
             Listening listening(m_source->rate_Hz(), told, asked);
@@ -17,6 +20,7 @@ void Listener::start(std::unique_ptr<SoundSource> source, const BeatsTold& told,
             m_heard.fault = QString::fromUtf8(error.what());
         }
         const std::lock_guard lock(m_lock);
+        if (m_heard.fault.isEmpty()) m_heard.fault = m_source->fault();
         m_heard.listening = false;
     });
 }

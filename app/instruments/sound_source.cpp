@@ -7,11 +7,10 @@
 #include <algorithm>
 #include <chrono>
 #include <cmath>
-#include <condition_variable>
-#include <mutex>
 #include <thread>
 #include <vector>
 
+#include "instruments/sound_queue.h"
 #include "number/input_error.h"
 #include "sound/sound.h"
 
@@ -58,6 +57,11 @@ public:
     explicit Recording(const QString& path) : m_name(QFileInfo(path).fileName()), m_sound(open_sound(path.toStdString(), "recording")) {}
     QString name() const override { return m_name; }
     double rate_Hz() const override { return m_sound->rate_Hz(); }
+    QString warning() const override {
+        return m_sound->cut_short()
+                   ? QObject::tr("The file is cut short: heard as far as it goes, %1 s.").arg(m_sound->seconds(), 0, 'f', 1)
+                   : QString();
+    }
     bool read(std::span<float> out) override {
         if (stopped() || m_at >= static_cast<long long>(m_sound->samples())) return false;
         m_sound->read(m_at, out);
@@ -71,40 +75,6 @@ private:
     long long m_at = 0;
 };
 
-/// Writes what comes from a device into a queue; the device lives with the window's thread.
-class Queue final : public QIODevice {
-public:
-    Queue() { open(QIODevice::WriteOnly); }
-    bool take(std::span<float> out, const std::function<bool()>& stopped) {
-        std::unique_lock lock(m_lock);
-        m_more.wait(lock, [&] { return m_samples.size() >= out.size() || stopped(); });
-        if (m_samples.size() < out.size()) return false;
-        std::copy_n(m_samples.begin(), out.size(), out.begin());
-        m_samples.erase(m_samples.begin(), m_samples.begin() + static_cast<std::ptrdiff_t>(out.size()));
-        return true;
-    }
-    void wake() { m_more.notify_all(); }
-
-protected:
-    qint64 readData(char*, qint64) override { return -1; }
-    qint64 writeData(const char* data, qint64 bytes) override {
-        const auto count = static_cast<size_t>(bytes) / sizeof(float);
-        const std::lock_guard lock(m_lock);
-        const auto* samples = reinterpret_cast<const float*>(data);
-        m_samples.insert(m_samples.end(), samples, samples + count);
-        // Nobody has listened for a minute: the oldest goes.
-        constexpr size_t most = 60 * 48000;
-        if (m_samples.size() > most) m_samples.erase(m_samples.begin(), m_samples.end() - most);
-        m_more.notify_all();
-        return bytes;
-    }
-
-private:
-    std::mutex m_lock;
-    std::condition_variable m_more;
-    std::vector<float> m_samples;
-};
-
 class Microphone final : public SoundSource {
 public:
     explicit Microphone(const QAudioDevice& device) : m_name(device.description()) {
@@ -116,24 +86,37 @@ public:
             throw InputError("device", m_name.toStdString(), "a microphone or pickup that records one channel at 48 000 Hz");
         m_rate_Hz = format.sampleRate();
         m_source = std::make_unique<QAudioSource>(device, format);
+        // Only the window's thread hears of it: whoever waits for sound is told.
+        QObject::connect(m_source.get(), &QAudioSource::stateChanged, m_source.get(), [this](QAudio::State state) {
+            if (state == QAudio::StoppedState && !stopped()) m_queue.end(QObject::tr("%1 is not there any more.").arg(m_name));
+        });
+        // A device that was pulled out may just fall silent.
+        QObject::connect(&m_devices, &QMediaDevices::audioInputsChanged, m_source.get(), [this, id = device.id()] {
+            const auto there = QMediaDevices::audioInputs();
+            if (std::none_of(there.begin(), there.end(), [&](const QAudioDevice& one) { return one.id() == id; }))
+                m_queue.end(QObject::tr("%1 was unplugged.").arg(m_name));
+        });
         m_source->start(&m_queue);
         if (m_source->error() != QAudio::NoError) throw InputError("device", m_name.toStdString(), "a device that no other program holds");
     }
-    ~Microphone() override { m_source->stop(); }
+    ~Microphone() override {
+        SoundSource::stop();
+        m_source->stop();
+    }
     QString name() const override { return m_name; }
     double rate_Hz() const override { return m_rate_Hz; }
-    bool read(std::span<float> out) override {
-        return m_queue.take(out, [this] { return stopped(); });
-    }
+    bool read(std::span<float> out) override { return m_queue.take(out); }
     void stop() override {
         SoundSource::stop();
-        m_queue.wake();
+        m_queue.end({});
     }
+    QString fault() const override { return m_queue.fault(); }
 
 private:
     QString m_name;
     double m_rate_Hz = 48000;
-    Queue m_queue;
+    SoundQueue m_queue;
+    QMediaDevices m_devices;
     std::unique_ptr<QAudioSource> m_source;
 };
 

@@ -18,6 +18,10 @@ public:
     virtual ~SoundSource() = default;
     virtual QString name() const = 0;
     virtual double rate_Hz() const = 0;
+    /// What is wrong with it, though it can be listened to; else empty.
+    virtual QString warning() const { return {}; }
+    /// Why there is no more, where that is a fault: the device was pulled out. Else empty.
+    virtual QString fault() const { return {}; }
     /// Waits until so many samples are there, or it is stopped. False: there is no more.
     virtual bool read(std::span<float> out) = 0;
     /// May be called by another thread: whoever waits goes on.

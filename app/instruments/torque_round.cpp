@@ -4,11 +4,13 @@
 #include <QKeyEvent>
 #include <algorithm>
 
+#include "beat/edits.h"
 #include "document/today.h"
 #include "drawing/words.h"
 #include "instruments/no_instrument.h"
 #include "number/input_error.h"
 #include "number/units.h"
+#include "power/edits.h"
 
 namespace echappe {
 namespace {}  // namespace
@@ -66,10 +68,7 @@ QString TorqueRound::keep(const QString& text, bool) {
     const TorqueQuestion now = *question();
     const double torque = parse_reading(text.toStdString(), base_unit(Dimension::torque), name_of(now)).value;
     const std::string train = drive()->train;
-    m_document.edit(QObject::tr("Reading: %1").arg(words(name_of(now))), [&](Job& job) {
-        for (DriveRecord& drive : job.power.drives)
-            if (drive.train == train) keep_torque(drive, now, torque);
-    });
+    m_document.edit(torque_read(train, now, torque));
     m_at = now;
     step(1);
     return QObject::tr("Kept: %1 %2 N mm. Undo with Ctrl+Z.").arg(words(name_of(now)), words(print_short(torque, 4)));
@@ -115,10 +114,7 @@ std::optional<ReadingRound::Asked> LookRound::asked() const {
 
 QString LookRound::keep(const QString& text, bool) {
     const RateObservation look = read_look(text.toStdString(), wall_clock_s());
-    m_document.edit(QObject::tr("Look at the clock"), [&](Job& job) {
-        std::erase_if(job.rate_log.looks, [&](const RateObservation& old) { return old.reference_s == look.reference_s; });
-        job.rate_log.looks.push_back(look);
-    });
+    m_document.edit(look_taken(look));
     return QObject::tr("Kept: %1. Undo with Ctrl+Z.").arg(words(look_in_words(look)));
 }
 

@@ -8,6 +8,7 @@
 
 #include "document/recent.h"
 #include "drawing/unkept.h"
+#include "exchange/file_names.h"
 #include "number/input_error.h"
 #include "shell/job_sheet.h"
 #include "shell/left_work_sheet.h"
@@ -30,6 +31,8 @@ QList<Unkept*> entries_in(const QWidget& window) {
 JobDesk::JobDesk(Document& document, CalliperLine& line, QWidget& window)
     : m_document(document), m_line(line), m_window(window), m_recent(tr("Open again")) {
     refill_recent();
+    // What was typed belongs to the job that it was typed for.
+    connect(&document, &Document::opened, this, &JobDesk::forget_unkept);
 }
 
 void JobDesk::ask_open() {
@@ -45,6 +48,11 @@ void JobDesk::guarded(const std::function<void()>& action) {
     }
 }
 
+QString JobDesk::free_path(const QString& title, const QString& ending) {
+    const std::string name = file_name_of(title.toStdString(), "job");
+    return QString::fromStdString(free_name(jobs_folder().toStdString(), name, ending.toStdString()).string());
+}
+
 QString JobDesk::ask_path(const QString& title, const QString& name, const QString& ending, const QString& kinds) {
     const QString path = QFileDialog::getSaveFileName(&m_window, title, QDir(jobs_folder()).filePath(name), kinds);
     const QString own = ending == ".echappe.json" ? ".json" : ending;
@@ -54,28 +62,24 @@ QString JobDesk::ask_path(const QString& title, const QString& name, const QStri
     return whole;
 }
 
-/// One question with its answers, the first of them safe; which was given.
-int JobDesk::ask(const QString& title, const QString& sentence, const QStringList& answers) {
+int JobDesk::ask(const QString& title, const QString& sentence, const QStringList& answers, int usual) {
     QMessageBox box(QMessageBox::NoIcon, title, sentence, QMessageBox::NoButton, &m_window);
-    std::vector<QAbstractButton*> buttons;
-    for (const QString& answer : answers) buttons.push_back(box.addButton(answer, QMessageBox::ActionRole));
-    box.setDefaultButton(static_cast<QPushButton*>(buttons.front()));
+    QList<QPushButton*> buttons;
+    for (const QString& answer : answers) buttons << box.addButton(answer, QMessageBox::ActionRole);
     box.setEscapeButton(buttons.front());
+    box.setDefaultButton(buttons[usual]);
     box.exec();
-    return static_cast<int>(std::find(buttons.begin(), buttons.end(), box.clickedButton()) - buttons.begin());
+    // Closed without a word it is as Escape.
+    return std::max(0, static_cast<int>(buttons.indexOf(static_cast<QPushButton*>(box.clickedButton()))));
 }
 
 void JobDesk::open_file(const QString& path) {
     m_document.open(path);
-    forget_unkept();
     if (!m_document.path().isEmpty()) remember(path);
     if (m_window.isVisible()) offer_left_work(path);
 }
 
-void JobDesk::open_demo(const QString& name) {
-    m_document.open_demo(name);
-    forget_unkept();
-}
+void JobDesk::open_demo(const QString& name) { m_document.open_demo(name); }
 
 void JobDesk::open_instead(const QString& path) {
     if (path.isEmpty()) return ask_open();
@@ -89,6 +93,7 @@ void JobDesk::demo_instead(const QString& name) {
 JobSheet* JobDesk::ask_title() {
     auto* sheet = new JobSheet(m_document, &m_window);
     sheet->setAttribute(Qt::WA_DeleteOnClose);
+    connect(&m_document, &Document::opened, sheet, &QDialog::reject);
     sheet->open();
     return sheet;
 }
@@ -109,13 +114,9 @@ void JobDesk::revert() {
     if (ask(tr("Revert"), tr("Back to %1 as it was saved? What was done since is dropped.").arg(path), {tr("Cancel"), tr("Revert")}) != 1)
         return;
     m_document.open(path);
-    forget_unkept();
 }
 
-void JobDesk::begin(const Job& job) {
-    m_document.begin(job);
-    forget_unkept();
-}
+void JobDesk::begin(const Job& job) { m_document.begin(job); }
 
 LeftWorkSheet* JobDesk::offer_left_work(const QString& only_path) {
     auto entries = Journal::left_behind(only_path);
@@ -129,18 +130,18 @@ LeftWorkSheet* JobDesk::offer_left_work(const QString& only_path) {
 void JobDesk::take_up(const Journal::Entry& entry) {
     if (!may_drop_edits()) return;
     m_document.recover(entry);
-    forget_unkept();
 }
 
 bool JobDesk::save_to(const QString& path) {
+    QStringList missing;
     try {
-        m_document.save_as(path);
+        missing = m_document.save_as(path);
     } catch (const FileChanged& changed) {
         const int answer =
-            ask(tr("The file has changed"), path + "\n\n" + changed.sentence, {tr("Save elsewhere…"), tr("Replace it"), tr("Cancel")});
-        if (answer != 1) return answer == 0 && save_as();
+            ask(tr("The file has changed"), path + "\n\n" + changed.sentence, {tr("Cancel"), tr("Save elsewhere…"), tr("Replace it")});
+        if (answer != 2) return answer == 1 && save_as();
         try {
-            m_document.save_as(path, true);
+            missing = m_document.save_as(path, true);
         } catch (const InputError& error) {
             return save_elsewhere_after(fault_in_words(error));
         }
@@ -148,20 +149,23 @@ bool JobDesk::save_to(const QString& path) {
         return save_elsewhere_after(fault_in_words(error));
     }
     remember(path);
-    m_line.tell(tr("Saved: %1").arg(path), false);
+    if (missing.isEmpty()) m_line.tell(tr("Saved: %1").arg(path), false);
+    else m_line.tell(tr("Saved: %1. Not found, and so not saved with it: %2.").arg(path, missing.join(", ")), true);
     return true;
 }
 
 bool JobDesk::save_elsewhere_after(const QString& sentence) {
     m_line.tell(tr("Not saved. %1").arg(sentence), true);
-    return ask(tr("Not saved"), sentence, {tr("Save elsewhere…"), tr("Cancel")}) == 0 && save_as();
+    return ask(tr("Not saved"), sentence, {tr("Cancel"), tr("Save elsewhere…")}) == 1 && save_as();
 }
 
 bool JobDesk::save() { return m_document.path().isEmpty() ? save_as() : save_to(m_document.path()); }
 
 bool JobDesk::save_as() {
-    const QString name = m_document.display_name().toLower().replace(' ', '-').replace('/', '-') + ".echappe.json";
-    const QString path = ask_path(tr("Save the job"), name, ".echappe.json", filter);
+    // What is open proposes its own name; a new job one that nothing has yet.
+    const QString ending = ".echappe.json";
+    const QString path = ask_path(
+        tr("Save the job"), m_document.path().isEmpty() ? free_path(m_document.display_name(), ending) : m_document.path(), ending, filter);
     return !path.isEmpty() && save_to(path);
 }
 
@@ -177,15 +181,26 @@ void JobDesk::forget_unkept() {
 }
 
 bool JobDesk::may_drop_edits() {
+    if (!ask_before_dropping()) return false;
+    forget_unkept();
+    return true;
+}
+
+bool JobDesk::may_leave() {
+    bool may = m_let_go;
+    if (!may) guarded([&] { may = ask_before_dropping(); });
+    return may;
+}
+
+bool JobDesk::ask_before_dropping() {
     if (const QStringList typed = unkept(); !typed.isEmpty()) {
         const QString sentence = tr("Typed and not kept:\n\n%1").arg(typed.join("\n"));
         if (ask(tr("Not kept"), sentence, {tr("Go back to it"), tr("Drop it")}) != 1) return m_line.back_to_unkept(), false;
-        forget_unkept();
     }
     if (!m_document.dirty()) return true;
     const int answer = ask(tr("Not saved"), tr("%1 has edits that are not saved.").arg(m_document.display_name()),
-                           {tr("Save"), tr("Drop the edits"), tr("Cancel")});
-    return answer == 1 || (answer == 0 && save());
+                           {tr("Cancel"), tr("Save"), tr("Drop the edits")}, 1);
+    return answer == 2 || (answer == 1 && save());
 }
 
 void JobDesk::remember(const QString& path) {

@@ -39,8 +39,18 @@ public:
     bool save_to(const QString& path);
     bool save();
     bool save_as();
-    /// True when nothing is unsaved or unkept, or it may be dropped.
+    /// True when nothing is unsaved or unkept, or it may be dropped; what was typed and not kept then is.
     bool may_drop_edits();
+    /// The same question; nothing is dropped yet.
+    bool ask_before_dropping();
+    /// Whether the window may be closed: asked, or let go already. Nothing is dropped yet.
+    bool may_leave();
+    /// The window is to be closed and not asked about again.
+    void let_go() { m_let_go = true; }
+    /// One question with its answers; which was given. The first does nothing, and Escape is always that one; Enter gives the usual.
+    int ask(const QString& title, const QString& sentence, const QStringList& answers, int usual = 0);
+    /// Where a thing of this title may be written: in the folder of the jobs, under a name that is free.
+    static QString free_path(const QString& title, const QString& ending);
     /// What was typed anywhere and not kept, each with what for.
     QStringList unkept() const;
     /// The files opened last.
@@ -52,7 +62,6 @@ public:
     QString ask_path(const QString& title, const QString& name, const QString& ending, const QString& kinds);
 
 private:
-    int ask(const QString& title, const QString& sentence, const QStringList& answers);
     bool save_elsewhere_after(const QString& sentence);
     void forget_unkept();
     void remember(const QString& path);
@@ -62,6 +71,7 @@ private:
     CalliperLine& m_line;
     QWidget& m_window;
     QMenu m_recent;
+    bool m_let_go = false;
 };
 
 }  // namespace echappe

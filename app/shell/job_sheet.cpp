@@ -7,6 +7,7 @@
 
 #include "document/bench_hand.h"
 #include "document/pictures.h"
+#include "job/edits.h"
 #include "number/input_error.h"
 #include "theme/theme.h"
 #include "workings/record_json.h"
@@ -33,15 +34,21 @@ QLineEdit* line_of(const QString& name, const QString& text, const QString& mean
 }  // namespace
 
 JobSheet::JobSheet(Document& document, QWidget* parent)
-    : QDialog(parent), m_document(document), m_scope(new QPlainTextEdit(words(document.job().scope))), m_photo(new QLabel) {
+    : QDialog(parent),
+      m_document(document),
+      m_held(document),
+      m_scope(new QPlainTextEdit(words(document.job().scope))),
+      m_photo(new QLabel) {
     setWindowTitle(tr("This job"));
     auto* form = new QFormLayout(this);
     form->setContentsMargins(24, 20, 24, 16);
     form->setVerticalSpacing(10);
     for (const SumLine& line : lines_of(Job::record(), &m_document.job(), fields)) {
         const QString name = words(line.field);
+        m_stood[name] = words(line.text);
         form->addRow(capital(name), line_of(name, words(line.text), words(Job::record().find(line.field)->meaning)));
     }
+    m_stood["scope"] = m_scope->toPlainText();
     constexpr int scope_lines = 3;
     wear(*m_scope, Type::text);
     m_scope->setAccessibleName(tr("agreed"));
@@ -64,7 +71,7 @@ JobSheet::JobSheet(Document& document, QWidget* parent)
     photo->addWidget(m_photo);
     photo->addWidget(choose, 0, Qt::AlignLeft);
     form->addRow(tr("The whole"), photo);
-    show_photo(m_document.job().photo.empty() ? QString() : pictures_folder(m_document.path()) + "/" + words(m_document.job().photo));
+    show_photo(m_document.job().photo.empty() ? QString() : m_document.pictures() + "/" + words(m_document.job().photo));
     form->addRow(tr("Your hand"),
                  line_of("hand", words(bench_hand()), tr("who counts and measures at this bench: kept with every reading")));
     auto* buttons = new QDialogButtonBox;
@@ -89,14 +96,14 @@ void JobSheet::choose_photo(const QString& path) {
 }
 
 void JobSheet::accept() {
-    const std::string photo =
-        m_chosen.isEmpty() ? m_document.job().photo : keep_picture(pictures_folder(m_document.path()), m_chosen, "whole").toStdString();
-    m_document.edit(tr("Title, owner and maker"), [&](Job& job) {
-        for (const std::string& field : fields)
-            read_word(*Job::record().find(field), entry(words(field))->text().trimmed().toStdString(), &job);
-        job.scope = m_scope->toPlainText().trimmed().toStdString();
-        job.photo = photo;
-    });
+    Document& document = m_held.document();
+    // What was not touched here is left as it is by now.
+    std::map<std::string, std::string> changed;
+    for (const std::string& field : fields)
+        if (const QString typed = entry(words(field))->text(); typed != m_stood[words(field)]) changed[field] = typed.toStdString();
+    if (const QString typed = m_scope->toPlainText(); typed != m_stood["scope"]) changed["scope"] = typed.trimmed().toStdString();
+    if (!m_chosen.isEmpty()) changed["photo"] = keep_picture(document.pictures(), m_chosen, "whole").toStdString();
+    document.edit(retitle(changed));
     set_bench_hand(entry("hand")->text().trimmed().toStdString());
     QDialog::accept();
 }

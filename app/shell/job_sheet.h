@@ -4,6 +4,7 @@
 #include <QLabel>
 #include <QLineEdit>
 #include <QPlainTextEdit>
+#include <map>
 
 #include "document/document.h"
 
@@ -24,9 +25,11 @@ public:
 private:
     void show_photo(const QString& file);
     Document& m_document;
+    JobHeld m_held;  ///< what is written here is this job's
     QPlainTextEdit* m_scope;
     QLabel* m_photo;
-    QString m_chosen;  ///< picture, not kept yet
+    std::map<QString, QString> m_stood;  ///< what stood in each entry when it was opened
+    QString m_chosen;                    ///< picture, not kept yet
 };
 
 }  // namespace echappe

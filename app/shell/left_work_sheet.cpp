@@ -31,7 +31,7 @@ QString standing_of(const Journal::Entry& entry, const FileStamp& now) {
     try {
         const Job saved = load_job(entry.about.job_path.toStdString()).job;
         const Job kept = job_from_text(entry.job_text.toStdString()).job;
-        const auto differ = changes_between(Job::record(), &saved, &kept).size();
+        const auto differ = places_changed(patch_between(Job::record(), &saved, &kept));
         return QObject::tr("newer than its file in %n place(s)", nullptr, static_cast<int>(differ))
             .replace("place(s)", differ == 1 ? "place" : "places");
     } catch (const std::exception&) {

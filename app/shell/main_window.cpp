@@ -24,13 +24,13 @@ MainWindow::MainWindow(QWidget* parent)
     : QMainWindow(parent),
       m_calliper(new CalliperLine(m_document)),
       m_jobs(m_document, *m_calliper, *this),
-      m_out({m_document, m_workshop, m_motion, *m_calliper}, m_jobs),
+      m_out({m_document, *m_workshop, m_motion, *m_calliper}, m_jobs),
       m_bar(new StationsBar(m_document)),
       m_ladder(new Ladder(m_document)),
       m_stack(new QStackedWidget),
       m_workings(new WorkingsPanel(m_document)),
       m_sheets(new SheetDesk(*this)) {
-    for (const StationRow& row : station_rows()) add_station(row, {m_document, m_workshop, m_motion, *m_calliper});
+    for (const StationRow& row : station_rows()) add_station(row, {m_document, *m_workshop, m_motion, *m_calliper});
     m_out.set_stations(m_stations);
     lay_out();
     m_fitting = new Fitting(*this, *m_ladder, *m_workings);
@@ -85,6 +85,7 @@ void MainWindow::lay_out() {
 /// Every panel takes values and sends intent; here they are wired together.
 void MainWindow::join() {
     new Typing(*m_calliper);
+    m_calliper->ask_picture_first([this](const QKeyEvent& key) { return shown().answers(key); });
     if (auto* application = qobject_cast<Application*>(qApp))
         connect(application, &Application::told, m_calliper, [this](const QString& sentence) { m_calliper->tell(sentence, true); });
     connect(m_bar, &StationsBar::chosen, this, &MainWindow::show_station);
@@ -114,8 +115,8 @@ void MainWindow::join() {
         });
     });
     connect(&m_out, &OutDesk::station_wanted, this, [this](Station* station) { show_station(m_ids[m_stations.indexOf(station)]); });
-    m_document.use_stock(m_workshop.stock());
-    connect(&m_workshop, &Workshop::changed, this, [this] { m_document.use_stock(m_workshop.stock()); });
+    m_document.use_stock(m_workshop->stock());
+    connect(m_workshop.get(), &Workshop::changed, this, [this] { m_document.use_stock(m_workshop->stock()); });
     connect(&m_workings->sheet(), &WorkingsSheet::overrule_wanted, m_sheets, &SheetDesk::ask_overrule);
     connect(&m_document, &Document::told, m_calliper, &CalliperLine::tell);
     connect(&m_document, &Document::changed, this, &MainWindow::follow_round);
@@ -147,6 +148,7 @@ void MainWindow::follow_round() {
     ReadingRound* round = shown().round();
     ReadingRound& wanted = round ? *round : m_calliper->solver();
     if (&wanted != &m_calliper->round()) m_calliper->take(wanted);
+    m_calliper->show_who_takes_figures();
 }
 
 /// The station where these readings are asked for: the one that is shown, where it asks for them too.
@@ -173,10 +175,8 @@ void MainWindow::keyPressEvent(QKeyEvent* event) {
 }
 
 void MainWindow::closeEvent(QCloseEvent* event) {
-    bool close = false;
-    m_jobs.guarded([&] { close = m_jobs.may_drop_edits(); });
-    if (!close) return event->ignore();
-    m_document.journal().clear();
+    if (!m_jobs.may_leave()) return event->ignore();
+    m_document.drop_edits();
     m_fitting->remember(m_ids.value(m_stations.indexOf(&shown())));
     event->accept();
 }

@@ -24,7 +24,7 @@ public:
 
     Document& document() { return m_document; }
     Motion& motion() { return m_motion; }
-    Workshop& workshop() { return m_workshop; }
+    Workshop& workshop() { return *m_workshop; }
     CalliperLine& calliper() { return *m_calliper; }
     Ladder& ladder() { return *m_ladder; }
     WorkingsPanel& workings() { return *m_workings; }
@@ -66,7 +66,7 @@ private:
     void show_round_of(ReadingRound* round);
 
     Document m_document;
-    Workshop m_workshop;
+    std::shared_ptr<Workshop> m_workshop = Workshop::shared();  ///< of all windows
     Motion m_motion;
     CalliperLine* m_calliper;
     JobDesk m_jobs;

@@ -11,6 +11,7 @@
 #include <QToolBar>
 #include <QToolButton>
 
+#include "exchange/file_names.h"
 #include "exchange/whole_file.h"
 #include "job/file.h"
 #include "number/input_error.h"
@@ -19,6 +20,9 @@ namespace echappe {
 
 namespace {
 const QString csv_kinds = "CSV (*.csv)";
+
+/// As a file is called: "third-wheel".
+QString name_of_part(const QString& part) { return QString::fromStdString(file_name_of(part.toStdString(), "part")); }
 
 /// The toolkit's preview is made for the mouse: here Tab leads through its buttons, and the key that opened it prints.
 void open_to_keys(QPrintPreviewDialog& preview) {
@@ -43,18 +47,16 @@ Station* OutDesk::writer(const QString& ending) const {
 /// A solid takes a second or two: it is made beside the window.
 void OutDesk::export_solid(const QString& path, const Station& station) {
     m_bench.line.tell(tr("Making the solid for %1…").arg(path), false);
-    m_exporter = std::jthread([this, path, part = station.solid()] {
-        QString fault;
-        try {
+    const auto written = [this](const QString& sentence, bool fault) {
+        m_bench.line.tell(sentence, fault);
+        emit solid_written();
+    };
+    m_exporter.send(
+        [path, written, part = station.solid()](const std::stop_token&, const Errand::Tell& tell) {
             save_text(path.toStdString(), to_step(part));
-        } catch (const std::exception& error) {
-            fault = fault_in_words(error);
-        }
-        QMetaObject::invokeMethod(this, [this, path, fault] {
-            m_bench.line.tell(fault.isEmpty() ? tr("Written: %1").arg(path) : fault, !fault.isEmpty());
-            emit solid_written();
-        });
-    });
+            tell([path, written] { written(tr("Written: %1").arg(path), false); });
+        },
+        [written](const QString& why) { written(why, true); });
 }
 
 void OutDesk::export_to(const QString& path) {
@@ -69,7 +71,8 @@ void OutDesk::export_to(const QString& path) {
 }
 
 void OutDesk::ask_export(const QString& ending) {
-    const QString path = m_jobs.ask_path(tr("Export"), writer(ending)->writes(ending) + "." + ending, "." + ending, {});
+    const QString name = name_of_part(writer(ending)->writes(ending));
+    const QString path = m_jobs.ask_path(tr("Export"), name + "." + ending, "." + ending, {});
     if (!path.isEmpty()) export_to(path);
 }
 
@@ -86,7 +89,7 @@ void OutDesk::ask_pdf(bool whole_job) {
 }
 
 void OutDesk::write_pages(QString name, const std::vector<Printout>& parts) {
-    const QString path = m_jobs.ask_path(tr("Write as PDF"), name.toLower().replace(' ', '-') + ".pdf", ".pdf", {});
+    const QString path = m_jobs.ask_path(tr("Write as PDF"), name_of_part(name) + ".pdf", ".pdf", {});
     if (path.isEmpty()) return;
     write_pdf(path, words(m_bench.document.job().title), parts);
     m_bench.line.tell(tr("Written: %1").arg(path), false);
@@ -130,7 +133,7 @@ void OutDesk::write_picture(const QString& path) {
 
 void OutDesk::ask_picture() {
     const QString path =
-        m_jobs.ask_path(tr("Write the picture"), m_shown->accessibleName().toLower() + ".png", {}, tr("Pictures (*.png *.svg)"));
+        m_jobs.ask_path(tr("Write the picture"), name_of_part(m_shown->accessibleName()) + ".png", {}, tr("Pictures (*.png *.svg)"));
     if (!path.isEmpty()) write_picture(path);
 }
 
@@ -176,23 +179,40 @@ void OutDesk::read_drawing(const QString& path) {
     keep_from(path, [&](Job& job) { return (*reader)->read_drawing(job, path); });
 }
 
+Station* OutDesk::taker_of(const QString& path, QString (Station::*place)() const, const QString& question) {
+    if (m_shown && !(m_shown->*place)().isEmpty()) return m_shown;
+    QList<Station*> takers;
+    QStringList answers = {tr("Leave it")};
+    for (Station* station : m_stations) {
+        const QString there = (station->*place)();
+        if (there.isEmpty()) continue;
+        takers << station;
+        answers << there;
+    }
+    if (takers.isEmpty()) return nullptr;
+    const int answer = m_jobs.ask(tr("A file was dropped"), question.arg(QFileInfo(path).fileName()), answers);
+    if (answer == 0) return nullptr;
+    emit station_wanted(takers[answer - 1]);
+    return takers[answer - 1];
+}
+
 void OutDesk::take_file(const QString& path) {
     const QString ending = QFileInfo(path).suffix().toLower();
     if (ending == "csv") return import_readings(path);
     if (ending == "dxf") return read_drawing(path);
     if (ending == "png" || ending == "jpg" || ending == "jpeg") {
-        if (m_shown && m_shown->takes_pictures()) return m_shown->take_picture(path);
-        const auto taker = std::find_if(m_stations.begin(), m_stations.end(), [](const Station* s) { return s->takes_pictures(); });
-        if (taker != m_stations.end()) {
-            emit station_wanted(*taker);
-            return (*taker)->take_picture(path);
-        }
+        if (Station* taker = taker_of(path, &Station::place_for_pictures, tr("What is %1 a picture of?"))) taker->take_picture(path);
+        return;
+    }
+    if (ending == "wav" || ending == "flac" || ending == "ogg") {
+        if (Station* taker = taker_of(path, &Station::listens_for, tr("What is to be heard in %1?"))) taker->take_sound(path);
+        return;
     }
     // What is damaged opens as far as it can be read; where that is nothing, it is no job.
     const LoadedJob looked = load_job(path.toStdString());
     if (!looked.faults.empty() && looked.job == Job())
         throw InputError("file", std::string("nothing of a job in it (") + looked.faults.front().what() + ")",
-                         "a job (.echappe.json), a table, a drawing or a picture");
+                         "a job (.echappe.json), a table, a drawing, a picture or a recording");
     if (m_jobs.may_drop_edits()) m_jobs.open_file(path);
 }
 

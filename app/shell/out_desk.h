@@ -1,8 +1,8 @@
 #pragma once
 
 #include <QObject>
-#include <thread>
 
+#include "document/errand.h"
 #include "shell/job_desk.h"
 #include "shell/station.h"
 
@@ -46,6 +46,8 @@ signals:
     void window_wanted(const QString& path);
 
 private:
+    /// Among the stations that would take it, the one that is shown, else the one that is named in answer to a question; nullptr: none.
+    Station* taker_of(const QString& path, QString (Station::*place)() const, const QString& question);
     void keep_from(const QString& path, const std::function<size_t(Job&)>& read);
     Station* writer(const QString& ending) const;
     std::vector<Printout> printouts(bool whole_job) const;
@@ -55,7 +57,7 @@ private:
     JobDesk& m_jobs;
     QList<Station*> m_stations;
     Station* m_shown = nullptr;
-    std::jthread m_exporter;  ///< last: it must end before what it reports to
+    Errand m_exporter;
 };
 
 }  // namespace echappe

@@ -17,6 +17,8 @@ SheetDesk::SheetDesk(MainWindow& window) : QObject(&window), m_window(window) {}
 Finder* SheetDesk::open_finder() {
     auto* finder = new Finder(entries_of(m_window), &m_window);
     finder->move(m_window.mapToGlobal(QPoint((m_window.width() - finder->width()) / 2, 110)));
+    // What it offers is of this job.
+    connect(&m_window.document(), &Document::opened, finder, &QDialog::reject);
     finder->open();
     return finder;
 }
@@ -43,6 +45,7 @@ StockSheet* SheetDesk::open_stock() {
 
 void SheetDesk::ask_overrule(const std::string& finding) {
     Document& document = m_window.document();
+    const JobHeld held(document);
     bool said = false;
     QString stands;
     for (const Judgement& judgement : document.job().judgements)
@@ -51,7 +54,7 @@ void SheetDesk::ask_overrule(const std::string& finding) {
         QInputDialog::getText(&m_window, tr("Overrule"), tr("Because (kept with the job):"), QLineEdit::Normal, stands, &said);
     if (said && reason.trimmed().isEmpty())
         m_window.calliper().tell(tr("reason: got nothing, takes a few words: they are what you will want to read in a year"), true);
-    else if (said) m_window.jobs().guarded([&] { document.judge(finding, "overruled", reason.trimmed()); });
+    else if (said) m_window.jobs().guarded([&] { held.document().judge(finding, "overruled", reason.trimmed()); });
 }
 
 }  // namespace echappe

@@ -2,6 +2,7 @@
 
 #include <QCoreApplication>
 #include <QKeyEvent>
+#include <algorithm>
 
 namespace echappe {
 
@@ -11,6 +12,16 @@ const QList<Action>& Station::actions() const {
     // Made when they are first asked for: a constructor cannot ask the class that is built on it.
     if (m_actions.isEmpty()) m_actions = const_cast<Station*>(this)->make_actions();
     return m_actions;
+}
+
+bool Station::answers(const QKeyEvent& key) const {
+    const auto is_figure = [](int one) { return one >= Qt::Key_0 && one <= Qt::Key_9; };
+    const auto answered = [&](const QKeySequence& own) {
+        return own.count() == 1 && own[0].keyboardModifiers() == Qt::NoModifier && is_figure(own[0].key()) && is_figure(key.key());
+    };
+    return std::any_of(actions().begin(), actions().end(), [&](const Action& action) {
+        return (action.answers(key) || std::any_of(action.keys.begin(), action.keys.end(), answered)) && action.can();
+    });
 }
 
 bool Station::act_on(const QString& id) {

@@ -45,6 +45,8 @@ public:
     /// Whether the window came here just for what is done now: then it is not put away again.
     bool just_come() const { return m_just_come; }
     void come_for(const std::function<void()>& action);
+    /// Whether this key, pressed on the picture, is one of its own now. Figures belong together: where one of them is an answer all are.
+    bool answers(const QKeyEvent& key) const;
     /// The readings that the line asks for here; nullptr: as the solver says.
     virtual ReadingRound* round() const { return nullptr; }
     /// Whether the line asks for these here.
@@ -78,9 +80,13 @@ public:
     virtual size_t read_drawing(Job& /*job*/, const QString& /*path*/) { return 0; }
     /// What can be done here with the selected arbor, wherever that is drawn.
     virtual void fill_subject_menu(QMenu& /*menu*/) {}
-    /// Whether a picture that is dropped on the window belongs here.
-    virtual bool takes_pictures() const { return false; }
+    /// Where a picture that is dropped on the window would be kept by this station: "the whole movement"; empty: nowhere.
+    virtual QString place_for_pictures() const { return {}; }
+    /// Keeps it there, and says so.
     virtual void take_picture(const QString& /*path*/) {}
+    /// What a recording would be listened to for here: "rate and beat error"; empty: not at all.
+    virtual QString listens_for() const { return {}; }
+    virtual void take_sound(const QString& /*path*/) {}
 
 signals:
     void drawers_wanted();

@@ -2,9 +2,11 @@
 
 #include "document/today.h"
 #include "exchange/step.h"
+#include "job/edits.h"
 #include "shell/fitting.h"
 #include "shell/help_sheet.h"
 #include "shell/main_window.h"
+#include "shell/quit.h"
 #include "theme/theme.h"
 #include "train/edits.h"
 #include "workings/workings_panel.h"
@@ -50,7 +52,7 @@ QList<Action> of_the_job(MainWindow& window) {
         {"job.copy-picture", tr("Copy the picture"), {tr("Ctrl+Shift+C")}, [&window] { window.out().copy_picture(); }, menu},
         {"job.preferences", tr("Preferences…"), {tr("Ctrl+,")}, [&window] { window.sheets().open_preferences(); }, menu, {}, {}, true},
         {"job.close", tr("Close"), {tr("Ctrl+F4")}, [&window] { window.close(); }, menu, {}, {}, true},
-        {"job.quit", tr("Quit"), {tr("Ctrl+Q")}, [] { QApplication::closeAllWindows(); }, menu},
+        {"job.quit", tr("Quit"), {tr("Ctrl+Q")}, [] { quit(); }, menu},
     };
 }
 
@@ -71,9 +73,7 @@ QList<Action> of_edits(MainWindow& window) {
         {"edit.unit",
          tr("Show lengths in inches or millimetres"),
          {tr("Ctrl+U")},
-         [&document] {
-             document.edit(tr("Change the unit shown"), [](Job& job) { job.length.symbol = job.length.symbol == "mm" ? "in" : "mm"; });
-         },
+         [&document] { document.edit(show_other_unit()); },
          menu,
          {},
          {},

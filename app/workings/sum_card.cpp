@@ -24,9 +24,9 @@ SumCard::Tab SumCard::of_sum(Document& document, const QString& name, const Calc
                              std::function<std::map<std::string, double>()> facts) {
     return {name, echappe::words(sum.sentence),
             [&document, &sum, part, facts] { return answer_sum(sum, facts(), typed_into(document.job().survey.pivots, sum.verb, part())); },
-            [&sum, part](Job& job, const std::string& field, const std::string& word) {
-                type_into(job.survey.pivots, sum, part(), field, word);
-            }};
+            typed_into_part<SurveyRecord>(document, [&sum, part](SurveyRecord& survey, const std::string& field, const std::string& word) {
+                type_into(survey.pivots, sum, part(), field, word);
+            })};
 }
 
 void SumCard::show_part(const QString& title) {
@@ -60,8 +60,7 @@ void SumCard::ask(const SumLine& line) {
     m_editor->ask(tr("%1 · %2, %3").arg(m_title, tab().words, words(line.words)),
                   QRectF(at.right() - room, at.top(), room, std::max(24.0, at.height())), words(line.text),
                   [this, field = line.field](const QString& text) {
-                      m_document.edit(tr("Figures: %1").arg(tab().words),
-                                      [&](Job& job) { tab().take(job, field, text.trimmed().toStdString()); });
+                      tab().take(tr("Figures: %1").arg(tab().words), field, text.trimmed().toStdString());
                   });
     m_editor->setPlaceholderText(line.unit.empty() ? QString() : tr("in %1").arg(words(line.unit)));
 }
@@ -118,10 +117,7 @@ void SumCard::write_step(Column& page, const SumLine& line) {
     place({"step:" + words(line.field),
            page.step(words(line.text), done ? Column::Tick::done : Column::Tick::open),
            [this, line, done] {
-               attempt([&] {
-                   m_document.edit(done ? tr("Step open again") : tr("Step done"),
-                                   [&](Job& job) { tab().take(job, line.field, done ? "" : "done"); });
-               });
+               attempt([&] { tab().take(done ? tr("Step open again") : tr("Step done"), line.field, done ? "" : "done"); });
            },
            {},
            {}});

@@ -13,12 +13,21 @@ class SumCard : public Canvas {
     Q_OBJECT
 public:
     static constexpr int wide = 306;
+    /// Makes an edit of this name of what was typed for a field.
+    using Take = std::function<void(const QString& name, const std::string& field, const std::string& word)>;
+    /// What is typed goes into this part of the job, by the part's own way of taking it.
+    template <class Part, class Type>
+    static Take typed_into_part(Document& document, Type type) {
+        return [&document, type](const QString& name, const std::string& field, const std::string& word) {
+            document.edit(Edit<Part>{name.toStdString(), [&](Part& part) { type(part, field, word); }});
+        };
+    }
     struct Tab {
         QString words;
         QString sentence;
         std::function<SumAnswer()> answer;
         /// A figure typed in place. Throws InputError; none: nothing can be typed.
-        std::function<void(Job&, const std::string& field, const std::string& word)> take;
+        Take take;
     };
     /// A sum of the bench, with what is known of the part it is for.
     static Tab of_sum(Document& document, const QString& words, const Calculation& sum, std::function<std::string()> part,

@@ -218,6 +218,7 @@ BeatAnalysisResult analyse_beats(const BeatAnalysisInput& in) {
     if (!out) throw InputError("file", std::to_string(heard.beats.size()) + " beats", "a recording of eight beats at least");
     out->missed = heard.missed;
     out->seconds = sound->seconds();
+    out->cut_short = sound->cut_short();
     tell_shapes(*heard.shapes, in, told, heard.one_sound, *out);
     return *out;
 }
@@ -290,6 +291,7 @@ const Record& BeatAnalysisResult::record() {
             .add("spread_ms", &Out::spread_ms, "ms", "standard deviation of a single beat")
             .add("beats", &Out::beats, "", "heard")
             .add("missed", &Out::missed, "", "not heard, between the first and the last that were")
+            .add("cut_short", &Out::cut_short, "", "the file ends before its header says it does: heard as far as it goes")
             .add("seconds", &Out::seconds, "s", "of the recording")
             .add("sections", &Out::sections, "", "the rate in parts of the recording")
             .add("drift_s_per_day", &Out::drift_s_per_day, "s/d", "change of the rate from the first part to the last")

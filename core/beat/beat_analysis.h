@@ -40,7 +40,8 @@ struct BeatAnalysisResult {
     double spread_ms = 0;                        ///< of a single beat
     long long beats = 0;                         ///< heard
     long long missed = 0;
-    double seconds = 0;  ///< of the recording
+    double seconds = 0;      ///< of the recording
+    bool cut_short = false;  ///< its file ends before its header says it does
     std::vector<BeatSection> sections;
     double drift_s_per_day = 0;  ///< from the first to the last section
     double drift_u_s_per_day = 0;

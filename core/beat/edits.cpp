@@ -30,4 +30,20 @@ Edit<RateLog> put_in_beat(double turn_deg, bool balance, double reference_s) {
     return {event.what, [event](RateLog& log) { log.events.push_back(event); }};
 }
 
+Edit<RateLog> look_taken(const RateObservation& look) {
+    return {"Look at the clock", [=](RateLog& log) {
+                look_taken_out(look.reference_s).change(log);
+                log.looks.push_back(look);
+            }};
+}
+
+Edit<RateLog> look_taken_out(double reference_s) {
+    return {"Take a look out",
+            [=](RateLog& log) { std::erase_if(log.looks, [&](const RateObservation& look) { return look.reference_s == reference_s; }); }};
+}
+
+Edit<RateLog> rate_event(const RateEvent& event) {
+    return {event.what, [=](RateLog& log) { log.events.push_back(event); }};
+}
+
 }  // namespace echappe

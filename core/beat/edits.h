@@ -13,4 +13,10 @@ Edit<RateLog> keep_heard(const BeatAnalysisResult& heard, const std::string& fro
 /// Crutch bent or collet turned by so many degrees, positive to the right or clockwise, after what was heard and looked at last.
 Edit<RateLog> put_in_beat(double turn_deg, bool balance, double reference_s);
 
+/// A look at the clock; one at the same moment goes.
+Edit<RateLog> look_taken(const RateObservation& look);
+Edit<RateLog> look_taken_out(double reference_s);
+/// Something was done that changes the rate.
+Edit<RateLog> rate_event(const RateEvent& event);
+
 }  // namespace echappe

@@ -4,7 +4,9 @@
 
 #include <algorithm>
 #include <memory>
+#include <set>
 
+#include "exchange/file_names.h"
 #include "exchange/whole_file.h"
 #include "number/input_error.h"
 
@@ -33,14 +35,79 @@ Zip open(const fs::path& path, int how) {
     refuse(path, why, "a ZIP archive");
 }
 
-/// No name that would leave the folder it is unpacked into.
-bool stays_inside(const std::string& name) {
-    const fs::path path(name);
-    return !name.empty() && path.is_relative() && std::none_of(path.begin(), path.end(), [](const fs::path& part) { return part == ".."; });
+/// What one entry is, before anything of it is read.
+struct Entry {
+    zip_uint64_t at = 0;
+    std::string name;
+    std::uint64_t size = 0;
+};
+
+bool is_link(zip_t* zip, zip_uint64_t at) {
+    zip_uint8_t system = 0;
+    zip_uint32_t attributes = 0;
+    constexpr zip_uint32_t kind = 0170000, link = 0120000;
+    return zip_file_get_external_attributes(zip, at, 0, &system, &attributes) == 0 && ((attributes >> 16) & kind) == link;
 }
 
-/// "clock.pictures" beside "clock.echappe.json".
-std::string pictures_of(const std::string& job) { return job.substr(0, job.find('.')) + ".pictures"; }
+/// Every file of an archive that may be unpacked; what may not be refuses the whole of it.
+std::vector<Entry> entries_of(zip_t* zip, const fs::path& path) {
+    const zip_int64_t count = zip_get_num_entries(zip, 0);
+    if (count < 0 || static_cast<std::uint64_t>(count) > most_archived)
+        refuse(path, std::to_string(count) + " files", "at most " + std::to_string(most_archived));
+    std::vector<Entry> entries;
+    std::set<std::string> names;
+    std::uint64_t whole = 0;
+    for (zip_uint64_t i = 0; i < static_cast<zip_uint64_t>(count); ++i) {
+        zip_stat_t is;
+        zip_stat_init(&is);
+        if (zip_stat_index(zip, i, 0, &is) != 0 || !(is.valid & ZIP_STAT_NAME) || !(is.valid & ZIP_STAT_SIZE))
+            refuse(path, zip_strerror(zip), "an archive that is whole");
+        const std::string name = is.name;
+        if (name.ends_with('/')) continue;
+        if (!is_plain_name(name))
+            refuse(path, "a file \"" + one_line(name) + "\" that is hidden or leads out of it", "an archive of a job");
+        if (is_link(zip, i)) refuse(path, "\"" + name + "\", a link", "an archive of a job: its files and nothing that leads elsewhere");
+        if (!names.insert(name).second) refuse(path, "\"" + name + "\" a second time", "an archive that holds each file once");
+        if (is.size > largest_archive || whole + is.size > largest_archive)
+            refuse(path, "more than " + std::to_string(largest_archive >> 20) + " MB when it is unpacked", "less than that in all");
+        whole += is.size;
+        entries.push_back({i, name, is.size});
+    }
+    return entries;
+}
+
+/// As much as was announced, and no more: what is announced wrong is not whole.
+std::string content_of(zip_t* zip, const fs::path& path, const Entry& entry) {
+    const std::unique_ptr<zip_file_t, int (*)(zip_file_t*)> file(zip_fopen_index(zip, entry.at, 0), zip_fclose);
+    std::string content;
+    constexpr std::uint64_t piece = 1 << 20;
+    bool whole = file != nullptr;
+    while (whole && content.size() < entry.size) {
+        const size_t had = content.size();
+        content.resize(had + std::min(piece, entry.size - had));
+        const zip_int64_t got = zip_fread(file.get(), content.data() + had, content.size() - had);
+        whole = got > 0;
+        content.resize(had + static_cast<size_t>(std::max<zip_int64_t>(got, 0)));
+    }
+    char more = 0;
+    // The end is read too: there the sum of what was read is checked.
+    if (!whole || zip_fread(file.get(), &more, 1) != 0) refuse(path, "\"" + entry.name + "\" cannot be read", "an archive that is whole");
+    return content;
+}
+
+bool at_top(const std::string& name) { return name.find('/') == std::string::npos; }
+
+/// The one job that lies at the top of it.
+std::string job_in(const fs::path& archive, const std::vector<Entry>& entries) {
+    for (const char* ending : {".echappe.json", ".json"}) {
+        std::vector<std::string> jobs;
+        for (const Entry& entry : entries)
+            if (at_top(entry.name) && entry.name.ends_with(ending)) jobs.push_back(entry.name);
+        if (jobs.size() == 1) return jobs.front();
+        if (jobs.size() > 1) refuse(archive, "\"" + jobs[0] + "\" and \"" + jobs[1] + "\"", "an archive of one job");
+    }
+    refuse(archive, "no job in it", "an archive with a job file (.echappe.json)");
+}
 
 }  // namespace
 
@@ -65,57 +132,52 @@ void write_archive(const fs::path& path, const std::vector<ArchivedFile>& files)
     fs::rename(beside, path);
 }
 
+std::vector<std::string> names_in_archive(const fs::path& path) {
+    const Zip zip = open(path, ZIP_RDONLY);
+    std::vector<std::string> names;
+    for (Entry& entry : entries_of(zip.get(), path)) names.push_back(std::move(entry.name));
+    return names;
+}
+
 std::vector<ArchivedFile> read_archive(const fs::path& path) {
     const Zip zip = open(path, ZIP_RDONLY);
     std::vector<ArchivedFile> files;
-    const zip_int64_t count = zip_get_num_entries(zip.get(), 0);
-    constexpr zip_uint64_t largest = 512ULL << 20;
-    for (zip_int64_t i = 0; i < count; ++i) {
-        zip_stat_t is;
-        zip_stat_init(&is);
-        if (zip_stat_index(zip.get(), static_cast<zip_uint64_t>(i), 0, &is) != 0)
-            refuse(path, zip_strerror(zip.get()), "an archive that is whole");
-        const std::string name = is.name;
-        if (name.ends_with('/')) continue;
-        if (!stays_inside(name)) refuse(path, "a file \"" + name + "\" that leads out of it", "an archive of a job");
-        if (is.size > largest) refuse(path, "\"" + name + "\" of more than 512 MB", "pictures of ordinary size");
-        zip_file_t* file = zip_fopen_index(zip.get(), static_cast<zip_uint64_t>(i), 0);
-        std::string content(is.size, '\0');
-        const bool whole = file && zip_fread(file, content.data(), is.size) == static_cast<zip_int64_t>(is.size);
-        if (file) zip_fclose(file);
-        if (!whole) refuse(path, "\"" + name + "\" cannot be read", "an archive that is whole");
-        files.push_back({name, std::move(content)});
-    }
+    for (const Entry& entry : entries_of(zip.get(), path)) files.push_back({entry.name, content_of(zip.get(), path, entry)});
     return files;
 }
 
-std::vector<ArchivedFile> job_with_pictures(const fs::path& job) {
-    const std::string name = job.filename().string();
-    std::vector<ArchivedFile> files = {{name, read_text(job)}};
-    const fs::path pictures = job.parent_path() / pictures_of(name);
-    if (!fs::is_directory(pictures)) return files;
-    for (const auto& entry : fs::recursive_directory_iterator(pictures))
-        if (entry.is_regular_file())
-            files.push_back({(pictures_of(name) / fs::relative(entry.path(), pictures)).generic_string(), read_text(entry.path())});
-    std::sort(files.begin() + 1, files.end(), [](const ArchivedFile& a, const ArchivedFile& b) { return a.name < b.name; });
-    return files;
-}
-
-fs::path unpack_job(const fs::path& archive, const fs::path& folder) {
-    const std::vector<ArchivedFile> files = read_archive(archive);
-    const auto job = std::find_if(files.begin(), files.end(), [](const ArchivedFile& file) {
-        return file.name.ends_with(".echappe.json") && file.name.find('/') == std::string::npos;
-    });
-    if (job == files.end()) refuse(archive, "no job in it", "an archive with a job file (.echappe.json)");
-    for (const ArchivedFile& file : files)
-        if (fs::exists(folder / file.name))
-            throw InputError("folder", "\"" + (folder / file.name).string() + "\", which is there already",
+UnpackedJob unpack_job(const fs::path& archive, const fs::path& folder) {
+    const Zip zip = open(archive, ZIP_RDONLY);
+    const std::vector<Entry> entries = entries_of(zip.get(), archive);
+    const std::string job = job_in(archive, entries);
+    const std::string pictures = pictures_beside(job) + "/";
+    UnpackedJob out{folder / job, {}};
+    std::vector<Entry> wanted;
+    std::uint64_t whole = 0;
+    for (const Entry& entry : entries) {
+        if (entry.name != job && !entry.name.starts_with(pictures)) {
+            out.left_in.push_back(entry.name);
+            continue;
+        }
+        if (fs::exists(fs::symlink_status(folder / entry.name)))
+            throw InputError("folder", "\"" + (folder / entry.name).string() + "\", which is there already",
                              "a folder without it: nothing is written over");
-    for (const ArchivedFile& file : files) {
-        fs::create_directories((folder / file.name).parent_path());
-        save_text(folder / file.name, file.content);
+        whole += entry.size;
+        wanted.push_back(entry);
     }
-    return folder / job->name;
+    std::error_code none;
+    fs::create_directories(folder, none);
+    if (const fs::space_info room = fs::space(folder, none); !none && room.available < whole)
+        throw InputError("folder", std::to_string(room.available >> 20) + " MB of free room",
+                         "room for the " + std::to_string((whole >> 20) + 1) + " MB that come out of it");
+    // A folder of pictures that is a link would lead elsewhere.
+    if (fs::is_symlink(fs::symlink_status(folder / pictures_beside(job))))
+        throw InputError("folder", "\"" + (folder / pictures_beside(job)).string() + "\", a link", "a folder without it");
+    for (const Entry& entry : wanted) {
+        fs::create_directories((folder / entry.name).parent_path());
+        save_text(folder / entry.name, content_of(zip.get(), archive, entry));
+    }
+    return out;
 }
 
 }  // namespace echappe

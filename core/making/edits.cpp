@@ -13,4 +13,8 @@ Edit<MakingRecord> set_blank(const std::string& part, const BlankChoice& choice)
             }};
 }
 
+Edit<MakingRecord> divide_with(const DividingHead& head) {
+    return {"Divide with the workshop's plates", [=](MakingRecord& making) { making.dividing_head = head; }};
+}
+
 }  // namespace echappe

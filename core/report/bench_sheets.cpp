@@ -142,4 +142,8 @@ void type_into_bench(Job& job, const std::string& field, const std::string& word
     type_into_record(BenchRecord::record(), &bench, field, word);
 }
 
+Edit<Job> typed_on_bench(const std::string& name, const std::string& field, const std::string& word) {
+    return {name, [=](Job& job) { type_into_bench(job, field, word); }};
+}
+
 }  // namespace echappe

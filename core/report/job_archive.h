@@ -1,5 +1,6 @@
 #pragma once
 
+#include "exchange/archive.h"
 #include "workings/calculation.h"
 
 namespace echappe {
@@ -12,10 +13,14 @@ struct JobArchiveInput {
 };
 
 struct JobArchiveResult {
-    std::vector<std::string> files;  ///< in it
-    std::string job;                 ///< path of the job that was unpacked
+    std::vector<std::string> files;    ///< in it
+    std::string job;                   ///< path of the job that was unpacked
+    std::vector<std::string> left_in;  ///< neither the job nor its pictures
     static const Record& record();
 };
+
+/// A job file and the pictures of its folder, as they go into an archive. Throws InputError.
+std::vector<ArchivedFile> job_with_pictures(const std::filesystem::path& job);
 
 /// A job with its pictures in one ZIP, and back. Throws InputError.
 JobArchiveResult job_archive(const JobArchiveInput& input);

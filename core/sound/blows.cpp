@@ -243,7 +243,11 @@ BlowsResult heard_blows_of(Sound& sound, const BlowsInput& in, const std::stop_t
 }
 
 BlowsResult listen_to_strike(const BlowsInput& in, const std::stop_token& stop) {
-    return heard_blows_of(*open_sound(in.file, "file"), in, stop);
+    const std::unique_ptr<Sound> sound = open_sound(in.file, "file");
+    BlowsResult out = heard_blows_of(*sound, in, stop);
+    out.cut_short = sound->cut_short();
+    if (out.cut_short) out.verdict += " The file is cut short: it may have struck on.";
+    return out;
 }
 
 const Record& BlowsInput::record() {
@@ -272,6 +276,7 @@ const Record& BlowsResult::record() {
     using Out = BlowsResult;
     static const Record record = Fields<Out>()
                                      .add("blows", &Out::blows, "", "one after the other")
+                                     .add("cut_short", &Out::cut_short, "", "the file ends before its header says it does")
                                      .add("strikes", &Out::strikes, "", "how many; absent: it still struck when the recording ended")
                                      .add("runs_on", &Out::runs_on, "", "so, and more often than any hour has; else it was cut short")
                                      .add("early", &Out::early, "", "of them well before the others, at the warning")

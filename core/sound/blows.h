@@ -31,6 +31,7 @@ struct BlowsResult {
     std::optional<double> seconds_per_blow;  ///< the middle one
     double uneven = 0;                       ///< the largest difference from it, as a share
     double seconds = 0;                      ///< of the recording
+    bool cut_short = false;                  ///< its file ends before its header says it does
     std::vector<double> loudness;            ///< of the whole, 400 values: what a picture shows
     std::string verdict;
     static const Record& record();

@@ -4,6 +4,7 @@
 
 #include "exchange/csv_sheet.h"
 #include "exchange/outline_in.h"
+#include "exchange/table.h"
 #include "exchange/whole_file.h"
 #include "number/input_error.h"
 #include "number/units.h"
@@ -231,19 +232,45 @@ Stock load_stock(const std::filesystem::path& folder) {
             list_of(folder / "times.csv", times_from_csv)};
 }
 
-void save_stock(const std::filesystem::path& folder, const Stock& stock) {
+namespace {
+
+/// Every drawer as the file it is.
+std::vector<FileText> drawers_of(const std::filesystem::path& folder, const Stock& stock) {
+    return {{folder / "cutters.csv", cutters_to_csv(stock.cutters)}, {folder / "plates.csv", plates_to_csv(stock.plates)},
+            {folder / "leaves.csv", leaves_to_csv(stock.leaves)},    {folder / "bushes.csv", bushes_to_csv(stock.bushes)},
+            {folder / "reamers.csv", reamers_to_csv(stock.reamers)}, {folder / "strips.csv", strips_to_csv(stock.strips)},
+            {folder / "metal.csv", metal_to_csv(stock.metal)},       {folder / "tools.csv", tools_to_csv(stock.tools)},
+            {folder / "times.csv", times_to_csv(stock.times)}};
+}
+
+void make_folder(const std::filesystem::path& folder) {
     std::error_code error;
     std::filesystem::create_directories(folder, error);
     if (error) throw InputError("stock", "\"" + folder.string() + "\" (" + error.message() + ")", "a folder that can be written");
-    save_texts({{folder / "cutters.csv", cutters_to_csv(stock.cutters)},
-                {folder / "plates.csv", plates_to_csv(stock.plates)},
-                {folder / "leaves.csv", leaves_to_csv(stock.leaves)},
-                {folder / "bushes.csv", bushes_to_csv(stock.bushes)},
-                {folder / "reamers.csv", reamers_to_csv(stock.reamers)},
-                {folder / "strips.csv", strips_to_csv(stock.strips)},
-                {folder / "metal.csv", metal_to_csv(stock.metal)},
-                {folder / "tools.csv", tools_to_csv(stock.tools)},
-                {folder / "times.csv", times_to_csv(stock.times)}});
+}
+
+}  // namespace
+
+void save_stock(const std::filesystem::path& folder, const Stock& stock) {
+    make_folder(folder);
+    save_texts(drawers_of(folder, stock));
+}
+
+void keep_changes(const std::filesystem::path& folder, const Stock& before, const Stock& after) {
+    make_folder(folder);
+    const std::vector<FileText> was = drawers_of(folder, before), is = drawers_of(folder, after);
+    std::vector<FileText> changed;
+    for (size_t i = 0; i < was.size(); ++i) {
+        const bool there = std::filesystem::exists(was[i].path);
+        if (there && was[i].text == is[i].text) continue;
+        const Table on_disk = table_from_csv(there ? read_text(was[i].path) : was[i].text);
+        const CarriedOver carried = carry_over(table_from_csv(was[i].text), table_from_csv(is[i].text), on_disk);
+        if (!carried.clashes.empty())
+            throw StockClash(was[i].path.stem().string(), "a change where another was made meanwhile: " + carried.clashes.front(),
+                             "your change once more, on what stands there now");
+        changed.push_back({was[i].path, table_to_csv(carried.table)});
+    }
+    save_texts(changed);
 }
 
 const Calculation& trace_calculation() {

@@ -5,6 +5,7 @@
 #include "cards/stores.h"
 #include "making/cutters.h"
 #include "making/dividing.h"
+#include "number/input_error.h"
 #include "pivots/bush_plan.h"
 #include "power/spring_match.h"
 #include "teeth/trace.h"
@@ -80,6 +81,16 @@ std::string times_to_csv(const std::vector<TimeTaken>& times);
 Stock load_stock(const std::filesystem::path& folder);
 /// Each file is written whole or not at all.
 void save_stock(const std::filesystem::path& folder, const Stock& stock);
+/// The same was changed meanwhile by somebody else.
+class StockClash : public InputError {
+public:
+    using InputError::InputError;
+};
+
+/// Does what leads from `before` to `after` on the files as they are now: what another window or program wrote there meanwhile stays,
+/// and so do columns that are not known here. Files that are not there are begun from `before`. Throws StockClash where both changed
+/// the same; then nothing is written.
+void keep_changes(const std::filesystem::path& folder, const Stock& before, const Stock& after);
 
 const Calculation& cutters_calculation();
 /// `tooth.trace`, with the outlines of its file.

@@ -110,4 +110,86 @@ Edit<SurveyRecord> note_earlier(const DerivedSurvey& survey, const Spot& spot, c
             [=, part = spot.part, id = work.id](SurveyRecord& record) { toggle_earlier(record, part, id, date); }};
 }
 
+Edit<SurveyRecord> mark_tooth(const std::string& wheel, long long tooth) {
+    return {"Mark a tooth", [=](SurveyRecord& survey) {
+                auto& teeth = survey.condition_at(wheel).teeth;
+                const auto at = std::find(teeth.begin(), teeth.end(), tooth);
+                if (at != teeth.end()) teeth.erase(at);
+                else teeth.insert(std::upper_bound(teeth.begin(), teeth.end(), tooth), tooth);
+            }};
+}
+
+Edit<SurveyRecord> note_condition(const std::string& part, const std::string& note) {
+    return {"Note", [=](SurveyRecord& survey) { survey.condition_at(part).note = note; }};
+}
+
+Edit<SurveyRecord> photograph(const std::string& part, const std::string& name, const std::string& photo) {
+    return {"Photo of " + name, [=](SurveyRecord& survey) { survey.condition_at(part).photo = photo; }};
+}
+
+Edit<SurveyRecord> survey_anew() {
+    return {"Survey the plates anew", [](SurveyRecord& survey) {
+                SurveyRecord fresh;
+                fresh.pivots.clearance = survey.pivots.clearance;
+                fresh.pivots.method = survey.pivots.method;
+                survey = fresh;
+            }};
+}
+
+Edit<SurveyRecord> choose_clearance_school(const std::string& school) {
+    return {"School of clearance", [=](SurveyRecord& survey) { survey.pivots.clearance.school = school; }};
+}
+
+Edit<SurveyRecord> other_bush_method() {
+    return {"How a bush is chosen",
+            [](SurveyRecord& survey) { survey.pivots.method = survey.pivots.method == "broach-up" ? "fit-direct" : "broach-up"; }};
+}
+
+Edit<SurveyRecord> bush_taken(const DerivedHole& hole, const std::string& bush) {
+    return {"Take bush " + bush,
+            [=, arbor = hole.arbor, plate = hole.plate](SurveyRecord& survey) { survey.pivots.hole_at(arbor, plate).bush = bush; }};
+}
+
+Edit<SurveyRecord> pass_reamed(const DerivedHole& hole) {
+    return {"Pass reamed", [hole](SurveyRecord& survey) { tick_pass(survey.pivots, hole); }};
+}
+
+Edit<SurveyRecord> pass_not_reamed(const std::string& hole) {
+    return {"Pass not reamed", [hole](SurveyRecord& survey) { untick_pass(survey.pivots, hole); }};
+}
+
+namespace {
+
+/// The line of the list that is meant; it may have gone meanwhile.
+TallyLine& line_at(SurveyRecord& survey, size_t line) {
+    if (line >= survey.tally.size()) throw InputError("part", "a line that is gone", "the list as it is now");
+    return survey.tally[line];
+}
+
+}  // namespace
+
+Edit<SurveyRecord> part_listed(const TallyLine& part) {
+    return {"Part: " + part.name, [=](SurveyRecord& survey) { survey.tally.push_back(part); }};
+}
+
+Edit<SurveyRecord> part_listed_anew(size_t line, const TallyLine& part) {
+    return {"Part: " + part.name, [=](SurveyRecord& survey) {
+                TallyLine& there = line_at(survey, line);
+                const std::string state = there.state;
+                there = part;
+                there.state = state;
+            }};
+}
+
+Edit<SurveyRecord> part_off_the_list(size_t line) {
+    return {"Take a part off the list", [=](SurveyRecord& survey) {
+                line_at(survey, line);
+                survey.tally.erase(survey.tally.begin() + static_cast<std::ptrdiff_t>(line));
+            }};
+}
+
+Edit<SurveyRecord> part_is(size_t line, const std::string& name, const std::string& state) {
+    return {name + ": " + state, [=](SurveyRecord& survey) { line_at(survey, line).state = state; }};
+}
+
 }  // namespace echappe

@@ -27,4 +27,28 @@ Edit<SurveyRecord> mark_teeth(const std::string& wheel, long long count, const s
 /// Notes what an earlier hand did there, or takes it back.
 Edit<SurveyRecord> note_earlier(const DerivedSurvey& survey, const Spot& spot, const EarlierWork& work, const std::string& date);
 
+/// A damaged tooth, or no longer.
+Edit<SurveyRecord> mark_tooth(const std::string& wheel, long long tooth);
+/// A word about a part; empty: none.
+Edit<SurveyRecord> note_condition(const std::string& part, const std::string& note);
+/// `photo`: the file's name in the job's folder of pictures.
+Edit<SurveyRecord> photograph(const std::string& part, const std::string& name, const std::string& photo);
+/// Nothing surveyed yet; how bushes are chosen stays.
+Edit<SurveyRecord> survey_anew();
+
+/// How much room a pivot is given, by this school.
+Edit<SurveyRecord> choose_clearance_school(const std::string& school);
+/// Broached up from under size, or fitted as it is: the other one.
+Edit<SurveyRecord> other_bush_method();
+Edit<SurveyRecord> bush_taken(const DerivedHole& hole, const std::string& bush);
+Edit<SurveyRecord> pass_reamed(const DerivedHole& hole);
+Edit<SurveyRecord> pass_not_reamed(const std::string& hole);
+
+// Parts taken out, by their line in the list.
+Edit<SurveyRecord> part_listed(const TallyLine& part);
+Edit<SurveyRecord> part_listed_anew(size_t line, const TallyLine& part);
+Edit<SurveyRecord> part_off_the_list(size_t line);
+/// "out", "in", "left over" …
+Edit<SurveyRecord> part_is(size_t line, const std::string& name, const std::string& state);
+
 }  // namespace echappe

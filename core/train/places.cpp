@@ -256,11 +256,13 @@ void throw_unless_pillar(const TrainRecord& record, size_t pillar) {
 }  // namespace
 
 Edit<TrainRecord> add_pillar(const TrainRecord& record, Place at_mm) {
+    if (record.plate) record.plate->hold_pillar(at_mm);
     return change_plate(record, "A pillar", [=](Plate& plate) { plate.pillars.push_back(to_micron(at_mm)); });
 }
 
 Edit<TrainRecord> move_pillar(const TrainRecord& record, size_t pillar, Place to_mm) {
     throw_unless_pillar(record, pillar);
+    record.plate->hold_pillar(to_mm);
     return change_plate(record, "Move a pillar", [=](Plate& plate) { plate.pillars.at(pillar) = to_micron(to_mm); });
 }
 

@@ -64,6 +64,8 @@ public:
             else if (m_words[m_at] == "cock") read_cock();
             else read_material();
         }
+        if (m_pillars_told)
+            for (const Point& pillar : m_plate.pillars) m_plate.hold_pillar(pillar);
         return std::move(m_plate);
     }
 
@@ -72,6 +74,7 @@ private:
     Plate m_plate;
     std::vector<std::string> m_words;
     size_t m_at = 0;
+    bool m_pillars_told = false;
 
     [[noreturn]] static void refuse(const std::string& got) {
         throw InputError(
@@ -132,7 +135,7 @@ private:
             if (!Plate::record().find("pillar_mm")->range.holds(*across)) refuse(in_quotes(m_words[m_at - 1]));
             m_plate.pillar_mm = *across;
         }
-        if (m_at < m_words.size() && m_words[m_at] == "at") ++m_at, m_plate.pillars = points();
+        if (m_at < m_words.size() && m_words[m_at] == "at") ++m_at, m_plate.pillars = points(), m_pillars_told = true;
     }
     /// One of the same name goes; without corners it is taken off.
     void read_cock() {
@@ -246,6 +249,14 @@ double Plate::room_at(double x_mm, double y_mm) const {
         if (crosses && x_mm < (edge[j][0] - edge[i][0]) * (y_mm - edge[i][1]) / (edge[j][1] - edge[i][1]) + edge[i][0]) inside = !inside;
     }
     return inside ? nearest : -nearest;
+}
+
+void Plate::hold_pillar(const std::array<double, 2>& at_mm) const {
+    const double off = -room_at(at_mm[0], at_mm[1]), half = std::max(width_mm, height_mm) / 2;
+    if (!(off > half)) return;
+    throw InputError(
+        "pillar", print_short(at_mm[0], 5) + ", " + print_short(at_mm[1], 5) + " mm, which is " + print_short(off, 3) + " mm off the plate",
+        "a place on the plate, which is " + print_short(width_mm, 5) + " × " + print_short(height_mm, 5) + " mm");
 }
 
 Plate read_plate(const std::string& text, const std::optional<Plate>& before) { return PlateReader(text, before).read(); }

@@ -29,6 +29,8 @@ struct Plate {
     static const Record& record();
     /// From a point to the edge; negative outside.
     double room_at(double x_mm, double y_mm) const;
+    /// Throws InputError for a pillar that stands where this plate cannot hold it: farther off its edge than half the plate.
+    void hold_pillar(const std::array<double, 2>& at_mm) const;
 };
 
 /// The outline as straight pieces, curves within 0.02 mm of their arcs on a plate of 300 mm. Round ones from the right,

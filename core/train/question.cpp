@@ -349,4 +349,9 @@ std::string train_in_words(const FoundTrain& train, bool pinions_drive) {
     return words;
 }
 
+Edit<TrainRecord> take_train(const TrainQuestion& question, const FindResult& result, const FoundTrain& train) {
+    return {"Take the train " + train_in_words(train, result.pinions_drive),
+            [=](TrainRecord& record) { record = with_train(record, question, result, train); }};
+}
+
 }  // namespace echappe

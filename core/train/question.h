@@ -3,6 +3,7 @@
 #include "train/find.h"
 #include "train/motion_work.h"
 #include "train/record.h"
+#include "workings/edit.h"
 
 namespace echappe {
 
@@ -37,6 +38,9 @@ FindResult answer_train_question(const TrainQuestion& question, const Effort& ef
 
 /// The record with this train in it: counts of the chain or the hand's branch changed, or a branch of new arbors added at the end.
 TrainRecord with_train(const TrainRecord& record, const TrainQuestion& question, const FindResult& result, const FoundTrain& train);
+
+/// That, as an edit of whatever the record is by then.
+Edit<TrainRecord> take_train(const TrainQuestion& question, const FindResult& result, const FoundTrain& train);
 
 /// "96/12 × 90/12", as one says a train; with the pinions driving the other way round.
 std::string train_in_words(const FoundTrain& train, bool pinions_drive);

@@ -25,6 +25,10 @@ struct Written {
 /// name. What is faulty is passed over.
 Written read_written(std::string_view text, const TrainRecord& before = {}, const TeethRecord& teeth = {});
 
+/// What leads from one record to another, done on a third: readings, counts and places that came to `now` meanwhile stay in it, and
+/// what the text changed is changed. Which arbors there are is as the text says where it changed that.
+TrainRecord written_onto(const TrainRecord& was, const TrainRecord& is, const TrainRecord& now);
+
 /// The text of a movement; reading it again over the same movement changes nothing.
 std::string write_down(const TrainRecord& train, const TeethRecord& teeth);
 

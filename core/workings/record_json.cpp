@@ -248,35 +248,6 @@ class Writer {
 public:
     explicit Writer(Empty empty) : m_empty(empty) {}
 
-    /// Goes down both documents together and tells where they part.
-    void differences(const Record& record, void* before, void* after, const std::string& at, std::vector<std::string>& lines) const {
-        for (const Field& field : record.fields()) {
-            if (field.same(before, after)) continue;
-            const Slot was = field.slot(before);
-            const Slot is = field.slot(after);
-            const std::string here = at + "/" + field.name;
-            const auto* old_list = std::get_if<ListSlot>(&was);
-            const auto* new_list = std::get_if<ListSlot>(&is);
-            const auto* old_nest = std::get_if<NestedSlot>(&was);
-            const auto* new_nest = std::get_if<NestedSlot>(&is);
-            if (new_list && old_list->items.size() <= new_list->items.size()) {
-                for (size_t i = 0; i < new_list->items.size(); ++i) {
-                    if (i < old_list->items.size())
-                        differences(*new_list->record, old_list->items[i], new_list->items[i], here + "/" + std::to_string(i), lines);
-                    else lines.push_back(Json{{"at", here + "/-"}, {"is", object(*new_list->record, new_list->items[i])}}.dump());
-                }
-            } else if (new_nest && old_nest->object && new_nest->object) {
-                differences(*new_nest->record, old_nest->object, new_nest->object, here, lines);
-            } else {
-                bool there = true;
-                Json value = std::visit([&](auto slot) { return write(field, slot, there); }, is);
-                Json line{{"at", here}};
-                if (there) line["is"] = std::move(value);
-                lines.push_back(line.dump());
-            }
-        }
-    }
-
     Json object(const Record& record, void* source) const {
         Json json = Json::object();
         for (const Field& field : record.fields()) {
@@ -380,27 +351,43 @@ std::string write_json(const Record& record, const void* object, Empty empty) {
     return json.dump(2, ' ', false, Json::error_handler_t::replace) + "\n";
 }
 
-std::vector<std::string> changes_between(const Record& record, const void* before, const void* after) {
-    std::vector<std::string> lines;
-    // The slots are shared with reading; comparing changes nothing through them.
-    Writer(Empty::left_out).differences(record, const_cast<void*>(before), const_cast<void*>(after), "", lines);
-    return lines;
+std::string patch_between(const Record& record, const void* before, const void* after) {
+    // The slots are shared with reading; writing changes nothing through them.
+    const Writer writer(Empty::left_out);
+    const Json patch = Json::diff(writer.object(record, const_cast<void*>(before)), writer.object(record, const_cast<void*>(after)));
+    return patch.empty() ? std::string() : patch.dump(-1, ' ', false, Json::error_handler_t::replace);
 }
 
-std::string with_changes(const std::string& document, const std::vector<std::string>& lines) {
+size_t places_changed(const std::string& patch) {
+    const Json all = parse_if_json(patch);
+    return all.is_array() ? all.size() : 0;
+}
+
+namespace {
+
+/// As a line of a journal was before it was a patch: {"at": place, "is": value}; without "is" the field goes.
+void apply_earlier_line(Json& json, const Json& line) {
+    const Json::json_pointer at(line["at"].get<std::string>());
+    if (line.contains("is")) json[at] = line["is"];
+    else if (json.contains(at)) json.at(at.parent_pointer()).erase(at.back());
+}
+
+}  // namespace
+
+std::string with_patches(const std::string& document, const std::vector<std::string>& patches) {
     Json json = parse_if_json(document);
     if (json.is_discarded()) throw InputError("document", "text that is not JSON", "a whole document");
-    for (size_t i = 0; i < lines.size(); ++i) {
-        const Json line = parse_if_json(lines[i]);
+    for (size_t i = 0; i < patches.size(); ++i) {
+        const Json patch = parse_if_json(patches[i]);
         const std::string place = "line " + std::to_string(i + 1);
-        if (line.is_discarded() || !line.is_object() || !line.contains("at")) {
-            if (i + 1 == lines.size()) break;
-            throw InputError(place, "text that is not a change", "{\"at\": …, \"is\": …}");
+        const bool earlier = patch.is_object() && patch.contains("at");
+        if (!earlier && !patch.is_array()) {
+            if (i + 1 == patches.size()) break;
+            throw InputError(place, "text that is not a change", "a JSON patch (RFC 6902)");
         }
         try {
-            const Json::json_pointer at(line["at"].get<std::string>());
-            if (line.contains("is")) json[at] = line["is"];
-            else if (json.contains(at)) json.at(at.parent_pointer()).erase(at.back());
+            if (earlier) apply_earlier_line(json, patch);
+            else json = json.patch(patch);
         } catch (const Json::exception& error) {
             throw InputError(place, error.what(), "a place in the document");
         }

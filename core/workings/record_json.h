@@ -20,11 +20,13 @@ enum class Empty { left_out, null };
 /// Throws std::logic_error when a number is not finite: none may leave the core.
 std::string write_json(const Record& record, const void* object, Empty empty);
 
-/// What turns one document into the other, a line of JSON each: {"at": "/survey/holes/3/pivot_mm", "is": 1.62}; without "is" the
-/// field goes; "/-" at the end adds to a list. Lists that grew at their end are told item by item.
-std::vector<std::string> changes_between(const Record& record, const void* before, const void* after);
-/// The document with such lines applied in order. A last line that was cut short is left out. Throws InputError for others.
-std::string with_changes(const std::string& document, const std::vector<std::string>& lines);
+/// What turns one document into the other: a JSON patch (RFC 6902) on one line; empty where they are the same.
+std::string patch_between(const Record& record, const void* before, const void* after);
+/// How many places such a patch changes.
+size_t places_changed(const std::string& patch);
+/// The document with such patches applied in order, each whole or not at all. A last line that was cut short is left out. Throws
+/// InputError for others.
+std::string with_patches(const std::string& document, const std::vector<std::string>& patches);
 
 /// One field from a number in its own unit. Throws InputError.
 void read_number(const Field& field, double value, void* object);

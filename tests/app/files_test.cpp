@@ -201,7 +201,7 @@ TEST_CASE("pictures go with a job that is saved elsewhere, or it is not saved") 
     QImage picture(8, 8, QImage::Format_RGB32);
     picture.fill(Qt::white);
     REQUIRE(picture.save(bench.folder.filePath("photo.png")));
-    const QString kept = keep_picture(pictures_folder(bench.document().path()), bench.folder.filePath("photo.png"), "centre.front");
+    const QString kept = keep_picture(bench.document().pictures(), bench.folder.filePath("photo.png"), "centre.front");
     bench.document().edit("Photo", [&](Job& job) { job.survey.condition_at("centre.front").photo = kept.toStdString(); });
     QDir().mkpath(bench.folder.filePath("far"));
     const QString far = bench.folder.filePath("far/moved.echappe.json");

@@ -8,6 +8,7 @@
 #include <filesystem>
 
 #include "app/bench.h"
+#include "app/own_state.h"
 #include "job/file.h"
 #include "shell/left_work_sheet.h"
 #include "shell/notice_strip.h"
@@ -17,16 +18,6 @@
 using namespace echappe;
 
 namespace {
-
-/// State of its own for one test: what it leaves behind is nobody else's.
-struct OwnState {
-    QTemporaryDir folder;
-    QByteArray before = qgetenv("ECHAPPE_STATE");
-    OwnState() { qputenv("ECHAPPE_STATE", folder.path().toUtf8()); }
-    ~OwnState() { qputenv("ECHAPPE_STATE", before); }
-    QString path(const QString& name) const { return folder.filePath(name); }
-    QStringList in(const QString& name) const { return QDir(folder.filePath(name)).entryList(QDir::Files | QDir::Hidden); }
-};
 
 /// A window that ends as a killed one does: its journal lies there, held by nobody.
 struct Crashed {

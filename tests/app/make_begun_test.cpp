@@ -106,10 +106,10 @@ TEST_CASE("three dial feet are read, and the longer ones come to the shortest") 
 
 TEST_CASE("metal that a card takes is gone from the drawer, and comes back with undo") {
     EmptyMakeBench bench;
-    Workshop workshop;
+    Workshop& workshop = bench.window.workshop();
     const auto length = [&] {
         double sum = 0;
-        for (const Bar& bar : Workshop().stock().metal) sum += bar.length_mm;
+        for (const Bar& bar : workshop.stock().metal) sum += bar.length_mm;
         return sum;
     };
     const double before = length();
@@ -120,11 +120,12 @@ TEST_CASE("metal that a card takes is gone from the drawer, and comes back with 
     bench.key(Qt::Key_Return);
     CHECK(bench.card("turned:1").step("take")->done);
     CHECK(length() == Approx(before - wanted));
+    CHECK(load_stock(Workshop::folder().toStdString()).metal == workshop.stock().metal);
     CHECK(bench.job().cards.card("turned:1")->taken_from == "MS8");
     bench.document().undo_stack()->undo();
     CHECK(length() == Approx(before));
     CHECK_FALSE(bench.card("turned:1").step("take")->done);
-    workshop.set_stock(workshop.stock());
+    CHECK(workshop.fault().isEmpty());
 }
 
 TEST_CASE("a wooden door is drawn by a few sizes and printed at one to one, to be measured on the paper") {

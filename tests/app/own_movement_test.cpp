@@ -238,7 +238,7 @@ TEST_CASE("title and owner are asked when wanted and kept as one edit") {
     CHECK_THROWS_AS(sheet->choose_photo(folder.filePath("none.png")), InputError);
     sheet->accept();
     CHECK(bench.job().scope == "Clean, two bushes.\nThe dial stays as it is.");
-    CHECK(QPixmap(pictures_folder({}) + "/" + QString::fromStdString(bench.job().photo)).width() == 40);
+    CHECK(QPixmap(bench.document().pictures() + "/" + QString::fromStdString(bench.job().photo)).width() == 40);
     CHECK(bench_hand() == "Nell Tern");
     set_bench_hand("");
     CHECK(bench.job().title == "Ropewalk turret dial");

@@ -251,7 +251,7 @@ TEST_CASE("a picture dropped at a spot is kept beside the job and goes along whe
     bench.survey().go_to("pallets");
     bench.survey().add_photo(folder.filePath("seen.png"));
     const QString name = QString::fromStdString(bench.job().survey.condition("pallets")->photo);
-    CHECK(QFile::exists(pictures_folder(bench.document().path()) + "/" + name));
+    CHECK(QFile::exists(bench.document().pictures() + "/" + name));
     bench.window.save_to(folder.filePath("tide.echappe.json"));
     CHECK(QFile::exists(folder.filePath("tide.pictures/" + name)));
 }

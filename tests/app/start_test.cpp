@@ -72,6 +72,18 @@ TEST_CASE("a movement written behind --new is rendered where it has something to
     CHECK(wrong.err.contains("x5"));
 }
 
+TEST_CASE("the tour shows the job that is named, and refuses two of them") {
+    QTemporaryDir folder;
+    QFile::copy(DEMO_FOLDER "/watch.echappe.json", folder.filePath("watch.json"));
+    const Run one = start({"--tour", folder.filePath("tour"), folder.filePath("watch.json")}, false);
+    CHECK(one.exit == 0);
+    CHECK(QFile::exists(folder.filePath("tour/survey.png")));
+    CHECK_FALSE(QFile::exists(folder.filePath("tour/train-before.png")));
+    CHECK(
+        start({"--tour", folder.filePath("tour"), "--demo", "watch", folder.filePath("watch.json")}, false).err.contains("2 jobs to show"));
+    CHECK(start({"--tour", folder.filePath("tour"), folder.filePath("none.json")}, false).exit == 2);
+}
+
 TEST_CASE("a file that cannot be opened is told, and the others open") {
     QTemporaryDir folder;
     const Run none = start({folder.filePath("no such file"), folder.path()}, true);

@@ -68,11 +68,10 @@ TEST_CASE("a drive of another kind goes through the journal with nothing of the 
     const Job before = with_drive(weight);
     const Job after = with_drive(fusee);
     for (const auto& [from, to] : {std::pair{&before, &after}, std::pair{&after, &before}}) {
-        const auto lines = changes_between(Job::record(), from, to);
-        CHECK(lines.size() > 1);
-        const LoadedJob again = job_from_text(with_changes(job_to_text(*from), lines));
+        const std::string patch = patch_between(Job::record(), from, to);
+        const LoadedJob again = job_from_text(with_patches(job_to_text(*from), {patch}));
         CHECK(again.faults.empty());
         CHECK(again.job == *to);
     }
-    CHECK(changes_between(Job::record(), &after, &after).empty());
+    CHECK(patch_between(Job::record(), &after, &after).empty());
 }

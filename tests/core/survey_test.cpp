@@ -104,7 +104,7 @@ TEST_CASE("a failed trial puts the holes of its arbor back on the list and says 
     CHECK_THROWS_AS(decide_by_hand(job.survey.pivots, "centre.front", "leave", " ", ""), InputError);
 }
 
-TEST_CASE("a job and the lines of its changes give the changed job back, and a line cut short is left out") {
+TEST_CASE("a job and its patch give the changed job back, and a line cut short is left out") {
     const Job before = demo::job();
     Job after = before;
     after.survey.pivots.holes[2].hole_max_mm = 2.05;
@@ -112,11 +112,18 @@ TEST_CASE("a job and the lines of its changes give the changed job back, and a l
     after.survey.pivots.log.push_back({"centre.front", "done", "", "today", false});
     after.survey.tally.erase(after.survey.tally.begin());
     after.title = "Another";
-    std::vector<std::string> lines = changes_between(Job::record(), &before, &after);
-    CHECK(job_from_text(with_changes(job_to_text(before), lines)).job == after);
-    lines.emplace_back("{\"at\": \"/title\", \"i");
-    CHECK(job_from_text(with_changes(job_to_text(before), lines)).job == after);
-    CHECK(changes_between(Job::record(), &before, &before).empty());
+    std::vector<std::string> lines = {patch_between(Job::record(), &before, &after)};
+    CHECK(lines.front().find('\n') == std::string::npos);
+    CHECK(job_from_text(with_patches(job_to_text(before), lines)).job == after);
+    lines.emplace_back(R"([{"op": "replace", "path": "/title", "val)");
+    CHECK(job_from_text(with_patches(job_to_text(before), lines)).job == after);
+    CHECK(patch_between(Job::record(), &before, &before).empty());
+    // A line in the middle that is none is told with its number.
+    lines.emplace_back(R"([{"op": "replace", "path": "/title", "value": "Third"}])");
+    CHECK_THROWS_WITH(with_patches(job_to_text(before), lines), Catch::Contains("line 2"));
+    // As the lines of a journal were before.
+    const std::vector<std::string> earlier = {R"({"at": "/title", "is": "Earlier"})", R"({"at": "/note"})"};
+    CHECK(job_from_text(with_patches(job_to_text(before), earlier)).job.title == "Earlier");
 }
 
 namespace {

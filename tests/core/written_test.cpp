@@ -192,8 +192,8 @@ TEST_CASE("any movement is written down and read again without a change") {
         for (const WrittenFault& fault : again.faults)
             RC_LOG() << "at " << text.substr(fault.at, fault.length) << ": " << fault.accepts << "\n";
         RC_ASSERT(again.faults.empty());
-        const auto changes = changes_between(TrainRecord::record(), &told, &again.train);
-        for (const std::string& change : changes) RC_LOG() << change << "\n";
+        const std::string changes = patch_between(TrainRecord::record(), &told, &again.train);
+        RC_LOG() << changes << "\n";
         RC_ASSERT(changes.empty());
         RC_ASSERT(again.forms == movement.teeth.forms);
         RC_ASSERT(write_down(again.train, {again.forms}) == text);

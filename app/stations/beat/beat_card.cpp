@@ -148,9 +148,10 @@ SumCard::Tab BeatStation::part_tab(size_t part) {
                 answer.fault = swings().fault;
                 return answer;
             },
-            [part](Job& job, const std::string& field, const std::string& word) {
-                type_into_record(PendulumPart::record(), &job.oscillator->as<Pendulum>()->parts.at(part), field, word);
-            }};
+            SumCard::typed_into_part<std::optional<OscillatorRecord>>(
+                m_document, [part](std::optional<OscillatorRecord>& swings, const std::string& field, const std::string& word) {
+                    type_into_record(PendulumPart::record(), &swings->as<Pendulum>()->parts.at(part), field, word);
+                })};
 }
 
 SumCard::Tab BeatStation::positions_tab(const QString& name, const QString& sentence, std::vector<PositionRate> Balance::*list) {
@@ -180,23 +181,25 @@ SumCard::Tab BeatStation::positions_tab(const QString& name, const QString& sent
                 answer.fault = swings().fault;
                 return answer;
             },
-            [list](Job& job, const std::string& position, const std::string& word) {
-                auto& positions = job.oscillator->as<Balance>()->*list;
-                std::optional<PositionRate> read;
-                if (!word.empty()) read = read_position(position, word);
-                std::erase_if(positions, [&](const PositionRate& old) { return old.position == position; });
-                if (read) positions.push_back(*read);
-            }};
+            SumCard::typed_into_part<std::optional<OscillatorRecord>>(
+                m_document, [list](std::optional<OscillatorRecord>& swings, const std::string& position, const std::string& word) {
+                    auto& positions = swings->as<Balance>()->*list;
+                    std::optional<PositionRate> read;
+                    if (!word.empty()) read = read_position(position, word);
+                    std::erase_if(positions, [&](const PositionRate& old) { return old.position == position; });
+                    if (read) positions.push_back(*read);
+                })};
 }
 
 SumCard::Tab BeatStation::measured_tab() {
     return {tr("as measured"), tr("What is there. A figure is typed where it stands; empty takes it out."), [this] { return measured(); },
-            [this](Job& job, const std::string& field, const std::string& word) {
-                if (field == "add") return word.empty() ? void() : add_to(*job.oscillator, word);
-                type_with_swings(OscillatorRecord::record(), &*job.oscillator, field, word, swings().bob_mm());
-                // Who types it has measured it; what ships is assumed.
-                if (field == "Q") job.oscillator->Q_measured = true;
-            }};
+            SumCard::typed_into_part<std::optional<OscillatorRecord>>(
+                m_document, [this](std::optional<OscillatorRecord>& there, const std::string& field, const std::string& word) {
+                    if (field == "add") return word.empty() ? void() : add_to(*there, word);
+                    type_with_swings(OscillatorRecord::record(), &*there, field, word, swings().bob_mm());
+                    // Who types it has measured it; what ships is assumed.
+                    if (field == "Q") there->Q_measured = true;
+                })};
 }
 
 /// Taking the balance out and putting it in, a tick for each step.
@@ -216,13 +219,14 @@ SumCard::Tab BeatStation::balance_tab() {
                 }
                 return answer;
             },
-            [](Job& job, const std::string& field, const std::string& word) {
-                Balance& balance = *job.oscillator->as<Balance>();
-                if (std::find(fields.begin(), fields.end(), field) != fields.end())
-                    return type_into_record(Balance::record(), &balance, field, word);
-                std::erase(balance.steps_done, field);
-                if (!word.empty()) balance.steps_done.push_back(field);
-            }};
+            SumCard::typed_into_part<std::optional<OscillatorRecord>>(
+                m_document, [](std::optional<OscillatorRecord>& swings, const std::string& field, const std::string& word) {
+                    Balance& balance = *swings->as<Balance>();
+                    if (std::find(fields.begin(), fields.end(), field) != fields.end())
+                        return type_into_record(Balance::record(), &balance, field, word);
+                    std::erase(balance.steps_done, field);
+                    if (!word.empty()) balance.steps_done.push_back(field);
+                })};
 }
 
 SumCard::Tab BeatStation::sum_tab(const QString& name, const Calculation& sum) {
@@ -246,12 +250,13 @@ SumCard::Tab BeatStation::nested_tab(const QString& name, const QString& sentenc
                 answer.fault = swings().fault;
                 return answer;
             },
-            [member](Job& job, const std::string& field, const std::string& word) {
-                auto& there = job.oscillator->as<Balance>()->*member;
-                Nested part = there.value_or(Nested());
-                type_into_record(Nested::record(), &part, field, word);
-                there = part;
-            }};
+            SumCard::typed_into_part<std::optional<OscillatorRecord>>(
+                m_document, [member](std::optional<OscillatorRecord>& swings, const std::string& field, const std::string& word) {
+                    auto& there = swings->as<Balance>()->*member;
+                    Nested part = there.value_or(Nested());
+                    type_into_record(Nested::record(), &part, field, word);
+                    there = part;
+                })};
 }
 
 SumCard::Tab BeatStation::wheel_tab() {
@@ -275,9 +280,10 @@ SumCard::Tab BeatStation::screws_tab() {
                 answer.asked = lines_of(BalanceScrews::record(), &balance->screws.front(), {"mass_mg", "radius_mm", "pitch_mm"});
                 return answer;
             },
-            [](Job& job, const std::string& field, const std::string& word) {
-                type_into_record(BalanceScrews::record(), &job.oscillator->as<Balance>()->screws.at(0), field, word);
-            }};
+            SumCard::typed_into_part<std::optional<OscillatorRecord>>(
+                m_document, [](std::optional<OscillatorRecord>& swings, const std::string& field, const std::string& word) {
+                    type_into_record(BalanceScrews::record(), &swings->as<Balance>()->screws.at(0), field, word);
+                })};
 }
 
 std::vector<SumCard::Tab> BeatStation::tabs() {

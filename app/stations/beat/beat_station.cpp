@@ -5,11 +5,13 @@
 #include <algorithm>
 #include <cmath>
 
+#include "beat/edits.h"
 #include "beat/readings.h"
 #include "beat/sheets.h"
 #include "number/constants.h"
 #include "number/input_error.h"
 #include "number/units.h"
+#include "oscillator/edits.h"
 #include "print/part_sheet.h"
 #include "sheet/plot.h"
 #include "theme/theme.h"
@@ -107,7 +109,7 @@ void BeatStation::keep() {
     // Just after the last look: the next one opens the stretch that tells what came of it.
     const RateEvent event =
         done_to_rate(*oscillator(), *m_document.derived().train.beats_per_hour, *now, m_amount, beat().looks.back().reference_s + 1);
-    m_document.edit(words(event.what), [&](Job& job) { job.rate_log.events.push_back(event); });
+    m_document.edit(rate_event(event));
     try_amount(0);
     emit told(tr("Kept: %1. Look again when it has run.").arg(words(event.what)), false);
 }
@@ -116,9 +118,7 @@ void BeatStation::remove_picked_look() {
     if (m_plot->picked() < 0) return;
     const double at = beat().looks[static_cast<size_t>(m_plot->picked())].reference_s;
     m_plot->pick(-1);
-    m_document.edit(tr("Take a look out"), [&](Job& job) {
-        std::erase_if(job.rate_log.looks, [&](const RateObservation& look) { return look.reference_s == at; });
-    });
+    m_document.edit(look_taken_out(at));
 }
 
 void BeatStation::show_listening(bool shown) {
@@ -128,6 +128,11 @@ void BeatStation::show_listening(bool shown) {
     lay_out();
     m_listening->refresh();
     m_listening->setFocus();
+}
+
+void BeatStation::take_sound(const QString& path) {
+    show_listening(true);
+    m_listening->listen_to(path);
 }
 
 void BeatStation::show_escapement(bool shown) {
@@ -308,7 +313,7 @@ void BeatStation::paint_nothing(QPainter& painter) {
     for (const auto& [kind, name] : {std::pair{"pendulum", tr("a pendulum")}, std::pair{"balance", tr("a balance and spring")}}) {
         place({QString("begin:") + kind,
                page.line(name, t.blued, Type::figure, true),
-               [this, k = std::string(kind)] { m_document.edit(tr("What swings"), [&](Job& job) { job.oscillator = oscillator_of(k); }); },
+               [this, k = std::string(kind)] { m_document.edit(begin_swinging(k)); },
                {},
                {}});
         page.gap(14);

@@ -49,6 +49,8 @@ public:
     EscapementView& escapement() { return *m_escapement; }
     /// Listening over the swing, or the swing again.
     void show_listening(bool shown);
+    QString listens_for() const override { return tr("its rate and beat"); }
+    void take_sound(const QString& path) override;
     bool listening_shown() const { return m_listening->isVisible(); }
     ListeningView& listening() { return *m_listening; }
     void remove_picked_look();

@@ -104,28 +104,29 @@ QList<Action> EscapementView::make_actions() {
 
 std::vector<SumCard::Tab> EscapementView::tabs() {
     const auto bob_mm = [this] { return m_document.derived().oscillator.bob_mm(); };
-    const auto take = [bob_mm](Job& job, const std::string& field, const std::string& word) {
-        PalletsRecord pallets = job.pallets.value_or(PalletsRecord());
+    // Where there are none yet they begin with what is typed.
+    const auto typed = [this](auto type) {
+        using Pallets = std::optional<PalletsRecord>;
+        return SumCard::typed_into_part<Pallets>(m_document, [type](Pallets& there, const std::string& field, const std::string& word) {
+            PalletsRecord pallets = there.value_or(PalletsRecord());
+            type(pallets, field, word);
+            there = pallets;
+        });
+    };
+    const auto take = typed([bob_mm](PalletsRecord& pallets, const std::string& field, const std::string& word) {
         type_with_swings(PalletsRecord::record(), &pallets, field, word, bob_mm());
-        job.pallets = pallets;
-    };
-    const auto came = [bob_mm](Job& job, const std::string& field, const std::string& word) {
+    });
+    const auto came = typed([bob_mm](PalletsRecord& pallets, const std::string& field, const std::string& word) {
         const size_t dot = field.find('.');
-        type_with_swings(PalletsSetting::record(), &job.pallets->settings.at(std::stoul(field.substr(0, dot))), field.substr(dot + 1), word,
+        type_with_swings(PalletsSetting::record(), &pallets.settings.at(std::stoul(field.substr(0, dot))), field.substr(dot + 1), word,
                          bob_mm());
-    };
-    const auto bad_teeth = [](Job& job, const std::string& field, const std::string& word) {
-        PalletsRecord pallets = job.pallets.value_or(PalletsRecord());
-        type_into_teeth(pallets, field, word);
-        job.pallets = pallets;
-    };
-    const auto cut = [](auto PalletsRecord::*shape) {
-        return [shape](Job& job, const std::string& field, const std::string& word) {
-            PalletsRecord pallets = job.pallets.value_or(PalletsRecord());
+    });
+    const auto bad_teeth = typed(type_into_teeth);
+    const auto cut = [typed](auto PalletsRecord::*shape) {
+        return typed([shape](PalletsRecord& pallets, const std::string& field, const std::string& word) {
             auto& part = pallets.*shape;
             type_into_record(std::decay_t<decltype(part)>::record(), &part, field, word);
-            job.pallets = pallets;
-        };
+        });
     };
     return {{tr("layout"), tr("What is there. A figure is typed where it stands; empty takes it out."),
              [this] { return pallets_layout_sheet(record(), now()); }, take},
@@ -140,9 +141,9 @@ std::vector<SumCard::Tab> EscapementView::tabs() {
             {tr("pallets"),
              tr("To be cut from the layout. Locks and drops are told before anything is; Ctrl+E and Ctrl+P write and print them."),
              [this] { return pallets_part_sheet(record(), now()); },
-             [this, cut](Job& job, const std::string& field, const std::string& word) {
-                 if (now().lever_input) cut (&PalletsRecord::lever_body)(job, field, word);
-                 else cut (&PalletsRecord::body)(job, field, word);
+             [this, cut](const QString& name, const std::string& field, const std::string& word) {
+                 if (now().lever_input) cut (&PalletsRecord::lever_body)(name, field, word);
+                 else cut (&PalletsRecord::body)(name, field, word);
              }}};
 }
 

@@ -97,7 +97,8 @@ BeatAnalysisInput ListeningView::asked(const SoundSource& source) const {
 
 void ListeningView::start(std::unique_ptr<SoundSource> source) {
     const BeatAnalysisInput asked = this->asked(*source);
-    emit told(tr("Listens to: %1.").arg(source->name()), false);
+    const QString warning = source->warning();
+    emit told(warning.isEmpty() ? tr("Listening to %1.").arg(source->name()) : warning, !warning.isEmpty());
     m_listener.start(std::move(source), movement(), asked);
     m_even_is_right.reset();
     m_frames.start();
@@ -230,10 +231,16 @@ void ListeningView::next_wheel(int by) {
 }
 
 std::vector<SumCard::Tab> ListeningView::tabs() {
-    const auto take = [this](Job& job, const std::string& field, const std::string& word) {
-        if (RateLog::record().find(field)) type_into_record(RateLog::record(), &job.rate_log, field, word);
-        else if (job.oscillator)
-            type_with_swings(OscillatorRecord::record(), &*job.oscillator, field, word, m_document.derived().oscillator.bob_mm());
+    using Swings = std::optional<OscillatorRecord>;
+    const auto into_log = SumCard::typed_into_part<RateLog>(
+        m_document,
+        [](RateLog& log, const std::string& field, const std::string& word) { type_into_record(RateLog::record(), &log, field, word); });
+    const auto into_swings =
+        SumCard::typed_into_part<Swings>(m_document, [this](Swings& swings, const std::string& field, const std::string& word) {
+            if (swings) type_with_swings(OscillatorRecord::record(), &*swings, field, word, m_document.derived().oscillator.bob_mm());
+        });
+    const auto take = [into_log, into_swings](const QString& name, const std::string& field, const std::string& word) {
+        RateLog::record().find(field) ? into_log(name, field, word) : into_swings(name, field, word);
     };
     return {{tr("heard"), tr("What all the beats together tell."), [this] { return heard_sheet(); }, take},
             {tr("kept"), tr("What was heard before, and what was done."), [this] { return kept_sheet(); }, {}}};

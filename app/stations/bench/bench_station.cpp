@@ -14,10 +14,12 @@
 #include "document/today.h"
 #include "drawing/words.h"
 #include "exchange/archive.h"
+#include "exchange/file_names.h"
 #include "exchange/whole_file.h"
 #include "number/units.h"
 #include "print/html_pages.h"
 #include "report/bench_sheets.h"
+#include "report/job_archive.h"
 #include "report/known.h"
 
 namespace echappe {
@@ -47,13 +49,15 @@ BenchStation::BenchStation(const Workbench& bench)
 }
 
 std::vector<SumCard::Tab> BenchStation::tabs() {
-    const auto take = [](Job& job, const std::string& field, const std::string& word) { type_into_bench(job, field, word); };
+    const auto take = [this](const QString& name, const std::string& field, const std::string& word) {
+        m_document.edit(typed_on_bench(name.toStdString(), field, word));
+    };
     return {{tr("job"), tr("Received, promised, its test run and what came of it."),
              [this] { return bench_job_sheet(m_document.job(), order()); }, take},
             {tr("worth"), tr("Repair, replace, leave or stop here: hours, parts and harm side by side."),
              [this] { return bench_worth_sheet(m_document.job(), order()); }, take},
             {tr("diary"), tr("What was done, by itself, and what you note."), [this] { return bench_diary_sheet(record()); },
-             [](Job& job, const std::string&, const std::string& word) { note_in_diary(now_in_words(), word).change(job.bench); }},
+             [this](const QString&, const std::string&, const std::string& word) { m_document.edit(note_in_diary(now_in_words(), word)); }},
             {tr("rules"), tr("What came of the workshop's rules over all jobs."), [this] { return bench_rules_sheet(m_today); }, {}}};
 }
 
@@ -101,6 +105,8 @@ void BenchStation::show_picture(Picture picture) {
     m_scrolled = 0;
     if (picture == Picture::jobs && !m_looking) look_through(m_words);
     refresh();
+    // Which keys are the picture's own is another matter now.
+    emit round_changed();
 }
 
 const JobStep* BenchStation::step() const {
@@ -135,10 +141,8 @@ void BenchStation::end_step(const std::string& id) {
     const auto mark = mark_step({id, "done", "", echappe::today(), "", minutes});
     if (!minutes) return m_document.edit(mark);
     m_document.edit(mark, [&workshop = m_workshop, took = TimeTaken{"bench", kind_of_step(id), *minutes}](bool done) {
-        Stock stock = workshop.stock();
-        learn(stock.times, took, done);
         // Minutes alone are no reason to keep a step from being done: drawers that cannot be written are told where they are opened.
-        if (workshop.fault().isEmpty()) workshop.set_stock(stock);
+        if (workshop.fault().isEmpty()) workshop.change([&](Stock& stock) { learn(stock.times, took, done); });
     });
 }
 
@@ -201,36 +205,31 @@ QString BenchStation::folder() const {
 void BenchStation::look_through(const QString& words_wanted) {
     m_words = words_wanted;
     m_looking = true;
-    const std::uint64_t look = ++m_look;
     BenchTodayInput in;
     in.folder = folder().toStdString(), in.now = now_in_words(), in.words = words_wanted.toStdString();
     m_seen = 0;
-    m_looker = std::jthread([this, in, look, times = m_workshop.stock().times](const std::stop_token& stop) {
-        BenchToday seen;
-        QString fault;
-        LookAids aids{stop, {}, times};
-        aids.seen = [this, look](size_t count, size_t of) {
-            constexpr size_t now_and_then = 8;
-            if (count % now_and_then == 0)
-                QMetaObject::invokeMethod(this, [this, count, of, look] {
-                    if (look == m_look) m_seen = count, m_to_see = of, update();
-                });
-        };
-        try {
-            seen = bench_today(in, aids);
-        } catch (const std::exception& error) {
-            fault = fault_in_words(error);
-        }
-        QMetaObject::invokeMethod(this, [this, seen = std::move(seen), fault, look]() mutable {
-            if (look != m_look) return;
-            m_today = std::move(seen);
-            m_looking = false;
-            m_diagnosis_of.reset();
-            if (!fault.isEmpty()) emit told(fault, true);
-            m_card->show_sum(m_card->shown());
-            update();
+    m_looker.send(
+        [this, in, times = m_workshop.stock().times](const std::stop_token& stop, const Errand::Tell& tell) {
+            LookAids aids{stop, {}, times};
+            aids.seen = [this, &tell](size_t count, size_t of) {
+                constexpr size_t now_and_then = 8;
+                if (count % now_and_then == 0) tell([this, count, of] { m_seen = count, m_to_see = of, update(); });
+            };
+            const auto seen = std::make_shared<BenchToday>(bench_today(in, aids));
+            tell([this, seen] { take_look(std::move(*seen)); });
+        },
+        [this](const QString& why) {
+            take_look({});
+            emit told(why, true);
         });
-    });
+    update();
+}
+
+void BenchStation::take_look(BenchToday seen) {
+    m_today = std::move(seen);
+    m_looking = false;
+    m_diagnosis_of.reset();
+    m_card->show_sum(m_card->shown());
     update();
 }
 
@@ -243,7 +242,7 @@ void BenchStation::ask_folder() {
 
 /// As a page for a browser, or as pages: by the ending that is chosen.
 void BenchStation::write_paper(const std::string& paper, const std::string& reader) {
-    const QString name = m_document.display_name().toLower().replace(' ', '-') + "-" + words(paper).replace(' ', '-') + ".pdf";
+    const QString name = words(file_name_of((m_document.display_name() + " " + words(paper)).toStdString(), paper)) + ".pdf";
     const QString path = QFileDialog::getSaveFileName(this, tr("Write"), name, tr("Pages (*.pdf);;Page for a browser (*.html)"));
     if (path.isEmpty()) return;
     emit told(write_paper_to(path, paper, reader), false);
@@ -252,7 +251,7 @@ void BenchStation::write_paper(const std::string& paper, const std::string& read
 QString BenchStation::write_paper_to(const QString& path, const std::string& paper, const std::string& reader) {
     JobSheetInput in;
     in.job = m_document.job(), in.paper = paper, in.reader = reader, in.now = now_in_words();
-    in.pictures_folder = pictures_folder(m_document.path()).toStdString();
+    in.pictures_folder = m_document.pictures().toStdString();
     const JobSheetResult sheet = job_sheet(in, m_document.derived(), order());
     if (path.endsWith(".pdf")) write_html_pdf(path, words(sheet.html));
     else save_text(path.toStdString(), sheet.html);
@@ -264,7 +263,9 @@ void BenchStation::write_job_archive() {
     if (m_document.path().isEmpty() || m_document.dirty())
         return emit told(tr("Save it first (Ctrl+S): the archive takes the file as it lies there."), true);
     const QString path = QFileDialog::getSaveFileName(
-        this, tr("Archive"), QFileInfo(m_document.path()).absolutePath() + "/" + m_document.display_name() + ".zip", tr("Archive (*.zip)"));
+        this, tr("Archive"),
+        QFileInfo(m_document.path()).absolutePath() + "/" + words(job_stem(QFileInfo(m_document.path()).fileName().toStdString())) + ".zip",
+        tr("Archive (*.zip)"));
     if (path.isEmpty()) return;
     write_archive(path.toStdString(), job_with_pictures(m_document.path().toStdString()));
     emit told(tr("Written: %1").arg(path), false);
@@ -274,7 +275,7 @@ void BenchStation::unpack_archive() {
     const QString path = QFileDialog::getOpenFileName(this, tr("Archive of a job"), {}, tr("Archive (*.zip)"));
     if (path.isEmpty()) return;
     const QString to = QFileDialog::getExistingDirectory(this, tr("Unpack it into"), QFileInfo(path).absolutePath());
-    if (!to.isEmpty()) emit file_wanted(QString::fromStdString(unpack_job(path.toStdString(), to.toStdString()).string()));
+    if (!to.isEmpty()) emit file_wanted(QString::fromStdString(unpack_job(path.toStdString(), to.toStdString()).job.string()));
 }
 
 void BenchStation::find_job() {
@@ -302,7 +303,7 @@ void BenchStation::note_stop() {
 
 /// A picture between the lines of the diary; it lies with the job's other pictures.
 void BenchStation::take_picture(const QString& path) {
-    const QString kept = keep_picture(pictures_folder(m_document.path()), path, tr("diary"));
+    const QString kept = keep_picture(m_document.pictures(), path, tr("diary"));
     m_document.edit(picture_in_diary(now_in_words(), kept.toStdString()));
     emit told(tr("The picture is in the diary."), false);
 }
@@ -376,7 +377,7 @@ QList<Action> BenchStation::make_actions() {
              {"bench.enough",
               tr("Enough of the folder: what was seen so far"),
               {Qt::Key_Escape},
-              [this] { m_looker.request_stop(); },
+              [this] { m_looker.hasten(); },
               {},
               tr("enough"),
               [this] { return m_looking; }},

@@ -1,7 +1,6 @@
 #pragma once
 
-#include <thread>
-
+#include "document/errand.h"
 #include "report/papers.h"
 #include "report/steps.h"
 #include "report/today.h"
@@ -23,7 +22,7 @@ public:
     bool shows_something() const override { return !m_document.job().train.arbors.empty(); }
     std::vector<Scene> scenes() override;
     Printout printed() override;
-    bool takes_pictures() const override { return true; }
+    QString place_for_pictures() const override { return tr("the diary"); }
     void take_picture(const QString& path) override;
 
     Picture picture() const { return m_picture; }
@@ -36,6 +35,7 @@ public:
     /// The folder of jobs that is looked through.
     QString folder() const;
     void look_through(const QString& words = {});
+    void take_look(BenchToday seen);
     /// Page or pages, by the ending; what is told of it. Throws InputError.
     QString write_paper_to(const QString& path, const std::string& paper, const std::string& reader);
 
@@ -102,8 +102,7 @@ private:
     StepClock m_clock;
     bool m_looking = false;
     size_t m_seen = 0, m_to_see = 0;  ///< of the folder's files
-    std::uint64_t m_look = 0;
-    std::jthread m_looker;  ///< last: it must end before what it reports to
+    Errand m_looker;
 };
 
 }  // namespace echappe

@@ -11,6 +11,7 @@
 #include "document/today.h"
 #include "drawing/words.h"
 #include "exchange/whole_file.h"
+#include "job/edits.h"
 #include "number/input_error.h"
 #include "number/units.h"
 #include "parts/joint.h"
@@ -35,7 +36,9 @@ std::vector<SumCard::Tab> MakeStation::tabs() {
         const DerivedCard* now = card();
         return now ? now->id : m_chosen;
     };
-    const auto take = [id](Job& job, const std::string& field, const std::string& word) { type_into_card(job.cards, id(), field, word); };
+    const auto take = SumCard::typed_into_part<CardsRecord>(
+        m_document,
+        [id](CardsRecord& cards, const std::string& field, const std::string& word) { type_into_card(cards, id(), field, word); });
     return {{tr("sizes"), tr("Sizes of a part that was begun by hand; of others what is known."),
              [this, id] { return card_sizes_sheet(record(), derived(), id()); }, take},
             {tr("metal"),
@@ -120,20 +123,16 @@ void MakeStation::end(const DerivedCard& card, const CardStep& step, const std::
             if (one.id == card.stock->from) bar = one, wanted = card.stock->wanted();
     const auto beside = [&workshop = m_workshop, bar, wanted,
                          took = minutes ? std::optional(TimeTaken{kind, what, *minutes}) : std::nullopt](bool done) {
-        Stock stock = workshop.stock();
-        if (bar) stock.metal = done ? taken_from(stock.metal, bar->id, wanted) : given_back(stock.metal, *bar, wanted);
-        if (took) learn(stock.times, *took, done);
         // Minutes alone are no reason to keep a step from being done: drawers that cannot be written are told where they are opened.
-        if (bar || workshop.fault().isEmpty()) workshop.set_stock(stock);
+        if (!bar && !workshop.fault().isEmpty()) return;
+        workshop.change([&](Stock& stock) {
+            if (bar) stock.metal = done ? taken_from(stock.metal, bar->id, wanted) : given_back(stock.metal, *bar, wanted);
+            if (took) learn(stock.times, *took, done);
+        });
     };
-    const auto change = [&](Job& job) {
-        end_step(id, what, read_mm, today(), minutes).change(job.cards);
-        if (bar) take_stock(id, bar->id).change(job.cards);
-        tell_pivots(card, what, job.survey.pivots);
-    };
-    const QString name = read_mm ? tr("Reading: %1").arg(words(step.words)) : tr("Done: %1").arg(words(step.words));
-    if (bar || minutes) m_document.edit(name, change, beside);
-    else m_document.edit(name, change);
+    const StepDone done{id, what, read_mm, today(), minutes, bar ? std::optional(bar->id) : std::nullopt};
+    if (bar || minutes) m_document.edit(card_step_done(card, step, done), beside);
+    else m_document.edit(card_step_done(card, step, done));
     if (bar) emit told(tr("Taken from %1 in the drawer.").arg(words(bar->id)), false);
 }
 
@@ -144,11 +143,7 @@ void MakeStation::go_back() {
     // Within the table the last tooth, else the last step.
     const bool in_table = next && next->divides && !now->ticks.empty();
     if (in_table) return m_document.edit(untick_tooth(now->id));
-    const DerivedCard before = *now;
-    m_document.edit(tr("Step open again"), [&](Job& job) {
-        take_back(before.id).change(job.cards);
-        if (before.kind == "bush" && before.finished()) reopen_hole(before, job.survey.pivots);
-    });
+    m_document.edit(card_step_open_again(*now));
 }
 
 std::optional<long long> MakeStation::tooth_now() const {

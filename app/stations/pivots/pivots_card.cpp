@@ -2,6 +2,7 @@
 
 #include "sheet/column.h"
 #include "stations/pivots/pivots_station.h"
+#include "survey/edits.h"
 #include "theme/theme.h"
 
 // The sheet beside the plates: what is decided about the hole, and all that speaks for it.
@@ -127,9 +128,7 @@ void PivotsStation::write_schools(Column& page, QPainter& painter, const Derived
         write(painter, type(Type::figure, on), on ? t.ink : t.steel, {line.right(), line.top() + 14}, length(school.clearance_mm), 1);
         place({"school:" + words(school.school),
                line.adjusted(-6, 0, 6, 0),
-               [this, id = school.school] {
-                   m_document.edit(tr("School of clearance"), [&](Job& job) { job.survey.pivots.clearance.school = id; });
-               },
+               [this, id = school.school] { m_document.edit(choose_clearance_school(id)); },
                words(school.why),
                {}});
     }

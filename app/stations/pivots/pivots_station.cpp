@@ -73,31 +73,23 @@ void PivotsStation::take_bush() {
         throw InputError("bush", "a hole without one", "a hole that is to be bushed, with a bush in the drawer");
     if (now->record.bush) throw InputError("bush", *now->record.bush + ", taken already", "a hole whose bush was not taken yet");
     const std::string id = now->plan->bush->id;
-    const DerivedHole hole_now = *now;
     const auto count_down = [&workshop = m_workshop, id](bool taken) {
-        Stock stock = workshop.stock();
-        for (Bush& bush : stock.bushes)
-            if (bush.id == id) bush.quantity = std::max(0LL, bush.quantity + (taken ? -1 : 1));
-        workshop.set_stock(stock);
+        workshop.change([&](Stock& stock) {
+            for (Bush& bush : stock.bushes)
+                if (bush.id == id) bush.quantity = std::max(0LL, bush.quantity + (taken ? -1 : 1));
+        });
     };
     // The job first, then the drawer: its plan keeps this bush, whatever the drawer has left.
-    m_document.edit(
-        tr("Take bush %1").arg(words(id)), [&](Job& job) { job.survey.pivots.hole_at(hole_now.arbor, hole_now.plate).bush = id; },
-        count_down);
+    m_document.edit(bush_taken(*now, id), count_down);
     emit told(tr("Bush %1 is taken from the drawer.").arg(words(id)), false);
 }
 
 void PivotsStation::next_school() {
-    m_document.edit(tr("School of clearance"), [](Job& job) {
-        std::string& school = job.survey.pivots.clearance.school;
-        school = school == "tilt" ? "fraction" : school == "fraction" ? "table" : "tilt";
-    });
+    const std::string& school = m_document.job().survey.pivots.clearance.school;
+    m_document.edit(choose_clearance_school(school == "tilt" ? "fraction" : school == "fraction" ? "table" : "tilt"));
 }
 
-void PivotsStation::other_method() {
-    m_document.edit(tr("How a bush is chosen"),
-                    [](Job& job) { job.survey.pivots.method = job.survey.pivots.method == "broach-up" ? "fit-direct" : "broach-up"; });
-}
+void PivotsStation::other_method() { m_document.edit(other_bush_method()); }
 
 void PivotsStation::overrule(const std::string& decision) {
     const DerivedHole* now = hole();
@@ -118,8 +110,7 @@ void PivotsStation::overrule(const std::string& decision) {
 }
 
 void PivotsStation::tick() {
-    if (const DerivedHole* now = hole())
-        m_document.edit(tr("Pass reamed"), [&, then = *now](Job& job) { tick_pass(job.survey.pivots, then); });
+    if (const DerivedHole* now = hole()) m_document.edit(pass_reamed(*now));
 }
 
 void PivotsStation::finish_or_redo() {
@@ -157,9 +148,7 @@ QList<Action> PivotsStation::make_actions() {
     const auto end = [this](const char* plate) {
         return [this, plate] { m_document.selection().select_hole(m_document.selection().subject(), plate); };
     };
-    const auto untick = [this] {
-        m_document.edit(tr("Pass not reamed"), [&](Job& job) { untick_pass(job.survey.pivots, m_document.selection().hole()); });
-    };
+    const auto untick = [this] { m_document.edit(pass_not_reamed(m_document.selection().hole())); };
     const auto peg = [this] {
         if (const DerivedHole* now = hole()) m_document.edit(peg_hole(now->id, !now->record.pegged));
     };
@@ -489,8 +478,7 @@ void PivotsStation::paint_pass(QPainter& painter, const DerivedHole& hole, size_
            bar.adjusted(0, -24, 0, 0),
            [this, now, ticked] {
                if (now) return tick();
-               if (ticked)
-                   m_document.edit(tr("Pass not reamed"), [&](Job& job) { untick_pass(job.survey.pivots, m_document.selection().hole()); });
+               if (ticked) m_document.edit(pass_not_reamed(m_document.selection().hole()));
            },
            now ? tr("Tick it when it is reamed (R)") : QString(),
            {}});

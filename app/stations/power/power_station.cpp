@@ -8,6 +8,7 @@
 #include "document/today.h"
 #include "number/input_error.h"
 #include "number/units.h"
+#include "power/edits.h"
 #include "sheet/plot.h"
 #include "theme/theme.h"
 
@@ -198,10 +199,7 @@ std::vector<SumCard::Tab> PowerStation::tabs() {
         return SumCard::of_sum(m_document, name, calculation, part, facts);
     };
     std::vector<SumCard::Tab> list = {{tr("as measured"), tr("What is there. A figure is typed where it stands; empty takes it out."),
-                                       [this] { return measured(); },
-                                       [this](Job& job, const std::string& field, const std::string& word) {
-                                           type_into_record(DriveRecord::record(), &drive_of(job), field, word);
-                                       }}};
+                                       [this] { return measured(); }, typed_into_drive()}};
     const DriveRecord* drive = power() ? &power()->drive : nullptr;
     if (!drive || drive->as<RewoundDrive>()) {
         list.push_back(assembly());
@@ -224,9 +222,20 @@ std::vector<SumCard::Tab> PowerStation::tabs() {
     return list;
 }
 
-DriveRecord& PowerStation::drive_of(Job& job) const {
-    const std::string train = power()->train;
-    return *std::find_if(job.power.drives.begin(), job.power.drives.end(), [&](const DriveRecord& drive) { return drive.train == train; });
+SumCard::Take PowerStation::typed_for_drive(
+    std::function<void(DriveRecord&, const std::string& field, const std::string& word)> type) const {
+    return SumCard::typed_into_part<PowerRecord>(m_document,
+                                                 [this, type](PowerRecord& record, const std::string& field, const std::string& word) {
+                                                     const std::string train = power()->train;
+                                                     for (DriveRecord& drive : record.drives)
+                                                         if (drive.train == train) return type(drive, field, word);
+                                                 });
+}
+
+SumCard::Take PowerStation::typed_into_drive() const {
+    return typed_for_drive([](DriveRecord& drive, const std::string& field, const std::string& word) {
+        type_into_record(DriveRecord::record(), &drive, field, word);
+    });
 }
 
 /// The order of putting it together, a tick for each step, its caution where it can hurt.
@@ -243,11 +252,10 @@ SumCard::Tab PowerStation::assembly() const {
                 }
                 return answer;
             },
-            [this](Job& job, const std::string& step, const std::string& word) {
-                auto& done = drive_of(job).steps_done;
-                std::erase(done, step);
-                if (!word.empty()) done.push_back(step);
-            }};
+            typed_for_drive([](DriveRecord& drive, const std::string& step, const std::string& word) {
+                std::erase(drive.steps_done, step);
+                if (!word.empty()) drive.steps_done.push_back(step);
+            })};
 }
 
 /// What was decided about the old spring, and what came of it: the workshop's own evidence.
@@ -266,8 +274,8 @@ SumCard::Tab PowerStation::outcomes() const {
                 answer.asked.push_back({"new", "decided today", "", "", "unknown"});
                 return answer;
             },
-            [this](Job& job, const std::string& field, const std::string& word) {
-                auto& all = drive_of(job).outcomes;
+            typed_for_drive([](DriveRecord& drive, const std::string& field, const std::string& word) {
+                auto& all = drive.outcomes;
                 if (field != "new") {
                     all.at(std::stoul(field)).came_of_it = word;
                     return;
@@ -277,7 +285,7 @@ SumCard::Tab PowerStation::outcomes() const {
                 if ((decision != "kept" && decision != "replaced") || (school != "ratio" && school != "torque"))
                     throw InputError("decided today", "\"" + word + "\"", "kept or replaced, then ratio or torque");
                 all.push_back({today(), decision, school, ""});
-            }};
+            })};
 }
 
 /// The cone that is there, what its spring makes of it, and the cone that the spring wants, for the lathe.
@@ -315,9 +323,7 @@ SumCard::Tab PowerStation::cone_table() const {
             }
             return answer;
         },
-        [this](Job& job, const std::string& field, const std::string& word) {
-            type_into_record(DriveRecord::record(), &drive_of(job), field, word);
-        }};
+        typed_into_drive()};
 }
 
 void PowerStation::wind_to(double share) {
@@ -393,12 +399,7 @@ void PowerStation::paint_nothing(QPainter& painter) {
 void PowerStation::begin_with(const std::string& kind) {
     const TrainList* train = m_document.selection().train();
     if (!train) return;
-    m_document.edit(tr("Drive"), [&, id = train->id](Job& job) {
-        DriveRecord drive;
-        drive.train = id;
-        drive.is = drive_kind(kind);
-        job.power.drives.push_back(drive);
-    });
+    m_document.edit(begin_drive(train->id, kind));
 }
 
 void PowerStation::paint(QPainter& painter) {

@@ -51,7 +51,9 @@ private:
     SumCard::Tab assembly() const;
     SumCard::Tab outcomes() const;
     SumCard::Tab cone_table() const;
-    DriveRecord& drive_of(Job& job) const;
+    /// What is typed goes into the drive of the train that is shown.
+    SumCard::Take typed_for_drive(std::function<void(DriveRecord&, const std::string& field, const std::string& word)> type) const;
+    SumCard::Take typed_into_drive() const;
     void paint_nothing(QPainter& painter);
     void begin_with(const std::string& kind);
     void paint_drive(QPainter& painter, const DerivedDrive& power, const QRectF& room);

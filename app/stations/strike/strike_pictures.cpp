@@ -18,8 +18,8 @@ namespace {
 
 /// What is typed on a sheet of a part that may be missing.
 template <class R>
-auto taken_into(std::optional<R> Job::*member) {
-    return [member](Job& job, const std::string& field, const std::string& word) { type_into_part(job.*member, field, word); };
+SumCard::Take taken_into(Document& document) {
+    return SumCard::typed_into_part<std::optional<R>>(document, type_into_part<R>);
 }
 
 }  // namespace
@@ -80,7 +80,7 @@ std::vector<SumCard::Tab> StrikeStation::tabs() {
         }
         case Picture::hands: {
             const auto hands = [this] { return m_document.job().hands.value_or(HandsRecord()); };
-            const auto take = taken_into(&Job::hands);
+            const auto take = taken_into<HandsRecord>(m_document);
             return {{tr("friction"), tr("What presses, and whether it carries the heaviest hand."),
                      [hands, &d] { return hands_friction_sheet(hands(), d.hands); }, take},
                     {tr("room"), tr("Pipes on each other, heights from the dial to the glass, and what is oiled."),
@@ -90,7 +90,7 @@ std::vector<SumCard::Tab> StrikeStation::tabs() {
             break;
     }
     const auto alarm = [this] { return m_document.job().alarm.value_or(AlarmRecord()); };
-    const auto take = taken_into(&Job::alarm);
+    const auto take = taken_into<AlarmRecord>(m_document);
     return {{tr("cam"), tr("When the cam lets go, and whether it slips; Ctrl+E writes it."),
              [alarm, &d] { return alarm_cam_sheet(alarm(), d.alarm); }, take},
             {tr("rings"), tr("What it rings with, and how long."), [alarm, &d] { return alarm_ring_sheet(alarm(), d.alarm); }, take}};

@@ -41,7 +41,7 @@ StrikeStation::StrikeStation(const Workbench& bench) : CardStation(bench.documen
     m_card->set_tabs(tabs());
     connect(&m_document, &Document::changed, this, &StrikeStation::refresh);
     connect(&m_document, &Document::opened, this, [this] {
-        m_listener.request_stop();
+        m_listener.call_back();
         m_line.strikes().forget();
     });
 }
@@ -128,10 +128,10 @@ QList<Action> StrikeStation::make_actions() {
                {"strike.enough",
                 tr("Listen no more"),
                 {Qt::Key_Escape},
-                [this] { m_listener.request_stop(); },
+                [this] { stop_listening(); },
                 {},
                 {},
-                [this] { return m_listening; }},
+                [this] { return m_listener.out(); }},
                {"strike.as-heard", tr("Try what was heard"), {Qt::Key_A}, [this] { take_heard(); }, {}, tr("try what was heard"), counted},
                {"strike.sound", tr("Try no fault"), {Qt::Key_N}, [this] { m_document.edit(try_faults({})); }, {}, tr("no fault"), counted},
                {"strike.mend", tr("What is tried is put right"), {Qt::Key_M}, [this] { put_right(); }, {}, tr("put right"), counted},
@@ -157,21 +157,22 @@ void StrikeStation::listen() {
 void StrikeStation::listen_to(const QString& path) {
     BlowsInput in = m_line.strikes().to_listen();
     in.file = path.toStdString();
-    m_listening = true;
     emit told(tr("Listening; Esc stops."), false);
-    m_listener = std::jthread([this, in, hour = m_line.strikes().hour()](const std::stop_token& stop) {
-        std::function<void()> then;
-        try {
-            then = [this, hour, heard = listen_to_strike(in, stop)] { emit told(m_line.strikes().take(hour, heard), false); };
-        } catch (const std::exception& error) {
-            then = [this, fault = fault_in_words(error)] { emit told(fault, true); };
-        }
-        QMetaObject::invokeMethod(this, [this, then, stop] {
-            m_listening = false;
-            if (stop.stop_requested()) return emit told(tr("Stopped: nothing is kept."), false);
-            attempt(then);
-        });
-    });
+    m_listener.send(
+        [this, in, held = JobHeld(m_document), hour = m_line.strikes().hour()](const std::stop_token& stop, const Errand::Tell& tell) {
+            const auto heard = std::make_shared<const BlowsResult>(listen_to_strike(in, stop));
+            tell([this, held, hour, heard] {
+                attempt([&] {
+                    if (held.still()) emit told(m_line.strikes().take(hour, *heard), false);
+                });
+            });
+        },
+        [this](const QString& why) { emit told(why, true); });
+}
+
+void StrikeStation::stop_listening() {
+    m_listener.dismiss();
+    emit told(tr("Stopped: nothing is kept."), false);
 }
 
 void StrikeStation::put_right() {
@@ -182,11 +183,12 @@ void StrikeStation::put_right() {
 }
 
 std::vector<SumCard::Tab> StrikeStation::tabs_of_count() {
-    const auto take = [](Job& job, const std::string& field, const std::string& word) {
-        StrikeRecord strike = job.strike.value_or(StrikeRecord());
+    using Strike = std::optional<StrikeRecord>;
+    const auto take = SumCard::typed_into_part<Strike>(m_document, [](Strike& there, const std::string& field, const std::string& word) {
+        StrikeRecord strike = there.value_or(StrikeRecord());
         type_into_strike(strike, field, word);
-        job.strike = strike;
-    };
+        there = strike;
+    });
     std::vector<SumCard::Tab> sheets = {
         {tr("strike"), tr("How it counts, and what is tried. A slot, a tooth or a step is clicked in the picture."),
          [this] { return strike_sheet(record(), strike()); }, take},

@@ -1,7 +1,6 @@
 #pragma once
 
-#include <thread>
-
+#include "document/errand.h"
 #include "strike/derive.h"
 #include "workings/card_station.h"
 
@@ -51,6 +50,8 @@ private:
     void take_heard();
     void listen();
     void listen_to(const QString& path);
+    QString listens_for() const override { return tr("one strike"); }
+    void take_sound(const QString& path) override { listen_to(path); }
     /// Listened to last, where the sound is at hand.
     const StrikeRound::Sounded* sounded() const;
     /// Whether there is room for it.
@@ -79,6 +80,7 @@ private:
                 const std::function<void()>& begin);
     void ask_seen(bool hammer);
     void turn_alarm(double hours);
+    void stop_listening();
     double wide() const;
     void write_where(QPainter& painter, const QRectF& room);
     void paint_day(QPainter& painter, const QRectF& room);
@@ -90,8 +92,7 @@ private:
     size_t m_struck = 0;
     long long m_blows = 0;
     double m_alarm_h = 5;  ///< time at which the alarm's cam is shown
-    bool m_listening = false;
-    std::jthread m_listener;  ///< last: it must end before what it reports to
+    Errand m_listener;
 };
 
 }  // namespace echappe

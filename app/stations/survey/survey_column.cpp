@@ -105,11 +105,11 @@ void SurveyStation::write_note_of(Column& page, QPainter& painter, const Conditi
     page.gap(4);
     page.says(words(condition.note), t.ink, Type::text);
     if (condition.photo.empty()) return;
-    const QString file = pictures_folder(m_document.path()) + "/" + words(condition.photo);
+    const QString file = m_document.pictures() + "/" + words(condition.photo);
     if (!m_photos.contains(file)) m_photos[file] = QPixmap(file).scaled(540, 220, Qt::KeepAspectRatio, Qt::SmoothTransformation);
     const QPixmap& photo = m_photos[file];
     if (photo.isNull()) {
-        page.says(tr("photo %1 is not in %2").arg(words(condition.photo), pictures_folder(m_document.path())), t.amber);
+        page.says(tr("photo %1 is not in %2").arg(words(condition.photo), m_document.pictures()), t.amber);
         return;
     }
     constexpr double most_high = 110;

@@ -4,6 +4,7 @@
 
 #include "number/input_error.h"
 #include "stations/survey/survey_station.h"
+#include "survey/edits.h"
 #include "theme/theme.h"
 
 namespace echappe {
@@ -39,19 +40,8 @@ void SurveyStation::ask_part(size_t line) {
                   [this, line, there](const QString& typed) {
                       if (there && line >= m_document.job().survey.tally.size())
                           throw InputError("part", "a line that is gone", "the list as it is now");
-                      if (typed.trimmed().isEmpty() && there)
-                          return m_document.edit(tr("Take a part off the list"), [&](Job& job) {
-                              job.survey.tally.erase(job.survey.tally.begin() + static_cast<std::ptrdiff_t>(line));
-                          });
-                      TallyLine part = part_from(typed);
-                      m_document.edit(tr("Part: %1").arg(words(part.name)), [&](Job& job) {
-                          if (there) {
-                              part.state = job.survey.tally[line].state;
-                              job.survey.tally[line] = part;
-                          } else {
-                              job.survey.tally.push_back(part);
-                          }
-                      });
+                      if (typed.trimmed().isEmpty() && there) return m_document.edit(part_off_the_list(line));
+                      m_document.edit(there ? part_listed_anew(line, part_from(typed)) : part_listed(part_from(typed)));
                   });
     m_editor->setPlaceholderText(tr("part; tray; which way round it goes"));
 }
@@ -70,8 +60,7 @@ QList<Action> SurveyStation::tally_actions() {
     const auto say = [this](const std::string& state) {
         return [this, state] {
             const auto& tally = m_document.job().survey.tally;
-            m_document.edit(tr("%1: %2").arg(words(tally[m_line].name), words(state)),
-                            [&](Job& job) { job.survey.tally[m_line].state = state; });
+            m_document.edit(part_is(m_line, tally[m_line].name, state));
             m_line = std::min(m_line + 1, tally.size() - 1);
             update();
         };

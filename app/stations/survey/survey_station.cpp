@@ -71,18 +71,24 @@ void SurveyStation::write_note() {
     if (!now) return;
     const ConditionRecord* condition = m_document.job().survey.condition(now->part);
     m_editor->ask(tr("%1, note").arg(words(now->name)), QRectF(width() - column_width + 12, 34, column_width - 28, 26),
-                  condition ? words(condition->note) : QString(), [this, part = now->part](const QString& note) {
-                      m_document.edit(tr("Note"), [&](Job& job) { job.survey.condition_at(part).note = note.trimmed().toStdString(); });
-                  });
+                  condition ? words(condition->note) : QString(),
+                  [this, part = now->part](const QString& note) { m_document.edit(note_condition(part, note.trimmed().toStdString())); });
     m_editor->setPlaceholderText(tr("a word about it"));
+}
+
+QString SurveyStation::place_for_pictures() const {
+    const Spot* now = spot();
+    return now ? words(now->name) : QString();
 }
 
 void SurveyStation::add_photo(const QString& path) {
     const Spot* now = spot();
     if (!now) return;
     const std::string part = now->part;
-    const QString kept = keep_picture(pictures_folder(m_document.path()), path, words(part));
-    m_document.edit(tr("Photo of %1").arg(words(now->name)), [&](Job& job) { job.survey.condition_at(part).photo = kept.toStdString(); });
+    const QString kept = keep_picture(m_document.pictures(), path, words(part));
+    const QString name = words(now->name);
+    m_document.edit(photograph(part, name.toStdString(), kept.toStdString()));
+    emit told(tr("The picture is kept with %1. Ctrl+Z takes it back.").arg(name), false);
 }
 
 std::vector<SurveyStation::Word> SurveyStation::vocabulary(const Spot& spot) {
@@ -151,12 +157,7 @@ void SurveyStation::toggle_tooth(long long tooth) {
     const Spot* now = spot();
     if (!now) return;
     const std::string part = m_document.selection().subject() + ".wheel";
-    m_document.edit(tr("Mark a tooth"), [&](Job& job) {
-        auto& teeth = job.survey.condition_at(part).teeth;
-        const auto at = std::find(teeth.begin(), teeth.end(), tooth);
-        if (at != teeth.end()) teeth.erase(at);
-        else teeth.insert(std::upper_bound(teeth.begin(), teeth.end(), tooth), tooth);
-    });
+    m_document.edit(mark_tooth(part, tooth));
     m_spot = part;
 }
 
@@ -194,12 +195,7 @@ void SurveyStation::peg(bool whole_plate) {
 }
 
 void SurveyStation::survey_anew() {
-    m_document.edit(tr("Survey the plates anew"), [](Job& job) {
-        SurveyRecord fresh;
-        fresh.pivots.clearance = job.survey.pivots.clearance;
-        fresh.pivots.method = job.survey.pivots.method;
-        job.survey = fresh;
-    });
+    m_document.edit(echappe::survey_anew());
     m_line_below.plates().begin();
 }
 

@@ -24,7 +24,7 @@ public:
     bool beside_workings() const override { return false; }
     std::vector<Scene> scenes() override;
     Printout printed() override;
-    bool takes_pictures() const override { return true; }
+    QString place_for_pictures() const override;
     void take_picture(const QString& path) override { add_photo(path); }
 
     /// The spot that is judged: "centre.wheel".

@@ -89,31 +89,26 @@ void MeshTrial::show_whole_turn(bool whole) {
 void MeshTrial::look_for_window() {
     m_window.reset();
     m_looking = true;
-    ++m_look;
-    m_looker.request_stop();
+    m_looker.dismiss();
     m_pause.start();
 }
 
 void MeshTrial::start_looking() {
-    const std::uint64_t look = m_look;
     MeshSimulationInput one_pitch = m_input;
     one_pitch.span = "pitch";
     one_pitch.steps = stands_in_pitch;
-    m_looker = std::jthread([this, look, input = one_pitch](const std::stop_token& stop) {
-        std::optional<DepthWindow> window;
-        try {
-            window = good_depths(input, {stop, {}});
-        } catch (const std::exception&) {
-            // No depth at which it runs: what is wrong with the mesh is said where it is drawn.
-        }
-        if (stop.stop_requested()) return;
-        QMetaObject::invokeMethod(this, [this, look, window] {
-            if (look != m_look) return;
-            m_window = window;
-            m_looking = false;
-            emit window_found();
-        });
-    });
+    const auto found = [this](const std::optional<DepthWindow>& window) {
+        m_window = window;
+        m_looking = false;
+        emit window_found();
+    };
+    m_looker.send(
+        [found, input = one_pitch](const std::stop_token& stop, const Errand::Tell& tell) {
+            const auto window = good_depths(input, {stop, {}});
+            if (!stop.stop_requested()) tell([found, window] { found(window); });
+        },
+        // No depth at which it runs: what is wrong with the mesh is said where it is drawn.
+        [found](const QString&) { found({}); });
 }
 
 MeshTrial::Stand MeshTrial::stand(double wheel_angle, bool anticlockwise) const {

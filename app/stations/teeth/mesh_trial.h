@@ -3,8 +3,8 @@
 #include <QObject>
 #include <QPointF>
 #include <QTimer>
-#include <thread>
 
+#include "document/errand.h"
 #include "job/derived.h"
 #include "teeth/mesh_simulation.h"
 
@@ -71,9 +71,8 @@ private:
     std::string m_name;  ///< of the mesh
     std::optional<DepthWindow> m_window;
     bool m_looking = false;
-    std::uint64_t m_look = 0;
-    QTimer m_pause;         ///< after the last change: the search need not race with typing
-    std::jthread m_looker;  ///< last: it must end before what it reports to
+    QTimer m_pause;  ///< after the last change: the search need not race with typing
+    Errand m_looker;
 };
 
 }  // namespace echappe

@@ -153,6 +153,10 @@ StockSheet::StockSheet(Workshop& workshop, QWidget* parent)
     all->addWidget(m_tabs);
     all->addLayout(buttons);
     fill();
+    // Written by another window or an editor: what stands here is not old, and what is being typed stays.
+    connect(&m_workshop, &Workshop::changed, this, [this] {
+        if (!m_keeping && m_all_kept) fill();
+    });
 }
 
 QTableWidget* StockSheet::make_table(const QString& name, const QStringList& columns) {
@@ -175,7 +179,8 @@ QTableWidget* StockSheet::make_table(const QString& name, const QStringList& col
 
 void StockSheet::fill() {
     m_filling = true;
-    const Stock& stock = m_workshop.stock();
+    m_shown = m_workshop.stock();
+    const Stock& stock = m_shown;
     const auto figure = [](double x) { return QString::number(x, 'g', 8); };
     m_cutters->setRowCount(static_cast<int>(stock.cutters.size()));
     for (int r = 0; r < m_cutters->rowCount(); ++r) {
@@ -254,23 +259,31 @@ void StockSheet::fill_stores(const Stock& stock) {
 }
 
 void StockSheet::take_shipped_bushes(bool numbered) {
-    Stock stock = m_workshop.stock();
-    stock.bushes = Workshop::shipped_bushes(numbered);
-    m_workshop.set_stock(stock);
+    m_workshop.change([&](Stock& stock) { stock.bushes = Workshop::shipped_bushes(numbered); });
     fill();
 }
 
 void StockSheet::keep() {
     if (m_filling) return;
     try {
-        m_workshop.set_stock({cutters_from_csv(csv_of(*m_cutters)), plates_from_csv(csv_of(*m_plates)), leaves_from_csv(csv_of(*m_leaves)),
-                              bushes_from_csv(csv_of(*m_bushes)), reamers_from_csv(csv_of(*m_reamers)), strips_from_csv(csv_of(*m_strips)),
-                              metal_from_csv(csv_of(*m_metal)), tools_from_csv(csv_of(*m_tools)), m_workshop.stock().times});
+        const Stock typed{cutters_from_csv(csv_of(*m_cutters)), plates_from_csv(csv_of(*m_plates)),   leaves_from_csv(csv_of(*m_leaves)),
+                          bushes_from_csv(csv_of(*m_bushes)),   reamers_from_csv(csv_of(*m_reamers)), strips_from_csv(csv_of(*m_strips)),
+                          metal_from_csv(csv_of(*m_metal)),     tools_from_csv(csv_of(*m_tools)),     m_shown.times};
+        m_keeping = true;
+        m_workshop.change(m_shown, typed);
+        m_keeping = false;
         m_said->setText(tr("Kept in %1").arg(Workshop::folder()));
         m_said->setStyleSheet({});
         m_all_kept = true;
         fill();
+    } catch (const StockClash& clash) {
+        m_keeping = false;
+        m_all_kept = true;
+        fill();
+        m_said->setText(tr("Not kept. %1").arg(fault_in_words(clash)));
+        m_said->setStyleSheet("color: " + theme().ruby.name());
     } catch (const InputError& error) {
+        m_keeping = false;
         m_all_kept = false;
         m_said->setText(tr("Not kept yet. %1").arg(fault_in_words(error)));
         m_said->setStyleSheet("color: " + theme().ruby.name());

@@ -51,6 +51,8 @@ private:
     QTableWidget* m_metal;
     QTableWidget* m_tools;
     QLabel* m_said;
+    Stock m_shown;  ///< what the tables were filled from: an edit is what leads from it to what stands in them
+    bool m_keeping = false;
     bool m_filling = false;
     bool m_all_kept = true;
 };

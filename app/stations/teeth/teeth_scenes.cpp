@@ -18,9 +18,8 @@ std::vector<Scene> TeethStation::scenes() {
         m_trial.set_depth(-0.3);
     };
     const auto damp = [this] {
-        m_document.edit(tr("Reading: moisture of the wood"), [](Job& job) {
-            if (job.wood) job.wood->now_moisture = 13.6;
-        });
+        using Wood = std::optional<WoodRecord>;
+        m_document.edit(Edit<Wood>{"Reading: moisture of the wood", [](Wood& wood) { type_into_part(wood, "now_moisture", "13.6"); }});
         show_wood(true);
     };
     return {{"teeth-wheel", {}, {}, looked},

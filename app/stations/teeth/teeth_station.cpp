@@ -667,7 +667,10 @@ QList<Action> TeethStation::make_actions() {
 
 QString TeethStation::writes(const QString& ending) const {
     const bool written = ending == "svg" || ending == "dxf" || ending == "pdf" || ending == "step";
-    return written ? m_wheel ? tr("wheel") : tr("pinion") : QString();
+    if (!written) return {};
+    const QString part = m_wheel ? tr("wheel") : tr("pinion");
+    const DerivedMesh* now = mesh();
+    return now ? words(m_document.job().train.name_of_arbor(m_wheel ? now->wheel_of : now->pinion_of)) + " " + part : part;
 }
 
 }  // namespace echappe

@@ -18,7 +18,7 @@ WoodView::WoodView(Document& document, QWidget* parent) : CardStation(document, 
     m_card->set_tabs(
         {{tr("wood"), tr("Kinds, grain and moisture, when its wheels were round and now."),
           [this] { return wood_sheet(m_document.job().wood.value_or(WoodRecord()), m_document.derived().wood, m_wheel_of, m_pinion_of); },
-          [](Job& job, const std::string& field, const std::string& word) { type_into_part(job.wood, field, word); }},
+          SumCard::typed_into_part<std::optional<WoodRecord>>(document, type_into_part<WoodRecord>)},
          SumCard::of_sum(
              document, tr("let in"), wood_let_in_calculation(), [this] { return m_wheel_of + ".wheel"; },
              [this] {

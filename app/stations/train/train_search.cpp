@@ -4,11 +4,11 @@
 
 namespace echappe {
 
-void TrainSearch::stop() {
-    ++m_run;  // what is still to be reported is of no interest
-    m_worker = {};
-    m_running = false;
+TrainSearch::TrainSearch(Document& document, QObject* parent) : QObject(parent), m_document(document), m_held(document) {
+    connect(&document, &Document::opened, this, &TrainSearch::close);
 }
+
+void TrainSearch::stop() { m_errand.call_back(); }
 
 void TrainSearch::close() {
     stop();
@@ -39,39 +39,33 @@ void TrainSearch::ask(const QString& text) {
         emit moved();
         return;
     }
-    const std::uint64_t run = m_run;
-    m_running = true;
+    m_held = JobHeld(m_document);
     m_done = 0;
-    m_worker = std::jthread([this, run, question = *m_question](const std::stop_token& stop) {
-        const auto report = [this, run](const std::function<void()>& tell) {
-            QMetaObject::invokeMethod(this, [this, run, tell] {
-                if (run == m_run) tell();
-            });
-        };
-        const auto progress = [&](double done) {
-            report([this, done] {
-                m_done = done;
-                emit moved();
-            });
-        };
-        const auto partial = [&](const FindResult& so_far) { report([this, so_far] { show(so_far, true); }); };
-        try {
+    m_errand.send(
+        [this, question = *m_question](const std::stop_token& stop, const Errand::Tell& tell) {
+            const auto progress = [&](double done) {
+                tell([this, done] {
+                    m_done = done;
+                    emit moved();
+                });
+            };
+            const auto partial = [&](const FindResult& so_far) { tell([this, so_far] { show(so_far); }); };
             const FindResult found = answer_train_question(question, {stop, progress}, partial);
-            report([this, found] { show(found, false); });
-        } catch (const std::exception& error) {
-            report([this, why = fault_in_words(error)] {
-                m_fault = why;
-                m_running = false;
-                emit moved();
+            tell([this, found] {
+                m_errand.dismiss();
+                show(found);
             });
-        }
-    });
+        },
+        [this](const QString& why) {
+            m_fault = why;
+            m_errand.dismiss();
+            emit moved();
+        });
     emit moved();
 }
 
-void TrainSearch::show(const FindResult& result, bool running) {
+void TrainSearch::show(const FindResult& result) {
     m_result = result;
-    m_running = running;
     pick(0);
 }
 
@@ -92,8 +86,7 @@ void TrainSearch::take() {
     const FoundTrain train = m_result.solutions[m_picked];
     const TrainQuestion question = *m_question;
     const FindResult result = m_result;
-    m_document.edit(tr("Take the train %1").arg(QString::fromStdString(train_in_words(train, result.pinions_drive))),
-                    [&](Job& job) { job.train = with_train(job.train, question, result, train); });
+    m_held.document().edit(take_train(question, result, train));
     const std::string hand = question.to.empty() ? m_document.job().train.arbors.back().train.id : question.to;
     if (!question.find.hand) return close();
     close();

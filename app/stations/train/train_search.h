@@ -3,9 +3,9 @@
 #include <QObject>
 #include <QString>
 #include <optional>
-#include <thread>
 
 #include "document/document.h"
+#include "document/errand.h"
 #include "train/question.h"
 
 namespace echappe {
@@ -15,7 +15,7 @@ namespace echappe {
 class TrainSearch : public QObject {
     Q_OBJECT
 public:
-    explicit TrainSearch(Document& document, QObject* parent = nullptr) : QObject(parent), m_document(document) {}
+    explicit TrainSearch(Document& document, QObject* parent = nullptr);
 
     /// What the drawer can cut, for questions that must fit between the holes.
     void set_cutters(std::vector<double> modules_mm) { m_cutter_modules_mm = std::move(modules_mm); }
@@ -24,7 +24,7 @@ public:
     void ask(const QString& text);
     void close();
     void stop();
-    bool running() const { return m_running; }
+    bool running() const { return m_errand.out(); }
     double done() const { return m_done; }
     const QString& fault() const { return m_fault; }
     const std::optional<TrainQuestion>& question() const { return m_question; }
@@ -41,20 +41,19 @@ signals:
     void moved();
 
 private:
-    void show(const FindResult& result, bool running);
+    void show(const FindResult& result);
     TrainMeans means() const;
 
     Document& m_document;
+    JobHeld m_held;  ///< the job that it was asked of
     std::vector<double> m_cutter_modules_mm;
     std::optional<TrainQuestion> m_question;
     QString m_fault;
     FindResult m_result;
-    bool m_running = false;
     double m_done = 0;
     size_t m_picked = 0;
     std::optional<DerivedTrain> m_preview;
-    std::uint64_t m_run = 0;
-    std::jthread m_worker;  ///< last: it must end before what it reports to
+    Errand m_errand;
 };
 
 }  // namespace echappe

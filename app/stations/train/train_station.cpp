@@ -9,6 +9,7 @@
 #include "document/today.h"
 #include "drawing/plate_art.h"
 #include "drawing/wheel_art.h"
+#include "making/edits.h"
 #include "number/constants.h"
 #include "number/input_error.h"
 #include "number/units.h"
@@ -63,6 +64,7 @@ TrainStation::TrainStation(const Workbench& bench)
     connect(&m_document, &Document::opened, this, [this] {
         m_taking_in = false;
         m_counting.set_again(false);
+        m_question->hide();
     });
     connect(&m_document, &Document::changed, this, &TrainStation::follow_job);
     follow_job();
@@ -353,7 +355,7 @@ QList<Action> TrainStation::make_actions() {
     const auto divide = [this] {
         const auto head = m_workshop.stock().head();
         if (!head) throw InputError("plates", "none in the drawer", "a dividing plate with its worm ratio: Ctrl+Shift+W");
-        m_document.edit(tr("Divide with the workshop's plates"), [&](Job& job) { job.making.dividing_head = head; });
+        m_document.edit(divide_with(*head));
     };
     return depthing_actions() + climbing() + structure_actions() +
            QList<Action>{{"train.choose", tr("Choose the counts that are shown"), {Qt::Key_Return}, [this] { choose_shown(); }},

@@ -23,7 +23,7 @@ class TrainStation : public Station {
 public:
     explicit TrainStation(const Workbench& bench);
 
-    bool takes_pictures() const override { return true; }
+    QString place_for_pictures() const override { return tr("the whole movement"); }
     /// Of the whole movement.
     void take_picture(const QString& path) override;
     bool reads(const std::string& header) const override;

@@ -3,6 +3,7 @@
 
 #include "document/pictures.h"
 #include "document/recent.h"
+#include "job/edits.h"
 #include "job/kinds.h"
 #include "stations/train/train_station.h"
 #include "theme/theme.h"
@@ -95,8 +96,8 @@ void TrainStation::count_again() {
 }
 
 void TrainStation::take_picture(const QString& path) {
-    const std::string kept = keep_picture(pictures_folder(m_document.path()), path, "whole").toStdString();
-    m_document.edit(tr("Photo of the whole"), [&](Job& job) { job.photo = kept; });
+    const std::string kept = keep_picture(m_document.pictures(), path, "whole").toStdString();
+    m_document.edit(photograph_whole(kept));
     emit told(tr("Kept as the picture of the whole; Ctrl+I shows it."), false);
 }
 
@@ -111,13 +112,7 @@ size_t TrainStation::read_drawing(Job& job, const QString& path) { return keep_p
 
 /// What the kind has is there at once; its counts are asked for where they stand.
 void TrainStation::begin(const std::string& kind) {
-    m_document.edit(tr("Begin from a kind of movement"), [&](Job& job) {
-        const Job fresh = begin_from(kind);
-        job.train = fresh.train;
-        job.teeth = fresh.teeth;
-        job.power = fresh.power;
-        job.oscillator = fresh.oscillator;
-    });
+    m_document.edit(begin_of_kind(kind));
     m_writing->open();
     m_writing->first_lost();
 }

@@ -8,6 +8,7 @@
 #include "number/units.h"
 #include "stations/train/train_station.h"
 #include "theme/theme.h"
+#include "train/places.h"
 
 namespace echappe {
 namespace {
@@ -43,10 +44,7 @@ void TrainStation::keep_hole() {
     const QPointF to = *m_moved_mm;
     const std::string id = m_document.selection().subject();
     m_moved_mm.reset();
-    m_document.edit(tr("Move the hole of %1").arg(QString::fromStdString(m_document.job().train.name_of_arbor(id))), [&](Job& job) {
-        for (JobArbor& arbor : job.train.arbors)
-            if (arbor.train.id == id) arbor.position_mm = {std::round(to.x() * 1000) / 1000, std::round(to.y() * 1000) / 1000};
-    });
+    m_document.edit(set_place(m_document.job().train, id, {std::round(to.x() * 1000) / 1000, std::round(to.y() * 1000) / 1000}));
     update();
 }
 

@@ -155,9 +155,7 @@ Edit<TrainRecord> TrainStation::dragged_to(echappe::Place to_mm) const {
 
 void TrainStation::drag_to(QPointF to) {
     if (!m_dragged_view) m_dragged_view = view_of_plate();
-    const Edit<TrainRecord> edit = dragged_to(mm_at(*m_dragged_view, to));
-    m_document.edit(
-        words(edit.name), [&](Job& job) { edit.change(job.train); }, {}, m_drag_session);
+    m_document.edit(dragged_to(mm_at(*m_dragged_view, to)), {}, m_drag_session);
 }
 
 /// Above which arbor it goes, by its name: the way to another train, which the ladder does not show beside this one.

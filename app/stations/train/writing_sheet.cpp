@@ -39,16 +39,38 @@ WritingSheet::WritingSheet(Document& document, QWidget* parent) : Canvas(parent)
         emit resized();
     });
     setFocusProxy(m_text);
+    connect(&document, &Document::changed, this, &WritingSheet::follow_job);
     hide();
 }
 
-void WritingSheet::open() {
+/// What is typed from now on is one step of undo, over the job as it is now.
+void WritingSheet::begin_on_job() {
     m_session = m_document.begin_session();
     m_train = m_document.job().train;
     m_teeth = m_document.job().teeth;
+    m_written = {m_train, m_teeth.forms};
+    m_left = write_down(m_train, m_teeth);
+}
+
+/// A reading that is kept beside the sheet is none of its text. Arbors and counts that were changed elsewhere are: the text follows.
+void WritingSheet::follow_job() {
+    if (!isVisible() || m_reading) return;
+    if (write_down(m_document.job().train, m_document.job().teeth) == m_left) return;
+    begin_on_job();
+    // What cannot be read yet is still being typed: it stays. An empty sheet waits for a movement, and this is one.
+    if (!m_faults.empty() || text().trimmed().isEmpty()) return;
+    m_opening = true;
+    m_text->setPlainText(words(m_train.arbors.empty() ? std::string() : m_left));
+    m_text->moveCursor(QTextCursor::End);
+    m_opening = false;
+    update();
+}
+
+void WritingSheet::open() {
+    begin_on_job();
     m_opening = true;
     const bool left = !m_unread.isEmpty();
-    m_text->setPlainText(left ? m_unread : words(m_train.arbors.empty() ? std::string() : write_down(m_train, m_teeth)));
+    m_text->setPlainText(left ? m_unread : words(m_train.arbors.empty() ? std::string() : m_left));
     m_opening = false;
     m_faults.clear();
     show();
@@ -85,14 +107,18 @@ void WritingSheet::read() {
     mark_faults();
     update();
     if (!m_faults.empty()) return;
-    m_document.edit(
-        tr("Write the train down"),
-        [&](Job& job) {
-            note_counts(written.train, m_train, taken_with("written down"));
-            job.train = std::move(written.train);
-            job.teeth.forms = std::move(written.forms);
-        },
-        {}, m_session);
+    note_counts(written.train, m_train, taken_with("written down"));
+    const WrittenDown now{std::move(written.train), std::move(written.forms)};
+    m_reading = true;
+    try {
+        m_document.edit(write_train_down(m_written, now), {}, m_session);
+    } catch (...) {
+        m_reading = false;
+        throw;
+    }
+    m_reading = false;
+    m_written = now;
+    m_left = write_down(m_document.job().train, m_document.job().teeth);
 }
 
 /// A wave under the word, as long as it is there.

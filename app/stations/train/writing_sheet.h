@@ -5,6 +5,7 @@
 #include "document/document.h"
 #include "drawing/canvas.h"
 #include "drawing/unkept.h"
+#include "job/edits.h"
 #include "train/written.h"
 
 namespace echappe {
@@ -48,6 +49,8 @@ protected:
     bool eventFilter(QObject* watched, QEvent* event) override;
 
 private:
+    void begin_on_job();
+    void follow_job();
     void read();
     void mark_faults();
     QString what_it_takes() const;
@@ -55,8 +58,11 @@ private:
 
     Document& m_document;
     QPlainTextEdit* m_text;
-    TrainRecord m_train;  ///< as it was when the sheet was opened
+    TrainRecord m_train;  ///< what the text is read over: as it was when the sheet was opened
     TeethRecord m_teeth;
+    WrittenDown m_written;  ///< what was read last: an edit is what leads from it to what is read next
+    std::string m_left;     ///< the text of the job as this sheet left it: another one was changed elsewhere
+    bool m_reading = false;
     std::vector<WrittenFault> m_faults;
     QString m_unread;  ///< closed with a fault in it
     int m_session = 0;

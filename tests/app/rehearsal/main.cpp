@@ -10,6 +10,7 @@
 #include "document/bench_hand.h"
 #include "document/today.h"
 #include "instruments/calliper_line.h"
+#include "rehearsal/walk.h"
 #include "shell/application.h"
 #include "shell/main_window.h"
 #include "survey/edits.h"
@@ -17,6 +18,7 @@
 
 // The real window left working until a test kills it.
 //   once              one reading on the demo
+//   walk FOLDER SEED STEPS   see walk.h
 //   FOLDER SEED       edits on all stations, saves, opens the other jobs of the folder, takes up what an earlier run left
 // Each job counts its edits in its note. What is confirmed is told on standard output, a line each: "kept NAME 17", "saved NAME 17".
 
@@ -126,6 +128,7 @@ void read_once(MainWindow& window) {
 
 int main(int argc, char** argv) {
     Application application(argc, argv);
+    if (argc > 4) return walk(argv[2], static_cast<unsigned>(std::stoul(argv[3])), std::stoi(argv[4]));
     if (argc > 2) {
         Worker worker(argv[1], static_cast<unsigned>(std::stoul(argv[2])));
         return QApplication::exec();
