@@ -25,7 +25,7 @@ TurnedShape hardened(TurnedShape shape) {
 }
 
 TurnedShape soldered(TurnedShape shape) {
-    shape.joined_by = "silver-solder";
+    shape.joined_by = "soft-solder";
     return shape;
 }
 

@@ -125,7 +125,7 @@ void plan_ring(DerivedCard& card, const CutRingInput& usual, const std::optional
     card.outside_mm = usual.outside_mm;
     Plan plan(card, kept);
     const double square = std::ceil(usual.outside_mm + 4);
-    constexpr double hammered_away = 1.1;
+    constexpr double hammered_away = 1.25;
     plan.stock("sheet", "cast brass", hammered_away * usual.thickness_mm, square, square);
     plan.read("rim", "Measure across the inside of the rim, from crossing to crossing", "calliper",
               {usual.rim_inner_mm, usual.root_mm - usual.module_mm, 0, "as rims mostly are, until it is read"},
@@ -158,8 +158,9 @@ void plan_ring(DerivedCard& card, const CutRingInput& usual, const std::optional
     turn.rpm = turning_rpm(material(brass), seat);
     turn.check = "Note which tooth was at the mark: the new ones are cut from it.";
     const double bore = plan.size_of("seat") + 2 * gap;
-    plan.step("hammer", "Hammer the cast brass all over on a flat stake, to nine tenths of its thickness", "planishing hammer, stake")
-        .check = "Begun a tenth thicker than the wheel: it is hard when it rings. Cracked edges are sawn off.";
+    plan.step("hammer", "Hammer the cast brass all over on a flat stake, to four fifths of its thickness, in light passes",
+              "planishing hammer, stake")
+        .check = "A fifth of the thickness is half hard, which wheels want. Cracked edges are sawn off. No heat above 230 °C after it.";
     plan.read("ring", "Bore the ring, of hammered cast brass", "boring tool",
               {bore, bore + 0.02, bore - 0.02, plan.from("seat", "the seat")}, [bore](double read) {
                   return read > bore ? "Over by " + mm(read - bore) +
@@ -173,11 +174,16 @@ void plan_ring(DerivedCard& card, const CutRingInput& usual, const std::optional
                                           : "Keep the heat from the pinion with wet clay. " + std::string(hot);
     join.check = "Joint drawn through all round" +
                  (ring.margin ? "; it holds the torque " + print_fixed(*ring.margin, 0) + " times over." : std::string("."));
+    if (in.joint != "retainer")
+        plan.step("flux", "Wash the flux off before anything is cut",
+                  in.joint == "soft-solder" ? "hot water for acid flux, alcohol for rosin" : "hot water, or a warm pickle")
+            .caution = "Flux residue keeps corroding. Soda does not shift the flux of silver solder.";
     const double outside = in.outside_mm, module = in.module_mm;
     plan.read("outside", "Turn the outside, true to the arbor", "tool",
               {outside, outside + 0.02 * module, outside - 0.04 * module, "over the tips"}, out_of_outside(outside, module));
     cut_teeth(plan, outside, in.root_mm, module, in.teeth, head, "outside", brass);
-    plan.step("clean", "Neutralise the flux, wash and dry", "soda, water").caution = "What is left of flux goes on eating.";
+    plan.step("clean", "Wash and dry it, oil from the cutter too", "alcohol, warm water").caution =
+        "No trace of flux may be left in the joint.";
     plan.step("try", "Try it with its pinion through a whole turn", "depthing tool");
 }
 

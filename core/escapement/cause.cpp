@@ -1,6 +1,7 @@
 #include "escapement/cause.h"
 
 #include <Eigen/LU>
+#include <algorithm>
 #include <array>
 #include <cmath>
 
@@ -21,6 +22,7 @@ using Figures = std::array<double, kinds>;
 struct SeenFigure {
     size_t kind = 0;
     double deg = 0, u_deg = 0, moved_mm = 0;
+    bool figure = true;  ///< and not a word
 };
 
 void add_readings(const PalletsSeen& seen, double moved_mm, double u_deg, std::vector<SeenFigure>& all) {
@@ -32,7 +34,8 @@ void add_readings(const PalletsSeen& seen, double moved_mm, double u_deg, std::v
         for (const SeenWord& one : seen_words()) {
             const size_t kind = (one.lock ? 0 : 2) + (exit ? 1 : 0);
             // A figure says it better.
-            if ((exit ? seen.exit_word : seen.entry_word) == one.word && !read[kind]) all.push_back({kind, one.deg, one.u_deg, moved_mm});
+            if ((exit ? seen.exit_word : seen.entry_word) == one.word && !read[kind])
+                all.push_back({kind, one.deg, one.u_deg, moved_mm, false});
         }
 }
 
@@ -95,12 +98,67 @@ std::string in_words(const EscapementCauseResult& out) {
                  (out.apart_mm > 0 ? " too far apart: close them" : " too near to each other: open them") +
                  " first, where they are soft enough to bend; hard ones crack, and stones are set with shellac and heat. Else new pallets.";
     if (!out.away_mm) return words + " At no depth would it run with this swing.";
-    if (std::abs(*out.away_mm) <= out.depth_u_mm) return words + " That is the middle of its window, as far as the readings tell.";
+    if (std::abs(*out.away_mm) <= out.depth_u_mm) return words + " They stand where they should, as far as the readings tell.";
     return words + (*out.away_mm > 0 ? " Take the pallets away by " : " Bring the pallets nearer by ") + mm(*out.away_mm, out.depth_u_mm) +
-           ", both bridges alike.";
+           ", both bridges alike. That should leave " + print_fixed(out.entry_drop_deg, 1) + "° of drop after the entry lets off and " +
+           print_fixed(out.exit_drop_deg, 1) + "° after the exit. Count them again then.";
 }
 
+/// The least of what must be left, deg; below 0 where a lock or a drop is not safe.
+class Safety {
+public:
+    Safety(const AnyAction& layout, double opened_mm, const std::optional<EscapementWindow>& window)
+        : m_layout(layout), m_opened(apart(layout, opened_mm)), m_window(window) {
+        // A layout that leaves less is what it is.
+        if (const auto own = figures_of(layout, 0, 0)) {
+            m_lock = std::min(m_lock, std::min((*own)[0], (*own)[1]));
+            m_drop = std::min(m_drop, std::min((*own)[2], (*own)[3]));
+        }
+    }
+    double left(double depth) const {
+        if (m_window && (depth < m_window->low_mm || depth > m_window->high_mm)) return -90;
+        const auto here = figures_of(m_opened, depth, 0);
+        if (!here) return -90;
+        const double drop = std::min((*here)[2], (*here)[3]) - m_drop;
+        return locks(m_layout) ? std::min(drop, std::min((*here)[0], (*here)[1]) - m_lock) : drop;
+    }
+
+private:
+    const AnyAction& m_layout;
+    AnyAction m_opened;
+    const std::optional<EscapementWindow>& m_window;
+    double m_lock = 0.5, m_drop = 0.5;  ///< that are safe with teeth as they mostly are
+};
+
 }  // namespace
+
+std::optional<double> depth_to_aim_at(const AnyAction& layout, double opened_mm, const std::optional<EscapementWindow>& window,
+                                      std::optional<double> from_mm) {
+    if (!window) return {};
+    const Safety safety(layout, opened_mm, window);
+    constexpr double rounding = 1e-9;
+    const double wished = from_mm.value_or(0);
+    if (safety.left(wished) >= -rounding) return wished;
+    // Nearest to what is wished, else where the least is most; closed in on by halves.
+    constexpr int looks = 400;
+    const double step = (window->high_mm - window->low_mm) / looks;
+    std::optional<double> nearest;
+    double best = window->low_mm, most = -90;
+    for (int i = 0; i <= looks; ++i) {
+        const double depth = window->low_mm + i * step, left = safety.left(depth);
+        if (left > most) most = left, best = depth;
+        if (left >= 0 && (!nearest || std::abs(depth - wished) < std::abs(*nearest - wished))) nearest = depth;
+    }
+    if (!nearest) return best;
+    double safe = *nearest, unsafe = safe + (wished > safe ? step : -step);
+    for (int i = 0; i < 30; ++i) {
+        const double middle = (safe + unsafe) / 2;
+        (safety.left(middle) >= 0 ? safe : unsafe) = middle;
+    }
+    return safe;
+}
+
+namespace {}  // namespace
 
 EscapementCauseResult cause_of(const AnyAction& layout, const EscapementCauseInput& in) {
     const std::vector<SeenFigure> readings = readings_of(in);
@@ -131,9 +189,13 @@ EscapementCauseResult cause_of(const AnyAction& layout, const EscapementCauseInp
     out.misfit = step->misfit;
     const auto window =
         depth_window(apart(layout, out.apart_mm), in.semi_arc_deg ? std::optional(*in.semi_arc_deg * rad_per_deg) : std::nullopt);
-    if (window) {
-        out.depth_window_mm = {window->low_mm, window->high_mm};
-        out.away_mm = out.depth_mm - (window->low_mm + window->high_mm) / 2;
+    if (window) out.depth_window_mm = {window->low_mm, window->high_mm};
+    const bool words_alone = std::none_of(readings.begin(), readings.end(), [](const SeenFigure& read) { return read.figure; });
+    out.aim_mm = depth_to_aim_at(layout, out.apart_mm, window, words_alone ? std::optional(out.depth_mm) : std::nullopt);
+    if (out.aim_mm) {
+        out.away_mm = out.depth_mm - *out.aim_mm;
+        if (const auto there = figures_of(layout, *out.aim_mm, out.apart_mm))
+            out.entry_drop_deg = (*there)[2], out.exit_drop_deg = (*there)[3];
     }
     out.verdict = in_words(out);
     return out;
@@ -161,8 +223,10 @@ const Record& PalletsSeen::record() {
         Fields<In> fields;
         fields.add("entry_lock_deg", &In::entry_lock_deg, "deg", "lock as it was read: pallets' turn until it unlocks", between(-5, 30))
             .add("exit_lock_deg", &In::exit_lock_deg, "deg", "the same of the exit", between(-5, 30))
-            .add("entry_drop_deg", &In::entry_drop_deg, "deg", "drop as it was read: wheel's free turn after its let-off", between(-5, 30))
-            .add("exit_drop_deg", &In::exit_drop_deg, "deg", "the same of the exit", between(-5, 30))
+            .add("entry_drop_deg", &In::entry_drop_deg, "deg",
+                 "drop after the entry lets off: the wheel's free turn until a tooth lands on the exit", between(-5, 30))
+            .add("exit_drop_deg", &In::exit_drop_deg, "deg", "drop after the exit lets off: until a tooth lands on the entry",
+                 between(-5, 30))
             .add("least_deg", &In::least_deg, "deg", "swing with which it just still lets off, dying away", between(0, 350))
             .add("entry_word", &In::entry_word, "", "or in words: caught, hardly drops, hardly locks, lands on the slope")
             .choices(words)
@@ -206,7 +270,10 @@ const Record& EscapementCauseResult::record() {
                                      .add("apart_u_mm", &Out::apart_u_mm, "mm", "its standard uncertainty")
                                      .add("misfit", &Out::misfit, "", "sum of squares over their uncertainties")
                                      .add("depth_window_mm", &Out::depth_window_mm, "mm", "depths between which it runs, from the layout")
-                                     .add("away_mm", &Out::away_mm, "mm", "to the middle of it; negative: nearer")
+                                     .add("aim_mm", &Out::aim_mm, "mm", "depth at which they should stand, from the layout")
+                                     .add("away_mm", &Out::away_mm, "mm", "to that; negative: nearer")
+                                     .add("entry_drop_deg", &Out::entry_drop_deg, "deg", "drop after the entry lets off, there")
+                                     .add("exit_drop_deg", &Out::exit_drop_deg, "deg", "drop after the exit lets off, there")
                                      .add("verdict", &Out::verdict, "", "in words");
     return record;
 }
@@ -216,11 +283,10 @@ std::vector<Working> explain_escapement_cause(const EscapementCauseInput&, const
     const auto given = [](const char* symbol, const char* meaning, double value, double u) {
         return Term{symbol, meaning, {value, u}, "mm", 0};
     };
-    Working move = work_out(
-        "to the middle of the window", "m = d − (a + b) ÷ 2",
-        {given("d", "depth that explains the readings", out.depth_mm, out.depth_u_mm),
-         given("a", "shallow end of the window", (*out.depth_window_mm)[0], 0), given("b", "deep end", (*out.depth_window_mm)[1], 0)},
-        "mm", cause_source, [](auto x) { return x[0] - (x[1] + x[2]) / 2; });
+    Working move = work_out("away, to where they should stand", "m = d − a",
+                            {given("d", "depth that explains the readings", out.depth_mm, out.depth_u_mm),
+                             given("a", "depth at which every lock and drop is safe, nearest to the layout", *out.aim_mm, 0)},
+                            "mm", cause_source, [](auto x) { return x[0] - x[1]; });
     move.notes = {out.verdict};
     return {move};
 }

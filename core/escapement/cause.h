@@ -47,10 +47,19 @@ struct EscapementCauseResult {
     double apart_u_mm = 0;
     double misfit = 0;  ///< sum of squares over their uncertainties
     std::optional<std::vector<double>> depth_window_mm;
-    std::optional<double> away_mm;  ///< to the middle of the window; negative: nearer
+    std::optional<double> aim_mm;                  ///< depth at which they should stand, from the layout
+    std::optional<double> away_mm;                 ///< to that; negative: nearer
+    double entry_drop_deg = 0, exit_drop_deg = 0;  ///< that are left there
     std::string verdict;
     static const Record& record();
 };
+
+/// Where pallets of this layout and opening should stand: as the layout has them, where that leaves every drop at least half a degree and
+/// every lock as much (or what the layout itself leaves, where that is less); else as near to it as does. For a recoil that is as deep as
+/// leaves a safe drop, for pallets that lock as shallow as leaves a safe lock. Where no depth leaves both, where the least of them is most.
+/// `from_mm`: where words alone tell how they stand, the least move from there that leaves both. Nothing where it runs nowhere.
+std::optional<double> depth_to_aim_at(const AnyAction& layout, double opened_mm, const std::optional<EscapementWindow>& window,
+                                      std::optional<double> from_mm = {});
 
 /// Depth and opening that explain best what was read, by least squares (Gauss and Newton) with the opening near the layout's; standard
 /// uncertainties by the curvature there. Throws InputError without a reading, or where none of them can be of this layout.

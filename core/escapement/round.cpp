@@ -145,7 +145,8 @@ private:
     template <class Face>
     double climb(const Face& face, const Face& pitted, const Face& before) const {
         const auto lands_as = let_off_of(m_action, before);
-        if (!lands_as || !unlocking_of(m_action, face)) return 0;
+        // Where nothing locks the recoil drives the tooth out of it.
+        if (!lands_as || (locks(m_action) && !unlocking_of(m_action, face))) return 0;
         const auto whole = landing_of(m_action, face, lands_as->pallets_rad), deep = landing_of(m_action, pitted, lands_as->pallets_rad);
         return whole && deep ? std::max(0.0, *deep - *whole) : 0;
     }
@@ -256,7 +257,21 @@ double margin_of(const Action& action, const WheelFaults& faults, std::optional<
     return least;
 }
 
-std::string in_words(const EscapementRoundResult& out, double semi_arc_deg) {
+/// The tooth that spoils it, where all of them pass without what is wrong with single teeth: it is put right, and nothing is moved.
+std::string tooth_to_mend(const WheelFaults& faults, long long worst) {
+    const auto bad = std::find_if(faults.teeth.begin(), faults.teeth.end(), [&](const BadTooth& one) { return one.tooth == worst; });
+    const BadTooth& tooth = bad != faults.teeth.end() ? *bad : faults.teeth.front();
+    const std::string name = " Tooth " + std::to_string(tooth.tooth);
+    if (tooth.bent_deg != 0)
+        return name + " is bent " + print_fixed(std::abs(tooth.bent_deg), 1) + "° " + (tooth.bent_deg > 0 ? "forward" : "back") +
+               ": straighten it. Leave the pallets where they are.";
+    if (tooth.short_mm < 0)
+        return name + " is " + print_fixed(-tooth.short_mm, 3) + " mm too long: top it to the others. Leave the pallets where they are.";
+    return name + " is " + print_fixed(tooth.short_mm, 3) +
+           " mm short: a new tooth, or all of them topped to it and the depth set anew. Pallets moved for one tooth spoil the others.";
+}
+
+std::string in_words(const EscapementRoundResult& out, double semi_arc_deg, const std::string& tooth_first, bool pitted) {
     const std::string tooth = "Tooth " + std::to_string(out.worst_tooth);
     std::string words;
     if (out.state == "trips") words = tooth + " lands beyond a locking face, and the train trips there once a turn.";
@@ -267,11 +282,12 @@ std::string in_words(const EscapementRoundResult& out, double semi_arc_deg) {
                           print_fixed(semi_arc_deg, 2) + "°."
                     : "A tooth is let off only beyond the banking: the lever stops there once a turn. Look for a long tooth, or a wheel "
                       "out of round.";
-    else if (out.alike) words = "Runs, all teeth alike.";
+    else if (out.alike) words = pitted ? "Runs, with worn faces." : "Runs, all teeth alike.";
     else words = "Runs all round; tooth " + std::to_string(out.worst_tooth) + " has the least to spare.";
     if (out.entry_climb_deg > 0 || out.exit_climb_deg > 0)
         words += " Out of the pits the wheel is driven back by " + print_fixed(std::max(out.entry_climb_deg, out.exit_climb_deg), 2) +
                  "° at every beat: stone the face, or move the wheel along its arbor to a fresh place.";
+    if (!tooth_first.empty()) return words + tooth_first;
     if (!out.depth_window_mm) return words + " At no depth do all teeth pass: put the wheel right first.";
     return words + room_in_words((*out.depth_window_mm)[0], (*out.depth_window_mm)[1], 0);
 }
@@ -312,6 +328,15 @@ void tell_teeth(const Action& now, const std::vector<Both>& teeth, std::optional
     if (ends.least() > banked_of(now) || (swing && needed && *swing < *needed)) out.state = word_for(EscapementState::does_not_unlock);
 }
 
+/// A single bad tooth that keeps a wheel from passing which passes without it.
+template <class Action>
+std::string mend_first(const Action& now, const WheelFaults& faults, std::optional<double> swing, const EscapementRoundResult& out) {
+    if (out.state == word_for(EscapementState::runs) || faults.teeth.empty()) return {};
+    WheelFaults others = faults;
+    others.teeth.clear();
+    return margin_of(now, others, swing) > 0 ? tooth_to_mend(faults, out.worst_tooth) : std::string();
+}
+
 template <class Action>
 EscapementRoundResult once_round(const Action& now, const WheelFaults& faults, std::optional<double> swing,
                                  std::optional<double> beats_per_hour, double reach_mm) {
@@ -321,7 +346,8 @@ EscapementRoundResult once_round(const Action& now, const WheelFaults& faults, s
     out.entry_climb_deg = round.entry_climb() / rad_per_deg, out.exit_climb_deg = round.exit_climb() / rad_per_deg;
     const auto window = window_of([&](double depth) { return margin_of(nearer(now, depth), faults, swing); }, reach_mm);
     if (window) out.depth_window_mm = {window->low_mm, window->high_mm};
-    out.verdict = in_words(out, swing.value_or(0) / rad_per_deg);
+    out.verdict = in_words(out, swing.value_or(0) / rad_per_deg, mend_first(now, faults, swing, out),
+                           faults.entry_pit_mm > 0 || faults.exit_pit_mm > 0);
     return out;
 }
 
@@ -425,15 +451,16 @@ const Record& EscapementRoundInput::record() {
 
 const Record& ToothOnPallets::record() {
     using Out = ToothOnPallets;
-    static const Record record = Fields<Out>()
-                                     .add("tooth", &Out::tooth, "", "as they come to the pallets")
-                                     .add("entry_lock_deg", &Out::entry_lock_deg, "deg", "where it lands on the entry")
-                                     .add("entry_drop_deg", &Out::entry_drop_deg, "deg", "wheel's free turn after the entry lets it off")
-                                     .add("exit_lock_deg", &Out::exit_lock_deg, "deg", "where it lands on the exit")
-                                     .add("exit_drop_deg", &Out::exit_drop_deg, "deg", "wheel's free turn after the exit lets it off")
-                                     .add("entry_late_ms", &Out::entry_late_ms, "ms", "its let-off against those of the other teeth")
-                                     .add("exit_late_ms", &Out::exit_late_ms, "ms", "its let-off against those of the other teeth")
-                                     .add("state", &Out::state, "", "runs, trips or catches");
+    static const Record record =
+        Fields<Out>()
+            .add("tooth", &Out::tooth, "", "as they come to the pallets")
+            .add("entry_lock_deg", &Out::entry_lock_deg, "deg", "where it lands on the entry")
+            .add("entry_drop_deg", &Out::entry_drop_deg, "deg", "drop after the entry lets it off, until a tooth lands on the exit")
+            .add("exit_lock_deg", &Out::exit_lock_deg, "deg", "where it lands on the exit")
+            .add("exit_drop_deg", &Out::exit_drop_deg, "deg", "drop after the exit lets it off, until a tooth lands on the entry")
+            .add("entry_late_ms", &Out::entry_late_ms, "ms", "its let-off against those of the other teeth")
+            .add("exit_late_ms", &Out::exit_late_ms, "ms", "its let-off against those of the other teeth")
+            .add("state", &Out::state, "", "runs, trips or catches");
     return record;
 }
 

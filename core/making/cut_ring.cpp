@@ -28,11 +28,15 @@ std::string in_words(const CutRingInput& in, const CutRingResult& out) {
                  : *out.margin < wanted_margin
                      ? " The joint holds only " + print_fixed(*out.margin, 1) + " times the torque: three are wanted."
                      : " The joint holds the torque " + print_fixed(*out.margin, 0) + " times over.";
-    if (in.joint == "silver-solder")
-        words +=
-            " The heat softens hammered brass near the joint, and must be kept from the pinion: wet clay or a heat sink. Fumes: ventilate, "
-            "and no solder with cadmium.";
-    if (in.joint == "soft-solder") words += " Clean and neutralise the flux: it goes on eating.";
+    if (in.joint == "silver-solder") {
+        words += " It flows at 610 to 700 °C: the hammered ring and the wheel go soft from about 300, steel near it loses its temper.";
+        const double cooler = holds(joint_filler("soft-solder")->shear_N_mm2, *out.seat_diameter_mm, in.thickness_mm);
+        if (in.torque_N_mm && *in.torque_N_mm > 0 && cooler / *in.torque_N_mm >= wanted_margin)
+            words +=
+                " Soft solder holds " + print_short(cooler / *in.torque_N_mm, 3) + " times the torque here, at 180 to 230 °C: use that.";
+        words += " Fumes: ventilate, and no solder with cadmium.";
+    }
+    if (in.joint == "soft-solder") words += " Wash the flux off with what dissolves it before the teeth are cut: residue keeps corroding.";
     if (in.joint == "retainer") words += " Degrease both; heat of some 200 °C lets it go again: ventilate.";
     return words;
 }
@@ -99,7 +103,7 @@ const Record& CutRingInput::record() {
             .required()
             .add("joint", &In::joint, "", "of ring and wheel")
             .choices({"soft-solder", "silver-solder", "retainer"})
-            .because("the strongest; heat is kept from the pinion")
+            .because("the coolest solder: silver solder flows at 610 to 700 °C and softens hammered brass, which it does from about 300")
             .add("gap_mm", &In::gap_mm, "mm", "of the joint, radial; empty: 0.1 for solder, 0.03 for retainer", between(0, 5))
             .add("torque_N_mm", &In::torque_N_mm, "N mm", "on this wheel", between(0, 1e7))
             .add("rim_left_mm", &In::rim_left_mm, "mm", "that the rim keeps at least; empty: 1.5 mm or 1.5 modules", above(0, 500));

@@ -10,7 +10,7 @@ struct CutRingInput {
     double outside_mm = 0, root_mm = 0;  ///< diameters
     double rim_inner_mm = 0;             ///< diameter to the crossings
     double thickness_mm = 0;
-    std::string joint = "silver-solder";
+    std::string joint = "soft-solder";
     std::optional<double> gap_mm;  ///< radial
     std::optional<double> torque_N_mm;
     std::optional<double> rim_left_mm;  ///< least, radial

@@ -14,8 +14,11 @@ constexpr const char* bush_plan_source = "workshop practice: seat on the origina
 
 // Limits of practice. A reading with pin gauges is good to about 0.01 mm: what is below it cannot be called oval.
 constexpr double round_floor_mm = 0.01;
-constexpr double round_fraction = 0.015;   ///< of the pivot
-constexpr double oval_fraction = 0.5;      ///< of the wanted clearance: a hole more oval than this is not left, whatever its play
+constexpr double round_fraction = 0.015;  ///< of the pivot
+constexpr double oval_fraction = 0.5;     ///< of the wanted clearance: left, where nothing is known of the mesh's depth
+constexpr double clock_gauge_u_mm = 0.008, watch_gauge_u_mm = 0.003;  ///< pin gauges in steps of 0.02 and 0.005 mm, and their feel
+constexpr double finest_gauges_mm = 0.6;
+constexpr double surely = 2;               ///< standard uncertainties
 constexpr double depth_fraction = 0.08;    ///< of the module: a mesh that lost more depth runs noticeably worse
 constexpr double closing_fraction = 0.25;  ///< excess over the wanted hole that a punch can bring in, of the pivot
 constexpr double closing_most_mm = 0.10;
@@ -39,11 +42,21 @@ struct InWords {
 
 double limit_of_round(double pivot_mm) { return std::max(round_floor_mm, round_fraction * pivot_mm); }
 
-/// The most ovality that is left: the pivot walks in it, and the wear goes on faster than in a round hole.
-double oval_left(const BushPlanInput& in, double wanted_mm) { return std::max(limit_of_round(in.pivot_mm), oval_fraction * wanted_mm); }
+/// What a difference of two diameters may be off, twice its standard uncertainty.
+double may_be_off(const BushPlanInput& in) {
+    return surely * std::sqrt(2.0) * in.reading_u_mm.value_or(in.pivot_mm < finest_gauges_mm ? watch_gauge_u_mm : clock_gauge_u_mm);
+}
 
-bool depth_is_lost(const BushPlanInput& in) {
-    return in.depth_lost_mm && in.module_mm && std::abs(*in.depth_lost_mm) > depth_fraction * *in.module_mm;
+/// The most ovality that is left. Where the depth of the worst mesh is known that decides, and ovality only once it is as much as the play
+/// that is wanted; else half of that: the pivot walks in it, and the wear goes on faster than in a round hole.
+double oval_left(const BushPlanInput& in, double wanted_mm) {
+    const bool depth_known = in.depth_lost_mm && in.module_mm;
+    return std::max(limit_of_round(in.pivot_mm), (depth_known ? 1 : oval_fraction) * wanted_mm);
+}
+
+/// By how much the lost depth is beyond what is left.
+double depth_beyond(const BushPlanInput& in) {
+    return in.depth_lost_mm && in.module_mm ? std::abs(*in.depth_lost_mm) - depth_fraction * *in.module_mm : -1;
 }
 
 void check(const BushPlanInput& in) {
@@ -67,7 +80,7 @@ double seat_off(const BushPlanInput& in, const BushPlanResult& out) { return in.
 
 /// Round enough, little enough too large, and in a plate thin enough that a punch brings the metal in.
 bool could_be_closed(const BushPlanInput& in, const BushPlanResult& out, double excess_mm) {
-    return out.ovality_mm <= limit_of_round(in.pivot_mm) + tiny_mm &&
+    return out.ovality_mm <= std::max(limit_of_round(in.pivot_mm), may_be_off(in) / surely) + tiny_mm &&
            excess_mm <= std::min(closing_most_mm, closing_fraction * in.pivot_mm) && in.plate_mm <= closing_plate_mm && !in.old_bush;
 }
 
@@ -90,7 +103,7 @@ void decide(const BushPlanInput& in, BushPlanResult& out) {
     const InWords mm(in);
     const double play = in.hole_max_mm - in.pivot_mm;
     const double limit = in.leave_factor * out.wanted_clearance_mm;
-    const double excess = play - out.wanted_clearance_mm;
+    const double excess = play - out.wanted_clearance_mm, off = may_be_off(in);
     if (in.pivot_state != pivot_states().front()) {
         out.decision = "repivot-first";
         out.reason = "The pivot is " + in.pivot_state + ": a bush must fit the finished pivot, so polish or re-pivot first.";
@@ -104,19 +117,26 @@ void decide(const BushPlanInput& in, BushPlanResult& out) {
     } else if (old_bush_off(in) > off_centre_mm) {
         out.decision = "bush";
         out.reason = "An earlier bush stands " + mm(old_bush_off(in)) + " off the original centre: bush anew where the teeth want it.";
-    } else if (out.ovality_mm > oval_left(in, out.wanted_clearance_mm) + tiny_mm) {
+    } else if (out.ovality_mm > oval_left(in, out.wanted_clearance_mm) + off) {
         out.decision = "bush";
-        out.reason = "Oval by " + mm(out.ovality_mm) + ": up to " + mm(oval_left(in, out.wanted_clearance_mm)) +
-                     " would be left, and an oval hole cannot be closed. The bush goes " + mm(out.worn_mm / 2) +
-                     " back to where the pivot once ran.";
-    } else if (depth_is_lost(in)) {
+        out.reason = "Oval by " + mm(out.ovality_mm) + " ± " + mm(off / surely) + ": up to " + mm(oval_left(in, out.wanted_clearance_mm)) +
+                     " would be left, and an oval hole cannot be closed. The bush goes " + mm(out.worn_mm / 2) + " to the original centre.";
+    } else if (depth_beyond(in) > off / 2) {
         out.decision = "bush";
         out.reason = "The wear takes a mesh " + mm(std::abs(*in.depth_lost_mm)) +
                      (*in.depth_lost_mm < 0 ? " out of its depth; up to " : " deeper; up to ") + mm(depth_fraction * *in.module_mm) +
-                     " is left. The bush goes " + mm(out.worn_mm / 2) + " back to where the pivot once ran.";
-    } else if (play <= limit + tiny_mm) {
+                     " is left. The bush goes " + mm(out.worn_mm / 2) + " to the original centre.";
+    } else if (play <= limit + off) {
         out.decision = "leave";
         out.reason = "Side shake " + mm(play) + "; up to " + mm(limit) + " is good by the " + words_for(in.clearance) + ".";
+        const bool doubted =
+            play > limit + tiny_mm || depth_beyond(in) > 0 || out.ovality_mm > oval_left(in, out.wanted_clearance_mm) + tiny_mm;
+        if (doubted) {
+            out.reason = "Side shake " + mm(play) + " ± " + mm(off / surely) + " where up to " + mm(limit) + " is good, oval by " +
+                         mm(out.ovality_mm) + ": these readings cannot tell whether that is too much. Left: metal that is gone is gone.";
+            out.warnings.push_back(
+                "Read pivot and hole again, each three times, with gauges in finer steps: the long axis by the sway of the pivot.");
+        }
     } else if (could_be_closed(in, out, excess)) {
         out.decision = "close";
         out.reason = "Round, only " + mm(excess) + " too large, in a plate of " + mm(in.plate_mm) +

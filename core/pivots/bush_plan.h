@@ -38,6 +38,7 @@ struct BushPlanInput {
     bool old_bush = false;
     std::optional<Offset> old_bush_off_mm;  ///< from its hole to the original centre, where depthing shows that it was set off
     double leave_factor = 1.5;              ///< clearance up to this many times the school's is left
+    std::optional<double> reading_u_mm;     ///< standard uncertainty of each diameter; none: of pin gauges, a watch's finer
     std::vector<double> own_reamers_mm;
     /// What the wear does to the depth of its worst mesh, and that mesh's module.
     std::optional<double> depth_lost_mm;
@@ -70,8 +71,10 @@ struct BushPlanResult {
     static const Record& record();
 };
 
-/// Decides and plans one hole. Limits are practice, stated with the reason; nothing is decided from a hole that was not
-/// pegged clean, an oval hole is never closed, a bush is centred where the pivot once ran. Throws InputError.
+/// Decides and plans one hole, by what its wear does: the depth of its worst mesh, the play against the school, ovality where nothing is
+/// known of the depth; each beyond twice the uncertainty of the readings. What they cannot tell is left and read again: metal that is gone
+/// is gone. Limits are practice, stated with the reason; nothing is decided from a hole that was not pegged clean, an oval hole is never
+/// closed, a bush is centred where the pivot once ran. Throws InputError.
 BushPlanResult plan_bush(const BushPlanInput& input);
 std::vector<Working> explain_bush_plan(const BushPlanInput& input, const BushPlanResult& result);
 

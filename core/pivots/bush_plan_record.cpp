@@ -51,6 +51,8 @@ const Record& BushPlanInput::record() {
             .add("old_bush_off_mm", &In::old_bush_off_mm, "mm", "from the old bush's hole to the original centre, by its meshes' depthing")
             .add("leave_factor", &In::leave_factor, "", "clearance up to this many times the school's is left", between(1, 5))
             .because("a hole that is there is not touched for a little more than a new one would be given")
+            .add("reading_u_mm", &In::reading_u_mm, "mm", "standard uncertainty of each diameter; empty: 0.008, of a watch's pivot 0.003",
+                 above(0, 1))
             .add("own_reamers_mm", &In::own_reamers_mm, "mm", "reamers in the drawer; absent: any size", above(0, 100))
             .add("depth_lost_mm", &In::depth_lost_mm, "mm", "what the wear changes the depth of the worst mesh by", between(-20, 20))
             .add("module_mm", &In::module_mm, "mm", "of that mesh", above(0, 50));

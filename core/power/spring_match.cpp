@@ -17,6 +17,8 @@ constexpr const char* spring_match_source = "bending of the strip over the going
 constexpr double side_room = 0.03;  ///< of the barrel's height, that the strip is narrower; 3 to 5 % are usual
 constexpr double least_side_room_mm = 0.1;
 
+constexpr double narrowest_share = 0.8;  ///< of the width that the barrel takes; workshop practice
+
 double widest_strip_mm(const SpringMatchInput& in) {
     return in.barrel_height_mm - std::max(least_side_room_mm, side_room * in.barrel_height_mm);
 }
@@ -78,6 +80,10 @@ void judge(const SpringMatchInput& in, const Strip& strip, MatchedStrip& out) {
         out.verdict = "too wide";
         out.reason =
             print_short(out.width_mm) + " mm where the barrel takes " + print_fixed(most_width, 1) + " mm: it would rub the cover.";
+    } else if (out.width_mm < narrowest_share * most_width) {
+        out.verdict = "too narrow";
+        out.reason = print_short(out.width_mm) + " mm in a barrel with room for " + print_fixed(most_width, 1) +
+                     ": it wanders, its coils climb over each other and rub.";
     } else if (in.end && strip.end != *in.end) {
         out.verdict = "other end";
         out.reason = "It ends in a " + strip.end + " and the barrel asks for a " + *in.end + ".";

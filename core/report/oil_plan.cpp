@@ -26,7 +26,9 @@ public:
     Plan(const Job& job, const Derived& derived) : m_job(job), m_derived(derived) {}
 
     std::vector<OilPlace> run() {
-        const bool wooden = m_derived.wood.there;
+        // Oak plates say so before anything else of the wood is known.
+        const std::string plates = m_job.train.plate ? m_job.train.plate->material : "brass";
+        const bool wooden = m_derived.wood.there || (plates != "brass" && plates != "steel");
         for (const DerivedHole& hole : m_derived.pivots.holes) pivot(hole, wooden);
         escapement();
         springs();
@@ -52,8 +54,16 @@ private:
         OilPlace place;
         place.id = hole.id, place.words = hole.name + " hole", place.plate = hole.plate, place.x_mm = hole.x_mm, place.y_mm = hole.y_mm;
         place.what = wooden ? "dry" : "oil";
-        if (wooden) place.how = "Steel in wood runs dry, or with a trace of graphite or tallow: oil swells the grain.";
-        else fill_sink(hole, place);
+        // A bush of brass in wood is oiled on its pivot; it has no sink to be filled.
+        const bool bushed = hole.record.bush || hole.old_bush || hole.record.done;
+        if (wooden && bushed) {
+            place.what = "oil";
+            place.how = "A brass bush in wood: a trace on the pivot. None may reach the wood: oil swells the grain.";
+        } else if (wooden) {
+            place.how = "Steel in wood runs dry, or with a trace of graphite or tallow: oil swells the grain.";
+        } else {
+            fill_sink(hole, place);
+        }
         out.push_back(std::move(place));
     }
     static void fill_sink(const DerivedHole& hole, OilPlace& place) {

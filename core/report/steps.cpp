@@ -94,26 +94,7 @@ private:
         stage();
         add({"look", "Look it over as it stands, before anything is undone", "What is missing, and what the last hand did.", "survey", 40,
              !m_job.survey.conditions.empty() || any_tally()});
-        for (const DriveRecord& drive : m_job.power.drives) {
-            const bool weight = drive.as<WeightDrive>() != nullptr;
-            add({"let-down:" + drive.train,
-                 weight ? "Weights off: " + drive.train : "Let its spring down: " + drive.train,
-                 "Power off every train before a hand goes in.",
-                 "survey",
-                 8,
-                 safety("power"),
-                 weight ? "weights" : "springs",
-                 {"look"}});
-        }
-        if (m_job.power.drives.empty())
-            add({"let-down",
-                 "Power off every train: let down, weights off",
-                 "Before a hand goes in.",
-                 "survey",
-                 8,
-                 safety("power"),
-                 "springs",
-                 {"look"}});
+        let_down();
         add({"swing-off",
              "Pendulum off or balance locked",
              "Nothing swings while it is turned over.",
@@ -123,6 +104,70 @@ private:
              {},
              {"look"}});
         stage();
+    }
+    /// What drives a train, or may: its drive where it was entered.
+    struct PowerSource {
+        std::string id, name;
+        const DriveRecord* drive = nullptr;
+    };
+    /// Trains that no other drives, and what must have power of its own though nobody wrote its train down.
+    std::vector<PowerSource> sources() const {
+        std::vector<PowerSource> all;
+        const auto& drives = m_job.power.drives;
+        const auto drive_of = [&](const std::string& train) {
+            return found(drives, [&](const DriveRecord& one) { return one.train == train; });
+        };
+        std::set<std::string> reached;
+        for (const TrainList& list : m_job.train.trains) {
+            reached.insert(list.arbors.begin(), list.arbors.end());
+            const bool driven = !list.arbors.empty() && found(m_derived.train.meshes, [&](const DerivedMesh& mesh) {
+                                                            return mesh.pinion_of == list.arbors.front();
+                                                        }) != nullptr;
+            if (!driven || drive_of(list.id)) all.push_back({list.id, list.name.empty() ? list.id : list.name, drive_of(list.id)});
+        }
+        for (const DriveRecord& drive : drives)
+            if (!found(all, [&](const PowerSource& one) { return one.id == drive.train; }))
+                all.push_back({drive.train, drive.train, &drive});
+        const auto named = [&](const char* what) {
+            return found(all, [&](const PowerSource& one) {
+                       return one.id.find(what) != std::string::npos || one.name.find(what) != std::string::npos;
+                   }) != nullptr;
+        };
+        // A strike or an alarm that is known and has no train written down is driven all the same.
+        if (m_job.strike && all.size() < 2 && !named("strike")) all.push_back({"strike", "strike", nullptr});
+        if (m_job.alarm && !named("alarm")) all.push_back({"alarm", "alarm", nullptr});
+        return all;
+    }
+    /// Each source of power by its name until it was said to be down. What is not known to be a weight counts as a wound spring.
+    void let_down() {
+        std::vector<std::string> each;
+        for (const PowerSource& source : sources()) {
+            const bool weight = source.drive && source.drive->as<WeightDrive>();
+            const bool rewound = source.drive && source.drive->as<RewoundDrive>();
+            Step step{"let-down:" + source.id, {}, {}, "survey", 8, safety("power"), weight ? "weights" : "springs", {"look"}};
+            std::string name = source.name;
+            std::transform(name.begin(), name.end(), name.begin(), [](unsigned char c) { return static_cast<char>(std::tolower(c)); });
+            if (name.ends_with(" train")) name.resize(name.size() - 6);
+            const std::string train = name + " train";
+            if (weight) {
+                step.words = "Take the weight off the " + train;
+                step.because = "Hold it while the line is unhooked: it falls.";
+            } else if (rewound) {
+                step.words = "Cut the current to the " + train + ", then let it run down";
+                step.because = "It rewinds itself as long as it has current.";
+            } else {
+                step.words = "Let down the " + name + " spring";
+                step.because = source.drive && source.drive->as<FuseeDrive>()
+                                   ? "The set-up stays on the barrel when the chain is off: note its turns, then let that down too."
+                               : source.drive ? "It can break fingers. Let it down by its click, with a key that fits."
+                                              : "What drives it was not entered: take it as wound until it has been felt slack.";
+            }
+            each.push_back(step.id);
+            add(step);
+        }
+        if (each.empty()) each = {"look"};
+        add({"let-down", "Power off every train: feel each great wheel slack", "Before a hand goes in.", "survey", 4, safety("power"),
+             "springs", each});
     }
     void take_apart() {
         add({"dismantle", "Take it apart, the largest risk first, tray by tray", "Parts are counted, and which way each sat.", "survey", 60,

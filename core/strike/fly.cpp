@@ -27,6 +27,8 @@ std::string in_words(const FlyInput& in, const FlyResult& out) {
     if (out.wanted_width_mm)
         words += " For " + print_fixed(*in.wanted_s, 2) + " s vanes " + print_fixed(*out.wanted_width_mm, 1) + " mm wide, or " +
                  print_short(*out.wanted_torque, 3) + " N mm at its arbor.";
+    if (out.wanted_width_mm && *out.wanted_width_mm > in.outer_mm)
+        words += " Vanes that wide are longer than the fly is across: change its torque or its train, not its vanes.";
     return words + " It must slip on its arbor as the train is stopped: fixed, it breaks teeth; loose, it lets the train run away.";
 }
 

@@ -4,6 +4,7 @@
 #include <cmath>
 
 #include "number/input_error.h"
+#include "number/numeral.h"
 #include "number/units.h"
 
 namespace echappe {
@@ -72,6 +73,8 @@ public:
 
 private:
     static TrainInput train_of(const StrikeTrainInput& in) {
+        if (std::none_of(in.arbors.begin(), in.arbors.end(), [&](const ArborInput& arbor) { return arbor.id == in.pin_arbor; }))
+            throw InputError("pin_arbor", in_quotes(in.pin_arbor), "the id of one of the arbors");
         TrainInput train;
         train.arbors = in.arbors;
         train.reference.arbor = in.pin_arbor;

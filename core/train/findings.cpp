@@ -31,7 +31,6 @@ std::string where(const QuantityKey& key) { return key.arbor ? *key.arbor : key.
 void judge_candidates(const TrainRecord& record, const DerivedTrain& derived, std::vector<Finding>& out) {
     if (!derived.restore || derived.restore->candidates.empty()) return;
     const RestoreResult& restore = *derived.restore;
-    const size_t running = derived.in_the_running;
     if (restore.conflict) {
         const bool named = restore.conflict->evidence.has_value();
         out.push_back({"train.conflict", "fault",
@@ -39,11 +38,17 @@ void judge_candidates(const TrainRecord& record, const DerivedTrain& derived, st
                              : "The readings contradict each other.",
                        restore.conflict->reason, named ? where(*restore.conflict->evidence) : lost_arbor(derived), ""});
     }
-    if (running > 1 && !derived.chosen) {
-        const std::string next = restore.next_measurement ? "Measure next: " + record.name_of_quantity(restore.next_measurement->key) + "."
-                                                          : "No further reading with this instrument separates them.";
-        out.push_back({"train.undecided", "caution", std::to_string(running) + " sets of counts are still possible.",
-                       "The evidence so far does not tell them apart (" + print_fixed(restore.entropy_bits, 1) + " bit open). " + next,
+    constexpr double as_good_as_sure = 0.95;
+    const bool open = restore.conflict ? derived.in_the_running > 1 : restore.fit > 1 && restore.candidates.front().weight < as_good_as_sure;
+    if (!derived.chosen && open) {
+        const std::string next = restore.next_measurement
+                                     ? "Measure " + record.name_of_quantity(restore.next_measurement->key) + " to tell them apart."
+                                     : "No further reading with this instrument tells them apart.";
+        const std::string sets = restore.conflict
+                                     ? "No counts fit every reading; " + std::to_string(derived.in_the_running) + " sets come nearest."
+                                     : std::to_string(restore.fit) + " sets of counts still fit.";
+        out.push_back({"train.undecided", "caution", sets,
+                       "The likeliest has " + print_fixed(100 * restore.candidates.front().weight, 0) + " in 100. " + next,
                        lost_arbor(derived), ""});
     }
     if (derived.chosen && *derived.shown_candidate != 0)
@@ -64,12 +69,30 @@ void judge_strain(const TrainRecord& record, const DerivedTrain& derived, std::v
     }
 }
 
+/// From the power to the escape wheel every mesh steps up; branches to hands may step down.
+bool carries_power(const TrainRecord& record, const DerivedMesh& mesh) {
+    const auto place = [](const TrainList& list, const std::string& arbor) {
+        return std::find(list.arbors.begin(), list.arbors.end(), arbor) - list.arbors.begin();
+    };
+    return std::any_of(record.trains.begin(), record.trains.end(), [&](const TrainList& list) {
+        const auto wheel = place(list, mesh.wheel_of), end = static_cast<std::ptrdiff_t>(list.arbors.size());
+        const bool to_escape = record.escape_arbor && place(list, *record.escape_arbor) != end;
+        return to_escape && wheel != end && place(list, mesh.pinion_of) == wheel + 1;
+    });
+}
+
 void judge_mesh(const TrainRecord& record, const DerivedMesh& mesh, std::vector<Finding>& out) {
     const auto name = [&] { return record.name_of_arbor(mesh.wheel_of) + " to " + record.name_of_arbor(mesh.pinion_of); };
     if (mesh.pinion < cycloidal::fewest_leaves)
         out.push_back({"train.few-leaves:" + mesh.name(), "caution", "A pinion of " + std::to_string(mesh.pinion) + " leaves.",
                        "Under 6 leaves contact begins well before the line of centres and the mesh rubs; the standard has no form for it.",
                        mesh.pinion_of, ""});
+    if (mesh.pinion >= mesh.wheel && carries_power(record, mesh))
+        out.push_back(
+            {"train.steps-down:" + mesh.name(), "fault",
+             "A wheel of " + std::to_string(mesh.wheel) + " drives a pinion of " + std::to_string(mesh.pinion) + ", " + name() + ".",
+             "From the power to the escape wheel every arbor turns faster than the one before it. Are the two counts the wrong way round?",
+             mesh.pinion_of, ""});
     if (!mesh.measured_centre_mm || mesh.module_known != Known::measured) return;
     const double too_deep = mesh.depth_mm->value;
     if (std::abs(too_deep) <= believed_sigma * mesh.depth_mm->u) return;

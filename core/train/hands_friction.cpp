@@ -10,7 +10,9 @@ namespace {
 
 constexpr const char* hands_friction_source = "Coulomb friction on the faces; beam on two ends; Wahl, coil springs, 1944";
 constexpr double g_m_s2 = 9.80665;
-constexpr double carries = 1.5, enough = 2;  // times the heaviest hand; workshop practice
+constexpr double carries = 1.5, enough = 2, stiff = 6;  // times the heaviest hand; workshop practice
+/// A light hand needs so little that any spring is many times it: stiffness is judged by the need of a hand that has some weight.
+constexpr double judged_from_N_mm = 1;
 
 double told(const std::optional<double>& value, const char* field, const char* what) {
     if (!value) throw InputError(field, "nothing", what);
@@ -42,7 +44,7 @@ std::optional<double> force_of(const HandsFrictionInput& in) {
 std::string state_of(const HandsFrictionInput& in, const HandsFrictionResult& out) {
     if (in.most_N_mm && out.torque_N_mm > *in.most_N_mm) return "bends";
     if (!out.times) return "right";
-    return *out.times < 1 ? "slips" : *out.times < carries ? "little" : "right";
+    return *out.times < 1 ? "slips" : *out.times < carries ? "little" : *out.times > stiff && *out.hand_N_mm >= judged_from_N_mm ? "stiff" : "right";
 }
 
 std::string in_words(const HandsFrictionInput& in, const HandsFrictionResult& out) {
@@ -51,10 +53,13 @@ std::string in_words(const HandsFrictionInput& in, const HandsFrictionResult& ou
     else if (out.state == "little")
         words = "It carries the hand with little to spare: a little more dirt in the motion work and time is lost.";
     else if (out.state == "bends") words = "Tighter than what the hand's boss or the train bears: hands bend when they are set.";
+    else if (out.state == "stiff")
+        words = "Too stiff, " + print_times(*out.times) + " times what the hand needs: hands break and the train stops when they are set.";
     else words = out.times ? "Carries the hands and lets them be set." : "Tell the heaviest hand, and it is judged.";
-    if (out.least_N_mm && out.state != "right")
+    if (out.state == "stiff") words += " " + print_fixed(*out.best_N_mm, 2) + " N mm are plenty: ease the spring.";
+    else if (out.least_N_mm && out.state != "right")
         words += " From " + print_fixed(*out.least_N_mm, 2) + " N mm on it is safe, " + print_fixed(*out.best_N_mm, 2) + " are plenty.";
-    if (!in.most_N_mm && out.times && *out.times > enough)
+    if (!in.most_N_mm && out.state == "right" && out.times && *out.times > enough)
         words += " More than it needs: try that no hand bends and the clock does not stop while it is set.";
     words += in.kind == "coil" ? " A touch of grease on the faces that slip; nothing on the coils, which it gums together."
                                : " A touch of grease between the faces that slip, and nothing else.";

@@ -19,6 +19,8 @@ constexpr const char* restore_source = "least squares by mesh; weights exp(−mi
 constexpr double hopeless = 70;
 /// Kept for listing, for the next measurement and for finding a conflict.
 constexpr size_t kept_at_most = 4096;
+constexpr size_t close_at_most = 1000000;
+constexpr double three_sigma = 9;
 /// Progress is told for branches of at least this share of the space.
 constexpr double told_share = 1e-3;
 
@@ -56,6 +58,11 @@ public:
     /// Logarithm of the sum of all weights formed.
     double log_total() const { return m_log_top + std::log(m_total); }
     double best_misfit() const { return m_best; }
+    /// Those that no reading speaks against more than against the best, by three sigma in all.
+    long long fit() const {
+        const double most = std::min(m_best + three_sigma, three_sigma * static_cast<double>(m_model.input().evidence.size()));
+        return std::count_if(m_close.begin(), m_close.end(), [&](float misfit) { return misfit <= most; });
+    }
 
 private:
     /// One lost count in the order of the search, and what is known once it is set.
@@ -76,6 +83,7 @@ private:
     double m_log_top = -INFINITY;
     double m_total = 0;  ///< of all weights formed, the largest of which is 1
     double m_best_dropped = -INFINITY;
+    std::vector<float> m_close;  ///< misfits of those that may fit
 
     /// Unknowns that complete a mesh with a known mate first: they cut most.
     void order_unknowns() {
@@ -138,7 +146,11 @@ private:
 
     void take(double misfit) {
         if (misfit > m_best + hopeless) return;
-        m_best = std::min(m_best, misfit);
+        if (misfit < m_best) {
+            m_best = misfit;
+            std::erase_if(m_close, [&](float other) { return other > m_best + three_sigma; });
+        }
+        if (misfit <= m_best + three_sigma && m_close.size() < close_at_most) m_close.push_back(static_cast<float>(misfit));
         const double log_weight = -misfit / 2 + m_model.log_prior(m_counts, m_fits);
         if (log_weight > m_log_top) m_total *= std::exp(m_log_top - log_weight), m_log_top = log_weight;
         m_total += std::exp(log_weight - m_log_top);
@@ -249,6 +261,7 @@ RestoreResult restore_train(const RestoreInput& input, const Effort& effort) {
     search.run();
     RestoreResult out;
     out.considered = model.space();
+    out.fit = search.fit();
     double listed = 0;
     double entropy = 0;
     for (size_t i = 0; i < search.found().size(); ++i) {

@@ -92,6 +92,7 @@ struct Conflict {
 struct RestoreResult {
     std::vector<Candidate> candidates;
     long long considered = 0;
+    long long fit = 0;     ///< of them that fit the readings: within 3 sigma of the best, and of the readings themselves; a million at most
     bool complete = true;  ///< false when it was stopped: the weights then mean nothing
     double weight_not_listed = 0;
     double entropy_bits = 0;

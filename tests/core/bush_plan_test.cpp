@@ -53,7 +53,7 @@ TEST_CASE("an oval hole is bushed, on the centre where the pivot once ran") {
     CHECK(plan.offset_mm.x < 0);
     CHECK(plan.offset_mm.y > 0);
     CHECK(plan.reason.starts_with("Oval by 0.19 mm"));
-    CHECK(plan.reason.ends_with("The bush goes 0.09 mm back to where the pivot once ran."));
+    CHECK(plan.reason.ends_with("The bush goes 0.09 mm to the original centre."));
 }
 
 TEST_CASE("a hole worn by a pivot pushed one way gives its first centre back") {

@@ -170,7 +170,7 @@ TEST_CASE("an undecided arbor is a caution that says what to measure") {
     REQUIRE(open);
     CHECK(open->severity == "caution");
     CHECK(open->arbor == "third");
-    CHECK_THAT(open->reason, Catch::Contains("Measure next: Centre to Third, centre distance"));
+    CHECK_THAT(open->reason, Catch::Contains("Measure Centre to Third, centre distance to tell them apart"));
     CHECK(finding(derive(demo::measured_job()), "train.undecided") == nullptr);
 }
 

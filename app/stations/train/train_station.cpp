@@ -208,11 +208,12 @@ void TrainStation::write_restored(Column& page, QPainter& painter) {
     if (!train.restore || train.restore->candidates.empty()) return;
     page.section(train.chosen ? tr("CHOSEN FOR WHAT IS LOST") : tr("WHAT IS LOST"));
     for (size_t i = 0; i < std::min(rows_shown, train.restore->candidates.size()); ++i) write_candidate(page, painter, i);
-    page.says(train.chosen               ? tr("Chosen. Click it again, or undo, to open the question.")
-              : train.in_the_running > 1 ? tr("%1 of %2 considered still fit. Sizes tell them apart: take the reading below.")
-                                               .arg(train.in_the_running)
-                                               .arg(train.restore->considered)
-                                         : tr("One of %1 fits. Enter or a click chooses it.").arg(train.restore->considered),
+    page.says(train.chosen              ? tr("Chosen. Click it again, or undo, to open the question.")
+              : train.restore->conflict ? tr("No counts fit every reading: see the findings.")
+              : train.restore->fit > 1  ? tr("%1 of %2 still fit. Sizes tell them apart: take the reading below.")
+                                             .arg(train.restore->fit)
+                                             .arg(train.restore->considered)
+                                       : tr("One of %1 fits. Enter or a click chooses it.").arg(train.restore->considered),
               theme().steel);
     page.gap(14);
 }
