@@ -213,7 +213,7 @@ bool CalliperLine::takes_figures() const {
 }
 
 void CalliperLine::show_who_takes_figures() {
-    m_line->setPlaceholderText(takes_figures() || !m_line->isEnabled() ? QString() : tr("F2: type here"));
+    m_line->setPlaceholderText(takes_figures() || !m_line->isEnabled() ? QString() : tr("F2"));
     update();
 }
 
@@ -306,7 +306,8 @@ void CalliperLine::paint_keys(QPainter& painter, double x, double end) {
     const QFont small = type(Type::note);
     const QString between = "  ·  ";
     auto keys = m_round->keys();
-    keys.push_back({tr("Esc picture"), {Qt::Key_Escape}});
+    if (takes_figures()) keys.push_back({tr("Esc picture"), {Qt::Key_Escape}});
+    else keys = {{tr("figures answer the picture; F2 brings them to this line"), {Qt::Key_F2}}};
     const auto wide = [&] {
         QStringList all;
         for (const LineKey& one : keys) all << one.words;

@@ -117,12 +117,14 @@ private:
         const auto drive_of = [&](const std::string& train) {
             return found(drives, [&](const DriveRecord& one) { return one.train == train; });
         };
-        std::set<std::string> reached;
+        // A branch begins on an arbor that has its power already.
+        std::set<std::string> powered;
         for (const TrainList& list : m_job.train.trains) {
-            reached.insert(list.arbors.begin(), list.arbors.end());
-            const bool driven = !list.arbors.empty() && found(m_derived.train.meshes, [&](const DerivedMesh& mesh) {
-                                                            return mesh.pinion_of == list.arbors.front();
-                                                        }) != nullptr;
+            const bool driven = !list.arbors.empty() &&
+                                (powered.contains(list.arbors.front()) || found(m_derived.train.meshes, [&](const DerivedMesh& mesh) {
+                                     return mesh.pinion_of == list.arbors.front();
+                                 }));
+            powered.insert(list.arbors.begin(), list.arbors.end());
             if (!driven || drive_of(list.id)) all.push_back({list.id, list.name.empty() ? list.id : list.name, drive_of(list.id)});
         }
         for (const DriveRecord& drive : drives)

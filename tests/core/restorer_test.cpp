@@ -152,6 +152,9 @@ TEST_CASE("every train is let down by its name, whether its drive was entered or
     // Nothing is taken apart before both are down.
     const JobStep* apart = order.step("dismantle");
     CHECK(std::count(apart->after.begin(), apart->after.end(), "let-down") == 1);
+    // A dial that branches off the going train has no power of its own.
+    const Job tide = demo::job();
+    CHECK_FALSE(order_of_work(tide, derive(tide), "2026-12-01 10:00").step("let-down:tide"));
     // A strike nobody wrote a train down for has its spring too.
     Job other = new_job("great 96, centre 8/84, third 7/78, escape 7/30");
     other.strike.emplace();
