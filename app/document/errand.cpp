@@ -1,6 +1,7 @@
 #include "document/errand.h"
 
-#include <QMetaObject>
+#include <QCoreApplication>
+#include <QEvent>
 #include <utility>
 
 #include "drawing/words.h"
@@ -26,8 +27,8 @@ void Errand::send(Work work, std::function<void(const QString&)> failed) {
                 const std::lock_guard guard(mail->lock);
                 mail->told.push_back(std::move(what));
             }
-            QMetaObject::invokeMethod(
-                this, [this, mail = mail] { hear(mail); }, Qt::QueuedConnection);
+            // An empty event: what it is about lies in the mail, under its lock.
+            QCoreApplication::postEvent(this, new QEvent(QEvent::User));
         };
         try {
             work(stop, tell);
@@ -41,7 +42,9 @@ void Errand::send(Work work, std::function<void(const QString&)> failed) {
     });
 }
 
-void Errand::hear(const std::shared_ptr<Mail>& mail) {
+void Errand::hear() {
+    const auto mail = m_mail;
+    if (!mail) return;
     std::vector<std::function<void()>> told;
     {
         const std::lock_guard guard(mail->lock);

@@ -37,12 +37,16 @@ signals:
     /// The work has come to its end by itself.
     void ended();
 
+protected:
+    /// There is mail; the event itself says nothing, and is not looked at.
+    void customEvent(QEvent*) override { hear(); }
+
 private:
     struct Mail {
         std::mutex lock;
         std::vector<std::function<void()>> told;
     };
-    void hear(const std::shared_ptr<Mail>& mail);
+    void hear();
 
     std::shared_ptr<Mail> m_mail;  ///< of the one that is wanted
     std::jthread m_thread;         ///< last: it must end before what it reports to
