@@ -33,6 +33,16 @@ bool same(const std::string& a, const std::string& b) {
     return x && y && *x == *y;
 }
 
+/// A semicolon that is no part of a quoted word parts the columns.
+char separator_of(const std::string& header) {
+    bool in_quotes = false;
+    for (const char c : header) {
+        if (c == '"') in_quotes = !in_quotes;
+        if (c == ';' && !in_quotes) return ';';
+    }
+    return ',';
+}
+
 /// Where each column of one table stands in another.
 std::vector<std::optional<size_t>> columns_in(const Table& table, const Table& there) {
     std::vector<std::optional<size_t>> at;
@@ -145,8 +155,7 @@ private:
 
 Table table_from_csv(const std::string& text) {
     Table table;
-    const std::string header = text.substr(0, text.find('\n'));
-    if (header.find(';') != std::string::npos) table.separator = ';';
+    table.separator = separator_of(text.substr(0, text.find('\n')));
     csv_parser parser{};
     const std::unique_ptr<csv_parser, void (*)(csv_parser*)> freed(&parser, csv_free);
     if (csv_init(&parser, 0) != 0) throw InputError("table", "a text that cannot be read now", "room in memory");

@@ -28,6 +28,8 @@ TEST_CASE("a table is read as it was written, with commas, quotes, lines and sig
     CHECK(table_from_csv("id;note\nx;1,5\n").rows.front() == std::vector<std::string>{"x", "1,5"});
     CHECK(table_from_csv("id,note\nx\n").rows.front() == std::vector<std::string>{"x", ""});
     CHECK(table_from_csv("id,note\r\n\"two\r\nlines\",y\r\n").rows.front().back() == "y");
+    const Table semicolon{{"id", "a;b"}, {{"x", "y"}}, ','};
+    CHECK(table_from_csv(table_to_csv(semicolon)) == semicolon);
     CHECK_THROWS_WITH(table_from_csv(""), Catch::Contains("header"));
 }
 
