@@ -39,7 +39,8 @@ void judge_candidates(const TrainRecord& record, const DerivedTrain& derived, st
                        restore.conflict->reason, named ? where(*restore.conflict->evidence) : lost_arbor(derived), ""});
     }
     constexpr double as_good_as_sure = 0.95;
-    const bool open = restore.conflict ? derived.in_the_running > 1 : restore.fit > 1 && restore.candidates.front().weight < as_good_as_sure;
+    const bool open =
+        restore.conflict ? derived.in_the_running > 1 : restore.fit > 1 && restore.candidates.front().weight < as_good_as_sure;
     if (!derived.chosen && open) {
         const std::string next = restore.next_measurement
                                      ? "Measure " + record.name_of_quantity(restore.next_measurement->key) + " to tell them apart."

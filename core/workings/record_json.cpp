@@ -250,17 +250,19 @@ public:
 
     Json object(const Record& record, void* source) const {
         Json json = Json::object();
-        for (const Field& field : record.fields()) {
-            bool there = true;
-            Json value;
-            try {
-                value = std::visit([&](auto slot) { return write(field, slot, there); }, field.slot(source));
-            } catch (const NotFinite& fault) {
-                throw NotFinite(fault.place.empty() ? field.name : field.name + "." + fault.place);
-            }
-            if (there) json[field.name] = std::move(value);
-        }
+        for (const Field& field : record.fields()) put(field, source, json);
         return json;
+    }
+
+    void put(const Field& field, void* source, Json& into) const {
+        bool there = true;
+        Json value;
+        try {
+            value = std::visit([&](auto slot) { return write(field, slot, there); }, field.slot(source));
+        } catch (const NotFinite& fault) {
+            throw NotFinite(fault.place.empty() ? field.name : field.name + "." + fault.place);
+        }
+        if (there) into[field.name] = std::move(value);
     }
 
     template <class S>
@@ -354,7 +356,14 @@ std::string write_json(const Record& record, const void* object, Empty empty) {
 std::string patch_between(const Record& record, const void* before, const void* after) {
     // The slots are shared with reading; writing changes nothing through them.
     const Writer writer(Empty::left_out);
-    const Json patch = Json::diff(writer.object(record, const_cast<void*>(before)), writer.object(record, const_cast<void*>(after)));
+    Json was = Json::object(), is = Json::object();
+    // An edit changes one part or two: the others need not be written to be found the same.
+    for (const Field& field : record.fields()) {
+        if (field.same(before, after)) continue;
+        writer.put(field, const_cast<void*>(before), was);
+        writer.put(field, const_cast<void*>(after), is);
+    }
+    const Json patch = Json::diff(was, is);
     return patch.empty() ? std::string() : patch.dump(-1, ' ', false, Json::error_handler_t::replace);
 }
 
