@@ -133,7 +133,8 @@ void decide(const BushPlanInput& in, BushPlanResult& out) {
             play > limit + tiny_mm || depth_beyond(in) > 0 || out.ovality_mm > oval_left(in, out.wanted_clearance_mm) + tiny_mm;
         if (doubted) {
             out.reason = "Side shake " + mm(play) + " ± " + mm(off / surely) + " where up to " + mm(limit) + " is good, oval by " +
-                         mm(out.ovality_mm) + ": these readings cannot tell whether that is too much. Left: metal that is gone is gone.";
+                         mm(out.ovality_mm) +
+                         ": these readings cannot tell whether that is too much. Leave it: metal that is cut away cannot be put back.";
             out.warnings.push_back(
                 "Read pivot and hole again, each three times, with gauges in finer steps: the long axis by the sway of the pivot.");
         }

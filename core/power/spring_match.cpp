@@ -16,7 +16,6 @@ namespace {
 constexpr const char* spring_match_source = "bending of the strip over the going turns, against a measured torque";
 constexpr double side_room = 0.03;  ///< of the barrel's height, that the strip is narrower; 3 to 5 % are usual
 constexpr double least_side_room_mm = 0.1;
-
 constexpr double narrowest_share = 0.8;  ///< of the width that the barrel takes; workshop practice
 
 double widest_strip_mm(const SpringMatchInput& in) {
