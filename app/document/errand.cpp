@@ -35,10 +35,7 @@ void Errand::send(Work work, std::function<void(const QString&)> failed) {
         } catch (const std::exception& error) {
             tell([failed, why = fault_in_words(error)] { failed(why); });
         }
-        tell([this] {
-            m_mail.reset();
-            emit ended();
-        });
+        tell([this] { m_mail.reset(); });
     });
 }
 

@@ -33,10 +33,6 @@ public:
     void dismiss();
     bool out() const { return m_mail != nullptr; }
 
-signals:
-    /// The work has come to its end by itself.
-    void ended();
-
 protected:
     /// There is mail; the event itself says nothing, and is not looked at.
     void customEvent(QEvent*) override { hear(); }

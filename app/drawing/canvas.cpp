@@ -237,7 +237,7 @@ void Canvas::lead_on(int by) {
 
 void Canvas::paint_focus(QPainter& painter) const {
     if (!hasFocus()) return;
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     painter.fillRect(QRectF(0, 0, width(), 2), t.blued);
     const Place* place = standing();
     if (!place) return;

@@ -77,7 +77,7 @@ QString title(bool behind, double room) {
 
 void paint(QPainter& painter, const Job& job, const PlateMap& map) {
     if (!job.train.plate) return;
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     // Dashed: of a usual size, nobody measured it.
     painter.setPen(QPen(job.train.plate->assumed ? t.steel : t.rule, 1, job.train.plate->assumed ? Qt::DashLine : Qt::SolidLine));
     painter.setBrush(t.sheet);
@@ -111,8 +111,7 @@ QPainterPath worn_hole(QPointF centre, double radius, QPointF walk) {
     return path.united(between).united(end).simplified();
 }
 
-QColor ink(const std::string& decision) {
-    const Theme& t = theme();
+QColor ink(const std::string& decision, const Theme& t) {
     if (decision == "leave") return t.verdigris;
     if (decision == "clean" || decision == "close") return t.amber;
     return decision.empty() ? t.steel : t.ruby;
@@ -121,8 +120,8 @@ QColor ink(const std::string& decision) {
 namespace {
 
 void draw_mark(QPainter& painter, QPointF at, double r, const std::string& decision, bool done) {
-    const Theme& t = theme();
-    const QColor colour = done ? t.steel : ink(decision);
+    const Theme& t = inks(painter);
+    const QColor colour = done ? t.steel : ink(decision, t);
     painter.setPen(QPen(colour, decision.empty() ? 1 : 1.8, decision.empty() ? Qt::DotLine : Qt::SolidLine));
     painter.setBrush(Qt::NoBrush);
     if (decision == "plug") painter.drawRect(QRectF(at.x() - r, at.y() - r, 2 * r, 2 * r));
@@ -153,12 +152,19 @@ void draw_mark(QPainter& painter, QPointF at, double r, const std::string& decis
 }  // namespace
 
 void stamp(QPainter& painter, const Sign& sign, QPointF at, double reach, const std::function<void(QPainter&, QPointF)>& draw) {
+    if (!for_screen(painter)) {
+        painter.save();
+        draw(painter, at);
+        painter.restore();
+        return;
+    }
     constexpr double fine = 64;  ///< sizes a 64th of a pixel apart are told apart
     constexpr size_t most = 2000;
     using Key = std::tuple<int, int, int, unsigned, int, bool>;
     static std::map<Key, QPixmap> stamps;
     const double ratio = dots_in_pixel(painter);
-    const Key key{sign.kind, sign.variant, static_cast<int>(sign.radius * fine), sign.ink, static_cast<int>(ratio * fine), theme().dark};
+    const Key key{sign.kind,         sign.variant, static_cast<int>(sign.radius * fine), sign.ink, static_cast<int>(ratio * fine),
+                  inks(painter).dark};
     const int size = static_cast<int>(std::ceil(2 * reach));
     if (stamps.size() > most) stamps.clear();
     QPixmap& picture = stamps[key];

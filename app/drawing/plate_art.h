@@ -33,7 +33,7 @@ void paint(QPainter& painter, const Job& job, const PlateMap& map);
 /// A worn hole: where its first circle and the circle at its worn end enclose it; `walk` in px.
 QPainterPath worn_hole(QPointF true_centre, double radius, QPointF walk);
 /// The ink of a decision, and its mark: told apart by shape as well.
-QColor ink(const std::string& decision);
+QColor ink(const std::string& decision, const Theme& inks);
 /// What tells one small sign from another. Numbers, not words: with 500 holes the writing of names is felt.
 struct Sign {
     enum Kind { spot, decision } kind;

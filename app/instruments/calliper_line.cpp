@@ -315,8 +315,8 @@ void CalliperLine::paint_keys(QPainter& painter, double x, double end) {
     };
     while (keys.size() > 2 && x + wide() > end) keys.erase(keys.end() - 2);
     for (const LineKey& one : keys) {
-        if (&one != &keys.front()) x += write(painter, small, theme().steel, {x, 20}, between);
-        const double length = write(painter, small, theme().steel, {x, 20}, one.words);
+        if (&one != &keys.front()) x += write(painter, small, inks(painter).steel, {x, 20}, between);
+        const double length = write(painter, small, inks(painter).steel, {x, 20}, one.words);
         if (!one.keys.empty()) place({"key:" + one.words, QRectF(x - 3, 4, length + 6, 22), [this, one] { press(one); }, {}, {}});
         x += length;
     }
@@ -333,7 +333,7 @@ void CalliperLine::press(const LineKey& key) {
 }
 
 void CalliperLine::paint(QPainter& painter) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     painter.fillRect(rect(), t.dark ? t.sheet : QColor(Qt::white));
     painter.fillRect(QRectF(0, 0, width(), 2), t.ink);
     m_round->paint_instrument(painter, {18, 28});
@@ -365,7 +365,7 @@ void CalliperLine::paint(QPainter& painter) {
 
 /// What was just said, else what is still to be kept elsewhere, else a word about the question.
 void CalliperLine::paint_message(QPainter& painter, double x, double room) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const QFont font = type(Type::note);
     if (!m_message.isEmpty()) {
         write_wrapped(painter, font, m_fault ? t.ruby : t.blued, {x, 29}, room, m_message);

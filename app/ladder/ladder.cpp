@@ -128,7 +128,7 @@ void Ladder::wheelEvent(QWheelEvent* event) {
 }
 
 void Ladder::paint(QPainter& painter) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     painter.fillRect(rect(), t.sheet);
     painter.fillRect(QRectF(width() - 1, 0, 1, height()), t.rule);
     if (m_content.rungs.empty()) {
@@ -157,7 +157,7 @@ void Ladder::paint(QPainter& painter) {
 }
 
 void Ladder::paint_head(QPainter& painter) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const QString beside = m_content.several ? tr("other train →") : tr("power climbs ↑");
     const double wide = width_of(type(Type::note), beside);
     const QFont bold = type(Type::note, true);
@@ -176,7 +176,7 @@ void Ladder::paint_head(QPainter& painter) {
 
 /// The wheel as a disc to the common scale, the pinion over its edge, each with its count.
 void Ladder::paint_discs(QPainter& painter, const Rung& rung, QPointF centre, double radius) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const bool narrow = width() < roomy;
     double half = 0;  // of the wheel's count
     if (rung.wheel.count.present()) {
@@ -199,7 +199,7 @@ void Ladder::paint_discs(QPainter& painter, const Rung& rung, QPointF centre, do
 }
 
 void Ladder::paint_rung(QPainter& painter, const Rung& rung, const QRectF& room) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const bool narrow = width() < roomy;
     if (rung.subject) {
         painter.setPen(QPen(t.blued, 1.5));
@@ -251,7 +251,7 @@ std::optional<Ladder::Drop> Ladder::drop_at(const std::string& held, double y) c
 
 /// Where it would go, and its name at the hand.
 void Ladder::paint_held(QPainter& painter) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     if (const auto drop = drop_at(m_held, m_hand.y())) {
         painter.setPen(QPen(t.blued, 3));
         painter.drawLine(QPointF(10, drop->y), QPointF(width() - 10.0, drop->y));

@@ -22,8 +22,8 @@ QRectF Column::taken(double from, double high) {
 }
 
 void Column::section(const QString& words, const QString& at_right) {
-    write(m_painter, type(Type::note, true), theme().steel, {m_room.left(), m_y + 12}, words);
-    if (!at_right.isEmpty()) write(m_painter, type(Type::note), theme().steel, {m_room.right(), m_y + 12}, at_right, 1);
+    write(m_painter, type(Type::note, true), inks().steel, {m_room.left(), m_y + 12}, words);
+    if (!at_right.isEmpty()) write(m_painter, type(Type::note), inks().steel, {m_room.right(), m_y + 12}, at_right, 1);
     m_y += line_high;
 }
 
@@ -46,7 +46,7 @@ QRectF Column::line(const QString& words, const QColor& ink, Type size, bool bol
 }
 
 void Column::write_row(const Row& row, double baseline) {
-    const Theme& t = theme();
+    const Theme& t = inks();
     double x = m_room.right();
     if (!row.remark.isEmpty()) write(m_painter, type(Type::note), t.steel, {x, baseline}, row.remark, 1);
     if (!row.remark.isEmpty() || !row.unit.isEmpty()) {
@@ -79,7 +79,7 @@ QRectF Column::close_row(const Row& row) {
 
 QRectF Column::long_row(const Row& row) {
     constexpr double name_share = 0.56, least_share = 0.3, between = 8;
-    const Theme& t = theme();
+    const Theme& t = inks();
     const double from = m_y, wide = width_of(type(row.size, row.strong), row.figure);
     const double beside = m_room.width() - unit_wide - wide - between;
     // A list that leaves its name no room stands under it, in as many lines as it needs.
@@ -99,18 +99,18 @@ QRectF Column::long_row(const Row& row) {
     return taken(from, high + 2);
 }
 
-void Column::rule() { m_painter.fillRect(QRectF(m_room.left(), m_y - 2, m_room.width(), 1), theme().rule); }
+void Column::rule() { m_painter.fillRect(QRectF(m_room.left(), m_y - 2, m_room.width(), 1), inks().rule); }
 
 QRectF Column::remark(const QString& words, const QColor& bar) {
     constexpr double indent = 10, thick = 3;
-    const QRectF at = says(words, theme().ink, Type::note, false, indent);
+    const QRectF at = says(words, inks().ink, Type::note, false, indent);
     m_painter.fillRect(QRectF(at.left(), at.top() + 1, thick, at.height() - 4), bar);
     return at;
 }
 
 QRectF Column::step(const QString& words, Tick tick, bool bold) {
     constexpr double indent = 24;
-    const Theme& t = theme();
+    const Theme& t = inks();
     const QColor ink = tick == Tick::open ? t.ink : bold ? t.verdigris : t.steel;
     tick_box(m_painter, {m_room.left(), m_y + 1}, tick);
     return says(words, ink, Type::text, bold, indent);

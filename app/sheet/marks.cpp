@@ -8,7 +8,7 @@ namespace echappe {
 
 void tick_box(QPainter& painter, QPointF top_left, Column::Tick tick) {
     constexpr double box = 14;
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const QRectF at(top_left, QSizeF(box, box));
     painter.setPen(QPen(tick == Column::Tick::open ? t.steel : t.verdigris, 1.4));
     painter.setBrush(Qt::NoBrush);
@@ -32,7 +32,7 @@ QRectF on_paper(QPainter& painter, const QFont& font, const QColor& ink, QPointF
     const double half = width_of(font, words) / 2 + 4;
     const double high = QFontMetricsF(font).capHeight() + 10;
     const QRectF piece(middle.x() - half, middle.y() - high + 5, 2 * half, high);
-    QColor paper = theme().sheet;
+    QColor paper = inks(painter).sheet;
     paper.setAlphaF(0.88f);
     painter.fillRect(piece, paper);
     write(painter, font, ink, middle, words, 0);
@@ -54,7 +54,7 @@ void dimension(QPainter& painter, QPointF from, QPointF to, const QString& words
     const QFont font = type(Type::text, true);
     const double wide = width_of(font, words) + 12;
     const QPointF middle = (from + to) / 2;
-    painter.fillRect(QRectF(middle.x() - wide / 2, middle.y() - 8, wide, 16), theme().ground);
+    painter.fillRect(QRectF(middle.x() - wide / 2, middle.y() - 8, wide, 16), inks(painter).ground);
     write(painter, font, ink, middle + QPointF(0, 4), words, 0);
 }
 
@@ -66,10 +66,10 @@ double round_below(double most) {
 void scale_bar(QPainter& painter, QPointF from, double px_per_mm, double longest_px) {
     const double mm = round_below(longest_px / px_per_mm);
     const QPointF to = from + QPointF(mm * px_per_mm, 0);
-    painter.setPen(QPen(theme().ink, 1.4));
+    painter.setPen(QPen(inks(painter).ink, 1.4));
     painter.drawLine(from, to);
     for (const QPointF& end : {from, to}) painter.drawLine(end - QPointF(0, 4), end + QPointF(0, 4));
-    write(painter, type(Type::note), theme().ink, (from + to) / 2 - QPointF(0, 8), QString::number(mm) + " mm", 0);
+    write(painter, type(Type::note), inks(painter).ink, (from + to) / 2 - QPointF(0, 8), QString::number(mm) + " mm", 0);
 }
 
 }  // namespace echappe

@@ -1,11 +1,8 @@
 #include "sheet/plot.h"
 
-#include "theme/theme.h"
-
 namespace echappe {
 
-void dress(QCPAxis* axis) {
-    const Theme& t = theme();
+void dress(QCPAxis* axis, const Theme& t) {
     const bool left = axis->axisType() == QCPAxis::atLeft;
     axis->setBasePen(line_of(t.steel, 1));
     axis->setTickPen(line_of(t.steel, 1));
@@ -16,12 +13,6 @@ void dress(QCPAxis* axis) {
     axis->setLabelFont(type_on_screen(Type::note));
     axis->grid()->setPen(left ? line_of(t.rule, 0.8) : QPen(Qt::NoPen));
     axis->grid()->setZeroLinePen(left ? line_of(t.steel, 1) : QPen(Qt::NoPen));
-}
-
-void paint_plot(QPainter& painter, QCustomPlot& plot) {
-    constexpr double fine = 4;
-    const QRectF at(plot.pos() / interface_scale(), plot.size() / interface_scale());
-    painter.drawPixmap(at, plot.toPixmap(plot.width(), plot.height(), fine), {});
 }
 
 QPen line_of(const QColor& ink, double width, Qt::PenStyle style) { return QPen(ink, width * interface_scale(), style); }
@@ -66,8 +57,8 @@ QCPItemText* add_words(QCustomPlot& plot, double x, double y, const QString& wor
     return item;
 }
 
-QCPItemText* on_paper(QCPItemText* words) {
-    QColor paper = theme().ground;
+QCPItemText* on_paper(QCPItemText* words, const Theme& inks) {
+    QColor paper = inks.ground;
     paper.setAlphaF(0.8f);
     words->setBrush(paper);
     words->setPadding(QMargins(3, 0, 3, 0));

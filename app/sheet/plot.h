@@ -2,12 +2,21 @@
 
 #include <qcustomplot.h>
 
+#include "theme/theme.h"
+
 namespace echappe {
 
 /// Inks, type and quiet lines of the house for an axis of a plot.
-void dress(QCPAxis* axis);
-/// A plot that lies over a canvas, painted where it lies in the house's pixels, fine enough for paper.
-void paint_plot(QPainter& painter, QCustomPlot& plot);
+void dress(QCPAxis* axis, const Theme& inks);
+/// A plot that lies over a canvas, painted where it lies in the house's pixels, fine enough for paper and in its inks.
+template <class Plot>
+void paint_plot(QPainter& painter, Plot& plot) {
+    constexpr double fine = 4;
+    const QRectF at(plot.pos() / interface_scale(), plot.size() / interface_scale());
+    plot.retheme(inks(painter));
+    painter.drawPixmap(at, plot.toPixmap(plot.width(), plot.height(), fine), {});
+    plot.retheme(theme());
+}
 /// A line of a plot, as wide as the interface's scale makes it.
 QPen line_of(const QColor& ink, double width, Qt::PenStyle style = Qt::SolidLine);
 /// A mark at a point, likewise.
@@ -23,6 +32,6 @@ QCPItemText* add_words(QCustomPlot& plot, double x, double y, const QString& wor
                        const QFont& font);
 
 /// The same on a piece of paper: what lies under them does not cross them.
-QCPItemText* on_paper(QCPItemText* words);
+QCPItemText* on_paper(QCPItemText* words, const Theme& inks);
 
 }  // namespace echappe

@@ -55,7 +55,7 @@ LeftWorkSlips::LeftWorkSlips(std::vector<Journal::Entry> entries, QWidget* paren
 }
 
 void LeftWorkSlips::paint(QPainter& painter) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     painter.fillRect(rect(), t.ground);
     write(painter, type(Type::head, true), t.ink, {left, 34}, tr("Left unsaved by an earlier run"));
     write(painter, type(Type::text), t.steel, {left, 56},
@@ -68,7 +68,7 @@ void LeftWorkSlips::paint(QPainter& painter) {
 }
 
 void LeftWorkSlips::paint_slip(QPainter& painter, size_t index, double y) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const Journal::Entry& entry = m_entries[index];
     const QRectF slip(14, y, width() - 30.0, slip_high);
     painter.setPen(QPen(index == m_chosen ? t.blued : t.rule, index == m_chosen ? 2 : 1));

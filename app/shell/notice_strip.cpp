@@ -27,7 +27,7 @@ void NoticeStrip::refresh() {
 }
 
 void NoticeStrip::paint(QPainter& painter) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     painter.fillRect(rect(), t.sheet);
     painter.fillRect(QRectF(0, 0, 6, height()), t.ruby);
     painter.fillRect(QRectF(0, height() - 1, width(), 1), t.rule);

@@ -59,15 +59,11 @@ void Station::fill_menu(QMenu& menu, const Place* place, const QPointF& at) {
 }
 
 void Station::paint_on_paper(QPainter& painter) {
-    {
-        const PaperInks inks;
-        painter.setRenderHint(QPainter::Antialiasing);
-        paint(painter);
-        paint_over(painter);
-    }
-    // It was not painted here: places and plots are to be as they stand.
-    QEvent dressed(QEvent::StyleChange);
-    QCoreApplication::sendEvent(this, &dressed);
+    painter.setRenderHint(QPainter::Antialiasing);
+    paint(painter);
+    paint_over(painter);
+    // It was not painted here: places are to be as they stand.
+    update();
 }
 
 Printout Station::printed() {

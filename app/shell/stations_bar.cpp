@@ -46,7 +46,7 @@ void StationsBar::show_station(const QString& id) {
 }
 
 void StationsBar::paint(QPainter& painter) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     painter.fillRect(rect(), t.band);
     const Heading heading = heading_of(m_document);
     QColor quiet = t.on_band;

@@ -3,6 +3,7 @@
 #include <QApplication>
 #include <QFontDatabase>
 #include <QHash>
+#include <QPainter>
 #include <QPalette>
 #include <QRegularExpression>
 #include <QStyleFactory>
@@ -86,12 +87,19 @@ const QColor& Theme::severity(const std::string& word) const { return word == "f
 
 const Theme& theme() { return current; }
 
-PaperInks::PaperInks() : m_before(current) {
-    current = Theme::light();
-    current.ground = current.sheet = Qt::white;
+bool for_screen(const QPainter& painter) {
+    const int device = painter.device()->devType();
+    return device == QInternal::Widget || device == QInternal::Image || device == QInternal::Pixmap;
 }
 
-PaperInks::~PaperInks() { current = m_before; }
+const Theme& inks(const QPainter& painter) {
+    static const Theme paper = [] {
+        Theme inks = Theme::light();
+        inks.ground = inks.sheet = Qt::white;
+        return inks;
+    }();
+    return for_screen(painter) ? current : paper;
+}
 
 bool desktop_is_dark() {
     static const bool dark = QApplication::palette().color(QPalette::Window).lightness() < 128;

@@ -3,6 +3,7 @@
 #include <QColor>
 #include <QFont>
 
+class QPainter;
 class QWidget;
 
 namespace echappe {
@@ -18,22 +19,14 @@ struct Theme {
     const QColor& severity(const std::string& word) const;
 };
 
-/// The theme in use, shared by all painting.
+/// The theme of the window. What paints asks for the inks of what it paints on.
 const Theme& theme();
+/// What is painted on is a screen, or a picture of one; else paper: a printer, or a file to print from.
+bool for_screen(const QPainter& painter);
+/// The inks for what is painted on: the window's, and on paper dark on white whatever the window's are.
+const Theme& inks(const QPainter& painter);
 /// Sets palette, style sheet and fonts of the application.
 void apply_theme(bool dark);
-
-/// While it stands, all is painted in the inks of paper: dark on white.
-class PaperInks {
-public:
-    PaperInks();
-    ~PaperInks();
-    PaperInks(const PaperInks&) = delete;
-    PaperInks& operator=(const PaperInks&) = delete;
-
-private:
-    Theme m_before;
-};
 
 /// As it was before the house's own colours.
 bool desktop_is_dark();

@@ -66,7 +66,7 @@ void SumCard::ask(const SumLine& line) {
 }
 
 void SumCard::paint(QPainter& painter) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     painter.fillRect(rect(), t.sheet);
     painter.fillRect(QRectF(0, 0, 1, height()), t.rule);
     if (m_tabs.empty()) return;
@@ -109,7 +109,7 @@ void SumCard::show_place(const QRectF& at) {
 void SumCard::write_step(Column& page, const SumLine& line) {
     constexpr double indent = 24;
     if (line.from == "caution") {
-        page.says(words(line.text), theme().amber, Type::note, false, indent);
+        page.says(words(line.text), page.inks().amber, Type::note, false, indent);
         page.gap(3);
         return;
     }
@@ -126,7 +126,7 @@ void SumCard::write_step(Column& page, const SumLine& line) {
 
 /// Its height with the lines of tabs.
 double SumCard::paint_tabs(QPainter& painter, const QRectF& room) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     Flow line(painter, room, 26);
     for (int i = 0; i < static_cast<int>(m_tabs.size()); ++i) {
         const Tab& sheet = m_tabs[static_cast<size_t>(i)];
@@ -151,7 +151,7 @@ QString SumCard::hint_of(const SumLine& line) {
 }
 
 void SumCard::write_asked(Column& page) {
-    const Theme& t = theme();
+    const Theme& t = page.inks();
     for (const SumLine& line : m_answer.asked) {
         const bool missing = line.from == "missing";
         const QColor ink = missing ? t.ruby : line.from == "typed" ? t.blued : line.from == "job" ? t.ink : t.steel;
@@ -171,7 +171,7 @@ QString SumCard::why(const SumLine& line) const {
 }
 
 void SumCard::write_found(Column& page) {
-    const Theme& t = theme();
+    const Theme& t = page.inks();
     if (!m_answer.fault.empty()) {
         page.says(words(m_answer.fault), t.ruby, Type::text);
         return;

@@ -14,8 +14,7 @@ constexpr double margin = 18;
 constexpr double panel_width = 310;
 
 /// Measured: ink. Follows: blued. Assumed: steel, in italics. Missing: brass with a question mark.
-QColor ink_of(Known known) {
-    const Theme& t = theme();
+QColor ink_of(Known known, const Theme& t) {
     return known == Known::measured ? t.ink : known == Known::derived ? t.blued : known == Known::assumed ? t.steel : t.brass_ink;
 }
 
@@ -73,7 +72,7 @@ void WorkingsSheet::unfold(const std::string& name) {
 }
 
 void WorkingsSheet::paint(QPainter& painter) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     painter.fillRect(rect(), t.sheet);
     const DerivedArbor* subject = m_document.derived().train.arbor(m_document.selection().subject());
     Column page(painter, QRectF(margin, 16, panel_width - 2 * margin, height()));
@@ -99,13 +98,13 @@ void WorkingsSheet::paint(QPainter& painter) {
 }
 
 void WorkingsSheet::write_quantity(Column& page, QPainter& painter, const Quantity& quantity) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     constexpr double high = 29, base = 20;
     const double y = page.y();
     double x = page.right();
     if (!quantity.u_text.empty()) x -= write(painter, type(Type::note), t.steel, {x, y + base}, words(quantity.u_text), 1) + 8;
     if (!quantity.unit.empty()) x -= write(painter, type(Type::note), t.steel, {x, y + base}, words(quantity.unit), 1) + 5;
-    x -= write(painter, type(Type::figure, true), ink_of(quantity.known), {x, y + base}, words(quantity.text), 1) + 8;
+    x -= write(painter, type(Type::figure, true), ink_of(quantity.known, t), {x, y + base}, words(quantity.text), 1) + 8;
     const QString name = state_sign(quantity.known) + "  " + words(quantity.name);
     write(painter, type(Type::note), t.steel, {page.left(), y + base}, elided(type(Type::note), name, x - page.left()));
     page.gap(high + 1);
@@ -119,7 +118,7 @@ void WorkingsSheet::write_quantity(Column& page, QPainter& painter, const Quanti
 }
 
 void WorkingsSheet::write_working(Column& page, QPainter& painter, const Quantity& quantity) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     Column inner(painter, page.room().adjusted(12, page.y() - page.room().top() + 8, -4, 0));
     if (!quantity.working) {
         for (const std::string& taken : quantity.taken) inner.says(words(taken), t.ink);
@@ -147,7 +146,7 @@ void WorkingsSheet::write_working(Column& page, QPainter& painter, const Quantit
 }
 
 void WorkingsSheet::write_finding(Column& page, QPainter& painter, const Finding& finding) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const bool judged = !finding.verdict.empty();
     const QColor colour = judged ? t.steel : t.severity(finding.severity);
     Column inner(painter, page.room().adjusted(12, page.y() - page.room().top() + 4, 0, 0));

@@ -204,13 +204,10 @@ QList<PrintTable> BeatStation::print_tables() {
     return CardStation::print_tables() << looks;
 }
 
-void BeatStation::paint_over(QPainter& painter) {
-    m_plot->retheme();
-    paint_plot(painter, *m_plot);
-}
+void BeatStation::paint_over(QPainter& painter) { paint_plot(painter, *m_plot); }
 
 void BeatStation::changeEvent(QEvent* event) {
-    if (event->type() == QEvent::StyleChange) m_plot->retheme();
+    if (event->type() == QEvent::StyleChange) m_plot->retheme(theme());
     Canvas::changeEvent(event);
 }
 
@@ -305,7 +302,7 @@ void BeatStation::mouseMoveEvent(QMouseEvent* event) {
 void BeatStation::mouseReleaseEvent(QMouseEvent*) { m_held.reset(); }
 
 void BeatStation::paint_nothing(QPainter& painter) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     Column page(painter, QRectF(22, 40, picture_wide() - 30, 300));
     page.head(tr("Nothing swings yet"), t.ink);
     page.says(tr("Say what keeps time; then give its sizes on the right."), t.steel, Type::text);
@@ -321,7 +318,7 @@ void BeatStation::paint_nothing(QPainter& painter) {
 }
 
 void BeatStation::paint(QPainter& painter) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     painter.fillRect(rect(), t.ground);
     const double left = picture_wide() + 24;
     const QRectF right(left, 0, width() - SumCard::wide - left - 12, height());
@@ -335,7 +332,7 @@ void BeatStation::paint(QPainter& painter) {
 }
 
 void BeatStation::paint_swing(QPainter& painter) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     Column page(painter, QRectF(18, 14, picture_wide() - 16, 200));
     page.section(oscillator()->as<Pendulum>() ? tr("PENDULUM, TO SCALE") : tr("BALANCE AND SPRING, FROM ABOVE"));
     page.gap(-4);
@@ -359,7 +356,7 @@ void BeatStation::paint_swing(QPainter& painter) {
 }
 
 void BeatStation::paint_rate(QPainter& painter, const QRectF& room) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     Column page(painter, room.adjusted(0, 14, 0, 0));
     page.section(tr("RATE"));
     const RateFitResult* now = beat().now();
@@ -410,7 +407,7 @@ QString BeatStation::known_of_rate() const {
 }
 
 void BeatStation::write_means(Column& page, QPainter& painter) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const RateMeans* now = means();
     if (!now) {
         if (beat().now()) page.says(words(beat().advice), t.ink, Type::text);
@@ -434,7 +431,7 @@ void BeatStation::write_means(Column& page, QPainter& painter) {
 
 /// What is tried with the means, and the word that keeps it.
 void BeatStation::write_trial(Column& page, QPainter& painter, const RateMeans& now) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const double keep_base = page.room().top() + 14;
     const bool tried = m_amount != 0;
     Flow line(painter, page.room(), page.y() + 14, 8);
@@ -462,7 +459,7 @@ void BeatStation::write_outcomes(Column& page) {
         page.says(tr("%1  %2: %3")
                       .arg(words(time_in_words(stretch->began_with->reference_s)), words(stretch->began_with->what),
                            words(outcome_in_words(*stretch))),
-                  theme().brass_ink);
+                  page.inks().brass_ink);
     }
 }
 

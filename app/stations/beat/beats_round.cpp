@@ -47,7 +47,7 @@ void BeatsRound::paint() {
 }
 
 void BeatsRound::paint_wheel() {
-    const Theme& t = theme();
+    const Theme& t = inks(m_painter);
     const double radius = (circle - latest_reach - 0.02) * m_radius;
     m_painter.save();
     m_painter.translate(m_centre);
@@ -77,7 +77,7 @@ void BeatsRound::paint_wheel() {
 
 /// The circle of what is in time, and one each way with its size.
 void BeatsRound::paint_rings() {
-    const Theme& t = theme();
+    const Theme& t = inks(m_painter);
     m_painter.setBrush(Qt::NoBrush);
     const double radius = circle * m_radius, ring = m_ring_ms * m_px_per_ms;
     m_painter.setPen(QPen(t.steel, 1.2));
@@ -89,7 +89,7 @@ void BeatsRound::paint_rings() {
 
 void BeatsRound::write_sizes() {
     if (m_places.empty()) return;
-    const Theme& t = theme();
+    const Theme& t = inks(m_painter);
     const double radius = circle * m_radius, ring = m_ring_ms * m_px_per_ms;
     const QString size = words(print_short(m_ring_ms, 2));
     // At the top, or where a bad tooth stands there, at the foot.
@@ -102,7 +102,7 @@ void BeatsRound::write_sizes() {
 }
 
 void BeatsRound::paint_beats() {
-    const Theme& t = theme();
+    const Theme& t = inks(m_painter);
     const size_t count = m_told.late_ms.size(), first = count > most_shown ? count - most_shown : 0;
     QPolygonF old, fresh;
     const double fresh_from_s = count ? m_told.beat_times_s.back() - m_wheel.period_s : 0;
@@ -119,7 +119,7 @@ void BeatsRound::paint_beats() {
 
 /// The middle of every place, over all turns: what is left when chance is out.
 void BeatsRound::paint_middle() {
-    const Theme& t = theme();
+    const Theme& t = inks(m_painter);
     if (m_places.size() < 3) return;
     m_painter.setPen(QPen(t.verdigris, 2));
     m_painter.setBrush(Qt::NoBrush);
@@ -138,7 +138,7 @@ void BeatsRound::paint_middle() {
 }
 
 void BeatsRound::paint_hand(double turn) {
-    m_painter.setPen(QPen(theme().blued, 1.6));
+    m_painter.setPen(QPen(inks(m_painter).blued, 1.6));
     m_painter.drawLine(m_centre + 0.1 * (at(turn, 0) - m_centre), at(turn, 0));
 }
 
@@ -156,7 +156,7 @@ struct Hills {
 }  // namespace
 
 void paint_tick_and_tock(QPainter& painter, const QRectF& room, const TickShapes::Loudness* tick, const TickShapes::Loudness* tock) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const Hills hills{room};
     painter.setRenderHint(QPainter::Antialiasing);
     for (const bool below : {false, true}) {
@@ -187,7 +187,7 @@ void paint_tick_and_tock(QPainter& painter, const QRectF& room, const TickShapes
 }
 
 void write_tick_and_tock(QPainter& painter, const QRectF& room, const BeatAnalysisResult& told, const std::optional<double>& impulse_ms) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const Hills hills{room};
     write(painter, type(Type::note, true), t.blued, {room.left(), hills.middle() - hills.high() + 12}, QObject::tr("tick"));
     write(painter, type(Type::note, true), t.brass_ink, {room.left(), hills.middle() + hills.high()}, QObject::tr("tock"));

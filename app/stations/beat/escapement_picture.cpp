@@ -41,7 +41,7 @@ void EscapementPicture::paint(double period) {
     }
     paint_arbor();
     if (stand) {
-        const Theme& t = theme();
+        const Theme& t = inks(m_painter);
         m_painter.setPen(QPen(stand->drives ? t.verdigris : t.blued, 2));
         m_painter.setBrush(Qt::NoBrush);
         m_painter.drawEllipse(at(spot(m_radius, stand->tip_rad)), 7, 7);
@@ -52,7 +52,7 @@ void EscapementPicture::paint(double period) {
 }
 
 void EscapementPicture::paint_wheel(double tip_rad) {
-    const Theme& t = theme();
+    const Theme& t = inks(m_painter);
     QTransform to_screen;
     to_screen.translate(m_escape.x(), m_escape.y());
     to_screen.scale(m_px, -m_px);
@@ -63,20 +63,20 @@ void EscapementPicture::paint_wheel(double tip_rad) {
 }
 
 void EscapementPicture::paint_arbor() {
-    m_painter.setPen(QPen(theme().ink, 1.4));
-    m_painter.setBrush(theme().sheet);
+    m_painter.setPen(QPen(inks(m_painter).ink, 1.4));
+    m_painter.setBrush(inks(m_painter).sheet);
     m_painter.drawEllipse(at({0, m_centre}), 6, 6);
 }
 
 void EscapementPicture::paint_face(QPointF from, QPointF to, bool holds) {
-    const Theme& t = theme();
+    const Theme& t = inks(m_painter);
     m_painter.setPen(QPen(holds ? t.blued : t.ink, holds ? 3 : 2));
     m_painter.drawLine(from, to);
 }
 
 /// Pallets or lever in one piece, as they are cut.
 void EscapementPicture::paint_body(double pallets_rad) {
-    const Theme& t = theme();
+    const Theme& t = inks(m_painter);
     QPolygonF body;
     for (const Point& p : m_escapement.body) body << place({p[0], p[1]}, pallets_rad);
     m_painter.setPen(QPen(t.ink, 1));
@@ -91,7 +91,7 @@ void EscapementPicture::paint_pallets(const EscapementAction& action, double pal
 }
 
 void EscapementPicture::paint_stones(const LeverAction& action, double pallets_rad, double held) {
-    const Theme& t = theme();
+    const Theme& t = inks(m_painter);
     for (const LeverPallet* pallet : {&action.entry, &action.exit}) {
         const bool holds = pallet->side == held;
         m_painter.setPen(QPen(holds ? t.blued : t.ink, holds ? 2 : 1));
@@ -110,7 +110,7 @@ void EscapementPicture::paint_stones(const LeverAction& action, double pallets_r
 
 /// Lock, lift and drop beside the pallet they are of.
 void EscapementPicture::write_pallet(double side, const PalletAction& action) {
-    const Theme& t = theme();
+    const Theme& t = inks(m_painter);
     const QPointF arbor = at({0, m_centre});
     const double x = arbor.x() + side * m_radius * 0.80 * m_px;
     // A lever's arms lie at the height of their arbor.

@@ -190,7 +190,7 @@ double EscapementView::period() const {
 }
 
 void EscapementView::paint(QPainter& painter) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     painter.fillRect(rect(), t.ground);
     Column page(painter, QRectF(18, 14, picture().width(), 30));
     page.section(tr("ESCAPE WHEEL AND PALLETS, TO SCALE"));
@@ -206,7 +206,7 @@ void EscapementView::paint(QPainter& painter) {
 }
 
 void EscapementView::paint_nothing(QPainter& painter) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     Column page(painter, QRectF(18, 46, picture().width(), 200));
     if (!now().fault.empty()) {
         page.says(tr("There is no such layout: %1.").arg(words(now().fault)), t.ruby, Type::text);
@@ -225,7 +225,7 @@ void EscapementView::paint_nothing(QPainter& painter) {
 
 /// The swing as an arc laid flat: what it needs, and what it has.
 void EscapementView::paint_swing(QPainter& painter, const DerivedEscapement& d, const QRectF& room) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const double swing = d.drawn_swing_rad;
     const double widest = std::max(swing, d.needed_rad.value_or(0)) * 1.25;
     const double y = room.top() + 16;
@@ -260,7 +260,7 @@ std::optional<double> EscapementView::heard_off_rad(const DerivedEscapement& d) 
 void EscapementView::paint_rest(QPainter& painter, const DerivedEscapement& d, QPointF rest) {
     const auto off = heard_off_rad(d);
     if (!off) return;
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     painter.setPen(Qt::NoPen);
     painter.setBrush(t.ink);
     painter.drawPolygon(QPolygonF({rest + QPointF(0, -4), rest + QPointF(-5, -13), rest + QPointF(5, -13)}));
@@ -291,7 +291,7 @@ EscapementView::Gauge EscapementView::gauge(const DerivedEscapement& d) const {
 
 /// The window of depth, with where the pallets stand, where they would, and where what is seen puts them.
 void EscapementView::paint_gauge(QPainter& painter, const DerivedEscapement& d) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const Gauge gauge = m_held ? *m_held : this->gauge(d);
     const QRectF& scale = gauge.scale;
     const LengthUnit& unit = m_document.job().length;
@@ -356,7 +356,7 @@ void EscapementView::mouseReleaseEvent(QMouseEvent*) {
 }
 
 void EscapementView::write_verdict(QPainter& painter, const DerivedEscapement& d, const QRectF& room) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     Column page(painter, room);
     page.head(words(d.word), d.beat.state != EscapementState::runs ? t.ruby : d.little_spare ? t.amber : t.verdigris);
     page.says(words(d.verdict), t.ink, Type::text);

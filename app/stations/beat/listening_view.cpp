@@ -271,8 +271,7 @@ SumAnswer ListeningView::kept_sheet() const {
 
 /// What is dear to paint is painted once and kept until something else is told; on paper and into a file it is painted as it is.
 void ListeningView::paint_kept(QPainter& painter, const QRectF& room, Kept& kept, const std::function<void(QPainter&)>& paint) const {
-    const int device = painter.device()->devType();
-    if (device != QInternal::Widget && device != QInternal::Image && device != QInternal::Pixmap) return paint(painter);
+    if (!for_screen(painter)) return paint(painter);
     const double scale = painter.worldTransform().m11() * painter.device()->devicePixelRatioF();
     const QString key = QString("%1 %2 %3 %4x%5 %6")
                             .arg(quintptr(m_now.told.get()))
@@ -280,7 +279,7 @@ void ListeningView::paint_kept(QPainter& painter, const QRectF& room, Kept& kept
                             .arg(m_wheel)
                             .arg(room.width())
                             .arg(room.height())
-                            .arg(theme().dark);
+                            .arg(inks(painter).dark);
     if (kept.key != key || kept.scale != scale) {
         kept = {key, scale, QPixmap((room.size() * scale).toSize())};
         kept.picture.fill(Qt::transparent);
@@ -300,7 +299,7 @@ QRectF ListeningView::dial() const {
 QRectF ListeningView::foot() const { return {18, height() - figures_high + 2, width() - SumCard::wide - 36.0, figures_high - 34}; }
 
 void ListeningView::paint(QPainter& painter) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     painter.fillRect(rect(), t.ground);
     paint_figures(painter, QRectF(18, 14, figures_wide, height() - figures_high - 16));
     paint_round(painter);
@@ -323,15 +322,15 @@ void ListeningView::paint(QPainter& painter) {
 
 void ListeningView::write_figure(QPainter& painter, Column& page, const QString& name, const QString& figure, const QString& unit,
                                  const QColor& ink) {
-    page.line(name, theme().steel);
+    page.line(name, inks(painter).steel);
     const double base = page.y() + 22;
     const double wide = write(painter, type(Type::great, true), ink, {page.left(), base}, figure);
-    write(painter, type(Type::text), theme().steel, {page.left() + wide + 6, base}, unit);
+    write(painter, type(Type::text), inks(painter).steel, {page.left() + wide + 6, base}, unit);
     page.go_to(base + 14);
 }
 
 void ListeningView::paint_figures(QPainter& painter, const QRectF& room) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     Column page(painter, room);
     page.section(tr("BY ITS SOUND"));
     place({"source",
@@ -381,7 +380,7 @@ void ListeningView::paint_figures(QPainter& painter, const QRectF& room) {
 
 /// What to do about the limp, and which way.
 void ListeningView::write_beat(Column& page) {
-    const Theme& t = theme();
+    const Theme& t = page.inks();
     const std::optional<bool> even = even_is_right();
     const QString ways[2] = {balance() ? tr("clockwise") : tr("to the right"), balance() ? tr("anticlockwise") : tr("to the left")};
     place({"side",
@@ -412,7 +411,7 @@ void ListeningView::write_beat(Column& page) {
 }
 
 void ListeningView::paint_round(QPainter& painter) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const std::vector<LaidRound> all = wheels();
     const LaidRound& wheel = all[static_cast<size_t>(m_wheel) % all.size()];
     const QRectF room = dial();

@@ -5,7 +5,6 @@
 
 #include "drawing/words.h"
 #include "sheet/plot.h"
-#include "theme/theme.h"
 
 namespace echappe {
 namespace {
@@ -34,20 +33,21 @@ RatePlot::RatePlot(QWidget* parent) : QCustomPlot(parent), m_warmth(new QCPAxisR
     m_warmth->axis(QCPAxis::atBottom)->setTicker(days);
     m_warmth->axis(QCPAxis::atLeft)->ticker()->setTickCount(2);
     xAxis->setTickLabels(false);
-    retheme();
+    retheme(theme());
 }
 
-void RatePlot::retheme() {
-    setBackground(theme().ground);
+void RatePlot::retheme(const Theme& inks) {
+    m_inks = inks;
+    setBackground(m_inks.ground);
     for (QCPAxisRect* rect : {axisRect(), m_warmth})
-        for (const auto side : {QCPAxis::atLeft, QCPAxis::atBottom}) dress(rect->axis(side));
+        for (const auto side : {QCPAxis::atLeft, QCPAxis::atBottom}) dress(rect->axis(side), m_inks);
     yAxis->setLabel(tr("ahead, s"));
     m_warmth->axis(QCPAxis::atLeft)->setLabel(tr("°C"));
     show_log(m_beat);
 }
 
 void RatePlot::draw_stretch(const RateStretch& stretch) {
-    const Theme& t = theme();
+    const Theme& t = m_inks;
     if (stretch.line.empty()) return;
     QVector<double> x, y, low, high;
     constexpr double covers = 2;  // of its uncertainties: 95 in a hundred
@@ -62,7 +62,7 @@ void RatePlot::draw_stretch(const RateStretch& stretch) {
 }
 
 void RatePlot::draw_event(const RateEvent& event) {
-    const Theme& t = theme();
+    const Theme& t = m_inks;
     auto* mark = new QCPItemStraightLine(this);
     mark->setPen(line_of(t.brass_ink, 1.2, Qt::DashLine));
     mark->point1->setCoords(event.reference_s, 0);
@@ -71,7 +71,7 @@ void RatePlot::draw_event(const RateEvent& event) {
     words_at->setClipToAxisRect(true);
     words_at->setFont(type_on_screen(Type::note));
     words_at->setColor(t.brass_ink);
-    on_paper(words_at);
+    on_paper(words_at, m_inks);
     words_at->setRotation(-90);
     words_at->setPositionAlignment(Qt::AlignLeft | Qt::AlignTop);
     words_at->position->setTypeX(QCPItemPosition::ptPlotCoords);
@@ -87,7 +87,7 @@ void RatePlot::draw_event(const RateEvent& event) {
 void RatePlot::show_log(const DerivedBeat& beat) {
     m_beat = beat;
     if (m_picked >= static_cast<int>(beat.looks.size())) m_picked = -1;
-    const Theme& t = theme();
+    const Theme& t = m_inks;
     clearGraphs();
     clearItems();
     for (const RateStretch& stretch : beat.stretches) {
@@ -128,7 +128,7 @@ void RatePlot::show_trial(const std::vector<std::array<double, 2>>& line) {
         QCPGraph* trial = addGraph();
         trial->setName(name);
         trial->setData(x, y, true);
-        trial->setPen(line_of(theme().verdigris, 2.2, Qt::DashLine));
+        trial->setPen(line_of(m_inks.verdigris, 2.2, Qt::DashLine));
     }
     fit_axes();
     replot(QCustomPlot::rpQueuedReplot);

@@ -3,6 +3,7 @@
 #include <qcustomplot.h>
 
 #include "beat/derive.h"
+#include "theme/theme.h"
 
 namespace echappe {
 
@@ -16,7 +17,7 @@ public:
     /// Where it would go on after such a change; none: nothing is tried.
     void show_trial(const std::vector<std::array<double, 2>>& line);
     /// Inks and papers anew.
-    void retheme();
+    void retheme(const Theme& inks);
     /// The look that is picked, by the order of the reference; −1 none.
     int picked() const { return m_picked; }
     void pick(int look);
@@ -31,6 +32,7 @@ private:
     void draw_stretch(const RateStretch& stretch);
     void draw_event(const RateEvent& event);
     void fit_axes();
+    Theme m_inks = theme();
     DerivedBeat m_beat;
     QCPAxisRect* m_warmth;
     std::vector<std::array<double, 2>> m_trial;

@@ -50,7 +50,7 @@ double SwingPicture::lowest_mm() const {
 }
 
 void SwingPicture::paint_part(const PendulumPart& part, QPointF pivot, double angle, double px) {
-    const Theme& t = theme();
+    const Theme& t = inks(m_painter);
     m_painter.save();
     m_painter.translate(pivot);
     m_painter.rotate(angle);
@@ -75,7 +75,7 @@ void SwingPicture::paint_part(const PendulumPart& part, QPointF pivot, double an
 
 /// The simple pendulum's length beside the rod: the one figure that everything here hangs on.
 void SwingPicture::paint_length(QPointF pivot, double px) {
-    const Theme& t = theme();
+    const Theme& t = inks(m_painter);
     const double length = m_swings.pendulum->length_mm;
     const double x = m_room.left() + 16;
     const double foot = pivot.y() + length * px;
@@ -92,7 +92,7 @@ void SwingPicture::paint_length(QPointF pivot, double px) {
 
 void SwingPicture::paint_tray(QPointF pivot, double angle, double px) {
     if (!m_p->tray_mm) return;
-    const Theme& t = theme();
+    const Theme& t = inks(m_painter);
     m_painter.save();
     m_painter.translate(pivot);
     m_painter.rotate(angle);
@@ -114,7 +114,7 @@ void SwingPicture::paint_tray(QPointF pivot, double angle, double px) {
 
 /// The rating nut from the front, much enlarged: what is turned, with its marks going by.
 void SwingPicture::paint_nut(const QRectF& room) {
-    const Theme& t = theme();
+    const Theme& t = inks(m_painter);
     const double turns = tried("nut");
     const bool on = marked("nut");
     const QRectF body(room.left(), room.top() + 16, room.width(), room.height() - 42);
@@ -149,7 +149,7 @@ void SwingPicture::paint_nut(const QRectF& room) {
 }
 
 void SwingPicture::paint_pendulum() {
-    const Theme& t = theme();
+    const Theme& t = inks(m_painter);
     constexpr double nut_high = 92;
     const QPointF pivot(m_room.center().x() + 34, m_room.top() + 14);
     const double px = (m_room.height() - nut_high - 34) / lowest_mm();
@@ -190,8 +190,8 @@ void SwingPicture::paint_unmeasured(QPointF pivot, double angle, double px) {
     m_painter.save();
     m_painter.translate(pivot);
     m_painter.rotate(angle);
-    m_painter.setPen(QPen(theme().brass, 1.4, Qt::DashLine));
-    m_painter.setBrush(theme().ground);
+    m_painter.setPen(QPen(inks(m_painter).brass, 1.4, Qt::DashLine));
+    m_painter.setBrush(inks(m_painter).ground);
     const double r = m_swings.pendulum->length_mm * 0.065 * px;
     m_painter.drawEllipse(QPointF(0, m_swings.pendulum->length_mm * px), r, r);
     m_painter.restore();
@@ -206,7 +206,7 @@ double SwingPicture::rim_radius_mm() const {
 }
 
 void SwingPicture::paint_rim(QPointF middle, double angle, double px) {
-    const Theme& t = theme();
+    const Theme& t = inks(m_painter);
     const double outside = rim_radius_mm() * px;
     const double inside = m_swings.wheel ? m_b->wheel->rim_inside_mm / 2 * px : outside * 0.9;
     const auto arms = m_swings.wheel ? m_b->wheel->arms : 2;
@@ -236,7 +236,7 @@ void SwingPicture::paint_rim(QPointF middle, double angle, double px) {
 
 /// A pair of screws, opposite each other; standing still they can be taken hold of.
 void SwingPicture::paint_screws(size_t which, QPointF middle, double angle, double px) {
-    const Theme& t = theme();
+    const Theme& t = inks(m_painter);
     const BalanceScrews& pair = m_b->screws[which];
     const std::string means = "screws." + std::to_string(which);
     const bool on = marked(means);
@@ -261,7 +261,7 @@ void SwingPicture::paint_screws(size_t which, QPointF middle, double angle, doub
 
 /// Coil by coil from the collet to the pins and on to the stud; it winds and unwinds with the swing.
 void SwingPicture::paint_spring(QPointF middle, double angle, double px) {
-    const Theme& t = theme();
+    const Theme& t = inks(m_painter);
     const double collet = rim_radius_mm() * 0.11;
     const double outer = rim_radius_mm() * 0.56;
     const double coils = whole_spring(*m_b)->length_mm / (pi * (collet + outer));
@@ -290,7 +290,7 @@ void SwingPicture::paint_spring(QPointF middle, double angle, double px) {
 }
 
 void SwingPicture::paint_regulator(QPointF middle, double px, double outer_mm) {
-    const Theme& t = theme();
+    const Theme& t = inks(m_painter);
     const bool on = marked("pins");
     const double per_mm = 180 / (pi * outer_mm);  // degrees of the outer coil for a mm of strip
     const double between = m_b->pins_to_stud_mm.value_or(3);
@@ -324,7 +324,7 @@ void SwingPicture::paint_regulator(QPointF middle, double px, double outer_mm) {
 /// The line of centres, where the impulse pin rests beside it, and which way the collet goes: true angles, the balance at rest.
 void SwingPicture::paint_in_beat(QPointF middle, double px) {
     if (!m_swings.in_beat) return;
-    const Theme& t = theme();
+    const Theme& t = inks(m_painter);
     constexpr double down = 270;
     const double off = m_swings.in_beat->turn_deg;
     const double reach = rim_radius_mm() * 0.88 * px;
@@ -363,13 +363,13 @@ void SwingPicture::paint_overhang(QPointF middle, double px, double outer_mm, do
         if (i == 0) out.moveTo(point);
         else out.lineTo(point);
     }
-    m_painter.setPen(QPen(theme().blued, 1.3, Qt::DotLine));
+    m_painter.setPen(QPen(inks(m_painter).blued, 1.3, Qt::DotLine));
     m_painter.setBrush(Qt::NoBrush);
     m_painter.drawPath(out);
 }
 
 void SwingPicture::paint_balance() {
-    const Theme& t = theme();
+    const Theme& t = inks(m_painter);
     double widest = rim_radius_mm() * 1.2;
     for (const BalanceScrews& pair : m_b->screws) widest = std::max(widest, pair.radius_mm * 1.12);
     const double px = std::min(m_room.width() / 2 - 26, m_room.height() / 2 - 70) / widest;

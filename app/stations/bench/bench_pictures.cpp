@@ -17,8 +17,7 @@ namespace {
 
 constexpr double steps_wide = 330;
 
-QColor ink_of(const JobStep& step) {
-    const Theme& t = theme();
+QColor ink_of(const JobStep& step, const Theme& t) {
     return step.state == "done" ? t.verdigris : step.state == "waits" ? t.amber : step.state == "passed" ? t.steel : t.ink;
 }
 
@@ -41,7 +40,7 @@ QString BenchStation::wait_in_words(const JobStep& step) {
 }
 
 void BenchStation::write_pictures(QPainter& painter) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     Flow flow(painter, QRectF(18, 0, width() - 36.0, top_px), 26, 22);
     for (const auto& [id, picture, name] :
          {std::tuple("bench.order", Picture::order, tr("This job")), std::tuple("bench.parts", Picture::parts, tr("Parts out and in")),
@@ -54,7 +53,7 @@ void BenchStation::write_pictures(QPainter& painter) {
 }
 
 void BenchStation::paint(QPainter& painter) {
-    painter.fillRect(rect(), theme().ground);
+    painter.fillRect(rect(), inks(painter).ground);
     // Waits end by the clock.
     if (m_order_at != now_in_words()) m_order_of.reset();
     m_card->setVisible(m_picture == Picture::order);
@@ -80,7 +79,7 @@ void BenchStation::paint(QPainter& painter) {
 
 /// The steps as a chain at the left, the one that is next large.
 void BenchStation::paint_order(QPainter& painter) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const JobStep* now = step();
     painter.save();
     painter.setClipRect(QRectF(0, top_px, steps_wide, height() - top_px));
@@ -90,16 +89,16 @@ void BenchStation::paint_order(QPainter& painter) {
         const bool chosen = &one == now;
         constexpr double high = 26;
         // The thread runs on; a wait is a gap in it.
-        painter.setPen(QPen(ink_of(one), 1.2, one.state == "waits" ? Qt::DotLine : Qt::SolidLine));
+        painter.setPen(QPen(ink_of(one, t), 1.2, one.state == "waits" ? Qt::DotLine : Qt::SolidLine));
         if (&one != &order().steps.back()) painter.drawLine(QPointF(x, y + 6), QPointF(x, y + high - 6));
         painter.setBrush(one.state == "done" ? QBrush(t.verdigris) : chosen ? QBrush(t.blued) : QBrush(t.ground));
-        painter.setPen(QPen(chosen ? t.blued : ink_of(one), 1.5));
+        painter.setPen(QPen(chosen ? t.blued : ink_of(one, t), 1.5));
         painter.drawEllipse(QPointF(x, y), chosen ? 7 : 5, chosen ? 7 : 5);
         if (one.state == "passed") painter.drawLine(QPointF(x - 4, y + 4), QPointF(x + 4, y - 4));
         const QFont font = type(Type::note, chosen);
         const QString minutes = one.over() ? QString() : tr("%1 min").arg(words(print_fixed(one.minutes, 0)));
         const double room = steps_wide - x - 40 - width_of(type(Type::note), minutes);
-        write(painter, font, chosen ? t.blued : ink_of(one), {x + 16, y + 5}, elided(font, words(one.words), room));
+        write(painter, font, chosen ? t.blued : ink_of(one, t), {x + 16, y + 5}, elided(font, words(one.words), room));
         if (!minutes.isEmpty()) write(painter, type(Type::note), t.steel, {steps_wide - 10, y + 5}, minutes, 1);
         if (y > top_px && y < height())
             place({"step:" + words(one.id), QRectF(8, y - 12, steps_wide - 12, high), [this, id = one.id] { m_step = id, update(); },
@@ -138,7 +137,7 @@ void BenchStation::paint_order(QPainter& painter) {
 }
 
 void BenchStation::paint_step_large(QPainter& painter, const QRectF& room, const JobStep& one) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     Column page(painter, room);
     page.section(&one == order().next() ? tr("NEXT") : tr("THIS STEP"),
                  tr("%1 h to go").arg(words(print_fixed(order().minutes_left / 60, 1))));
@@ -188,7 +187,7 @@ void BenchStation::paint_step_large(QPainter& painter, const QRectF& room, const
 
 double BenchStation::paint_moves(QPainter& painter, const QRectF& room, const QString& head, const std::vector<PartMove>& moves,
                                  bool back) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     Column page(painter, room.adjusted(0, 0, 0, 4000));
     page.section(head);
     const double top = page.y();
@@ -216,13 +215,13 @@ void BenchStation::paint_parts(QPainter& painter) {
         paint_moves(painter, QRectF(half + 10, top_px + 12, half - 34, high), tr("BACK, FROM THE BIGGEST"), order().putting_back, true);
     m_long = std::max(out, back);
     const QString more = m_long - m_scrolled > height() ? tr("  More below: turn the wheel.") : QString();
-    write(painter, type(Type::note), theme().steel, {20, height() - 12.0},
+    write(painter, type(Type::note), inks(painter).steel, {20, height() - 12.0},
           tr("Trays and what is taken out are noted at Survey; it ticks itself here.") + more);
 }
 
 /// Both plates with a drop where oil goes, and the list beside them.
 void BenchStation::paint_oil(QPainter& painter) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const auto& oil = order().oil;
     const OilPlace* next = nullptr;
     for (const OilPlace& one : oil)
@@ -271,7 +270,7 @@ void BenchStation::paint_oil(QPainter& painter) {
 }
 
 void BenchStation::paint_symptoms(QPainter& painter, const QRectF& room) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     Column page(painter, room);
     page.section(tr("WHAT IS SEEN OR HEARD"));
     for (const DiagnosisSymptom& symptom : shipped_diagnosis().symptoms) {
@@ -284,7 +283,7 @@ void BenchStation::paint_symptoms(QPainter& painter, const QRectF& room) {
 }
 
 void BenchStation::paint_causes(QPainter& painter, const QRectF& room) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     Column page(painter, room);
     const DiagnoseResult& out = diagnosis();
     page.section(tr("WHAT IT MAY BE"), tr("%1 bits open").arg(words(print_fixed(out.entropy_bits, 1))));

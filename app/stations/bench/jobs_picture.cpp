@@ -34,7 +34,7 @@ QStringList in_two_lines(const QFont& font, const QString& name, double room) {
 }
 
 void board(QPainter& painter, double left, double right, double y) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     painter.setPen(QPen(t.brass, 1.2));
     painter.setBrush(t.pale_brass);
     painter.drawRect(QRectF(left, y, right - left, 7));
@@ -44,7 +44,7 @@ void board(QPainter& painter, double left, double right, double y) {
 
 /// Its outline by its kind, a tag under it.
 void BenchStation::paint_clock(QPainter& painter, const JobOnBench& job, QPointF foot, double high) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const bool cloth = job.state == "waits", home = job.state == "closed";
     painter.setPen(QPen(job.late ? t.ruby : home ? t.steel : t.ink, 1.4, cloth ? Qt::DashLine : Qt::SolidLine));
     painter.setBrush(home ? t.ground : t.sheet);
@@ -96,7 +96,7 @@ void BenchStation::paint_clock(QPainter& painter, const JobOnBench& job, QPointF
 }
 
 void BenchStation::paint_today(QPainter& painter, const QRectF& room) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     Column page(painter, room);
     if (!m_words.isEmpty()) page.says(tr("Only jobs with “%1”; F finds others.").arg(m_words), t.amber, Type::text);
     page.section(tr("TODAY"), tr("%1 h").arg(words(print_fixed(m_today.minutes_today / 60, 1))));
@@ -120,7 +120,7 @@ void BenchStation::paint_today(QPainter& painter, const QRectF& room) {
 }
 
 void BenchStation::paint_jobs(QPainter& painter) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const double today_wide = 300, right = width() - today_wide - 20;
     if (m_looking) {
         Column page(painter, QRectF(20, top_px + 20, right - 40, 80));

@@ -18,7 +18,7 @@ bool of_steel(const DerivedCard& card) {
            card.kind == "straighten";
 }
 
-QColor metal_of(const DerivedCard& card) { return of_steel(card) ? theme().steel : theme().pale_brass; }
+QColor metal_of(const DerivedCard& card, const Theme& inks) { return of_steel(card) ? inks.steel : inks.pale_brass; }
 
 /// Both halves of a turned part's section, mm, y downwards.
 QPainterPath section(const TurnedShape& shape) {
@@ -78,8 +78,8 @@ private:
     /// Read, done or to come.
     QColor ink_of(const std::string& step) const {
         const CardStep* of = m_card.step(step);
-        if (now(step)) return theme().blued;
-        return !of ? theme().ink : !of->right ? theme().ruby : of->done ? theme().verdigris : theme().steel;
+        if (now(step)) return inks(m_painter).blued;
+        return !of ? inks(m_painter).ink : !of->right ? inks(m_painter).ruby : of->done ? inks(m_painter).verdigris : inks(m_painter).steel;
     }
     double size_of(const std::string& step, double otherwise) const {
         const CardStep* of = m_card.step(step);
@@ -88,13 +88,13 @@ private:
     /// How large it is drawn, and in what its sizes are told.
     void scale(double px) {
         scale_bar(m_painter, {m_room.right() - 120, m_room.bottom() - 6}, px, 90);
-        write(m_painter, type(Type::note), theme().steel, {m_room.left(), m_room.bottom() - 2},
+        write(m_painter, type(Type::note), inks(m_painter).steel, {m_room.left(), m_room.bottom() - 2},
               QObject::tr("sizes in %1").arg(words(m_unit.symbol)));
     }
 };
 
 void Large::turned() {
-    const Theme& t = theme();
+    const Theme& t = inks(m_painter);
     TurnedInput in;
     in.shape = *m_card.turned;
     const TurnedResult part = turn_part(in);
@@ -102,7 +102,7 @@ void Large::turned() {
     const QRectF room = m_room.adjusted(30, 40, -30, -46);
     const double px = fit(section(in.shape), room, to);
     m_painter.setPen(QPen(t.ink, 1.2));
-    m_painter.setBrush(metal_of(m_card));
+    m_painter.setBrush(metal_of(m_card, t));
     m_painter.drawPath(to.map(section(in.shape)));
     m_painter.setPen(QPen(t.steel, 0.8, Qt::DashDotLine));
     m_painter.drawLine(to.map(QPointF(-3 / px * 4, 0)), to.map(QPointF(part.length_mm + 12 / px, 0)));
@@ -132,14 +132,14 @@ void Large::turned() {
 }
 
 void Large::flat() {
-    const Theme& t = theme();
+    const Theme& t = inks(m_painter);
     const QPainterPath path = flat_path(*m_card.flat);
     QTransform to;
     const double px = fit(path, m_room.adjusted(60, 12, -20, -46), to);
     QPainterPath odd = to.map(path);
     odd.setFillRule(Qt::OddEvenFill);
     m_painter.setPen(QPen(now("saw") || now("file") ? t.blued : t.ink, now("saw") || now("file") ? 2.2 : 1.2));
-    m_painter.setBrush(metal_of(m_card));
+    m_painter.setBrush(metal_of(m_card, t));
     m_painter.drawPath(odd);
     const QRectF box = path.boundingRect(), at = to.mapRect(box);
     dimension(m_painter, {at.left(), at.bottom() + 16}, {at.right(), at.bottom() + 16}, length(size_of("width", box.width())),
@@ -158,7 +158,7 @@ void Large::flat() {
 }
 
 void Large::circle() {
-    const Theme& t = theme();
+    const Theme& t = inks(m_painter);
     const double whole = m_card.outside_mm, px = (std::min(m_room.width(), m_room.height()) - 40) / whole;
     const QPointF middle = m_room.center();
     // What lies there already: wheels behind it, pivot holes.
@@ -195,7 +195,7 @@ void Large::circle() {
 
 /// Cut through: each part of the set a pair of bars about the axis, the one that is made now in colour.
 void Large::set() {
-    const Theme& t = theme();
+    const Theme& t = inks(m_painter);
     const ConcentricResult& set = *m_card.set;
     const double largest = set.parts.back().outside->nominal_mm;
     const double px = (m_room.height() - 60) / largest, middle = m_room.center().y();
@@ -231,7 +231,7 @@ void Large::set() {
 
 /// From the front, its diameters as circles to scale.
 void Large::face() {
-    const Theme& t = theme();
+    const Theme& t = inks(m_painter);
     // Steps that make a diameter of the part itself.
     static const std::set<std::string> diameters = {"blank",        "bore",       "outside", "rim",    "seat",       "ring",
                                                     "ring-outside", "ream",       "broach",  "body",   "turn-front", "turn-back",
@@ -270,9 +270,9 @@ void Large::face() {
 }  // namespace
 
 void paint_small(QPainter& painter, const QRectF& room, const DerivedCard& card, const QColor& ink, bool waits) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     painter.setPen(QPen(ink, 1.3, waits ? Qt::DashLine : Qt::SolidLine));
-    painter.setBrush(metal_of(card));
+    painter.setBrush(metal_of(card, t));
     if (card.turned || card.flat) {
         const QPainterPath path = card.turned ? section(*card.turned) : flat_path(*card.flat);
         QTransform to;

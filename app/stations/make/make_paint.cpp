@@ -43,7 +43,7 @@ void MakeStation::lay_out() {
 }
 
 void MakeStation::paint_nothing(QPainter& painter) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     Column page(painter, QRectF(22, 40, 560, 300));
     page.head(tr("Nothing to make yet"), t.ink);
     page.says(tr("Parts come here by themselves: a lost count that is chosen at the Train, a hole that is to be bushed, a bent arbor, a "
@@ -56,7 +56,7 @@ void MakeStation::paint_nothing(QPainter& painter) {
 }
 
 void MakeStation::paint_begin(QPainter& painter, const QRectF& room) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     Column page(painter, room);
     page.head(tr("Begin a part"), t.ink);
     page.says(tr("With its usual sizes; yours are typed on the sheet beside it. Its letter begins it."), t.steel, Type::text);
@@ -84,7 +84,7 @@ void MakeStation::paint_begin(QPainter& painter, const QRectF& room) {
 }
 
 void MakeStation::paint_part(QPainter& painter, const DerivedCard& part, const QRectF& row) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const bool waits = !derived().can_begin(part);
     if (&part == card()) {
         painter.setPen(QPen(t.blued, 1.4));
@@ -109,7 +109,7 @@ void MakeStation::paint_part(QPainter& painter, const DerivedCard& part, const Q
 }
 
 void MakeStation::paint_unplanned(QPainter& painter, const BegunPart& part, const QRectF& row) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const std::string id = "begun:" + part.id;
     if (m_chosen == id) {
         painter.setPen(QPen(t.blued, 1.4));
@@ -123,7 +123,7 @@ void MakeStation::paint_unplanned(QPainter& painter, const BegunPart& part, cons
 }
 
 void MakeStation::paint_parts(QPainter& painter, const QRectF& room) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     painter.save();
     Column page(painter, room.adjusted(14, 14, -8, 4000));
     page.section(tr("PARTS TO MAKE"), tr("in their order"));
@@ -161,7 +161,7 @@ void MakeStation::paint_parts(QPainter& painter, const QRectF& room) {
 }
 
 void MakeStation::paint_ways(Column& page, const DerivedCard& part) {
-    const Theme& t = theme();
+    const Theme& t = page.inks();
     for (const TeethWay& way : part.ways) {
         const bool chosen = way.way == part.way;
         const QString figures = way.possible ? tr("keeps %1 % of the rim, some %2 minutes")
@@ -176,7 +176,7 @@ void MakeStation::paint_ways(Column& page, const DerivedCard& part) {
 }
 
 void MakeStation::paint_step(QPainter& painter, const QRectF& room, const DerivedCard& part) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     Column page(painter, room);
     page.section(words(part.name).toUpper());
     page.says(words(part.because), t.steel);
@@ -239,7 +239,7 @@ void MakeStation::paint_step(QPainter& painter, const QRectF& room, const Derive
 
 /// The teeth in a ring, cut ones filled, and what the crank does next.
 void MakeStation::paint_dividing(QPainter& painter, const QRectF& room, const DerivedCard& part) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const auto teeth = static_cast<long long>(part.table->rows.size());
     const double r = std::min(room.height(), 0.46 * room.width()) / 2 - 14;
     const QPointF middle(room.left() + r + 16, room.center().y());
@@ -288,7 +288,7 @@ void MakeStation::paint_steps(QPainter& painter, const QRectF& room, const Deriv
 }
 
 void MakeStation::paint(QPainter& painter) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     painter.fillRect(rect(), t.ground);
     const DerivedCard* now = card();
     if (m_show == Show::beginning) return paint_begin(painter, QRectF(32, 30, width() - 64, height() - 40));

@@ -63,10 +63,7 @@ void print_card(Sheet& sheet, const Job& job, const DerivedCard& card) {
     sheet.painter.translate(sheet.at(136, 30));
     constexpr double pixels_wide = 300, corner_mm = 60;
     sheet.painter.scale(corner_mm * sheet.px / pixels_wide, corner_mm * sheet.px / pixels_wide);
-    {
-        const PaperInks inks;
-        paint_large(sheet.painter, QRectF(0, 0, pixels_wide, 230), card, job.length);
-    }
+    paint_large(sheet.painter, QRectF(0, 0, pixels_wide, 230), card, job.length);
     sheet.painter.restore();
     print_steps(sheet, card, job.length, std::max(y + 8, 84.0));
 }

@@ -140,15 +140,15 @@ QList<Action> BetweenView::make_actions() {
 }
 
 void BetweenView::paint(QPainter& painter) {
-    painter.fillRect(rect(), theme().ground);
+    painter.fillRect(rect(), inks(painter).ground);
     const double left = width() - SumCard::wide;
     paint_elevation(painter, QRectF(16, 0, left - 32, height() - trials_high));
-    painter.fillRect(QRectF(16, height() - trials_high, left - 32, 1), theme().rule);
+    painter.fillRect(QRectF(16, height() - trials_high, left - 32, 1), inks(painter).rule);
     paint_trials(painter, QRectF(16, height() - trials_high, left - 32, trials_high));
 }
 
 void BetweenView::paint_rim(QPainter& painter, double x, double axis_y, double thick, double radius_px, const QRectF& room, bool pinion) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const double reach = std::min(radius_px, std::min(axis_y - room.top(), room.bottom() - axis_y));
     const QRectF disc(x - thick / 2, axis_y - reach, thick, 2 * reach);
     painter.setPen(QPen(pinion ? t.ink : t.brass, 1));
@@ -168,7 +168,7 @@ void BetweenView::paint_rim(QPainter& painter, double x, double axis_y, double t
 
 /// One plate cut through its hole: the wall either side of the pivot, the oil sink outside.
 void BetweenView::paint_plate_end(QPainter& painter, const Elevation& e, const DerivedHole& hole, double face_x, double outwards) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const double px = e.px, axis_y = e.axis;
     const QRectF& room = e.picture;
     constexpr double usual_thickness_mm = 2;
@@ -223,7 +223,7 @@ BetweenView::Elevation BetweenView::elevation(const QRectF& room, const DerivedH
 }
 
 void BetweenView::paint_elevation(QPainter& painter, const QRectF& room) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const auto& derived = m_document.derived();
     const std::string& subject = m_document.selection().subject();
     const DerivedArbor* arbor = derived.train.arbor(subject);
@@ -259,7 +259,7 @@ void BetweenView::paint_elevation(QPainter& painter, const QRectF& room) {
 
 /// The arbor itself: pivots, body, wheel and pinion.
 void BetweenView::paint_body(QPainter& painter, const Elevation& e, const DerivedArbor& arbor) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     constexpr double usual_thickness_mm = 2, beyond = 4;
     painter.setPen(QPen(t.ink, 0.9));
     painter.setBrush(t.steel);
@@ -282,7 +282,7 @@ void BetweenView::paint_body(QPainter& painter, const Elevation& e, const Derive
 
 /// The line of a bent arbor, as it stands at its high side.
 void BetweenView::paint_bow(QPainter& painter, const Elevation& e, const DerivedArbor& arbor) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const double high = std::min(*e.read->tir_mm / 2 * e.px * bow_times, e.picture.height() * 0.3);
     QPainterPath bow(QPointF(e.x0, e.axis));
     bow.quadTo(QPointF((e.x0 + e.shoulder) / 2, e.axis - 2 * high), QPointF(e.shoulder, e.axis));
@@ -298,7 +298,7 @@ void BetweenView::paint_bow(QPainter& painter, const Elevation& e, const Derived
 }
 
 void BetweenView::paint_shake(QPainter& painter, const Elevation& e, const EndShakeResult& shake) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const QColor ink = shake.verdict == "right" ? t.verdigris : shake.verdict == "binds" ? t.ruby : t.amber;
     const double from = std::min(e.shoulder, e.x1), to = std::max(e.shoulder, e.x1), radius = e.pivot_radius(e.back);
     painter.fillRect(QRectF(QPointF(from, e.axis - e.body), QPointF(to, e.axis - radius)), ink);
@@ -313,7 +313,7 @@ void BetweenView::paint_shake(QPainter& painter, const Elevation& e, const EndSh
 
 void BetweenView::paint_check(QPainter& painter, const TrialCheck& check, QPointF at) {
     constexpr double radius = 11;
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     if (check.kind == "alone") {
         const bool subject = check.arbors.front() == m_document.selection().subject();
         write(painter, type(Type::note, true), subject ? t.blued : t.ink, at + QPointF(radius + 6, -6), words(check.name));
@@ -346,7 +346,7 @@ void BetweenView::paint_check(QPainter& painter, const TrialCheck& check, QPoint
 }
 
 void BetweenView::paint_trials(QPainter& painter, const QRectF& room) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const TrainList* train = m_document.selection().train();
     if (!train || m_trials.empty()) return;
     const auto ran = std::count_if(m_trials.begin(), m_trials.end(), [](const TrialCheck& c) { return c.passed(); });
@@ -381,7 +381,7 @@ void BetweenView::paint_trials(QPainter& painter, const QRectF& room) {
 
 /// The trial that is marked: how it went, and how long the train coasts.
 void BetweenView::write_marked(QPainter& painter, const TrialCheck& now, const QRectF& room) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     Flow line(painter, room.adjusted(2, 0, 0, 0), room.bottom() - 34);
     line.say(words(now.name), t.blued, Type::text, true);
     line.say(now.passed()   ? tr("runs freely, end shake felt")

@@ -20,7 +20,7 @@ bool is_doubtful(const HoleRecord& hole, const std::string& field) {
 }  // namespace
 
 void PivotsStation::paint_card(QPainter& painter, const QRectF& room) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     painter.fillRect(room, t.sheet);
     painter.fillRect(QRectF(room.left(), 0, 1, height()), t.rule);
     const DerivedHole* now = hole();
@@ -42,8 +42,8 @@ void PivotsStation::paint_card(QPainter& painter, const QRectF& room) {
 }
 
 void PivotsStation::write_decision(Column& page, QPainter& painter, const DerivedHole& hole) {
-    const Theme& t = theme();
-    const QColor ink = PlateArt::ink(hole.decision);
+    const Theme& t = inks(painter);
+    const QColor ink = PlateArt::ink(hole.decision, t);
     const QString head = words(words_for_decision(hole.decision));
     const QRectF at = page.head(head.left(1).toUpper() + head.mid(1), ink);
     if (hole.record.done) write(painter, type(Type::text, true), t.verdigris, {page.right(), at.top() + 15}, tr("done"), 1);
@@ -73,7 +73,7 @@ void PivotsStation::write_decision(Column& page, QPainter& painter, const Derive
 }
 
 void PivotsStation::write_readings(Column& page, const DerivedHole& hole) {
-    const Theme& t = theme();
+    const Theme& t = page.inks();
     const QString unit = words(m_document.job().length.symbol);
     const HoleRecord& r = hole.record;
     const auto or_dash = [&](const std::optional<double>& mm) { return mm ? length(*mm) : QString("–"); };
@@ -95,7 +95,7 @@ void PivotsStation::write_readings(Column& page, const DerivedHole& hole) {
 
 /// The bush that is planned, and to what the hole is opened.
 void PivotsStation::write_bush(Column& page, const DerivedHole& hole) {
-    const Theme& t = theme();
+    const Theme& t = page.inks();
     const QString unit = words(m_document.job().length.symbol);
     if (!hole.plan) return page.gap(8);
     const BushPlanResult& plan = *hole.plan;
@@ -116,7 +116,7 @@ void PivotsStation::write_bush(Column& page, const DerivedHole& hole) {
 }
 
 void PivotsStation::write_schools(Column& page, QPainter& painter, const DerivedHole& hole) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const auto clearances = clearances_of(hole);
     if (clearances.empty()) return;
     page.section(tr("CLEARANCE, THREE SCHOOLS, %1").arg(words(m_document.job().length.symbol)));
@@ -157,7 +157,7 @@ QString PivotsStation::effect_in_words(const DerivedHole& hole, size_t which) {
 
 void PivotsStation::write_meshes(Column& page, QPainter& painter, const DerivedHole& hole) {
     if (hole.effects.empty()) return;
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     page.section(tr("MESH DEPTHS, %1").arg(words(m_document.job().length.symbol)), tr("now · worn · true"));
     const auto& simulated = effects(hole);
     constexpr size_t most = 4;
@@ -183,7 +183,7 @@ void PivotsStation::write_meshes(Column& page, QPainter& painter, const DerivedH
 }
 
 void PivotsStation::write_remarks(Column& page, const DerivedHole& hole) {
-    const Theme& t = theme();
+    const Theme& t = page.inks();
     const auto remark = [&](const std::string& text, const QColor& bar) {
         if (page.holds(24)) page.remark(words(text), bar);
     };

@@ -212,7 +212,7 @@ std::vector<Scene> PivotsStation::scenes() {
 }
 
 void PivotsStation::paint(QPainter& painter) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     painter.fillRect(rect(), t.ground);
     const DerivedPivots& pivots = m_document.derived().pivots;
     if (pivots.holes.empty()) {
@@ -237,7 +237,7 @@ void PivotsStation::paint(QPainter& painter) {
 }
 
 void PivotsStation::paint_plate(QPainter& painter, const QString& plate, const QRectF& room) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const bool behind = plate == "back";
     const DerivedPivots& pivots = m_document.derived().pivots;
     write(painter, type(Type::note, true), t.steel, {room.left() + 2, room.top() - 14}, PlateArt::title(behind, room.width()));
@@ -274,13 +274,13 @@ void PivotsStation::paint_plate(QPainter& painter, const QString& plate, const Q
         const QString what = (hole.record.done ? tr("done · ") : QString()) + words(words_for_decision(hole.decision));
         labels.write_beside(painter, at, selected ? 14 : 8, room.adjusted(-12, -2, 12, 12),
                             words(m_document.job().train.name_of_arbor(hole.arbor)), selected ? t.blued : t.ink, what,
-                            hole.record.done ? t.steel : PlateArt::ink(hole.decision));
+                            hole.record.done ? t.steel : PlateArt::ink(hole.decision, t));
     }
 }
 
 void PivotsStation::paint_progress(QPainter& painter, const QRectF& room) {
     const DerivedPivots& pivots = m_document.derived().pivots;
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const auto measured =
         std::count_if(pivots.holes.begin(), pivots.holes.end(), [](const DerivedHole& hole) { return hole.plan.has_value(); });
     const bool begun = pivots.holes_to_do > 0;
@@ -297,7 +297,7 @@ void PivotsStation::paint_progress(QPainter& painter, const QRectF& room) {
 }
 
 void PivotsStation::paint_large(QPainter& painter, const DerivedHole& hole, const QRectF& room) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     Column page(painter, room.adjusted(2, 6, -18, 0));
     page.section(words(hole.name).toUpper() + tr(" HOLE"));
     if (!hole.plan) {
@@ -346,7 +346,7 @@ PivotsStation::Enlarged PivotsStation::enlarged(const DerivedHole& hole, const Q
 void PivotsStation::paint_planned_bush(QPainter& painter, const Enlarged& large) {
     const auto& bush = large.hole.plan->bush;
     if (!bush) return;
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     painter.setPen(QPen(t.blued, 1.4, Qt::DashLine));
     painter.setBrush(Qt::NoBrush);
     const double radius = bush->outside_mm / 2 * large.px;
@@ -356,7 +356,7 @@ void PivotsStation::paint_planned_bush(QPainter& painter, const Enlarged& large)
 }
 
 void PivotsStation::paint_hole_and_pivot(QPainter& painter, const Enlarged& large) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const DerivedHole& hole = large.hole;
     const double radius = large.original_mm / 2 * large.px;
     painter.setPen(QPen(t.brass, 1.8));
@@ -380,7 +380,7 @@ void PivotsStation::paint_hole_and_pivot(QPainter& painter, const Enlarged& larg
 
 /// Where the hole stands now and where it belongs, each named on its own side.
 void PivotsStation::paint_centres(QPainter& painter, const Enlarged& large) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const QPointF worn_at = large.centre + large.hole_at + large.walk / 2;
     cross(painter, worn_at, 7, QPen(t.brass_ink, 1.8));
     const QPointF away = worn_at - large.centre;
@@ -392,7 +392,7 @@ void PivotsStation::paint_centres(QPainter& painter, const Enlarged& large) {
 }
 
 void PivotsStation::paint_push(QPainter& painter, const Enlarged& large, const QRectF& room) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const BushPlanResult& plan = *large.hole.plan;
     const QPointF way = large.view.way(*large.hole.push_deg);
     const double from =
@@ -418,7 +418,7 @@ void PivotsStation::paint_push(QPainter& painter, const Enlarged& large, const Q
 
 void PivotsStation::paint_offset(QPainter& painter, const DerivedHole& hole, const QRectF& room) {
     const Offset move = table_move(hole);
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const QPointF at(room.left() + 2, room.bottom() - 8);
     const QFont bold = type(Type::text, true);
     if (std::hypot(move.x, move.y) < 0.005) {
@@ -453,17 +453,17 @@ void PivotsStation::paint_reamers(QPainter& painter, const DerivedHole& hole, co
         paint_pass(painter, hole, i, {room.left() + static_cast<double>(i) * step + 2, foot - tall, step - 8, tall});
     }
     Column page(painter, {room.left(), foot + 4, room.width() + 16, 50});
-    page.line(tr("press fit %1 %2").arg(length(*plan.press_fit_mm), unit), theme().steel);
+    page.line(tr("press fit %1 %2").arg(length(*plan.press_fit_mm), unit), inks(painter).steel);
     page.gap(-2);
     page.says(plan.broach_passes > 0
                   ? tr("broach %1 to %2 %3, pivot tried often").arg(length(plan.bush->bore_mm), length(*plan.broach_to_mm), unit)
                   : tr("bore as it comes, %1 %2").arg(length(plan.bush->bore_mm), unit),
-              theme().steel);
+              inks(painter).steel);
 }
 
 /// A reamer as a bar, higher the wider it is; ticked when it has been through.
 void PivotsStation::paint_pass(QPainter& painter, const DerivedHole& hole, size_t pass, const QRectF& bar) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const bool ticked = pass < hole.record.reamed_mm.size();
     const bool now = pass == hole.record.reamed_mm.size() && !hole.record.done;
     painter.setPen(QPen(now ? t.blued : t.brass, now ? 2.2 : 1));
@@ -486,7 +486,7 @@ void PivotsStation::paint_pass(QPainter& painter, const DerivedHole& hole, size_
 
 /// A hole that is not reamed has its work told in order.
 void PivotsStation::paint_steps(QPainter& painter, const DerivedHole& hole, const QRectF& room) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const std::vector<std::string> steps = steps_for_hole(hole.decision, *hole.asked, *hole.plan);
     if (steps.empty()) return;
     Column page(painter, room.adjusted(0, 6, 0, 0));

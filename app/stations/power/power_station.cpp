@@ -113,12 +113,11 @@ QList<PrintTable> PowerStation::print_tables() {
 
 void PowerStation::paint_over(QPainter& painter) {
     if (m_plot->isHidden()) return;
-    m_plot->retheme();
     paint_plot(painter, *m_plot);
 }
 
 void PowerStation::changeEvent(QEvent* event) {
-    if (event->type() == QEvent::StyleChange) m_plot->retheme();
+    if (event->type() == QEvent::StyleChange) m_plot->retheme(theme());
     Canvas::changeEvent(event);
 }
 
@@ -382,7 +381,7 @@ void PowerStation::mouseMoveEvent(QMouseEvent* event) {
 void PowerStation::mouseReleaseEvent(QMouseEvent*) { m_dragging = false; }
 
 void PowerStation::paint_nothing(QPainter& painter) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     Column page(painter, QRectF(22, 40, 460, 200));
     page.head(tr("No drive yet"), t.ink);
     page.says(tr("Say what drives the train, then give its sizes:"), t.steel, Type::text);
@@ -403,7 +402,7 @@ void PowerStation::begin_with(const std::string& kind) {
 }
 
 void PowerStation::paint(QPainter& painter) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     painter.fillRect(rect(), t.ground);
     const DerivedDrive* now = power();
     m_picture = {};

@@ -9,7 +9,7 @@
 namespace echappe {
 
 void PowerStation::paint_drive(QPainter& painter, const DerivedDrive& power, const QRectF& room) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const DriveRecord& drive = power.drive;
     const QString title = drive.as<WeightDrive>()   ? tr("WEIGHT AND LINE")
                           : drive.as<SpringDrive>() ? tr("SPRING IN ITS BARREL")
@@ -32,7 +32,7 @@ void PowerStation::paint_drive(QPainter& painter, const DerivedDrive& power, con
 }
 
 void PowerStation::write_missing(QPainter& painter, const DerivedDrive& power, const QRectF& room) {
-    Column(painter, room.adjusted(2, 10, -18, 0)).says(tr("To be given: %1.").arg(words(power.missing)), theme().steel, Type::text);
+    Column(painter, room.adjusted(2, 10, -18, 0)).says(tr("To be given: %1.").arg(words(power.missing)), inks(painter).steel, Type::text);
 }
 
 /// A weight on its line: the drum above, the fall below it to scale.
@@ -46,7 +46,7 @@ struct PowerStation::Fall {
 
 void PowerStation::paint_weight(QPainter& painter, const DerivedDrive& power, const WeightDrive& drive, const QRectF& room) {
     if (!power.weight) return write_missing(painter, power, room);
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const WeightDriveResult& w = *power.weight;
     Fall fall{room, std::max(drive.room_mm.value_or(w.fall_mm), w.fall_mm), std::clamp(*drive.drum_diameter_mm * 0.75, 26.0, 54.0), {}, 0,
               1};
@@ -73,7 +73,7 @@ void PowerStation::paint_weight(QPainter& painter, const DerivedDrive& power, co
 
 /// The room it has, and what one winding takes of it.
 void PowerStation::paint_fall(QPainter& painter, const Fall& fall, const WeightDriveResult& w, const WeightDrive& drive) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const double x = fall.room.left() + 14;
     painter.setPen(QPen(t.steel, 1));
     painter.drawLine(QPointF(x, fall.top), QPointF(x, fall.top + fall.space_mm * fall.px));
@@ -91,7 +91,7 @@ void PowerStation::paint_fall(QPainter& painter, const Fall& fall, const WeightD
 
 /// The weight where it has come to, on its line or in the bight of it.
 void PowerStation::paint_hanging(QPainter& painter, const Fall& fall, const WeightDriveResult& w, const WeightDrive& drive) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const double y = fall.top + (1 - m_wound) * w.fall_mm * fall.px;
     const bool pulley = drive.moving_pulleys > 0;
     const double line_x = fall.axis.x() + fall.drum / 2 + 2.5;
@@ -118,7 +118,7 @@ void PowerStation::paint_hanging(QPainter& painter, const Fall& fall, const Weig
 }
 
 void PowerStation::paint_barrel(QPainter& painter, const DerivedDrive& power, QPointF middle, double radius) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     painter.setPen(QPen(t.brass, 1.4));
     painter.setBrush(t.pale_brass);
     painter.drawEllipse(middle, radius * 1.09, radius * 1.09);
@@ -174,7 +174,7 @@ void PowerStation::paint_coils(QPainter& painter, const SpringSizeInput& in, con
 }
 
 void PowerStation::paint_spring(QPainter& painter, const DerivedDrive& power, const QRectF& room) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const double radius = std::min(room.width(), room.height()) / 2 * 0.84;
     paint_barrel(painter, power, {room.left() + radius * 1.14, room.center().y()}, radius);
     if (!power.spring) return write_missing(painter, power, room);
@@ -205,7 +205,7 @@ struct PowerStation::Cone {
 };
 
 void PowerStation::paint_fusee(QPainter& painter, const DerivedDrive& power, const FuseeDrive& drive, const QRectF& room) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const double radius = std::min(room.width() * 0.25, room.height() * 0.34);
     const QPointF barrel(room.left() + radius * 1.16, room.center().y() - 10);
     paint_barrel(painter, power, barrel, radius);
@@ -228,7 +228,7 @@ void PowerStation::paint_fusee(QPainter& painter, const DerivedDrive& power, con
 }
 
 void PowerStation::paint_cone(QPainter& painter, const Cone& cone) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const size_t count = cone.power.cone_mm.size();
     QPolygonF side;
     for (size_t q = 0; q < count; ++q) side << cone.at(static_cast<double>(q)) + QPointF(cone.radius(q), 0);
@@ -252,7 +252,7 @@ void PowerStation::paint_cone(QPainter& painter, const Cone& cone) {
 /// Wound, the chain lies on the cone up to its small end; run down it has gone over to the barrel. The stop arm comes in at the
 /// small end.
 void PowerStation::paint_chain(QPainter& painter, const Cone& cone) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const double run_quarters = (1 - m_wound) * cone.quarters;
     const auto next = static_cast<size_t>(std::ceil(run_quarters));
     painter.setPen(QPen(t.ink, 2));
@@ -280,7 +280,7 @@ void PowerStation::paint_chain(QPainter& painter, const Cone& cone) {
 /// Torque from one rewind to the next, as a saw, and how often.
 void PowerStation::paint_rewind(QPainter& painter, const DerivedDrive& power, const RewoundDrive& drive, const QRectF& room) {
     if (!power.rewind) return write_missing(painter, power, room);
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const QRectF box(room.left() + 8, room.top() + 20, room.width() - 30, room.height() * 0.4);
     constexpr int teeth = 4;
     const double falls = power.rewind->flatness;

@@ -10,7 +10,7 @@ namespace echappe {
 
 /// Above and below the plot: where the torque is told, and what is thought of it.
 void PowerStation::write_torque(QPainter& painter, const DerivedDrive& power, const QRectF& room) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     Column page(painter, room.adjusted(0, 14, 0, 0));
     page.section(tr("TORQUE OVER THE RUN, N mm"));
     if (power.torque.empty()) {
@@ -30,7 +30,7 @@ void PowerStation::write_torque(QPainter& painter, const DerivedDrive& power, co
 }
 
 void PowerStation::paint_swing(QPainter& painter, const DerivedDrive& power, QPointF pivot, double length) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const PowerChainResult& now = *power.chain_at(m_wound);
     const PowerChainResult& chain = *power.chain;
     const bool pendulum = chain.semi_arc_deg.has_value();
@@ -89,7 +89,7 @@ struct PowerStation::Stream {
 };
 
 void PowerStation::paint_flow(QPainter& painter, const DerivedDrive& power, const QRectF& room) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     Column page(painter, room.adjusted(2, 12, -18, 0));
     page.section(tr("WHERE THE POWER GOES"));
     if (!power.chain) {
@@ -117,7 +117,7 @@ void PowerStation::paint_flow(QPainter& painter, const DerivedDrive& power, cons
 
 /// What is lost falls away below the band, as wide as it is.
 void PowerStation::paint_loss(QPainter& painter, const Stream& flow, const PowerAtArbor& from, const PowerAtArbor& to, size_t which) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const double x0 = flow.x(which), x1 = flow.x(which + 1), axis = flow.axis;
     const double before = flow.half(from.power_W), after = flow.half(to.power_W);
     painter.setPen(Qt::NoPen);
@@ -133,7 +133,7 @@ void PowerStation::paint_loss(QPainter& painter, const Stream& flow, const Power
 }
 
 void PowerStation::paint_station_of_power(QPainter& painter, const PowerAtArbor& arbor, QPointF at, double wide) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const bool subject = arbor.id == m_document.selection().subject();
     painter.setPen(QPen(subject ? t.blued : t.brass, subject ? 2.4 : 1.4));
     painter.setBrush(t.sheet);
@@ -159,7 +159,7 @@ void PowerStation::paint_station_of_power(QPainter& painter, const PowerAtArbor&
 /// What reaches the escape wheel, what is thought of it, and where to look for wear.
 void PowerStation::write_flow(QPainter& painter, const DerivedDrive& power, const Stream& flow) {
     constexpr double swing_high = 224;
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const QRectF& room = flow.room;
     const auto beside_swing = [&](double y) { return QRectF(room.left() + 2, y, room.width() - flow.swing_room - 16, room.bottom() - y); };
     Column page(painter, beside_swing(room.top() + 158));

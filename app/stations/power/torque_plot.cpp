@@ -6,7 +6,6 @@
 #include "number/units.h"
 #include "power/enough.h"
 #include "sheet/plot.h"
-#include "theme/theme.h"
 
 namespace echappe {
 namespace {
@@ -25,13 +24,14 @@ TorquePlot::TorquePlot(QWidget* parent) : QCustomPlot(parent) {
     constexpr int ticks = 4;
     xAxis->ticker()->setTickCount(ticks);
     yAxis->ticker()->setTickCount(ticks);
-    retheme();
+    retheme(theme());
 }
 
-void TorquePlot::retheme() {
-    setBackground(theme().ground);
-    dress(xAxis);
-    dress(yAxis);
+void TorquePlot::retheme(const Theme& inks) {
+    m_inks = inks;
+    setBackground(m_inks.ground);
+    dress(xAxis, m_inks);
+    dress(yAxis, m_inks);
     xAxis->setLabel(tr("turns run, from wound"));
     show_run(m_power);
 }
@@ -47,10 +47,10 @@ void TorquePlot::show_run(const DerivedDrive& power) {
     draw_winding();
     draw_torque();
     fit_axes();
-    const Theme& t = theme();
+    const Theme& t = m_inks;
     m_now = new QCPItemStraightLine(this);
     m_now->setPen(line_of(t.ink, 1, Qt::DotLine));
-    m_now_words = on_paper(add_words(*this, 0, 0, {}, t.ink, left_above, type_on_screen(Type::figure, true)));
+    m_now_words = on_paper(add_words(*this, 0, 0, {}, t.ink, left_above, type_on_screen(Type::figure, true)), t);
     show_wound(m_wound);
 }
 
@@ -71,7 +71,7 @@ void TorquePlot::show_wound(double share) {
 /// The least that runs, and what is right above it.
 void TorquePlot::draw_need() {
     if (!m_power.right_N_mm) return;
-    const Theme& t = theme();
+    const Theme& t = m_inks;
     const auto& [low, high] = *m_power.right_N_mm;
     const QVector<double> ends = {0, run()};
     add_band(*this, ends, {low, low}, {high, high}, t.verdigris);
@@ -92,33 +92,35 @@ void TorquePlot::draw_set_up() {
         x << run() * static_cast<double>(q) / static_cast<double>(torque.size() - 1);
         y << torque[q];
     }
-    add_curve(*this, x, y, line_of(theme().verdigris, 1.4, Qt::DashLine));
+    add_curve(*this, x, y, line_of(m_inks.verdigris, 1.4, Qt::DashLine));
 }
 
 /// What it took to wind lies above what it gives: the gap is lost between the coils.
 void TorquePlot::draw_winding() {
     const auto& up = m_power.drive.torque_up;
     if (up.empty()) return;
-    const Theme& t = theme();
+    const Theme& t = m_inks;
     const double top = up.back()[0];
     QVector<double> x, y;
     for (const auto& [turns, torque] : up) x << top - turns, y << torque;
     add_curve(*this, x, y, line_of(t.steel, 1.2))->setScatterStyle(mark_of(QCPScatterStyle::ssTriangle, t.steel, 1.2, t.ground, 7));
     const auto middle = static_cast<qsizetype>(up.size() / 2);
     on_paper(
-        add_words(*this, x[middle], y[middle], tr("being wound"), t.steel, Qt::AlignHCenter | Qt::AlignBottom, type_on_screen(Type::note)));
+        add_words(*this, x[middle], y[middle], tr("being wound"), t.steel, Qt::AlignHCenter | Qt::AlignBottom, type_on_screen(Type::note)),
+        t);
 }
 
 void TorquePlot::draw_torque() {
-    const Theme& t = theme();
+    const Theme& t = m_inks;
     QVector<double> x, y;
     for (const auto& [turns, torque] : m_power.torque) x << turns, y << torque;
     QCPGraph* curve = add_curve(*this, x, y, line_of(t.blued, 2.6));
     if (m_power.log) curve->setScatterStyle(mark_of(QCPScatterStyle::ssCircle, t.blued, 1.6, t.sheet, 7));
     on_paper(
-        add_words(*this, x.front(), y.front(), words(print_short(y.front(), 3)), t.ink, left_above, type_on_screen(Type::figure, true)));
+        add_words(*this, x.front(), y.front(), words(print_short(y.front(), 3)), t.ink, left_above, type_on_screen(Type::figure, true)), t);
     on_paper(add_words(*this, x.back(), y.back(), words(print_short(y.back(), 3)), t.ink, Qt::AlignRight | Qt::AlignBottom,
-                       type_on_screen(Type::figure, true)));
+                       type_on_screen(Type::figure, true)),
+             t);
 }
 
 void TorquePlot::resizeEvent(QResizeEvent* event) {

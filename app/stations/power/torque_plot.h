@@ -3,6 +3,7 @@
 #include <qcustomplot.h>
 
 #include "power/derive.h"
+#include "theme/theme.h"
 
 namespace echappe {
 
@@ -15,7 +16,7 @@ public:
     /// 1 wound to 0 run down.
     void show_wound(double share);
     /// Inks and papers anew.
-    void retheme();
+    void retheme(const Theme& inks);
 
 private:
     void draw_need();
@@ -26,6 +27,7 @@ private:
     void resizeEvent(QResizeEvent* event) override;
     double run() const { return m_power.torque.empty() ? 1 : m_power.torque.back()[0]; }
 
+    Theme m_inks = theme();
     DerivedDrive m_power;
     double m_wound = 1;
     QCPItemStraightLine* m_now = nullptr;

@@ -16,7 +16,7 @@ namespace {
 
 /// The follower's lever: its arbor at the right, its nose over the cam's top.
 void paint_follower(QPainter& painter, QPointF nose, double nose_px, double reach, bool fallen) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const QPointF arbor(nose.x() + reach, nose.y() - 0.16 * reach), knee(nose.x(), nose.y() - 0.2 * reach);
     for (const auto& [ink, wide] : {std::pair{t.ink, 9.0}, {t.steel, 7.0}}) {
         painter.setPen(QPen(ink, wide, Qt::SolidLine, Qt::RoundCap, Qt::MiterJoin));
@@ -39,7 +39,7 @@ QPolygonF outline_of(const TimeCamResult& cam, double px) {
 }
 
 void paint_strip(QPainter& painter, const QRectF& strip, const TimeCamInput& in, double from, double now, const QColor& ink) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     QPolygonF line;
     constexpr int pieces = 720;
     for (int i = 0; i <= pieces; ++i) {
@@ -60,7 +60,7 @@ void write_hours(QPainter& painter, const QRectF& strip, double turn_h, double f
     const int each = turn_h > 12 ? 3 : 1;
     for (int i = 0; i < static_cast<int>(turn_h); i += each) {
         const double hour = std::fmod(from + i - 1 + turn_h, turn_h) + 1;
-        write(painter, type(Type::note), theme().steel, {strip.left() + strip.width() * i / turn_h, strip.bottom() + 18},
+        write(painter, type(Type::note), inks(painter).steel, {strip.left() + strip.width() * i / turn_h, strip.bottom() + 18},
               words(print_short(hour, 4)), 0);
     }
 }
@@ -68,7 +68,7 @@ void write_hours(QPainter& painter, const QRectF& strip, double turn_h, double f
 }  // namespace
 
 void paint_alarm_cam(QPainter& painter, const QRectF& room, const DerivedAlarm& alarm, double set_h, double hour) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const TimeCamInput& in = alarm.cam_input;
     const double high_mm = 2 * in.radius_mm + in.radius_mm, px = std::min(room.height() / high_mm, room.width() / (4 * in.radius_mm));
     const QPointF middle(room.left() + 0.4 * room.width(), room.bottom() - in.radius_mm * px - 10);
@@ -93,7 +93,7 @@ void paint_alarm_cam(QPainter& painter, const QRectF& room, const DerivedAlarm& 
 }
 
 QRectF paint_alarm_day(QPainter& painter, const QRectF& room, const DerivedAlarm& alarm, double set_h, double hour) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     TimeCamInput in = alarm.cam_input;
     for (double& fall : in.falls_h) fall += set_h;
     const QRectF strip(room.left() + 8, room.top() + 26, room.width() - 16, alarm.silent ? 30 : 54);

@@ -28,7 +28,7 @@ QRectF spot_at(QPointF at) { return {at - QPointF(click_px, click_px), QSizeF(2 
 
 /// The detent's arm from its arbor at the right, its beak over the top of the wheel: `tip` is the beak's end.
 QRectF paint_detent(QPainter& painter, QPointF tip, double radius, bool locked, bool late) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const QPointF arbor(tip.x() + 1.15 * radius, tip.y() - 0.08 * radius - (locked ? 0 : 4)), elbow(tip.x(), tip.y() - 0.14 * radius);
     for (const auto& [ink, wide] : {std::pair{late ? t.ruby : t.ink, 9.0}, {t.steel, 7.0}}) {
         painter.setPen(QPen(ink, wide, Qt::SolidLine, Qt::RoundCap, Qt::MiterJoin));
@@ -44,7 +44,7 @@ QRectF paint_detent(QPainter& painter, QPointF tip, double radius, bool locked, 
 
 /// The pallet that gathers a tooth with each turn: its nose in the rack, or turned away where it is locked.
 void paint_gathering(QPainter& painter, QPointF at, bool in_rack) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const QPointF nose = in_rack ? QPointF(-17, 3) : QPointF(4, -17), side = in_rack ? QPointF(0, 5) : QPointF(5, 0);
     painter.setPen(QPen(t.brass, 1));
     painter.setBrush(t.pale_brass);
@@ -59,7 +59,7 @@ void paint_gathering(QPainter& painter, QPointF at, bool in_rack) {
 
 WheelSpots paint_count_wheel(QPainter& painter, const QRectF& room, const CountWheelResult& wheel, const CountWheelInput& sizes,
                              const std::vector<StrikeFault>& faults, long long blows, bool locked) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const double radius_mm = *sizes.diameter_mm / 2, px = std::min(room.width() / 2.6, room.height() / 2.4) / radius_mm;
     const double radius = radius_mm * px, depth = wheel.detent_lift_mm.value_or(0) * px;
     const QPointF middle(room.center().x(), room.bottom() - radius - 6);
@@ -104,7 +104,7 @@ WheelSpots paint_count_wheel(QPainter& painter, const QRectF& room, const CountW
 
 RackSpots paint_rack(QPainter& painter, const QRectF& room, const SnailResult& snail, const SnailInput& sizes,
                      const std::vector<StrikeFault>& faults, const RackStand& stand) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const double tail_mm = sizes.tail_mm, centre_mm = centre_or_usual_mm(sizes);
     const double sector_mm = 0.95 * tail_mm, wide_mm = sizes.largest_mm + centre_mm + sector_mm;
     // The sector goes up and down by about half of its radius.

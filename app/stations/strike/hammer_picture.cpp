@@ -20,7 +20,7 @@ bool has(const StrikeRecord& record, const char* what) {
 }
 
 void paint_wheel(QPainter& painter, QPointF at, double r) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     painter.setPen(QPen(t.brass, 1));
     painter.setBrush(t.pale_brass);
     painter.drawEllipse(at, r, r);
@@ -38,14 +38,14 @@ void paint_wheel(QPainter& painter, QPointF at, double r) {
 }
 
 void pin(QPainter& painter, QPointF at, const QColor& ink) {
-    painter.setPen(QPen(theme().ink, 1));
+    painter.setPen(QPen(inks(painter).ink, 1));
     painter.setBrush(ink);
     painter.drawEllipse(at, 4, 4);
 }
 
 /// Tail, arbor and head; hanging on a pin the head stands off the bell.
 void paint_hammer(QPainter& painter, QPointF tail, QPointF arbor, double reach, bool hangs) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const double lean = hangs ? 24 : 0;
     const QPointF head = on(arbor, reach, 76 + lean);
     painter.setPen(QPen(hangs ? t.ruby : t.ink, 4, Qt::SolidLine, Qt::RoundCap));
@@ -67,7 +67,7 @@ void paint_hammer(QPainter& painter, QPointF tail, QPointF arbor, double reach, 
 }  // namespace
 
 std::vector<HammerSpot> paint_hammer_work(QPainter& painter, const QRectF& room, const StrikeRecord& record, bool locked) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const double r = std::min(0.27 * room.width(), 0.2 * room.height());
     const QPointF pins_at(room.left() + 0.6 * room.width(), room.top() + 0.47 * room.height());
     const QPointF warns_at(room.left() + 0.6 * room.width(), room.bottom() - 0.72 * r - 8);

@@ -20,7 +20,7 @@ constexpr double cannon_from = 4.5, cannon_wheel = 2, hour_from = 9.5, hour_whee
 class Section {
 public:
     Section(QPainter& painter, const QRectF& room, const DerivedHands& hands)
-        : m_painter(painter), m_room(room), m_hands(hands), m_r(hands.drawn), m_t(theme()) {
+        : m_painter(painter), m_room(room), m_hands(hands), m_r(hands.drawn), m_t(inks(painter)) {
         const double wide = plate_mm + behind_mm + *m_r.glass_height_mm + beyond_mm;
         m_px = std::min(room.width() / wide, room.height() / (high_over_pipe * *m_r.hour_mm));
         m_left = room.center().x() - wide * m_px / 2;
@@ -184,7 +184,7 @@ private:
 void paint_hands_section(QPainter& painter, const QRectF& room, const DerivedHands& hands) { Section(painter, room, hands).paint(); }
 
 void paint_hand_level(QPainter& painter, const QRectF& room, const HandsRecord& record, const DerivedHands& hands) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const QPointF arbor(room.left() + 60, room.top() + 30), tip(room.left() + 0.52 * room.width(), arbor.y());
     const double reach = tip.x() - arbor.x();
     painter.setPen(QPen(t.blued, 1));

@@ -8,7 +8,7 @@
 namespace echappe {
 
 void paint_sounded(QPainter& painter, const QRectF& room, const StrikeRound::Sounded& sounded) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const BlowsResult& heard = *sounded.as;
     Column page(painter, room);
     page.section(QObject::tr("AS IT SOUNDED AT %1").arg(words(words_of_time(sounded.hour)).toUpper()));

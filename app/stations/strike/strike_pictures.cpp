@@ -97,7 +97,7 @@ std::vector<SumCard::Tab> StrikeStation::tabs() {
 }
 
 void StrikeStation::write_pictures(QPainter& painter) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     Flow names(painter, QRectF(18, 0, wide() - 36, top_px), 24, 26);
     const std::pair<Picture, const char*> all[] = {{Picture::count, "strike.count"},
                                                    {Picture::together, "strike.together"},
@@ -112,7 +112,7 @@ void StrikeStation::write_pictures(QPainter& painter) {
 
 void StrikeStation::invite(QPainter& painter, const QString& head, const QStringList& lines, const QString& tag, const QString& button,
                            const std::function<void()>& begin) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     Column page(painter, QRectF(22, top_px + 30, 560, 260));
     page.head(head, t.ink);
     for (const QString& line : lines) page.says(line, t.steel, Type::text);
@@ -122,7 +122,7 @@ void StrikeStation::invite(QPainter& painter, const QString& head, const QString
 
 /// Which arbor carries the pins, which locks, which warns: one after the other, by a click.
 void StrikeStation::ask_roles(QPainter& painter) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const StrikeRecord strike = record();
     const QString role = !strike.pin_arbor ? "pins" : !strike.locking ? "locks" : !strike.warning ? "warns" : "";
     Column page(painter, QRectF(22, top_px + 30, 560, 300));
@@ -156,7 +156,7 @@ void StrikeStation::ask_roles(QPainter& painter) {
 }
 
 void StrikeStation::paint_standing(QPainter& painter) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const DerivedStrikeTrain& d = m_document.derived().strike_train;
     if (!d.together) {
         if (!strike().there) return paint_nothing(painter);
@@ -210,7 +210,7 @@ void StrikeStation::turn_alarm(double hours) {
 }
 
 void StrikeStation::paint_alarm(QPainter& painter) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const DerivedAlarm& d = m_document.derived().alarm;
     if (!d.there || !d.cam)
         return invite(painter, tr("No alarm yet"),
@@ -238,7 +238,7 @@ void StrikeStation::paint_alarm(QPainter& painter) {
 }
 
 void StrikeStation::paint(QPainter& painter) {
-    painter.fillRect(rect(), theme().ground);
+    painter.fillRect(rect(), inks(painter).ground);
     write_pictures(painter);
     switch (m_picture) {
         case Picture::count:

@@ -253,7 +253,7 @@ Solid StrikeStation::solid() const {
 }
 
 void StrikeStation::paint_nothing(QPainter& painter) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     Column page(painter, QRectF(22, top_px + 30, 520, 260));
     page.head(tr("No strike yet"), t.ink);
     page.says(tr("Say what counts its hours, and it is stepped through the day blow by blow:"), t.steel, Type::text);
@@ -279,7 +279,7 @@ void StrikeStation::paint_nothing(QPainter& painter) {
 
 /// Where it stands, in words.
 void StrikeStation::write_where(QPainter& painter, const QRectF& room) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     Column page(painter, room);
     page.section(record().kind == "rack" ? tr("RACK AND SNAIL, TO SCALE") : tr("COUNT WHEEL, TO SCALE"));
     if (!strike().fault.empty()) return void(page.says(words(strike().fault), t.ruby, Type::text));
@@ -295,7 +295,7 @@ void StrikeStation::write_where(QPainter& painter, const QRectF& room) {
 }
 
 void StrikeStation::paint_strike(QPainter& painter, size_t which, const QRectF& room, double dot) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const StruckHour& one = strike().day[which];
     if (which + (m_blows > 0 ? 0 : 1) == m_struck) painter.fillRect(room, t.sheet);
     const bool right = one.right();

@@ -28,7 +28,7 @@ struct Disc {
 class Together {
 public:
     Together(QPainter& painter, const QRectF& room, const StrikeRecord& record, const DerivedStrikeTrain& strike, const DerivedTrain& train)
-        : m_painter(painter), m_room(room), m_r(record), m_d(strike), m_train(train), m_t(theme()) {
+        : m_painter(painter), m_room(room), m_r(record), m_d(strike), m_train(train), m_t(inks(painter)) {
         row();
     }
 

@@ -11,7 +11,7 @@
 namespace echappe {
 /// The arbor between its plates, seen from the side: places along it are a sign, its spots are what matters.
 void SurveyStation::paint_arbor(QPainter& painter, const QRectF& room) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const DerivedArbor* arbor = m_document.derived().train.arbor(m_document.selection().subject());
     if (!arbor) return;
     const auto& survey = m_document.derived().survey;
@@ -39,7 +39,7 @@ void SurveyStation::paint_arbor(QPainter& painter, const QRectF& room) {
 }
 
 void SurveyStation::paint_side(QPainter& painter, const DerivedArbor& arbor, const Side& side) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     // Plates, cut.
     painter.setPen(QPen(t.brass, 1));
     painter.setBrush(QBrush(t.brass, Qt::BDiagPattern));
@@ -69,7 +69,7 @@ void SurveyStation::paint_side(QPainter& painter, const DerivedArbor& arbor, con
 
 /// A spot of the arbor with its word: holes outside the plates, the rest above or below.
 void SurveyStation::paint_spot_at(QPainter& painter, const std::string& part, const Side& side, double share, double lift) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const QPointF at(side.along(share), side.middle + lift);
     for (const Spot& s : m_document.derived().survey.spots) {
         if (s.part != part) continue;
@@ -79,13 +79,13 @@ void SurveyStation::paint_spot_at(QPainter& painter, const std::string& part, co
         const double out = hole ? (share < 0.5 ? -14 : 14) : 0;
         const int align = hole ? (share < 0.5 ? 1 : -1) : 0;
         write(painter, type(Type::note, true), m_shown == s.part ? t.blued : t.ink, at + QPointF(out, beside), words(s.kind), align);
-        write(painter, type(Type::note), ink_of(s), at + QPointF(out, beside + 13), word_of(s), align);
+        write(painter, type(Type::note), ink_of(s, t), at + QPointF(out, beside + 13), word_of(s), align);
     }
 }
 
 /// Filled once and stamped from then on: a crossed wheel of a hundred teeth takes longer than all the rest of the picture.
 void SurveyStation::paint_face(QPainter& painter, const QPainterPath& outline, QPointF middle, double radius) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const double ratio = dots_in_pixel(painter);
     const int size = 2 * static_cast<int>(std::ceil(radius + 4));
     if (m_face.outline != outline || m_face.dark != t.dark || m_face.picture.devicePixelRatio() != ratio) {
@@ -115,7 +115,7 @@ long long SurveyStation::teeth_of(const DerivedArbor& arbor) const {
 
 /// The wheel as it lies before one: a click on a tooth marks it as damaged.
 void SurveyStation::paint_wheel_face(QPainter& painter, const DerivedArbor& arbor, const QRectF& room) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const DerivedMesh* mesh = mesh_of_wheel(arbor);
     const long long count = teeth_of(arbor);
     if (count < 4 || !arbor.wheel.count.present()) return;
@@ -145,7 +145,7 @@ void SurveyStation::paint_wheel_face(QPainter& painter, const DerivedArbor& arbo
 
 /// Each tooth is a place; those that are bent or missing are marked.
 void SurveyStation::paint_teeth_to_mark(QPainter& painter, const std::string& wheel, long long count, QPointF middle, double radius) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const ConditionRecord* condition = m_document.job().survey.condition(wheel);
     const double step = 2 * pi / static_cast<double>(count);
     const double reach = std::max(3.0, std::min(9.0, radius * step / 2));
@@ -185,7 +185,7 @@ void SurveyStation::turn_arbor(double degrees) {
 
 /// A dial with a needle: a division is a hundredth of a millimetre.
 void SurveyStation::paint_indicator(QPainter& painter, const QRectF& room) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const QPointF middle(room.center().x(), room.top() + 60);
     constexpr double radius = 44;
     constexpr double mm_a_turn = 0.4;

@@ -18,7 +18,7 @@ constexpr double legend_high = 58;
 }  // namespace
 
 void SurveyStation::paint_column(QPainter& painter, const QRectF& room) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     painter.fillRect(room, t.sheet);
     painter.fillRect(QRectF(room.left(), 0, 1, height()), t.rule);
     Column page(painter, room.adjusted(margin, 14, -margin, -legend_high));
@@ -37,7 +37,7 @@ void SurveyStation::paint_column(QPainter& painter, const QRectF& room) {
 
 /// Nobody's hands go in before this is ticked, or passed over with a reason that stays with the job.
 void SurveyStation::write_safety(Column& page) {
-    const Theme& t = theme();
+    const Theme& t = page.inks();
     page.head(tr("Before hands go in"), t.ruby);
     constexpr double indent = 24;
     bool first = true;
@@ -64,7 +64,7 @@ void SurveyStation::write_safety(Column& page) {
 }
 
 void SurveyStation::write_vocabulary(Column& page, QPainter& painter, const Spot& spot) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     page.head(words(spot.name), t.ink);
     page.gap(-4);
     if (m_earlier) {
@@ -78,14 +78,14 @@ void SurveyStation::write_vocabulary(Column& page, QPainter& painter, const Spot
                {}});
     }
     page.gap(4);
-    for (const Word& word : vocabulary(spot)) write_word(page, painter, word);
+    for (const Word& word : vocabulary(spot, page.inks())) write_word(page, painter, word);
     if (const ConditionRecord* condition = m_document.job().survey.condition(spot.part)) write_note_of(page, painter, *condition);
     page.gap(14);
 }
 
 /// Its key and itself; once it is said, why it matters.
 void SurveyStation::write_word(Column& page, QPainter& painter, const Word& word) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     constexpr double indent = 32;
     const QRectF line = page.line(word.words, word.said ? word.ink : t.ink, Type::text, word.said, indent).adjusted(-6, 0, 6, 2);
     page.gap(3);
@@ -101,7 +101,7 @@ void SurveyStation::write_word(Column& page, QPainter& painter, const Word& word
 
 /// The note of a spot and its picture.
 void SurveyStation::write_note_of(Column& page, QPainter& painter, const ConditionRecord& condition) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     page.gap(4);
     page.says(words(condition.note), t.ink, Type::text);
     if (condition.photo.empty()) return;
@@ -121,7 +121,7 @@ void SurveyStation::write_note_of(Column& page, QPainter& painter, const Conditi
 
 /// What wants a decision, or what earlier hands did: the other list is one key away.
 void SurveyStation::write_list(Column& page, QPainter& painter) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const auto& survey = m_document.derived().survey;
     const auto& lines = m_earlier ? survey.earlier : survey.needed;
     page.section(m_earlier ? tr("WHAT EARLIER HANDS DID") : tr("WANTS A DECISION OR WORK, IN ORDER"), QString::number(lines.size()));

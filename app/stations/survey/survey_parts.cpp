@@ -88,7 +88,7 @@ QList<Action> SurveyStation::tally_actions() {
 }
 
 void SurveyStation::paint_parts(QPainter& painter, const QRectF& room) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const auto& tally = m_document.job().survey.tally;
     const auto count = [&](const char* state) {
         return std::count_if(tally.begin(), tally.end(), [&](const TallyLine& line) { return line.state == state; });
@@ -120,7 +120,7 @@ void SurveyStation::paint_parts(QPainter& painter, const QRectF& room) {
 
 double SurveyStation::paint_tray(QPainter& painter, const std::string& tray, const QRectF& room) {
     constexpr double line_high = 34, head_high = 36;
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const auto& tally = m_document.job().survey.tally;
     const auto in_it = std::count_if(tally.begin(), tally.end(), [&](const TallyLine& line) { return line.tray == tray; });
     const QRectF card(room.left(), room.top(), room.width(), head_high + 4 + line_high * static_cast<double>(in_it));
@@ -139,7 +139,7 @@ double SurveyStation::paint_tray(QPainter& painter, const std::string& tray, con
 }
 
 void SurveyStation::paint_part_line(QPainter& painter, size_t part, const QRectF& at) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const TallyLine& line = m_document.job().survey.tally[part];
     if (part == m_line) {
         painter.setPen(QPen(t.blued, 1.4));

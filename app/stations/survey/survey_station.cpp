@@ -91,8 +91,7 @@ void SurveyStation::add_photo(const QString& path) {
     emit told(tr("The picture is kept with %1. Ctrl+Z takes it back.").arg(name), false);
 }
 
-std::vector<SurveyStation::Word> SurveyStation::vocabulary(const Spot& spot) {
-    const Theme& t = theme();
+std::vector<SurveyStation::Word> SurveyStation::vocabulary(const Spot& spot, const Theme& t) {
     const ConditionRecord* condition = m_document.job().survey.condition(spot.part);
     std::vector<Word> list;
     if (m_earlier) {
@@ -124,7 +123,7 @@ std::vector<SurveyStation::Word> SurveyStation::vocabulary(const Spot& spot) {
 bool SurveyStation::word_key(const QString& letter) {
     const Spot* now = spot();
     if (!now || letter.size() != 1) return false;
-    for (const Word& word : vocabulary(*now)) {
+    for (const Word& word : vocabulary(*now, theme())) {
         if (QChar(word.key) != letter[0]) continue;
         m_spot = now->part;
         attempt(word.say);
@@ -266,8 +265,7 @@ std::vector<Scene> SurveyStation::scenes() {
             {"survey-parts", {}, [this] { show_parts(true); }, {}, [this] { show_parts(false); }}};
 }
 
-QColor SurveyStation::ink_of(const Spot& spot) const {
-    const Theme& t = theme();
+QColor SurveyStation::ink_of(const Spot& spot, const Theme& t) const {
     if (m_earlier) return spot.earlier.empty() ? t.steel : t.blued;
     if (spot.verdict.empty()) return t.steel;
     return spot.severity.empty() ? t.verdigris : t.severity(spot.severity);
@@ -280,7 +278,7 @@ QString SurveyStation::word_of(const Spot& spot) const {
 }
 
 void SurveyStation::paint(QPainter& painter) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     painter.fillRect(rect(), t.ground);
     if (m_document.derived().survey.spots.empty() || m_document.derived().train.arbors.empty()) {
         write(painter, type(Type::head, true), t.ink, {22, 60}, tr("Nothing to survey yet"));
@@ -306,13 +304,13 @@ void SurveyStation::paint(QPainter& painter) {
 
 /// Looked at: filled; not yet: dotted. A fault has a ring. Among earlier repairs those that were touched are filled.
 void SurveyStation::paint_spot(QPainter& painter, const Spot& spot, QPointF at, double radius) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     if (m_shown == spot.part) {
         painter.setPen(QPen(t.blued, 1.6));
         painter.setBrush(t.dark ? t.ground : QColor(Qt::white));
         painter.drawEllipse(at, radius + 8, radius + 8);
     }
-    const QColor ink = ink_of(spot);
+    const QColor ink = ink_of(spot, t);
     const bool seen = m_earlier ? !spot.earlier.empty() : !spot.verdict.empty();
     const bool ringed = !m_earlier && !spot.severity.empty();
     const bool dotted = !m_earlier && spot.pegged;
@@ -347,7 +345,7 @@ void SurveyStation::paint_spot(QPainter& painter, const Spot& spot, QPointF at, 
 }
 
 void SurveyStation::paint_plate(QPainter& painter, const std::string& plate, const QRectF& room) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const bool behind = plate == "back";
     const auto& spots = m_document.derived().survey.spots;
     write(painter, type(Type::note, true), t.steel, {room.left() + 2, room.top() - 14}, PlateArt::title(behind, room.width()));
@@ -365,7 +363,7 @@ void SurveyStation::paint_plate(QPainter& painter, const std::string& plate, con
         const bool selected = m_shown == s.part;
         if (s.kind == "pillar" || (!named && !selected)) continue;
         labels.write_beside(painter, at, selected ? 13 : 9, room.adjusted(-12, -2, -list_width + 6, 12),
-                            words(m_document.job().train.name_of_arbor(s.arbor)), selected ? t.blued : t.ink, word_of(s), ink_of(s));
+                            words(m_document.job().train.name_of_arbor(s.arbor)), selected ? t.blued : t.ink, word_of(s), ink_of(s, t));
     }
     // What has no place on the plan stands in a list beside the plate it is reached from.
     double y = room.top() + 12;
@@ -381,7 +379,7 @@ void SurveyStation::paint_plate(QPainter& painter, const std::string& plate, con
               : s.kind == "plate" ? tr("Plate")
                                   : elided(type(Type::note, true), words(s.name), list_width - 12));
         constexpr double below = 26;
-        y += below + std::max(14.0, write_wrapped(painter, type(Type::note), ink_of(s), {x + 16, y + 1}, list_width - 12, word_of(s)));
+        y += below + std::max(14.0, write_wrapped(painter, type(Type::note), ink_of(s, t), {x + 16, y + 1}, list_width - 12, word_of(s)));
     }
 }
 

@@ -63,7 +63,7 @@ private:
         std::function<void()> say;
     };
     /// Of its kind: the verdicts, or what an earlier hand may have done.
-    std::vector<Word> vocabulary(const Spot& spot);
+    std::vector<Word> vocabulary(const Spot& spot, const Theme& inks);
     bool word_key(const QString& letter);
     void safety_key(bool overrule);
     void toggle_tooth(long long tooth);
@@ -100,7 +100,7 @@ private:
     void step(int by);
     void peg(bool whole_plate);
     void survey_anew();
-    QColor ink_of(const Spot& spot) const;
+    QColor ink_of(const Spot& spot, const Theme& inks) const;
     /// Under its name: what was found, or what an earlier hand did.
     QString word_of(const Spot& spot) const;
 

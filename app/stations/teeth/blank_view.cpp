@@ -99,7 +99,7 @@ double BlankView::scale(const BlankResult& blank) const {
 }
 
 void BlankView::paint(QPainter& painter) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     painter.fillRect(rect(), t.ground);
     const DerivedMesh* shown = mesh();
     const BlankResult* planned = blank();
@@ -120,7 +120,7 @@ void BlankView::paint(QPainter& painter) {
 }
 
 void BlankView::paint_wheel(QPainter& painter, const DerivedMesh& mesh, const BlankResult& blank) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const double px = scale(blank);
     painter.save();
     painter.translate(middle());
@@ -152,7 +152,7 @@ void BlankView::paint_wheel(QPainter& painter, const DerivedMesh& mesh, const Bl
 
 /// A figure that is typed by a click: blued when decided, steel by the rule.
 void BlankView::figure(QPainter& painter, const QString& tag, QPointF baseline, const QString& words, Size size, double mm, int align) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const bool set = (decided().*size).has_value();
     const double wide = write(painter, type(Type::text, true), set ? t.blued : t.steel, baseline, words + length(mm), align);
     const double left = baseline.x() - (align < 0 ? 0 : align == 0 ? wide / 2 : wide);
@@ -166,7 +166,7 @@ void BlankView::figure(QPainter& painter, const QString& tag, QPointF baseline, 
 /// Sizes where they are: the rim across the first opening, the hub between two arms, the arms across their ends.
 void BlankView::paint_sizes(QPainter& painter, const BlankResult& blank) {
     if (blank.arms == 0 || width() < roomy) return;
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const double px = scale(blank);
     const DerivedMesh& shown = *mesh();
     const double root = (m_wheel ? shown.sizes.wheel : shown.sizes.pinion).root_diameter_mm / 2;
@@ -194,7 +194,7 @@ void BlankView::paint_sizes(QPainter& painter, const BlankResult& blank) {
 }
 
 void BlankView::across(QPainter& painter, QPointF a, QPointF b) {
-    painter.setPen(QPen(theme().blued, 1));
+    painter.setPen(QPen(inks(painter).blued, 1));
     painter.drawLine(a, b);
     for (const QPointF& end : {a, b}) painter.drawEllipse(end, 2, 2);
 }
@@ -208,7 +208,7 @@ void BlankView::paint_arm_width(QPainter& painter, const QString& tag, QPointF a
 }
 
 void BlankView::paint_column(QPainter& painter, const DerivedMesh& mesh, const BlankResult& blank) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const double x = width() - column();
     painter.fillRect(QRectF(x - 12, 0, column() + 12, height()), t.ground);
     Column title(painter, QRectF(24, 18, x - 60, 60));
@@ -232,7 +232,7 @@ void BlankView::write_decided(Column& page, QPainter& painter, const QString& ta
 }
 
 void BlankView::write_to_turn(Column& page, QPainter& painter, const BlankResult& blank) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     page.section(tr("TURN AND CROSS OUT"));
     page.close_row({tr("over the tips"), length(blank.outside_diameter_mm), t.ink});
     write_decided(page, painter, "thickness", tr("thickness"), &BlankChoice::thickness_mm, blank.thickness_mm);
@@ -262,7 +262,7 @@ void BlankView::write_to_turn(Column& page, QPainter& painter, const BlankResult
 }
 
 void BlankView::write_weight(Column& page, const BlankResult& blank) {
-    const Theme& t = theme();
+    const Theme& t = page.inks();
     page.section(tr("WEIGHT"));
     size_t material = 0;
     for (size_t i = 0; i < std::size(materials); ++i)
@@ -283,7 +283,7 @@ void BlankView::write_weight(Column& page, const BlankResult& blank) {
 }
 
 void BlankView::write_inertia(Column& page, const BlankResult& blank) {
-    const Theme& t = theme();
+    const Theme& t = page.inks();
     page.section(width() < roomy ? tr("INERTIA") : tr("INERTIA ABOUT THE ARBOR"));
     const auto inertia = [](double i) { return QString::number(i, 'f', i < 10 ? 2 : i < 100 ? 1 : 0) + " g·mm²"; };
     page.close_row({tr("crossed out"), inertia(blank.inertia_g_mm2), t.ink});
@@ -295,7 +295,7 @@ void BlankView::write_inertia(Column& page, const BlankResult& blank) {
 /// The wheel on its collet and arbor, cut through the middle.
 void BlankView::paint_section(QPainter& painter, const BlankResult& blank, const QRectF& room) {
     if (room.height() < 124 || blank.collet_shoulder_mm == 0) return;
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const double px = std::min(room.width() * 0.5 / blank.collet_shoulder_mm, 34 / blank.thickness_mm);
     const double mid = room.center().x();
     const double top = room.top() + 44;

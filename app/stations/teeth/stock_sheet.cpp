@@ -68,10 +68,10 @@ QPixmap gap_of(const Cutter& cutter) {
     painter.translate(icon_size.width() / 2.0, icon_size.height() - 3.0);
     const double scale = std::min(px_per_mm * cutter.module_mm, 9.0);
     painter.scale(scale, scale);
-    QPen pen(wheel ? theme().brass : theme().steel, 1.2);
+    QPen pen(wheel ? inks(painter).brass : inks(painter).steel, 1.2);
     pen.setCosmetic(true);
     painter.setPen(pen);
-    painter.setBrush(wheel ? theme().pale_brass : theme().rule);
+    painter.setBrush(wheel ? inks(painter).pale_brass : inks(painter).rule);
     painter.drawPolygon(gap);
     return picture;
 }
@@ -84,11 +84,11 @@ QPixmap face_of(const Bush& bush) {
     painter.setRenderHint(QPainter::Antialiasing);
     constexpr double px_a_mm = 4;
     const QPointF middle(icon_size.width() / 2.0, icon_size.height() / 2.0);
-    painter.setPen(QPen(theme().brass, 1));
-    painter.setBrush(theme().pale_brass);
+    painter.setPen(QPen(inks(painter).brass, 1));
+    painter.setBrush(inks(painter).pale_brass);
     const double radius = std::min(bush.outside_mm / 2 * px_a_mm, icon_size.height() / 2.0 - 1);
     painter.drawEllipse(middle, radius, radius);
-    painter.setBrush(theme().sheet);
+    painter.setBrush(inks(painter).sheet);
     painter.drawEllipse(middle, radius * bush.bore_mm / bush.outside_mm, radius * bush.bore_mm / bush.outside_mm);
     return picture;
 }

@@ -31,7 +31,7 @@ const CutterResult& TeethStation::cutters() {
 }
 
 void TeethStation::paint_card(QPainter& painter, const DerivedMesh& mesh) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const QRectF card(0, height() - card_height, width(), card_height);
     painter.fillRect(card, t.sheet);
     painter.fillRect(QRectF(0, card.top(), width(), 1), t.rule);
@@ -110,7 +110,7 @@ std::vector<TeethStation::Item> TeethStation::items_to_cut(const DerivedMesh& me
 }
 
 void TeethStation::paint_items(QPainter& painter, const std::vector<Item>& items, double top) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const bool narrow = width() < roomy;
     const double step = (width() - 48.0) / static_cast<double>(items.size());
     double x = 24;

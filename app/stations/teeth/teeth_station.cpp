@@ -121,7 +121,7 @@ double TeethStation::px_per_mm(const DerivedMesh& mesh) const {
 }
 
 void TeethStation::paint(QPainter& painter) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     painter.fillRect(rect(), t.ground);
     const DerivedMesh* shown = mesh();
     if (!shown) {
@@ -161,7 +161,7 @@ void TeethStation::paint_pair(QPainter& painter, const DerivedMesh& mesh, double
     const PairView pair = pair_view(mesh, scale, pitch_point);
     paint_profiles(painter, pair);
     paint_pitch_circles(painter, pair);
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     if (!pair.stand.contact.isNull()) {
         painter.setPen(QPen(t.sheet, 1.5));
         painter.setBrush(t.ruby);
@@ -197,7 +197,7 @@ void TeethStation::paint_profile(QPainter& painter, const PairView& pair, const 
 
 /// Wheel and pinion as they stand; a lantern's shrouds are seen through.
 void TeethStation::paint_profiles(QPainter& painter, const PairView& pair) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const DerivedMesh& mesh = pair.mesh;
     GeometryInput unit = mesh.geometry();
     unit.module_mm = 1;
@@ -229,7 +229,7 @@ void TeethStation::paint_profiles(QPainter& painter, const PairView& pair) {
 }
 
 void TeethStation::paint_pitch_circles(QPainter& painter, const PairView& pair) {
-    QPen chain(theme().blued, 0.9);
+    QPen chain(inks(painter).blued, 0.9);
     chain.setDashPattern({10, 4, 2, 4});
     painter.setPen(chain);
     painter.setBrush(Qt::NoBrush);
@@ -244,7 +244,7 @@ void TeethStation::paint_pitch_circles(QPainter& painter, const PairView& pair) 
 }
 
 void TeethStation::paint_sizes(QPainter& painter, const DerivedMesh& mesh, double scale, QPointF pitch_point) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const bool narrow = width() < roomy;
     if (pitch_point.x() - mesh.sizes.wheel.outside_diameter_mm * scale > -60) {
         // The whole wheel is in view and may lie under the figures.
@@ -271,15 +271,15 @@ void TeethStation::paint_sizes(QPainter& painter, const DerivedMesh& mesh, doubl
 /// A size with its name above it and below it how it is known.
 void TeethStation::write_size(Column& page, const QString& name, const QString& value, const QString& how, const QColor& ink) {
     const bool narrow = width() < roomy;
-    page.line(narrow ? name.section(',', 0, 0) : name, theme().steel);
+    page.line(narrow ? name.section(',', 0, 0) : name, page.inks().steel);
     page.gap(-3);
     page.line(value, ink, Type::figure, true);
     page.gap(narrow ? 2 : -3);
-    if (!narrow) page.line(how, theme().steel);
+    if (!narrow) page.line(how, page.inks().steel);
 }
 
 void TeethStation::write_module_and_depth(Column& page, const DerivedMesh& mesh) {
-    const Theme& t = theme();
+    const Theme& t = page.inks();
     const LengthUnit& unit = m_document.job().length;
     const auto length = [&](double mm) { return words(unit.write(mm, unit.toothed())); };
     const auto ink = [&](Known known) { return known == Known::measured ? t.ink : known == Known::assumed ? t.steel : t.blued; };
@@ -303,7 +303,7 @@ void TeethStation::write_module_and_depth(Column& page, const DerivedMesh& mesh)
 
 /// What only this form of tooth has.
 void TeethStation::write_of_form(Column& page, const DerivedMesh& mesh) {
-    const Theme& t = theme();
+    const Theme& t = page.inks();
     const LengthUnit& unit = m_document.job().length;
     if (mesh.sizes.trundle_diameter_mm)
         write_size(page, tr("trundles"), words(unit.write(*mesh.sizes.trundle_diameter_mm, unit.toothed())),
@@ -318,7 +318,7 @@ void TeethStation::write_of_form(Column& page, const DerivedMesh& mesh) {
 
 /// Heights along the line of centres, and the pinion across its tips.
 void TeethStation::paint_dimensions(QPainter& painter, const DerivedMesh& mesh, double scale, QPointF pitch_point) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const LengthUnit& unit = m_document.job().length;
     const auto length = [&](double mm) { return words(unit.write(mm, unit.toothed(), false)); };
     const double low = height() - card_height - depths_height - 52;
@@ -351,7 +351,7 @@ void TeethStation::paint_dimensions(QPainter& painter, const DerivedMesh& mesh, 
 
 /// What the two profiles do in real contact, and the pinion's speed over one pitch.
 void TeethStation::paint_running(QPainter& painter, const DerivedMesh& mesh) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const MeshSimulationResult& run = m_trial.result();
     const QRectF room(width() - right_column(), 18, right_column() - 20, height() - card_height - depths_height - 18);
     QColor paper = t.ground;
@@ -396,7 +396,7 @@ void TeethStation::paint_running(QPainter& painter, const DerivedMesh& mesh) {
 }
 
 void TeethStation::write_running(Column& page) {
-    const Theme& t = theme();
+    const Theme& t = page.inks();
     const MeshSimulationResult& run = m_trial.result();
     const bool narrow = width() < roomy;
     const LengthUnit& unit = m_document.job().length;
@@ -417,7 +417,7 @@ void TeethStation::write_running(Column& page) {
 }
 
 void TeethStation::write_faults(Column& page, QPainter& painter, const DerivedMesh& mesh) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const bool faulty = m_trial.any_fault();
     const QRectF at = page.line(faulty ? tr("with faults tried") : tr("try a fault…"), faulty ? t.amber : t.blued, Type::note, faulty);
     place({"faults",
@@ -435,7 +435,7 @@ void TeethStation::write_faults(Column& page, QPainter& painter, const DerivedMe
 
 /// Speed against the steady one; the line of centres and the stand now drawn are marked.
 void TeethStation::paint_speed(QPainter& painter, const QRectF& box) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const auto& samples = m_trial.result().samples;
     double reach = 0.02;  // at least ± 2 %, so that a good mesh looks calm
     for (const MeshSample& s : samples)
@@ -473,7 +473,7 @@ void TeethStation::paint_speed(QPainter& painter, const QRectF& box) {
 
 /// Where the teeth touch, as the pinion's angle from the line of centres: above the middle line is behind it.
 void TeethStation::paint_touching(QPainter& painter, const QRectF& box) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const auto& samples = m_trial.result().samples;
     double reach = 5;
     for (const MeshSample& s : samples) reach = std::max(reach, std::abs(s.contact_deg));
@@ -511,7 +511,7 @@ void TeethStation::try_depth(double mm) {
 
 /// The scale of depths: where the mesh runs well, what was measured, what is tried.
 void TeethStation::paint_depths(QPainter& painter, const DerivedMesh& mesh) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const double top = height() - card_height - depths_height;
     painter.fillRect(QRectF(0, top, width(), depths_height), t.sheet);
     painter.fillRect(QRectF(0, top, width(), 1), t.rule);
@@ -547,7 +547,7 @@ void TeethStation::paint_depths(QPainter& painter, const DerivedMesh& mesh) {
 }
 
 void TeethStation::paint_where_it_runs(QPainter& painter, double left, double right, double y) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     if (const auto& good = m_trial.window()) {
         QColor green = t.verdigris;
         green.setAlphaF(0.28f);
@@ -562,11 +562,11 @@ void TeethStation::paint_where_it_runs(QPainter& painter, double left, double ri
 
 /// What the holes say, with its uncertainty.
 void TeethStation::paint_depth_read(QPainter& painter, const DerivedMesh& mesh, double y) {
-    painter.setPen(QPen(theme().ink, 1));
+    painter.setPen(QPen(inks(painter).ink, 1));
     painter.drawLine(QPointF(depth_x(0), y - 6), QPointF(depth_x(0), y + 6));
     if (!mesh.depth_mm) return;
     dimension_line(painter, {depth_x(mesh.depth_mm->value - mesh.depth_mm->u), y - 11},
-                   {depth_x(mesh.depth_mm->value + mesh.depth_mm->u), y - 11}, theme().ink, 3);
+                   {depth_x(mesh.depth_mm->value + mesh.depth_mm->u), y - 11}, inks(painter).ink, 3);
 }
 
 void TeethStation::show_blank(bool shown) {

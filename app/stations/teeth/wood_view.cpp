@@ -58,7 +58,7 @@ QList<Action> WoodView::make_actions() {
 }
 
 void WoodView::paint_nothing(QPainter& painter) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     Column page(painter, QRectF(22, 40, 520, 260));
     page.head(m_document.derived().wood.there ? tr("What was its moisture?") : tr("Is it of wood?"), t.ink);
     page.says(
@@ -78,7 +78,7 @@ void WoodView::paint_nothing(QPainter& painter) {
 }
 
 void WoodView::paint_wheel(QPainter& painter, const QRectF& room, const WoodMesh& mesh) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const double cut = mesh.input.diameter_mm / 2, along = mesh.season.along_mm / 2, across = mesh.season.across_mm / 2;
     // Too much by so many times that it is seen.
     constexpr double seen = 0.07;
@@ -126,7 +126,7 @@ void WoodView::paint_wheel(QPainter& painter, const QRectF& room, const WoodMesh
 
 /// Depth round a turn, and what such teeth bear.
 void WoodView::paint_round(QPainter& painter, const QRectF& room, const WoodMesh& mesh) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const double most = 1.3 * std::max({std::abs(mesh.deepest_mm), std::abs(mesh.shallowest_mm), 1.2 * mesh.bears_mm()});
     const double middle = room.center().y(), px = room.height() / 2 / most;
     const auto y = [&](double deeper) { return middle + deeper * px; };
@@ -152,10 +152,10 @@ void WoodView::paint_round(QPainter& painter, const QRectF& room, const WoodMesh
 }
 
 void WoodView::paint(QPainter& painter) {
-    painter.fillRect(rect(), theme().ground);
+    painter.fillRect(rect(), inks(painter).ground);
     const WoodMesh* shown = mesh();
     if (!shown) return paint_nothing(painter);
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const double wide = width() - SumCard::wide, round_high = 170;
     Column page(painter, QRectF(18, 14, wide - 36, 70));
     page.section(tr("THE WHEEL OF %1, THIS SEASON").arg(words(m_document.derived().train.arbor(m_wheel_of)->name).toUpper()));

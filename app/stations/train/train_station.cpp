@@ -123,7 +123,7 @@ TrainStation::View TrainStation::view_of_plate() const {
 }
 
 void TrainStation::paint(QPainter& painter) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     painter.fillRect(rect(), t.ground);
     if (m_document.derived().train.arbors.empty()) {
         paint_empty_bench(painter);
@@ -166,7 +166,7 @@ Column TrainStation::column(QPainter& painter, double from) const {
 
 /// What is lost leaves too many combinations for a keystroke: how far the weighing is, and how to end it.
 void TrainStation::write_weighing(Column& page, QPainter& painter) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const QString combinations = words(print_many(static_cast<double>(*m_document.derived().train.to_weigh)));
     const bool running = m_document.weigher().running();
     const double from = page.y();
@@ -191,7 +191,7 @@ void TrainStation::write_weighing(Column& page, QPainter& painter) {
 }
 
 void TrainStation::write_too_many(Column& page) {
-    const Theme& t = theme();
+    const Theme& t = page.inks();
     const auto all = counting_round(m_document.job().train);
     const auto open = std::count_if(all.begin(), all.end(), [](const CountQuestion& question) { return question.open(); });
     page.section(tr("TO BE COUNTED"));
@@ -214,13 +214,13 @@ void TrainStation::write_restored(Column& page, QPainter& painter) {
                                              .arg(train.restore->fit)
                                              .arg(train.restore->considered)
                                        : tr("One of %1 fits. Enter or a click chooses it.").arg(train.restore->considered),
-              theme().steel);
+              inks(painter).steel);
     page.gap(14);
 }
 
 /// Its counts, and its weight as a bar; the likeliest is larger.
 void TrainStation::write_candidate(Column& page, QPainter& painter, size_t which) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const DerivedTrain& train = m_document.derived().train;
     const Candidate& candidate = train.restore->candidates[which];
     const bool first = which == 0;
@@ -267,7 +267,7 @@ void TrainStation::write_evidence(Column& page, QPainter& painter) {
 
 /// What was read, and how hard the train that fits all of it pulls at it.
 void TrainStation::write_measurement(Column& page, QPainter& painter, const Measurement& measured) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const auto& strains = m_document.derived().train.strain;
     const auto strain = std::find_if(strains.begin(), strains.end(), [&](const Strain& s) { return s.key == measured.evidence.key; });
     const bool believed = !measured.left_out && strain != strains.end();
@@ -282,7 +282,7 @@ void TrainStation::write_measurement(Column& page, QPainter& painter, const Meas
     const double base = page.y() + 14;
     page.line(value, t.steel);
     if (believed) {
-        const QColor ink = ink_of(strain->pull());
+        const QColor ink = ink_of(strain->pull(), t);
         const bool pulls = strain->pull() != Strain::Pull::none;
         const double told =
             write(painter, type(Type::note, pulls), ink, {page.right(), base}, QString::number(std::abs(strain->sigma), 'f', 1) + " σ", 1);
@@ -302,7 +302,7 @@ void TrainStation::write_measurement(Column& page, QPainter& painter, const Meas
 }
 
 void TrainStation::paint_foot(QPainter& painter, const View& view) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const QPointF from(column_x, height() - 24.0);
     scale_bar(painter, from, view.px_per_mm);
     const auto& arbors = m_document.derived().train.arbors;

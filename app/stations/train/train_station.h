@@ -72,7 +72,7 @@ private:
     static constexpr double left_column = 250;
     static constexpr double column_x = 22;
     static constexpr size_t rows_shown = 4;  ///< candidates
-    static QColor ink_of(Strain::Pull pull);
+    static QColor ink_of(Strain::Pull pull, const Theme& inks);
     /// A coil between two points; its turns stretch with the strain.
     static void paint_coil(QPainter& painter, QPointF a, QPointF b, double sigma, const QColor& colour);
     struct View {

@@ -47,7 +47,7 @@ void TrainStation::place_sheets() {
 double TrainStation::top() const { return m_writing->isVisible() ? m_writing->height() : 0; }
 
 void TrainStation::paint_empty_bench(QPainter& painter) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const double left = column_x, middle = width() / 2.0 + 10;
     double y = top() + 44;
     const auto heading = [&](double x, const QString& words) { write(painter, type(Type::note, true), t.steel, {x, y}, words); };

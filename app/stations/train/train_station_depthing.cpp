@@ -49,7 +49,7 @@ void TrainStation::keep_hole() {
 }
 
 void TrainStation::paint_depthing(QPainter& painter, const View& view) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const double closed = write(painter, type(Type::note), t.blued, {left_column - 8.0, 34}, tr("Esc closes"), 1);
     place({"depthing:close", QRectF(left_column - 8 - closed, 20, closed, 18), [this] { show_depthing(false); }, {}, {}});
     const DepthingInput input = depthing_asked();
@@ -67,7 +67,7 @@ void TrainStation::paint_depthing(QPainter& painter, const View& view) {
 
 /// The strokes one scribes, where they cross, and the hole as it is or as it is moved.
 void TrainStation::paint_arcs(QPainter& painter, const View& view, const DepthingInput& input, const DepthingResult& result) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     painter.setBrush(Qt::NoBrush);
     for (const DepthingNeighbour& n : input.neighbours) {
         const QPointF centre = view.at(n.x_mm, n.y_mm);
@@ -97,7 +97,7 @@ void TrainStation::paint_arcs(QPainter& painter, const View& view, const Depthin
 /// The crossing much enlarged: hundredths of a millimetre cannot be seen on the plan.
 void TrainStation::paint_loupe(QPainter& painter, const DepthingInput& input, const DepthingResult& result) {
     if (result.points.empty()) return;
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const bool narrow = width() < loupe_beside;
     const double loupe_px = narrow ? 52 : 66;
     const QPointF middle =
@@ -137,7 +137,7 @@ void TrainStation::paint_loupe(QPainter& painter, const DepthingInput& input, co
 
 /// What the depthing tool is set to from each neighbour, and what the hole is off.
 void TrainStation::write_depthing(Column& page, const DepthingInput& input, const DepthingResult& result) {
-    const Theme& t = theme();
+    const Theme& t = page.inks();
     const LengthUnit& unit = m_document.job().length;
     const auto length = [&](double mm, bool symbol = true) { return words(unit.write(mm, unit.toothed(), symbol)); };
     page.gap(4);

@@ -57,15 +57,15 @@ void TrainStation::paint_coil(QPainter& painter, QPointF a, QPointF b, double si
     painter.drawPolyline(line);
 }
 
-QColor TrainStation::ink_of(Strain::Pull pull) {
-    return pull == Strain::Pull::much ? theme().ruby : pull == Strain::Pull::some ? theme().amber : theme().verdigris;
+QColor TrainStation::ink_of(Strain::Pull pull, const Theme& inks) {
+    return pull == Strain::Pull::much ? inks.ruby : pull == Strain::Pull::some ? inks.amber : inks.verdigris;
 }
 
 void TrainStation::paint_plate(QPainter& painter, const View& view) {
     PlateArt::paint(painter, m_document.job(), {view.px_per_mm, view.origin, false});
     if (m_document.job().train.plate) paint_plate_handles(painter, view);
     // A hole in the back plate that is not opposite.
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     painter.setBrush(Qt::NoBrush);
     for (const DerivedArbor& arbor : m_document.derived().train.arbors) {
         if (arbor.back_x_mm == arbor.x_mm && arbor.back_y_mm == arbor.y_mm) continue;
@@ -79,7 +79,7 @@ void TrainStation::paint_plate(QPainter& painter, const View& view) {
 
 /// What of the plate can be taken hold of: its pillars, and its right and upper edge.
 void TrainStation::paint_plate_handles(QPainter& painter, const View& view) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const Plate& plate = *m_document.job().train.plate;
     for (size_t i = 0; i < plate.pillars.size(); ++i) {
         const double reach = std::max(7.0, plate.pillar_mm / 2 * view.px_per_mm);
@@ -103,7 +103,7 @@ void TrainStation::paint_plate_handles(QPainter& painter, const View& view) {
 }
 
 void TrainStation::paint_arbor(QPainter& painter, const View& view, const DerivedArbor& arbor) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const Derived& derived = m_document.derived();
     const double turned = 2 * pi * arbor.turns_per_s * m_motion.seconds();
     const bool subject = arbor.id == m_document.selection().subject();
@@ -180,7 +180,7 @@ void TrainStation::paint_part(QPainter& painter, const View& view, const QString
 
 /// Every candidate still in the running as a dashed circle at its own size, stronger with its weight.
 void TrainStation::paint_ghosts(QPainter& painter, const View& view, const DerivedArbor& arbor) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const Derived& derived = m_document.derived();
     const QPointF centre = view.at(arbor.x_mm, arbor.y_mm);
     painter.setBrush(Qt::NoBrush);
@@ -208,7 +208,7 @@ void TrainStation::paint_ghosts(QPainter& painter, const View& view, const Deriv
 
 /// Nothing tells the count yet: a wheel of the usual size, and where to give it.
 void TrainStation::paint_lost(QPainter& painter, const DerivedArbor& arbor, QPointF centre, double radius) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     painter.setPen(QPen(arbor.id == m_document.selection().subject() ? t.blued : t.steel, 1.2, Qt::DashLine));
     if (arbor.wheel.count.present() && !arbor.wheel.count.known()) painter.drawEllipse(centre, radius, radius);
     const auto ask = [&](const QString& part, QPointF at) {
@@ -228,13 +228,13 @@ void TrainStation::paint_springs(QPainter& painter, const View& view) {
     };
     for (const Strain& strain : derived.train.strain) {
         if (strain.key.kind != "centre_distance_mm") continue;
-        paint_coil(painter, hole(*strain.key.wheel_of), hole(*strain.key.pinion_of), strain.sigma, ink_of(strain.pull()));
+        paint_coil(painter, hole(*strain.key.wheel_of), hole(*strain.key.pinion_of), strain.sigma, ink_of(strain.pull(), inks(painter)));
     }
 }
 
 /// Where the reading that tells most is to be taken.
 void TrainStation::paint_next(QPainter& painter, const View& view) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const Derived& derived = m_document.derived();
     const auto hole = [&](const std::string& id) {
         const DerivedArbor& arbor = *derived.train.arbor(id);
@@ -301,7 +301,7 @@ QPointF TrainStation::label_place(const View& view, const DerivedArbor& arbor, d
 }
 
 void TrainStation::paint_labels(QPainter& painter, const View& view) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const auto& arbors = m_document.derived().train.arbors;
     const bool none_measured = std::all_of(arbors.begin(), arbors.end(), [](const DerivedArbor& arbor) { return arbor.position_assumed; });
     m_written.clear();
@@ -328,7 +328,7 @@ void TrainStation::paint_labels(QPainter& painter, const View& view) {
 /// The count on the wheel with its period below, and at its rim the count of every further wheel on the arbor.
 void TrainStation::paint_wheel_counts(QPainter& painter, const View& view, const DerivedArbor& arbor) {
     constexpr double roomy = 60, tight = 40;
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const QPointF centre = view.at(arbor.x_mm, arbor.y_mm);
     const double radius = arbor.wheel_radius_mm * view.px_per_mm;
     const QPointF at = radius > roomy   ? label_place(view, arbor, radius * 0.5)
@@ -360,7 +360,7 @@ void TrainStation::paint_wheel_counts(QPainter& painter, const View& view, const
 
 /// Beside the pinion, so that it can be read and changed where it is.
 void TrainStation::paint_pinion_count(QPainter& painter, const DerivedArbor& arbor, QPointF centre) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     if (pinion_count_text(arbor).isEmpty()) return;
     const QString text = pinion_count_text(arbor);
     const QRectF box = pinion_count_box(arbor, centre);
@@ -382,7 +382,7 @@ void TrainStation::paint_pinion_count(QPainter& painter, const DerivedArbor& arb
 
 /// A small dial at every arbor that carries a hand, with what the hand gains in a year.
 void TrainStation::paint_hands(QPainter& painter, const View& view) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     for (const DerivedArbor& arbor : m_document.derived().train.arbors) {
         if (!arbor.hand) continue;
         const QPointF centre = view.at(arbor.x_mm, arbor.y_mm);

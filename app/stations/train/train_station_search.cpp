@@ -11,7 +11,7 @@ namespace echappe {
 /// The question, what was found, and the picked one's figures.
 void TrainStation::paint_search(QPainter& painter) {
     constexpr double below_question = 86;
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const double closed = write(painter, type(Type::note), t.blued, {left_column - 8.0, 34}, tr("Esc closes"), 1);
     place({"search:close", QRectF(left_column - 8 - closed, 20, closed, 18), [this] { close_search(); }, {}, {}});
     Column page = column(painter, 22);
@@ -45,12 +45,12 @@ void TrainStation::write_found(Column& page, QPainter& painter) {
     const size_t first = m_search.picked() < room ? 0 : m_search.picked() - room + 1;
     for (size_t i = first; i < std::min(found.solutions.size(), first + room); ++i) write_solution(page, painter, i);
     if (!found.solutions.empty()) return write_picked(page, found.solutions[std::min(m_search.picked(), found.solutions.size() - 1)]);
-    if (!m_search.running()) page.says(tr("No train of these counts. Widen teeth or leaves, or allow a stage more."), theme().amber);
+    if (!m_search.running()) page.says(tr("No train of these counts. Widen teeth or leaves, or allow a stage more."), inks(painter).amber);
 }
 
 void TrainStation::write_solution(Column& page, QPainter& painter, size_t which) {
     constexpr double error_wide = 76;
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     const FindResult& found = m_search.result();
     const FoundTrain& train = found.solutions[which];
     const bool picked = which == m_search.picked();
@@ -80,7 +80,7 @@ void TrainStation::write_solution(Column& page, QPainter& painter, size_t which)
 
 /// How far the picked one is from the ratio, and what it is like to make.
 void TrainStation::write_picked(Column& page, const FoundTrain& train) {
-    const Theme& t = theme();
+    const Theme& t = page.inks();
     const FindResult& found = m_search.result();
     const double a_day = found.pinions_drive ? -train.error_s_per_day : train.error_s_per_day;
     page.gap(4);
@@ -119,7 +119,7 @@ void TrainStation::write_picked(Column& page, const FoundTrain& train) {
 /// The picked train's wheels as dashed circles where they would stand.
 void TrainStation::paint_preview(QPainter& painter, const View& view) {
     if (!m_search.preview()) return;
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     QPen pen(t.amber, 1.6);
     pen.setDashPattern({5, 3});
     painter.setBrush(Qt::NoBrush);

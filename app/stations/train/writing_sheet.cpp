@@ -203,7 +203,7 @@ QString WritingSheet::what_it_takes() const {
 }
 
 void WritingSheet::paint(QPainter& painter) {
-    const Theme& t = theme();
+    const Theme& t = inks(painter);
     painter.fillRect(rect(), t.sheet);
     painter.fillRect(QRectF(0, height() - 1, width(), 1), t.rule);
     painter.fillRect(QRectF(margin, height() - foot_high, width() - 2 * margin, 1), m_faults.empty() ? t.blued : t.ruby);
