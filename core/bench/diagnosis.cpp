@@ -1,6 +1,7 @@
 #include "bench/diagnosis.h"
 
 #include <algorithm>
+#include <cctype>
 #include <cmath>
 #include <filesystem>
 #include <set>
@@ -8,6 +9,7 @@
 #include "exchange/whole_file.h"
 #include "number/input_error.h"
 #include "number/units.h"
+#include "train/record.h"
 
 namespace echappe {
 namespace {
@@ -19,6 +21,11 @@ constexpr double table_weighs_jobs = 40;
 double chance(const std::map<std::string, double>& given, double otherwise, const std::string& cause) {
     const auto at = given.find(cause);
     return at == given.end() ? otherwise : at->second;
+}
+
+std::string capitalised(std::string words) {
+    if (!words.empty()) words[0] = static_cast<char>(std::toupper(static_cast<unsigned char>(words[0])));
+    return words;
 }
 
 double entropy_bits(const std::vector<double>& p) {
@@ -36,11 +43,27 @@ bool can_be(const DiagnosisCause& cause, const DiagnosedMovement& movement) {
     return fits("drive", movement.drive) && fits("escapement", movement.escapement) && fits("strike", movement.strike);
 }
 
+/// Refused where no cause of the tables is bound to such a word and the product knows no such thing.
+void must_know(const char* key, const std::string& is, const DiagnosisTables& tables) {
+    if (is.empty()) return;
+    std::set<std::string> known = {"none"};
+    if (std::string(key) == "drive") known = {"weight", "spring", "fusee", "rewound"};
+    if (std::string(key) == "escapement") known.insert(escapements().begin(), escapements().end());
+    for (const DiagnosisCause& cause : tables.causes)
+        if (const auto at = cause.only.find(key); at != cause.only.end()) known.insert(at->second.begin(), at->second.end());
+    if (known.contains(is)) return;
+    std::string takes;
+    for (const std::string& one : known) takes += (takes.empty() ? "" : ", ") + one;
+    throw InputError(std::string("movement.") + key, "\"" + is + "\"", "one of " + takes + "; or nothing, where it is not known");
+}
+
 std::string ids_of(const auto& rows) {
     std::string ids;
     for (const auto& row : rows) ids += (ids.empty() ? "" : ", ") + row.id;
     return ids;
 }
+
+int comes_apart(const std::string& what) { return what == "plates" ? 3 : what == "pallets" ? 2 : what == "hands" ? 1 : 0; }
 
 class Weighing {
 public:
@@ -50,6 +73,7 @@ public:
         begin();
         for (const std::string& id : m_in.symptoms) see(id);
         for (const TestDone& test : m_in.tests) take(test);
+        weigh_pairs();
         normalise();
         out.entropy_bits = entropy_bits(probabilities());
         choose_test();
@@ -66,6 +90,9 @@ private:
     DiagnoseResult out;
 
     void begin() {
+        must_know("drive", m_in.movement.drive, m_tables);
+        must_know("escapement", m_in.movement.escapement, m_tables);
+        must_know("strike", m_in.movement.strike, m_tables);
         double all = 0, table = 0;
         std::map<std::string, long long> jobs;
         for (const CauseFound& found : m_in.found) {
@@ -75,7 +102,7 @@ private:
         for (const DiagnosisCause& cause : m_tables.causes)
             if (can_be(cause, m_in.movement)) {
                 all += static_cast<double>(jobs[cause.id]), table += cause.prior;
-                out.causes.push_back({cause.id, cause.words, cause.prior, 0, 0, {}, cause.station, cause.why, cause.mend});
+                out.causes.push_back({cause.id, cause.words, cause.prior, 0, 0, {}, cause.station, cause.why, cause.mend, cause.undo});
             }
         if (out.causes.empty() || !(table > 0))
             throw InputError("movement", "one that nothing can be wrong with", "a drive, an escapement and a strike of the tables");
@@ -92,6 +119,64 @@ private:
             cause.probability *= factor;
             cause.because.push_back({id, factor});
         }
+    }
+    /// What is seen of two at once.
+    double seen_of_both(const DiagnosisSymptom& symptom, const std::string& one, const std::string& other) const {
+        return 1 - (1 - chance(symptom.given, symptom.otherwise, one)) * (1 - chance(symptom.given, symptom.otherwise, other));
+    }
+    /// What comes of a test with two at once: of each result the chance of the one of which the table speaks, where of both the larger.
+    double result_of_both(const DiagnosisTest& test, const std::string& result, const std::string& one, const std::string& other) const {
+        double sum = 0, wanted = 0;
+        for (const DiagnosisResult& each : test.results) {
+            const bool speaks = each.given.contains(one), also = each.given.contains(other);
+            const double p = chance(each.given, each.otherwise, one), q = chance(each.given, each.otherwise, other);
+            const double both = speaks == also ? std::max(p, q) : speaks ? p : q;
+            sum += both;
+            if (each.id == result) wanted = both;
+        }
+        return sum > 0 ? wanted / sum : 0;
+    }
+    /// Before the single ones are brought to 1: both kinds are weighed against each other.
+    void weigh_pairs() {
+        constexpr double two_for_one = 0.25;  // before anything is seen
+        const CauseNow* first = nullptr;
+        double sum = 0, pairs = 0;
+        for (const CauseNow& cause : out.causes) {
+            sum += cause.probability;
+            if (!first || cause.probability > first->probability) first = &cause;
+        }
+        const double evidence_first = evidence_of(*first, *first);
+        struct Pair {
+            const CauseNow *one, *other;
+            double prior, evidence;
+        };
+        std::vector<Pair> all;
+        for (size_t i = 0; i < out.causes.size(); ++i)
+            for (size_t k = i + 1; k < out.causes.size(); ++k) {
+                const CauseNow &one = out.causes[i], &other = out.causes[k];
+                all.push_back({&one, &other, one.prior * other.prior, evidence_of(one, other)});
+                pairs += all.back().prior;
+            }
+        for (Pair& pair : all) pair.prior *= two_for_one / pairs, sum += pair.prior * pair.evidence;
+        std::stable_sort(all.begin(), all.end(), [](const Pair& a, const Pair& b) { return a.prior * a.evidence > b.prior * b.evidence; });
+        constexpr size_t told = 3;
+        constexpr double explains_more = 5, likely_enough = 0.1;
+        for (const Pair& pair : all) {
+            const double probability = pair.prior * pair.evidence / sum;
+            if (out.two.size() == told || probability < likely_enough) break;
+            if (pair.evidence < explains_more * evidence_first) continue;
+            out.two.push_back({{pair.one->id, pair.other->id}, pair.one->words + ", and " + pair.other->words, probability});
+        }
+    }
+    /// How likely all that was seen and tried is with both at work; of one and the same, with it alone.
+    double evidence_of(const CauseNow& one, const CauseNow& other) const {
+        double evidence = 1;
+        for (const std::string& id : m_in.symptoms) {
+            const DiagnosisSymptom& symptom = *m_tables.symptom(id);
+            evidence *= &one == &other ? chance(symptom.given, symptom.otherwise, one.id) : seen_of_both(symptom, one.id, other.id);
+        }
+        for (const TestDone& done : m_in.tests) evidence *= result_of_both(*m_tables.test(done.id), done.result, one.id, other.id);
+        return evidence;
     }
     void see(const std::string& id) {
         const DiagnosisSymptom* symptom = m_tables.symptom(id);
@@ -140,22 +225,54 @@ private:
         const auto done = [&](const std::string& id) {
             return std::any_of(m_in.tests.begin(), m_in.tests.end(), [&](const TestDone& one) { return one.id == id; });
         };
-        for (const DiagnosisTest& test : m_tables.tests) {
-            if (done(test.id)) continue;
-            const NextTest next{test.id, test.words, test.how, drop_of(test), test.minutes, test.station};
-            const auto value = [](const NextTest& of) { return of.expected_entropy_drop_bits / std::max(of.minutes, 1.0); };
-            if (!out.next_test || next.expected_entropy_drop_bits > out.next_test->expected_entropy_drop_bits) out.next_test = next;
-            if (!out.best_value || value(next) > value(*out.best_value)) out.best_value = next;
+        std::vector<NextTest> all;
+        for (const DiagnosisTest& test : m_tables.tests)
+            if (!done(test.id)) all.push_back({test.id, test.words, test.how, drop_of(test), test.minutes, test.apart, test.station});
+        if (all.empty()) return;
+        const auto value = [](const NextTest& of) { return of.expected_entropy_drop_bits / std::max(of.minutes, 1.0); };
+        double best = 0;
+        for (const NextTest& one : all) {
+            best = std::max(best, value(one));
+            if (!out.tells_most || one.expected_entropy_drop_bits > out.tells_most->expected_entropy_drop_bits) out.tells_most = one;
         }
+        // Within a factor of two chances are not so sure: what leaves the movement as it is goes before.
+        for (const NextTest& one : all) {
+            if (value(one) < best / 2) continue;
+            const auto rank = [&](const NextTest& of) { return std::pair(comes_apart(of.apart), -value(of)); };
+            if (!out.next_test || rank(one) < rank(*out.next_test)) out.next_test = one;
+        }
+    }
+    /// What the first cause leaves over, and what would explain it.
+    std::string also() const {
+        const CauseNow& first = out.causes.front();
+        const std::vector<std::string>& both = out.two.front().ids;
+        const bool with_it = std::find(both.begin(), both.end(), first.id) != both.end();
+        if (!with_it) return " Two at once explain more: " + out.two.front().words + ".";
+        std::string left;
+        for (const std::string& id : m_in.symptoms)
+            if (const DiagnosisSymptom& symptom = *m_tables.symptom(id); !symptom.given.contains(first.id))
+                left += (left.empty() ? "" : "; ") + symptom.words;
+        const std::string& other = both[both.front() == first.id ? 1 : 0];
+        return (left.empty() ? " Not all is explained by that." : " That does not explain: " + left + ".") +
+               " Perhaps two at once: see too whether " + m_tables.cause(other)->words + ".";
     }
     void say() {
         const CauseNow& first = out.causes.front();
         constexpr double sure = 0.8, likely = 0.4;
-        const std::string share = print_fixed(100 * first.probability, 0) + " %";
-        out.verdict = first.probability >= sure     ? "It is " + first.words + " (" + share + "). " + first.mend
-                      : first.probability >= likely ? "Likely " + first.words + " (" + share +
-                                                          "). Before it is mended: " + (out.next_test ? out.next_test->words : first.why)
-                                                    : "Not told yet: the likeliest is " + first.words + " (" + share + ").";
+        const std::string share = " (" + print_fixed(100 * first.probability, 0) + " %)";
+        out.verdict = first.probability >= sure     ? capitalised(first.words) + share + ". " + first.mend
+                      : first.probability >= likely ? "Likely: " + first.words + share + ". Settle it before anything is mended."
+                                                    : "Not settled yet. The likeliest: " + first.words + share + ".";
+        if (!out.two.empty()) out.verdict += also();
+        if (first.probability >= sure || first.undo) return;
+        // What can be taken back goes before what cannot.
+        constexpr double worth = 0.1;
+        for (const CauseNow& cause : out.causes)
+            if (cause.undo && cause.probability > worth) {
+                out.verdict += " Before any metal is touched, see whether " + cause.words + ": " + print_fixed(100 * cause.probability, 0) +
+                               " %, and its mend can be undone.";
+                return;
+            }
     }
 };
 
@@ -185,9 +302,7 @@ std::vector<Working> explain_diagnosis(const DiagnoseInput&, const DiagnoseResul
         list.back().notes.push_back(print_fixed(100 * out.causes[i].probability, 1) + " %: " + out.causes[i].words + ". " +
                                     out.causes[i].why);
     if (out.next_test)
-        list.back().notes.push_back("Next: " + out.next_test->words + " It is expected to tell " +
-                                    print_fixed(out.next_test->expected_entropy_drop_bits, 2) + " bits of " +
-                                    print_fixed(out.entropy_bits, 2) + ".");
+        list.back().notes.push_back("Next: " + out.next_test->words + " About " + print_fixed(out.next_test->minutes, 0) + " min.");
     return list;
 }
 
@@ -217,7 +332,8 @@ const Record& DiagnosisTest::record() {
                                      .add("id", &Out::id, "", "of the test")
                                      .add("words", &Out::words, "", "what is asked")
                                      .add("how", &Out::how, "", "how it is done")
-                                     .add("minutes", &Out::minutes, "min", "that it takes")
+                                     .add("minutes", &Out::minutes, "min", "that it takes, with what must come apart")
+                                     .add("apart", &Out::apart, "", "what must: hands, pallets or plates; empty: nothing")
                                      .add("station", &Out::station, "", "where it is measured")
                                      .add("results", &Out::results, "", "what may come of it");
     return record;
@@ -282,7 +398,17 @@ const Record& CauseNow::record() {
                                      .add("because", &Out::because, "", "what speaks for and against it")
                                      .add("station", &Out::station, "", "where it is measured")
                                      .add("why", &Out::why, "", "how it comes to that")
-                                     .add("mend", &Out::mend, "", "what puts it right");
+                                     .add("mend", &Out::mend, "", "what puts it right")
+                                     .add("undo", &Out::undo, "", "that takes no metal and can be taken back");
+    return record;
+}
+
+const Record& TwoCauses::record() {
+    using Out = TwoCauses;
+    static const Record record = Fields<Out>()
+                                     .add("ids", &Out::ids, "", "of both")
+                                     .add("words", &Out::words, "", "the same in words")
+                                     .add("probability", &Out::probability, "", "among all single causes and all pairs");
     return record;
 }
 
@@ -293,7 +419,8 @@ const Record& NextTest::record() {
                                      .add("words", &Out::words, "", "what is asked")
                                      .add("how", &Out::how, "", "how it is done")
                                      .add("expected_entropy_drop_bits", &Out::expected_entropy_drop_bits, "", "that it is expected to tell")
-                                     .add("minutes", &Out::minutes, "min", "that it takes")
+                                     .add("minutes", &Out::minutes, "min", "that it takes, with what must come apart")
+                                     .add("apart", &Out::apart, "", "what must: hands, pallets or plates; empty: nothing")
                                      .add("station", &Out::station, "", "where it is measured");
     return record;
 }
@@ -302,8 +429,9 @@ const Record& DiagnoseResult::record() {
     using Out = DiagnoseResult;
     static const Record record = Fields<Out>()
                                      .add("causes", &Out::causes, "", "the likeliest first")
-                                     .add("next_test", &Out::next_test, "", "that tells most")
-                                     .add("best_value", &Out::best_value, "", "that tells most for its minutes")
+                                     .add("two", &Out::two, "", "pairs that explain more than the likeliest does")
+                                     .add("next_test", &Out::next_test, "", "most for its minutes, where least must come apart")
+                                     .add("tells_most", &Out::tells_most, "", "the one of the largest drop")
                                      .add("entropy_bits", &Out::entropy_bits, "", "that are still open")
                                      .add("verdict", &Out::verdict, "", "in words")
                                      .add("symptoms", &Out::symptoms, "", "all of them, with `list`")

@@ -11,6 +11,7 @@ struct DiagnosisCause {
     std::string id, words;
     double prior = 0;  ///< before anything was looked at
     std::string station, why, mend;
+    bool undo = false;                                     ///< the mend takes no metal and can be taken back: setting, cleaning, shifting
     std::map<std::string, std::vector<std::string>> only;  ///< "drive": ["weight"]: it cannot be in another
 };
 
@@ -32,7 +33,8 @@ struct DiagnosisResult {
 /// Something to be tried or looked at, with what may come of it: for every cause the chances of its results add up to one.
 struct DiagnosisTest {
     std::string id, words, how;
-    double minutes = 0;
+    double minutes = 0;  ///< with what must come apart for it
+    std::string apart;   ///< that is "hands", "pallets" or "plates"; empty: nothing
     std::string station;
     std::vector<DiagnosisResult> results;
     static const Record& record();
@@ -93,6 +95,15 @@ struct CauseNow {
     double probability = 0;
     std::vector<EvidenceFactor> because;
     std::string station, why, mend;
+    bool undo = false;  ///< the mend takes no metal and can be taken back
+    static const Record& record();
+};
+
+/// Two that are at work together.
+struct TwoCauses {
+    std::vector<std::string> ids;
+    std::string words;
+    double probability = 0;  ///< among all single causes and all pairs
     static const Record& record();
 };
 
@@ -100,14 +111,16 @@ struct NextTest {
     std::string id, words, how;
     double expected_entropy_drop_bits = 0;
     double minutes = 0;
+    std::string apart;
     std::string station;
     static const Record& record();
 };
 
 struct DiagnoseResult {
     std::vector<CauseNow> causes;        ///< the likeliest first
-    std::optional<NextTest> next_test;   ///< that tells most
-    std::optional<NextTest> best_value;  ///< that tells most for its minutes
+    std::vector<TwoCauses> two;          ///< that make the evidence five times as likely as the first does, or more; three at most
+    std::optional<NextTest> next_test;   ///< most for its minutes, where nothing or little need come apart
+    std::optional<NextTest> tells_most;  ///< the largest drop of all, whatever it takes
     double entropy_bits = 0;
     std::string verdict;
     std::vector<DiagnosisSymptom> symptoms;  ///< with `list`
@@ -116,7 +129,11 @@ struct DiagnoseResult {
 };
 
 /// One cause is at work; symptoms and tests are independent of each other once it is known; symptoms that are not named say nothing.
-/// Bayes' rule; own jobs are counted into the priors as a Dirichlet's, the table weighing as much as forty jobs. Throws InputError.
+/// Beside that, every two are weighed together: a symptom is seen when either makes it seen, a test comes out by the one that speaks
+/// louder of it; two at once are taken to be a quarter as likely as one, before anything is seen.
+/// The next test is the one of the most expected drop for its minutes; of those within a factor of two of it, the one for which least
+/// must come apart. Bayes' rule; own jobs are counted into the priors as a Dirichlet's, the table weighing as much as forty jobs. Throws
+/// InputError.
 DiagnoseResult diagnose(const DiagnoseInput& input);
 DiagnoseResult diagnose(const DiagnoseInput& input, const DiagnosisTables& tables);
 std::vector<Working> explain_diagnosis(const DiagnoseInput& input, const DiagnoseResult& result);

@@ -59,6 +59,10 @@ DiagnosisCause cause_of(const Json& row, const std::string& place) {
     DiagnosisCause out;
     out.id = word(row, "id", place, true), out.words = word(row, "words", place, true), out.prior = number(row, "prior", place, 1);
     out.station = word(row, "station", place), out.why = word(row, "why", place), out.mend = word(row, "mend", place);
+    if (row.contains("undo")) {
+        if (!row["undo"].is_boolean()) refuse(place + ".undo", row["undo"].dump(), "true or false");
+        out.undo = row["undo"].get<bool>();
+    }
     if (row.contains("only"))
         for (const auto& [key, values] : row["only"].items()) {
             if (!values.is_array()) refuse(place + ".only", values.dump(), "words in a list");
@@ -71,6 +75,9 @@ DiagnosisTest test_of(const Json& row, const std::string& place, const Diagnosis
     DiagnosisTest out;
     out.id = word(row, "id", place, true), out.words = word(row, "words", place, true), out.how = word(row, "how", place);
     out.minutes = number(row, "minutes", place, 1e5), out.station = word(row, "station", place);
+    out.apart = word(row, "apart", place);
+    if (!out.apart.empty() && out.apart != "hands" && out.apart != "pallets" && out.apart != "plates")
+        refuse(place + ".apart", "\"" + out.apart + "\"", "hands, pallets or plates; nothing, where nothing must come apart");
     if (!row.contains("results") || !row["results"].is_array() || row["results"].size() < 2)
         refuse(place + ".results", "fewer than two", "what may come of it");
     for (const Json& one : row["results"]) {

@@ -104,16 +104,28 @@ double hands_s(const std::string& words, const std::string& field) {
     return std::fmod(3600.0 * hour + 60.0 * minute, dial_s);
 }
 
+/// To how many minutes the hands were read, by what all the readings are multiples of.
+double read_to_min(const std::vector<double>& stood_s) {
+    for (const double minutes : {30.0, 15.0, 10.0, 5.0})
+        if (stood_s.size() > 1 &&
+            std::all_of(stood_s.begin(), stood_s.end(), [&](double at) { return std::fmod(at / 60, minutes) < 1e-6; }))
+            return minutes;
+    return 1;
+}
+
 StopsResult stops_pattern(const StopsInput& in) {
     StopsResult out;
     std::vector<double> stood;
     for (size_t i = 0; i < in.stops.size(); ++i)
         if (was_read(in.stops[i])) stood.push_back(hands_s(in.stops[i].hands, "stops[" + std::to_string(i) + "].hands"));
     out.used = static_cast<long long>(stood.size());
+    const double steps_min = read_to_min(stood);
+    constexpr double seen = 0.5;  // between two strokes, by eye
+    out.reading_min = in.reading_min.value_or(steps_min > 1 ? steps_min / std::sqrt(12.0) : seen);
     std::vector<double> logs = {0};  // of what has no pattern, then of each arbor
     for (const SlowArbor& arbor : alike_as_one(in.arbors)) {
         if (!told_by_hands(arbor.period_s)) continue;
-        const double spread = std::hypot(60 * in.reading_min / arbor.period_s, wide_fault);
+        const double spread = std::hypot(60 * out.reading_min / arbor.period_s, wide_fault);
         if (spread > widest_read) continue;
         std::vector<double> turns;
         for (const double at : stood) turns.push_back(std::fmod(at / arbor.period_s, 1.0));
@@ -122,7 +134,10 @@ StopsResult stops_pattern(const StopsInput& in) {
         logs.push_back(log_likelihood(turns, spread));
     }
     if (out.arbors.empty()) {
-        out.verdict = "No arbor here comes round with the hands slowly enough to be told by them.";
+        out.verdict = !in.reading_min && steps_min > 1
+                          ? "The hands were read to " + print_short(steps_min) +
+                                " min: too coarse to tell one arbor from another. Read them to the minute at the next stops."
+                          : "No arbor here comes round with the hands slowly enough to be told by them.";
         return out;
     }
     // Half of the belief before is that there is none.
@@ -134,6 +149,8 @@ StopsResult stops_pattern(const StopsInput& in) {
     constexpr double sure = 0.8;
     if (out.used > 1 && out.arbors.front().probability > sure) out.culprit = out.arbors.front().arbor;
     out.verdict = in_words(out);
+    if (!in.reading_min && steps_min > 1 && !out.culprit)
+        out.verdict += " The hands were read to " + print_short(steps_min) + " min; read to the minute they tell more.";
     return out;
 }
 
@@ -156,7 +173,7 @@ const Record& StopsInput::record() {
                                      .add("arbors", &In::arbors, "", "that turn with the hands")
                                      .required()
                                      .add("reading_min", &In::reading_min, "min", "to which the hands are read", above(0, 30))
-                                     .because("half a minute is what a dial shows");
+                                     .because("by what all readings are multiples of; read to the minute, half a minute");
     return record;
 }
 
@@ -175,6 +192,7 @@ const Record& StopsResult::record() {
     using Out = StopsResult;
     static const Record record = Fields<Out>()
                                      .add("arbors", &Out::arbors, "", "the likeliest first")
+                                     .add("reading_min", &Out::reading_min, "min", "standard deviation of a reading")
                                      .add("no_pattern", &Out::no_pattern, "", "probability that they fall as they please")
                                      .add("used", &Out::used, "", "stops whose hands were read")
                                      .add("culprit", &Out::culprit, "", "an arbor that has it with four in five")

@@ -15,7 +15,7 @@ struct SlowArbor {
 struct StopsInput {
     std::vector<TestStop> stops;
     std::vector<SlowArbor> arbors;
-    double reading_min = 0.5;  ///< to which the hands are read, standard deviation
+    std::optional<double> reading_min;  ///< to which the hands are read, standard deviation; nothing: by what all readings are multiples of
     static const Record& record();
 };
 
@@ -31,6 +31,7 @@ struct StopsResult {
     std::vector<StopCulprit> arbors;     ///< the likeliest first
     double no_pattern = 1;               ///< probability that they fall as they please
     long long used = 0;                  ///< stops whose hands were read
+    double reading_min = 0;              ///< standard deviation of a reading
     std::optional<std::string> culprit;  ///< an arbor that has it with four in five
     std::string verdict;
     static const Record& record();
@@ -38,8 +39,9 @@ struct StopsResult {
 
 /// Which arbor stood alike whenever it stopped: the hands tell where every arbor stands. By Bayes' rule, each arbor's place of the fault
 /// unknown and the hands read with a normal error, against stops that fall anywhere; half of the belief before is that there is no
-/// pattern. Arbors that turn together are one; those that turn faster than the hands can be read, or that do not come round with them in
-/// twelve hours, cannot be told. Throws InputError for hands that are no time.
+/// pattern. Readings that are all multiples of 5, 15 or 30 minutes were read no finer:
+/// each may be off by half of that, evenly. Arbors that turn together are one; those that turn faster than the hands can be read, or that
+/// do not come round with them in twelve hours, cannot be told. Throws InputError for hands that are no time.
 StopsResult stops_pattern(const StopsInput& input);
 const Calculation& stops_calculation();
 

@@ -53,7 +53,8 @@ std::string print_plain(double value);
 /// Up to `significant` figures, no trailing zeros, no exponent for ordinary sizes.
 std::string print_short(double value, int significant = 6);
 /// How many times one thing is another, in a sentence: two figures, "7.4", "180".
-inline std::string print_times(double value) { return print_short(value, 2); }
+/// How many times as much: beyond a thousand the figure says no more than that.
+inline std::string print_times(double value) { return value > 1000 ? "more than 1000" : print_short(value, 2); }
 /// The same with its sign always: "+0.3", "−12".
 std::string print_signed(double value, int significant = 6);
 /// A large number in words: "36 million", "2 096".

@@ -98,7 +98,9 @@ std::string told(const CompensationInput& in, const CompensationResult& out) {
         words += " A " + in.up + " sleeve of " + print_measured(*out.up_mm, *out.up_u_mm) +
                  " mm makes it good: begin long, and trim it by trial.";
     if (in.kind == "gridiron")
-        words += " " + std::to_string(*out.rods) + " rods, the rising ones of " + in.up + " " + print_fixed(*out.rod_mm, 1) + " mm each.";
+        words += " " + std::to_string(*out.rods) + " rods, the rising ones of " + in.up + " " +
+                 print_measured(*out.rod_mm, *out.up_u_mm / std::round(*out.up_mm / *out.rod_mm)) +
+                 " mm each, by expansions that differ from alloy to alloy: have both metals measured, or leave holes to shift the pins by.";
     if (in.kind == "mercury")
         words += " A column of " + print_fixed(*out.mercury_mm, 1) + " mm makes it good; jar and rod want a little more.";
     if (!out.s_per_day_per_K) return words;

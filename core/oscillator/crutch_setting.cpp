@@ -38,6 +38,12 @@ CrutchSettingResult set_crutch(const CrutchSettingInput& in) {
     out.verdict = "The middle of the let-offs lies " + print_fixed(out.turn_deg, 2) +
                   "° from rest. Bend the foot of the crutch by that much to " + side;
     if (out.foot_mm) out.verdict += ", " + print_fixed(*out.foot_mm, 2) + " mm at the foot";
+    const double beat_ms = 1000 * hour_beats / in.beats_per_hour / 2;
+    if (in.beat_error_ms <= in_beat_share * beat_ms) {
+        out.verdict = "In beat: " + print_short(in.beat_error_ms, 2) + " ms is less than " + print_short(100 * in_beat_share) +
+                      " % of a beat (" + print_short(in_beat_share * beat_ms, 2) + " ms). Leave the crutch as it is.";
+        return out;
+    }
     out.verdict +=
         ", seen from the front: hold the crutch above the bend, so that neither pallets nor suspension take the force. Where it has a "
         "screw for it, turn that.";

@@ -4,6 +4,9 @@
 
 namespace echappe {
 
+/// A pendulum is in beat within this share of a beat: less is not heard, and no crutch is bent for it.
+inline constexpr double in_beat_share = 0.01;
+
 /// A pendulum out of beat, put right by bending the crutch.
 struct CrutchSettingInput {
     double beat_error_ms = 0;  ///< half the difference of two successive beats

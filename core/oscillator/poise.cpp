@@ -120,7 +120,14 @@ Effect difference(const Effect& less, const Effect& more) {
 void name_heavy_side(const PoiseInput& in, const Effect& effect, bool two_amplitudes, PoiseResult& out) {
     const double size = std::hypot(effect.fit.cosine, effect.fit.sine);
     if (size < 2 * effect.u_s_per_day) {
-        out.verdict = "In poise, as far as the readings tell.";
+        const double differs = out.poise_s_per_day.value_or(0);
+        out.verdict =
+            two_amplitudes && differs > 3 * out.poise_u_s_per_day.value_or(0)
+                ? "Its rate differs by " + print_fixed(2 * differs, 0) +
+                      " s a day between opposite positions, at both amplitudes alike. Want of poise would change with the amplitude: "
+                      "take nothing off the balance. Look at the hairspring first (out of centre, not flat, one coil touching), then "
+                      "for a worn or dry jewel hole and a bent pivot, then at the depth of the escapement in each position."
+                : "In poise, as far as the readings tell.";
         return;
     }
     double heavy = std::atan2(effect.fit.sine, effect.fit.cosine) * 180 / pi;  // the position that gains most

@@ -191,13 +191,14 @@ std::optional<Bush> best_bush(const BushPlanInput& in, double clearance_mm, cons
     return *best;
 }
 
-/// A punch's mark stays for good: where a bush of the drawer has room, it goes before closing.
+/// A punch's mark stays for good: a bush goes before closing: one of the drawer, and where there is known to be room
+/// one that is ordered.
 void prefer_a_bush(const BushPlanInput& in, BushPlanResult& out) {
-    bool too_tall = false;
     if (!has_room(in, out)) return;
-    if (that_fit_the_plate(in, out, too_tall).empty() || too_tall) {
+    bool too_tall = false;
+    if (!in.edge_mm && (that_fit_the_plate(in, out, too_tall).empty() || too_tall)) {
         const InWords mm(in);
-        out.warnings.push_back("A bush spares the mark, and there is room for one: order it of bore up to " + mm(in.pivot_mm) +
+        out.warnings.push_back("A bush spares the mark. Measure the room round the hole and order one of bore up to " + mm(in.pivot_mm) +
                                ", outside from " + mm(out.wanted_outside_mm) + ", height up to " + mm(in.plate_mm) + ".");
         return;
     }

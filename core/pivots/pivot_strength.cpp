@@ -24,6 +24,12 @@ const Record& PivotStrengthInput::record() {
                                      .required()
                                      .add("pitch_radius_mm", &In::pitch_radius_mm, "mm", "where the torque is passed on", above(0, 5000))
                                      .required()
+                                     .add("load_at", &In::load_at, "", "where that stands: 0 at this pivot, 1 at the other", between(0, 1))
+                                     .because("in the middle, where nothing is known")
+                                     .add("other_radius_mm", &In::other_radius_mm, "mm",
+                                          "where the torque comes in: of the other of wheel and pinion", above(0, 5000))
+                                     .add("other_at", &In::other_at, "", "where that one stands", between(0, 1))
+                                     .because("in the middle, where nothing is known")
                                      .add("weight_N", &In::weight_N, "N", "wheel and arbor, on this pivot", between(0, 1e5))
                                      .add("friction", &In::friction, "", "pivot in its hole", between(0, 1))
                                      .because("oiled brass on steel")
@@ -37,7 +43,7 @@ const Record& PivotStrengthInput::record() {
 const Record& PivotStrengthResult::record() {
     using Out = PivotStrengthResult;
     static const Record record = Fields<Out>()
-                                     .add("load_N", &Out::load_N, "N", "tooth load and weight")
+                                     .add("load_N", &Out::load_N, "N", "on this pivot: its share of the teeth's load, and the weight")
                                      .add("stress_N_mm2", &Out::stress_N_mm2, "N/mm²", "at the shoulder")
                                      .add("safety", &Out::safety, "", "usable stress ÷ stress")
                                      .add("least_pivot_mm", &Out::least_pivot_mm, "mm", "that keeps the safety asked for")
@@ -49,8 +55,9 @@ const Record& PivotStrengthResult::record() {
 
 PivotStrengthResult pivot_strength(const PivotStrengthInput& in) {
     PivotStrengthResult out;
-    out.load_N = in.torque_N_mm / in.pitch_radius_mm + in.weight_N;
-    const double moment = out.load_N * in.length_mm;
+    out.load_N = in.torque_N_mm / in.pitch_radius_mm * (1 - in.load_at) + in.weight_N;
+    if (in.other_radius_mm) out.load_N += in.torque_N_mm / *in.other_radius_mm * (1 - in.other_at);
+    const double moment = out.load_N * in.length_mm / 2;
     out.stress_N_mm2 = 32 * moment / (pi * std::pow(in.pivot_mm, 3));
     constexpr double out_of_the_question = 1e6;  // no load at all: any pivot holds
     out.safety = out.stress_N_mm2 > 0 ? std::min(in.usable_N_mm2 / out.stress_N_mm2, out_of_the_question) : out_of_the_question;
@@ -70,8 +77,8 @@ PivotStrengthResult pivot_strength(const PivotStrengthInput& in) {
 std::vector<Working> explain_pivot_strength(const PivotStrengthInput& in, const PivotStrengthResult& out) {
     const Term load{"F", "load on the pivot", {out.load_N, 0}, "N", 0};
     const Term d{"d", "pivot", {in.pivot_mm, 0}, "mm", 0};
-    Working stress = work_out("stress at the shoulder", "σ = 32 F l ÷ (π d³)", {load, {"l", "length", {in.length_mm, 0}, "mm", 0}, d},
-                              "N/mm²", pivot_strength_source, [](auto x) { return 32 * x[0] * x[1] / (pi * x[2] * x[2] * x[2]); });
+    Working stress = work_out("stress at the shoulder", "σ = 32 F l ÷ (2 π d³)", {load, {"l", "length", {in.length_mm, 0}, "mm", 0}, d},
+                              "N/mm²", pivot_strength_source, [](auto x) { return 16 * x[0] * x[1] / (pi * x[2] * x[2] * x[2]); });
     stress.notes = {out.verdict};
     return {stress, work_out("friction torque", "M = µ F d ÷ 2", {{"µ", "friction", {in.friction, 0}, "", 0}, load, d}, "N mm",
                              pivot_strength_source, [](auto x) { return x[0] * x[1] * x[2] / 2; })};

@@ -1,5 +1,6 @@
 #include "pivots/repivot.h"
 
+#include <algorithm>
 #include <cmath>
 
 #include "number/constants.h"
@@ -72,12 +73,14 @@ RepivotResult plan_repivot(const RepivotInput& in) {
                                : "Leaves only " + print_fixed(out.wall_mm, 2) + " mm all round where " + print_fixed(in.pivot_mm / 2, 2) +
                                      " mm is wanted: a collar pressed over the arbor's end can carry the pivot; another arbor comes last, "
                                      "since the old one is lost by it.";
+    // As much as the hole stretches without bursting: a two-hundredth of it, and never more than five thousandths of a millimetre.
+    const double press_mm = std::clamp(out.drill_mm / 200, 0.001, 0.005);
     if (in.hardened) out.steps.push_back("Soften the end only: blue it, with the wheel and pinion kept cool in wet cloth.");
     out.steps.insert(out.steps.end(),
                      {"Turn the stump flat, find the centre true to under 0.01 mm, drill slowly and straight.",
-                      "The blank larger than its hole by a press fit of about 0.005 mm, or tapered a little and driven in; or a retainer "
-                      "with 0.02 mm of "
-                      "room. Check that it runs true before turning.",
+                      "The blank larger than its hole by a press fit of about " + print_fixed(press_mm, 3) +
+                          " mm, or tapered a little and driven in; or a retainer with " +
+                          print_fixed(std::min(0.02, out.drill_mm / 20), 2) + " mm of room. Check that it runs true before turning.",
                       "Turn, polish and burnish to " + print_fixed(in.pivot_mm, 2) + " mm; eye protection, no gloves at the lathe."});
     return out;
 }

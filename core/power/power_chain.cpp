@@ -13,7 +13,6 @@ namespace echappe {
 namespace {
 
 constexpr const char* power_chain_source = "work through a train; an oscillator of quality Q loses 2π E ÷ Q a period";
-constexpr double weak = 1.2;  ///< less than so much: cold, dirt and old oil stop it
 
 /// The meshes from the arbor where the power comes in to the escape wheel, in order.
 std::vector<size_t> way_of_power(const Network& network, size_t from, size_t to) {
@@ -100,7 +99,8 @@ void judge(const PowerChainInput& in, PowerChainResult& out, double omega) {
     (o.kind == "pendulum" ? out.semi_arc_end_deg : out.amplitude_end_deg) = swing(out.energy_end_per_beat_J, at_end);
     const double start = swing(out.energy_per_beat_J, o.escapement_efficiency);
     const double end = swing(out.energy_end_per_beat_J, at_end);
-    const std::string told = "Expected swing " + print_times(start) + " deg to each side at the start, " + print_times(end) + " at the end";
+    const std::string told =
+        "Expected swing " + print_short(start, 2) + "° to each side at the start, " + print_short(end, 2) + "° at the end";
     constexpr double banking_deg = 330;
     if (o.kind == "balance" && start > banking_deg)
         out.verdict =
@@ -119,7 +119,7 @@ void judge(const PowerChainInput& in, PowerChainResult& out, double omega) {
     const double wide = *o.needed_deg > 0 && o.kind == "pendulum" ? start / *o.needed_deg : 0;
     const std::string times = print_times(end / *o.needed_deg) + " times the " + print_short(*o.needed_deg, 3) + " deg that it needs";
     if (*out.margin < 1) out.verdict = told + ": too weak, " + times + ". Look for the worst mesh and dry pivots before a stronger drive.";
-    else if (*out.margin < weak) out.verdict = told + ": weak, " + times + ". Clean and oil first; then the drive.";
+    else if (*out.margin < weak_margin) out.verdict = told + ": weak, " + times + ". Clean and oil first; then the drive.";
     else if (wide > wide_swing)
         out.verdict =
             told + ": it swings wide, " + times +

@@ -39,6 +39,8 @@ struct PowerOscillator {
 double usual_escapement_efficiency(const std::string& escapement);
 /// Times the swing that is needed: an ordinary clock swings up to so much.
 inline constexpr double wide_swing = 2.5;
+/// Less of the energy that it needs than so much: cold, dirt and old oil stop it.
+inline constexpr double weak_margin = 1.2;
 
 struct PowerChainInput {
     TrainInput train;

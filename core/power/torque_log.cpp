@@ -27,7 +27,7 @@ std::pair<double, double> range_of(const TorqueCurve& curve, const std::vector<s
 
 double wanted_torque(double least) { return least * (least_times + most_times) / 2; }
 
-DriveVerdict judge_drive(double mean, double end, double least) {
+DriveVerdict judge_drive(double mean, double end, double least, double most) {
     const auto torque = [](double value) { return print_fixed(value, value < 100 ? 1 : 0) + " N mm"; };
     const double wanted = wanted_torque(least);
     DriveVerdict v;
@@ -40,8 +40,9 @@ DriveVerdict judge_drive(double mean, double end, double least) {
         v.word = "under", v.reason = at_end + ": it stops when oil thickens; 1.2 to 1.3 times is wanted there.";
     else if (!falls && mean < least_times * least)
         v.word = "under", v.reason = told + ": it stops when oil thickens; 1.5 to 2 times is right.";
-    else if (mean <= most_times * least) v.word = "right", v.reason = told + (falls ? "; " + at_end : "") + ".";
-    else if (v.times <= overdriving_times) v.word = "strong", v.reason = told + ": more than the 1.5 to 2 times that is right.";
+    else if (mean <= most * least) v.word = "right", v.reason = told + (falls ? "; " + at_end : "") + ".";
+    else if (v.times * most_times <= overdriving_times * most)
+        v.word = "strong", v.reason = told + ": more than the 1.5 to " + print_short(most) + " times that is right.";
     else
         v.word = "overdriving",
         v.reason = told + ", and " + print_fixed(v.times, 1) + " times what is wanted: great wheel and pinions wear.";

@@ -1,5 +1,6 @@
 #pragma once
 
+#include "power/enough.h"
 #include "power/torque_curve.h"
 #include "workings/calculation.h"
 
@@ -13,8 +14,9 @@ struct DriveVerdict {
 };
 /// `least` keeps the movement just going, found by trial. The end of the run decides whether it is enough: 1.2 times the least there
 /// at the least, else the clock stops before its time is out. The mean tells whether it is too much: 1.5 to 2 times is right, over
-/// 1.5 times the middle of that overdrives. A torque that falls needs no more of its mean than its end does.
-DriveVerdict judge_drive(double mean_N_mm, double end_N_mm, double least_N_mm);
+/// 1.5 times the middle of that overdrives; of a weight `most` is three times, and what overdrives as much more. A torque that falls needs
+/// no more of its mean than its end does.
+DriveVerdict judge_drive(double mean_N_mm, double end_N_mm, double least_N_mm, double most = most_times);
 /// Of the least that runs, wanted at the end of the run.
 inline constexpr double end_times = 1.2;
 /// What is aimed at, the middle of 1.5 to 2 times the least.

@@ -6,6 +6,7 @@
 #include "number/input_error.h"
 #include "number/units.h"
 #include "power/enough.h"
+#include "train/record.h"
 
 namespace echappe {
 namespace {
@@ -20,13 +21,24 @@ double turns_of(const WeightDriveInput& in) {
     throw InputError("turns", "nothing", "turns of the drum, or run_hours with drum_period_hours");
 }
 
+std::vector<std::string> escapement_or_none() {
+    std::vector<std::string> all = escapements();
+    all.insert(all.begin(), "");
+    return all;
+}
+
 std::string kg(double value) { return print_fixed(value, 2) + " kg"; }
 
 void judge(const WeightDriveInput& in, WeightDriveResult& out) {
     if (in.room_mm && out.fall_mm > *in.room_mm) {
         out.faults.push_back(WeightFault::room);
-        out.warnings.push_back("The weight falls " + print_fixed(out.fall_mm, 0) + " mm where " + print_fixed(*in.room_mm, 0) +
-                               " mm are free: " + (in.moving_pulleys ? "a smaller drum" : "a pulley on the weight halves it") + ".");
+        out.warnings.push_back(
+            "The weight falls " + print_fixed(out.fall_mm, 0) + " mm where " + print_fixed(*in.room_mm, 0) + " mm are free: " +
+            std::string(in.moving_pulleys
+                            ? "a smaller drum"
+                            : "a pulley on the weight halves the fall, and the torque with it: it then needs twice the weight, " +
+                                  kg(2 * in.weight_kg)) +
+            ".");
     }
     if (out.layers > 1) {
         out.faults.push_back(WeightFault::layers);
@@ -34,11 +46,13 @@ void judge(const WeightDriveInput& in, WeightDriveResult& out) {
                                " layers: the upper ones drive harder, and crossing wears them. One layer unless the drum was made so.");
     }
     if (!in.least_weight_kg) {
-        out.verdict = "Hang less and less until it stops: 1.5 to 2 times the least weight that runs is right.";
+        out.verdict =
+            "Hang less and less until it stops: 1.5 to 2 times the least weight (3 with a recoil escapement) that runs is right, and the weight made for the clock "
+            "before any other.";
         return;
     }
     out.weight_least_kg = least_times * *in.least_weight_kg;
-    out.weight_most_kg = most_times * *in.least_weight_kg;
+    out.weight_most_kg = most_times_of_weight(in.escapement) * *in.least_weight_kg;
     const std::string wanted = kg(*out.weight_least_kg) + " to " + kg(*out.weight_most_kg);
     out.judged = in.weight_kg < *out.weight_least_kg  ? WeightVerdict::weak
                  : in.weight_kg > *out.weight_most_kg ? WeightVerdict::heavy
@@ -72,6 +86,8 @@ const Record& WeightDriveInput::record() {
             .add("drum_length_mm", &In::drum_length_mm, "mm", "where the line lies", above(0, 1e4))
             .add("room_mm", &In::room_mm, "mm", "free for the weight to fall", above(0, 1e6))
             .add("least_weight_kg", &In::least_weight_kg, "kg", "that just keeps it going, found by trial", above(0, 1e5))
+            .add("escapement", &In::escapement, "", "what it drives: a recoil bears more")
+            .choices(escapement_or_none())
             .add("wraps", &In::wraps, "", "turns of line that stay on the drum", between(0, 20))
             .because("the knot is spared and the line cannot slip")
             .add("gravity_m_s2", &In::gravity_m_s2, "m/s²", "at the place", between(0.1, 100))
@@ -91,7 +107,7 @@ const Record& WeightDriveResult::record() {
                                      .add("energy_J", &Out::energy_J, "J", "given by one winding")
                                      .add("fall_per_day_mm", &Out::fall_per_day_mm, "mm", "in a day")
                                      .add("weight_least_kg", &Out::weight_least_kg, "kg", "1.5 times the least that runs")
-                                     .add("weight_most_kg", &Out::weight_most_kg, "kg", "twice the least that runs")
+                                     .add("weight_most_kg", &Out::weight_most_kg, "kg", "twice the least that runs, three times with a recoil")
                                      .add("verdict", &Out::verdict, "", "in words")
                                      .add("warnings", &Out::warnings, "", "what to look at");
     return record;

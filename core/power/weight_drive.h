@@ -16,6 +16,7 @@ struct WeightDriveInput {
     std::optional<double> drum_length_mm;   ///< where the line lies
     std::optional<double> room_mm;          ///< for the weight to fall
     std::optional<double> least_weight_kg;  ///< that just keeps it going, found by trial
+    std::string escapement;                 ///< a recoil bears more than others; empty: not known
     double wraps = 2;                       ///< that stay on the drum
     double gravity_m_s2 = 9.80665;
     static const Record& record();
@@ -37,7 +38,7 @@ struct WeightDriveResult {
     double energy_J = 0;  ///< given by the whole fall
     std::optional<double> fall_per_day_mm;
     std::optional<double> weight_least_kg;  ///< 1.5 times the least that runs
-    std::optional<double> weight_most_kg;   ///< twice
+    std::optional<double> weight_most_kg;   ///< twice; three times with a recoil
     std::string verdict;
     std::vector<std::string> warnings;
     WeightVerdict judged = WeightVerdict::untried;

@@ -27,10 +27,9 @@ public:
 
     std::vector<OilPlace> run() {
         // Oak plates say so before anything else of the wood is known.
-        const std::string plates = m_job.train.plate ? m_job.train.plate->material : "brass";
-        const bool wooden = m_derived.wood.there || (plates != "brass" && plates != "steel");
+        const bool wooden = m_derived.wood.there || (m_job.train.plate && m_job.train.plate->wooden());
         for (const DerivedHole& hole : m_derived.pivots.holes) pivot(hole, wooden);
-        escapement();
+        escapement(wooden);
         springs();
         strike();
         hands();
@@ -78,16 +77,41 @@ private:
         place.how +=
             "; none may run down the plate." + (missing.empty() ? "" : " How much that is follows once " + missing + " is measured.");
     }
-    void escapement() {
+    void escapement(bool wooden) {
+        balance();
+        pallet_arbor(wooden);
         if (m_derived.escapement.kind.empty()) return;
         const bool lever = m_derived.escapement.kind == "lever" || m_derived.escapement.kind == "pin";
         add("pallets", "Pallet faces", "oil", "A trace on two or three teeth of the escape wheel: it carries it round.");
         if (lever) add("fork", "Fork, horns and roller", "dry", "Oil there drags and gathers dust.");
         else add("crutch", "Crutch where it carries the rod", "oil", "A trace.");
-        if (lever) add("hairspring", "Hairspring", "dry", "Oil glues its coils together: it gains by minutes.");
+    }
+    void balance() {
+        if (!m_job.oscillator || !m_job.oscillator->as<Balance>()) return;
+        add("balance", "Balance pivots, both ends", "oil",
+            is_watch(m_job)
+                ? "A small drop between hole jewel and endstone, put in through the hole; where there is no endstone, in the cup."
+                : "A small drop in each cup or screw, before the balance goes in.");
+        add("hairspring", "Hairspring", "dry", "Oil glues its coils together: it gains by minutes.");
+        add("roller", "Impulse pin and roller", "dry", "Oil there picks up dust and drags.");
+    }
+    /// No wheel sits on it, so that the train does not name it.
+    void pallet_arbor(bool wooden) {
+        const std::string kind = m_job.train.escapement.value_or("");
+        if (kind == "cylinder" || (kind == "verge" && m_job.oscillator && m_job.oscillator->as<Balance>())) return;
+        if (kind.empty() && !m_job.oscillator) return;
+        if (wooden) add("pallet-arbor", "Pallet arbor's holes", "dry", "Steel in wood runs dry; a brass bush there has a trace.");
+        else if (kind == "lever" && is_watch(m_job))
+            add("pallet-arbor", "Pallet arbor's holes", "dry",
+                "Most leave them dry in a watch: they hardly turn, and oil only slows them. Some give a large one a trace.");
+        else
+            add("pallet-arbor", "Pallet arbor's holes, the back cock's too", "oil",
+                "A trace: they swing a few degrees and never turn round.");
     }
     void springs() {
         for (const DriveRecord& drive : m_job.power.drives) {
+            if (const auto* weight = drive.as<WeightDrive>(); weight && weight->moving_pulleys > 0)
+                add("pulley:" + drive.train, "Pulley on its arbor, " + drive.train, "oil", "A drop; none on the line.");
             if (drive.as<WeightDrive>() || drive.as<RewoundDrive>()) {
                 add("click:" + drive.train, "Click and ratchet, " + drive.train, "grease", "A trace where they rub.");
                 continue;
@@ -110,6 +134,7 @@ private:
     void hands() {
         add("hands:stud", "Minute wheel's stud", "oil", "A trace.");
         add("hands:friction", "Between the faces where the hands slip", "grease", "A trace, so that it does not grip in jerks.");
+        if (is_watch(m_job)) return add("keyless", "Winding and setting work", "grease", "A trace where steel slides on steel.");
         add("hands:coil", "A close-coiled tension spring", "dry", "Oil creeps between its coils and takes its grip.");
     }
     void dry(bool wooden) {
@@ -121,6 +146,26 @@ private:
 };
 
 }  // namespace
+
+bool is_watch(const Job& job) {
+    constexpr double widest_mm = 60;
+    if (!job.oscillator || !job.oscillator->as<Balance>()) return false;
+    const std::string kind = job.train.escapement.value_or("");
+    // A usual plate tells nothing of the size; a round one with a lever and one train alone is a watch's.
+    if (job.train.plate && job.train.plate->assumed)
+        return job.train.plate->shape == "round" && job.train.trains.size() == 1 &&
+               (kind == "lever" || kind == "cylinder" || kind == "verge");
+    if (job.train.plate) return std::max(job.train.plate->width_mm, job.train.plate->height_mm) <= widest_mm;
+    // Not even its plates are known: by its pivots.
+    constexpr double thickest_mm = 0.6;
+    bool any = false;
+    for (const HoleRecord& hole : job.survey.pivots.holes) {
+        if (!hole.pivot_mm) continue;
+        if (*hole.pivot_mm > thickest_mm) return false;
+        any = true;
+    }
+    return any;
+}
 
 std::vector<OilPlace> oil_plan(const Job& job, const Derived& derived) { return Plan(job, derived).run(); }
 

@@ -184,7 +184,9 @@ private:
     }
     void look_over() {
         const auto& plates = m_job.survey.pivots.plates;
-        add({"plates", "Plates flat, pillars straight", "Holes bored between bent plates are out of line.", "pivots", 15,
+        const bool watch = is_watch(m_job);
+        add({"plates", watch ? "Plates flat, bridges and cocks seated on their steady pins" : "Plates flat, pillars straight",
+             watch ? "A cock that does not seat tilts its jewel." : "Holes bored between bent plates are out of line.", "pivots", 15,
              std::any_of(plates.begin(), plates.end(), [](const PlateRecord& plate) { return plate.flatness_mm || plate.pillar_out_mm; })});
         const auto& trials = m_job.survey.trials;
         add({"alone", "Each arbor alone between the plates", "Two that bind are found one by one.", "survey", 30,
@@ -193,6 +195,10 @@ private:
         add({"measure", "Measure holes, pivots and wheels", "What is decided follows from it.", "pivots", 60,
              !derived.empty() &&
                  std::all_of(derived.begin(), derived.end(), [](const DerivedHole& hole) { return !hole.decision.empty(); })});
+        if (m_job.oscillator && m_job.oscillator->as<Balance>())
+            add({"balance", "Look at the balance: pivots round and bright, spring flat and centred, roller fast",
+                 "A worn pivot shows as want of poise.", "beat", 20,
+                 !m_job.oscillator->as<Balance>()->positions.empty() || !m_job.oscillator->as<Balance>()->steps_done.empty()});
         stage();
     }
     bool counts_open() const {
@@ -234,16 +240,15 @@ private:
                  return trial.free && trial.end_shake && trial.arbors.size() + 1 >= whole && whole > 1;
              })});
         stage();
-        add({"polish", "Polish as its neighbours are", "No edge rounded, no mark of a maker taken away.", "bench", 60});
-        add({"lacquer",
-             "Lacquer, holes pegged; open them again with a smooth broach",
-             "Lacquer shrinks holes, and stops an electric contact.",
-             "bench",
-             30,
-             false,
-             "solvents",
-             {"polish"}});
-        stage();
+        const bool watch = is_watch(m_job), gilt = watch || (m_job.train.plate && m_job.train.plate->gilt());
+        if (gilt) {
+            // Gilding is thinner than any polish, and lacquer belongs on no watch.
+            add({"polish", "Brighten screws and steel only; wash the gilding and leave it",
+                 "Gilding is microns thick: polish takes it off.", "bench", 30});
+            stage();
+        } else {
+            finish_brass();
+        }
         for (const DriveRecord& drive : m_job.power.drives) {
             const auto& steps = drive_steps(drive.is);
             if (drive.as<WeightDrive>()) continue;
@@ -262,6 +267,18 @@ private:
         add({"oil", "Oil and grease by the plan, and leave dry what must stay dry", "None may run down the plate.", "bench", 25,
              !out.oil.empty() &&
                  std::all_of(out.oil.begin(), out.oil.end(), [](const OilPlace& place) { return place.done || place.what == "dry"; })});
+        stage();
+    }
+    void finish_brass() {
+        add({"polish", "Polish as its neighbours are", "No edge rounded, no mark of a maker taken away.", "bench", 60});
+        add({"lacquer",
+             "Lacquer, holes pegged; open them again with a smooth broach",
+             "Lacquer shrinks holes, and stops an electric contact.",
+             "bench",
+             30,
+             false,
+             "solvents",
+             {"polish"}});
         stage();
     }
     void try_and_hand_over() {

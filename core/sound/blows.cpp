@@ -37,18 +37,43 @@ public:
             ++m_frames;
         }
     }
+    /// What the room alone makes new between two frames so far apart, bin by bin: what is less of the time, and near it in tone, for a
+    /// bell that rings most of the recording has few tones. Squared, and as much as noise hardly ever comes to.
+    std::vector<float> room(size_t after, size_t before) const {
+        constexpr size_t looks = 300;
+        const size_t every = std::max<size_t>(1, m_frames / looks);
+        std::vector<std::vector<float>> seen(m_bins);
+        for (size_t f = before + 2; f + after < m_frames; f += every)
+            for (size_t bin = 0; bin < m_bins; ++bin)
+                seen[bin].push_back(static_cast<float>(new_in<1>(bin, f + after, f - before, nullptr)));
+        std::vector<float> quiet(m_bins, 0), out(m_bins, 0);
+        for (size_t bin = 0; bin < m_bins && !seen[bin].empty(); ++bin) {
+            const auto quarter = seen[bin].begin() + static_cast<std::ptrdiff_t>(seen[bin].size() / 4);
+            std::nth_element(seen[bin].begin(), quarter, seen[bin].end());
+            quiet[bin] = *quarter;
+        }
+        // A quarter of noise is under 0.29 of its mean (its power is spread exponentially); five means are hardly ever reached.
+        constexpr float quarter_of_mean = 0.288f, hardly_ever = 5;
+        constexpr size_t near = 12;
+        for (size_t bin = 0; bin < m_bins; ++bin) {
+            const size_t from = bin > near ? bin - near : 0, to = std::min(m_bins, bin + near + 1);
+            std::vector<double> beside(quiet.begin() + static_cast<std::ptrdiff_t>(from), quiet.begin() + static_cast<std::ptrdiff_t>(to));
+            out[bin] = static_cast<float>(median_of(beside)) / quarter_of_mean * hardly_ever;
+        }
+        return out;
+    }
     size_t frames() const { return m_frames; }
     double time_of(size_t frame) const { return (static_cast<double>(frame * m_hop) + static_cast<double>(m_window) / 2) / m_rate_Hz; }
     size_t frames_of(double seconds) const { return static_cast<size_t>(std::llround(seconds * m_rate_Hz / static_cast<double>(m_hop))); }
     /// How much is there at one frame that was not ringing at another before it: each tone is carried on by as much as it turned from
     /// the frame before that. A bell that is struck again while it rings may be struck against its swing and grow no louder; it does
     /// not ring on as it rang.
-    double new_at(size_t frame, size_t before) const {
+    double new_at(size_t frame, size_t before, const std::vector<float>& room) const {
         if (before == 0 || frame >= m_frames) return 0;
         double sum = 0;
         size_t bin = 0;
-        for (; bin + together <= m_bins; bin += together) sum += new_in<together>(bin, frame, before);
-        for (; bin < m_bins; ++bin) sum += new_in<1>(bin, frame, before);
+        for (; bin + together <= m_bins; bin += together) sum += new_in<together>(bin, frame, before, room.data() + bin);
+        for (; bin < m_bins; ++bin) sum += new_in<1>(bin, frame, before, room.data() + bin);
         return std::sqrt(sum);
     }
 
@@ -58,7 +83,7 @@ private:
     static constexpr size_t together = 16;
     /// What is new in so many bins, squared. By hand: std::complex looks after infinities, which takes most of the time.
     template <size_t bins>
-    double new_in(size_t first, size_t frame, size_t before) const {
+    double new_in(size_t first, size_t frame, size_t before, const float* room) const {
         const std::complex<float>*now = at(frame) + first, *then = at(before) + first, *earlier = at(before - 1) + first;
         float turn_re[bins], turn_im[bins], on_re[bins], on_im[bins];
         for (size_t i = 0; i < bins; ++i) {
@@ -76,7 +101,7 @@ private:
         float sum = 0;
         for (size_t i = 0; i < bins; ++i) {
             const float off_re = now[i].real() - on_re[i], off_im = now[i].imag() - on_im[i];
-            sum += off_re * off_re + off_im * off_im;
+            sum += std::max(0.0f, off_re * off_re + off_im * off_im - (room ? room[i] : 0));
         }
         return static_cast<double>(sum);
     }
@@ -89,6 +114,10 @@ private:
 struct Onset {
     double at_s = 0, loud = 0;
 };
+struct Onsets {
+    std::vector<Onset> blows;
+    long long unsure = 0;  ///< near the least that counts, on either side of it
+};
 
 /// How suddenly something new comes, frame by frame: what is new from one frame to the next, over the length of a window, above what is
 /// usual near it. Tones that come and go together are new all the time, and never suddenly.
@@ -97,7 +126,8 @@ std::vector<double> suddenness(const Ringing& sound, const std::stop_token& stop
     constexpr double near_s = 0.2;
     const size_t near = sound.frames_of(near_s), frames = sound.frames();
     std::vector<double> change(frames, 0), above(frames, 0), out(frames, 0);
-    for (size_t f = 2; f < frames && !stop.stop_requested(); ++f) change[f] = sound.new_at(f, f - 1);
+    const std::vector<float> room = sound.room(0, 1);
+    for (size_t f = 2; f < frames && !stop.stop_requested(); ++f) change[f] = sound.new_at(f, f - 1, room);
     for (size_t f = 0; f < frames; ++f) {
         std::vector<double> around(change.begin() + static_cast<std::ptrdiff_t>(f > near ? f - near : 0),
                                    change.begin() + static_cast<std::ptrdiff_t>(std::min(frames, f + near + 1)));
@@ -108,16 +138,17 @@ std::vector<double> suddenness(const Ringing& sound, const std::stop_token& stop
     return out;
 }
 
-std::vector<Onset> onsets_of(const Ringing& sound, const std::stop_token& stop) {
+Onsets onsets_of(const Ringing& sound, const std::stop_token& stop) {
     // A window before it touches the blow, and one that is all after it.
     constexpr size_t before = 5, after = 5;
     constexpr double apart_s = 0.22, faintest = 0.25, over_floor = 2;
     const size_t apart = sound.frames_of(apart_s);
     const std::vector<double> sudden = suddenness(sound, stop);
+    const std::vector<float> room = sound.room(after, before);
     std::vector<double> floor;
     constexpr size_t every = 3;
     for (size_t f = before + 1; f + after < sound.frames() && !stop.stop_requested(); f += every)
-        floor.push_back(sound.new_at(f + after, f - before));
+        floor.push_back(sound.new_at(f + after, f - before, room));
     if (floor.empty()) return {};
     const double usual = median_of(floor);
     const double most_sudden = *std::max_element(sudden.begin(), sudden.end());
@@ -128,13 +159,18 @@ std::vector<Onset> onsets_of(const Ringing& sound, const std::stop_token& stop) 
         const auto top =
             std::max_element(sudden.begin() + static_cast<std::ptrdiff_t>(from), sudden.begin() + static_cast<std::ptrdiff_t>(to));
         if (sudden[f] <= faintest * most_sudden || top - sudden.begin() != static_cast<std::ptrdiff_t>(f)) continue;
-        const double loud = sound.new_at(std::min(f + after, sound.frames() - 1), f - before);
-        if (loud < over_floor * usual) continue;
+        const double loud = sound.new_at(std::min(f + after, sound.frames() - 1), f - before, room);
         all.push_back({sound.time_of(f), loud});
         loudest = std::max(loudest, loud);
     }
-    std::erase_if(all, [&](const Onset& one) { return one.loud < faintest * loudest; });
-    return all;
+    Onsets out;
+    const double least = std::max(over_floor * usual, faintest * loudest);
+    constexpr double near = 1.4;
+    for (const Onset& one : all) {
+        if (one.loud >= least) out.blows.push_back(one);
+        if (one.loud > least / near && one.loud < least * near) ++out.unsure;
+    }
+    return out;
 }
 
 /// The tone that came with it: strongest of what is there after it and was not before.
@@ -190,6 +226,20 @@ size_t early_of(const std::vector<HeardBlow>& blows) {
     return 0;
 }
 
+/// Why the count is not to be trusted; empty: it is.
+std::string doubt_of(const BlowsResult& out, long long unsure) {
+    const size_t n = out.blows.size();
+    if (n == 0) return "";
+    std::string why;
+    if (unsure > 0)
+        why = std::to_string(unsure) + (unsure == 1 ? " sound is" : " sounds are") +
+              " hardly louder or softer than the least that is counted";
+    constexpr double a_gap = 0.5;
+    if (n > static_cast<size_t>(out.early) + 2 && out.uneven > a_gap)
+        why += std::string(why.empty() ? "" : ", and ") + "one gap differs from the others by " + print_fixed(100 * out.uneven, 0) + " %";
+    return why.empty() ? why : "Not sure: " + why + ". Count by ear, or record it again with less noise beside it.";
+}
+
 void say(BlowsResult& out, long long hammers) {
     const std::string spaced = out.seconds_per_blow ? ", " + print_fixed(*out.seconds_per_blow, 2) + " s apart" : std::string();
     const size_t n = out.blows.size();
@@ -201,6 +251,7 @@ void say(BlowsResult& out, long long hammers) {
         out.verdict = std::to_string(n) + (n == 1 ? " blow" : " blows") + spaced +
                       (out.early > 0 ? "; " + std::to_string(out.early) + " of them at the warning." : ".");
     const auto alone = std::count_if(out.blows.begin(), out.blows.end(), [](const HeardBlow& blow) { return !blow.paired; });
+    if (!out.doubt.empty()) out.verdict += " " + out.doubt;
     if (hammers == 2 && alone > 0) out.verdict += " At " + std::to_string(alone) + " of them one bell only was heard: see to its hammer.";
 }
 
@@ -213,11 +264,12 @@ BlowsResult heard_blows_of(Sound& sound, const BlowsInput& in, const std::stop_t
         throw InputError("file", print_short(out.seconds, 5) + " s", "one strike, " + print_short(longest_s) + " s at most");
     std::vector<float> samples(sound.samples());
     sound.read(0, samples);
-    const std::vector<Onset> onsets = onsets_of(Ringing(samples, sound.rate_Hz(), stop), stop);
+    const Onsets onsets = onsets_of(Ringing(samples, sound.rate_Hz(), stop), stop);
     double loudest = 1e-300;
-    for (const Onset& one : onsets) loudest = std::max(loudest, one.loud);
+    for (const Onset& one : onsets.blows) loudest = std::max(loudest, one.loud);
     std::vector<HeardBlow> heard;
-    for (const Onset& one : onsets) heard.push_back({one.at_s, tone_of(samples, sound.rate_Hz(), one.at_s), one.loud / loudest, true});
+    for (const Onset& one : onsets.blows)
+        heard.push_back({one.at_s, tone_of(samples, sound.rate_Hz(), one.at_s), one.loud / loudest, true});
     out.blows = blows_from(heard, in.hammers);
     out.early = static_cast<long long>(early_of(out.blows));
     std::vector<double> gaps;
@@ -238,6 +290,7 @@ BlowsResult heard_blows_of(Sound& sound, const BlowsInput& in, const std::stop_t
         double& here = out.loudness[i * shown / samples.size()];
         here = std::max(here, static_cast<double>(std::abs(samples[i]) / peak));
     }
+    out.doubt = doubt_of(out, onsets.unsure);
     say(out, in.hammers);
     return out;
 }
@@ -284,6 +337,7 @@ const Record& BlowsResult::record() {
                                      .add("uneven", &Out::uneven, "", "largest difference from it, as a share")
                                      .add("seconds", &Out::seconds, "s", "of the recording")
                                      .add("loudness", &Out::loudness, "", "of the whole against its peak, in equal parts")
+                                     .add("doubt", &Out::doubt, "", "why the count is not sure; empty: it is")
                                      .add("verdict", &Out::verdict, "", "in words");
     return record;
 }

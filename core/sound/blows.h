@@ -33,13 +33,15 @@ struct BlowsResult {
     double seconds = 0;                      ///< of the recording
     bool cut_short = false;                  ///< its file ends before its header says it does
     std::vector<double> loudness;            ///< of the whole, 400 values: what a picture shows
+    std::string doubt;                       ///< why the count is not sure; empty: it is
     std::string verdict;
     static const Record& record();
 };
 
 /// Blows on bells, gongs or rods: each tone is carried on as it rang, and what does not ring on so was struck; ticks and knocks leave the
 /// tones as they were and do not count. Right where blows stand 0.25 s apart or more, differ by less than a factor of three in loudness,
-/// the room is 20 dB below them and tones come and go no faster than twice a second; times to 0.03 s (tested on made-up strikes, struck
+/// the room's hiss is a fifth of a blow's peak at most (what it alone makes new is taken off tone by tone) and tones come and go no faster
+/// than twice a second; times to 0.03 s (tested on made-up strikes, struck
 /// anew while they ring). Throws InputError.
 /// A look that is stopped gives what means nothing.
 BlowsResult heard_blows_of(Sound& sound, const BlowsInput& input, const std::stop_token& stop = {});

@@ -61,10 +61,11 @@ void draw(const CountWheelInput& in, CountWheelResult& out) {
                          "less than the " + print_short(sizes.radius - sizes.bore / 2, 4) + " mm between the bore and the rim");
     double shortest = 360;
     for (const CountWheelGroup& group : out.groups) shortest = std::min(shortest, group.to_deg - group.from_deg);
-    if (sizes.slot >= 2 * sizes.radius * std::sin(shortest * rad_per_deg / 2) || sizes.slot >= sizes.radius)
+    // From slot to slot as the chord; one strike alone has all the rim, and its slot at most the radius.
+    const double widest = std::min(sizes.radius, 2 * sizes.radius * std::sin(std::min(shortest / 2, 90.0) * rad_per_deg));
+    if (sizes.slot >= widest)
         throw InputError("slot_width_mm", print_short(sizes.slot),
-                         "less than " + print_short(2 * sizes.radius * std::sin(shortest * rad_per_deg / 2), 4) +
-                             ": no rim is left between the two nearest slots");
+                         "less than " + print_short(widest, 4) + ": no rim is left between the two nearest slots");
     out.least_land_mm = sizes.radius * (shortest * rad_per_deg - 2 * half_slot_rad(sizes));
     // The detent stands in the middle; a slot that reaches a unit to one side takes it a blow early.
     out.widest_slot_mm = 2 * sizes.radius * std::sin(std::min(out.unit_deg * rad_per_deg, pi / 2));

@@ -11,7 +11,7 @@ namespace echappe {
 namespace {
 
 constexpr const char* heard_source = "Bayes' rule over strikes stepped blow by blow";
-constexpr double single = 1, two = 0.1, none = 0.3;  // how likely before anything is heard, against each other
+constexpr double single = 1, two = 0.1, none = 0.3, out_of_step = 4;  // how likely before anything is heard, against each other
 constexpr long long a_day = 24;
 constexpr size_t told_at_most = 8;
 constexpr size_t listed_faults = 60;  // as many single faults as are put in pairs
@@ -89,9 +89,11 @@ public:
         const std::vector<StrikeFault> faults = with_the_warning(single_faults(in, m_blows));
         const auto each = 1.0 / static_cast<double>(faults.size());
         for (const StrikeFault& fault : faults) weigh({fault}, single * each);
-        for (const StrikeFault& hand : hands_set()) {
-            weigh({hand}, single / static_cast<double>(hands()));
-            for (const StrikeFault& fault : faults) weigh({fault, hand}, two * each / static_cast<double>(hands()));
+        const std::vector<StrikeFault> hands = hands_set();
+        const double each_hand = 1.0 / static_cast<double>(hands.size());
+        for (const StrikeFault& hand : hands) {
+            weigh({hand}, (in.kind == "countwheel" ? out_of_step : single) * each_hand);
+            for (const StrikeFault& fault : faults) weigh({fault, hand}, two * each * each_hand);
         }
         // What one fault explains wholly, two need not.
         if (!m_explained && faults.size() <= listed_faults)
@@ -136,12 +138,11 @@ public:
     }
 
 private:
-    long long hands() const { return m_in.scheme == "quarters" ? 4 : static_cast<long long>(m_blows.size()); }
+    /// Every strike that it may stand ready for but the right one.
     std::vector<StrikeFault> hands_set() const {
         std::vector<StrikeFault> all;
-        const long long hours = m_in.scheme == "quarters" ? hands() : hands() / strikes_an_hour(m_in.scheme);
-        for (long long hour = 1; hour <= hours; ++hour)
-            if (m_in.scheme == "quarters" || hour != m_listened.from) all.push_back({"hand set", {}, {}, hour, {}});
+        for (size_t group = 0; group < m_blows.size(); ++group)
+            if (group != m_times.front().group) all.push_back({"hand set", {}, {}, hour_of_group(m_in.scheme, group), {}});
         return all;
     }
     void weigh(std::vector<StrikeFault> faults, double prior) {
@@ -169,8 +170,41 @@ private:
             else if (not_so.empty())
                 not_so = "; at " + words_of_time(m_times[m_listened.at[i]].hour) + " it would " + words_of(would, "strike", "run on");
         }
+        cause.mend = mend_of(one.faults);
         cause.because = "It explains " + std::to_string(cause.explains) + " of " + std::to_string(m_in.heard.size()) + not_so + ".";
         return cause;
+    }
+    /// First what can be undone.
+    std::string mend_of(const std::vector<StrikeFault>& faults) const {
+        const auto hand = std::find_if(faults.begin(), faults.end(), [](const StrikeFault& one) { return one.what == "hand set"; });
+        if (hand == faults.end()) return faults.empty() ? "" : mend_of_metal(faults.front());
+        std::string words = m_in.kind == "rack" ? set_the_hands(*hand) : strike_on(*hand);
+        if (faults.size() > 1) words += " Then hear a whole round before any metal is touched.";
+        return words;
+    }
+    /// Strikes that are still to be let off until it stands where the hand does.
+    size_t strikes_behind(const StrikeFault& hand) const {
+        const size_t all = m_blows.size();
+        return (m_times.front().group + all - ready_for(m_in.scheme, hand, all)) % all;
+    }
+    std::string strike_on(const StrikeFault& hand) const {
+        const size_t on = strikes_behind(hand), back = m_blows.size() - on;
+        std::string words = "Lift the detent by hand and let it strike out, " + times(on) + "; that touches no metal.";
+        if (back < on) words += " Or keep it from striking " + times(back) + ", by holding the lifting piece off as the hand passes.";
+        return words + " If it falls out of step again, look for what lets it: a slot, the detent, or a spring left to run down.";
+    }
+    std::string set_the_hands(const StrikeFault& hand) const {
+        const double behind = static_cast<double>(strikes_behind(hand)) / static_cast<double>(strikes_an_hour(m_in.scheme));
+        if (m_in.scheme == "quarters") return "Set the minute hand on its square by as many quarters as it is out.";
+        const bool half = behind != std::floor(behind);
+        return (half ? std::string("The minute hand stands half a turn out on its square; set it round. ") : std::string()) +
+               "Move the hour hand on its pipe to the hour that it struck; a rack counts what its snail shows.";
+    }
+    static std::string times(size_t many) { return many == 1 ? "once" : std::to_string(many) + " times"; }
+    static std::string mend_of_metal(const StrikeFault& fault) {
+        if (fault.what == "warning short" || fault.what == "mesh off") return "Turn the wheels to each other by a tooth; nothing is filed.";
+        if (fault.what == "detent late") return "Look at the detent and its spring: clean, free, and bent back before any slot is touched.";
+        return "Let it strike round by hand and watch that one before any metal is touched.";
     }
     static std::string words_of_all(const Weighed& one) {
         if (one.faults.empty()) return "it is sound, and was miscounted";
@@ -201,7 +235,7 @@ std::string in_words(const StrikeHeardResult& out) {
     const StrikeCause& first = out.causes.front();
     constexpr double sure = 0.9;
     if (first.faults.empty()) return "Nothing is wrong by what was heard.";
-    std::string words = "Most likely " + first.words + ".";
+    std::string words = "Most likely " + first.words + ". " + first.mend;
     if (first.probability < sure && out.next) words += " " + out.next->words;
     return words;
 }
@@ -257,7 +291,8 @@ const Record& StrikeCause::record() {
                                      .add("words", &Out::words, "", "the same in words")
                                      .add("probability", &Out::probability, "", "of all that were weighed")
                                      .add("explains", &Out::explains, "", "strikes of those that were heard")
-                                     .add("because", &Out::because, "", "what speaks for it and against it");
+                                     .add("because", &Out::because, "", "what speaks for it and against it")
+                                     .add("mend", &Out::mend, "", "what to do about it, what can be undone first");
     return record;
 }
 

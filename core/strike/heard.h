@@ -29,6 +29,7 @@ struct StrikeCause {
     double probability = 0;
     long long explains = 0;  ///< of the strikes that were heard
     std::string because;
+    std::string mend;  ///< what to do about it: what can be undone before any metal
     static const Record& record();
 };
 
@@ -50,7 +51,9 @@ struct StrikeHeardResult {
 
 /// What a strike that counts wrong has, from what was counted hour by hour: every single fault, hand and strike not set to each other with
 /// and without one, and, where none of these explains it all, every two faults; stepped through the same hours and weighed by Bayes' rule.
-/// One fault in a strike is taken to be ten times as likely as two. Throws InputError.
+/// One fault in a strike is taken to be ten times as likely as two. A count wheel out of step with its hands (by any number of strikes,
+/// halves and quarters too) is taken to be four times as likely as all other faults together: it comes of setting the hands, of a
+/// let-down or of a spring that ran down. A rack counts what its snail shows; its hand is no likelier than the rest. Throws InputError.
 StrikeHeardResult strike_heard(const StrikeHeardInput& input);
 std::vector<Working> explain_strike_heard(const StrikeHeardInput& input, const StrikeHeardResult& result);
 const Calculation& strike_heard_calculation();

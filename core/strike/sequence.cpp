@@ -1,6 +1,7 @@
 #include "strike/sequence.h"
 
 #include <algorithm>
+#include <cmath>
 #include <numeric>
 #include <set>
 #include <vector>
@@ -19,6 +20,11 @@ long long number_of(const std::optional<long long>& number, const char* field, c
     if (!number) throw InputError(field, "nothing", "which one is meant by \"" + fault.what + "\": " + range);
     if (*number < least || *number > most) throw InputError(field, std::to_string(*number), range);
     return *number;
+}
+
+std::optional<long long> whole(const std::optional<double>& hour) {
+    if (hour && *hour != std::floor(*hour)) throw InputError("hour", print_short(*hour), "a whole hour: a step of the snail is meant");
+    return hour ? std::optional(static_cast<long long>(*hour)) : std::nullopt;
 }
 
 /// The wheel that counts: units, and where a detent falls.
@@ -63,13 +69,6 @@ const std::string of_both = ", hand set, warning short or mesh off";
 /// Does not change how much is struck, but when.
 bool of_the_warning(const StrikeFault& fault) { return fault.what == "warning short" || fault.what == "mesh off"; }
 
-/// The group that the strike stands ready for when the hand shows the first hour.
-size_t ready_for(const StrikeSequenceInput& in, const StrikeFault& fault, long long groups) {
-    // Quarters come round in an hour, and there are four to stand ready for.
-    const long long each = in.scheme == "quarters" ? 1 : strikes_an_hour(in.scheme);
-    return static_cast<size_t>(each * (number_of(fault.hour, "hour", fault, 1, groups / each) - 1));
-}
-
 std::vector<std::optional<long long>> struck_by_wheel(const StrikeSequenceInput& in, const std::vector<long long>& blows,
                                                       const std::vector<Strike>& strikes) {
     const auto groups = static_cast<long long>(blows.size());
@@ -79,7 +78,7 @@ std::vector<std::optional<long long>> struck_by_wheel(const StrikeSequenceInput&
         if (fault.what == "slot wide") wheel.widen(number_of(fault.slot, "slot", fault, 1, groups));
         else if (fault.what == "slot shallow") wheel.fill(number_of(fault.slot, "slot", fault, 1, groups));
         else if (fault.what == "detent late") wheel.come_late();
-        else if (fault.what == "hand set") first = ready_for(in, fault, groups);
+        else if (fault.what == "hand set") first = ready_for(in.scheme, fault, blows.size());
         else if (!of_the_warning(fault))
             throw InputError("what", fault.what, "a fault of a count wheel: slot wide, slot shallow, detent late" + of_both);
     }
@@ -92,7 +91,6 @@ std::vector<std::optional<long long>> struck_by_wheel(const StrikeSequenceInput&
 std::vector<std::optional<long long>> struck_by_rack(const StrikeSequenceInput& in, const std::vector<long long>& blows,
                                                      const std::vector<Strike>& strikes) {
     const long long most = *std::max_element(blows.begin(), blows.end());
-    const auto groups = static_cast<long long>(blows.size());
     std::vector<long long> lost;
     long long bent = 0;
     size_t behind = 0;
@@ -100,10 +98,11 @@ std::vector<std::optional<long long>> struck_by_rack(const StrikeSequenceInput& 
     for (const StrikeFault& fault : in.faults) {
         if (fault.what == "tooth lost") lost.push_back(number_of(fault.tooth, "tooth", fault, 1, most));
         else if (fault.what == "step off")
-            off[static_cast<size_t>(number_of(fault.hour, "hour", fault, 1, most) - 1)] +=
+            off[static_cast<size_t>(number_of(whole(fault.hour), "hour", fault, 1, most) - 1)] +=
                 number_of(fault.teeth, "teeth", fault, -most, most);
         else if (fault.what == "tail bent") bent += number_of(fault.teeth, "teeth", fault, -most, most);
-        else if (fault.what == "hand set") behind = (ready_for(in, fault, groups) + blows.size() - strikes.front().group) % blows.size();
+        else if (fault.what == "hand set")
+            behind = (ready_for(in.scheme, fault, blows.size()) + blows.size() - strikes.front().group) % blows.size();
         else if (!of_the_warning(fault))
             throw InputError("what", fault.what, "a fault of a rack: tooth lost, tail bent, step off" + of_both);
     }
@@ -141,7 +140,7 @@ const std::vector<std::string>& strike_faults() {
 }
 
 std::string words_of(const StrikeFault& fault) {
-    const auto number = [](const std::optional<long long>& one) { return std::to_string(one.value_or(0)); };
+    const auto number = [](const auto& one) { return std::to_string(static_cast<long long>(one.value_or(0))); };
     if (fault.what == "slot wide") return "slot " + number(fault.slot) + " of the count wheel is too wide";
     if (fault.what == "slot shallow") return "slot " + number(fault.slot) + " of the count wheel is too shallow";
     if (fault.what == "tooth lost") return "tooth " + number(fault.tooth) + " of the rack is lost, counted from the one gathered last";
@@ -154,7 +153,24 @@ std::string words_of(const StrikeFault& fault) {
     if (fault.what == "detent late") return "the detent comes late, and finds no slot that is as narrow as it should be";
     if (fault.what == "warning short") return "the run at the warning is too short, and the train is not caught";
     if (fault.what == "mesh off") return "the pin wheel stands a tooth off: the hammer hangs on a pin while the train is locked";
-    return "hand and strike are not set to each other, and it stands ready for " + number(fault.hour);
+    const bool whole_hour = !fault.hour || *fault.hour == std::floor(*fault.hour);
+    return "hand and strike are out of step: it stands ready for " + (whole_hour ? number(fault.hour) : words_of_time(*fault.hour));
+}
+
+double hour_of_group(const std::string& scheme, size_t group) {
+    // Quarters come round in an hour, and there are four to stand ready for.
+    const auto each = static_cast<double>(scheme == "quarters" ? 1 : strikes_an_hour(scheme));
+    return 1 + static_cast<double>(group) / each;
+}
+
+size_t ready_for(const std::string& scheme, const StrikeFault& fault, size_t groups) {
+    const double last = hour_of_group(scheme, groups - 1), least = hour_of_group(scheme, 1) - 1;
+    const std::string range =
+        "1 to " + print_short(last) + (least < 1 ? " in steps of " + print_short(least) : "") + ", which one it stands ready for";
+    if (!fault.hour) throw InputError("hour", "nothing", range);
+    const double group = (*fault.hour - 1) / least;
+    if (group < 0 || *fault.hour > last || group != std::floor(group)) throw InputError("hour", print_short(*fault.hour), range);
+    return static_cast<size_t>(group);
 }
 
 std::vector<Struck> struck_at(const StrikeSequenceInput& in, const std::vector<long long>& blows, const std::vector<Strike>& strikes) {
@@ -199,7 +215,8 @@ const Record& StrikeFault::record() {
             .required()
             .add("slot", &In::slot, "", "of a count wheel: the one after that strike, counted from 1")
             .add("tooth", &In::tooth, "", "of a rack: 1 is gathered last")
-            .add("hour", &In::hour, "", "that the strike stands ready for as the hand shows the first one; of a step: which one")
+            .add("hour", &In::hour, "",
+                 "that the strike stands ready for as the hand shows the first one, 5.5 half past five; of a step: which one")
             .add("teeth", &In::teeth, "", "that a bent tail or a worn step lets the rack fall further; negative: less far");
     return record;
 }

@@ -8,7 +8,9 @@ namespace echappe {
 /// Something wrong with a strike.
 struct StrikeFault {
     std::string what;  ///< see `strike_faults()`
-    std::optional<long long> slot, tooth, hour, teeth;
+    std::optional<long long> slot, tooth;
+    std::optional<double> hour;  ///< of the dial: 5.5 is half past five; of quarters which of the four
+    std::optional<long long> teeth;
     bool operator==(const StrikeFault&) const = default;
     static const Record& record();
 };
@@ -17,6 +19,10 @@ struct StrikeFault {
 const std::vector<std::string>& strike_faults();
 /// In words, with its number.
 std::string words_of(const StrikeFault& fault);
+/// Which of its strikes is ready, where hand and strike are out of step. Throws InputError.
+size_t ready_for(const std::string& scheme, const StrikeFault& fault, size_t groups);
+/// The time at which a strike of so many, counted from 0, is due: of quarters which of the four.
+double hour_of_group(const std::string& scheme, size_t group);
 
 struct StrikeSequenceInput {
     std::string kind = "countwheel";  ///< or "rack"
@@ -53,8 +59,9 @@ struct StrikeSequenceResult {
 /// Stepped blow by blow. A count wheel stands at some unit and goes on by one with each blow until its detent finds a slot: one that is
 /// too wide reaches a unit further back, one that is too shallow holds nothing. A rack falls onto its step and is gathered tooth by tooth:
 /// one that is lost is never gathered, and the train runs on. A detent that is late finds only a slot that was under it a blow before.
-/// "Hand set": as the hand shows the first hour, the strike stands ready for `hour`. A warning that is too short does not catch the train,
-/// and it strikes then; a pin wheel that stands a tooth off lets one blow fall at the warning. Throws InputError.
+/// "Hand set": as the hand shows the first hour, the strike stands ready for `hour`, a half as well where halves are struck. A warning that
+/// is too short does not catch the train, and it strikes then; a pin wheel that stands a tooth off lets one blow fall at the warning.
+/// Throws InputError.
 StrikeSequenceResult strike_sequence(const StrikeSequenceInput& input);
 /// The same at times that are laid out already; nothing where it runs on. Throws InputError.
 std::vector<Struck> struck_at(const StrikeSequenceInput& input, const std::vector<long long>& blows, const std::vector<Strike>& strikes);

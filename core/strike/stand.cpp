@@ -22,7 +22,8 @@ RackStand rack_stand(const DerivedStrike& strike, const std::vector<StrikeFault>
     // A hand that is set wrong shows another hour than the snail.
     long long fallen = now.should;
     for (const StrikeFault& fault : faults) {
-        if (fault.what == "hand set") stand.step = static_cast<size_t>((now.should - 1 + fault.hour.value_or(1) - 1) % steps);
+        if (fault.what == "hand set")
+            stand.step = static_cast<size_t>((now.should - 1 + static_cast<long long>(fault.hour.value_or(1)) - 1) % steps);
         if (fault.what == "tail bent") fallen += fault.teeth.value_or(0);
     }
     fallen = now.strikes.value_or(std::max(1LL, fallen));

@@ -67,20 +67,19 @@ ContactPair::ContactPair(const MeshForms& forms, double module, double wear_step
         } else {
             m_leaf.push_back(angle_at(leaf, radius));
         }
-        m_leaf_back.push_back(m_leaf.back());
-        // Worn away where the wheel's teeth rub: from the pitch circle inwards.
-        if (wear_step_mm > 0 && radius < pitch) m_leaf.back() -= wear_step_mm / radius;
     }
     m_corners.push_back(m_leaf_to);
     for (size_t i = 0; i < leaf.size(); ++i)
         if (is_corner(leaf, i) && leaf[i][0] < m_leaf_to - m_leaf_step) m_corners.push_back(leaf[i][0]);
-    if (wear_step_mm > 0) m_corners.push_back(pitch);
+    // Worn away where the wheel's teeth rub, from the pitch circle inwards: a step, with an edge that stands.
+    if (wear_step_mm > 0) m_corners.push_back(pitch), m_worn_within = pitch, m_wear_mm = wear_step_mm;
 }
 
-double ContactPair::half_angle(const std::vector<double>& leaf, double radius) const {
+double ContactPair::half_angle(double radius, bool driven) const {
     const double at = (radius - m_leaf_from) / m_leaf_step;
     const auto below = static_cast<size_t>(std::clamp(at, 0.0, static_cast<double>(m_leaf.size() - 2)));
-    return leaf[below] + (leaf[below + 1] - leaf[below]) * (at - static_cast<double>(below));
+    const double whole = m_leaf[below] + (m_leaf[below + 1] - m_leaf[below]) * (at - static_cast<double>(below));
+    return driven && radius < m_worn_within ? whole - m_wear_mm / radius : whole;
 }
 
 std::optional<Point> ContactPair::leaf_flank(double radius, double leaf_angle) const {
@@ -89,8 +88,8 @@ std::optional<Point> ContactPair::leaf_flank(double radius, double leaf_angle) c
     if (std::any_of(m_corners.begin(), m_corners.end(), [&](double corner) { return std::abs(radius - corner) <= 2 * apart; })) return {};
     const double low = std::max(m_leaf_from, radius - apart);
     const double high = std::min(m_leaf_to, radius + apart);
-    const double slope = -(half_angle(m_leaf, high) - half_angle(m_leaf, low)) / (high - low);
-    const double angle = leaf_angle - half_angle(m_leaf, radius);
+    const double slope = -(half_angle(high, true) - half_angle(low, true)) / (high - low);
+    const double angle = leaf_angle - half_angle(radius, true);
     return Point{-std::cos(angle) + radius * std::sin(angle) * slope, std::sin(angle) + radius * std::cos(angle) * slope};
 }
 
@@ -115,7 +114,6 @@ bool ContactPair::in_reach(const Stand& stand, double dx, double dy, double lowe
 template <bool driving>
 std::optional<Contact> ContactPair::extreme(const Stand& stand) const {
     const double side = driving ? 1 : -1;
-    const std::vector<double>& leaf = driving ? m_leaf : m_leaf_back;
     const double pinion_x = stand.centre_distance_mm + stand.pinion_offset[0];
     const double pinion_y = stand.pinion_offset[1];
     const double lowered = m_tip - stand.shorter_mm;
@@ -133,7 +131,7 @@ std::optional<Contact> ContactPair::extreme(const Stand& stand) const {
         const double dy = y - pinion_y;
         const double radius = std::sqrt(dx * dx + dy * dy);
         Seen s{x, y, dx, dy, radius, radius <= m_leaf_to && radius >= m_reach_from, -INFINITY};
-        if (s.inside) s.need = side * s.angle() + half_angle(leaf, radius);
+        if (s.inside) s.need = side * s.angle() + half_angle(radius, driving);
         return s;
     };
     std::optional<Contact> best;
@@ -188,16 +186,27 @@ std::optional<Contact> ContactPair::extreme(const Stand& stand) const {
             if (a * b > 0 || a == b) continue;
             const double share = a / (a - b);
             const double before = near[i - 1].angle(), angle = before + (near[i].angle() - before) * share;
-            take(side * angle + half_angle(leaf, corner), near[i - 1].x + (near[i].x - near[i - 1].x) * share,
+            take(side * angle + half_angle(corner, driving), near[i - 1].x + (near[i].x - near[i - 1].x) * share,
                  near[i - 1].y + (near[i].y - near[i - 1].y) * share, i - 1);
         }
     if (driving && best) {
         const double dx = pinion_x - best->x;
         const double dy = best->y - pinion_y;
+        // Where the leaf has a corner, the tooth's flank says which way it is pushed: between two of its points as it turns from one to
+        // the next.
+        const auto along = [&](size_t i) {
+            const Seen &a = near[i > 0 ? i - 1 : 0], &b = near[std::min(i + 1, near.size() - 1)];
+            return Point{b.x - a.x, b.y - a.y};
+        };
         const Seen& a = near[vertex];
         const Seen& b = near[std::min(vertex + 1, near.size() - 1)];
-        // Where the leaf has a corner, the tooth's flank says which way it is pushed.
-        const Point flank = leaf_flank(std::hypot(dx, dy), best->leaf_angle).value_or(Point{b.x - a.x, b.y - a.y});
+        const double apart = std::hypot(b.x - a.x, b.y - a.y);
+        const double share = apart > 0 ? std::clamp(std::hypot(best->x - a.x, best->y - a.y) / apart, 0.0, 1.0) : 0;
+        const bool bends = m_driving[from + vertex].corner || m_driving[std::min(from + vertex + 1, to)].corner;
+        const Point low = along(vertex), high = along(std::min(vertex + 1, near.size() - 1));
+        const Point tooth =
+            bends ? Point{b.x - a.x, b.y - a.y} : Point{low[0] + (high[0] - low[0]) * share, low[1] + (high[1] - low[1]) * share};
+        const Point flank = leaf_flank(std::hypot(dx, dy), best->leaf_angle).value_or(tooth);
         const double length = std::copysign(std::hypot(flank[0], flank[1]), dy * flank[1] - dx * flank[0]);
         best->nx = flank[1] / length;
         best->ny = -flank[0] / length;

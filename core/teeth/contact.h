@@ -36,8 +36,8 @@ private:
         bool corner;
     };
     std::vector<Vertex> m_driving;  ///< root to tip and on to the other side of the tip
-    std::vector<double> m_leaf;     ///< half angle at even steps of radius, driven side (worn)
-    std::vector<double> m_leaf_back;
+    std::vector<double> m_leaf;     ///< half angle at even steps of radius
+    double m_worn_within = 0, m_wear_mm = 0;
     std::vector<double> m_corners;  ///< radii where the leaf has a corner
     double m_leaf_from = 0;
     double m_leaf_to = 0;
@@ -46,7 +46,8 @@ private:
     double m_tip = 0;
     double m_half_width = 0;  ///< rad: no point of a tooth lies further from its middle
 
-    double half_angle(const std::vector<double>& leaf, double radius) const;
+    /// `driven`: of the side that is worn.
+    double half_angle(double radius, bool driven) const;
     /// Along the leaf's driven flank at this radius, its middle at `leaf_angle`; none at a corner.
     std::optional<Point> leaf_flank(double radius, double leaf_angle) const;
     struct Seen;

@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <array>
 #include <cmath>
+#include <deque>
 
 #include "number/constants.h"
 #include "number/input_error.h"
@@ -21,8 +22,10 @@ constexpr double drop_arcmin = 3;          ///< smaller falls are not felt
 constexpr double no_play_modules = 0.001;  ///< under this negative play is the arithmetic's
 constexpr double tight_modules = 0.02;
 constexpr double rough_spread = 0.15;  ///< swing of speed that is felt and heard
+constexpr double speed_known = 1e-3;   ///< by the flanks' normal
 constexpr int pairs_each_side = 3;
 constexpr long long least_stands = 120;  ///< a pitch: with the leaps found where they are, within 1 % of what 3600 give
+constexpr long long beside = 2;          ///< stands on each side, over which a smooth speed is taken
 constexpr int most_leaps = 8;            ///< between two stands
 
 double arcmin(double rad) { return rad * 180 / pi * 60; }
@@ -47,18 +50,12 @@ public:
         m_step = m_wheel_pitch / static_cast<double>(m_in.steps * finer);
         MeshSimulationResult out;
         out.centre_distance_mm = m_distance;
-        Hold before = hold(-m_step);
-        for (long long i = 0; i < count; ++i) {
-            const Hold now = hold(m_step * static_cast<double>(i));
-            if (!now.any) {
-                m_lost = true;
-                continue;
-            }
-            look_for_butting(now, before, out);
-            look_between(before, now, out);
-            take(now);
-            if (i % finer == 0) out.samples.push_back(sample_of(now));
-            before = now;
+        std::deque<Hold> trail;
+        for (long long i = -beside; i < count + beside; ++i) {
+            trail.push_back(hold(m_step * static_cast<double>(i)));
+            if (trail.size() <= 2 * beside) continue;
+            consider(trail, (i - beside) % finer == 0, out);
+            trail.pop_front();
         }
         look_closely(Extreme(m_slowest), 1);
         look_closely(Extreme(m_fastest), -1);
@@ -106,6 +103,8 @@ private:
         }
     };
 
+    Hold m_before;  ///< the last stand at which a tooth held
+
     long long nearest_tooth(double wheel) const { return -std::llround(wheel / m_wheel_pitch); }
 
     ContactPair::Stand stand_of(long long tooth, double wheel) const {
@@ -150,6 +149,23 @@ private:
         return out;
     }
 
+    /// The middle one of some stands in a row.
+    void consider(const std::deque<Hold>& trail, bool told, MeshSimulationResult& out) {
+        const Hold& now = trail[beside];
+        if (trail[beside - 1].any) m_before = trail[beside - 1];
+        if (!now.any) {
+            m_lost = true;
+            return;
+        }
+        look_for_butting(now, m_before, out);
+        look_between(m_before, now, out);
+        const std::optional<double> by_way = speed_in(trail);
+        by_way ? see(now, *by_way) : see(now);
+        take(now);
+        const double speed = by_way.value_or(speed_at(now));
+        if (told) out.samples.push_back(sample_of(now, speed));
+    }
+
     /// A tooth that comes into reach must find its leaf's tip ahead of it: where the others hold the pinion or, when they let go of
     /// it, where they left it.
     void look_for_butting(const Hold& now, const Hold& before, MeshSimulationResult& out) const {
@@ -180,12 +196,20 @@ private:
         const double ratio = ratio_at(hold.contact);
         return ratio > 0 ? ratio * m_leaves / m_teeth : 0;
     }
-    MeshSample sample_of(const Hold& now) const {
+    /// By the way that was gone, where nothing happens beside it: smoother than the normal, which is as good as the points of the flanks.
+    std::optional<double> speed_in(const std::deque<Hold>& trail) const {
+        for (size_t i = 1; i < trail.size(); ++i)
+            if (!trail[i - 1].any || !trail[i].any || leaps(trail[i - 1], trail[i])) return {};
+        const double by_way =
+            (trail.back().pinion - trail.front().pinion) / (trail.back().wheel - trail.front().wheel) * m_leaves / m_teeth;
+        return std::abs(by_way - speed_at(trail[beside])) < speed_known ? std::optional(by_way) : std::nullopt;
+    }
+    MeshSample sample_of(const Hold& now, double speed) const {
         const Contact& c = now.contact;
         return {now.wheel * 180 / pi,
                 now.pinion * 180 / pi,
                 arcmin(error_of(now)),
-                speed_at(now),
+                speed,
                 c.x,
                 c.y,
                 std::atan2(c.y, m_distance - c.x) * 180 / pi,
@@ -199,19 +223,30 @@ private:
         return std::hypot(to.contact.x - from.contact.x, to.contact.y - from.contact.y) > apart_modules * m_in.mesh.module_mm;
     }
 
+    /// A leap within one pair: off the edge of a worn step, or on to it.
+    bool at_a_step(const Hold& from, const Hold& to) const {
+        return m_in.wear_step_mm > 0 && arcmin(std::abs(error_of(from) - error_of(to))) > drop_arcmin;
+    }
+
     /// Leaps between two stands, each found where it happens: what runs up to it and what begins with it are looked at there, for the
     /// speed is most or least at a pair's two ends.
     void look_between(Hold from, const Hold& to, MeshSimulationResult& out) {
         if (!from.any) return;
         const double fine = m_wheel_pitch * 1e-6;
-        for (int leap = 0; leap < most_leaps && leaps(from, to); ++leap) {
+        for (int leap = 0; leap < most_leaps; ++leap) {
+            const bool other_tooth = to.tooth != from.tooth, leapt = leaps(from, to);
+            if (!leapt && !at_a_step(from, to)) return;
             Hold low = from, high = to;
             while (high.wheel - low.wheel > fine) {
                 const Hold middle = hold((low.wheel + high.wheel) / 2);
                 if (!middle.any) return;
-                (leaps(low, middle) ? high : low) = middle;
+                const bool before = leapt && other_tooth ? middle.tooth != low.tooth
+                                    : leapt              ? leaps(low, middle)
+                                            : std::abs(error_of(low) - error_of(middle)) > std::abs(error_of(middle) - error_of(high));
+                (before ? high : low) = middle;
             }
-            const double fall = low.pinion + (high.wheel - low.wheel) * m_teeth / m_leaves - high.pinion;
+            // From pair to pair the pinion only falls; at a step it is lifted too.
+            const double fall = leapt ? error_of(low) - error_of(high) : std::abs(error_of(low) - error_of(high));
             if (arcmin(fall) > drop_arcmin) out.drop_arcmin = std::max(out.drop_arcmin, arcmin(fall));
             see(low);
             see(high);
@@ -221,10 +256,14 @@ private:
 
     /// What is most and least over the span.
     void see(const Hold& now) {
-        if (const double speed = speed_at(now); speed > 0) {
-            if (speed < m_slowest.speed) m_slowest = {speed, now.wheel};
-            if (speed > m_fastest.speed) m_fastest = {speed, now.wheel};
-        }
+        // By the normal alone: what is no more beyond the others than that is known to be is not beyond them.
+        const double speed = speed_at(now);
+        if (speed < m_slowest.speed - speed_known || speed > m_fastest.speed + speed_known) see(now, speed);
+        else see(now, 0);
+    }
+    void see(const Hold& now, double speed) {
+        if (speed > 0 && speed < m_slowest.speed) m_slowest = {speed, now.wheel};
+        if (speed > m_fastest.speed) m_fastest = {speed, now.wheel};
         m_least_error = std::min(m_least_error, error_of(now));
         m_most_error = std::max(m_most_error, error_of(now));
         m_least_play = std::min(m_least_play, now.play);
@@ -248,7 +287,6 @@ private:
 
     /// What is a mean over the span.
     void take(const Hold& now) {
-        see(now);
         add_work(now.contact);
         m_stands += 1;
         const double touching = touching_modules / (m_leaves / 2);
@@ -313,6 +351,8 @@ private:
         if (out.tip_clearance_mm < 0) return "binds: a tip strikes the bottom of its gap";
         if (out.efficiency <= 0) return "binds: at a step or a corner friction holds it";
         if (out.binds) return "binds: no play between the flanks";
+        if (out.drop_arcmin > 0 && m_in.wear_step_mm > 0)
+            return "rough: the pinion leaps " + print_fixed(out.drop_arcmin, 0) + "′ at the worn step or from one tooth to the next";
         if (out.drop_arcmin > 0) return "rough: the pinion falls " + print_fixed(out.drop_arcmin, 0) + "′ from one tooth to the next";
         if (out.velocity_ratio_spread > rough_spread)
             return "rough: the pinion's speed swings by " + print_fixed(100 * out.velocity_ratio_spread, 0) + " % from tooth to tooth";

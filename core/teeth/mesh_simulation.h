@@ -10,7 +10,7 @@ struct MeshSimulationInput {
     std::string flank = "epicycloid";
     double depth_error_mm = 0;  ///< positive: too deep, the holes too near
     double friction = 0.12;
-    long long steps = 360;  ///< per pitch
+    long long steps = 360;  ///< stands per pitch that are told
     // What goes wrong in real movements.
     double wheel_eccentricity_mm = 0;
     double pinion_eccentricity_mm = 0;
@@ -28,7 +28,7 @@ struct MeshSample {
     double wheel_deg = 0;
     double pinion_deg = 0;
     double error_arcmin = 0;    ///< of the pinion, against a steady ratio
-    double velocity_ratio = 0;  ///< pinion's speed ÷ (wheel's speed × N/n); 0 where one pair hands over by a drop
+    double velocity_ratio = 0;  ///< pinion's speed ÷ (wheel's speed × N/n), by the flanks' normal; 0 where that holds it fast
     double contact_x_mm = 0;    ///< wheel's centre at the origin, pinion's on +x
     double contact_y_mm = 0;    ///< negative before the line of centres
     double contact_deg = 0;     ///< the touching point about the pinion's centre, from the line of centres; negative before it
@@ -61,8 +61,10 @@ struct MeshSimulationResult {
 /// be not to be entered; the furthest holds the pinion. Nothing is assumed of conjugate action.
 ///
 /// Flanks are taken at 400 points, the touching point refined by a parabola; the pinion's angle is good to 2e-7 rad
-/// (measured on an involute pair, whose transmission error is 0 in theory). `velocity_ratio_spread` is max ÷ min − 1 of the
-/// speeds within contact of one pair. A pair counts as touching for `contact_ratio` within 4e-6 modules: on involutes within 0.5 %
+/// (measured on an involute pair, whose transmission error is 0 in theory). Each pitch is looked at in 120 stands or more; leaps of the
+/// contact are found where they happen, to a millionth of a pitch, and both sides of each looked at: nothing but `samples` hangs on
+/// `steps` (within 1 % from 8 to 1440, on seven pairs up to 0.3 modules off). `velocity_ratio_spread` is max ÷ min − 1 of the speeds
+/// within contact of one pair. A pair counts as touching for `contact_ratio` within 4e-6 modules: on involutes within 0.5 %
 /// of the path of contact over the base pitch. Efficiency: dry friction at the contact, along the flanks' own normal, mean over the
 /// pitch at a steady torque of the pinion; within 0.002 of a slow integration over 1440 stands. A tooth that enters over 0.05 modules
 /// behind its leaf butts.

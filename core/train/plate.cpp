@@ -21,10 +21,10 @@ const std::vector<std::string>& shapes() {
     return all;
 }
 const std::vector<std::string>& materials() {
-    static const std::vector<std::string> all = {"brass", "steel", "oak", "beech", "cherry"};
+    static const std::vector<std::string> all = {"brass", "gilt", "steel", "oak", "beech", "cherry"};
     return all;
 }
-bool of_wood(const std::string& material) { return material != "brass" && material != "steel"; }
+bool of_wood(const std::string& material) { return material != "brass" && material != "gilt" && material != "steel"; }
 
 void arc(std::vector<Point>& out, Point middle, double radius, double from, double to) {
     const int pieces = std::max(2, static_cast<int>(std::ceil(arc_pieces * std::abs(to - from) / (2 * pi))));
@@ -196,6 +196,8 @@ const Record& Plate::record() {
             .add("assumed", &In::assumed, "", "of a usual size: nobody measured it");
     return record;
 }
+
+bool Plate::wooden() const { return of_wood(material); }
 
 std::vector<Point> outline_of(const Plate& plate) {
     const double half = plate.width_mm / 2, high = plate.height_mm;

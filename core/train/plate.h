@@ -22,11 +22,13 @@ struct Plate {
     double pillar_mm = 9;  ///< diameter of a pillar
     std::vector<std::array<double, 2>> pillars;
     std::vector<std::array<double, 2>> corners;  ///< of a plate by its corners, in order round it
-    std::string material = "brass";
-    std::optional<double> grain_deg;  ///< of wood: which way the grain runs, anticlockwise from the right
-    std::vector<Cock> cocks;          ///< on the back plate
-    bool assumed = false;             ///< of the usual size: nobody measured it
+    std::string material = "brass";              ///< "gilt": brass that is gilt
+    std::optional<double> grain_deg;             ///< of wood: which way the grain runs, anticlockwise from the right
+    std::vector<Cock> cocks;                     ///< on the back plate
+    bool assumed = false;                        ///< of the usual size: nobody measured it
     static const Record& record();
+    bool wooden() const;
+    bool gilt() const { return material == "gilt"; }
     /// From a point to the edge; negative outside.
     double room_at(double x_mm, double y_mm) const;
     /// Throws InputError for a pillar that stands where this plate cannot hold it: farther off its edge than half the plate.

@@ -84,6 +84,7 @@ public:
         if (m_words.size() > 1 && m_words[0].says("apart")) m_out.apart = true, ++m_at;
         refuse_what_cannot_be();
         name();
+        hand_before_count();
         if (at_lantern()) m_out.lantern = true, ++m_at;
         m_out.driven = group();
         if (here('/')) {
@@ -92,6 +93,7 @@ public:
             m_out.driving = group();
         }
         m_out.counted = m_out.slash || !m_out.driven.empty();
+        if (m_out.counted && m_at < m_words.size() && m_words[m_at].says("lantern")) m_out.lantern = true, ++m_at;
         while (m_at < m_words.size()) phrase();
         const bool bare = !m_out.counted;
         if (bare && (m_out.lantern || m_out.apart || m_out.hand || m_out.on || m_out.by || m_out.driven_by))
@@ -126,6 +128,7 @@ private:
             m_out.quoted = m_out.quoted || word.is == Word::Is::quoted;
             m_out.name += (m_out.name.empty() ? "" : " ") + word.text;
         }
+        if (!m_out.name.empty() && here(':')) ++m_at;
     }
 
     std::vector<CountItem> group() {
@@ -161,7 +164,7 @@ private:
     }
     Reference reference() {
         Reference out;
-        for (; m_at < m_words.size() && !at_phrase(); ++m_at) out.words.push_back(m_words[m_at]);
+        for (; m_at < m_words.size() && !at_phrase() && !(at_hand(m_at) && !out.words.empty()); ++m_at) out.words.push_back(m_words[m_at]);
         if (out.words.empty()) refuse_here("the name of an arbor");
         return out;
     }
@@ -182,7 +185,51 @@ private:
             hand();
         }
     }
+    /// Where "hand" stands behind the words from here on; the end where it does not.
+    size_t hand_behind(size_t from) const {
+        size_t end = from;
+        while (end < m_words.size() && m_words[end].is == Word::Is::name && !m_words[end].says("hand") && !m_words[end].says("on")) ++end;
+        return end > from && end < m_words.size() && m_words[end].says("hand") ? end : m_words.size();
+    }
+    /// "seconds hand" and the like begins here.
+    bool at_hand(size_t from) const {
+        const size_t end = hand_behind(from);
+        return end < m_words.size() && shows(from, end);
+    }
+    bool shows(size_t from, size_t end) const {
+        return is_hand({m_words.begin() + static_cast<std::ptrdiff_t>(from), m_words.begin() + static_cast<std::ptrdiff_t>(end)});
+    }
+    /// "hours hand 72 on centre": what was read as its name is the hand that it carries.
+    void hand_before_count() {
+        if (m_out.quoted || m_at < 2 || m_at >= m_words.size() || !m_words[m_at - 1].says("hand")) return;
+        // An arbor may be called after its hand; "on" tells that the hand itself is meant, another hand that it is not.
+        const auto follows = [&](const char* word) {
+            return std::any_of(m_words.begin() + static_cast<std::ptrdiff_t>(m_at), m_words.end(),
+                               [&](const Word& w) { return w.says(word); });
+        };
+        if (!follows("on") || follows("hand")) return;
+        size_t from = m_at - 1;
+        while (from > 0 && m_words[from - 1].is == Word::Is::name) --from;
+        if (!shows(from, m_at - 1)) return;
+        m_out.hand =
+            hand_of({m_words.begin() + static_cast<std::ptrdiff_t>(from), m_words.begin() + static_cast<std::ptrdiff_t>(m_at) - 1});
+        m_out.name.clear();
+    }
+    /// "12/96 centre": the name stands behind, where none stood before; a hand may follow it.
+    bool name_behind() {
+        if (!m_out.name.empty() || m_out.quoted || at_hand(m_at)) return false;
+        if (m_at > 0 && m_words[m_at - 1].end() == m_words[m_at].at) return false;  // 9x6 is no name
+        size_t end = m_at;
+        while (end < m_words.size() && m_words[end].is == Word::Is::name && !m_words[end].says("hand") && !m_words[end].says("on") &&
+               !m_words[end].says("by") && !m_words[end].says("driven") && !(end > m_at && at_hand(end)))
+            ++end;
+        if (end == m_at || (end < m_words.size() && m_words[end].says("hand"))) return false;
+        m_out.name = joined(m_words, m_at, end);
+        m_at = end;
+        return true;
+    }
     void hand() {
+        if (name_behind()) return;
         std::vector<Word> shows;
         size_t end = m_at;
         while (end < m_words.size() && m_words[end].is == Word::Is::name && !m_words[end].says("hand")) shows.push_back(m_words[end++]);
@@ -331,6 +378,11 @@ TypedCount count_at(const std::vector<Word>& words, size_t& at) {
         ++at;
     }
     return out;
+}
+
+bool is_hand(const std::vector<Word>& words) {
+    const std::string shows = lower(joined(words, 0, words.size(), "-"));
+    return find_period(shows) || find_period(shows + "s");
 }
 
 std::string hand_of(const std::vector<Word>& words) {

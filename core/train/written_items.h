@@ -84,6 +84,8 @@ TypedCount count_at(const std::vector<Word>& words, size_t& at);
 /// What stands between two commas. Throws Fault.
 ItemRead read_item(const Item& item);
 
+/// Whether a hand shows that.
+bool is_hand(const std::vector<Word>& words);
 /// "seconds" for "seconds", "second" and "Seconds": the id of a named period. Throws Fault.
 std::string hand_of(const std::vector<Word>& words);
 

@@ -147,7 +147,7 @@ private:
         const bool lone = power ? driven.empty() && !driving.empty() : last && driving.empty() && !driven.empty();
         const auto driver = m_drivers.find(id);
         std::string text = driver == m_drivers.end() && !before.empty() ? "apart " : "";
-        text += name + (lantern(id) ? " lantern " : " ") + (lone ? driven + driving : driven + "/" + driving);
+        text += written_before_on(arbor, name) + (lantern(id) ? " lantern " : " ") + (lone ? driven + driving : driven + "/" + driving);
         if (arbor.hand && !hand_is_known(arbor)) text += " " + *arbor.hand + " hand";
         if (arbor.train.coaxial_with) text += " on " + m_names.at(*arbor.train.coaxial_with);
         if (driver == m_drivers.end()) return text;
@@ -157,6 +157,12 @@ private:
             text += " by " + (driver->second.pinion.find(' ') == std::string::npos ? part_name(driver->second.pinion)
                                                                                    : in_written_marks(driver->second.pinion));
         return text;
+    }
+
+    /// A name that ends in "hand" would be read as the hand itself, where "on" follows and no other hand.
+    std::string written_before_on(const JobArbor& arbor, const std::string& name) const {
+        const bool hand_follows = arbor.hand && !hand_is_known(arbor);
+        return arbor.train.coaxial_with && !hand_follows && name.ends_with(" hand") ? in_written_marks(arbor.name) : name;
     }
 
     bool lantern(const std::string& id) const {

@@ -29,6 +29,7 @@ public:
         begin_statement();
         while (m_at < m_text.size()) step();
         end_item();
+        name_arbors();
         std::erase_if(m_all, [](const Statement& s) { return s.items.empty() && !s.headed; });
         return std::move(m_all);
     }
@@ -73,6 +74,31 @@ private:
         } else {
             word(c);
         }
+    }
+
+    /// "centre: 12/96" names an arbor and not a train: it goes on with the train before it.
+    void name_arbors() {
+        std::vector<Statement> out;
+        bool arbors = true;  // what went before is one train still
+        for (Statement& now : m_all) {
+            const bool named = now.headed && now.head.size() == 1 && usual_arbor(now.head.front()) && !now.items.empty();
+            if (named) {
+                Item& first = now.items.front();
+                first.words.insert(first.words.begin(), now.head.front());
+                first.at = now.head.front().at;
+                now.head.clear(), now.headed = false;
+            }
+            if (named && arbors && !out.empty() && !out.back().headed)
+                out.back().items.insert(out.back().items.end(), now.items.begin(), now.items.end());
+            else out.push_back(std::move(now));
+            arbors = named || (out.size() == 1 && !out.back().headed);
+        }
+        m_all = std::move(out);
+    }
+    static bool usual_arbor(const Word& word) {
+        static constexpr const char* names[] = {"great", "centre", "center", "second", "third", "fourth", "fifth", "escape", "scape"};
+        return word.is == Word::Is::name &&
+               std::any_of(std::begin(names), std::end(names), [&](const char* name) { return word.says(name); });
     }
 
     void head() {

@@ -221,12 +221,16 @@ TEST_CASE("stages of a taper follow each other, keep the limit, and none could b
 }
 
 TEST_CASE("the least pivot that bears a load bears it with just the safety asked for") {
-    const PivotStrengthResult first = pivot_strength({0.8, 2.0, 40, 4, 0.2, 0.12, 1000, 4});
-    const PivotStrengthResult again = pivot_strength({first.least_pivot_mm, 2.0, 40, 4, 0.2, 0.12, 1000, 4});
-    CHECK(again.safety == Approx(4));
-    CHECK(first.load_N == Approx(10.2));
-    CHECK(first.friction_torque_N_mm == Approx(0.12 * 10.2 * 0.4));
-    CHECK(pivot_strength({0.8, 2.0, 0, 4, 0, 0.12, 1000, 4}).friction_share == 0);
+    PivotStrengthInput in;
+    in.pivot_mm = 0.8, in.length_mm = 2, in.torque_N_mm = 40, in.pitch_radius_mm = 4, in.weight_N = 0.2;
+    const PivotStrengthResult first = pivot_strength(in);
+    // The wheel stands in the middle: half of its load, and the weight.
+    CHECK(first.load_N == Approx(5.2));
+    CHECK(first.friction_torque_N_mm == Approx(0.12 * 5.2 * 0.4));
+    in.pivot_mm = first.least_pivot_mm;
+    CHECK(pivot_strength(in).safety == Approx(4));
+    in.torque_N_mm = 0, in.weight_N = 0;
+    CHECK(pivot_strength(in).friction_share == 0);
 }
 
 TEST_CASE("a new pivot wants half its own size of wall round it") {

@@ -61,6 +61,9 @@ TEST_CASE("longcase, eight days: an oval great hole is bushed whatever its play,
     weight.moving_pulleys = 1;
     weight.turns = 16;
     weight.least_weight_kg = 3.2;
+    weight.escapement = "recoil";
+    CHECK(told(weight_drive(weight).verdict, "Right"));
+    weight.weight_kg = 11;
     CHECK(told(weight_drive(weight).verdict, "stays with it"));
 }
 
@@ -183,7 +186,11 @@ TEST_CASE("large movement: a thick pivot is polished and oiled for its friction,
 
 TEST_CASE("alarm: a round hole is closed only where no bush has room, since a punch's mark stays") {
     BushPlanInput in = hole(0.8, 0.92, 0.915, 0.9);
-    CHECK(plan_bush(in).decision == "close");  // no bush in the drawer
+    CHECK(plan_bush(in).decision == "close");  // no bush in the drawer, and nobody measured what room there is
+    in.edge_mm = 4;
+    CHECK(plan_bush(in).decision == "bush");
+    CHECK(told(plan_bush(in).warnings.front(), "order"));
+    in.edge_mm.reset();
     in.stock = {{"a", 0.8, 1.6, 0.9, 4}};
     CHECK(plan_bush(in).decision == "bush");
     in.edge_mm = 1.5;

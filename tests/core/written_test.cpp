@@ -2,6 +2,7 @@
 
 #include <catch2/catch.hpp>
 
+#include "job/file.h"
 #include "job/new_job.h"
 #include "report/report.h"
 #include "support/demo.h"
@@ -32,6 +33,19 @@ TrainRecord read(const std::string& text, const TrainRecord& before = {}) {
 }
 
 }  // namespace
+
+TEST_CASE("a train is read in whatever order people write it: names behind, colons, lanterns behind, hands before") {
+    const auto written = [](const std::string& text) { return job_to_text(new_job(text)); };
+    const std::string plain = written("144, 12/96, 10/80, 8/30");
+    CHECK(written("great 144, 12/96 centre, 10/80 third, 8/30 escape") == plain);
+    CHECK(written("great: 144\ncentre: 12/96\nthird: 10/80\nescape: 8/30") == plain);
+    CHECK(written("144, centre: 12/96, third: 10/80, 8/30") == plain);
+    const std::string hours = written("84, 8/75, 10/72, 8/30; 72 hours hand on centre");
+    CHECK(written("84, 8/75, 10/72, 8/30; 72 on centre hours hand") == hours);
+    CHECK(written("84, 8/75, 10/72, 8/30; hours hand 72 on centre") == hours);
+    CHECK(written("144, 12/96, 7/32 lantern, 8/30") == written("144, 12/96, lantern 7/32, 8/30"));
+    CHECK(written("144, 12/96 centre minutes hand, 8/30") == written("144, centre 12/96 minutes hand, 8/30"));
+}
 
 TEST_CASE("a train on paper is great, centre, third and escape, and a question mark is lost") {
     const TrainRecord train = read("144, 12/96, ?/?, 12/30");

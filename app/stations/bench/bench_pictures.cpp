@@ -286,7 +286,7 @@ void BenchStation::paint_causes(QPainter& painter, const QRectF& room) {
     const Theme& t = inks(painter);
     Column page(painter, room);
     const DiagnoseResult& out = diagnosis();
-    page.section(tr("WHAT IT MAY BE"), tr("%1 bits open").arg(words(print_fixed(out.entropy_bits, 1))));
+    page.section(tr("WHAT IT MAY BE"));
     constexpr size_t shown = 8;
     for (size_t i = 0; i < std::min(shown, out.causes.size()) && page.holds(200); ++i) {
         const CauseNow& cause = out.causes[i];
@@ -299,7 +299,7 @@ void BenchStation::paint_causes(QPainter& painter, const QRectF& room) {
         page.gap(3);
     }
     page.gap(4);
-    page.says(words(out.causes.front().why + " " + out.causes.front().mend), t.steel, Type::text);
+    page.says(words(out.verdict + " " + out.causes.front().why), t.steel, Type::text);
     if (!record().cause.empty())
         if (const DiagnosisCause* found = shipped_diagnosis().cause(record().cause))
             page.says(tr("Found: %1").arg(words(found->words)), t.verdigris, Type::text, true);
@@ -307,7 +307,11 @@ void BenchStation::paint_causes(QPainter& painter, const QRectF& room) {
     page.gap(8);
     if (!out.next_test) return;
     const DiagnosisTest* test = shipped_diagnosis().test(out.next_test->id);
-    page.section(tr("THE NEXT TEST TELLS MOST"), tr("some %1 min").arg(words(print_fixed(test->minutes, 0))));
+    const QString apart = test->apart == "plates"    ? tr(", plates apart")
+                          : test->apart == "pallets" ? tr(", pallets off")
+                          : test->apart == "hands"   ? tr(", hands off")
+                                                     : QString();
+    page.section(tr("NEXT TEST"), tr("about %1 min").arg(words(print_fixed(test->minutes, 0))) + apart);
     page.says(words(test->words), t.blued, Type::head, true);
     page.says(words(test->how), t.ink, Type::text);
     for (size_t i = 0; i < test->results.size(); ++i) {

@@ -75,8 +75,8 @@ void TorquePlot::draw_need() {
     const auto& [low, high] = *m_power.right_N_mm;
     const QVector<double> ends = {0, run()};
     add_band(*this, ends, {low, low}, {high, high}, t.verdigris);
-    add_words(*this, 0, low, tr("right: %1 to %2 times the least").arg(least_times).arg(most_times), t.verdigris, left_above,
-              type_on_screen(Type::note));
+    add_words(*this, 0, low, tr("right: %1 to %2 times the least").arg(least_times).arg(words(print_short(high / *m_power.least_N_mm, 2))),
+              t.verdigris, left_above, type_on_screen(Type::note));
     const double least = *m_power.least_N_mm;
     add_curve(*this, ends, {least, least}, line_of(t.amber, 1.4, Qt::DashLine));
     add_words(*this, run(), least, tr("least that runs, %1").arg(words(print_short(least, 3))), t.amber, right_below,

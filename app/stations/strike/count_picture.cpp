@@ -14,7 +14,8 @@ namespace {
 
 constexpr double click_px = 11;  // half of a spot that answers
 
-bool tried(const std::vector<StrikeFault>& faults, const char* what, std::optional<long long> StrikeFault::*which, long long number) {
+template <class Number>
+bool tried(const std::vector<StrikeFault>& faults, const char* what, std::optional<Number> StrikeFault::*which, long long number) {
     return std::any_of(faults.begin(), faults.end(), [&](const StrikeFault& one) { return one.what == what && one.*which == number; });
 }
 
