@@ -158,8 +158,6 @@ std::optional<double> depth_to_aim_at(const AnyAction& layout, double opened_mm,
     return safe;
 }
 
-namespace {}  // namespace
-
 EscapementCauseResult cause_of(const AnyAction& layout, const EscapementCauseInput& in) {
     const std::vector<SeenFigure> readings = readings_of(in);
     if (readings.empty()) throw InputError("entry_lock_deg", "nothing", "a lock or a drop that was read or seen, of one pallet at least");

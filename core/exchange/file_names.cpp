@@ -7,6 +7,7 @@
 namespace echappe {
 namespace {
 
+constexpr std::string_view inch = "inch";
 constexpr size_t longest_name = 120;  ///< bytes; file systems take 255, with the ending and what saving puts before it
 
 /// Bytes of the letter that a text begins with (UTF-8, RFC 3629); 0 where it begins with none.
@@ -65,8 +66,10 @@ std::string file_name_of(std::string_view title, std::string_view otherwise) {
         const std::string_view letter = std::string_view(line).substr(at, length_of_letter(std::string_view(line).substr(at)));
         const bool after_figure = at > 0 && std::isdigit(static_cast<unsigned char>(line[at - 1]));
         at += letter.size();
-        if (letter == "\"" && after_figure) hyphen(), name += "inch";
-        else if (letter == "'") continue;
+        if (letter == "\"" && after_figure) {
+            if (name.size() + inch.size() + 1 > longest_name) break;
+            hyphen(), name += inch;
+        } else if (letter == "'") continue;
         else if (letter == " " || (letter.size() == 1 && means_something(letter.front()))) hyphen();
         else if (letter == "." && name.empty()) continue;
         else if (name.size() + letter.size() > longest_name) break;

@@ -378,13 +378,12 @@ void agree(DerivedDrive& out) {
     if (swing == torque) return;
     const bool pendulum = out.chain->semi_arc_deg.has_value();
     const double degrees = pendulum ? *out.chain->semi_arc_deg : *out.chain->amplitude_deg;
-    const std::string expected = print_short(degrees, 2) + "° to each side";
-    out.verdict->reason += " By assumed losses it would swing " + expected + ", which alone would be " +
-                           (swing < 0   ? "too little"
-                            : swing > 0 ? "wide"
-                                        : "right") +
-                           ". The torque decides, as it was read; the swing on the clock tells which loss was assumed wrong.";
-    out.chain->verdict = "Expected swing " + expected + " by assumed losses. Read it on the clock; the verdict is the torque's.";
+    out.chain->verdict = "Expected swing " + print_short(degrees, 2) +
+                         "° to each side, by losses that are partly assumed: it alone would be " +
+                         (swing < 0   ? "too little"
+                          : swing > 0 ? "wide"
+                                      : "right") +
+                         ". The torque was read, so it decides. Read the swing on the clock.";
 }
 
 double lowest_of(const std::vector<std::array<double, 2>>& torque) {

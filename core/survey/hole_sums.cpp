@@ -58,8 +58,25 @@ std::map<std::string, double> facts_of_hole(const PivotsRecord& record, const De
         if (drive.chain)
             for (const PowerAtArbor& at : drive.chain->arbors)
                 if (at.id == hole->arbor) know("torque_N_mm", at.torque_N_mm);
-    if (const DerivedMesh* mesh = power_comes_by(train, hole->arbor))
-        know("pitch_radius_mm", (mesh->pinion_of == hole->arbor ? mesh->sizes.pinion : mesh->sizes.wheel).pitch_diameter_mm / 2);
+    const DerivedMesh* comes_by = power_comes_by(train, hole->arbor);
+    if (!comes_by) return facts;
+    const bool by_pinion = comes_by->pinion_of == hole->arbor;
+    know("pitch_radius_mm", (by_pinion ? comes_by->sizes.pinion : comes_by->sizes.wheel).pitch_diameter_mm / 2);
+    // Where wheel and pinion stand on the arbor, from this pivot, as far as that was read.
+    const ArborRecord* read = record.arbor(hole->arbor);
+    const auto from_here = [&](const std::optional<double>& from_front_mm) -> std::optional<double> {
+        if (!read || !read->plates_mm || !from_front_mm) return {};
+        const double share = std::clamp(*from_front_mm / *read->plates_mm, 0.0, 1.0);
+        return hole->plate == "front" ? share : 1 - share;
+    };
+    if (!read) return facts;
+    know("load_at", from_here(by_pinion ? read->pinion_from_front_mm : read->wheel_from_front_mm));
+    const auto other = from_here(by_pinion ? read->wheel_from_front_mm : read->pinion_from_front_mm);
+    for (const DerivedMesh& mesh : train.meshes)
+        if (other && by_pinion && mesh.wheel_of == hole->arbor && !facts.contains("other_at")) {
+            know("other_at", other);
+            know("other_radius_mm", mesh.sizes.wheel.pitch_diameter_mm / 2);
+        }
     return facts;
 }
 

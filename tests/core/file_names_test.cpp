@@ -105,6 +105,13 @@ TEST_CASE("a title that was pasted over lines stands on one, and what was not to
     CHECK(job.note == "written meanwhile");
 }
 
+TEST_CASE("a title of inches upon inches makes no name that is too long for a file system") {
+    std::string title;
+    for (int i = 0; i < 60; ++i) title += "0\"";
+    CHECK(file_name_of(title, "job").size() <= 120);
+    CHECK(file_name_of(file_name_of(title, "job"), "job") == file_name_of(title, "job"));
+}
+
 TEST_CASE("a job names every picture that belongs to it, once each place") {
     Job job = demo::job();
     const size_t before = pictures_named(job).size();

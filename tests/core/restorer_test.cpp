@@ -5,6 +5,7 @@
 
 #include "bench/diagnosis.h"
 #include "escapement/cause.h"
+#include "escapement/lever.h"
 #include "escapement/round.h"
 #include "escapement/simulation.h"
 #include "job/new_job.h"
@@ -90,6 +91,44 @@ TEST_CASE(
                 CHECK(beat.exit->drop / rad_per_deg >= 0.5 - 1e-6);
             }
         }
+}
+
+TEST_CASE("a lever's pallets come back to their layout in one move: impulse within 3 %, half a degree of drop or what the layout has") {
+    const struct {
+        long long teeth;
+        double span, radius, lock, lift, drop;
+    } levers[] = {{15, 2.5, 2.6, 2.0, 10, 1.5}, {15, 2.5, 3.4, 1.75, 8.5, 1.5}, {15, 2.5, 4.1, 2.5, 10, 2.0}, {16, 2.5, 2.2, 2.0, 9, 1.5},
+                  {14, 2.5, 3.0, 2.0, 10, 1.2}, {15, 2.5, 5.5, 1.5, 8, 1.0},    {15, 3.5, 3.0, 2.0, 9, 1.5},  {18, 3.5, 3.2, 2.0, 8, 1.2},
+                  {20, 3.5, 4.0, 1.8, 8, 1.0},  {15, 2.5, 1.9, 2.2, 10, 1.8}};
+    for (const auto& one : levers) {
+        LeverInput in;
+        in.teeth = one.teeth, in.span = one.span, in.radius_mm = one.radius, in.lock_deg = one.lock, in.lift_deg = one.lift,
+        in.drop_deg = one.drop;
+        const AnyAction action = lay_out(in);
+        const auto window = depth_window(action, std::nullopt);
+        REQUIRE(window);
+        const auto energy = [&](double depth) {
+            const AnyAction at = nearer(action, depth);
+            return energy_per_beat_mJ(std::get<LeverAction>(at), beat_of(at), 0.02, 0.12).value();
+        };
+        const EscapementBeat layout = beat_of(action);
+        for (const double share : {-0.7, -0.35, 0.3, 0.7}) {
+            const double depth = share < 0 ? -share * window->low_mm : share * window->high_mm;
+            const EscapementBeat found = beat_of(nearer(action, depth));
+            EscapementCauseInput seen;
+            seen.seen.entry_lock_deg = found.entry->lock / rad_per_deg, seen.seen.exit_lock_deg = found.exit->lock / rad_per_deg;
+            seen.seen.entry_drop_deg = found.entry->drop / rad_per_deg, seen.seen.exit_drop_deg = found.exit->drop / rad_per_deg;
+            const EscapementCauseResult out = cause_of(action, seen);
+            INFO(one.teeth << " teeth, radius " << one.radius << ", found at " << depth << ": " << out.verdict);
+            REQUIRE(out.away_mm);
+            const double then = depth - *out.away_mm;
+            CHECK(energy(then) == Approx(energy(0)).epsilon(0.03));
+            const EscapementBeat beat = beat_of(nearer(action, then));
+            const double least = std::min({0.5, layout.entry->drop / rad_per_deg, layout.exit->drop / rad_per_deg});
+            CHECK(beat.entry->drop / rad_per_deg >= least - 1e-6);
+            CHECK(beat.exit->drop / rad_per_deg >= least - 1e-6);
+        }
+    }
 }
 
 TEST_CASE("a pallet that is only seen to be caught is moved no farther than brings the drop back") {

@@ -45,6 +45,8 @@ void EscapementPicture::paint(double period) {
         m_painter.setPen(QPen(stand->drives ? t.verdigris : t.blued, 2));
         m_painter.setBrush(Qt::NoBrush);
         m_painter.drawEllipse(at(spot(m_radius, stand->tip_rad)), 7, 7);
+        paint_drop(*beat.entry);
+        paint_drop(*beat.exit);
         write_pallet(-1, *beat.entry);
         write_pallet(1, *beat.exit);
     }
@@ -108,6 +110,22 @@ void EscapementPicture::paint_stones(const LeverAction& action, double pallets_r
     }
 }
 
+/// The wheel's free turn once this pallet has let off, at the tooth that it let go: outside the rim, from there on.
+void EscapementPicture::paint_drop(const PalletAction& action) {
+    if (action.drop <= 0) return;
+    const Theme& t = inks(m_painter);
+    constexpr double outside_px = 7, end_px = 5;
+    const double let_off = action.lets_off.tip_rad, radius_px = m_radius * m_px + outside_px;
+    const QRectF rim(m_escape.x() - radius_px, m_escape.y() - radius_px, 2 * radius_px, 2 * radius_px);
+    m_painter.setPen(QPen(is_little(action.drop) ? t.ruby : t.blued, 3));
+    m_painter.setBrush(Qt::NoBrush);
+    constexpr double sixteenths = 16;
+    m_painter.drawArc(rim, static_cast<int>((90 - in_degrees(let_off)) * sixteenths),
+                      static_cast<int>(-in_degrees(action.drop) * sixteenths));
+    for (const double end : {let_off, let_off + action.drop})
+        m_painter.drawLine(at(spot(m_radius + (outside_px - end_px) / m_px, end)), at(spot(m_radius + (outside_px + end_px) / m_px, end)));
+}
+
 /// Lock, lift and drop beside the pallet they are of.
 void EscapementPicture::write_pallet(double side, const PalletAction& action) {
     const Theme& t = inks(m_painter);
@@ -123,7 +141,7 @@ void EscapementPicture::write_pallet(double side, const PalletAction& action) {
     };
     if (locks(*m_escapement.now)) line(QObject::tr("lock"), action.lock, is_little(action.lock));
     line(QObject::tr("lift"), action.lift, false);
-    line(QObject::tr("drop"), action.drop, is_little(action.drop));
+    line(side < 0 ? QObject::tr("drop after entry") : QObject::tr("drop after exit"), action.drop, is_little(action.drop));
 }
 
 }  // namespace echappe

@@ -24,6 +24,7 @@ private:
     void paint_stones(const LeverAction& action, double pallets_rad, double held);
     void paint_face(QPointF from, QPointF to, bool holds);
     void paint_arbor();
+    void paint_drop(const PalletAction& action);
     void write_pallet(double side, const PalletAction& action);
 
     QPainter& m_painter;
