@@ -163,6 +163,7 @@ private:
                                    ? "The set-up stays on the barrel when the chain is off: note its turns, then let that down too."
                                : source.drive ? "It can break fingers. Let it down by its click, with a key that fits."
                                               : "What drives it was not entered: take it as wound until it has been felt slack.";
+                step.because += turns_that_may_be_left(source.id);
             }
             each.push_back(step.id);
             add(step);
@@ -170,6 +171,14 @@ private:
         if (each.empty()) each = {"look"};
         add({"let-down", "Power off every train: feel each great wheel slack", "Before a hand goes in.", "survey", 4, safety("power"),
              "springs", each});
+    }
+    /// As far as the job knows: a whole winding, and of a fusee what was set up besides.
+    std::string turns_that_may_be_left(const std::string& train) const {
+        const DerivedDrive* drive = found(m_derived.power.drives, [&](const DerivedDrive& one) { return one.train == train; });
+        if (!drive || !drive->turns) return "";
+        std::string words = " Up to " + print_fixed(*drive->turns, 1) + " turns may be on it";
+        if (drive->set_up_found) words += ", and " + print_fixed(*drive->set_up_found, 1) + " of set-up under them";
+        return words + ": count them as they go.";
     }
     void take_apart() {
         add({"dismantle", "Take it apart, the largest risk first, tray by tray", "Parts are counted, and which way each sat.", "survey", 60,

@@ -146,7 +146,7 @@ std::string words_of(const StrikeFault& fault) {
     if (fault.what == "tooth lost") return "tooth " + number(fault.tooth) + " of the rack is lost, counted from the one gathered last";
     const auto falls = [&] {
         const long long teeth = fault.teeth.value_or(0), many = std::abs(teeth);
-        return (many == 1 ? std::string("a tooth") : std::to_string(many) + " teeth") + (teeth > 0 ? " too far" : " too little");
+        return (many == 1 ? std::string("one tooth") : std::to_string(many) + " teeth") + (teeth > 0 ? " too far" : " short");
     };
     if (fault.what == "tail bent") return "the rack's tail is bent, and the rack falls " + falls();
     if (fault.what == "step off") return "the snail's step for strike " + number(fault.hour) + " lets the rack fall " + falls();

@@ -93,6 +93,37 @@ TEST_CASE(
         }
 }
 
+namespace {
+
+/// Set shallow and deep of its layout by shares of the window, read there, and moved once as advised.
+void comes_back(const AnyAction& action) {
+    const auto window = depth_window(action, std::nullopt);
+    REQUIRE(window);
+    const auto energy = [&](double depth) {
+        const AnyAction at = nearer(action, depth);
+        return energy_per_beat_mJ(std::get<LeverAction>(at), beat_of(at), 0.02, 0.12).value();
+    };
+    const EscapementBeat layout = beat_of(action);
+    for (const double share : {-0.7, -0.35, 0.3, 0.7}) {
+        const double depth = share < 0 ? -share * window->low_mm : share * window->high_mm;
+        const EscapementBeat found = beat_of(nearer(action, depth));
+        EscapementCauseInput seen;
+        seen.seen.entry_lock_deg = found.entry->lock / rad_per_deg, seen.seen.exit_lock_deg = found.exit->lock / rad_per_deg;
+        seen.seen.entry_drop_deg = found.entry->drop / rad_per_deg, seen.seen.exit_drop_deg = found.exit->drop / rad_per_deg;
+        const EscapementCauseResult out = cause_of(action, seen);
+        INFO("found at " << depth << ": " << out.verdict);
+        REQUIRE(out.away_mm);
+        const double then = depth - *out.away_mm;
+        CHECK(energy(then) == Approx(energy(0)).epsilon(0.03));
+        const EscapementBeat beat = beat_of(nearer(action, then));
+        const double least = std::min({0.5, layout.entry->drop / rad_per_deg, layout.exit->drop / rad_per_deg});
+        CHECK(beat.entry->drop / rad_per_deg >= least - 1e-6);
+        CHECK(beat.exit->drop / rad_per_deg >= least - 1e-6);
+    }
+}
+
+}  // namespace
+
 TEST_CASE("a lever's pallets come back to their layout in one move: impulse within 3 %, half a degree of drop or what the layout has") {
     const struct {
         long long teeth;
@@ -101,33 +132,28 @@ TEST_CASE("a lever's pallets come back to their layout in one move: impulse with
                   {14, 2.5, 3.0, 2.0, 10, 1.2}, {15, 2.5, 5.5, 1.5, 8, 1.0},    {15, 3.5, 3.0, 2.0, 9, 1.5},  {18, 3.5, 3.2, 2.0, 8, 1.2},
                   {20, 3.5, 4.0, 1.8, 8, 1.0},  {15, 2.5, 1.9, 2.2, 10, 1.8}};
     for (const auto& one : levers) {
+        INFO(one.teeth << " teeth, radius " << one.radius);
         LeverInput in;
         in.teeth = one.teeth, in.span = one.span, in.radius_mm = one.radius, in.lock_deg = one.lock, in.lift_deg = one.lift,
         in.drop_deg = one.drop;
-        const AnyAction action = lay_out(in);
-        const auto window = depth_window(action, std::nullopt);
-        REQUIRE(window);
-        const auto energy = [&](double depth) {
-            const AnyAction at = nearer(action, depth);
-            return energy_per_beat_mJ(std::get<LeverAction>(at), beat_of(at), 0.02, 0.12).value();
-        };
-        const EscapementBeat layout = beat_of(action);
-        for (const double share : {-0.7, -0.35, 0.3, 0.7}) {
-            const double depth = share < 0 ? -share * window->low_mm : share * window->high_mm;
-            const EscapementBeat found = beat_of(nearer(action, depth));
-            EscapementCauseInput seen;
-            seen.seen.entry_lock_deg = found.entry->lock / rad_per_deg, seen.seen.exit_lock_deg = found.exit->lock / rad_per_deg;
-            seen.seen.entry_drop_deg = found.entry->drop / rad_per_deg, seen.seen.exit_drop_deg = found.exit->drop / rad_per_deg;
-            const EscapementCauseResult out = cause_of(action, seen);
-            INFO(one.teeth << " teeth, radius " << one.radius << ", found at " << depth << ": " << out.verdict);
-            REQUIRE(out.away_mm);
-            const double then = depth - *out.away_mm;
-            CHECK(energy(then) == Approx(energy(0)).epsilon(0.03));
-            const EscapementBeat beat = beat_of(nearer(action, then));
-            const double least = std::min({0.5, layout.entry->drop / rad_per_deg, layout.exit->drop / rad_per_deg});
-            CHECK(beat.entry->drop / rad_per_deg >= least - 1e-6);
-            CHECK(beat.exit->drop / rad_per_deg >= least - 1e-6);
-        }
+        comes_back(lay_out(in));
+    }
+}
+
+TEST_CASE("pin pallets come back to their layout in one move") {
+    const struct {
+        long long teeth;
+        double span, radius, pin, lock, lift, drop;
+    } pins[] = {{14, 2.5, 3.6, 0.20, 1.5, 3, 3.0}, {14, 2.5, 4.5, 0.35, 1.5, 5, 3.0}, {14, 2.5, 6.0, 0.20, 1.5, 5, 1.5},
+                {14, 4.5, 4.5, 0.20, 1.5, 5, 3.0}, {15, 2.5, 4.5, 0.35, 1.5, 3, 3.0}, {15, 2.5, 6.0, 0.20, 1.5, 3, 1.5},
+                {15, 3.5, 3.6, 0.20, 1.5, 5, 3.0}, {16, 2.5, 6.0, 0.50, 1.5, 3, 3.0}, {16, 3.5, 4.5, 0.20, 1.5, 3, 3.0},
+                {16, 4.5, 3.6, 0.20, 1.5, 3, 3.0}};
+    for (const auto& one : pins) {
+        INFO(one.teeth << " teeth, radius " << one.radius);
+        PinInput in;
+        in.teeth = one.teeth, in.span = one.span, in.radius_mm = one.radius, in.pin_mm = one.pin, in.lock_deg = one.lock,
+        in.lift_deg = one.lift, in.drop_deg = one.drop;
+        comes_back(lay_out(in));
     }
 }
 
