@@ -25,7 +25,7 @@ CutRingInput usual_rim(const DerivedMesh& mesh, const BlankResult& blank) {
 /// With what its teeth are cut: from the drawer.
 void name_cutter(DerivedCard& card, const std::string& cutter) {
     for (CardStep& step : card.steps)
-        if (step.id == "depth" && !cutter.empty()) step.tool = "cutter " + cutter;
+        if (step.id == "depth" && !cutter.empty()) step.tool = cutter;
 }
 
 /// Passes to that depth, and the land on the tooth to look for at each.
@@ -218,8 +218,13 @@ private:
         CutterInput in;
         in.mesh = mesh.geometry(), in.part = part, in.stock = m_from.stores.cutters;
         try {
-            for (const CutterFit& fit : nearest_cutters(in).cutters)
-                if (fit.suits) return fit.id + ", off by " + print_fixed(fit.shape_error_um, 0) + " µm at most";
+            const std::vector<CutterFit> fits = nearest_cutters(in).cutters;
+            if (!fits.empty() && fits.front().suits)
+                return "cutter " + fits.front().id + ", off by " + print_fixed(fits.front().shape_error_um, 0) + " µm at most";
+            // Near is not near enough: said, and what to cut it with.
+            return "fly cutter made to the gap of the drawing: no cutter of the drawer is within " +
+                   print_fixed(1000 * off_at_most_modules * mesh.module_mm.value, 0) + " µm" +
+                   (fits.empty() ? "" : " (" + fits.front().id + " would leave " + print_fixed(fits.front().shape_error_um, 0) + ")");
         } catch (const InputError&) {
             // A form that no cutter of the drawer has.
         }

@@ -26,16 +26,20 @@ CardStep& Plan::step(const std::string& id, const std::string& words, const std:
 }
 
 CardStep& Plan::read(const std::string& id, const std::string& words, const std::string& tool, const CardSize& size,
-                     const std::function<std::string(double read)>& way_out) {
+                     const std::function<std::string(const Beyond& read)>& way_out) {
     CardStep& out = step(id, words, tool);
     out.size = size, out.reads = true;
+    if (!size.only_limit() && (size.nominal_mm > size.max_mm || size.nominal_mm < size.min_mm))
+        out.size->nominal_mm = (size.max_mm + size.min_mm) / 2;
     const CardReading* reading = m_kept ? m_kept->reading(id) : nullptr;
     if (!reading) return out;
     // A reading to hundredths meets limits in thousandths.
     constexpr double hair = 5e-4;
     out.read_mm = reading->value_mm;
     out.right = *out.read_mm <= size.max_mm + hair && *out.read_mm >= size.min_mm - hair;
-    out.verdict = out.right ? "Within its limits." : way_out(*out.read_mm);
+    const bool over = *out.read_mm > size.max_mm;
+    out.verdict =
+        out.right ? "Within its limits." : way_out({*out.read_mm, over ? *out.read_mm - size.max_mm : size.min_mm - *out.read_mm, over});
     return out;
 }
 
@@ -76,10 +80,15 @@ void Plan::stock(const std::string& form, const std::string& of, double size_mm,
     step("take", "Take " + print_fixed(length_mm, 0) + " mm of " + of + ", " + size, "saw");
 }
 
-std::function<std::string(double)> out_of(double nominal, const std::string& under) {
-    return [=](double read) -> std::string {
-        if (read > nominal) return "Over by " + mm(read - nominal) + ": take it off before anything else is done.";
-        return "Under by " + mm(nominal - read) + ": " + under;
+std::string mm_off(double value) {
+    constexpr double of_hundredths = 0.02;
+    return print_fixed(value, value < of_hundredths ? 3 : 2) + " mm";
+}
+
+std::function<std::string(const Beyond&)> out_of(const std::string& under) {
+    return [=](const Beyond& read) -> std::string {
+        if (read.over) return "Over its largest by " + mm_off(read.by) + ": take it off before anything else is done.";
+        return "Under its least by " + mm_off(read.by) + ": " + under;
     };
 }
 

@@ -43,9 +43,9 @@ void saw_and_file(Plan& plan, const FlatPart& part, bool square_hole) {
 
 void across(Plan& plan, double width, double height) {
     plan.read("width", "Across it, as it is", "calliper", {width, width + 0.05, width - 0.1, "of the drawing"},
-              out_of(width, "try it where it goes before another is sawn: a tenth seldom shows."));
+              out_of("try it where it goes before another is sawn: a tenth seldom shows."));
     plan.read("height", "Along it, as it is", "calliper", {height, height + 0.05, height - 0.1, "of the drawing"},
-              out_of(height, "try it where it goes before another is sawn: a tenth seldom shows."));
+              out_of("try it where it goes before another is sawn: a tenth seldom shows."));
 }
 
 std::array<double, 2> extent(const std::vector<Point>& outline) {
@@ -63,7 +63,7 @@ void finish(Plan& plan, const FlatShape& shape) {
         bend.check = "Grain across the bend; hard brass is annealed there first, dull red and quenched.";
         plan.read("leg", "The first leg, outside", "calliper",
                   {*shape.bend_at_mm, *shape.bend_at_mm + 0.2, *shape.bend_at_mm - 0.2, "of the drawing"},
-                  out_of(*shape.bend_at_mm, "its holes are drilled through from the part it goes on; else another."));
+                  out_of("its holes are drilled through from the part it goes on; else another."));
     }
     if (shape.hinge_wire_mm)
         plan.step("hinges",
@@ -173,33 +173,45 @@ void plan_equal(DerivedCard& card, const EqualPieces& pieces, const PartCard* ke
         const std::string id = "piece-" + std::to_string(i);
         const double wanted = pieces.wanted_mm.value_or(10);
         plan.read(id, "Length of piece " + std::to_string(i) + ", between square faces", "calliper or micrometer",
-                  {wanted, 1e4, 0, pieces.wanted_mm ? "to be brought to the shortest" : "read them all first"},
+                  {wanted, 1e4, 0, pieces.wanted_mm ? "what is longer comes down to it" : "read them all first"},
                   [](double) { return std::string(); });
         if (const CardReading* reading = kept ? kept->reading(id) : nullptr) read.push_back(reading->value_mm);
     }
     if (static_cast<long long>(read.size()) < pieces.pieces) {
-        card.notes.push_back("When all are read, the shortest is the measure of all.");
-        plan.step("shorten", "Bring the others to the shortest, on one setting of the stop", "lathe stop, facing tool").caution = rotating;
+        card.notes.push_back(pieces.wanted_mm ? "When all are read, what is longer than " + mm(*pieces.wanted_mm) +
+                                                    " comes down to it; what is shorter is made anew or packed."
+                                              : "When all are read, the shortest is the measure of all.");
+        plan.step("shorten",
+                  pieces.wanted_mm ? "Bring the longer ones to their length, on one setting of the stop"
+                                   : "Bring the others to the shortest, on one setting of the stop",
+                  "lathe stop, facing tool")
+            .caution = rotating;
         plan.step("again", "Read them again: equal?", "calliper");
         return;
     }
     EqualSetInput in;
-    in.lengths_mm = read, in.limit_mm = pieces.limit_mm;
+    in.lengths_mm = read, in.limit_mm = pieces.limit_mm, in.wanted_mm = pieces.wanted_mm;
     const EqualSetResult set = equal_set(in);
     card.notes.push_back(set.verdict);
     for (const SetPiece& piece : set.take_off) {
         const std::string id = "shorten-" + std::to_string(piece.piece);
         CardStep& off = plan.read(
             id, "Take " + mm(piece.take_off_mm) + " off piece " + std::to_string(piece.piece) + ", then read it", "lathe stop, facing tool",
-            {set.shortest_mm, set.shortest_mm + pieces.limit_mm, set.shortest_mm - pieces.limit_mm,
-             "as piece " + std::to_string(set.stop_by) + ", the shortest"},
-            [&](double now) {
-                return now > set.shortest_mm ? "Over by " + mm(now - set.shortest_mm) + ": go on at the same stop."
-                                             : "Under by " + mm(set.shortest_mm - now) +
-                                                   ": it is the shortest now; all others come to it. Read it as its piece again.";
+            {set.target_mm, set.target_mm + pieces.limit_mm, set.target_mm - pieces.limit_mm,
+             pieces.wanted_mm ? "the length that is wanted" : "as piece " + std::to_string(set.stop_by) + ", the shortest"},
+            [&pieces](const Beyond& now) {
+                return now.over ? "Over its largest by " + mm_off(now.by) + ": go on at the same stop."
+                                : "Under its least by " + mm_off(now.by) +
+                                      (pieces.wanted_mm ? ": pack it with a washer, or make it anew."
+                                                        : ": it is the shortest now; all others come to it. Read it as its piece again.");
             });
         off.caution = rotating;
     }
+    for (const ShortPiece& piece : set.too_short)
+        plan.step("remake-" + std::to_string(piece.piece),
+                  "Piece " + std::to_string(piece.piece) + " is " + mm(piece.short_mm) + " short: make it anew, or pack it with a washer",
+                  "")
+            .check = "The others are not cut to it.";
     plan.step("stand", "All on a flat plate: the part on them does not rock", "surface plate");
 }
 
@@ -212,7 +224,7 @@ void plan_spring(DerivedCard& card, const SpringPiece& spring, const PartCard* k
     plan.stock("sheet", "spring steel", thick, wide, along);
     CardStep& cut =
         plan.read("cut", "Break or shear it to length, edges filed and rounded", "shears, file",
-                  {along, along + 0.5, along - 0.5, "as it is wanted"}, out_of(along, "shorter pulls harder: another where that matters."));
+                  {along, along + 0.5, along - 0.5, "as it is wanted"}, out_of("shorter pulls harder: another where that matters."));
     cut.caution = "Strip flies and cuts: eyes covered, gloves while it is not on a machine.";
     if (spring.spring == "mainspring") {
         plan.step("end", "Anneal its last two centimetres, punch the hole, pear shaped", "flame, punch").caution = hot;

@@ -99,7 +99,7 @@ void plan_arbor(DerivedCard& card, const ArborMaking& making, const PartCard* ke
     const double body = making.body_mm;
     CardStep& turn = plan.read("body", "Turn the arbor on both sides of the pinion", "graver, stages from the outer end",
                                {body, body + 0.05, body - 0.1, "as stiff as its neighbours"},
-                               out_of(body, "it bends more easily; above three quarters of the drawing's it may stay."));
+                               out_of("it bends more easily; above three quarters of the drawing's it may stay."));
     turn.caution = rotating;
     turn.rpm = turning_rpm(material(arbor_steel), body);
     const double longest = (between - making.pinion_long_mm) * 0.7;
@@ -115,7 +115,7 @@ void plan_arbor(DerivedCard& card, const ArborMaking& making, const PartCard* ke
     if (making.collet_mm) {
         const double seat = *making.collet_mm;
         plan.read("seat", "Turn the seat of the wheel's collet", "graver", {seat, seat + 0.01, seat - 0.02, "of its collet"},
-                  out_of(seat, "its collet is bored to it: the wheel's card follows."));
+                  out_of("its collet is bored to it: the wheel's card follows."));
     }
     plan.step("harden", "Harden: cherry red, 780 °C, upright and straight down into oil", "torch, oil").caution = hot;
     plan.step("temper", "Temper to blue, 295 to 305 °C, even along it", "brass filings over a flame").caution = hot;
@@ -123,11 +123,11 @@ void plan_arbor(DerivedCard& card, const ArborMaking& making, const PartCard* ke
            "straighten it: on a stake, peen the hollow side, blue steel takes it; glass-hard steel breaks.");
     const double shoulders = between - (shake.least_mm + shake.most_mm) / 2;
     plan.read("shoulders", "Turn the shoulders, this far from each other", "graver, calliper",
-              {shoulders, between - shake.least_mm, between - shake.most_mm, plan.from("plates", "the plates")}, [=](double read) {
-                  return read > shoulders
-                             ? "Over by " + mm(read - shoulders) + ": it would bind; take it off the end that is further from its wheel."
-                             : "Under by " + mm(shoulders - read) + ": the end shake is " + mm(between - read) +
-                                   ". A washer, or a bush that stands in by so much.";
+              {shoulders, between - shake.least_mm, between - shake.most_mm, plan.from("plates", "the plates")}, [=](const Beyond& read) {
+                  return read.over ? "Over its largest by " + mm_off(read.by) +
+                                         ": it would bind; take it off the end that is further from its wheel."
+                                   : "Under its least by " + mm_off(read.by) + ": the end shake is " + mm(between - read) +
+                                         ". A washer, or a bush that stands in by so much.";
               });
     for (const PivotMaking& pivot : making.pivots) finish_pivot(plan, pivot);
     runout(plan, "true", "Between the pivots, at the middle: runout", limit,
@@ -175,7 +175,7 @@ void plan_pivot(DerivedCard& card, const MendedPivot& pivot, const PartCard* kep
         "Straight in a strong glass: no barrel, no taper.";
     const double size = plan.size_of("clean") - 0.01;
     plan.read("burnish", "Burnish it, and read it", "burnisher, oil", {size, size + 0.01, size - 0.02, plan.from("clean", "the pivot")},
-              out_of(size, "its hole is bushed to it, whatever it is."));
+              out_of("its hole is bushed to it, whatever it is."));
     plan.step("runout", "It runs without a swing in the turns", "glass");
 }
 

@@ -12,9 +12,9 @@ namespace {
 const char* const brass = "engraving brass";
 
 /// Over: turn on. Under: how much the tips want, and whether such teeth still act.
-std::function<std::string(double)> out_of_outside(double nominal, double module) {
-    return [=](double read) -> std::string {
-        if (read > nominal) return "Over by " + mm(read - nominal) + ": take it off before anything is cut.";
+std::function<std::string(const Beyond&)> out_of_outside(double nominal, double module) {
+    return [=](const Beyond& read) -> std::string {
+        if (read.over) return "Over its largest by " + mm_off(read.by) + ": take it off before anything is cut.";
         const double shorter = (nominal - read) / 2;
         constexpr double still_acts = 0.1;
         return "Under by " + mm(nominal - read) + ": tips are " + mm(shorter) + " short" +
@@ -87,10 +87,10 @@ void plan_wheel(DerivedCard& card, const WheelMaking& making, const PartCard* ke
     plan.step("polish", "Grain or polish, round the tips of teeth nowhere", "paper, stick");
     const double press = blank.collet_seat_mm - blank.bore_mm, seat = plan.size_of("bore") + press;
     plan.read("collet", "Turn the collet's seat", "graver", {seat, seat + 0.005, seat - 0.005, plan.from("bore", "the hole")},
-              [seat](double read) {
-                  return read > seat ? "Over by " + mm(read - seat) + ": it would crack the hub; take it off."
-                                     : "Under by " + mm(seat - read) +
-                                           ": the wheel is loose on it. A new collet, or its rivet must hold all: retainer in the joint.";
+              [](const Beyond& read) {
+                  return read.over ? "Over its largest by " + mm_off(read.by) + ": it would crack the hub; take it off."
+                                   : "Under its least by " + mm_off(read.by) +
+                                         ": the wheel is loose on it. A new collet, or its rivet must hold all: retainer in the joint.";
               });
     plan.read("true", "Rivet it on and turn it between centres: runout", "dial indicator", {0, 0.03, 0, "what such a mesh bears"},
               [](double read) {
@@ -199,7 +199,7 @@ void plan_let_in(DerivedCard& card, const CutRingInput& wheel, const std::vector
         "Counted from the mark, anticlockwise from the dial.";
     CardStep& cut = plan.read("dovetail", "File a dovetail for each, this deep from the tips", "slitting file, small files",
                               {deep, deep + 0.1, deep - 0.2, "a module and a half below the roots"},
-                              out_of(deep, "too shallow to hold; go deeper while the rim allows it."));
+                              out_of("too shallow to hold; go deeper while the rim allows it."));
     cut.check = "Wider at its bottom than at its mouth; walls flat, corners clean.";
     plan.step("fit", "File each piece to push in from the side, without light", "files").check =
         "It stays by itself when the wheel is shaken. Three side by side are one piece, on two pins.";
@@ -210,7 +210,7 @@ void plan_let_in(DerivedCard& card, const CutRingInput& wheel, const std::vector
     form.check = "Laid over a sound stretch, the paper shows no light; the new tooth is no higher than those beside it.";
     plan.read("tip", "Across the tips, over the new tooth", "calliper",
               {wheel.outside_mm, wheel.outside_mm, wheel.outside_mm - 0.06 * wheel.module_mm, "as across the sound ones"},
-              out_of(wheel.outside_mm, "a tenth of a module does no harm; more, and another piece."));
+              out_of("a tenth of a module does no harm; more, and another piece."));
     plan.step("try", "Try it with its pinion through a whole turn", "depthing tool").check = "It does not catch at the new teeth.";
 }
 

@@ -25,9 +25,10 @@ void bore_through(Plan& plan, const TurnedShape& shape) {
     drill.caution = rotating;
     drill.rpm = turning_rpm(material(shape.material), bore);
     plan.read("bore", "Ream it in one pass", "reamer, oil on steel",
-              {bore, bore + limits.upper_mm, bore + limits.lower_mm, shape.bore_fit ? *shape.bore_fit : "through it"}, [=](double read) {
-                  return read < bore ? "Under by " + mm(bore - read) + ": ream on."
-                                     : "Over by " + mm(read - bore) + ": what goes in is turned to it; else a sleeve.";
+              {bore, bore + limits.upper_mm, bore + limits.lower_mm, shape.bore_fit ? *shape.bore_fit : "through it"},
+              [](const Beyond& read) {
+                  return !read.over ? "Under its least by " + mm_off(read.by) + ": ream on."
+                                    : "Over its largest by " + mm_off(read.by) + ": what goes in is turned to it; else a sleeve.";
               });
 }
 
@@ -45,10 +46,9 @@ void turn_land(Plan& plan, const TurnedShape& shape, const TurnedResult& part, s
     const double size = land.nominal_mm;
     std::string words = "Turn " + land.name + ", " + print_short(land.to_mm - land.from_mm, 4) + " mm long";
     if (land.angle_deg) words += ", the rest at " + print_fixed(*land.angle_deg, 2) + "°";
-    CardStep& turn = plan.read(id, words, "graver or tool",
-                               {size, land.max_mm, land.min_mm, shape.lands[i].fit ? *shape.lands[i].fit : "of the drawing"},
-                               out_of(size, shape.lands[i].fit ? "what goes on it is bored to it, or it is sleeved."
-                                                               : "it bears less; another where that matters."));
+    CardStep& turn = plan.read(
+        id, words, "graver or tool", {size, land.max_mm, land.min_mm, shape.lands[i].fit ? *shape.lands[i].fit : "of the drawing"},
+        out_of(shape.lands[i].fit ? "what goes on it is bored to it, or it is sleeved." : "it bears less; another where that matters."));
     turn.caution = rotating;
     turn.rpm = turning_rpm(material(shape.material), size);
     constexpr double gives_much = 0.02;
@@ -107,7 +107,7 @@ void plan_turned(DerivedCard& card, const TurnedShape& shape, const PartCard* ke
     }
     CardStep& off = plan.read("length", "Part it off and face its end", "parting tool",
                               {part.length_mm, part.length_mm + 0.05, part.length_mm - 0.05, "whole"},
-                              out_of(part.length_mm, "a washer, where there is room for one; else another."));
+                              out_of("a washer, where there is room for one; else another."));
     off.caution = rotating;
     off.check = "Chamfer what will be handled; leave sharp what locates.";
     plan.read("runout", "Turned round and held by its finished end: runout", "dial indicator", {0, limit, 0, "total indicator reading"},
@@ -132,12 +132,13 @@ void plan_of_set(DerivedCard& card, const ConcentricSet& set, size_t part, const
         CardStep& drill = plan.step("drill", "Centre it, and drill under size", "centre drill, drill");
         drill.size = CardSize{drill_under(bore), drill_under(bore) + 0.05, drill_under(bore) - 0.1, "the reamer takes a tenth or two"};
         drill.caution = rotating;
-        plan.read(
-            "bore", "Ream it", "reamer",
-            {bore, mine.bore->max_mm, mine.bore->min_mm, set.parts[part].fit.value_or("goes onto what is inside it")}, [=](double read) {
-                return read < bore ? "Under by " + mm(bore - read) + ": ream on."
-                                   : "Over by " + mm(read - bore) + ": the part inside it is not made yet; its card follows this reading.";
-            });
+        plan.read("bore", "Ream it", "reamer",
+                  {bore, mine.bore->max_mm, mine.bore->min_mm, set.parts[part].fit.value_or("goes onto what is inside it")},
+                  [](const Beyond& read) {
+                      return !read.over ? "Under its least by " + mm_off(read.by) + ": ream on."
+                                        : "Over its largest by " + mm_off(read.by) +
+                                              ": the part inside it is not made yet; its card follows this reading.";
+                  });
     }
     // What goes round it is made already: this is turned to its bore as it was read.
     CardSize size{mine.outside->nominal_mm, mine.outside->max_mm, mine.outside->min_mm, "outermost: as the drawing has it"};
@@ -149,10 +150,11 @@ void plan_of_set(DerivedCard& card, const ConcentricSet& set, size_t part, const
                      : "from the drawing, until " + sizes.parts[part + 1].name + " is bored"};
     }
     const double wall = set.parts[part].wall_mm, least = mine.bore ? plan.size_of("bore") + 2 * wall : 0;
-    CardStep& turn = plan.read("outside", "Turn its outside", "graver, on a true arbor", size, [=](double read) -> std::string {
-        if (read > size.nominal_mm) return "Over by " + mm(read - size.nominal_mm) + ": it does not go in; take it off.";
-        if (read < least) return "Under by " + mm(size.nominal_mm - read) + ": its wall is less than " + mm(wall) + ", it bends. Another.";
-        return "Under by " + mm(size.nominal_mm - read) +
+    CardStep& turn = plan.read("outside", "Turn its outside", "graver, on a true arbor", size, [=](const Beyond& read) -> std::string {
+        if (read.over) return "Over its largest by " + mm_off(read.by) + ": it does not go in; take it off.";
+        if (read.read < least)
+            return "Under its least by " + mm_off(read.by) + ": its wall is less than " + mm(wall) + ", it bends. Another.";
+        return "Under its least by " + mm_off(read.by) +
                ": it is loose. Squeeze the pipe round it in its middle where it shall be tight; where it shall turn, another, or a sleeve.";
     });
     turn.caution = rotating;

@@ -55,9 +55,12 @@ CutterFit fit_of(const CutterInput& in, const ToothForm& wanted, const Cutter& c
     }
     fit.thickness_error_um = 2000 * (half_gap_mm(wanted, m, 0) - half_gap_mm(cut, cutter.module_mm, 0));
     fit.centre_distance_change_mm = (cutter.module_mm - m) * static_cast<double>(in.mesh.wheel + in.mesh.pinion) / 2;
-    fit.suits = cutter.school == in.mesh.form.school && in_range(in, cutter);
+    fit.suits = cutter.school == in.mesh.form.school && in_range(in, cutter) && fit.shape_error_um <= 1000 * off_at_most_modules * m;
     fit.note = cutter.note;
     if (cutter.school != in.mesh.form.school) fit.note = "another form of tooth" + (fit.note.empty() ? "" : "; " + fit.note);
+    else if (in_range(in, cutter) && fit.shape_error_um > 1000 * off_at_most_modules * m)
+        fit.note = "another module: off by more than a fiftieth of a module; a fly cutter to the gap instead" +
+                   (fit.note.empty() ? "" : "; " + fit.note);
     else if (!in_range(in, cutter)) fit.note = "made for other leaves" + (fit.note.empty() ? "" : "; " + fit.note);
     return fit;
 }
@@ -107,7 +110,7 @@ const Record& CutterFit::record() {
             .add("shape_error_um", &Out::shape_error_um, "µm", "most that a flank would stand off")
             .add("thickness_error_um", &Out::thickness_error_um, "µm", "of the tooth at the pitch circle; positive: too thick")
             .add("centre_distance_change_mm", &Out::centre_distance_change_mm, "mm", "if both parts were made to its module instead")
-            .add("suits", &Out::suits, "", "school and leaves are those it is made for")
+            .add("suits", &Out::suits, "", "school, leaves and module are near enough to what it is made for")
             .add("note", &Out::note, "", "a word about it");
     return record;
 }

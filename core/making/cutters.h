@@ -27,6 +27,9 @@ struct CutterInput {
     static const Record& record();
 };
 
+/// Farther off a flank is not cut with it: in modules. A fly cutter is made to the gap instead.
+inline constexpr double off_at_most_modules = 0.02;
+
 /// What one cutter would make of the part.
 struct CutterFit {
     std::string id;
@@ -35,7 +38,7 @@ struct CutterFit {
     double shape_error_um = 0;             ///< most that a flank would stand off, anywhere between root and tip
     double thickness_error_um = 0;         ///< of the tooth at the pitch circle; positive: too thick
     double centre_distance_change_mm = 0;  ///< if both parts were cut to this cutter's module instead
-    bool suits = true;                     ///< the school and the leaves are those it is made for
+    bool suits = true;  ///< the school and the leaves are those it is made for, and it leaves no flank farther off than it may be
     std::string note = {};
     static const Record& record();
 };

@@ -2,8 +2,11 @@
 #include <cmath>
 #include <random>
 
+#include "cards/plan.h"
 #include "cards/steady_hand.h"
 #include "job/file.h"
+#include "making/cutters.h"
+#include "parts/equal_set.h"
 #include "support/cards.h"
 #include "topic.h"
 #include "train/edits.h"
@@ -166,6 +169,48 @@ TEST_CASE("a job without a dividing head goes by the workshop's plates, and with
     const DerivedCard divided = card(derive(job, aids), "wheel:third.wheel");
     CHECK(divided.table->circle == 15);
     CHECK(divided.table->rows[1].holes == 10);
+}
+
+TEST_CASE("what is read under the limits of a press fit is told as under, and the figure to work to lies within them") {
+    // s6 on 2.5: 2.514 to 2.520. Read 2.508, over the nominal and under the least.
+    DerivedCard card;
+    PartCard kept;
+    kept.readings = {{"seat", 2.508, ""}, {"pipe", 3.195, ""}};
+    Plan plan(card, &kept);
+    plan.read("seat", "Turn the seat", "graver", {2.5, 2.520, 2.514, "s6"}, out_of("a sleeve."));
+    plan.read("pipe", "Turn the pipe", "graver", {3.2, 3.190, 3.178, "f7"}, out_of("squeeze it."));
+    CHECK(card.steps[0].size->nominal_mm == Approx(2.517));
+    CHECK_THAT(card.steps[0].verdict, Catch::StartsWith("Under its least by 0.006 mm") && Catch::Contains("sleeve"));
+    CHECK(card.steps[1].size->nominal_mm == Approx(3.184));
+    CHECK_THAT(card.steps[1].verdict, Catch::StartsWith("Over its largest by 0.005 mm") && Catch::Contains("take it off"));
+}
+
+TEST_CASE("no cutter of another module is put to a card: a fly cutter is, and it says why") {
+    CutterInput in;
+    in.part = "pinion";
+    in.stock = {{"P50-8", "pinion", "cycloidal-clock", 0.5, 8, 8}, {"P60-10", "pinion", "cycloidal-clock", 0.6, 10, 10}};
+    for (const auto& [leaves, module] : {std::pair{8LL, 0.7}, {10LL, 0.9}}) {
+        in.mesh.wheel = 64, in.mesh.pinion = leaves, in.mesh.module_mm = module;
+        for (const CutterFit& fit : nearest_cutters(in).cutters) CHECK_FALSE(fit.suits);
+    }
+    in.mesh.pinion = 8, in.mesh.module_mm = 0.5;
+    CHECK(nearest_cutters(in).cutters.front().suits);
+    in.part = "wheel", in.stock = {{"W80", "wheel", "cycloidal-clock", 0.8}}, in.mesh.wheel = 84, in.mesh.pinion = 8,
+    in.mesh.module_mm = 0.85;
+    CHECK_FALSE(nearest_cutters(in).cutters.front().suits);
+}
+
+TEST_CASE("of pieces wanted at a length the longer come down to it, and none is cut to one that is too short") {
+    const EqualSetResult set = equal_set({{31, 30.5, 30.2, 28.9}, 0.01, 30.0});
+    REQUIRE(set.take_off.size() == 3);
+    CHECK(set.take_off.front().take_off_mm == Approx(1));
+    REQUIRE(set.too_short.size() == 1);
+    CHECK(set.too_short.front().piece == 4);
+    CHECK(set.too_short.front().short_mm == Approx(1.1));
+    CHECK_THAT(set.verdict, Catch::Contains("Piece 4 is 1.10 mm short") && Catch::Contains("30.00 mm"));
+    // Where no length is wanted the shortest is the measure of all, as ever.
+    CHECK(equal_set({{31, 30.5, 30.2, 28.9}, 0.01, {}}).target_mm == Approx(28.9));
+    CHECK(equal_set({{30.004, 29.996}, 0.01, 30.0}).equal);
 }
 
 TEST_CASE("what a steady hand makes is within its limits, and not twice the same") {

@@ -91,22 +91,22 @@ TEST_CASE("the drill before a tap leaves a thread that neither strips nor breaks
 }
 
 TEST_CASE("of a set that must be equal the shortest is the measure of all") {
-    const EqualSetResult set = equal_set({{8.42, 8.37, 8.50}, 0.01});
+    const EqualSetResult set = equal_set({{8.42, 8.37, 8.50}, 0.01, {}});
     CHECK(set.stop_by == 2);
     CHECK(set.take_off.front().piece == 3);
     CHECK(set.take_off.front().take_off_mm == Approx(0.13));
     CHECK(set.take_off.size() == 2);
     CHECK_FALSE(set.equal);
-    CHECK(equal_set({{8.42, 8.415}, 0.01}).equal);
-    CHECK_THROWS_WITH(equal_set({{}, 0.01}), Catch::StartsWith("lengths_mm"));
+    CHECK(equal_set({{8.42, 8.415}, 0.01, {}}).equal);
+    CHECK_THROWS_WITH(equal_set({{}, 0.01, {}}), Catch::StartsWith("lengths_mm"));
     // Taken off, they are equal, whatever they were.
     std::mt19937 chance(7);
     std::uniform_real_distribution<double> length(5, 9);
     for (int i = 0; i < 50; ++i) {
         std::vector<double> read(4);
         for (double& one : read) one = length(chance);
-        for (const SetPiece& piece : equal_set({read, 0.01}).take_off) read[static_cast<size_t>(piece.piece - 1)] -= piece.take_off_mm;
-        CHECK(equal_set({read, 0.01}).equal);
+        for (const SetPiece& piece : equal_set({read, 0.01, {}}).take_off) read[static_cast<size_t>(piece.piece - 1)] -= piece.take_off_mm;
+        CHECK(equal_set({read, 0.01, {}}).equal);
     }
 }
 
