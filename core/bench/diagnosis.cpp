@@ -441,7 +441,7 @@ const Record& DiagnoseResult::record() {
 
 const Calculation& diagnose_calculation() {
     static const Calculation calculation = declare<DiagnoseInput, DiagnoseResult>(
-        "diagnose", "From what is seen, heard and tried to what is wrong with a movement, and the test that tells most.", diagnosis_source,
+        "diagnose", "From what is seen, heard and tried to what is wrong with a movement, and the test to make next.", diagnosis_source,
         [](const DiagnoseInput& in) { return diagnose(in); }, explain_diagnosis);
     return calculation;
 }
