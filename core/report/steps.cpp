@@ -81,7 +81,7 @@ private:
     bool any_tally() const { return !m_job.survey.tally.empty(); }
 
     void receive() {
-        add({"receive", "Receive it: who, what, in which state, pictures", "Nobody remembers it afterwards.", "survey", 20,
+        add({"receive", "Receive it: who, what, in which state, pictures", "Photograph it now: you will need it to put it back.", "survey", 20,
              !m_job.title.empty() && (!m_job.bench.received.empty() || !m_job.photo.empty())});
         add({"scope",
              "Agree what is to be done, and what not",

@@ -150,13 +150,13 @@ void BenchStation::paint_step_large(QPainter& painter, const QRectF& room, const
     else if (one.state == "done")
         page.says(one.by_itself ? tr("Done: the job shows it at its station.") : tr("Done."), t.verdigris, Type::text);
     else
-        page.says((one.learnt ? tr("some %1 minutes, as it took before") : tr("some %1 minutes")).arg(words(print_fixed(one.minutes, 0))),
+        page.says((one.learnt ? tr("about %1 min, as it took before") : tr("about %1 min")).arg(words(print_fixed(one.minutes, 0))),
                   t.ink, Type::text);
     for (const std::string& id : one.after)
         if (const JobStep* before = order().step(id); before && !before->over())
             page.says(tr("Before it: %1").arg(words(before->words)), t.amber, Type::text);
     if (!one.station.empty() && one.station != "bench")
-        place({"station:" + words(one.station), page.line(tr("It is done at %1").arg(words(one.station)), t.blued, Type::text),
+        place({"station:" + words(one.station), page.line(tr("Do it at %1").arg(words(one.station).left(1).toUpper() + words(one.station).mid(1)), t.blued, Type::text),
                [this, id = one.station] { emit station_wanted(words(id)); }, tr("there")});
     if (const Caution* hurts = caution(one.caution)) {
         page.gap(8);

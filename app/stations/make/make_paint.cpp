@@ -206,7 +206,7 @@ void MakeStation::paint_step(QPainter& painter, const QRectF& room, const Derive
     if (next->id == "take" && part.stock) how << words(part.stock->verdict);
     if (!next->tool.empty()) how << words(next->tool);
     if (next->rpm) how << tr("%1 turns a minute").arg(words(print_fixed(*next->rpm, 0)));
-    how << tr("some %1 min").arg(words(print_fixed(next->minutes, 0)));
+    how << tr("about %1 min").arg(words(print_fixed(next->minutes, 0)));
     page.says(how.join("  ·  "), t.ink, Type::text);
     if (!next->short_of.empty()) page.says(tr("Not in the drawers: %1").arg(words(next->short_of)), t.amber, Type::text);
     if (!next->check.empty()) page.says(words(next->check), t.steel, Type::text);
