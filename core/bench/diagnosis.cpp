@@ -1,7 +1,6 @@
 #include "bench/diagnosis.h"
 
 #include <algorithm>
-#include <cctype>
 #include <cmath>
 #include <filesystem>
 #include <set>
@@ -10,6 +9,7 @@
 #include "number/input_error.h"
 #include "number/units.h"
 #include "train/record.h"
+#include "train/written_words.h"
 
 namespace echappe {
 namespace {
@@ -21,11 +21,6 @@ constexpr double table_weighs_jobs = 40;
 double chance(const std::map<std::string, double>& given, double otherwise, const std::string& cause) {
     const auto at = given.find(cause);
     return at == given.end() ? otherwise : at->second;
-}
-
-std::string capitalised(std::string words) {
-    if (!words.empty()) words[0] = static_cast<char>(std::toupper(static_cast<unsigned char>(words[0])));
-    return words;
 }
 
 double entropy_bits(const std::vector<double>& p) {
@@ -120,32 +115,74 @@ private:
             cause.because.push_back({id, factor});
         }
     }
-    /// What is seen of two at once.
-    double seen_of_both(const DiagnosisSymptom& symptom, const std::string& one, const std::string& other) const {
-        return 1 - (1 - chance(symptom.given, symptom.otherwise, one)) * (1 - chance(symptom.given, symptom.otherwise, other));
-    }
-    /// What comes of a test with two at once: of each result the chance of the one of which the table speaks, where of both the larger.
-    double result_of_both(const DiagnosisTest& test, const std::string& result, const std::string& one, const std::string& other) const {
-        double sum = 0, wanted = 0;
-        for (const DiagnosisResult& each : test.results) {
-            const bool speaks = each.given.contains(one), also = each.given.contains(other);
-            const double p = chance(each.given, each.otherwise, one), q = chance(each.given, each.otherwise, other);
-            const double both = speaks == also ? std::max(p, q) : speaks ? p : q;
-            sum += both;
-            if (each.id == result) wanted = both;
+    /// One symptom or test: the chance of each of its results (a symptom has one, that it is seen) by the cause's place, and whether the
+    /// table speaks of that cause. Laid out once: every two causes are weighed by it.
+    struct Evidence {
+        struct Result {
+            std::vector<double> chance;
+            std::vector<bool> told;
+        };
+        std::vector<Result> results;
+        size_t came = 0;
+        bool symptom = false;
+    };
+    Evidence::Result laid_out(const std::map<std::string, double>& given, double otherwise) const {
+        Evidence::Result row;
+        for (const CauseNow& cause : out.causes) {
+            row.chance.push_back(chance(given, otherwise, cause.id));
+            row.told.push_back(given.contains(cause.id));
         }
-        return sum > 0 ? wanted / sum : 0;
+        return row;
+    }
+    std::vector<Evidence> all_evidence() const {
+        std::vector<Evidence> all;
+        for (const std::string& id : m_in.symptoms) {
+            const DiagnosisSymptom& symptom = *m_tables.symptom(id);
+            all.push_back({{laid_out(symptom.given, symptom.otherwise)}, 0, true});
+        }
+        for (const TestDone& done : m_in.tests) {
+            Evidence tried;
+            for (const DiagnosisResult& result : m_tables.test(done.id)->results) {
+                if (result.id == done.result) tried.came = tried.results.size();
+                tried.results.push_back(laid_out(result.given, result.otherwise));
+            }
+            all.push_back(std::move(tried));
+        }
+        return all;
+    }
+    /// How likely all that was seen and tried is with both at work; of one and the same, with it alone. A symptom is seen when either makes
+    /// it seen; a test comes out by the one that the table speaks of, where of both by the larger chance.
+    static double likely(const std::vector<Evidence>& all, size_t one, size_t other) {
+        double product = 1;
+        for (const Evidence& each : all) {
+            if (each.symptom) {
+                const std::vector<double>& seen = each.results.front().chance;
+                product *= one == other ? seen[one] : 1 - (1 - seen[one]) * (1 - seen[other]);
+                continue;
+            }
+            double sum = 0, came = 0;
+            for (size_t r = 0; r < each.results.size(); ++r) {
+                const Evidence::Result& result = each.results[r];
+                const double p = result.chance[one], q = result.chance[other];
+                const double both = result.told[one] == result.told[other] ? std::max(p, q) : result.told[one] ? p : q;
+                sum += both;
+                if (r == each.came) came = both;
+            }
+            product *= sum > 0 ? came / sum : 0;
+        }
+        return product;
     }
     /// Before the single ones are brought to 1: both kinds are weighed against each other.
     void weigh_pairs() {
         constexpr double two_for_one = 0.25;  // before anything is seen
-        const CauseNow* first = nullptr;
+        const std::vector<Evidence> evidence = all_evidence();
+        size_t first = 0;
         double sum = 0, pairs = 0;
-        for (const CauseNow& cause : out.causes) {
-            sum += cause.probability;
-            if (!first || cause.probability > first->probability) first = &cause;
+        for (size_t i = 0; i < out.causes.size(); ++i) {
+            sum += out.causes[i].probability;
+            if (out.causes[i].probability > out.causes[first].probability) first = i;
         }
-        const double evidence_first = evidence_of(*first, *first);
+        const double evidence_first = likely(evidence, first, first);
         struct Pair {
             const CauseNow *one, *other;
             double prior, evidence;
@@ -154,9 +191,10 @@ private:
         for (size_t i = 0; i < out.causes.size(); ++i)
             for (size_t k = i + 1; k < out.causes.size(); ++k) {
                 const CauseNow &one = out.causes[i], &other = out.causes[k];
-                all.push_back({&one, &other, one.prior * other.prior, evidence_of(one, other)});
+                all.push_back({&one, &other, one.prior * other.prior, likely(evidence, i, k)});
                 pairs += all.back().prior;
             }
+        if (!(pairs > 0)) return;
         for (Pair& pair : all) pair.prior *= two_for_one / pairs, sum += pair.prior * pair.evidence;
         std::stable_sort(all.begin(), all.end(), [](const Pair& a, const Pair& b) { return a.prior * a.evidence > b.prior * b.evidence; });
         constexpr size_t told = 3;
@@ -167,16 +205,6 @@ private:
             if (pair.evidence < explains_more * evidence_first) continue;
             out.two.push_back({{pair.one->id, pair.other->id}, pair.one->words + ", and " + pair.other->words, probability});
         }
-    }
-    /// How likely all that was seen and tried is with both at work; of one and the same, with it alone.
-    double evidence_of(const CauseNow& one, const CauseNow& other) const {
-        double evidence = 1;
-        for (const std::string& id : m_in.symptoms) {
-            const DiagnosisSymptom& symptom = *m_tables.symptom(id);
-            evidence *= &one == &other ? chance(symptom.given, symptom.otherwise, one.id) : seen_of_both(symptom, one.id, other.id);
-        }
-        for (const TestDone& done : m_in.tests) evidence *= result_of_both(*m_tables.test(done.id), done.result, one.id, other.id);
-        return evidence;
     }
     void see(const std::string& id) {
         const DiagnosisSymptom* symptom = m_tables.symptom(id);
@@ -260,7 +288,7 @@ private:
         const CauseNow& first = out.causes.front();
         constexpr double sure = 0.8, likely = 0.4;
         const std::string share = " (" + print_fixed(100 * first.probability, 0) + " %)";
-        out.verdict = first.probability >= sure     ? capitalised(first.words) + share + ". " + first.mend
+        out.verdict = first.probability >= sure     ? written::capital(first.words) + share + ". " + first.mend
                       : first.probability >= likely ? "Likely: " + first.words + share + ". Settle it before anything is mended."
                                                     : "Not settled yet. The likeliest: " + first.words + share + ".";
         if (!out.two.empty()) out.verdict += also();

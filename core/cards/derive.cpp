@@ -224,7 +224,7 @@ private:
             // Near is not near enough: said, and what to cut it with.
             return "fly cutter made to the gap of the drawing: no cutter of the drawer is within " +
                    print_fixed(1000 * off_at_most_modules * mesh.module_mm.value, 0) + " µm" +
-                   (fits.empty() ? "" : " (" + fits.front().id + " would leave " + print_fixed(fits.front().shape_error_um, 0) + ")");
+                   (fits.empty() ? "" : " (" + fits.front().id + " would leave " + print_fixed(fits.front().shape_error_um, 0) + " µm)");
         } catch (const InputError&) {
             // A form that no cutter of the drawer has.
         }

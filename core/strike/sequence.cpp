@@ -154,7 +154,7 @@ std::string words_of(const StrikeFault& fault) {
     if (fault.what == "warning short") return "the run at the warning is too short, and the train is not caught";
     if (fault.what == "mesh off") return "the pin wheel stands a tooth off: the hammer hangs on a pin while the train is locked";
     const bool whole_hour = !fault.hour || *fault.hour == std::floor(*fault.hour);
-    return "hand and strike are out of step: it stands ready for " + (whole_hour ? number(fault.hour) : words_of_time(*fault.hour));
+    return "the strike is out of step: it was ready for " + (whole_hour ? number(fault.hour) : words_of_time(*fault.hour));
 }
 
 double hour_of_group(const std::string& scheme, size_t group) {
