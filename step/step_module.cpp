@@ -5,6 +5,7 @@
 #include <BRepGProp.hxx>
 #include <BRepPrimAPI_MakePrism.hxx>
 #include <BRepPrimAPI_MakeRevol.hxx>
+#include <GC_MakeArcOfCircle.hxx>
 #include <GProp_GProps.hxx>
 #include <GeomAPI_PointsToBSpline.hxx>
 #include <Geom_BSplineCurve.hxx>
@@ -17,11 +18,13 @@
 #include <TColgp_Array1OfPnt.hxx>
 #include <TopTools_ListOfShape.hxx>
 #include <TopoDS.hxx>
+#include <algorithm>
 #include <cmath>
 #include <gp_Ax1.hxx>
 #include <gp_Ax2.hxx>
 #include <gp_Circ.hxx>
 
+#include "exchange/arcs.h"
 #include "exchange/step.h"
 #include "exchange/step_module.h"
 
@@ -48,8 +51,18 @@ bool is_break(const Point& before, const Point& here, const Point& after) {
     return std::abs(std::remainder(turn, 2 * M_PI)) > corner_rad;
 }
 
+/// All of it on one circle, and less than a whole turn.
+bool is_arc(const std::vector<Point>& run) {
+    if (run.size() < 4) return false;
+    const auto circle = echappe::circle_through(run.front(), run[run.size() / 2], run.back());
+    return circle && std::all_of(run.begin(), run.end(), [&](const Point& p) {
+               return std::abs(length(p, circle->centre) - circle->radius_mm) < spline_tolerance_mm;
+           });
+}
+
 TopoDS_Edge edge_of(const std::vector<Point>& run) {
     if (run.size() == 2) return BRepBuilderAPI_MakeEdge(at(run[0]), at(run[1]));
+    if (is_arc(run)) return BRepBuilderAPI_MakeEdge(GC_MakeArcOfCircle(at(run.front()), at(run[run.size() / 2]), at(run.back())).Value());
     TColgp_Array1OfPnt points(1, static_cast<int>(run.size()));
     for (size_t i = 0; i < run.size(); ++i) points.SetValue(static_cast<int>(i) + 1, at(run[i]));
     return BRepBuilderAPI_MakeEdge(GeomAPI_PointsToBSpline(points, 3, 8, GeomAbs_C2, spline_tolerance_mm).Curve());

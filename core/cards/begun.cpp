@@ -24,6 +24,17 @@ TurnedShape hardened(TurnedShape shape) {
     return shape;
 }
 
+TurnedShape slotted(TurnedShape shape) {
+    shape.slot_mm = 0.6;
+    return shape;
+}
+
+/// Its tenon is drawn down by a taper pin.
+TurnedShape pinned(TurnedShape shape) {
+    shape.pin_hole_mm = 1.5;
+    return shape;
+}
+
 TurnedShape soldered(TurnedShape shape) {
     shape.joined_by = "soft-solder";
     return shape;
@@ -118,10 +129,12 @@ const std::vector<PartToBegin>& parts_to_begin() {
          hardened(turned("silver steel", {land("front pivot", 3, 1), land("arbor, front", 14, 3), land("seat", 4, 4),
                                           land("arbor, back", 14, 3), land("back pivot", 3, 1)}))},
         {"stud", "stud", turned("mild steel", {land("stud", 8, 3), land("shoulder", 2, 6), land("foot", 4, 4)})},
-        {"pillar", "pillar", turned("engraving brass", {land("front tenon", 5, 6), land("pillar", 30, 10), land("back tenon", 5, 6)})},
+        {"pillar", "pillar",
+         pinned(turned("engraving brass", {land("front tenon", 5, 6), land("pillar", 30, 10), land("back tenon", 5, 6)}))},
         {"foot", "dial foot", turned("engraving brass", {land("foot", 8, 4), land("tenon", 2, 2)})},
-        {"screw", "screw", hardened(turned("silver steel", {land("thread", 6, 2.8), land("head", 2, 5)}))},
+        {"screw", "screw", slotted(hardened(turned("silver steel", {land("thread", 6, 2.8), land("head", 2, 5)})))},
         {"pipe", "pipe", turned("engraving brass", {land("pipe", 15, 4)}, 3)},
+        {"collet", "collet", turned("engraving brass", {land("seat", 2, 5), land("shoulder", 2, 8)}, 3)},
         {"sleeve", "hub sleeve", soldered(turned("engraving brass", {land("sleeve", 4, 6), land("flange", 1, 9)}, 4))},
         {"rod", "pendulum part", turned("mild steel", {land("thread", 20, 4), land("rod", 80, 4)})},
         {"panel", "panel or door", panel()},

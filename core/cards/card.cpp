@@ -15,6 +15,20 @@ const CardStep* DerivedCard::step(const std::string& step_id) const {
     return at == steps.end() ? nullptr : &*at;
 }
 
+const HeatBorne* DerivedCard::spoilt_by(const CardStep& step) const {
+    std::vector<HeatBorne> there;
+    const auto place = [&](const std::string& of) {
+        return std::find_if(steps.begin(), steps.end(), [&](const CardStep& one) { return one.id == of; });
+    };
+    for (const HeatBorne& one : bears)
+        if (one.since.empty() || place(one.since) < place(step.id)) there.push_back(one);
+    const HeatBorne* passed = passed_by(step.heat_C, there);
+    // Told from the card's own list, which outlives this one.
+    if (!passed) return nullptr;
+    return &*std::find_if(bears.begin(), bears.end(),
+                          [&](const HeatBorne& one) { return one.what == passed->what && one.bears_C == passed->bears_C; });
+}
+
 std::optional<long long> DerivedCard::next_tooth(long long from) const {
     if (!table) return {};
     std::set<long long> ticked;
@@ -61,7 +75,13 @@ const Record& CardStep::record() {
                                      .add("verdict", &Out::verdict, "", "of the reading, with what can be done")
                                      .add("minutes", &Out::minutes, "min", "expected: as it took before, else as is usual")
                                      .add("took_min", &Out::took_min, "min", "that it really took")
-                                     .add("short_of", &Out::short_of, "", "tool or supply that the drawers have not");
+                                     .add("short_of", &Out::short_of, "", "tool or supply that the drawers have not")
+                                     .add("heat_C", &Out::heat_C, "°C", "that the part comes to, at most")
+                                     .add("leaves_mm", &Out::leaves_mm, "mm", "allowance on the size, for a later step")
+                                     .add("leaves_for", &Out::leaves_for, "", "that step")
+                                     .add("feed_mm", &Out::feed_mm, "mm", "a turn")
+                                     .add("forbids", &Out::forbids, "", "nothing is cut before it is settled")
+                                     .add("asks", &Out::asks, "", "the reading of the movement that settles it");
     return record;
 }
 
@@ -73,6 +93,7 @@ const Record& CardStock::record() {
                                      .add("size_mm", &Out::size_mm, "mm", "diameter, or thickness")
                                      .add("width_mm", &Out::width_mm, "mm", "of sheet and bar")
                                      .add("length_mm", &Out::length_mm, "mm", "that is taken")
+                                     .add("sold_mm", &Out::sold_mm, "mm", "the next diameter or thickness that is sold")
                                      .add("mass_g", &Out::mass_g, "g", "of what is taken")
                                      .add("from", &Out::from, "", "id of the length in the drawer")
                                      .add("price", &Out::price, "", "of what is taken, in the workshop's money")
@@ -94,6 +115,8 @@ const Record& DerivedCard::record() {
                                      .add("stock", &Out::stock, "", "what it is cut from")
                                      .add("ways", &Out::ways, "", "of mending its teeth, as teeth.ways")
                                      .add("way", &Out::way, "", "chosen of them, or advised")
+                                     .add("bears", &Out::bears, "", "what a heat would spoil, and from which step on")
+                                     .add("joints", &Out::joints, "", "weighed, where something is joined")
                                      .add("minutes", &Out::minutes, "min", "for all of it")
                                      .add("minutes_left", &Out::minutes_left, "min", "still to be worked")
                                      .add("cost", &Out::cost, "", "time and metal, in the workshop's money")

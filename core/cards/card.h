@@ -5,10 +5,12 @@
 #include "making/cut_ring.h"
 #include "making/dividing_table.h"
 #include "making/hole_circle.h"
+#include "making/joints.h"
 #include "making/wheel_blank.h"
 #include "parts/equal_set.h"
 #include "parts/teeth_ways.h"
 #include "pivots/bush_plan.h"
+#include "train/evidence.h"
 
 namespace echappe {
 
@@ -37,7 +39,15 @@ struct CardStep {
     std::string verdict;  ///< of the reading, with what can be done where it is out
     double minutes = 0;   ///< expected: as it took before, else as is usual
     std::optional<double> took_min;
-    std::string short_of;  ///< tool or supply that the drawers have not
+    std::string short_of;             ///< tool or supply that the drawers have not
+    double heat_C = 20;               ///< that the part comes to, at most
+    std::optional<double> leaves_mm;  ///< allowance on the size, for the later step `leaves_for`
+    std::string leaves_for;
+    std::optional<double> feed_mm;  ///< a turn
+    /// It stands before all others: a figure that the card rests on and nobody read, a finding of its part. Done by a reading, or overruled
+    /// with a reason.
+    bool forbids = false;
+    std::optional<QuantityKey> asks;  ///< the reading of the movement that would settle it
     static const Record& record();
 };
 
@@ -45,11 +55,13 @@ struct CardStep {
 struct CardStock {
     std::string form, material;
     double size_mm = 0, width_mm = 0, length_mm = 0;
-    double mass_g = 0;  ///< of what is taken
-    std::string from;   ///< id of the length in the drawer; empty: none is there
+    double sold_mm = 0;     ///< the next diameter or thickness that is sold
+    bool as_it_is = false;  ///< not worked on its faces: a spring
+    double mass_g = 0;      ///< of what is taken
+    std::string from;       ///< id of the length in the drawer; empty: none is there
     std::optional<double> price;
     std::string verdict;
-    BarWanted wanted() const { return {form, material, size_mm, width_mm, length_mm}; }
+    BarWanted wanted() const { return {form, material, size_mm, width_mm, length_mm, as_it_is}; }
     static const Record& record();
 };
 
@@ -62,8 +74,10 @@ struct DerivedCard {
     std::optional<DividingTableResult> table;
     std::vector<CardTick> ticks;
     std::optional<CardStock> stock;
-    std::vector<TeethWay> ways;  ///< of mending its teeth, where there are several
-    std::string way;             ///< chosen, or advised
+    std::vector<TeethWay> ways;    ///< of mending its teeth, where there are several
+    std::string way;               ///< chosen, or advised
+    std::vector<HeatBorne> bears;  ///< what is there that a heat would spoil, and from which step on
+    std::vector<JointWay> joints;  ///< weighed, where something is joined
     double minutes = 0, minutes_left = 0;
     std::optional<double> cost;  ///< time and metal, where an hour has its price
     double outside_mm = 0;       ///< as it is drawn
@@ -82,6 +96,8 @@ struct DerivedCard {
     const CardStep* next() const;
     const CardStep* step(const std::string& step_id) const;
     bool finished() const { return next() == nullptr; }
+    /// What bears less than the heat of a step while that is done; nullptr: nothing.
+    const HeatBorne* spoilt_by(const CardStep& step) const;
     /// The next division to cut from this one on, and then from 1; none when all are.
     std::optional<long long> next_tooth(long long from = 1) const;
     size_t cut() const;
@@ -102,15 +118,17 @@ struct PinionMaking {
     double outside_mm = 0, root_mm = 0, module_mm = 0;
     long long leaves = 0;
     std::optional<DividingHead> head;
-    bool on_its_arbor = false;  ///< which is made with it, from one rod
+    bool on_its_arbor = false;  ///< which is made with it, from one rod, and hardened there
     double arbor_long_mm = 0;   ///< pivot to pivot, then
+    double seat_mm = 0;         ///< of the kept arbor that it goes on, until it is read
 };
 void plan_pinion(DerivedCard& card, const PinionMaking& making, const PartCard* kept);
 
 /// `usual`: with the rim as it mostly is; what is read of it goes before.
 void plan_ring(DerivedCard& card, const CutRingInput& usual, const std::optional<DividingHead>& head, const PartCard* kept);
-/// Teeth let into the wheel as it is.
-void plan_let_in(DerivedCard& card, const CutRingInput& wheel, const std::vector<long long>& damaged, const PartCard* kept);
+/// Teeth let into the wheel as it is, by `way`.
+void plan_let_in(DerivedCard& card, const CutRingInput& wheel, const TeethWay& way, const std::vector<long long>& damaged,
+                 const PartCard* kept);
 
 struct BushMaking {
     BushPlanResult plan;
@@ -132,6 +150,7 @@ struct ArborMaking {
     std::optional<double> collet_mm;  ///< seat of the wheel's collet
     double pinion_mm = 0, pinion_long_mm = 0;
     bool escape = false;
+    bool leaves = false;  ///< the pinion's are cut already, from the same rod
     std::vector<PivotMaking> pivots;
 };
 void plan_arbor(DerivedCard& card, const ArborMaking& making, const PartCard* kept);
@@ -142,22 +161,33 @@ struct MendedPivot {
     double pivot_mm = 0;
     std::string state;
     std::optional<double> arbor_mm;
+    bool hardened = true;
 };
 void plan_pivot(DerivedCard& card, const MendedPivot& pivot, const PartCard* kept);
 
 // Parts begun by hand. They throw InputError where sizes are missing or cannot be.
 void plan_turned(DerivedCard& card, const TurnedShape& shape, const PartCard* kept);
 void plan_flat(DerivedCard& card, const FlatShape& shape, const PartCard* kept);
-void plan_drawn(DerivedCard& card, const FlatPart& part, const PartCard* kept);
+/// A part that another station draws.
+struct DrawnMaking {
+    FlatPart part;
+    std::string of;       ///< "snail", "escape wheel", …
+    long long teeth = 0;  ///< of an escape wheel
+    double outside_mm = 0, bore_mm = 0;
+    std::optional<DividingHead> head;
+};
+void plan_drawn(DerivedCard& card, const DrawnMaking& making, const PartCard* kept);
 void plan_circle(DerivedCard& card, const CircleOfHoles& holes, const std::vector<std::string>& in_the_way, const PartCard* kept);
 void plan_equal(DerivedCard& card, const EqualPieces& pieces, const PartCard* kept);
 void plan_spring(DerivedCard& card, const SpringPiece& spring, const PartCard* kept);
 /// One part of a set, with the part that goes round it as it was read: it is made first.
 void plan_of_set(DerivedCard& card, const ConcentricSet& set, size_t part, const PartCard* kept, const PartCard* around);
 
+/// What forbids it yet, before all other steps.
+void forbid(DerivedCard& card, std::vector<CardStep> steps, const PartCard* kept);
 /// Minutes by what the workshop's own cards took, else as is usual; what is still to be done, and what it all costs.
 void reckon_time(DerivedCard& card, const PartCard* kept, const Stores& stores);
-/// Where its metal comes from.
+/// Where its metal comes from; metal that is thicker is faced down.
 void find_stock(DerivedCard& card, const PartCard* kept, const Stores& stores);
 
 }  // namespace echappe

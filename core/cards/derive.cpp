@@ -30,6 +30,7 @@ void name_cutter(DerivedCard& card, const std::string& cutter) {
 
 /// Passes to that depth, and the land on the tooth to look for at each.
 void tell_passes(DerivedCard& card, const DerivedMesh& mesh, bool wheel) {
+    // As the outline is drawn, tips and all.
     const MeshForms forms = mesh_forms(mesh.geometry(), false, 24);
     const CardStep* outside = card.step("outside");
     if (!outside || !outside->size) return;
@@ -62,6 +63,7 @@ public:
         }
         for (const BegunPart& part : m_from.record.begun) begun(part);
         shop();
+        m_out.hour_price = m_from.stores.hour_price;
         return std::move(m_out);
     }
 
@@ -108,7 +110,9 @@ private:
         if (hole.decision != "repivot-first" || !hole.record.pivot_mm) return;
         card("pivot", hole.id, hole.name + ", pivot", "The pivot comes first: " + hole.reason,
              [&](DerivedCard& card, const PartCard* kept) {
-                 plan_pivot(card, {*hole.record.pivot_mm, hole.record.pivot_state, {}}, kept);
+                 const std::string arbor = hole.id.substr(0, hole.id.rfind('.'));
+                 const ArborRecord* record = m_from.survey.pivots.arbor(arbor);
+                 plan_pivot(card, {*hole.record.pivot_mm, hole.record.pivot_state, {}, record ? record->hardened : true}, kept);
              });
     }
     void bush(const DerivedHole& hole) {
@@ -156,10 +160,65 @@ private:
                 making.on_its_arbor = arbor_lost(arbor);
                 constexpr double usual_plates = 40, pivots = 8;
                 making.arbor_long_mm = plates_at(arbor).value_or(usual_plates) + pivots;
+                making.seat_mm = std::max(0.5, 0.6 * root_of(mesh, false));
                 plan_pinion(card, making, kept);
                 name_cutter(card, cutter_for(mesh, "pinion")), tell_passes(card, mesh, false);
+                forbid(card, what_forbids(mesh, false), kept);
                 card.waits_for = bushes_of(arbor);
             });
+    }
+    /// What a part that is cut by this mesh rests on and nobody read, and what is found of it.
+    std::vector<CardStep> what_forbids(const DerivedMesh& mesh, bool wheel) const {
+        std::vector<CardStep> steps;
+        const auto ask = [&](const std::string& id, const std::string& words, const std::string& why,
+                             const std::optional<QuantityKey>& key) {
+            CardStep step;
+            step.id = id, step.words = words, step.check = why;
+            if (key) step.reads = true, step.asks = key, step.tool = key->declared().how, step.size = CardSize{};
+            steps.push_back(std::move(step));
+        };
+        if (mesh.module_known == Known::assumed) {
+            const QuantityKey key{"centre_distance_mm", {}, mesh.wheel_of, mesh.pinion_of};
+            ask("first-module", "Read " + name_in_words(key) + ": the module is assumed",
+                "No size of this mesh was read. Metal cut by an assumed module is spoilt.", key);
+        }
+        if (const auto weight = doubted(wheel ? mesh.wheel_part : mesh.pinion_part)) {
+            const auto& restore = m_from.train.restore;
+            const bool can_ask = restore && restore->next_measurement;
+            const std::string why = "Its count was chosen at " + print_fixed(10 * *weight, 0) + " in 10.";
+            if (can_ask)
+                ask("first-count", "Read " + name_in_words(restore->next_measurement->key) + ": it tells most about the count", why,
+                    restore->next_measurement->key);
+            else ask("first-count", "Settle the count at the Train first", why, {});
+        }
+        const MadeMesh& made = m_from.making.of(mesh);
+        long long found = 0;
+        for (const std::string& caution : made.cautions)
+            if (!caution.starts_with("Do not cut yet"))
+                ask("first-found-" + std::to_string(++found), "Look at what was found of this mesh", caution, {});
+        if (made.depth && made.depth->excess() > 1)
+            ask("first-depth", "Its holes do not stand at the depth that this pair wants: see Teeth",
+                made.depth->locks ? "At the depth that was read the pair binds." : "At the depth that was read the pair runs badly.", {});
+        return steps;
+    }
+    std::string name_in_words(const QuantityKey& key) const {
+        const auto& all = m_from.train.measurables;
+        const auto at = std::find_if(all.begin(), all.end(), [&](const Measurable& one) { return one.key == key; });
+        return at == all.end() ? name_of(key) : at->name;
+    }
+    /// The weight of a count that was chosen against others that fit nearly as well.
+    std::optional<double> doubted(const std::string& part) const {
+        const Choice* choice = m_from.train_record.choice(part);
+        if (!choice) return {};
+        double weight = choice->weight;
+        // As it is weighed now, with what was read since.
+        if (const auto& restore = m_from.train.restore; restore && restore->complete) {
+            weight = 0;
+            for (const Candidate& one : restore->candidates)
+                if (const auto at = one.counts.find(part); at != one.counts.end() && at->second == choice->count) weight += one.weight;
+        }
+        constexpr double sure = 0.9;
+        return weight < sure ? std::optional(weight) : std::nullopt;
     }
     void new_wheel(const DerivedMesh& mesh, const std::string& because) {
         const MadeMesh& made = m_from.making.of(mesh);
@@ -167,6 +226,7 @@ private:
         card("wheel", mesh.wheel_part, name(mesh.wheel_of, "wheel"), because, [&](DerivedCard& card, const PartCard* kept) {
             plan_wheel(card, {*made.wheel_blank, root_of(mesh, true), mesh.module_mm.value, mesh.wheel, m_head}, kept);
             name_cutter(card, cutter_for(mesh, "wheel")), tell_passes(card, mesh, true);
+            forbid(card, what_forbids(mesh, true), kept);
             wait_for(card, "pinion:" + mesh.wheel_of + ".pinion");
             wait_for(card, "arbor:" + mesh.wheel_of);
         });
@@ -197,8 +257,10 @@ private:
                  making.body_mm = blank ? blank->arbor_mm : usual_body;
                  if (driven) making.body_mm = std::min(making.body_mm, root_of(*driven, false));
                  if (blank) making.collet_mm = making.body_mm;
+                 making.leaves = driven && driven->sizes.pinion.outside_diameter_mm > 0;
                  for (const std::string& plate : plate_names()) making.pivots.push_back(pivot_at(arbor, plate));
                  plan_arbor(card, making, kept);
+                 if (driven) forbid(card, what_forbids(*driven, false), kept);
                  wait_for(card, "pinion:" + arbor + ".pinion");
                  for (const std::string& id : bushes_of(arbor)) card.waits_for.push_back(id);
              });
@@ -242,6 +304,11 @@ private:
         asked.wheel = usual_rim(mesh, *made.wheel_blank),
         asked.damaged = verdict == "worn teeth" ? std::vector<long long>() : condition->teeth;
         asked.wheel.torque_N_mm = torque_at(mesh.wheel_of);
+        // What was read of the rim, at whichever card, goes before what rims mostly are.
+        for (const char* kind : {"ring:", "teeth:"})
+            if (const PartCard* kept = m_from.record.card(kind + mesh.wheel_part))
+                if (const CardReading* rim = kept->reading("rim"); rim && rim->value_mm < asked.wheel.root_mm)
+                    asked.wheel.rim_inner_mm = rim->value_mm;
         TeethWaysResult ways;
         try {
             ways = teeth_ways(asked);
@@ -249,28 +316,61 @@ private:
             return;  // a tooth beyond its count: the survey says so
         }
         const WayChosen* chosen = m_from.record.way_of(mesh.wheel_part);
-        const std::string way = chosen ? chosen->way : ways.advised;
+        const std::string way = chosen ? chosen->way : begun_way(mesh.wheel_part).value_or(ways.advised);
         const std::string because = "It was found with " + verdict + (chosen && !chosen->because.empty() ? ". " + chosen->because : ".");
+        const auto plan_way = [&](DerivedCard& card, const std::string& by, const PartCard* kept) {
+            for (const TeethWay& one : ways.ways)
+                if (one.way == by && by == "let in") plan_let_in(card, asked.wheel, one, condition->teeth, kept);
+            if (by == "ring") {
+                plan_ring(card, asked.wheel, m_head, kept);
+                name_cutter(card, cutter_for(mesh, "wheel")), tell_passes(card, mesh, true);
+                forbid(card, what_forbids(mesh, true), kept);
+            }
+            if (by == "new wheel")
+                plan_wheel(card, {*made.wheel_blank, root_of(mesh, true), mesh.module_mm.value, mesh.wheel, m_head}, kept);
+        };
+        // A way takes as long as its card.
+        for (TeethWay& one : ways.ways) {
+            DerivedCard scratch;
+            scratch.kind = kind_of_way(one.way);
+            if (!one.possible) continue;
+            plan_way(scratch, one.way, nullptr);
+            reckon_time(scratch, nullptr, m_from.stores);
+            one.minutes = scratch.minutes;
+        }
         const auto with_ways = [&](DerivedCard& card) { card.ways = ways.ways, card.way = way; };
         if (way == "new wheel") {
             const size_t before = m_out.cards.size();
             new_wheel(mesh, because);
             if (m_out.cards.size() > before) with_ways(m_out.cards.back());
-        } else if (way == "let in") {
-            card("teeth", mesh.wheel_part, name(mesh.wheel_of, "wheel, teeth let in"), because,
-                 [&](DerivedCard& card, const PartCard* kept) {
-                     plan_let_in(card, asked.wheel, condition->teeth, kept);
-                     with_ways(card);
-                 });
-        } else {
-            card("ring", mesh.wheel_part, name(mesh.wheel_of, "wheel, ring"), because, [&](DerivedCard& card, const PartCard* kept) {
-                plan_ring(card, asked.wheel, m_head, kept);
-                name_cutter(card, cutter_for(mesh, "wheel")), tell_passes(card, mesh, true);
-                with_ways(card);
-            });
+            return;
         }
+        card(kind_of_way(way), mesh.wheel_part, name(mesh.wheel_of, way == "ring" ? "wheel, ring" : "wheel, teeth let in"), because,
+             [&](DerivedCard& card, const PartCard* kept) {
+                 plan_way(card, way, kept);
+                 with_ways(card);
+             });
     }
+    /// A card that was begun stays, whatever its readings advise now: it says so itself.
+    std::optional<std::string> begun_way(const std::string& part) const {
+        for (const char* way : {"ring", "let in"}) {
+            const PartCard* kept = m_from.record.card(kind_of_way(way) + ":" + part);
+            if (kept && !kept->done.empty()) return way;
+        }
+        return {};
+    }
+    static std::string kind_of_way(const std::string& way) { return way == "let in" ? "teeth" : way == "ring" ? "ring" : "wheel"; }
 
+    DrawnMaking drawn_making(const std::string& of) const {
+        DrawnMaking making;
+        making.part = drawn(of), making.of = of, making.head = m_head;
+        if (of == "escape wheel") {
+            const EscapeWheelInput& in = m_from.escapement.wheel_input;
+            making.teeth = in.teeth, making.outside_mm = m_from.escapement.wheel->outside_diameter_mm;
+            making.bore_mm = m_from.escapement.wheel->bore_mm;
+        }
+        return making;
+    }
     FlatPart drawn(const std::string& of) const {
         const DerivedStrike& strike = m_from.strike;
         if (of == "snail" && strike.snail && strike.measured) return solid_of(strike.snail_input, *strike.snail);
@@ -318,7 +418,7 @@ private:
             else if (const auto* holes = part.as<CircleOfHoles>()) plan_circle(card, *holes, look_what_is_there(*holes, card), kept);
             else if (const auto* pieces = part.as<EqualPieces>()) plan_equal(card, *pieces, kept);
             else if (const auto* spring = part.as<SpringPiece>()) plan_spring(card, *spring, kept);
-            else plan_drawn(card, drawn(part.as<DrawnPart>()->of), kept);
+            else plan_drawn(card, drawn_making(part.as<DrawnPart>()->of), kept);
         });
     }
     /// A card for each part, the outermost first: each is turned to the bore of the one before.
@@ -424,6 +524,14 @@ Edit<CardsRecord> take_back(const std::string& card) {
                 std::erase_if(kept.readings, [&](const CardReading& one) { return one.step == step; });
                 std::erase_if(kept.times, [&](const CardTime& one) { return one.step == step; });
                 if (step == "take") kept.taken_from.clear();
+            }};
+}
+
+Edit<CardsRecord> overrule(const std::string& card, const std::string& step, const std::string& because, const std::string& date) {
+    return {because.empty() ? "Forbids again" : "Overruled: " + step, [=](CardsRecord& record) {
+                PartCard& kept = card_of(record, card);
+                std::erase_if(kept.overruled, [&](const CardOverruled& one) { return one.step == step; });
+                if (!because.empty()) kept.overruled.push_back({step, because, date});
             }};
 }
 

@@ -26,6 +26,7 @@ struct DerivedCards {
     std::vector<StockWanted> shopping;
     double minutes_left = 0;
     std::optional<double> cost;
+    std::optional<double> hour_price;  ///< of the workshop
     /// Begun parts that cannot be planned yet, by their ids, and what they want first.
     std::map<std::string, std::string> faults;
     const DerivedCard* card(const std::string& id) const;
@@ -74,6 +75,9 @@ Edit<CardsRecord> take_back(const std::string& card);
 Edit<CardsRecord> tick_tooth(const std::string& card, long long tooth, bool spoilt = false);
 /// The last division that was ticked is open again.
 Edit<CardsRecord> untick_tooth(const std::string& card);
+
+/// What forbids a card is overruled with this reason; without one it forbids again.
+Edit<CardsRecord> overrule(const std::string& card, const std::string& step, const std::string& because, const std::string& date);
 
 /// A part that can be begun by hand, as it mostly is.
 struct PartToBegin {

@@ -1,9 +1,12 @@
 #include "cards/plan.h"
 
+#include <algorithm>
 #include <cmath>
+#include <map>
 
 #include "number/constants.h"
 #include "number/units.h"
+#include "parts/joint.h"
 #include "parts/material.h"
 
 namespace echappe {
@@ -66,18 +69,142 @@ void Plan::divides(CardStep& step, long long divisions, double pitch_radius, con
         m_card.table->verdict = "No dividing plates in the drawers: put them in (Ctrl+Shift+W), and the moves stand here.";
     }
     step.done = step.done || !m_card.next_tooth();
+    if (head && m_card.table && !m_card.table->exact) m_card.notes.push_back(m_card.table->verdict);
 }
 
-void Plan::stock(const std::string& form, const std::string& of, double size_mm, double width_mm, double length_mm) {
+namespace {
+
+/// Diameters and thicknesses that are sold. Dealers' lists.
+double next_sold(const std::string& form, double size_mm) {
+    constexpr double hair = 1e-6;
+    static const std::vector<double> sheets = {0.1, 0.2, 0.3, 0.4, 0.5, 0.6, 0.7, 0.8, 0.9, 1,  1.2,
+                                               1.5, 1.6, 2,   2.5, 3,   4,   5,   6,   8,   10, 12};
+    if (form == "sheet" || form == "bar") {
+        const auto at = std::lower_bound(sheets.begin(), sheets.end(), size_mm - hair);
+        return at != sheets.end() ? *at : std::ceil(size_mm / 5 - hair) * 5;
+    }
+    constexpr double fine_to = 6, whole_to = 20;
+    const double step = size_mm <= fine_to ? 0.5 : size_mm <= whole_to ? 1 : 2;
+    return std::ceil(size_mm / step - hair) * step;
+}
+
+}  // namespace
+
+void Plan::stock(const std::string& form, const std::string& of, double size_mm, double width_mm, double length_mm, bool as_it_is) {
     CardStock stock;
-    stock.form = form, stock.material = of, stock.size_mm = size_mm, stock.width_mm = width_mm, stock.length_mm = length_mm;
+    // Silver steel is sold as rod; the same steel in sheets is gauge plate.
+    stock.form = form, stock.material = form == "sheet" && of == "silver steel" ? "gauge plate" : of;
+    stock.size_mm = size_mm, stock.width_mm = width_mm, stock.length_mm = length_mm;
+    stock.as_it_is = as_it_is, stock.sold_mm = as_it_is ? size_mm : next_sold(form, size_mm);
     const bool round = form == "rod" || form == "wire" || form == "tube";
-    const double area = round ? pi * size_mm * size_mm / 4 : size_mm * width_mm;
+    const double area = round ? pi * stock.sold_mm * stock.sold_mm / 4 : stock.sold_mm * width_mm;
     stock.mass_g = area * length_mm * material(of).density_kg_m3 * 1e-6;
     m_card.stock = stock;
-    const std::string size = round ? print_short(size_mm, 3) + " mm " + form
-                                   : form + " of " + print_short(size_mm, 3) + " mm, " + print_fixed(width_mm, 0) + " wide";
-    step("take", "Take " + print_fixed(length_mm, 0) + " mm of " + of + ", " + size, "saw");
+    const std::string size = round ? print_short(stock.sold_mm, 3) + " mm " + form
+                                   : form + " of " + print_short(stock.sold_mm, 3) + " mm, " + print_fixed(width_mm, 0) + " wide";
+    step("take", "Take " + print_fixed(length_mm, 0) + " mm of " + stock.material + ", " + size, "saw");
+}
+
+void Plan::bears(const std::string& what, double bears_C, const std::string& since) { m_card.bears.push_back({what, bears_C, since}); }
+
+void Plan::speed(CardStep& step, const std::string& of, Cutting with, double diameter_mm, bool hard) {
+    step.rpm = cutting_rpm(material(of), with, diameter_mm, hard);
+    step.feed_mm = feed_mm(material(of), with, diameter_mm);
+    step.caution = rotating;
+}
+
+void Plan::harden(const std::string& how, double temper_C, const std::string& colour) {
+    CardStep& red = step("harden", "Harden: " + print_fixed(cherry_red_C, 0) + " °C, cherry red, " + how + " into oil", "torch, oil");
+    red.caution = hot, red.heat_C = cherry_red_C;
+    red.check = "One heat for the whole part. A file skates over it.";
+    CardStep& temper =
+        step("temper", "Temper to " + print_fixed(temper_C, 0) + " °C, " + colour + ", even along it", "brass filings over a flame");
+    temper.caution = hot, temper.heat_C = temper_C;
+    temper.check = "Scale rubbed off first, so that the colour shows.";
+    bears("hardened steel loses its temper", temper_C, "temper");
+}
+
+namespace {
+
+std::string joint_in_words(const std::string& way) {
+    static const std::map<std::string, std::string> words = {
+        {"soft-solder", "soft solder"}, {"silver-solder", "silver solder"}, {"press", "a press fit"}, {"taper-pin", "a taper pin"}};
+    const auto at = words.find(way);
+    return at == words.end() ? way : at->second;
+}
+
+}  // namespace
+
+std::string Plan::join(const std::string& words, const std::string& wanted, double diameter_mm, double length_mm,
+                       const std::optional<double>& torque_N_mm) {
+    m_card.joints = weigh_joints(diameter_mm, length_mm, torque_N_mm, m_card.bears);
+    std::string way = wanted;
+    for (const JointWay& one : m_card.joints)
+        if (one.way == wanted && !one.possible) {
+            way = advised_joint(m_card.joints);
+            m_card.notes.push_back("Not by " + joint_in_words(wanted) + ": " + one.reason);
+        }
+    if (way.empty()) {
+        step("decide", "No solder and no adhesive can hold this here: rivets, pins or a press fit", "").check =
+            "What was weighed stands below.";
+        return way;
+    }
+    JointInput in;
+    in.way = way, in.diameter_mm = diameter_mm, in.length_mm = length_mm, in.torque_N_mm = torque_N_mm;
+    in.outside_mm = 2 * diameter_mm, in.interference_mm = 0.01, in.circle_mm = 1.5 * diameter_mm;
+    in.pin_mm = std::min(in.pin_mm, diameter_mm / 4);
+    const JointResult joint = join_parts(in);
+    const JointFiller* filler = joint_filler(way);
+    CardStep& fix = step("join", words + " by " + joint_in_words(way), way);
+    fix.caution = joint.caution, fix.heat_C = filler ? filler->hot_C : room_C;
+    fix.check = "It holds " + print_short(joint.holds_N_mm, 3) + " N mm" +
+                (joint.margin ? ", " + print_short(*joint.margin, 3) + " times the torque there." : std::string("."));
+    if (!filler) return way;
+    if (way == "retainer") {
+        bears("retainer lets go", filler->lets_go_C, "join");
+        fix.check += " A night to cure before it is cut.";
+        return way;
+    }
+    bears(way == "soft-solder" ? "soft solder lets go" : "silver solder lets go", filler->lets_go_C, "join");
+    CardStep& wash = step("flux", "Wash the flux off before anything is cut",
+                          way == "soft-solder" ? "hot water for acid flux, alcohol for rosin" : "hot water, or a warm pickle");
+    wash.caution = "What is left of flux goes on eating. Soda does not shift the flux of silver solder.";
+    return way;
+}
+
+void forbid(DerivedCard& card, std::vector<CardStep> steps, const PartCard* kept) {
+    for (CardStep& step : steps) {
+        step.forbids = true;
+        const CardOverruled* overruled = kept ? kept->overruling(step.id) : nullptr;
+        step.done = overruled != nullptr;
+        if (overruled) step.verdict = "Overruled: " + overruled->because;
+    }
+    card.steps.insert(card.steps.begin(), std::make_move_iterator(steps.begin()), std::make_move_iterator(steps.end()));
+}
+
+double grinding_allowance_mm(double diameter_mm, double length_mm) {
+    constexpr double least = 0.1, most = 0.3, slender = 10;
+    const double wanted = least + 0.02 * diameter_mm + (length_mm > slender * diameter_mm ? 0.05 : 0);
+    return std::clamp(std::round(100 * wanted) / 100, least, most);
+}
+
+double perimeter_mm(const std::vector<Point>& outline) {
+    double sum = 0;
+    for (size_t i = 0; i < outline.size(); ++i) {
+        const Point &a = outline[i], &b = outline[(i + 1) % outline.size()];
+        sum += std::hypot(b[0] - a[0], b[1] - a[1]);
+    }
+    return sum;
+}
+
+double minutes_to_saw(double along_mm, double thickness_mm) {
+    constexpr double begin = 2, mm2_a_minute = 6;
+    return begin + along_mm * thickness_mm / mm2_a_minute;
+}
+
+double minutes_to_file(double along_mm, double thickness_mm) {
+    constexpr double begin = 3, mm2_a_minute = 3;
+    return begin + along_mm * thickness_mm / mm2_a_minute;
 }
 
 std::string mm_off(double value) {

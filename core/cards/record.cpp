@@ -11,6 +11,11 @@ const CardReading* PartCard::reading(const std::string& step) const {
 
 bool PartCard::is_done(const std::string& step) const { return std::find(done.begin(), done.end(), step) != done.end(); }
 
+const CardOverruled* PartCard::overruling(const std::string& step) const {
+    const auto at = std::find_if(overruled.begin(), overruled.end(), [&](const CardOverruled& one) { return one.step == step; });
+    return at == overruled.end() ? nullptr : &*at;
+}
+
 const PartCard* CardsRecord::card(const std::string& id) const {
     const auto at = std::find_if(cards.begin(), cards.end(), [&](const PartCard& one) { return one.id == id; });
     return at == cards.end() ? nullptr : &*at;
@@ -48,6 +53,17 @@ const Record& CardTick::record() {
     return record;
 }
 
+const Record& CardOverruled::record() {
+    using In = CardOverruled;
+    static const Record record = Fields<In>()
+                                     .add("step", &In::step, "", "that forbade it")
+                                     .required()
+                                     .add("because", &In::because, "", "why it is made all the same")
+                                     .required()
+                                     .add("date", &In::date, "", "when");
+    return record;
+}
+
 const Record& PartCard::record() {
     using In = PartCard;
     static const Record record = Fields<In>()
@@ -57,7 +73,8 @@ const Record& PartCard::record() {
                                      .add("readings", &In::readings, "", "that ended them")
                                      .add("ticks", &In::ticks, "", "divisions that are cut, in their order")
                                      .add("times", &In::times, "", "what steps really took")
-                                     .add("taken_from", &In::taken_from, "", "id of the length in the drawer that it was made from");
+                                     .add("taken_from", &In::taken_from, "", "id of the length in the drawer that it was made from")
+                                     .add("overruled", &In::overruled, "", "what forbade it, and why it is made all the same");
     return record;
 }
 

@@ -32,6 +32,13 @@ struct CardTime {
     static const Record& record();
 };
 
+/// What forbade a part and was overruled.
+struct CardOverruled {
+    std::string step;
+    std::string because, date;
+    static const Record& record();
+};
+
 /// What was done at one part that is made. What is to be done follows from the job.
 struct PartCard {
     std::string id;                 ///< "wheel:third.wheel", "bush:centre.front"
@@ -40,10 +47,12 @@ struct PartCard {
     std::vector<CardTick> ticks;  ///< in the order they were cut
     std::vector<CardTime> times;
     std::string taken_from;  ///< id of the length in the drawer that it was made from
+    std::vector<CardOverruled> overruled;
     static const Record& record();
     /// The last reading of a step.
     const CardReading* reading(const std::string& step) const;
     bool is_done(const std::string& step) const;
+    const CardOverruled* overruling(const std::string& step) const;
 };
 
 /// Feet, pillars or studs that must be of one length.

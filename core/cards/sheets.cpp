@@ -9,7 +9,8 @@ namespace {
 
 /// Fields that one kind of part asks for, in the order in which they are measured.
 std::vector<std::string> fields_of(const BegunPart& part) {
-    if (part.as<TurnedShape>()) return {"name", "material", "bore_mm", "bore_fit", "runout_mm", "hardened", "joined_by"};
+    if (part.as<TurnedShape>())
+        return {"name", "material", "bore_mm", "bore_fit", "runout_mm", "hardened", "slot_mm", "pin_hole_mm", "joined_by"};
     if (part.as<CircleOfHoles>())
         return {"name", "count", "radius_mm", "start_deg", "through_mm", "thread", "plate", "middle_x_mm", "middle_y_mm"};
     if (part.as<EqualPieces>()) return {"name", "pieces", "wanted_mm", "limit_mm"};
@@ -47,6 +48,7 @@ void ask_list(SumAnswer& answer, BegunPart& part, const std::string& list, const
 }
 
 constexpr const char* way_because = "why this way";
+const std::string all_the_same = "all the same, ";
 
 /// "ring:tide-1.wheel": the wheel.
 std::string part_of_card(const std::string& card) { return card.substr(card.find(':') + 1); }
@@ -75,7 +77,7 @@ SumAnswer card_sizes_sheet(const CardsRecord& record, const DerivedCards& derive
         BegunPart part = *kept;
         answer.asked = lines_of(BegunPart::record(), &part, fields_of(part));
         ask_list(answer, part, "lands", {"name", "length_mm", "diameter_mm", "to_mm", "fit", "thread"}, "land");
-        ask_list(answer, part, "parts", {"name", "outside_mm", "bore_mm", "fit", "wall_mm"}, "part");
+        ask_list(answer, part, "parts", {"name", "outside_mm", "bore_mm", "length_mm", "fit", "wall_mm"}, "part");
         ask_list(answer, part, "holes", {"x_mm", "y_mm", "diameter_mm"}, "hole");
     }
     const auto fault = derived.faults.find(id);
@@ -85,10 +87,22 @@ SumAnswer card_sizes_sheet(const CardsRecord& record, const DerivedCards& derive
         if (const WayChosen* way = record.way_of(part_of_card(card)))
             answer.asked.push_back(
                 {way_because, "why its teeth are mended so: " + way->way, way->because, "", way->because.empty() ? "unknown" : "job"});
+    if (now)
+        for (const CardStep& step : now->steps) {
+            if (!step.forbids) continue;
+            const PartCard* kept = record.card(card);
+            const CardOverruled* overruled = kept ? kept->overruling(step.id) : nullptr;
+            answer.asked.push_back({all_the_same + step.id, "why it is cut all the same, though: " + step.check,
+                                    overruled ? overruled->because : "", "", overruled ? "job" : "unknown"});
+        }
     Found found(answer);
     if (!now) return answer;
     if (id.empty()) found.sentence("from", now->because);
     for (const std::string& note : now->notes) found.sentence("note", note);
+    for (const JointWay& way : now->joints) found.sentence("joint", way.way + ": " + way.reason);
+    for (const HeatBorne& one : now->bears)
+        found.sentence("bears", one.what + " at " + print_fixed(one.bears_C, 0) + " °C" +
+                                    (one.since.empty() ? "." : ", from the step “" + now->step(one.since)->words + "” on."));
     if (now->turned) {
         TurnedInput in;
         in.shape = *now->turned;
@@ -99,7 +113,9 @@ SumAnswer card_sizes_sheet(const CardsRecord& record, const DerivedCards& derive
     return answer;
 }
 
-void type_into_card(CardsRecord& record, const std::string& card, const std::string& field, const std::string& word) {
+void type_into_card(CardsRecord& record, const std::string& card, const std::string& field, const std::string& word,
+                    const std::string& date) {
+    if (field.starts_with(all_the_same)) return overrule(card, field.substr(all_the_same.size()), word, date).change(record);
     if (field != way_because) return size_part(begun_of(record, card), field, word).change(record);
     if (const WayChosen* way = record.way_of(part_of_card(card)))
         choose_way(way->part, WayChosen(*way).way, word, way->date).change(record);

@@ -1,6 +1,7 @@
 #include "cards/stores.h"
 
 #include <algorithm>
+#include <cmath>
 
 namespace echappe {
 namespace {
@@ -13,7 +14,10 @@ bool holds(const Bar& bar, const BarWanted& wanted) {
     if (bar.material != wanted.material || bar.form != wanted.form) return false;
     constexpr double thicker_rod = 1.5, thicker_sheet = 1.1;
     const double most = (round_form(bar.form) ? thicker_rod : thicker_sheet) * wanted.size_mm;
-    if (bar.size_mm < wanted.size_mm - hair || bar.size_mm > std::max(most, wanted.size_mm + 0.5)) return false;
+    // A spring is as thick as it is rolled: within what a strip's thickness varies by.
+    constexpr double as_rolled = 0.03;
+    if (wanted.as_it_is && std::abs(bar.size_mm - wanted.size_mm) > as_rolled * wanted.size_mm) return false;
+    if (!wanted.as_it_is && (bar.size_mm < wanted.size_mm - hair || bar.size_mm > std::max(most, wanted.size_mm + 0.5))) return false;
     if (round_form(bar.form)) return bar.length_mm >= wanted.length_mm - hair;
     const auto lies = [&](double wide, double along) { return bar.width_mm >= wide - hair && bar.length_mm >= along - hair; };
     return lies(wanted.width_mm, wanted.length_mm) || lies(wanted.length_mm, wanted.width_mm);

@@ -54,10 +54,11 @@ struct Stores {
 };
 
 /// Why this much is not there, or the shortest length that holds it. Rod and wire by diameter, at most half as thick again; sheet and bar
-/// by thickness, a tenth over at most, its width or its length.
+/// by thickness, a tenth or half a millimetre over at most (it is faced down), its width or its length.
 struct BarWanted {
     std::string form, material;
     double size_mm = 0, width_mm = 0, length_mm = 0;
+    bool as_it_is = false;  ///< of this thickness and no other: a spring
 };
 const Bar* bar_for(const BarWanted& wanted, const std::vector<Bar>& metal);
 /// The drawer with that much taken from a length; what is left of sheet is its longer rest. Nothing where it is not there.

@@ -196,8 +196,9 @@ Drawing drawing_of(const LeverPartInput& in, const LeverPartResult& out) {
     const LeverAction layout = action_of(in);
     DrawingLayer holes{"holes", {}, {}, {{0, 0}}};
     for (const auto& hole : solid_of(in, out).holes) holes.circles.push_back(hole);
-    DrawingLayer wheel{"wheel", {}, {{{0, -out.centre_distance_mm}, layout.tooth.toe}}, {{0, -out.centre_distance_mm}}};
-    DrawingLayer staff{"staff", {}, {}, {}};
+    DrawingLayer wheel{
+        "wheel", {}, {{{0, -out.centre_distance_mm}, layout.tooth.toe}}, {{0, -out.centre_distance_mm}}, DrawingLayer::Of::construction};
+    DrawingLayer staff{"staff", {}, {}, {}, DrawingLayer::Of::construction};
     if (layout.lever.staff_mm) {
         staff.marks.push_back({0, *layout.lever.staff_mm});
         if (layout.lever.impulse_pin_mm) staff.circles.push_back({{0, *layout.lever.staff_mm}, *layout.lever.impulse_pin_mm});

@@ -163,8 +163,16 @@ Drawing drawing_of(const PalletsPartInput& in, const PalletsPartResult& out) {
     Drawing drawing{solid_of(in, out).title, {{"outline", {out.outline}, {}, {}}}};
     DrawingLayer bore{"bore", {}, {}, {{0, 0}}};
     if (out.bore_mm > 0) bore.circles.push_back({{0, 0}, out.bore_mm / 2});
-    DrawingLayer circles{"impulse circles", {}, {{{0, 0}, out.entry_impulse_circle_mm}, {{0, 0}, out.exit_impulse_circle_mm}}, {}};
-    DrawingLayer wheel{"wheel", {}, {{{0, -out.centre_distance_mm}, in.escapement.radius_mm}}, {{0, -out.centre_distance_mm}}};
+    DrawingLayer circles{"impulse circles",
+                         {},
+                         {{{0, 0}, out.entry_impulse_circle_mm}, {{0, 0}, out.exit_impulse_circle_mm}},
+                         {},
+                         DrawingLayer::Of::construction};
+    DrawingLayer wheel{"wheel",
+                       {},
+                       {{{0, -out.centre_distance_mm}, in.escapement.radius_mm}},
+                       {{0, -out.centre_distance_mm}},
+                       DrawingLayer::Of::construction};
     for (DrawingLayer* layer : {&bore, &circles, &wheel}) drawing.layers.push_back(std::move(*layer));
     return drawing;
 }

@@ -175,7 +175,7 @@ FlatPart solid_of(const EscapeWheelInput& in, const EscapeWheelResult& out) {
 Drawing drawing_of(const EscapeWheelInput& in, const EscapeWheelResult& out) {
     Drawing drawing{"escape wheel of " + std::to_string(in.teeth),
                     {{"outline", {out.outline}, {}, {}}, {"crossings", out.crossings, {}, {}}}};
-    DrawingLayer bore{"bore", {}, {}, {{0, 0}}}, tips{"tips", {}, {{{0, 0}, radius_of(in)}}, {}};
+    DrawingLayer bore{"bore", {}, {}, {{0, 0}}}, tips{"tips", {}, {{{0, 0}, radius_of(in)}}, {}, DrawingLayer::Of::construction};
     if (out.bore_mm > 0) bore.circles.push_back({{0, 0}, out.bore_mm / 2});
     drawing.layers.push_back(std::move(bore));
     drawing.layers.push_back(std::move(tips));

@@ -19,7 +19,9 @@ struct DrawingLayer {
         double radius_mm;
     };
     std::vector<Circle> circles;
-    std::vector<Point> marks;  ///< small crosses
+    std::vector<Point> marks;  ///< small crosses: never on a layer of cuts
+    enum class Of { cut, mark, construction };
+    Of of = Of::cut;  ///< cut through; scribed or punched; only to be looked at
 };
 inline constexpr double mark_mm = 1;  ///< from a cross's middle to its ends
 
@@ -28,9 +30,13 @@ struct Drawing {
     std::vector<DrawingLayer> layers;
 };
 
-/// SVG 1.1 at true size (width and height in mm). Coordinates to 0.1 µm.
+/// The same with the crosses of each layer of cuts on a layer of marks of their own: a layer of cuts holds cuts and nothing else.
+Drawing separated(const Drawing& drawing);
+
+/// SVG 1.1 at true size (width and height in mm). Coordinates to 0.1 µm. Cuts black, marks blue, constructions grey.
 std::string to_svg(const Drawing& drawing);
-/// DXF (AutoCAD 2000, units mm) with a layer each, written by dxflib.
+/// DXF (AutoCAD 2000, units mm) with a layer each, written by dxflib: cuts black, marks blue, constructions grey. Crosses of a layer of
+/// cuts go on a layer "… centres" of their own. Runs of an outline that lie on a circle are arcs.
 std::string to_dxf(const Drawing& drawing);
 
 /// Written whole, as the ending of its name says. Throws InputError.

@@ -5,7 +5,7 @@
 #include <memory>
 #include <stdexcept>
 
-#include "exchange/drawing.h"
+#include "exchange/arcs.h"
 #include "number/input_error.h"
 
 namespace echappe {
@@ -43,6 +43,9 @@ DL_Attributes on_layer(const std::string& name) {
     return attributes;
 }
 
+/// AutoCAD's colour index: black or white, blue, grey.
+int colour_of_layer(DrawingLayer::Of of) { return of == DrawingLayer::Of::cut ? 7 : of == DrawingLayer::Of::mark ? 5 : 8; }
+
 void write_header(DL_Dxf& dxf, DL_WriterA& out, const Drawing& drawing) {
     dxf.writeHeader(out);
     out.dxfString(9, "$INSUNITS");
@@ -57,7 +60,7 @@ void write_header(DL_Dxf& dxf, DL_WriterA& out, const Drawing& drawing) {
     out.tableLayers(static_cast<int>(drawing.layers.size()) + 1);
     dxf.writeLayer(out, DL_LayerData("0", 0), DL_Attributes("", 7, 0, 25, "CONTINUOUS"));
     for (const DrawingLayer& layer : drawing.layers)
-        dxf.writeLayer(out, DL_LayerData(layer.name, 0), DL_Attributes("", 7, 0, 25, "CONTINUOUS"));
+        dxf.writeLayer(out, DL_LayerData(layer.name, 0), DL_Attributes("", colour_of_layer(layer.of), 0, 25, "CONTINUOUS"));
     out.tableEnd();
     out.tableStyle(1);
     dxf.writeStyle(out, DL_StyleData("Standard", 0, 2.5, 1.0, 0.0, 0, 2.5, "txt", ""));
@@ -82,9 +85,14 @@ void write_header(DL_Dxf& dxf, DL_WriterA& out, const Drawing& drawing) {
 void write_layer(DL_Dxf& dxf, DL_WriterA& out, const DrawingLayer& layer) {
     const DL_Attributes attributes = on_layer(layer.name);
     for (const auto& outline : layer.outlines) {
+        if (const auto circle = whole_circle(outline)) {
+            dxf.writeCircle(out, DL_CircleData(circle->centre[0], circle->centre[1], 0, circle->radius_mm), attributes);
+            continue;
+        }
         constexpr int closed = 1;
-        dxf.writePolyline(out, DL_PolylineData(static_cast<int>(outline.size()), 0, 0, closed), attributes);
-        for (const Point& p : outline) dxf.writeVertex(out, DL_VertexData(p[0], p[1], 0, 0));
+        const std::vector<Bend> bends = with_arcs(outline);
+        dxf.writePolyline(out, DL_PolylineData(static_cast<int>(bends.size()), 0, 0, closed), attributes);
+        for (const Bend& bend : bends) dxf.writeVertex(out, DL_VertexData(bend.at[0], bend.at[1], 0, bend.bulge));
         dxf.writePolylineEnd(out);
     }
     for (const auto& circle : layer.circles)
@@ -97,7 +105,8 @@ void write_layer(DL_Dxf& dxf, DL_WriterA& out, const DrawingLayer& layer) {
 
 }  // namespace
 
-std::string to_dxf(const Drawing& drawing) {
+std::string to_dxf(const Drawing& mixed) {
+    const Drawing drawing = separated(mixed);
     const MemoryFile file;
     DL_Dxf dxf;
     {

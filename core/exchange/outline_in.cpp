@@ -2,6 +2,7 @@
 
 #include <cmath>
 
+#include "exchange/arcs.h"
 #include "exchange/csv_sheet.h"
 #include "exchange/dxf_in.h"
 #include "exchange/whole_file.h"
@@ -11,13 +12,13 @@ namespace echappe {
 namespace {
 
 struct Polylines : DL_CreationAdapter {
-    std::vector<std::vector<Point>> outlines;
+    std::vector<std::vector<Bend>> outlines;
     bool far = false;
     void addPolyline(const DL_PolylineData&) override { outlines.emplace_back(); }
     void addVertex(const DL_VertexData& v) override {
         // Written so that what is no number fails.
         if (!(std::abs(v.x) <= farthest_in_drawing_mm && std::abs(v.y) <= farthest_in_drawing_mm)) far = true;
-        else if (!outlines.empty()) outlines.back().push_back({v.x, v.y});
+        else if (!outlines.empty()) outlines.back().push_back({{v.x, v.y}, v.bulge});
     }
 };
 
@@ -34,10 +35,13 @@ std::vector<std::vector<Point>> outlines_from_dxf(const std::filesystem::path& p
     Polylines polylines;
     read_dxf(path, polylines);
     if (polylines.far) throw InputError("file", "a point that is no number or lies beyond 1 km", "an outline in mm");
-    tidy(polylines.outlines);
-    if (polylines.outlines.empty())
-        throw InputError("file", "no polyline", "a DXF whose outline is a polyline; join single lines and arcs first");
-    return polylines.outlines;
+    // Arcs become chords, a tenth of a micron from them.
+    constexpr double chord_error_mm = 1e-4;
+    std::vector<std::vector<Point>> outlines;
+    for (const auto& bends : polylines.outlines) outlines.push_back(straightened(bends, chord_error_mm));
+    tidy(outlines);
+    if (outlines.empty()) throw InputError("file", "no polyline", "a DXF whose outline is a polyline; join single lines and arcs first");
+    return outlines;
 }
 
 std::vector<std::vector<Point>> outlines_from_csv(const std::string& text) {

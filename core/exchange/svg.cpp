@@ -45,10 +45,27 @@ Box bounds(const Drawing& drawing) {
     return box;
 }
 
+const char* colour_of(DrawingLayer::Of of) {
+    return of == DrawingLayer::Of::cut ? "black" : of == DrawingLayer::Of::mark ? "blue" : "grey";
+}
+
 }  // namespace
 
+Drawing separated(const Drawing& drawing) {
+    Drawing out;
+    out.title = drawing.title;
+    for (const DrawingLayer& layer : drawing.layers) {
+        out.layers.push_back(layer);
+        if (layer.of != DrawingLayer::Of::cut || layer.marks.empty()) continue;
+        out.layers.back().marks.clear();
+        out.layers.push_back({layer.name + " centres", {}, {}, layer.marks, DrawingLayer::Of::mark});
+    }
+    return out;
+}
+
 // SVG's y runs downwards: every y is written with its sign changed.
-std::string to_svg(const Drawing& drawing) {
+std::string to_svg(const Drawing& mixed) {
+    const Drawing drawing = separated(mixed);
     const Box box = bounds(drawing);
     const std::string width = figure(box.right - box.left);
     const std::string height = figure(box.top - box.bottom);
@@ -56,7 +73,7 @@ std::string to_svg(const Drawing& drawing) {
                       "mm\" height=\"" + height + "mm\" viewBox=\"" + figure(box.left) + " " + figure(-box.top) + " " + width + " " +
                       height + "\">\n<title>" + escaped(drawing.title) + "</title>\n";
     for (const DrawingLayer& layer : drawing.layers) {
-        out += "<g id=\"" + escaped(layer.name) + "\" fill=\"none\" stroke=\"black\" stroke-width=\"0.05\">\n";
+        out += "<g id=\"" + escaped(layer.name) + "\" fill=\"none\" stroke=\"" + colour_of(layer.of) + "\" stroke-width=\"0.05\">\n";
         for (const auto& outline : layer.outlines) {
             out += "<path d=\"";
             for (size_t i = 0; i < outline.size(); ++i) out += (i == 0 ? "M" : " L") + figure(outline[i][0]) + "," + figure(-outline[i][1]);

@@ -101,6 +101,7 @@ const Record& ConcentricPart::record() {
                                      .add("outside_mm", &In::outside_mm, "mm", "diameter; empty: it follows", above(0, 50))
                                      .add("bore_mm", &In::bore_mm, "mm", "diameter; empty: it follows", above(0, 50))
                                      .add("fit", &In::fit, "", "with the part inside it, as in \"H7/g6\"")
+                                     .add("length_mm", &In::length_mm, "mm", "along the arbor", above(0, 1000))
                                      .add("wall_mm", &In::wall_mm, "mm", "that must remain", above(0, 50))
                                      .because("less bends when it is squeezed on");
     return record;

@@ -9,6 +9,7 @@ struct ConcentricPart {
     std::optional<double> outside_mm, bore_mm;
     std::optional<std::string> fit;  ///< "H7/g6", with the part inside it
     double wall_mm = 0.25;           ///< least
+    std::optional<double> length_mm;
     static const Record& record();
 };
 

@@ -14,8 +14,7 @@ namespace {
 constexpr const char* cut_ring_source = "shear of the joint over the seat; workshop practice for gaps and strengths";
 constexpr double least_rim_mm = 1.5, least_rim_modules = 1.5;
 constexpr double to_turn_off_mm = 1;
-constexpr double least_ring_modules = 0.25;
-constexpr double wanted_margin = 3;
+constexpr double least_ring_modules = 0.25, hard_brass_C = 300;
 
 double holds(double strength, double seat, double thick) { return strength * pi * seat * thick * seat / 2; }
 
@@ -25,13 +24,13 @@ std::string in_words(const CutRingInput& in, const CutRingResult& out) {
                         print_fixed(*out.ring_bore_mm, 2) + " mm.";
     if (out.margin)
         words += *out.margin < 1 ? " The joint does not hold the torque."
-                 : *out.margin < wanted_margin
-                     ? " The joint holds only " + print_fixed(*out.margin, 1) + " times the torque: three are wanted."
+                 : *out.margin < wanted_joint_margin
+                     ? " The joint holds only " + print_fixed(*out.margin, 1) + " times the torque: five are wanted."
                      : " The joint holds the torque " + print_fixed(*out.margin, 0) + " times over.";
     if (in.joint == "silver-solder") {
         words += " It flows at 610 to 700 °C: the hammered ring and the wheel go soft from about 300, steel near it loses its temper.";
         const double cooler = holds(joint_filler("soft-solder")->shear_N_mm2, *out.seat_diameter_mm, in.thickness_mm);
-        if (in.torque_N_mm && *in.torque_N_mm > 0 && cooler / *in.torque_N_mm >= wanted_margin)
+        if (in.torque_N_mm && *in.torque_N_mm > 0 && cooler / *in.torque_N_mm >= wanted_joint_margin)
             words +=
                 " Soft solder holds " + print_short(cooler / *in.torque_N_mm, 3) + " times the torque here, at 180 to 230 °C: use that.";
         words += " Fumes: ventilate, and no solder with cadmium.";
@@ -64,6 +63,7 @@ CutRingResult cut_ring(const CutRingInput& in) {
     out.below_root_mm = (in.root_mm - seat) / 2, out.rim_left_mm = (seat - in.rim_inner_mm) / 2;
     out.holds_N_mm = holds(joint.shear_N_mm2, seat, in.thickness_mm);
     if (in.torque_N_mm && *in.torque_N_mm > 0) out.margin = *out.holds_N_mm / *in.torque_N_mm;
+    out.joints = weigh_joints(seat, in.thickness_mm, in.torque_N_mm, {{"hard brass goes soft", hard_brass_C, ""}});
     out.verdict = in_words(in, out);
     return out;
 }
@@ -122,6 +122,7 @@ const Record& CutRingResult::record() {
             .add("rim_left_mm", &Out::rim_left_mm, "mm", "of the old rim, radial")
             .add("holds_N_mm", &Out::holds_N_mm, "N mm", "torque that the joint bears")
             .add("margin", &Out::margin, "", "that over the torque on this wheel")
+            .add("joints", &Out::joints, "", "the ways of joining, weighed against that torque and hard brass")
             .add("verdict", &Out::verdict, "", "in words");
     return record;
 }

@@ -1,5 +1,6 @@
 #pragma once
 
+#include "making/joints.h"
 #include "workings/calculation.h"
 
 namespace echappe {
@@ -23,6 +24,7 @@ struct CutRingResult {
     std::optional<double> ring_bore_mm, ring_outside_mm;
     std::optional<double> below_root_mm, rim_left_mm;  ///< radial
     std::optional<double> holds_N_mm, margin;
+    std::vector<JointWay> joints;  ///< weighed: what the wheel's hard brass and the pinion beside it bear
     std::string verdict;
     static const Record& record();
 };

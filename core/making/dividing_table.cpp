@@ -50,24 +50,64 @@ long long circle_for(const DividingTableInput& in) {
                              [&](long long a, long long b) { return worst(in.dividing, a) < worst(in.dividing, b); });
 }
 
+/// What an error does to a tooth, by its share of the pitch. Workshop practice.
+std::string judged(double percent) {
+    constexpr double unseen = 1, felt = 2;
+    const std::string share = print_fixed(percent, 1) + " % of it";
+    if (percent < unseen) return share + ": no tooth shows it";
+    return share + (percent < felt ? ": it will do for a slow wheel" : ": too much, take another plate or a divided disc");
+}
+
+std::string holes_in_words(long long turns, long long holes) {
+    const std::string t = turns == 0 ? "" : std::to_string(turns) + (turns == 1 ? " turn" : " turns");
+    const std::string h = holes == 0 ? "" : std::to_string(holes) + (holes == 1 ? " hole" : " holes");
+    return t + (t.empty() || h.empty() ? "" : " and ") + h;
+}
+
 std::string in_words(const DividingTableResult& out) {
+    if (out.second_circle) {
+        const DividingRow& move = out.rows[1];
+        return "Circles of " + std::to_string(out.circle) + " and " + std::to_string(*out.second_circle) +
+               " of one plate: " + holes_in_words(move.turns, move.holes) + " of the first, then the plate let go, " +
+               holes_in_words(0, std::abs(out.second_holes)) + (out.second_holes < 0 ? " back" : " on") +
+               " of the second, each time, exactly.";
+    }
     const std::string circle = "Circle of " + std::to_string(out.circle) + ": ";
     if (out.even) {
         const DividingRow& move = out.rows[1];
-        const std::string turns = move.turns == 0 ? "" : std::to_string(move.turns) + (move.turns == 1 ? " turn" : " turns");
-        const std::string holes = move.holes == 0 ? "" : std::to_string(move.holes) + (move.holes == 1 ? " hole" : " holes");
-        return circle + turns + (turns.empty() || holes.empty() ? "" : " and ") + holes + " each time" + (out.exact ? ", exactly." : ".");
+        return circle + holes_in_words(move.turns, move.holes) + " each time" + (out.exact ? ", exactly." : ".");
     }
     std::string words =
         circle + "not even: go by the table. No division stands off by more than " + print_fixed(60 * out.worst_deg, 1) + "′";
-    if (out.worst_um) words += ", no pitch by more than " + print_fixed(*out.worst_um, 0) + " µm";
+    if (out.worst_um) words += ", no pitch by more than " + print_fixed(*out.worst_um, 0) + " µm, " + judged(out.worst_percent.value_or(0));
     return words + "; errors do not add up.";
+}
+
+}  // namespace
+
+namespace {
+
+/// The same two moves each time.
+DividingTableResult by_two_circles(const DividingInput& in, const CompoundMove& move) {
+    DividingTableResult out;
+    out.circle = move.circle, out.second_circle = move.second_circle, out.second_holes = move.second_holes;
+    out.even = out.exact = true;
+    for (long long i = 0; i < in.divisions; ++i)
+        out.rows.push_back({i + 1, i == 0 ? 0 : move.turns, i == 0 ? 0 : move.holes, i * move.holes % move.circle, 0});
+    out.worst_um = 0, out.worst_percent = 0;
+    out.verdict = in_words(out);
+    return out;
 }
 
 }  // namespace
 
 DividingTableResult dividing_table(const DividingTableInput& in) {
     DividingTableResult out;
+    if (!in.circle) {
+        circles_of(in.dividing.head);
+        const DividingResult plan = plan_dividing(in.dividing);
+        if (plan.exact.empty() && !plan.compound.empty()) return by_two_circles(in.dividing, plan.compound.front());
+    }
     out.circle = circle_for(in);
     const DividingInput& d = in.dividing;
     long long before = 0;
@@ -84,6 +124,8 @@ DividingTableResult dividing_table(const DividingTableInput& in) {
     }
     constexpr double no_error_deg = 1e-9;
     out.exact = out.worst_deg < no_error_deg;
+    constexpr double whole_percent = 100;
+    out.worst_percent = whole_percent * out.worst_pitch_deg * static_cast<double>(d.divisions) / turn_deg;
     if (d.pitch_radius_mm > 0) out.worst_um = out.worst_pitch_deg * pi / 180 * d.pitch_radius_mm * 1000;
     out.verdict = in_words(out);
     return out;
@@ -127,6 +169,9 @@ const Record& DividingTableResult::record() {
                                      .add("worst_deg", &Out::worst_deg, "deg", "of any division, at the work")
                                      .add("worst_pitch_deg", &Out::worst_pitch_deg, "deg", "of one division against the next")
                                      .add("worst_um", &Out::worst_um, "µm", "of a pitch, at the pitch circle")
+                                     .add("second_circle", &Out::second_circle, "", "of the same plate, where two together divide exactly")
+                                     .add("second_holes", &Out::second_holes, "", "on it each time; negative: back")
+                                     .add("worst_percent", &Out::worst_percent, "%", "of a pitch, of its length")
                                      .add("verdict", &Out::verdict, "", "in words");
     return record;
 }

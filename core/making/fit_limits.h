@@ -23,8 +23,8 @@ struct FitLimitsResult {
 struct SizeLimits {
     double upper_mm = 0, lower_mm = 0;
 };
-/// Of a hole "H6" to "H8", or a shaft f, g, h, js, k, n, p or s of grade 6 to 8, up to 50 mm; a step includes its upper bound. ISO 286-1
-/// and -2, 2010. Throws InputError that names `field`.
+/// Of a hole "H5" to "H11", or a shaft d, e, f, g, h, js, k, m, n, p or s of grade 5 to 11, up to 120 mm; a step includes its upper bound.
+/// ISO 286-1 and -2, 2010. Throws InputError that names `field`.
 SizeLimits hole_limits(const std::string& hole, double nominal_mm, const std::string& field = "hole");
 SizeLimits shaft_limits(const std::string& shaft, double nominal_mm, const std::string& field = "shaft");
 

@@ -167,8 +167,8 @@ Drawing blank_drawing(const BlankInput& in, const BlankResult& out) {
     ProfileInput profile{in.mesh, in.part};
     profile.points_per_flank = in.points_per_flank;
     Drawing drawing = profile_drawing(profile);
-    DrawingLayer crossings{"crossings", out.crossings, {}, {}};
-    DrawingLayer bore{"bore", {}, {}, {}};
+    DrawingLayer crossings{"crossings", out.crossings, {}, {}, DrawingLayer::Of::cut};
+    DrawingLayer bore{"bore", {}, {}, {}, DrawingLayer::Of::cut};
     if (out.bore_mm > 0) bore.circles.push_back({{0, 0}, out.bore_mm / 2});
     drawing.layers.insert(drawing.layers.begin() + 1, {std::move(crossings), std::move(bore)});
     return drawing;

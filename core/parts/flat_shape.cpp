@@ -241,7 +241,8 @@ Drawing drawing_of(const FlatShapeInput& in, const FlatShapeResult& out) {
     for (const auto& hole : part.holes) middles.push_back(hole.centre);
     Drawing drawing{part.title,
                     {{"outline", {part.outline}, {}, {}}, {"openings", part.openings, {}, {}}, {"holes", {}, part.holes, middles}}};
-    if (out.bend_line_mm) drawing.layers.push_back({"bend", {}, {}, {{0, *out.bend_line_mm}, {out.width_mm, *out.bend_line_mm}}});
+    if (out.bend_line_mm)
+        drawing.layers.push_back({"bend", {}, {}, {{0, *out.bend_line_mm}, {out.width_mm, *out.bend_line_mm}}, DrawingLayer::Of::mark});
     return drawing;
 }
 

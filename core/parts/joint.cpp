@@ -12,15 +12,17 @@ namespace echappe {
 namespace {
 
 constexpr const char* joint_source = "shear over the joint, workshop practice; press fits after Lamé (1852)";
-constexpr double wanted_margin = 3, friction = 0.12, poisson = 0.3;
+constexpr double friction = 0.12, poisson = 0.3;
 
 const char* caution_of(const std::string& filler) {
-    if (filler == "soft-solder") return "Flux goes on eating: neutralise and wash. Old solder may hold lead: wash hands. Ventilate.";
+    if (filler == "soft-solder")
+        return "180 to 230 °C. Wash the flux off: hot water for acid flux, alcohol for rosin; what is left goes on eating. Old solder may "
+               "hold "
+               "lead: wash hands. Ventilate.";
     if (filler == "silver-solder")
-        return "Red heat: eyes and hands covered, nothing that burns near, ventilate; no solder with cadmium. It draws the temper of "
-               "steel. "
-               "Local rules come first.";
-    return "Degrease both. It burns skin and eyes; heat of some 200 °C lets it go again: ventilate.";
+        return "610 to 700 °C, red heat: hard brass goes soft and steel loses its temper. Eyes and hands covered, nothing that burns near, "
+               "ventilate: no solder with cadmium, and the flux's fluorides harm lungs and skin. Local rules come first.";
+    return "Degrease both. It burns skin and eyes; 150 to 250 °C let it go again: ventilate.";
 }
 
 void fill(const JointInput& in, const JointFiller& filler, JointResult& out) {
@@ -66,8 +68,8 @@ void judge(const JointInput& in, JointResult& out) {
     if (in.torque_N_mm) {
         out.margin = out.holds_N_mm / *in.torque_N_mm;
         out.verdict += *out.margin < 1 ? ", less than the torque there: another way."
-                       : *out.margin < wanted_margin
-                           ? ", " + print_fixed(*out.margin, 1) + " times the torque there: three times are wanted."
+                       : *out.margin < wanted_joint_margin
+                           ? ", " + print_fixed(*out.margin, 1) + " times the torque there: five times are wanted."
                            : ", " + print_fixed(*out.margin, 0) + " times the torque there.";
     } else {
         out.verdict += ".";

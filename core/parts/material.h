@@ -22,7 +22,12 @@ const std::vector<Material>& materials();
 const Material& material(const std::string& id, const std::string& field = "material");
 std::vector<std::string> material_ids();
 
-/// Turns a minute for this diameter, to the nearest fifty and no more than a small lathe gives.
-double turning_rpm(const Material& material, double diameter_mm);
+/// What cuts, by how fast it may go against turning with a graver or tool of the same steel.
+enum class Cutting { turning, drilling, reaming, parting, tapping, fly_cutting };
+/// Turns a minute for this diameter, to the nearest fifty (ten below two hundred) and no more than a small lathe gives; `hard`: hardened
+/// and tempered, cut with carbide. Workshop practice.
+double cutting_rpm(const Material& material, Cutting with, double diameter_mm, bool hard = false);
+/// Feed a turn, mm: of a drill or reamer by its diameter, else of a light cut.
+double feed_mm(const Material& material, Cutting with, double diameter_mm);
 
 }  // namespace echappe

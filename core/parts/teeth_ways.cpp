@@ -13,35 +13,55 @@ namespace {
 
 constexpr const char* teeth_ways_source = "areas of the rim; ways and minutes by workshop practice";
 constexpr long long most_side_by_side = 3;
-constexpr double dovetail_m = 1.5;  ///< below the roots
-constexpr double least_rim_mm = 1.5, least_rim_m = 1.5;
+/// Below the roots: a dovetail as it is wanted, the least that holds by its form, a block's slot.
+constexpr double dovetail_m = 1.5, least_dovetail_m = 0.8, slot_m = 0.4;
+/// That stays of the rim under a dovetail, and under a block or pins.
+constexpr double under_dovetail_mm = 1, under_dovetail_m = 1, under_slot_mm = 0.5;
+/// More than this share of the teeth is no longer "some".
+constexpr long long one_in = 8;
 
 double ring_area(double outside, double inside) { return pi / 4 * (outside * outside - inside * inside); }
 
+/// How a tooth is held in so much rim: by its form, on solder in a shallow slot, or on pins.
+void hold(TeethWay& way, double rim_mm, double module_mm) {
+    const double room = rim_mm - std::max(under_dovetail_mm, under_dovetail_m * module_mm);
+    way.possible = true;
+    if (room >= least_dovetail_m * module_mm) {
+        way.by = "dovetail", way.deep_mm = std::min(dovetail_m * module_mm, room);
+        way.reason = "Only the damaged teeth go: dovetailed, " + print_fixed(rim_mm - way.deep_mm, 2) + " mm of rim left under them.";
+    } else if (rim_mm - slot_m * module_mm >= under_slot_mm) {
+        way.by = "slot", way.deep_mm = slot_m * module_mm;
+        way.reason = "Only the damaged teeth go: the rim has no room for a dovetail, so a block is soft-soldered into a slot of " +
+                     print_fixed(way.deep_mm, 2) + " mm.";
+    } else {
+        way.by = "pins", way.deep_mm = 0;
+        way.reason = "Only the damaged teeth go: each on two or three pins drilled into what is left of it, filed to form.";
+    }
+}
+
 TeethWay let_in(const TeethWaysInput& in, long long damaged) {
     const CutRingInput& w = in.wheel;
-    TeethWay out{"let in", false, "", 0, 0};
+    TeethWay out{"let in", false, "", 0, 0, "", 0};
     constexpr double begin = 40, each = 30;
     out.minutes = begin + each * static_cast<double>(damaged);
-    const double left = (w.root_mm - w.rim_inner_mm) / 2 - dovetail_m * w.module_mm;
-    const double wants = std::max(least_rim_mm, least_rim_m * w.module_mm);
-    const double piece = pi * w.module_mm * ((w.outside_mm - w.root_mm) / 2 + dovetail_m * w.module_mm);
-    out.keeps_percent = std::max(0.0, 100 * (1 - static_cast<double>(damaged) * piece / ring_area(w.outside_mm, w.rim_inner_mm)));
+    const double rim = (w.root_mm - w.rim_inner_mm) / 2;
     const long long run = longest_run(in.damaged, w.teeth);
-    if (in.damaged.empty()) out.reason = "All teeth are worn: there is nothing to let in beside.";
+    hold(out, rim, w.module_mm);
+    const double piece = pi * w.module_mm * ((w.outside_mm - w.root_mm) / 2 + out.deep_mm);
+    out.keeps_percent = std::max(0.0, 100 * (1 - static_cast<double>(damaged) * piece / ring_area(w.outside_mm, w.rim_inner_mm)));
+    const auto no = [&](const std::string& why) { out.possible = false, out.reason = why; };
+    if (in.damaged.empty()) no("All teeth are worn: there is nothing to let in beside.");
     else if (run > most_side_by_side)
-        out.reason = std::to_string(run) + " teeth side by side are gone: pieces of more than three stand on too little of the rim.";
-    else if (left < wants)
-        out.reason = "A dovetail leaves " + print_fixed(std::max(0.0, left), 2) + " mm of rim under it where " + print_fixed(wants, 2) +
-                     " mm are wanted.";
-    else out.possible = true, out.reason = "Only the damaged teeth go; dovetailed, or on pins, filed to their neighbours.";
+        no(std::to_string(run) + " teeth side by side are gone: pieces of more than three stand on too little of the rim.");
+    else if (damaged > std::max<long long>(most_side_by_side, w.teeth / one_in))
+        no(std::to_string(damaged) + " of " + std::to_string(w.teeth) + " teeth: so many are sooner and truer made on a ring.");
     return out;
 }
 
 TeethWay ring(const TeethWaysInput& in) {
     const CutRingInput& w = in.wheel;
     const CutRingResult cut = cut_ring(w);
-    TeethWay out{"ring", cut.seat_diameter_mm.has_value(), "", 0, 0};
+    TeethWay out{"ring", cut.seat_diameter_mm.has_value(), "", 0, 0, "", 0};
     constexpr double begin = 210, each = 1.2;
     out.minutes = begin + each * static_cast<double>(w.teeth);
     if (!out.possible) {
@@ -56,8 +76,13 @@ TeethWay ring(const TeethWaysInput& in) {
 
 TeethWay another(const TeethWaysInput& in) {
     constexpr double begin = 270, each = 1.6;
-    return {"new wheel", true, "Nothing of the old wheel goes on working: it is kept with the clock, in a bag with its name.", 0,
-            begin + each * static_cast<double>(in.wheel.teeth)};
+    return {"new wheel",
+            true,
+            "Nothing of the old wheel goes on working: it is kept with the clock, in a bag with its name.",
+            0,
+            begin + each * static_cast<double>(in.wheel.teeth),
+            "",
+            0};
 }
 
 }  // namespace
@@ -124,7 +149,9 @@ const Record& TeethWay::record() {
                                      .add("possible", &Out::possible, "", "it can be")
                                      .add("reason", &Out::reason, "", "for it, or why not")
                                      .add("keeps_percent", &Out::keeps_percent, "%", "of the rim's old metal")
-                                     .add("minutes", &Out::minutes, "min", "expected");
+                                     .add("minutes", &Out::minutes, "min", "expected")
+                                     .add("by", &Out::by, "", "let in: dovetail, slot or pins")
+                                     .add("deep_mm", &Out::deep_mm, "mm", "let in: from the roots down");
     return record;
 }
 

@@ -17,6 +17,8 @@ struct TeethWay {
     std::string reason;        ///< for it, or why it cannot be
     double keeps_percent = 0;  ///< of the rim's old metal
     double minutes = 0;        ///< expected
+    std::string by;            ///< let in: "dovetail", "slot" (a block soldered into a shallow one) or "pins"
+    double deep_mm = 0;        ///< let in: from the roots down
     static const Record& record();
 };
 
@@ -27,9 +29,10 @@ struct TeethWaysResult {
     static const Record& record();
 };
 
-/// Teeth let in singly (dovetailed, three side by side at most), a ring on the kept wheel, or another wheel: what can be, what it keeps and
-/// costs in time. What keeps most is advised, unless it takes longer than twice the next. Minutes by workshop practice, until one's own
-/// are kept. Throws InputError.
+/// Teeth let in singly or up to three side by side (dovetailed where the rim keeps a millimetre or a module under it, else a block
+/// soldered into a shallow slot, else on pins), a ring on the kept wheel, or another wheel: what can be, what it keeps and costs in time.
+/// What keeps most is advised, unless it takes longer than twice the next. Minutes by workshop practice, until one's own are kept. Throws
+/// InputError.
 TeethWaysResult teeth_ways(const TeethWaysInput& input);
 /// Most damaged teeth side by side, counted round the wheel.
 long long longest_run(const std::vector<long long>& damaged, long long teeth);

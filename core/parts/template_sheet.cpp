@@ -37,18 +37,41 @@ Lying lie(const FlatPart& part, bool turn) {
     return out;
 }
 
+/// Corners that stand less than this off the line between their neighbours are left out: an outline may have thousands.
+constexpr double left_out_mm = 0.02;
+
+/// The outline with as few corners as keep within `left_out_mm` of it.
+std::vector<Point> simpler(const std::vector<Point>& outline) {
+    std::vector<Point> out;
+    size_t from = 0;
+    const auto off = [&](size_t a, size_t b) {
+        const double dx = outline[b][0] - outline[a][0], dy = outline[b][1] - outline[a][1], l = std::hypot(dx, dy);
+        double most = 0;
+        for (size_t k = a + 1; k < b; ++k) {
+            const double x = outline[k][0] - outline[a][0], y = outline[k][1] - outline[a][1];
+            most = std::max(most, l > 0 ? std::abs(dx * y - dy * x) / l : std::hypot(x, y));
+        }
+        return most;
+    };
+    while (from < outline.size()) {
+        out.push_back(outline[from]);
+        size_t to = from + 1;
+        constexpr size_t longest = 60;
+        while (to + 1 < outline.size() && to - from < longest && off(from, to + 1) <= left_out_mm) ++to;
+        from = to;
+    }
+    return out;
+}
+
 clip::Path grown(const Lying& part, double by) {
     clip::Path path;
-    for (const Point& at : part.outline) path.push_back({std::llround(at[0] * to_units), std::llround(at[1] * to_units)});
-    clip::ClipperOffset offset(2, 0.01 * to_units);
+    for (const Point& at : simpler(part.outline)) path.push_back({std::llround(at[0] * to_units), std::llround(at[1] * to_units)});
+    clip::ClipperOffset offset(2, left_out_mm * to_units);
     offset.AddPath(path, clip::jtRound, clip::etClosedPolygon);
     clip::Paths out;
-    // Fewer corners are clipped sooner: a tenth more all round makes good what is left out of them.
-    constexpr double left_out_mm = 0.1;
-    offset.Execute(out, (by + left_out_mm) * to_units);
-    if (out.empty()) return path;
-    clip::CleanPolygon(out.front(), left_out_mm * to_units);
-    return out.front();
+    // What was left out of the corners, and of the round ones.
+    offset.Execute(out, (by + 2 * left_out_mm) * to_units);
+    return out.empty() ? path : out.front();
 }
 
 clip::Path moved(clip::Path path, double x, double y) {
@@ -141,6 +164,29 @@ void lines(DrawingLayer& layer, Point from, Point along, Point across) {
 
 }  // namespace
 
+namespace {
+
+/// Sheets that a large part is cut over, each overlapping the one before by a centimetre.
+constexpr double overlap_mm = 10;
+struct Tiles {
+    double step_x = 0, step_y = 0;
+    long long across = 1, up = 1;
+};
+Tiles tiles_for(const Lying& part, const TemplateInput& in) {
+    Tiles out{in.sheet_width_mm - 2 * in.margin_mm - overlap_mm, in.sheet_height_mm - 2 * in.margin_mm - overlap_mm, 1, 1};
+    const auto count = [](double size, double step) { return std::max(1LL, std::llround(std::ceil((size - overlap_mm) / step - 1e-9))); };
+    out.across = count(part.width, out.step_x), out.up = count(part.height, out.step_y);
+    return out;
+}
+
+/// The fewer sheets of both ways.
+bool tiled_turned(const FlatPart& part, const TemplateInput& in) {
+    const Tiles as_it_is = tiles_for(lie(part, false), in), turned = tiles_for(lie(part, true), in);
+    return turned.across * turned.up < as_it_is.across * as_it_is.up;
+}
+
+}  // namespace
+
 std::vector<TemplatePlace> lay_out(const std::vector<FlatPart>& parts, const TemplateInput& in) {
     std::vector<size_t> order(parts.size());
     std::iota(order.begin(), order.end(), 0);
@@ -148,36 +194,48 @@ std::vector<TemplatePlace> lay_out(const std::vector<FlatPart>& parts, const Tem
                      [&](size_t a, size_t b) { return area_mm2(parts[a].outline) > area_mm2(parts[b].outline); });
     std::vector<LyingSheet> sheets;
     std::vector<TemplatePlace> places;
+    std::vector<size_t> too_large;
     const auto lay = [&](size_t part, size_t sheet, bool turn) {
         const Lying lying = lie(parts[part], turn);
         const clip::Path path = grown(lying, in.gap_mm / 2);
         const auto at = sheets[sheet].place_for(lying, path);
         if (!at) return false;
         sheets[sheet].lay(lying, path, *at);
-        places.push_back({static_cast<long long>(part) + 1, static_cast<long long>(sheet) + 1, (*at)[0], (*at)[1], turn});
+        places.push_back({static_cast<long long>(part) + 1, static_cast<long long>(sheet) + 1, (*at)[0], (*at)[1], turn, false});
         return true;
     };
     for (const size_t part : order) {
+        const bool ever = LyingSheet(in).place_for(lie(parts[part], false), {}) || LyingSheet(in).place_for(lie(parts[part], true), {});
+        if (!ever) {
+            too_large.push_back(part);
+            continue;
+        }
         bool laid = false;
         for (size_t sheet = 0; !laid && sheet <= sheets.size(); ++sheet) {
             if (sheet == sheets.size()) sheets.emplace_back(in);
             laid = lay(part, sheet, false) || lay(part, sheet, true);
-            if (laid || sheet + 1 < sheets.size()) continue;
-            const Lying as_it_is = lie(parts[part], false);
-            const bool ever = LyingSheet(in).place_for(as_it_is, {}) || LyingSheet(in).place_for(lie(parts[part], true), {});
-            if (!ever)
-                throw InputError("parts[" + std::to_string(part) + "]",
-                                 print_short(as_it_is.width, 4) + " × " + print_short(as_it_is.height, 4) + " mm",
-                                 "what goes on a sheet within its margins: a larger sheet (297 × 420), or the part in pieces");
         }
     }
-    std::sort(places.begin(), places.end(), [](const TemplatePlace& a, const TemplatePlace& b) { return a.part < b.part; });
+    // What no sheet holds does not keep the others waiting: it goes over sheets of its own.
+    auto next = static_cast<long long>(sheets.size()) + 1;
+    for (const size_t part : too_large) {
+        const bool turn = tiled_turned(parts[part], in);
+        const Tiles tiles = tiles_for(lie(parts[part], turn), in);
+        for (long long row = 0; row < tiles.up; ++row)
+            for (long long column = 0; column < tiles.across; ++column)
+                places.push_back({static_cast<long long>(part) + 1, next++, in.margin_mm - static_cast<double>(column) * tiles.step_x,
+                                  in.margin_mm - static_cast<double>(row) * tiles.step_y, turn, true});
+    }
+    std::stable_sort(places.begin(), places.end(), [](const TemplatePlace& a, const TemplatePlace& b) { return a.part < b.part; });
     return places;
 }
 
 Drawing template_drawing(const std::vector<FlatPart>& parts, const std::vector<TemplatePlace>& places, const TemplateInput& in,
                          long long which) {
-    Drawing drawing{"templates, sheet " + std::to_string(which), {{"outlines", {}, {}, {}}, {"holes", {}, {}, {}}, {"scale", {}, {}, {}}}};
+    Drawing drawing{"templates, sheet " + std::to_string(which),
+                    {{"outlines", {}, {}, {}, DrawingLayer::Of::cut},
+                     {"holes", {}, {}, {}, DrawingLayer::Of::cut},
+                     {"scale", {}, {}, {}, DrawingLayer::Of::construction}}};
     for (const TemplatePlace& place : places) {
         if (place.sheet != which) continue;
         const FlatPart& part = parts[static_cast<size_t>(place.part - 1)];
@@ -197,6 +255,12 @@ Drawing template_drawing(const std::vector<FlatPart>& parts, const std::vector<T
             drawing.layers[1].marks.push_back(on_sheet(hole.centre));
         }
     }
+    // Where sheets of one part meet: the same crosses on each.
+    for (const TemplatePlace& place : places)
+        if (place.sheet == which && place.tiled)
+            for (const double x : {in.margin_mm + overlap_mm / 2, in.sheet_width_mm - in.margin_mm - overlap_mm / 2})
+                for (const double y : {in.margin_mm + overlap_mm / 2, in.sheet_height_mm - in.margin_mm - overlap_mm / 2})
+                    drawing.layers[2].marks.push_back({x, y});
     const double out = in.margin_mm / 2;
     lines(drawing.layers[2], {in.margin_mm, out}, {1, 0}, {0, 1});
     lines(drawing.layers[2], {out, in.margin_mm}, {0, 1}, {1, 0});
@@ -212,8 +276,11 @@ TemplateResult template_sheet(const TemplateInput& in) {
     TemplateResult out;
     out.places = lay_out(parts, in);
     double area = 0;
+    std::vector<bool> counted(parts.size());
     for (const TemplatePlace& place : out.places) {
         out.sheets = std::max(out.sheets, place.sheet);
+        if (counted[static_cast<size_t>(place.part - 1)]) continue;
+        counted[static_cast<size_t>(place.part - 1)] = true;
         area += area_mm2(parts[static_cast<size_t>(place.part - 1)].outline);
     }
     out.used_percent = 100 * area / (static_cast<double>(out.sheets) * in.sheet_width_mm * in.sheet_height_mm);
@@ -258,7 +325,8 @@ const Record& TemplatePlace::record() {
                                      .add("sheet", &Out::sheet, "", "that it lies on")
                                      .add("x_mm", &Out::x_mm, "mm", "of its lower left corner, from the sheet's")
                                      .add("y_mm", &Out::y_mm, "mm", "the same, upwards")
-                                     .add("turned", &Out::turned, "", "by a quarter, anticlockwise");
+                                     .add("turned", &Out::turned, "", "by a quarter, anticlockwise")
+                                     .add("tiled", &Out::tiled, "", "one of several sheets that are glued together at their crosses");
     return record;
 }
 

@@ -19,6 +19,7 @@ struct TemplatePlace {
     long long sheet = 1;
     double x_mm = 0, y_mm = 0;  ///< of its lower left corner, from the sheet's
     bool turned = false;        ///< by a quarter, anticlockwise
+    bool tiled = false;         ///< one of several sheets that are glued together at their crosses
     static const Record& record();
 };
 
@@ -32,7 +33,7 @@ struct TemplateResult {
 
 /// Flat parts laid beside each other at 1:1 to be glued on and sawn: the largest first, each as low and as far left as it goes without
 /// coming nearer to another than the gap (outlines grown by half of it, by Clipper). A check scale of 100 mm stands at the foot and at the
-/// left. Throws InputError where a part is larger than a sheet.
+/// left. A part larger than a sheet is cut over several, which overlap by a centimetre and meet at crosses. Throws InputError.
 TemplateResult template_sheet(const TemplateInput& input);
 /// The same of parts that are drawn already.
 std::vector<TemplatePlace> lay_out(const std::vector<FlatPart>& parts, const TemplateInput& sheet);

@@ -162,13 +162,13 @@ Drawing drawing_of(const TurnedInput& in, const TurnedResult& out) {
     if (in.shape.bore_mm) {
         std::vector<Point> below;
         for (auto at = above.rbegin(); at != above.rend(); ++at) below.push_back({(*at)[0], -(*at)[1]});
-        drawing.layers.push_back({"section", {above, below}, {}, {}});
+        drawing.layers.push_back({"section", {above, below}, {}, {}, DrawingLayer::Of::cut});
     } else {
         // One outline round both halves; the two points on the axis are no corners.
         for (auto at = above.rbegin() + 1; at + 1 != above.rend(); ++at) whole.push_back({(*at)[0], -(*at)[1]});
-        drawing.layers.push_back({"section", {whole}, {}, {}});
+        drawing.layers.push_back({"section", {whole}, {}, {}, DrawingLayer::Of::cut});
     }
-    drawing.layers.push_back({"axis", {}, {}, {{0, 0}, {out.length_mm, 0}}});
+    drawing.layers.push_back({"axis", {}, {}, {{0, 0}, {out.length_mm, 0}}, DrawingLayer::Of::construction});
     return drawing;
 }
 
@@ -208,6 +208,8 @@ const Record& TurnedShape::record() {
                                      .add("bore_fit", &In::bore_fit, "", "hole's side of a fit, as in \"H7\"")
                                      .add("runout_mm", &In::runout_mm, "mm", "total indicator reading that it may show", above(0, 5))
                                      .add("hardened", &In::hardened, "", "and tempered")
+                                     .add("slot_mm", &In::slot_mm, "mm", "width of a screw's slot", above(0, 20))
+                                     .add("pin_hole_mm", &In::pin_hole_mm, "mm", "across it, for a taper pin", above(0, 50))
                                      .add("joined_by", &In::joined_by, "", "how it is fixed where it goes")
                                      .choices({"", "retainer", "soft-solder", "silver-solder", "press", "rivets", "taper-pin"})
                                      .because("it is screwed, pinned or free until a joint is said");

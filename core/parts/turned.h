@@ -24,7 +24,9 @@ struct TurnedShape {
     std::optional<std::string> bore_fit;  ///< hole's side: "H7"
     std::optional<double> runout_mm;      ///< TIR that it may show; absent: 0.05
     bool hardened = false;
-    std::string joined_by;  ///< how it is fixed where it goes: a way of fit.joint; empty: screwed, pinned or free
+    std::optional<double> slot_mm;      ///< of a screw: width of its slot
+    std::optional<double> pin_hole_mm;  ///< across it, for a taper pin: its small end
+    std::string joined_by;              ///< how it is fixed where it goes: a way of fit.joint; empty: screwed, pinned or free
     static const Record& record();
 };
 

@@ -155,7 +155,8 @@ using Drawer = std::vector<const Bush*>;
 bool of_use(const BushPlanInput& in, double clearance_mm, const Bush& bush) {
     if (bush.quantity <= 0 || bush.bore_mm < narrowest_bore * in.pivot_mm) return false;
     if (in.method == "broach-up") return bush.bore_mm <= in.pivot_mm + tiny_mm;
-    return bush.bore_mm <= in.pivot_mm + 2 * clearance_mm;
+    // Wider than what would have been left as it was is no bush.
+    return bush.bore_mm <= in.pivot_mm + in.leave_factor * clearance_mm + tiny_mm;
 }
 
 /// Bushes whose seat cleans up the worn hole and that do not stand proud; when all of those are too tall, the lowest of them.

@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "making/joints.h"
 #include "number/constants.h"
 #include "number/input_error.h"
 #include "number/units.h"
@@ -17,15 +18,21 @@ struct Joint {
     double least_mm, most_mm;  ///< gap each side
     double shear_N_mm2;
 };
-constexpr Joint joints[] = {{"rivet", 0, 0.02, 10},  // the collet's lip turned over a fresh seat: it holds by friction
-                            {"retainer", 0.02, 0.05, 10},
-                            {"soft solder", 0.05, 0.10, 15},
-                            {"silver solder", 0.05, 0.15, 80}};
+/// The collet's lip turned over a fresh seat holds by friction; what fills a gap is as in fit.joint.
+std::vector<Joint> joints() {
+    std::vector<Joint> all = {{"rivet", 0, 0.02, 10}};
+    for (const auto& [id, name] :
+         {std::pair("retainer", "retainer"), std::pair("soft-solder", "soft solder"), std::pair("silver-solder", "silver solder")}) {
+        const JointFiller* filler = joint_filler(id);
+        all.push_back({name, filler->gap_least_mm, filler->gap_most_mm, filler->shear_N_mm2});
+    }
+    return all;
+}
 constexpr double rivet_shear_N_mm2 = 100;
 constexpr double thin_sleeve_mm = 0.5;
 
-const Joint& joint_of(const std::string& name) {
-    for (const Joint& joint : joints)
+Joint joint_of(const std::string& name) {
+    for (const Joint& joint : joints())
         if (name == joint.name) return joint;
     throw InputError("joint", "\"" + name + "\"", "rivet, retainer, soft solder or silver solder");
 }
@@ -75,7 +82,11 @@ RepivotResult plan_repivot(const RepivotInput& in) {
                                      "since the old one is lost by it.";
     // As much as the hole stretches without bursting: a two-hundredth of it, and never more than five thousandths of a millimetre.
     const double press_mm = std::clamp(out.drill_mm / 200, 0.001, 0.005);
-    if (in.hardened) out.steps.push_back("Soften the end only: blue it, with the wheel and pinion kept cool in wet cloth.");
+    if (in.hardened)
+        out.steps.push_back(
+            "Hard steel: a carbide drill, slowly, with oil. Or let its end down first: dull red, above 600 °C, cooled slowly in ash or "
+            "lime, "
+            "wheel and pinion kept cool in wet cloth. Blue steel is still 50 to 56 HRC: no other drill enters it.");
     out.steps.insert(out.steps.end(),
                      {"Turn the stump flat, find the centre true to under 0.01 mm, drill slowly and straight.",
                       "The blank larger than its hole by a press fit of about " + print_fixed(press_mm, 3) +
@@ -131,7 +142,8 @@ const Record& HubRepairResult::record() {
                                      .add("gap_now_mm", &Out::gap_now_mm, "mm", "each side, as found")
                                      .add("sleeve", &Out::sleeve, "", "a sleeve is needed")
                                      .add("sleeve_bore_mm", &Out::sleeve_bore_mm, "mm", "its bore")
-                                     .add("sleeve_outside_mm", &Out::sleeve_outside_mm, "mm", "its outside; the hub is bored for it")
+                                     .add("sleeve_outside_mm", &Out::sleeve_outside_mm, "mm", "its outside")
+                                     .add("hub_bore_mm", &Out::hub_bore_mm, "mm", "of the hub for it: its outside and the joint's gap")
                                      .add("joint_holds_N_mm", &Out::joint_holds_N_mm, "N mm", "before it shears")
                                      .add("margin", &Out::margin, "", "what it holds ÷ the torque")
                                      .add("rivets_hold_N_mm", &Out::rivets_hold_N_mm, "N mm", "all rivets together")
@@ -142,16 +154,18 @@ const Record& HubRepairResult::record() {
 HubRepairResult plan_hub_repair(const HubRepairInput& in) {
     if (in.hub_mm < in.arbor_mm)
         throw InputError("hub_mm", print_short(in.hub_mm, 9), "at least the arbor, " + print_short(in.arbor_mm, 9));
-    const Joint& joint = joint_of(in.joint);
+    const Joint joint = joint_of(in.joint);
     HubRepairResult out;
     out.gap_least_mm = joint.least_mm;
     out.gap_most_mm = joint.most_mm;
     out.gap_now_mm = (in.hub_mm - in.arbor_mm) / 2;
     out.sleeve = out.gap_now_mm > joint.most_mm + 1e-9;
-    const double gap = 2 * joint.least_mm;
+    // The joint's gap is on both of the sleeve's sides: to the arbor inside it, and to the hub, which is opened only where the sleeve's
+    // wall would be too thin.
+    const double gap = joint.least_mm + joint.most_mm;
     out.sleeve_bore_mm = in.arbor_mm + gap;
-    const double least_outside = out.sleeve_bore_mm + 2 * thin_sleeve_mm;
-    out.sleeve_outside_mm = std::max(in.hub_mm - gap, least_outside);
+    out.sleeve_outside_mm = std::max(in.hub_mm - gap, out.sleeve_bore_mm + 2 * thin_sleeve_mm);
+    out.hub_bore_mm = out.sleeve_outside_mm + gap;
     const double radius = in.arbor_mm / 2;
     out.joint_holds_N_mm = joint.shear_N_mm2 * pi * in.arbor_mm * in.length_mm * radius;
     out.margin = out.joint_holds_N_mm / in.torque_N_mm;
@@ -166,13 +180,13 @@ HubRepairResult plan_hub_repair(const HubRepairInput& in) {
         out.verdict =
             "Too wide for " + in.joint + ": a sleeve " + print_fixed(out.sleeve_bore_mm, 2) + " inside, " +
             print_fixed(out.sleeve_outside_mm, 2) + " mm outside, " +
-            (out.sleeve_outside_mm > in.hub_mm - gap + 1e-9
-                 ? "for which the hub would have to be opened: first try to rivet or collet it again as it was; the sleeve" + holds + "."
-                 : "so that the hub stays as it is; it" + holds + ".");
+            (out.hub_bore_mm > in.hub_mm + 1e-9 ? "for which the hub would have to be opened to " + print_fixed(out.hub_bore_mm, 2) +
+                                                      " mm: first try to rivet or collet it again as it was; the sleeve" + holds + "."
+                                                : "so that the hub stays as it is; it" + holds + ".");
     else out.verdict = "The gap suits " + in.joint + "; it" + holds + ".";
-    if (out.margin < 3) out.verdict += " Less than three times is too little: take a stronger joint or a longer hub.";
+    if (out.margin < wanted_joint_margin) out.verdict += " Less than five times is too little: take a stronger joint or a longer hub.";
     if (in.joint == "soft solder") out.verdict += " The next hand will call solder a fault: rivet, collet and retainer come first.";
-    if (in.joint == "silver solder") out.verdict += " Silver solder wants about 650 °C: it anneals wheel and arbor.";
+    if (in.joint == "silver solder") out.verdict += " Silver solder flows at 610 to 700 °C: it softens wheel and arbor.";
     return out;
 }
 

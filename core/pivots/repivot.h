@@ -50,6 +50,7 @@ struct HubRepairResult {
     bool sleeve = false;
     double sleeve_bore_mm = 0;
     double sleeve_outside_mm = 0;
+    double hub_bore_mm = 0;  ///< that the hub has then
     double joint_holds_N_mm = 0;
     double margin = 0;  ///< what it holds ÷ the torque
     std::optional<double> rivets_hold_N_mm;
@@ -57,7 +58,8 @@ struct HubRepairResult {
     static const Record& record();
 };
 
-/// Shear over the joint's cylinder: soft solder 15, silver solder 80, retainer 10 N/mm²; brass rivets 100 N/mm².
+/// Shear over the joint's cylinder as in fit.joint: soft solder 15, silver solder 80, retainer 20 N/mm²; a collet's lip 10, brass rivets
+/// 100 N/mm².
 HubRepairResult plan_hub_repair(const HubRepairInput& input);
 std::vector<Working> explain_hub_repair(const HubRepairInput& input, const HubRepairResult& result);
 const Calculation& hub_repair_calculation();

@@ -112,6 +112,42 @@ private:
                 m_html +=
                     "<div class=\"danger\"><b>" + escaped(one->name) + ".</b> " + escaped(one->why + " " + one->what_to_do) + "</div>\n";
     }
+    /// Readings of our own work in hand are no finding of the clock's.
+    static bool slip_of_the_workshop(const std::string& finding) { return finding.starts_with("cards.out:"); }
+    static bool slip_in_the_diary(const std::string& line) {
+        return line.starts_with("Cut in the wrong place") || line.starts_with("Step open again") || line.starts_with("Tooth open again");
+    }
+    /// Worn holes, pivots and arbors as they were read, in words an owner knows.
+    void found_of_pivots(std::vector<std::string>& lines) const {
+        for (const DerivedHole& hole : m_derived.pivots.holes) {
+            const HoleRecord& read = hole.record;
+            if (!read.pivot_state.empty() && read.pivot_state != pivot_states().front())
+                lines.push_back(hole.name + ": the pivot is " + read.pivot_state + ".");
+            constexpr double oval_mm = 0.03;
+            if (read.hole_max_mm && read.hole_min_mm && *read.hole_max_mm - *read.hole_min_mm > oval_mm)
+                lines.push_back(hole.name + ": the hole is worn oval, " + length(*read.hole_max_mm) + " by " + length(*read.hole_min_mm) +
+                                ".");
+            else if (!hole.decision.empty() && hole.decision != "leave" && hole.decision != "repivot-first")
+                lines.push_back(hole.name + ": the hole is worn.");
+        }
+        for (const auto& [arbor, runout] : m_derived.pivots.runout)
+            if (runout.verdict == "straighten")
+                if (const ArborRecord* record = m_job.survey.pivots.arbor(arbor); record && record->tir_mm)
+                    lines.push_back(m_job.train.name_of_arbor(arbor) + ": the arbor is bent, and swings by " + length(*record->tir_mm) +
+                                    ".");
+    }
+    void found_lost(std::vector<std::string>& lines) const {
+        for (const JobArbor& arbor : m_job.train.arbors) {
+            const auto lost = [&](const Count& count, const char* part) {
+                return count.is == Count::Is::lost || m_job.train.choice(arbor.train.id + part);
+            };
+            const bool wheel = lost(arbor.train.wheel, ".wheel"), pinion = lost(arbor.train.pinion, ".pinion");
+            if (wheel || pinion)
+                lines.push_back(arbor.called() + (wheel && pinion ? ": the arbor is lost, with its wheel and pinion."
+                                                  : wheel         ? ": the wheel is lost."
+                                                                  : ": the pinion is lost."));
+        }
+    }
     void condition() {
         h2("As it was found");
         std::vector<std::string> lines;
@@ -120,6 +156,8 @@ private:
                 const ConditionRecord* told = m_job.survey.condition(spot.part);
                 lines.push_back(spot.name + ": " + spot.verdict + (told && !told->note.empty() ? ". " + told->note : "."));
             }
+        found_of_pivots(lines);
+        found_lost(lines);
         if (lines.empty()) p("Nothing was noted that is not in order."), missing("what the survey found");
         list(lines);
         if (!m_derived.survey.earlier.empty()) {
@@ -133,8 +171,38 @@ private:
         h2("Judgements");
         std::vector<std::string> judged;
         for (const Finding& finding : m_derived.findings)
-            judged.push_back(finding.sentence + " " + finding.reason + (finding.verdict.empty() ? "" : " (" + finding.verdict + ")"));
+            if (!slip_of_the_workshop(finding.id))
+                judged.push_back(finding.sentence + " " + finding.reason + (finding.verdict.empty() ? "" : " (" + finding.verdict + ")"));
         list(judged);
+    }
+    /// What is expected, from least to most, and what nobody has priced yet.
+    void labour() {
+        constexpr double hour = 60, least = 0.8, most = 1.5;
+        const double hours = m_order.minutes_left / hour;
+        const std::string range = print_fixed(least * hours, 1) + " to " + print_fixed(most * hours, 1) + " hours";
+        p("Work still to be done: " + print_fixed(hours, 1) + " hours; it may be " + range + ".");
+        double parts = 0;
+        std::vector<std::string> unpriced;
+        for (const DerivedCard& card : m_derived.cards.cards) {
+            const CardStep* take = card.step("take");
+            if (!card.stock || !take || take->done) continue;
+            if (card.stock->price) parts += *card.stock->price;
+            else unpriced.push_back(card.name);
+        }
+        if (const auto price = m_derived.cards.hour_price) {
+            const double work = hours * *price;
+            p("At " + money(*price) + " an hour: " + money(work) + (parts > 0 ? ", and metal for " + money(parts) : "") + ". Together " +
+              money(work + parts) + "; from " + money(least * work + parts) + " to " + money(most * work + parts) + ".");
+        } else {
+            if (parts > 0) p("Metal: " + money(parts) + ".");
+            missing("the price of an hour");
+        }
+        if (!unpriced.empty()) {
+            std::string names;
+            for (const std::string& name : unpriced) names += (names.empty() ? "" : "; ") + name;
+            p("Not priced yet: the metal for " + names + ".");
+        }
+        p("This is what we expect, and no promise. What is found on the way is told before it is done.");
     }
     void estimate() {
         h2("What is proposed");
@@ -151,13 +219,7 @@ private:
                     false, 3);
             m_html += "</table>\n";
         }
-        constexpr double hour = 60;
-        double parts = 0;
-        for (const DerivedCard& card : m_derived.cards.cards)
-            if (card.stock && card.stock->price) parts += *card.stock->price;
-        p("Still to be worked: some " + print_fixed(m_order.minutes_left / hour, 1) + " hours" +
-          (parts > 0 ? ", metal for " + money(parts) : "") +
-          ". Expected, and not a promise: what is found on the way is told before it is done.");
+        labour();
         if (m_in.paper == "estimate") m_html += "<div class=\"sign\"><div>agreed, date</div><div>owner</div><div>workshop</div></div>\n";
     }
     void done() {
@@ -180,7 +242,7 @@ private:
               (rate->rate_s_per_day >= 0 ? "gains" : "loses") + ").");
         if (!m_job.bench.runs.empty()) p("On test: " + m_order.ready.verdict);
         for (const DiaryLine& line : m_job.bench.diary)
-            if (line.noted) p(line.when + ": " + line.what), picture(line.photo);
+            if (line.noted && !slip_in_the_diary(line.what)) p(line.when + ": " + line.what), picture(line.photo);
     }
     void open_steps() {
         h2("Order of work");
@@ -227,7 +289,8 @@ private:
         h2("Diary");
         m_html += "<table width=\"100%\" cellpadding=\"3\" cellspacing=\"0\">";
         for (const DiaryLine& line : m_job.bench.diary)
-            row({line.when, line.what + (line.times > 1 ? " (" + std::to_string(line.times) + " times)" : "")});
+            if (!slip_in_the_diary(line.what))
+                row({line.when, line.what + (line.times > 1 ? " (" + std::to_string(line.times) + " times)" : "")});
         m_html += "</table>\n";
     }
     void after() {

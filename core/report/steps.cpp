@@ -81,8 +81,8 @@ private:
     bool any_tally() const { return !m_job.survey.tally.empty(); }
 
     void receive() {
-        add({"receive", "Receive it: who, what, in which state, pictures", "Photograph it now: you will need it to put it back.", "survey", 20,
-             !m_job.title.empty() && (!m_job.bench.received.empty() || !m_job.photo.empty())});
+        add({"receive", "Receive it: who, what, in which state, pictures", "Photograph it now: you will need it to put it back.", "survey",
+             20, !m_job.title.empty() && (!m_job.bench.received.empty() || !m_job.photo.empty())});
         add({"scope",
              "Agree what is to be done, and what not",
              "Signed with its date.",
@@ -258,6 +258,9 @@ private:
         } else {
             finish_brass();
         }
+        add({"wash", "Clean all of it once more, and peg every hole", "Polish and swarf that stay in it grind its pivots.", "bench", 30,
+             false, "solvents"});
+        stage();
         for (const DriveRecord& drive : m_job.power.drives) {
             const auto& steps = drive_steps(drive.is);
             if (drive.as<WeightDrive>()) continue;

@@ -118,7 +118,7 @@ FlatPart solid_of(const CountWheelInput& in, const CountWheelResult& out) {
 
 Drawing drawing_of(const CountWheelInput& in, const CountWheelResult& out) {
     const FlatPart part = solid_of(in, out);
-    DrawingLayer bore{"bore", {}, part.holes, {{0, 0}}}, slots{"slots", {}, {}, {}};
+    DrawingLayer bore{"bore", {}, part.holes, {{0, 0}}}, slots{"slots", {}, {}, {}, DrawingLayer::Of::mark};
     const double radius = *in.diameter_mm / 2;
     for (const CountWheelGroup& group : out.groups)
         slots.marks.push_back({radius * std::cos(group.slot_deg * rad_per_deg), radius * std::sin(group.slot_deg * rad_per_deg)});

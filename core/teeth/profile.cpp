@@ -118,8 +118,8 @@ Drawing profile_drawing(const ProfileInput& in) {
     const ToothForm& form = in.part == "wheel" ? forms.wheel : forms.pinion;
     Drawing drawing{in.part + " of " + std::to_string(form.count),
                     {{"outline", {form_outline(form, in.mesh.module_mm, in.points_per_flank)}, {}, {}},
-                     {"pitch circle", {}, {{{0, 0}, in.mesh.module_mm * form.pitch_radius()}}, {}},
-                     {"centre mark", {}, {}, {{0, 0}}}}};
+                     {"pitch circle", {}, {{{0, 0}, in.mesh.module_mm * form.pitch_radius()}}, {}, DrawingLayer::Of::construction},
+                     {"centre mark", {}, {}, {{0, 0}}, DrawingLayer::Of::mark}}};
     // Drilled holes are circles to a machine, not polygons.
     if (form.trundle > 0) {
         DrawingLayer holes{"trundle holes", {}, {}, {}};

@@ -114,7 +114,7 @@ TEST_CASE("a chosen bush cleans up the worn hole, stands flush, and no other of 
                 RC_ASSERT(plan.bush->bore_mm <= in.pivot_mm + 1e-9);
                 if (other.bore_mm <= in.pivot_mm + 1e-9) RC_ASSERT(other.bore_mm <= plan.bush->bore_mm + 1e-9);
             } else {
-                const bool rattles = other.bore_mm - in.pivot_mm > 2 * (wanted - in.pivot_mm);
+                const bool rattles = other.bore_mm - in.pivot_mm > in.leave_factor * (wanted - in.pivot_mm);
                 if (!rattles) RC_ASSERT(std::abs(plan.bush->bore_mm - wanted) <= std::abs(other.bore_mm - wanted) + 1e-8);
             }
             if (other.bore_mm == plan.bush->bore_mm) RC_ASSERT(other.height_mm <= plan.bush->height_mm);

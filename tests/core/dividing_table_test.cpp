@@ -23,6 +23,18 @@ TEST_CASE("a dividing table's moves sum to the work's turn, for every count, and
         const DividingTableResult out = dividing_table(of(divisions));
         CAPTURE(divisions, out.circle);
         REQUIRE(out.rows.size() == static_cast<size_t>(divisions));
+        if (out.second_circle) {
+            // Two circles of one plate: whole turns in whole numbers, over a common denominator.
+            const long long a = out.circle, b = *out.second_circle;
+            const DividingRow& move = out.rows[1];
+            CHECK(divisions * (move.turns * a * b + move.holes * b + out.second_holes * a) == 60 * a * b);
+            const auto plates = of(divisions).dividing.head.plates;
+            CHECK(std::any_of(plates.begin(), plates.end(), [&](const auto& plate) {
+                return std::count(plate.begin(), plate.end(), a) == 1 && std::count(plate.begin(), plate.end(), b) == 1;
+            }));
+            CHECK_FALSE(divides_exactly(of(divisions).dividing.head, divisions));
+            continue;
+        }
         // The crank as it is turned: holes counted one by one, the last move closing the turn.
         long long stands = 0;
         for (const DividingRow& row : out.rows) {

@@ -38,8 +38,19 @@ TEST_CASE("limits of common fits are those of the printed tables") {
     CHECK_THAT(fit_limits({10, "H7", "s6"}).verdict, Catch::Contains("Presses in always"));
     CHECK_THROWS_WITH(fit_limits({10, "G7", "g6"}), Catch::StartsWith("hole: got \"G7\""));
     CHECK_THROWS_WITH(fit_limits({10, "H7", "x6"}), Catch::StartsWith("shaft: got \"x6\""));
-    CHECK_THROWS_WITH(fit_limits({10, "H9", "g6"}), Catch::StartsWith("hole"));
-    CHECK_THROWS_WITH(fit_limits({51, "H7", "g6"}), Catch::StartsWith("nominal_mm"));
+    // Of the standard's own tables, µm.
+    const auto shaft = [](double d, const char* of, double upper, double lower) {
+        const SizeLimits limits = shaft_limits(of, d);
+        INFO(d << " " << of);
+        CHECK(1000 * limits.upper_mm == Approx(upper));
+        CHECK(1000 * limits.lower_mm == Approx(lower));
+    };
+    shaft(25, "e8", -40, -73), shaft(40, "d9", -80, -142), shaft(20, "m6", 21, 8), shaft(70, "s6", 78, 59), shaft(100, "k6", 25, 3);
+    shaft(8, "g5", -5, -11), shaft(110, "s7", 114, 79), shaft(5, "h11", 0, -75), shaft(80, "f7", -30, -60), shaft(12, "js5", 4, -4);
+    CHECK(1000 * hole_limits("H11", 100).upper_mm == Approx(220));
+    CHECK(1000 * hole_limits("H9", 3).upper_mm == Approx(25));
+    CHECK_THROWS_WITH(fit_limits({10, "H12", "g6"}), Catch::StartsWith("hole"));
+    CHECK_THROWS_WITH(fit_limits({121, "H7", "g6"}), Catch::StartsWith("nominal_mm"));
 }
 
 TEST_CASE("holes on a circle have the distances that their coordinates have, and turn with their start") {
@@ -100,7 +111,7 @@ TEST_CASE("a ring sits as deep as the rim allows, and its joint holds what its s
 
 TEST_CASE("pipes on an arbor are sized from the outside in, and a wall that is too thin is told") {
     ConcentricInput in;
-    in.parts = {{"arbor", 2.0, {}, {}, 0.25}, {"cannon", {}, {}, "H7/g6", 0.4}, {"hour pipe", 5.0, {}, "H7/f7", 0.3}};
+    in.parts = {{"arbor", 2.0, {}, {}, 0.25, {}}, {"cannon", {}, {}, "H7/g6", 0.4, {}}, {"hour pipe", 5.0, {}, "H7/f7", 0.3, {}}};
     const ConcentricResult out = fit_concentric(in);
     REQUIRE(out.parts.size() == 3);
     CHECK(out.order == std::vector<std::string>{"hour pipe", "cannon", "arbor"});
@@ -118,19 +129,19 @@ TEST_CASE("pipes on an arbor are sized from the outside in, and a wall that is t
     in.parts[2].outside_mm = 3.2;
     CHECK_THAT(fit_concentric(in).warnings.front(), Catch::StartsWith("hour pipe: its wall is down to"));
     // What was measured on both sides and does not go together.
-    in.parts = {{"arbor", 3.1, {}, {}, 0.25}, {"cannon", 5.0, 3.05, {}, 0.25}};
+    in.parts = {{"arbor", 3.1, {}, {}, 0.25, {}}, {"cannon", 5.0, 3.05, {}, 0.25, {}}};
     CHECK_THAT(fit_concentric(in).warnings.front(), Catch::Contains("does not go onto arbor"));
     in.parts[1].bore_mm.reset();
     CHECK_THAT(fit_concentric(in).warnings.front(), Catch::Contains("has no fit"));
     // The arbor follows from the pipe on it.
-    in.parts = {{"arbor", {}, {}, {}, 0.25}, {"cannon", 5.0, 3.0, "H7/g6", 0.25}};
+    in.parts = {{"arbor", {}, {}, {}, 0.25, {}}, {"cannon", 5.0, 3.0, "H7/g6", 0.25, {}}};
     CHECK(fit_concentric(in).parts[0].outside->nominal_mm == Approx(3));
     in.parts[0].fit = "H7/g6";
     CHECK_THROWS_WITH(fit_concentric(in), Catch::StartsWith("parts[0].fit"));
-    in.parts = {{"arbor", {}, {}, {}, 0.25}};
+    in.parts = {{"arbor", {}, {}, {}, 0.25, {}}};
     CHECK_THROWS_WITH(fit_concentric(in), Catch::StartsWith("parts[0].outside_mm"));
     in.parts = {};
     CHECK_THROWS_WITH(fit_concentric(in), Catch::StartsWith("parts"));
-    in.parts = {{"arbor", 3.0, {}, {}, 0.25}, {"cannon", 2.9, {}, {}, 0.25}};
+    in.parts = {{"arbor", 3.0, {}, {}, 0.25, {}}, {"cannon", 2.9, {}, {}, 0.25, {}}};
     CHECK_THROWS_WITH(fit_concentric(in), Catch::StartsWith("parts[1].outside_mm"));
 }

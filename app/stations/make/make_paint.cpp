@@ -97,9 +97,11 @@ void MakeStation::paint_part(QPainter& painter, const DerivedCard& part, const Q
     write(painter, font, t.ink, {x, row.center().y() - 3}, elided(font, words(part.name), room));
     const auto done = std::count_if(part.steps.begin(), part.steps.end(), [](const CardStep& step) { return step.done; });
     const bool wrong = std::any_of(part.steps.begin(), part.steps.end(), [](const CardStep& step) { return !step.right; });
-    const QString state = part.finished() ? tr("done")
-                          : waits         ? tr("waits for what it is joined to")
-                                          : tr("%1 of %2 steps").arg(done).arg(part.steps.size());
+    const CardStep* first = part.next();
+    const QString state = part.finished()  ? tr("done")
+                          : first->forbids ? tr("not to be cut yet")
+                          : waits          ? tr("waits for what it is joined to")
+                                           : tr("%1 of %2 steps").arg(done).arg(part.steps.size());
     write(painter, type(Type::note),
           wrong             ? t.ruby
           : part.finished() ? t.verdigris
@@ -164,7 +166,7 @@ void MakeStation::paint_ways(Column& page, const DerivedCard& part) {
     const Theme& t = page.inks();
     for (const TeethWay& way : part.ways) {
         const bool chosen = way.way == part.way;
-        const QString figures = way.possible ? tr("keeps %1 % of the rim, some %2 minutes")
+        const QString figures = way.possible ? tr("keeps %1 % of the rim, about %2 min")
                                                    .arg(words(print_fixed(way.keeps_percent, 0)), words(print_fixed(way.minutes, 0)))
                                              : words(way.reason);
         const QRectF at =
@@ -188,8 +190,10 @@ void MakeStation::paint_step(QPainter& painter, const QRectF& room, const Derive
         return;
     }
     page.gap(6);
+    if (next->forbids)
+        page.remark(tr("Not to be cut yet. Typed into the line it is settled; or overruled, with a reason (S)."), t.amber), page.gap(4);
     page.says(words(next->words), t.ink, m_large ? Type::great : Type::head, true);
-    if (next->size) {
+    if (next->size && !next->asks) {
         const CardSize& size = *next->size;
         page.gap(4);
         const QString symbol = words(m_document.job().length.symbol);
@@ -205,11 +209,22 @@ void MakeStation::paint_step(QPainter& painter, const QRectF& room, const Derive
     QStringList how;
     if (next->id == "take" && part.stock) how << words(part.stock->verdict);
     if (!next->tool.empty()) how << words(next->tool);
-    if (next->rpm) how << tr("%1 turns a minute").arg(words(print_fixed(*next->rpm, 0)));
+    if (next->rpm)
+        how << (next->feed_mm
+                    ? tr("%1 turns a minute, %2 mm a turn").arg(words(print_fixed(*next->rpm, 0)), words(print_fixed(*next->feed_mm, 3)))
+                    : tr("%1 turns a minute").arg(words(print_fixed(*next->rpm, 0))));
+    constexpr double warm_C = 60;
+    if (next->heat_C > warm_C) how << tr("up to %1 °C").arg(words(print_fixed(next->heat_C, 0)));
     how << tr("about %1 min").arg(words(print_fixed(next->minutes, 0)));
     page.says(how.join("  ·  "), t.ink, Type::text);
     if (!next->short_of.empty()) page.says(tr("Not in the drawers: %1").arg(words(next->short_of)), t.amber, Type::text);
     if (!next->check.empty()) page.says(words(next->check), t.steel, Type::text);
+    if (const HeatBorne* spoilt = part.spoilt_by(*next))
+        page.remark(tr("So hot a step spoils what is there: %1 at %2 °C.").arg(words(spoilt->what), words(print_fixed(spoilt->bears_C, 0))),
+                    t.ruby);
+    if (next->id == "join")
+        for (const JointWay& way : part.joints)
+            page.says(tr("%1: %2").arg(words(way.way), words(way.reason)), way.possible ? t.ink : t.steel);
     if (!next->caution.empty()) {
         page.gap(4);
         page.remark(words(next->caution), t.amber);

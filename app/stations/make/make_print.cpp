@@ -38,10 +38,32 @@ void print_steps(Sheet& sheet, const DerivedCard& card, const LengthUnit& unit, 
         QStringList small;
         if (!step.tool.empty()) small << words(step.tool);
         if (step.rpm) small << QObject::tr("%1 turns a minute").arg(words(print_fixed(*step.rpm, 0)));
+        constexpr double warm_C = 60;
+        if (step.heat_C > warm_C) small << QObject::tr("up to %1 °C").arg(words(print_fixed(step.heat_C, 0)));
         if (!step.check.empty()) small << words(step.check);
         if (!small.isEmpty()) high += sheet.wrapped(27, y + high + 0.6, 100, 7.5, small.join(" · "));
         if (!step.caution.empty()) high += sheet.wrapped(27, y + high + 0.6, 100, 7.5, QObject::tr("Caution: %1").arg(words(step.caution)));
         y += std::max(high, step.read_mm ? 9.0 : 5.0) + 3;
+    }
+}
+
+/// The moves of the crank, tooth by tooth, in columns; one line where every move is the same.
+void print_moves(Sheet& sheet, const DerivedCard& card) {
+    if (!card.table || card.table->circle == 0) return;
+    sheet.next_page();
+    sheet.text(20, 24, 14, QObject::tr("%1: dividing").arg(words(card.name)), true);
+    double y = 32 + sheet.wrapped(20, 32, 170, 9, words(card.table->verdict));
+    constexpr double last = 280, line = 5, wide = 34;
+    double x = 20;
+    const double top = y + 4;
+    y = top;
+    for (const DividingRow& row : card.table->rows) {
+        if (y > last) y = top, x += wide;
+        if (x > 170) sheet.next_page(), x = 20, y = top;
+        sheet.line(x, y - 2.6, x + 2.6, y - 2.6, 0.15), sheet.line(x + 2.6, y - 2.6, x + 2.6, y, 0.15), sheet.line(x + 2.6, y, x, y, 0.15),
+            sheet.line(x, y, x, y - 2.6, 0.15);
+        sheet.text(x + 4, y, 8, QObject::tr("%1: %2 + %3").arg(row.tooth).arg(row.turns).arg(row.holes));
+        y += line;
     }
 }
 
@@ -66,6 +88,28 @@ void print_card(Sheet& sheet, const Job& job, const DerivedCard& card) {
     paint_large(sheet.painter, QRectF(0, 0, pixels_wide, 230), card, job.length);
     sheet.painter.restore();
     print_steps(sheet, card, job.length, std::max(y + 8, 84.0));
+    print_moves(sheet, card);
+}
+
+/// Each with its name inside it, or where that has no room with its number, which is told at the head of the sheet.
+void label_parts(Sheet& sheet, const std::vector<const DerivedCard*>& cards, const std::vector<FlatPart>& parts,
+                 const std::vector<TemplatePlace>& places, const TemplateInput& paper, long long which) {
+    QStringList numbered;
+    for (const TemplatePlace& place : places) {
+        if (place.sheet != which) continue;
+        const auto part = static_cast<size_t>(place.part - 1);
+        double low = 1e18, high = -1e18;
+        for (const Point& p : parts[part].outline)
+            low = std::min(low, p[place.turned ? 1 : 0]), high = std::max(high, p[place.turned ? 1 : 0]);
+        constexpr double inside = 2, letter_mm = 1.4;
+        const QString name = words(cards[part]->name);
+        const bool fits = static_cast<double>(name.length()) * letter_mm + 2 * inside < high - low;
+        const double x = std::max(place.x_mm, paper.margin_mm), y = std::max(place.y_mm, paper.margin_mm);
+        sheet.text(fits ? x + inside : std::max(place.x_mm, paper.margin_mm) + (high - low) / 2 - letter_mm / 2,
+                   paper.sheet_height_mm - y - inside, 7, fits ? name : QString::number(place.part));
+        if (!fits) numbered << QObject::tr("%1 %2").arg(place.part).arg(name);
+    }
+    if (!numbered.isEmpty()) sheet.text(paper.margin_mm, 14, 7, numbered.join(", "));
 }
 
 void print_templates(Sheet& sheet, const Job& job, const std::vector<const DerivedCard*>& cards, const std::vector<FlatPart>& parts,
@@ -96,12 +140,15 @@ void print_templates(Sheet& sheet, const Job& job, const std::vector<const Deriv
         sheet.painter.save();
         sheet.painter.setPen(QPen(black, 0.15 * sheet.px));
         sheet.painter.setBrush(Qt::NoBrush);
+        // A part that goes over several sheets ends at the margin of each.
+        constexpr double scale_room = 9;
+        const QPointF corner = sheet.at(paper.margin_mm - scale_room, paper.margin_mm - scale_room),
+                      far = sheet.at(paper.sheet_width_mm - paper.margin_mm + scale_room,
+                                     paper.sheet_height_mm - paper.margin_mm + scale_room);
+        sheet.painter.setClipRect(QRectF(corner, far));
         sheet.painter.drawPath(path);
         sheet.painter.restore();
-        for (const TemplatePlace& place : places)
-            if (place.sheet == which)
-                sheet.text(place.x_mm + 2, paper.sheet_height_mm - place.y_mm - 2, 7,
-                           words(cards[static_cast<size_t>(place.part - 1)]->name));
+        label_parts(sheet, cards, parts, places, paper, which);
         sheet.text(paper.margin_mm, 10, 9,
                    QObject::tr("%1 – templates at 1 : 1, sheet %2 of %3: 100 mm both ways, or do not trust it")
                        .arg(words(job.title))
@@ -137,16 +184,7 @@ Printout MakeStation::templates() const {
         if (card.flat || card.pattern) parts.push_back(card.flat ? *card.flat : *card.pattern), all.push_back(card);
     if (parts.empty()) throw InputError("print", "a job without flat parts", "a hand, bracket, door or panel: begin one by hand");
     TemplateInput paper;
-    // What is larger than the small paper goes on the next.
-    QPageSize::PageSizeId size = QPageSize::A4;
-    try {
-        echappe::lay_out(parts, paper);
-    } catch (const InputError&) {
-        size = QPageSize::A3;
-        paper.sheet_width_mm = 297, paper.sheet_height_mm = 420;
-        echappe::lay_out(parts, paper);
-    }
-    return {tr("templates"), size, QPageLayout::Portrait, [job = m_document.job(), all, parts, paper](Sheet& sheet) {
+    return {tr("templates"), QPageSize::A4, QPageLayout::Portrait, [job = m_document.job(), all, parts, paper](Sheet& sheet) {
                 std::vector<const DerivedCard*> cards;
                 for (const DerivedCard& card : all) cards.push_back(&card);
                 print_templates(sheet, job, cards, parts, paper);

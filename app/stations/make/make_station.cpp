@@ -38,7 +38,7 @@ std::vector<SumCard::Tab> MakeStation::tabs() {
     };
     const auto take = SumCard::typed_into_part<CardsRecord>(
         m_document,
-        [id](CardsRecord& cards, const std::string& field, const std::string& word) { type_into_card(cards, id(), field, word); });
+        [id](CardsRecord& cards, const std::string& field, const std::string& word) { type_into_card(cards, id(), field, word, today()); });
     return {{tr("sizes"), tr("Sizes of a part that was begun by hand; of others what is known."),
              [this, id] { return card_sizes_sheet(record(), derived(), id()); }, take},
             {tr("metal"),
@@ -108,6 +108,8 @@ void MakeStation::go_on() {
         return;
     }
     if (next->reads) return emit told(tr("This step ends with a reading: type it into the line."), true);
+    if (next->forbids)
+        return emit told(tr("Nothing is cut before this is settled. S opens its sheet: type there why it is cut all the same."), true);
     end(DerivedCard(*now), CardStep(*next), {});
 }
 
