@@ -75,14 +75,35 @@ private:
     /// Begins a card; one that cannot be planned is left out, and why is told.
     template <class F>
     void card(const std::string& kind, const std::string& of, const std::string& name, const std::string& because, F&& plan) {
+        const PartCard* kept = m_from.record.card(kind + ":" + of);
         DerivedCard card;
-        card.kind = kind, card.id = kind + ":" + of, card.name = name, card.because = because;
-        const PartCard* kept = m_from.record.card(card.id);
+        const auto begin = [&](const PartCard* with) {
+            card = {};
+            card.kind = kind, card.id = kind + ":" + of, card.name = name, card.because = because;
+            plan(card, with);
+        };
         try {
-            plan(card, kept);
+            begin(kept);
         } catch (const InputError& error) {
-            m_out.faults[of] = error.field() + ": got " + error.got() + ", takes " + error.accepts();
-            return;
+            const std::string fault = error.field() + ": got " + error.got() + ", takes " + error.accepts();
+            if (!kept || kept->readings.empty()) {
+                m_out.faults[of] = fault;
+                return;
+            }
+            // A reading that no part can have does not take the card away: it is planned without, and told.
+            PartCard unread = *kept;
+            unread.readings.clear();
+            try {
+                begin(&unread);
+            } catch (const InputError&) {
+                m_out.faults[of] = fault;
+                return;
+            }
+            for (CardStep& step : card.steps)
+                if (step.id == kept->readings.back().step) {
+                    step.read_mm = kept->readings.back().value_mm, step.right = false;
+                    step.verdict = "That cannot be (" + fault + "): take it back and read it again.";
+                }
         }
         find_stock(card, kept, m_from.stores);
         reckon_time(card, kept, m_from.stores);
@@ -334,9 +355,13 @@ private:
             DerivedCard scratch;
             scratch.kind = kind_of_way(one.way);
             if (!one.possible) continue;
-            plan_way(scratch, one.way, nullptr);
-            reckon_time(scratch, nullptr, m_from.stores);
-            one.minutes = scratch.minutes;
+            try {
+                plan_way(scratch, one.way, nullptr);
+                reckon_time(scratch, nullptr, m_from.stores);
+                one.minutes = scratch.minutes;
+            } catch (const InputError&) {
+                // What its card wants first is told there; the way's own estimate stands.
+            }
         }
         const auto with_ways = [&](DerivedCard& card) { card.ways = ways.ways, card.way = way; };
         if (way == "new wheel") {

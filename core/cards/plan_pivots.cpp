@@ -1,3 +1,4 @@
+#include <algorithm>
 #include <cmath>
 
 #include "cards/plan.h"
@@ -67,7 +68,8 @@ void finish_pivot(Plan& plan, const PivotMaking& pivot) {
         "Straight in a strong glass: no barrel, no taper.";
     plan.read("pivot-" + pivot.end, "Burnish it, and read it", "burnisher, oil",
               {made, made + 0.01, made - 0.01, plan.from(hole, "the hole")}, [=](double read) {
-                  return read > made ? "Over by " + mm(read - made) + ": a little more."
+                  return read > made ? "Over by " + mm(read - made) +
+                                           (read > made + to_polish_mm ? ": back to the stone and the lap." : ": a little more.")
                                      : "Under by " + mm(made - read) + ": the play is " + mm(plan.size_of(hole) - read) +
                                            ". Within the school it may stay; else the hole is bushed to it.";
               });
@@ -193,7 +195,8 @@ void plan_arbor(DerivedCard& card, const ArborMaking& making, const PartCard* ke
     CardStep& mark = plan.step("mark", "Mark the collet's slot on the rod, and go back to it each time", "marker");
     mark.check = "What was true at one place of a collet is not at another.";
     const double body = making.body_mm;
-    arbor_stages(plan, body, (between - making.pinion_long_mm) * 0.7);
+    constexpr double least_mm = 1;
+    arbor_stages(plan, body, std::max(least_mm, (between - making.pinion_long_mm) * 0.7));
     CardStep& turn = plan.read("body", "Turn the arbor on both sides of the pinion", "graver, stages from the outer end",
                                {body, body + 0.05, body - 0.1, "as stiff as its neighbours"},
                                out_of("it bends more easily; above three quarters of the drawing's it may stay."));
@@ -217,7 +220,7 @@ void plan_arbor(DerivedCard& card, const ArborMaking& making, const PartCard* ke
               });
     for (const PivotMaking& pivot : making.pivots) finish_pivot(plan, pivot);
     runout(plan, "true", "Between the pivots, at the middle: runout", limit,
-           "what hangs on it swings by half of that; straighten it now, before wheel and pinion are fixed.");
+           "what hangs on it swings by half of that; straighten it now, before its wheel is fixed.");
     plan.step("free", "The arbor alone between the plates: it falls over when the plates are tipped", "").check =
         "End shake both ways, and it tips freely.";
 }

@@ -12,7 +12,9 @@ std::vector<CuttingPass> cutting_passes(const ToothForm& form, double module_mm,
     std::vector<CuttingPass> passes;
     for (const double share : shares) {
         const double depth = share * whole, meets = root + depth;
-        const double gap = 2 * meets * (half_pitch - half_angle_at(form, meets / module_mm));
+        // At the tip itself the form ends: a hair below it, it still has its land.
+        constexpr double hair = 1 - 1e-9;
+        const double gap = 2 * meets * (half_pitch - half_angle_at(form, std::min(meets / module_mm, hair * form.outside_radius())));
         passes.push_back({depth, std::max(0.0, 2 * half_pitch * outside - gap)});
     }
     return passes;

@@ -11,6 +11,7 @@
 #include "app/bench.h"
 #include "app/pdf.h"
 #include "stations.h"
+#include "support/dxf_corners.h"
 #include "train/edits.h"
 
 using namespace echappe;
@@ -75,11 +76,12 @@ TEST_CASE("the exported DXF and SVG are closed outlines of the drawn sizes withi
     Outline outline;
     REQUIRE(DL_Dxf().in(in, &outline));
     CHECK(outline.closed);
-    REQUIRE(outline.points.size() > 900);
-    CHECK(outline.points.size() % 90 == 0);
+    REQUIRE(outline.points.size() > 360);
     CHECK(outline.crossings == bench.derived().making.of(*teeth.mesh()).wheel_blank->arms);
     CHECK(outline.circles == 2);  // pitch circle and bore
     CHECK(std::abs(largest(outline.points) - radius) < 0.001);
+    // Its arcs as another reader draws them.
+    for (const auto& [x, y] : DxfCorners(text_of(dxf), "outline").corners()) CHECK(std::hypot(x, y) < radius + 0.001);
 
     const QString svg = folder.filePath("wheel.svg");
     bench.window.export_to(svg);
@@ -89,7 +91,8 @@ TEST_CASE("the exported DXF and SVG are closed outlines of the drawn sizes withi
     const std::regex pair("[ML](-?[0-9.]+),(-?[0-9.]+)");
     for (std::sregex_iterator it(path.begin(), path.end(), pair), end; it != end; ++it)
         points.emplace_back(std::stod((*it)[1]), std::stod((*it)[2]));
-    CHECK(points.size() == outline.points.size());
+    CHECK(points.size() > 900);
+    CHECK(points.size() % 90 == 0);
     CHECK(std::abs(largest(points) - radius) < 0.001);
     CHECK_THROWS(bench.window.export_to(folder.filePath("wheel.bmp")));
     CHECK_THROWS(bench.window.export_to("/no/such/folder/wheel.svg"));

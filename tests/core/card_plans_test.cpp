@@ -258,8 +258,22 @@ TEST_CASE("a cutter's passes leave a land that shrinks to the finished tooth's o
     const double outside = 2 * form.outside_radius() * 0.8;
     const std::vector<CuttingPass> passes = cutting_passes(form, 0.8, outside, {0.25, 0.5, 0.75, 1});
     for (size_t i = 1; i < passes.size(); ++i) CHECK(passes[i].land_mm < passes[i - 1].land_mm);
-    // At full depth what is left is the tip of the tooth: none, where its flanks meet.
-    CHECK(passes.back().land_mm == Approx(2 * outside / 2 * half_angle_at(form, form.outside_radius())).margin(1e-6));
+    // At full depth what is left is the tip of the tooth, as its outline has it.
+    const auto tip_of = [](const ToothForm& of, double m) {
+        const std::vector<Point> outline = form_outline(of, m, 48);
+        double most = 0, land = 0;
+        for (const Point& p : outline) most = std::max(most, std::hypot(p[0], p[1]));
+        for (size_t i = 0; i < outline.size(); ++i) {
+            const Point &a = outline[i], &b = outline[(i + 1) % outline.size()];
+            if (std::min(std::hypot(a[0], a[1]), std::hypot(b[0], b[1])) > most - 1e-3 * m) land += std::hypot(a[0] - b[0], a[1] - b[1]);
+        }
+        return land / static_cast<double>(of.count);
+    };
+    CHECK(passes.back().land_mm == Approx(tip_of(form, 0.8)).margin(2e-3));
+    mesh.wheel = 96, mesh.pinion = 8, mesh.module_mm = 0.85;
+    const ToothForm fewer = mesh_forms(mesh, false, 48).wheel;
+    CHECK(cutting_passes(fewer, 0.85, 2 * fewer.outside_radius() * 0.85, {1}).back().land_mm == Approx(tip_of(fewer, 0.85)).margin(2e-3));
+    CHECK(tip_of(fewer, 0.85) > 0.1);
     CHECK(passes.back().depth_mm == Approx((form.addendum + form.dedendum) * 0.8));
     // The gap, drawn up by what is still to go, crossing the outside: found point by point.
     const double up = passes[1].depth_mm - passes.back().depth_mm;

@@ -288,6 +288,11 @@ std::vector<Scene> MakeStation::scenes() {
             const DerivedCard* now = derived().card(id);
             const CardStep* next = now ? now->next() : nullptr;
             if (!next || next->divides) break;
+            if (next->asks) {
+                m_chosen = id;
+                m_round.keep(m_round.simulated(), true);
+                continue;
+            }
             m_document.edit(end_step(id, next->id, next->reads ? std::optional(next->size->nominal_mm) : std::nullopt, today()));
         }
         for (long long tooth = 1; tooth <= cut_so_far; ++tooth) m_document.edit(tick_tooth(id, tooth));
@@ -297,7 +302,10 @@ std::vector<Scene> MakeStation::scenes() {
         for (const PartToBegin& part : parts_to_begin())
             if (part.id == "cock") begin(part);
     };
-    return {{"make-dividing", "tide-house", cut}, {"make-begun", "granary", door, {}, [this] { show(Show::sheets); }}};
+    // A ring on a wheel whose module nobody read: what is asked before metal is taken.
+    const auto first = [this] { choose_card("ring:tide-1.wheel"); };
+    return {{"make-first", "tide-house", first},
+            {"make-dividing", "tide-house", cut}, {"make-begun", "granary", door, {}, [this] { show(Show::sheets); }}};
 }
 
 QString MakeStation::length(double mm) const {
