@@ -197,7 +197,7 @@ void CalliperLine::refresh() {
     if (m_typed_for.round || m_line->text().isEmpty()) follow_question();
     const auto now = m_round->asked();
     m_line->setEnabled(now.has_value());
-    const QString asked = now ? tr("%1, %2").arg(now->name, now->typed_as) : tr("nothing to measure here");
+    const QString asked = now ? tr("%1, %2").arg(now->name, now->typed_as) : tr("readings");
     if (m_line->accessibleName() != asked) m_line->setAccessibleName(asked);
     show_who_takes_figures();
 }
@@ -340,7 +340,7 @@ void CalliperLine::paint(QPainter& painter) {
     // A stroke under the line where the next figure goes.
     if (takes_figures()) painter.fillRect(QRectF(label_x, 63, 190, 3), t.blued);
     const auto now = m_round->asked();
-    write(painter, type(Type::note), t.steel, {label_x, 20}, now ? now->name : tr("nothing to measure here"));
+    write(painter, type(Type::note), t.steel, {label_x, 20}, now ? now->name : QString());
     if (now) write(painter, type(Type::text), t.steel, {label_x + 196, 52}, now->typed_as);
     const double room = width() - words_x - tray_width - 16;
     const double name_wide = now ? width_of(type(Type::note), now->name) : 0;

@@ -12,6 +12,7 @@
 #include "number/units.h"
 #include "survey/edits.h"
 #include "train/edits.h"
+#include "train/next_measurement.h"
 #include "train/reading.h"
 
 namespace echappe {
@@ -37,8 +38,8 @@ std::optional<ReadingRound::Asked> SolverRound::asked() const {
     if (now->key.kind == "direction") asked.letters = "rlcRLC";
     const auto& restore = m_document.derived().train.restore;
     if (restore && restore->next_measurement && now->key == restore->next_measurement->key)
-        asked.note =
-            QObject::tr("of all readings this one tells most: %1 bit").arg(m_document.derived().train.next_bits.value_or(0), 0, 'f', 1);
+        asked.note = QObject::tr("Measure this next: %1")
+                         .arg(words(leaves_in_words(restore->entropy_bits, m_document.derived().train.next_bits.value_or(0))));
     else if (now->taken) asked.note = QObject::tr("taken already; a new reading replaces it");
     return asked;
 }

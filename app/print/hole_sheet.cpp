@@ -185,7 +185,7 @@ Printout survey_sheet(const Job& job, const Derived& derived) {
                     y += 11;
                 };
                 list("Wants a decision or work, in order", derived.survey.needed, true);
-                if (!derived.survey.earlier.empty()) list("What earlier hands did", derived.survey.earlier, false);
+                if (!derived.survey.earlier.empty()) list("Earlier repairs", derived.survey.earlier, false);
             }};
 }
 

@@ -90,7 +90,7 @@ void HelpSheet::find(bool back) {
         if (i > 0) text.moveCursor(back ? QTextCursor::End : QTextCursor::Start);
         if (text.find(what, way)) return m_pages->setCurrentWidget(&text);
     }
-    m_said->setText(tr("“%1” stands on no page. Try fewer letters.").arg(what));
+    m_said->setText(tr("“%1” is not in the help. Try fewer letters.").arg(what));
     m_said->show();
 }
 

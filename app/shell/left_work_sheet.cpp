@@ -24,7 +24,7 @@ QString day(const QDateTime& time) { return time.toString("yyyy-MM-dd HH:mm"); }
 QString standing_of(const Journal::Entry& entry, const FileStamp& now) {
     if (entry.about.job_path.isEmpty())
         return entry.about.demo.isEmpty() ? QObject::tr("never saved") : QObject::tr("edits on a demo, never saved");
-    if (!now.there) return QObject::tr("its file is gone; taking it up and saving writes it again, after a question");
+    if (!now.there) return QObject::tr("The original file is missing. Recover and save to recreate it");
     if (!now.same_content(entry.about.base))
         return QObject::tr("THE FILE WAS SAVED LATER, %1: this comes back beside it, without a name")
             .arg(day(QDateTime::fromSecsSinceEpoch(now.modified_s)));
@@ -59,7 +59,7 @@ void LeftWorkSlips::paint(QPainter& painter) {
     painter.fillRect(rect(), t.ground);
     write(painter, type(Type::head, true), t.ink, {left, 34}, tr("Left unsaved by an earlier run"));
     write(painter, type(Type::text), t.steel, {left, 56},
-          tr("↑ ↓ choose  ·  Enter takes it up  ·  Delete throws it away  ·  Escape leaves all of it lying"));
+          tr("↑ ↓ choose  ·  Enter recovers it  ·  Delete discards it  ·  Escape leaves it for later"));
     // The spike they are on.
     painter.setPen(QPen(t.steel, 2));
     painter.drawLine(QPointF(26, head_high - 18), QPointF(26, height() - 14.0));
@@ -93,7 +93,7 @@ void LeftWorkSlips::paint_slip(QPainter& painter, size_t index, double y) {
     place({"slip:" + number, slip, [this, index] { m_chosen = index, m_asked = -1, update(); }, m_standing[index], {}});
     double x = act(left, "take:", tr("Take it up"), t.blued, [this, index] { emit taken_up(m_entries[index]); });
     const bool asked = m_asked == static_cast<int>(index);
-    act(x, "discard:", asked ? tr("Throw it away: press once more") : tr("Throw it away"), asked ? t.ruby : t.steel,
+    act(x, "discard:", asked ? tr("Press once more to discard it") : tr("Throw it away"), asked ? t.ruby : t.steel,
         [this, index] { throw_away(index); });
 }
 

@@ -140,8 +140,8 @@ std::string in_words(const BeatAnalysisResult& out, const BeatsTold& told, bool 
     else if (out.longer_beat.empty())
         words += "It is in beat as far as can be told (" + print_measured(out.beat_error_ms, out.beat_error_u_ms) + " ms). ";
     else
-        words += "It limps by " + print_measured(out.beat_error_ms, out.beat_error_u_ms) + " ms: the interval after the " +
-                 out.longer_beat + " is the longer. ";
+        words += "Beat error " + print_measured(out.beat_error_ms, out.beat_error_u_ms) + " ms: the interval after the " + out.longer_beat +
+                 " is longer. ";
     if (out.missed > 0) words += std::to_string(out.missed) + " of " + std::to_string(out.beats + out.missed) + " beats were not heard. ";
     if (out.drifts)
         words += "The rate went " + std::string(out.drift_s_per_day > 0 ? "up" : "down") + " by " +

@@ -218,7 +218,7 @@ std::vector<Finding> findings_of_beat(const RateLog& log, const std::optional<Os
     });
     if (beats.per_hour && !put_right)
         if (const double limit = limp_limit_ms(oscillator, *beats.per_hour); heard.beat_error_ms > limit + 2 * heard.beat_error_u_ms)
-            found.push_back({"rate.limp", "caution", "It limps by " + print_measured(heard.beat_error_ms, heard.beat_error_u_ms) + " ms.",
+            found.push_back({"rate.limp", "caution", "Beat error " + print_measured(heard.beat_error_ms, heard.beat_error_u_ms) + " ms.",
                              "Heard over " + print_span(std::round(heard.seconds)) + "; from " + print_short(limit, 2) +
                                  " ms on it stops sooner when the oil thickens, and costs swing on one side. Put it in beat.",
                              "", ""});

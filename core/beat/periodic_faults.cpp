@@ -280,15 +280,14 @@ std::optional<Wave> best_wave(const Waves& waves, const std::vector<Beat>& beats
 /// How sure it is that it is not chance.
 std::string odds_in_words(double odds) {
     constexpr double beyond_doubt = 1e6;
-    return odds >= beyond_doubt ? "chance makes no such one."
-                                : "chance makes one like it once in " + print_many(std::floor(odds)) + " recordings.";
+    return odds >= beyond_doubt ? "far more than chance." : "chance makes one like it in " + print_many(std::floor(odds)) + " recordings.";
 }
 
 /// What a tooth has whose beats come early or late.
 std::string tooth_in_words(const PeriodicFault& fault, double early_ms_per_mm_short) {
     // A short tooth leaves the let-off corner before the others do, a long one after them.
     const bool early = fault.amplitude_ms < 0;
-    std::string words = early ? "early: the tooth that is let off there is short" : "late: the tooth that is let off there is long";
+    std::string words = early ? "early: one tooth is short" : "late: one tooth is long";
     if (early_ms_per_mm_short > 0)
         // How late a let-off is for a millimetre hangs on the swing: a figure, no more.
         words += ", by about " + print_short(std::abs(fault.amplitude_ms) / early_ms_per_mm_short, 1) + " mm";

@@ -220,7 +220,7 @@ const Record& ScopeChange::record() {
     using In = ScopeChange;
     static const Record record = Fields<In>()
                                      .add("date", &In::date, "", "when")
-                                     .add("words", &In::words, "", "what is done besides, or not")
+                                     .add("words", &In::words, "", "what was added or left out")
                                      .required()
                                      .add("agreed_by", &In::agreed_by, "", "who agreed");
     return record;

@@ -118,7 +118,7 @@ const Record& DerivedCard::record() {
                                      .add("bears", &Out::bears, "", "what a heat would spoil, and from which step on")
                                      .add("joints", &Out::joints, "", "weighed, where something is joined")
                                      .add("minutes", &Out::minutes, "min", "for all of it")
-                                     .add("minutes_left", &Out::minutes_left, "min", "still to be worked")
+                                     .add("minutes_left", &Out::minutes_left, "min", "work left")
                                      .add("cost", &Out::cost, "", "time and metal, in the workshop's money")
                                      .add("circle", &Out::circle, "", "where its holes stand")
                                      .add("notes", &Out::notes, "", "what else is to be known of it");

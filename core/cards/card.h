@@ -130,6 +130,12 @@ void plan_ring(DerivedCard& card, const CutRingInput& usual, const std::optional
 void plan_let_in(DerivedCard& card, const CutRingInput& wheel, const TeethWay& way, const std::vector<long long>& damaged,
                  const PartCard* kept);
 
+// The same of wood: nothing is soldered, hammered or hardened, and what is round goes oval with the season.
+void plan_wooden_wheel(DerivedCard& card, const WheelMaking& making, const std::string& wood, const PartCard* kept);
+void plan_wooden_pinion(DerivedCard& card, const PinionMaking& making, const PartCard* kept);
+void plan_wooden_teeth(DerivedCard& card, const CutRingInput& wheel, const std::string& wood, const std::vector<long long>& damaged,
+                       const PartCard* kept);
+
 struct BushMaking {
     BushPlanResult plan;
     double pivot_mm = 0;

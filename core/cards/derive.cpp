@@ -182,6 +182,7 @@ private:
                 constexpr double usual_plates = 40, pivots = 8;
                 making.arbor_long_mm = plates_at(arbor).value_or(usual_plates) + pivots;
                 making.seat_mm = std::max(0.5, 0.6 * root_of(mesh, false));
+                if (m_from.wood) return plan_wooden_pinion(card, making, kept), forbid(card, what_forbids(mesh, false), kept);
                 plan_pinion(card, making, kept);
                 name_cutter(card, cutter_for(mesh, "pinion")), tell_passes(card, mesh, false);
                 forbid(card, what_forbids(mesh, false), kept);
@@ -245,7 +246,10 @@ private:
         const MadeMesh& made = m_from.making.of(mesh);
         if (!made.wheel_blank) return;
         card("wheel", mesh.wheel_part, name(mesh.wheel_of, "wheel"), because, [&](DerivedCard& card, const PartCard* kept) {
-            plan_wheel(card, {*made.wheel_blank, root_of(mesh, true), mesh.module_mm.value, mesh.wheel, m_head}, kept);
+            const WheelMaking making{*made.wheel_blank, root_of(mesh, true), mesh.module_mm.value, mesh.wheel, m_head};
+            if (m_from.wood)
+                return plan_wooden_wheel(card, making, m_from.wood->wheel_wood, kept), forbid(card, what_forbids(mesh, true), kept);
+            plan_wheel(card, making, kept);
             name_cutter(card, cutter_for(mesh, "wheel")), tell_passes(card, mesh, true);
             forbid(card, what_forbids(mesh, true), kept);
             wait_for(card, "pinion:" + mesh.wheel_of + ".pinion");
@@ -264,7 +268,8 @@ private:
     }
     void arbor_made(const JobArbor& of) {
         const std::string& arbor = of.train.id;
-        if (!arbor_lost(arbor)) return;
+        // A wooden arbor is one piece with its leaves: the pinion's card has it.
+        if (!arbor_lost(arbor) || m_from.wood) return;
         const DerivedMesh* drives = mesh_with(arbor + ".wheel", true);
         const DerivedMesh* driven = mesh_with(arbor + ".pinion", false);
         card("arbor", arbor, name(arbor, "arbor"), "Its wheel and pinion are lost, and it with them.",
@@ -336,10 +341,15 @@ private:
         } catch (const InputError&) {
             return;  // a tooth beyond its count: the survey says so
         }
+        if (m_from.wood) no_ring_of_wood(ways);
         const WayChosen* chosen = m_from.record.way_of(mesh.wheel_part);
         const std::string way = chosen ? chosen->way : begun_way(mesh.wheel_part).value_or(ways.advised);
         const std::string because = "It was found with " + verdict + (chosen && !chosen->because.empty() ? ". " + chosen->because : ".");
         const auto plan_way = [&](DerivedCard& card, const std::string& by, const PartCard* kept) {
+            if (m_from.wood && by == "let in") return plan_wooden_teeth(card, asked.wheel, m_from.wood->wheel_wood, condition->teeth, kept);
+            if (m_from.wood)
+                return plan_wooden_wheel(card, {*made.wheel_blank, root_of(mesh, true), mesh.module_mm.value, mesh.wheel, m_head},
+                                         m_from.wood->wheel_wood, kept);
             for (const TeethWay& one : ways.ways)
                 if (one.way == by && by == "let in") plan_let_in(card, asked.wheel, one, condition->teeth, kept);
             if (by == "ring") {
@@ -375,6 +385,16 @@ private:
                  plan_way(card, way, kept);
                  with_ways(card);
              });
+    }
+    /// Solder and a ring are for metal; teeth of wood are let in or the wheel is made anew.
+    static void no_ring_of_wood(TeethWaysResult& ways) {
+        for (TeethWay& one : ways.ways) {
+            if (one.way == "ring") one.possible = false, one.reason = "The wheel is of wood: nothing is soldered on it.";
+            if (one.way == "let in" && one.possible)
+                one.reason = "Only the damaged teeth go: blocks with the grain along the tooth, glued.";
+        }
+        if (ways.advised != "ring") return;
+        ways.advised = ways.ways.front().possible ? "let in" : "new wheel";
     }
     /// A card that was begun stays, whatever its readings advise now: it says so itself.
     std::optional<std::string> begun_way(const std::string& part) const {
@@ -508,10 +528,10 @@ bool DerivedCards::can_begin(const DerivedCard& one) const {
 DerivedCards derive_cards(const CardsRecord& record, const TrainRecord& train_record, const DerivedTrain& train,
                           const MakingRecord& making_record, const DerivedMaking& making, const SurveyRecord& survey,
                           const DerivedPivots& pivots, const DerivedStrike& strike, const DerivedAlarm& alarm,
-                          const DerivedEscapement& escapement, const DerivedPower& power, const WorkshopHead& workshop,
-                          const Stores& stores) {
-    return FromDecisions(
-               {record, train_record, train, making_record, making, survey, pivots, strike, alarm, escapement, power, workshop, stores})
+                          const DerivedEscapement& escapement, const DerivedPower& power, const std::optional<WoodRecord>& wood,
+                          const WorkshopHead& workshop, const Stores& stores) {
+    return FromDecisions({record, train_record, train, making_record, making, survey, pivots, strike, alarm, escapement, power, wood,
+                          workshop, stores})
         .run();
 }
 

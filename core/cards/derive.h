@@ -8,6 +8,7 @@
 #include "power/derive.h"
 #include "strike/derive.h"
 #include "survey/record.h"
+#include "wood/record.h"
 #include "workings/edit.h"
 #include "workings/finding.h"
 
@@ -47,6 +48,7 @@ struct CardSources {
     const DerivedAlarm& alarm;
     const DerivedEscapement& escapement;
     const DerivedPower& power;
+    const std::optional<WoodRecord>& wood;
     const WorkshopHead& workshop;
     const Stores& stores;
 };
@@ -57,8 +59,8 @@ struct CardSources {
 DerivedCards derive_cards(const CardsRecord& record, const TrainRecord& train_record, const DerivedTrain& train,
                           const MakingRecord& making_record, const DerivedMaking& making, const SurveyRecord& survey,
                           const DerivedPivots& pivots, const DerivedStrike& strike, const DerivedAlarm& alarm,
-                          const DerivedEscapement& escapement, const DerivedPower& power, const WorkshopHead& workshop,
-                          const Stores& stores);
+                          const DerivedEscapement& escapement, const DerivedPower& power, const std::optional<WoodRecord>& wood,
+                          const WorkshopHead& workshop, const Stores& stores);
 /// Readings that are out of their limits.
 std::vector<Finding> findings_of_cards(const DerivedCards& derived);
 

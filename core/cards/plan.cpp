@@ -100,9 +100,11 @@ void Plan::stock(const std::string& form, const std::string& of, double size_mm,
     const double area = round ? pi * stock.sold_mm * stock.sold_mm / 4 : stock.sold_mm * width_mm;
     stock.mass_g = area * length_mm * material(of).density_kg_m3 * 1e-6;
     m_card.stock = stock;
-    const std::string size = round ? print_short(stock.sold_mm, 3) + " mm " + form
-                                   : form + " of " + print_short(stock.sold_mm, 3) + " mm, " + print_fixed(width_mm, 0) + " wide";
-    step("take", "Take " + print_fixed(length_mm, 0) + " mm of " + stock.material + ", " + size, "saw");
+    const std::string thick = print_short(stock.sold_mm, 3) + " mm ", along = print_fixed(length_mm, 0);
+    step("take",
+         round ? "Cut " + along + " mm of " + thick + stock.material + " " + form
+               : "Cut a " + along + " × " + print_fixed(width_mm, 0) + " blank from " + thick + stock.material,
+         "saw");
 }
 
 void Plan::bears(const std::string& what, double bears_C, const std::string& since) { m_card.bears.push_back({what, bears_C, since}); }
@@ -168,7 +170,7 @@ std::string Plan::join(const std::string& words, const std::string& wanted, doub
     bears(way == "soft-solder" ? "soft solder lets go" : "silver solder lets go", filler->lets_go_C, "join");
     CardStep& wash = step("flux", "Wash the flux off before anything is cut",
                           way == "soft-solder" ? "hot water for acid flux, alcohol for rosin" : "hot water, or a warm pickle");
-    wash.caution = "What is left of flux goes on eating. Soda does not shift the flux of silver solder.";
+    wash.caution = "Flux residue keeps corroding. Soda does not shift the flux of silver solder.";
     return way;
 }
 

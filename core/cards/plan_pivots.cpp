@@ -81,7 +81,7 @@ void plan_bush_card(DerivedCard& card, const BushMaking& making, const PartCard*
     const BushPlanResult& bush = making.plan;
     card.outside_mm = bush.bush->outside_mm;
     Plan plan(card, kept);
-    CardStep& draw = plan.step("draw", "Draw the hole back to where the pivot once ran", "round file");
+    CardStep& draw = plan.step("draw", "Draw the hole back to the original centre", "round file");
     draw.check =
         "By " + print_fixed(std::hypot(bush.offset_mm.x, bush.offset_mm.y), 2) + " mm against the wear, marked from the other side.";
     constexpr const char* brass = "engraving brass";
@@ -228,7 +228,7 @@ void plan_arbor(DerivedCard& card, const ArborMaking& making, const PartCard* ke
 void plan_straighten(DerivedCard& card, double tir, double limit, bool hardened, const PartCard* kept) {
     card.outside_mm = 6;
     Plan plan(card, kept);
-    plan.read("before", "Its runout as it is, at the middle", "dial indicator, between centres", {tir, tir + 0.05, 0, "as it was surveyed"},
+    plan.read("before", "Runout as found, at the middle", "dial indicator, between centres", {tir, tir + 0.05, 0, "as it was surveyed"},
               [](double read) { return "More than before, " + mm(read) + ": look for a crack first."; });
     plan.step("place", "Find the bend: where light shows under a straight edge, and which way it is hollow", "straight edge");
     CardStep& bend = plan.step("peen",

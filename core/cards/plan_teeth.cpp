@@ -115,7 +115,7 @@ void plan_wheel(DerivedCard& card, const WheelMaking& making, const PartCard* ke
     plan.speed(turn, brass, Cutting::turning, outside);
     constexpr double superglue_lets_go_C = 120;
     turn.heat_C = superglue_lets_go_C;
-    turn.check = "Or on a superglue chuck: let go with acetone, or at some 120 °C.";
+    turn.check = "Or on a superglue chuck: let go with acetone, or at about 120 °C.";
     turn.caution = "Superglue's fumes are harmful when it is heated: ventilate. " + std::string(rotating);
     cut_teeth(plan, outside, making.root_mm, module, making.teeth, making.head, "outside", brass);
     plan.step("deburr", "Take the burrs off both faces, none rounded", "fine file, brush");
@@ -127,7 +127,7 @@ void plan_wheel(DerivedCard& card, const WheelMaking& making, const PartCard* ke
         for (const auto& opening : blank.crossings) round += perimeter_mm(opening);
         out.minutes = minutes_to_saw(round, blank.thickness_mm) + minutes_to_file(round, blank.thickness_mm);
     }
-    plan.step("polish", "Grain or polish, round the tips of teeth nowhere", "paper, stick");
+    plan.step("polish", "Grain or polish, do not round the tips of the teeth", "paper, stick");
     fit_collet(plan, blank);
     plan.read("true", "Rivet it on and turn it between centres: runout", "dial indicator", {0, 0.03, 0, "what such a mesh bears"},
               [](double read) {

@@ -68,7 +68,7 @@ void stages_of(Plan& plan, const TurnedLandResult& land, size_t i) {
 
 std::string words_of(const TurnedLandResult& land) {
     std::string words = "Turn " + land.name + ", " + print_short(land.to_mm - land.from_mm, 4) + " mm long";
-    if (land.angle_deg) words += ", the rest at " + print_fixed(*land.angle_deg, 2) + "°";
+    if (land.angle_deg) words += ", the top slide set to " + print_fixed(*land.angle_deg, 2) + "°";
     return words;
 }
 

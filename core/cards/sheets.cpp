@@ -136,10 +136,10 @@ SumAnswer card_stock_sheet(const DerivedCards& derived, const std::string& card)
             found.sentence("drawer", stock.verdict);
         }
         found.says("minutes, all of it", now->minutes, "min", 0);
-        found.says("still to be worked", now->minutes_left, "min", 0);
+        found.says("work left", now->minutes_left, "min", 0);
         found.says("time and metal", now->cost, "", 2);
     }
-    found.sentence("all", "All parts: " + minutes_in_words(derived.minutes_left) + " still to be worked" +
+    found.sentence("all", "All parts: " + minutes_in_words(derived.minutes_left) + " of work left" +
                               (derived.cost ? ", " + print_fixed(*derived.cost, 2) + " in all." : "."));
     if (!derived.cost) found.sentence("hour", "What an hour costs is a row of the tools' drawer, of the kind “hour” (Ctrl+Shift+W).");
     return answer;

@@ -36,7 +36,7 @@ std::string in_words(const CutRingInput& in, const CutRingResult& out) {
         words += " Fumes: ventilate, and no solder with cadmium.";
     }
     if (in.joint == "soft-solder") words += " Wash the flux off with what dissolves it before the teeth are cut: residue keeps corroding.";
-    if (in.joint == "retainer") words += " Degrease both; heat of some 200 °C lets it go again: ventilate.";
+    if (in.joint == "retainer") words += " Degrease both; 150 to 250 °C let it go again: ventilate.";
     return words;
 }
 

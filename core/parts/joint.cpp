@@ -16,7 +16,7 @@ constexpr double friction = 0.12, poisson = 0.3;
 
 const char* caution_of(const std::string& filler) {
     if (filler == "soft-solder")
-        return "180 to 230 °C. Wash the flux off: hot water for acid flux, alcohol for rosin; what is left goes on eating. Old solder may "
+        return "180 to 230 °C. Wash the flux off: hot water for acid flux, alcohol for rosin; residue keeps corroding. Old solder may "
                "hold "
                "lead: wash hands. Ventilate.";
     if (filler == "silver-solder")

@@ -125,7 +125,7 @@ std::vector<Working> explain_teeth_ways(const TeethWaysInput& in, const TeethWay
                  teeth_ways_source, [](auto x) { return ring_area(x[0], x[1]); })};
     for (const TeethWay& way : out.ways)
         list.back().notes.push_back(way.way + ": " +
-                                    (way.possible ? "keeps " + print_fixed(way.keeps_percent, 0) + " % of the rim, some " +
+                                    (way.possible ? "keeps " + print_fixed(way.keeps_percent, 0) + " % of the rim, about " +
                                                         print_fixed(way.minutes, 0) + " minutes. "
                                                   : std::string("no. ")) +
                                     way.reason);

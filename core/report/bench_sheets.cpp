@@ -60,7 +60,7 @@ SumAnswer bench_job_sheet(const Job& job, const JobOrder& order) {
                                      (one.weeks > 0 ? ", " + print_fixed(one.weeks, 0) + " weeks" : "") + ".");
     found.sentence("state", order.state == "waits" ? "It waits." : "It is " + order.state + ".");
     constexpr double hour = 60;
-    found.says("still to be worked", order.minutes_left / hour, "h", 1);
+    found.says("work left", order.minutes_left / hour, "h", 1);
     found.sentence("ready", order.ready.verdict);
     if (!order.ready.gathered.empty()) found.sentence("gathered", order.ready.gathered);
     if (order.stops.used > 0) found.sentence("stops", order.stops.verdict);
@@ -74,10 +74,10 @@ SumAnswer bench_worth_sheet(const Job& job, const JobOrder& order) {
     for (const Alternative& one : job.bench.alternatives)
         ask(answer, Alternative::record(), &one, {"of", "way", "hours", "parts_cost", "harm", "chosen", "because"}, "way." + one.id + ".");
     answer.asked.push_back(line_to_type("new way", "another way: what it is about"));
-    answer.asked.push_back(line_to_type("scope change", "agreed besides: what, and by whom"));
+    answer.asked.push_back(line_to_type("scope change", "what was added, and who agreed"));
     Found found(answer);
     constexpr double hour = 60;
-    found.says("as it stands, still to be worked", order.minutes_left / hour, "h", 1);
+    found.says("work left, as it stands", order.minutes_left / hour, "h", 1);
     if (job.bench.alternatives.empty())
         found.sentence("begin",
                        "Set the ways side by side before hours go into it: repair, replace, leave, or stop here. Stopping is a decision, "

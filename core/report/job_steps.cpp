@@ -18,7 +18,7 @@ JobOrder job_steps(const JobStepsInput& in) {
 }
 
 std::vector<Working> explain_job_steps(const JobStepsInput&, const JobOrder& out) {
-    std::vector<Working> list = {work_out("still to be worked", "Σ minutes of the steps that are not over",
+    std::vector<Working> list = {work_out("work left", "Σ minutes of the steps that are not over",
                                           {given("t", "of all open steps", out.minutes_left, "min")}, "min", job_steps_source,
                                           [](auto x) { return x[0]; })};
     if (const JobStep* next = out.next()) list.back().notes.push_back("Next: " + next->words + ". " + next->because);

@@ -4,6 +4,8 @@
 #include <boost/archive/iterators/base64_from_binary.hpp>
 #include <boost/archive/iterators/transform_width.hpp>
 #include <filesystem>
+#include <map>
+#include <set>
 
 #include "bench/cautions.h"
 #include "exchange/whole_file.h"
@@ -99,8 +101,8 @@ private:
         const auto add = [&](const std::string& words, const std::string& what) {
             if (!what.empty()) whose += (whose.empty() ? "" : ". ") + words + what;
         };
-        add("For ", m_job.owner), add("Made by ", m_job.maker), add("From ", m_job.place), add("Received ", m_job.bench.received),
-            add("Promised ", m_job.bench.promised);
+        add("For ", m_job.owner), add(m_job.maker == "unknown" ? "Maker " : "Made by ", m_job.maker), add("From ", m_job.place),
+            add("Received ", m_job.bench.received), add("Promised ", m_job.bench.promised);
         if (!whose.empty()) p(whose + ".");
         if (m_job.owner.empty()) missing("the owner");
         picture(m_job.photo);
@@ -117,24 +119,34 @@ private:
     static bool slip_in_the_diary(const std::string& line) {
         return line.starts_with("Cut in the wrong place") || line.starts_with("Step open again") || line.starts_with("Tooth open again");
     }
-    /// Worn holes, pivots and arbors as they were read, in words an owner knows.
-    void found_of_pivots(std::vector<std::string>& lines) const {
-        for (const DerivedHole& hole : m_derived.pivots.holes) {
-            const HoleRecord& read = hole.record;
-            if (!read.pivot_state.empty() && read.pivot_state != pivot_states().front())
-                lines.push_back(hole.name + ": the pivot is " + read.pivot_state + ".");
+    /// What was read of a hole or an arbor that is not as it should be; empty: nothing.
+    std::string read_of(const std::string& part) const {
+        if (const DerivedHole* hole = m_derived.pivots.hole(part)) {
+            const HoleRecord& read = hole->record;
             constexpr double oval_mm = 0.03;
-            if (read.hole_max_mm && read.hole_min_mm && *read.hole_max_mm - *read.hole_min_mm > oval_mm)
-                lines.push_back(hole.name + ": the hole is worn oval, " + length(*read.hole_max_mm) + " by " + length(*read.hole_min_mm) +
-                                ".");
+            const bool oval = read.hole_max_mm && read.hole_min_mm && *read.hole_max_mm - *read.hole_min_mm > oval_mm;
+            return oval ? length(*read.hole_max_mm) + " by " + length(*read.hole_min_mm) : "";
+        }
+        const std::string arbor = part.substr(0, part.find('.'));
+        const ArborRecord* record = m_job.survey.pivots.arbor(arbor);
+        const bool bent = part.ends_with(".arbor") && record && record->tir_mm && m_derived.pivots.runout.contains(arbor);
+        return bent ? "it swings by " + length(*record->tir_mm) : "";
+    }
+    /// Worn holes, pivots and arbors as they were read, in words an owner knows, where nobody had marked them.
+    void found_of_pivots(std::vector<std::string>& lines, const std::set<std::string>& told_of) const {
+        for (const DerivedHole& hole : m_derived.pivots.holes) {
+            const std::string& state = hole.record.pivot_state;
+            if (!state.empty() && state != pivot_states().front()) lines.push_back(hole.name + ": the pivot is " + state + ".");
+            if (told_of.contains(hole.id)) continue;
+            const std::string oval = read_of(hole.id);
+            if (!oval.empty()) lines.push_back(hole.name + ": the hole is worn oval, " + oval + ".");
             else if (!hole.decision.empty() && hole.decision != "leave" && hole.decision != "repivot-first")
                 lines.push_back(hole.name + ": the hole is worn.");
         }
         for (const auto& [arbor, runout] : m_derived.pivots.runout)
-            if (runout.verdict == "straighten")
-                if (const ArborRecord* record = m_job.survey.pivots.arbor(arbor); record && record->tir_mm)
-                    lines.push_back(m_job.train.name_of_arbor(arbor) + ": the arbor is bent, and swings by " + length(*record->tir_mm) +
-                                    ".");
+            if (const ArborRecord* record = m_job.survey.pivots.arbor(arbor);
+                runout.verdict == "straighten" && record && record->tir_mm && !told_of.contains(arbor + ".arbor"))
+                lines.push_back(m_job.train.name_of_arbor(arbor) + ": the arbor is bent, and swings by " + length(*record->tir_mm) + ".");
     }
     void found_lost(std::vector<std::string>& lines) const {
         for (const JobArbor& arbor : m_job.train.arbors) {
@@ -150,18 +162,23 @@ private:
     }
     void condition() {
         h2("As it was found");
+        // A part once, with what was seen and what was read of it.
         std::vector<std::string> lines;
+        std::set<std::string> told_of;
         for (const Spot& spot : m_derived.survey.spots)
             if (!spot.verdict.empty() && (!spot.severity.empty() || colleague())) {
                 const ConditionRecord* told = m_job.survey.condition(spot.part);
-                lines.push_back(spot.name + ": " + spot.verdict + (told && !told->note.empty() ? ". " + told->note : "."));
+                const std::string read = read_of(spot.part);
+                lines.push_back(spot.name + ": " + spot.verdict + (read.empty() ? "" : ", " + read) +
+                                (told && !told->note.empty() ? ". " + told->note : "."));
+                told_of.insert(spot.part);
             }
-        found_of_pivots(lines);
+        found_of_pivots(lines, told_of);
         found_lost(lines);
         if (lines.empty()) p("Nothing was noted that is not in order."), missing("what the survey found");
         list(lines);
         if (!m_derived.survey.earlier.empty()) {
-            h2("What earlier hands did");
+            h2("Earlier repairs");
             std::vector<std::string> earlier;
             for (const SurveyLine& line : m_derived.survey.earlier)
                 earlier.push_back(line.sentence + (line.reason.empty() ? "" : ". " + line.reason));
@@ -222,13 +239,37 @@ private:
         labour();
         if (m_in.paper == "estimate") m_html += "<div class=\"sign\"><div>agreed, date</div><div>owner</div><div>workshop</div></div>\n";
     }
+    /// As an owner is told it; empty: a step of the workshop's own.
+    std::string done_in_words(const JobStep& step) const {
+        static const std::map<std::string, std::string> words = {{"dismantle", "Taken apart."},
+                                                                 {"clean", "Cleaned and dried."},
+                                                                 {"plates", "Plates looked over."},
+                                                                 {"measure", "Holes, pivots and wheels measured."},
+                                                                 {"balance", "Balance looked over."},
+                                                                 {"polish", "Finished as its neighbours are."},
+                                                                 {"lacquer", "Lacquered."},
+                                                                 {"assemble", "Put together."},
+                                                                 {"strike-set", "The strike set."},
+                                                                 {"oil", "Oiled and greased."},
+                                                                 {"beat", "Set in beat."},
+                                                                 {"run", "On test for a day."},
+                                                                 {"week", "On test for a week."},
+                                                                 {"regulate", "Regulated."}};
+        if (const auto at = words.find(step.id); at != words.end()) return at->second;
+        const auto rest = [&](const char* from) { return step.words.substr(std::min(step.words.size(), std::string(from).size())); };
+        if (step.id.starts_with("make:")) return rest("Make: ") + ": made or mended.";
+        if (step.id.starts_with("hole:")) return step.words + ": done.";
+        if (step.id.starts_with("drive:")) return "The spring greased and its drive put together.";
+        return {};
+    }
     void done() {
         h2("What was done");
         std::vector<std::string> lines;
         for (const JobStep& step : m_order.steps)
-            if (step.state == "done" && step.id != "receive" && step.id != "scope")
-                lines.push_back(step.words + (colleague() && !step.because.empty() ? ". " + step.because : ""));
-            else if (step.state == "passed") {
+            if (step.state == "done" && step.id != "receive" && step.id != "scope") {
+                if (colleague()) lines.push_back(step.words + (step.because.empty() ? "" : ". " + step.because));
+                else if (const std::string told = done_in_words(step); !told.empty()) lines.push_back(told);
+            } else if (step.state == "passed") {
                 const StepMark* mark = m_job.bench.mark(step.id);
                 lines.push_back("Not done: " + step.words + (mark && !mark->because.empty() ? ". " + mark->because : ""));
             }
@@ -238,8 +279,8 @@ private:
             if (const DiagnosisCause* cause = shipped_diagnosis().cause(m_job.bench.cause))
                 p("What was wrong: " + cause->words + ". " + cause->why);
         if (const RateFitResult* rate = m_derived.beat.now())
-            p("It keeps time within " + print_fixed(std::abs(rate->rate_s_per_day), 1) + " s a day (" +
-              (rate->rate_s_per_day >= 0 ? "gains" : "loses") + ").");
+            p("It " + std::string(rate->rate_s_per_day >= 0 ? "gains " : "loses ") + print_fixed(std::abs(rate->rate_s_per_day), 1) +
+              " s a day.");
         if (!m_job.bench.runs.empty()) p("On test: " + m_order.ready.verdict);
         for (const DiaryLine& line : m_job.bench.diary)
             if (line.noted && !slip_in_the_diary(line.what)) p(line.when + ": " + line.what), picture(line.photo);

@@ -85,7 +85,7 @@ Record& growing_record() {
                                .add("conflict", &Out::conflict, "", "the reading no candidate fits")
                                .add("holes", &Out::holes, "", "every hole, decided and planned")
                                .add("needed", &Out::needed, "", "what wants a decision or work, in order")
-                               .add("earlier", &Out::earlier, "", "what earlier hands did")
+                               .add("earlier", &Out::earlier, "", "earlier repairs")
                                .add("shopping", &Out::shopping, "", "bushes that are wanted and not there")
                                .add("drives", &Out::drives, "", "what drives, and where it goes")
                                .add("rate", &Out::rate, "", "of the log, and what to do")

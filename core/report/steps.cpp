@@ -92,7 +92,7 @@ private:
              {},
              {"receive"}});
         stage();
-        add({"look", "Look it over as it stands, before anything is undone", "What is missing, and what the last hand did.", "survey", 40,
+        add({"look", "Look it over as it stands, before anything is undone", "What is missing, and earlier repairs.", "survey", 40,
              !m_job.survey.conditions.empty() || any_tally()});
         let_down();
         add({"swing-off",
@@ -508,7 +508,7 @@ const Record& JobOrder::record() {
     static const Record record = Fields<Out>()
                                      .add("state", &Out::state, "", "received, in work, waits, on test, ready or closed")
                                      .add("steps", &Out::steps, "", "in their order")
-                                     .add("minutes_left", &Out::minutes_left, "min", "still to be worked")
+                                     .add("minutes_left", &Out::minutes_left, "min", "work left")
                                      .add("taking_out", &Out::taking_out, "", "parts in the order in which they come out")
                                      .add("putting_back", &Out::putting_back, "", "and go back")
                                      .add("oil", &Out::oil, "", "what gets oil or grease, and what stays dry")

@@ -243,7 +243,7 @@ const Record& TickingResult::record() {
 
 const Calculation& ticking_calculation() {
     static const Calculation calculation = declare<TickingInput, TickingResult>(
-        "beat.synthesise", "A recording of a made-up movement: its rate, limp and faults, and what is heard besides.", source,
+        "beat.synthesise", "A recording of a made-up movement: its rate, limp and faults, and what else is heard.", source,
         synthesise_beats, explain_ticking);
     return calculation;
 }

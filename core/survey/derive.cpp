@@ -47,7 +47,7 @@ std::vector<Spot> lay_spots(const TrainRecord& movement, const DerivedTrain& tra
     return spots;
 }
 
-/// What earlier hands did to a spot; two of a hole's verdicts say it already.
+/// Earlier repairs to a spot; two of a hole's verdicts say it already.
 void note_earlier(const ConditionRecord& condition, Spot& spot, std::vector<SurveyLine>& list) {
     std::string why;
     const auto add = [&](const std::string& done, const std::string& reason) {

@@ -11,7 +11,7 @@ const Record& ConditionRecord::record() {
                                      .add("part", &In::part, "", "as in \"centre.wheel\", \"centre.front\", \"plate.back\"")
                                      .required()
                                      .add("verdict", &In::verdict, "", "from the vocabulary of its kind")
-                                     .add("earlier", &In::earlier, "", "what earlier hands did to it")
+                                     .add("earlier", &In::earlier, "", "earlier repairs of it")
                                      .add("teeth", &In::teeth, "", "damaged teeth, counted anticlockwise from the mark", between(1, 1000))
                                      .add("note", &In::note, "", "a word about it")
                                      .add("photo", &In::photo, "", "file in the folder beside the job")

@@ -78,14 +78,14 @@ const std::vector<SafetyStep>& safety_steps() {
          "Old luminous paint: do not open or scrape. Mains: isolate, and leave it to a licensed electrician where the law says so. "
          "Mercury: keep "
          "upright, over a tray. Local rules come first."},
-        {"pictures", "Photographed as found", "What the last hand did, which way nuts and washers face: afterwards nobody knows."}};
+        {"pictures", "Photographed as found", "Earlier repairs, which way nuts and washers face: you will need it to put it back."}};
     return steps;
 }
 
 const std::vector<EarlierWork>& earlier_works_for(const std::string& kind) {
     using List = std::vector<EarlierWork>;
     static const EarlierWork soldered = {'s', "soldered", "soft soldered",
-                                         "Solder hides cracks, and what is left of its flux goes on eating the steel near it. Warmed again "
+                                         "Solder hides cracks, and its flux residue keeps corroding the steel near it. Warmed again "
                                          "it draws the temper of what is near: look under it first."};
     static const EarlierWork glued = {'g', "glued", "glued",
                                       "It holds by its glue alone. Warmth and solvent loosen it: before cleaning, not in the bath."};

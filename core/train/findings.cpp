@@ -65,7 +65,7 @@ void judge_strain(const TrainRecord& record, const DerivedTrain& derived, std::v
         out.push_back({"train.strain:" + strain.key.id(), "fault",
                        "Measured and derived disagree: " + record.name_of_quantity(strain.key) + ".",
                        "Measured " + told(strain.value, strain.key) + ", the rest gives " + told(*strain.predicted, strain.key) + ": " +
-                           print_fixed(std::abs(strain.sigma), 1) + " sigma apart.",
+                           print_fixed(std::abs(strain.sigma), 1) + " times their uncertainty apart.",
                        where(strain.key), ""});
     }
 }

@@ -181,7 +181,7 @@ std::vector<Working> explain_module_fit(const ModuleFitInput& in, const ModuleFi
     Working working = module_working("module", in.evidence, words, fit_in(in, in.form).sizes);
     for (const ModuleResidual& residual : out.residuals)
         working.notes.push_back(residual.kind + ": " + print_fixed(residual.residual_mm, 3) + " mm, " + print_fixed(residual.sigma, 1) +
-                                " sigma");
+                                " times its uncertainty");
     for (const FormOdds& form : out.forms)
         working.notes.push_back(form.school + ": " + print_fixed(100 * form.weight, 1) + " %, module " + print_short(form.module_mm, 4) +
                                 " mm");

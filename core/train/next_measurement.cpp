@@ -4,6 +4,7 @@
 #include <cmath>
 
 #include "number/constants.h"
+#include "number/units.h"
 
 namespace echappe::restore {
 namespace {
@@ -171,3 +172,19 @@ std::optional<NextMeasurement> next_measurement(const Model& model, const std::v
 }
 
 }  // namespace echappe::restore
+
+namespace echappe {
+
+std::string leaves_in_words(double entropy_bits, double drop_bits) {
+    const double open = std::exp2(entropy_bits), left = std::exp2(std::max(0.0, entropy_bits - drop_bits));
+    constexpr double nearly = 0.15, few = 9.5;
+    const auto whole = [](double value) { return print_fixed(std::max(1.0, std::round(value)), 0); };
+    const std::string of = whole(std::max(2.0, open));
+    if (left < 1 + nearly) return "it should settle it";
+    if (open >= few) return "it should leave about " + whole(left) + " of " + of;
+    const double low = std::floor(left + nearly);
+    const bool between = left - low > nearly;
+    return "it should leave " + whole(low) + (between ? " or " + whole(low + 1) : "") + " of the " + of;
+}
+
+}  // namespace echappe

@@ -27,3 +27,11 @@ struct Prediction {
 double information_bits(const std::vector<Prediction>& predictions);
 
 }  // namespace echappe::restore
+
+namespace echappe {
+
+/// What a reading should leave of the counts that still compete, as one says it: "it should leave about 3 of 131", "1 or 2 of the 4", "it
+/// should settle it". Counts are weighed: so many equally likely ones leave as much open (2 to the entropy).
+std::string leaves_in_words(double entropy_bits, double drop_bits);
+
+}  // namespace echappe

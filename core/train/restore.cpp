@@ -199,16 +199,17 @@ Conflict find_conflict(const RestoreInput& input, const Effort& effort) {
     Conflict conflict;
     if (good.empty()) {
         conflict.reason =
-            "No candidate fits every reading within 3 sigma, and leaving out one alone does not help: measure again, beginning with the "
-            "item of most strain.";
+            "No counts fit every reading within three times its uncertainty, and leaving out one alone does not help. Measure again, the "
+            "worst "
+            "first.";
         return conflict;
     }
     std::sort(good.begin(), good.end(), [](const Without& a, const Without& b) { return a.misfit < b.misfit; });
     const Evidence& odd = input.evidence[good.front().item];
     conflict.evidence = odd.key;
     for (size_t i = 1; i < good.size(); ++i) conflict.alternatives.push_back(input.evidence[good[i].item].key);
-    conflict.reason = "No candidate fits every reading within 3 sigma. Without \"" + name_of(odd.key) + "\" (" + print_short(odd.value) +
-                      " " + odd.key.unit() + ") the rest agrees: measure that again.";
+    conflict.reason = "No counts fit every reading within three times its uncertainty. Without \"" + name_of(odd.key) + "\" (" +
+                      print_short(odd.value) + " " + odd.key.unit() + ") the rest agrees: measure that again.";
     if (!conflict.alternatives.empty())
         conflict.reason += " Leaving out \"" + name_of(conflict.alternatives.front()) + "\" instead would reconcile it as well.";
     return conflict;
@@ -303,14 +304,14 @@ std::vector<Working> explain_restore(const RestoreInput&, const RestoreResult& o
         working.source = restore_source;
         for (const Strain& strain : candidate.strain)
             working.notes.push_back(name_of(strain.key) + ": measured " + print_short(strain.value) +
-                                    (strain.predicted
-                                         ? ", predicts " + print_short(*strain.predicted) + ", " + print_fixed(strain.sigma, 1) + " sigma"
-                                         : ", " + *strain.note));
+                                    (strain.predicted ? ", predicts " + print_short(*strain.predicted) + ", " +
+                                                            print_fixed(strain.sigma, 1) + " times its uncertainty off"
+                                                      : ", " + *strain.note));
         workings.push_back(std::move(working));
     }
     if (out.next_measurement && !workings.empty())
-        workings.back().notes.push_back("measure next: " + name_of(out.next_measurement->key) + " (" +
-                                        print_fixed(out.next_measurement->expected_entropy_drop_bits, 2) + " bit expected)");
+        workings.back().notes.push_back("measure next: " + name_of(out.next_measurement->key) + ", " +
+                                        leaves_in_words(out.entropy_bits, out.next_measurement->expected_entropy_drop_bits));
     if (out.conflict && !workings.empty()) workings.back().notes.push_back(out.conflict->reason);
     return workings;
 }

@@ -104,7 +104,8 @@ const Record& RestoreResult::record() {
             .add("weight_not_listed", &Out::weight_not_listed, "", "weight of those cut from the list")
             .add("entropy_bits", &Out::entropy_bits, "bit", "how undecided the weights are; 0 is certain")
             .add("next_measurement", &Out::next_measurement, "", "the reading that tells most; null when nothing is left to tell")
-            .add("fit", &Out::fit, "", "of those considered, that fit the readings within 3 sigma; which is likelier is its weight")
+            .add("fit", &Out::fit, "",
+                 "of those considered, that fit the readings within three times their uncertainty; which is likelier is its weight")
             .add("conflict", &Out::conflict, "", "null, or the evidence that no candidate fits");
     return record;
 }

@@ -110,7 +110,7 @@ TEST_CASE("work that was left comes back only when it is taken up, whatever else
         CHECK(Journal::left_behind().size() == 1);
         CHECK(window.document().calliper().has_value());
     }
-    // Its own file asks for it, through a link too; Enter takes it up.
+    // Its own file asks for it, through a link too; Enter recovers it.
     std::filesystem::create_symlink("sallow.echappe.json", state.path("link.json").toStdString());
     MainWindow window;
     window.show();

@@ -63,7 +63,7 @@ TEST_CASE("the tide wheel is re-toothed by its card alone, and a seat that is tu
     CHECK(bench.card(ring).next()->id == "first-module");
     bench.read_simulated();
     CHECK_FALSE(bench.card(ring).step("first-module"));
-    CHECK(bench.page().contains("of cast brass"));
+    CHECK(bench.page().contains("blank from 2 mm cast brass"));
     bench.document().undo_stack()->undo();
     CHECK(bench.card(ring).next()->id == "first-module");
     bench.document().undo_stack()->redo();
@@ -114,7 +114,7 @@ TEST_CASE("the third arbor's wheel waits for its pinion, and comes as soon as it
     bench.settle();
     CHECK(bench.page().contains("waits for what it is joined to"));
     bench.choose_card("wheel:third.wheel");
-    CHECK(bench.page().contains("of engraving brass"));
+    CHECK(bench.page().contains("mm engraving brass"));
     bench.key(Qt::Key_Return);
     // Where the sheet in the drawer is thicker than the wheel, it is faced down first.
     if (bench.card("wheel:third.wheel").next()->id == "face") bench.read_simulated();

@@ -18,7 +18,7 @@ TEST_CASE("each station prints what it shows, with its figures as text, whose jo
                                                  {"power", {"Figures", "N mm"}},
                                                  {"beat", {"Looks at the clock", "PENDULUM"}},
                                                  {"strike", {"Say what counts its hours"}},
-                                                 {"make", {"Its runout as it is"}},
+                                                 {"make", {"Runout as found"}},
                                                  {"bench", {"Order of work", "Teeth of wheels and leaves of pinions"}},
                                                  {"pivots", {"holes"}},
                                                  {"survey", {"Wants a decision"}},

@@ -81,7 +81,8 @@ TEST_CASE("the exported DXF and SVG are closed outlines of the drawn sizes withi
     CHECK(outline.circles == 2);  // pitch circle and bore
     CHECK(std::abs(largest(outline.points) - radius) < 0.001);
     // Its arcs as another reader draws them.
-    for (const auto& [x, y] : DxfCorners(text_of(dxf), "outline").corners()) CHECK(std::hypot(x, y) < radius + 0.001);
+    const DxfCorners drawn(text_of(dxf), "outline");
+    for (const auto& [x, y] : drawn.corners()) CHECK(std::hypot(x, y) < radius + 0.001);
 
     const QString svg = folder.filePath("wheel.svg");
     bench.window.export_to(svg);

@@ -215,6 +215,14 @@ TEST_CASE("a mesh without any reading asks for two in a row") {
     CHECK(*out.next_measurement->then_entropy_drop_bits > out.next_measurement->expected_entropy_drop_bits);
 }
 
+TEST_CASE("what a reading should leave is said in counts: of four two are parted cleanly, of many the few that stay") {
+    CHECK(leaves_in_words(2, 1) == "it should leave 2 of the 4");
+    CHECK(leaves_in_words(2, 1.5) == "it should leave 1 or 2 of the 4");
+    CHECK(leaves_in_words(1, 1) == "it should settle it");
+    CHECK(leaves_in_words(std::log2(131), std::log2(131.0 / 3)) == "it should leave about 3 of 131");
+    CHECK(leaves_in_words(3, 0) == "it should leave 8 of the 8");
+}
+
 TEST_CASE("a reading that parts two equal candidates cleanly is worth one bit") {
     CHECK(restore::information_bits({{0.5, 10, 0.1}, {0.5, 20, 0.1}}) == Approx(1).margin(1e-4));
     CHECK(restore::information_bits({{0.25, 0, 0.1}, {0.25, 5, 0.1}, {0.25, 9, 0.1}, {0.25, 30, 0.1}}) == Approx(2).margin(1e-4));

@@ -55,7 +55,7 @@ TEST_CASE("every kind of part has its own vocabulary, one key a verdict, the fir
     CHECK(conditions_for("moon").empty());
 }
 
-TEST_CASE("every kind has its words for what earlier hands did, one key a word, each with why it matters") {
+TEST_CASE("every kind has its words for earlier repairs, one key a word, each with why it matters") {
     for (const char* kind : {"hole", "wheel", "pinion", "arbor", "plate", "pillar", "drive", "pallets", "hand"}) {
         std::set<char> keys;
         std::set<std::string> ids;

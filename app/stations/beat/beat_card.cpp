@@ -192,7 +192,7 @@ SumCard::Tab BeatStation::positions_tab(const QString& name, const QString& sent
 }
 
 SumCard::Tab BeatStation::measured_tab() {
-    return {tr("as measured"), tr("What is there. A figure is typed where it stands; empty takes it out."), [this] { return measured(); },
+    return {tr("as measured"), tr("Click a figure to type it; empty takes it out."), [this] { return measured(); },
             SumCard::typed_into_part<std::optional<OscillatorRecord>>(
                 m_document, [this](std::optional<OscillatorRecord>& there, const std::string& field, const std::string& word) {
                     if (field == "add") return word.empty() ? void() : add_to(*there, word);
@@ -296,7 +296,7 @@ std::vector<SumCard::Tab> BeatStation::tabs() {
         list.push_back(sum_tab(tr("Q"), decay_calculation()));
         return list;
     }
-    list.push_back(nested_tab(tr("spring"), tr("The hairspring; its length is what works, collet to pins."), &Balance::spring));
+    list.push_back(nested_tab(tr("spring"), tr("The hairspring, its length from collet to pins."), &Balance::spring));
     list.push_back(wheel_tab());
     if (!oscillator()->as<Balance>()->screws.empty()) list.push_back(screws_tab());
     list.push_back(

@@ -399,7 +399,7 @@ QString BeatStation::known_of_rate() const {
                      .arg(beat().per_K->u, 0, 'f', 2)
                      .arg(swings().per_K_by_rod ? tr(", by the rod alone %1 s/d").arg(rate_words(*swings().per_K_by_rod, 2)) : QString());
     if (swings().by_sizes_s_per_day)
-        known << tr("Its sizes alone would have it keep %1 s/d.").arg(rate_words(*swings().by_sizes_s_per_day, 0));
+        known << tr("Its sizes alone give %1 s/d.").arg(rate_words(*swings().by_sizes_s_per_day, 0));
     if (!m_document.job().rate_log.heard.empty()) known << heard_last();
     if (const auto misread = beat().now()->outliers.size()) known << tr("%1 misread, left out.").arg(misread);
     const bool little_room = m_plot->width() <= narrow_column;

@@ -128,7 +128,7 @@ std::vector<SumCard::Tab> EscapementView::tabs() {
             type_into_record(std::decay_t<decltype(part)>::record(), &part, field, word);
         });
     };
-    return {{tr("layout"), tr("What is there. A figure is typed where it stands; empty takes it out."),
+    return {{tr("layout"), tr("Click a figure to type it; empty takes it out."),
              [this] { return pallets_layout_sheet(record(), now()); }, take},
             {tr("seen"), tr("Locks and drops as they are read tell depth and opening. What was not read stays empty."),
              [this] { return pallets_seen_sheet(record(), now()); }, take},

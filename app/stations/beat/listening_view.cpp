@@ -213,7 +213,7 @@ InBeatAdvice ListeningView::advice() const {
 QList<Action> ListeningView::make_actions() {
     return CardStation::make_actions() +
            QList<Action>{
-               {"listen.toggle", tr("Listen, or no more"), {Qt::Key_Return}, [this] { toggle(); }, {}, tr("listen")},
+               {"listen.toggle", tr("Start or stop listening"), {Qt::Key_Return}, [this] { toggle(); }, {}, tr("listen")},
                {"listen.source", tr("Another pickup or microphone"), {Qt::Key_S}, [this] { next_source(); }, {}, tr("source")},
                {"listen.file", tr("Open a recording…"), {Qt::Key_F}, [this] { ask_for_file(); }, {}, tr("recording")},
                {"listen.wheel", tr("Round the next wheel"), {Qt::Key_Right}, [this] { next_wheel(1); }, {}, tr("wheel")},
@@ -356,8 +356,8 @@ void ListeningView::paint_figures(QPainter& painter, const QRectF& room) {
     page.gap(8);
     if (!result()) {
         page.says(m_now.listening ? (m_now.seconds < 8 ? tr("It listens for the beat.")
-                                                       : tr("No beat stands out yet: nearer to the movement, or more quiet."))
-                                  : tr("Rate, limp and what comes back with every wheel are told by the sound."),
+                                                       : tr("No beat stands out yet. Move the pickup closer, or make the room quieter."))
+                                  : tr("The sound tells rate, beat error and what comes back with every wheel."),
                   t.ink, Type::text);
         return;
     }

@@ -121,7 +121,7 @@ void BenchStation::paint_order(QPainter& painter) {
         page.says(words(one.words), t.ink, Type::figure);
         page.says(wait_in_words(one), t.amber, Type::text);
     }
-    if (waits) return void(page.says(tr("It goes on by itself then; B opens it before."), t.steel));
+    if (waits) return void(page.says(tr("It goes on by itself then. B opens it now."), t.steel));
     page.says(words(order().ready.verdict), t.steel, Type::text);
     if (record().closed.empty()) return;
     page.gap(6);

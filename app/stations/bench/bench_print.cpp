@@ -57,7 +57,7 @@ Printout BenchStation::printed() {
                               step.state == "waits"    ? tr("waits for %1 %2").arg(words(step.waits_for), words(step.until))
                               : step.state == "passed" ? tr("passed over")
                               : step.over()            ? QString()
-                                            : words(step.because) + tr(" Some %1 min.").arg(words(print_fixed(step.minutes, 0))));
+                                            : words(step.because) + tr(" About %1 min.").arg(words(print_fixed(step.minutes, 0))));
                 page.head(tr("Oil and grease"));
                 for (const OilPlace& place : order.oil) page.line(words(place.words + ": " + place.what), place.done, words(place.how));
                 page.head(tr("Parts, in the order in which they go back"));

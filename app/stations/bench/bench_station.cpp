@@ -122,7 +122,7 @@ void BenchStation::done() {
     }
     const JobStep* now = step();
     if (!now && !record().closed.empty()) return emit told(tr("It is handed over."), false);
-    if (!now) return emit told(tr("Nothing can be done now: what waits is told with its end."), false);
+    if (!now) return emit told(tr("Nothing can be done now: all that is left waits. Each line says until when."), false);
     if (now->by_itself) return emit told(tr("It is done already: the job shows it at its station."), false);
     const std::string id = now->id;
     for (const std::string& before : now->after)
@@ -375,7 +375,7 @@ QList<Action> BenchStation::make_actions() {
              {"bench.unpack", tr("A job out of its archive…"), {}, [this] { unpack_archive(); }},
              {"bench.look", tr("Look through the folder again"), {}, [this] { look_through(m_words); }},
              {"bench.enough",
-              tr("Enough of the folder: what was seen so far"),
+              tr("Stop looking through the folder"),
               {Qt::Key_Escape},
               [this] { m_looker.hasten(); },
               {},

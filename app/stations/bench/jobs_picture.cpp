@@ -103,7 +103,7 @@ void BenchStation::paint_today(QPainter& painter, const QRectF& room) {
     for (const JobOnBench& job : m_today.today) {
         if (!page.holds(70)) break;
         const QRectF head = page.line(words(job.title), job.late ? t.ruby : t.ink, Type::text, true);
-        page.says(tr("%1, some %2\u00a0min").arg(words(job.next), words(print_fixed(job.minutes, 0))), t.steel);
+        page.says(tr("%1, about %2\u00a0min").arg(words(job.next), words(print_fixed(job.minutes, 0))), t.steel);
         place({"today:" + words(job.file), head, [this, file = job.file] { emit file_wanted(folder() + "/" + words(file)); },
                tr("opens it")});
         page.gap(3);

@@ -191,7 +191,8 @@ void MakeStation::paint_step(QPainter& painter, const QRectF& room, const Derive
     }
     page.gap(6);
     if (next->forbids)
-        page.remark(tr("Not to be cut yet. Typed into the line it is settled; or overruled, with a reason (S)."), t.amber), page.gap(4);
+        page.remark(tr("Not to be cut yet. Type the reading into the line below; or overrule it, with a reason (S)."), t.amber),
+            page.gap(4);
     page.says(words(next->words), t.ink, m_large ? Type::great : Type::head, true);
     if (next->size && !next->asks) {
         const CardSize& size = *next->size;

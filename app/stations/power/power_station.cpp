@@ -197,7 +197,7 @@ std::vector<SumCard::Tab> PowerStation::tabs() {
     const auto sum = [&](const QString& name, const Calculation& calculation) {
         return SumCard::of_sum(m_document, name, calculation, part, facts);
     };
-    std::vector<SumCard::Tab> list = {{tr("as measured"), tr("What is there. A figure is typed where it stands; empty takes it out."),
+    std::vector<SumCard::Tab> list = {{tr("as measured"), tr("Click a figure to type it; empty takes it out."),
                                        [this] { return measured(); }, typed_into_drive()}};
     const DriveRecord* drive = power() ? &power()->drive : nullptr;
     if (!drive || drive->as<RewoundDrive>()) {

@@ -68,7 +68,7 @@ void SurveyStation::write_vocabulary(Column& page, QPainter& painter, const Spot
     page.head(words(spot.name), t.ink);
     page.gap(-4);
     if (m_earlier) {
-        page.line(tr("what an earlier hand did to it"), t.steel, Type::text);
+        page.line(tr("earlier repairs of it"), t.steel, Type::text);
     } else if (spot.kind == "hole") {
         place({"pegged",
                page.line(spot.pegged ? tr("pegged clean (P)") : tr("not pegged yet (P; Shift+P the whole plate)"),
@@ -119,7 +119,7 @@ void SurveyStation::write_note_of(Column& page, QPainter& painter, const Conditi
     page.go_to(at.bottom());
 }
 
-/// What wants a decision, or what earlier hands did: the other list is one key away.
+/// What wants a decision, or earlier repairs: the other list is one key away.
 void SurveyStation::write_list(Column& page, QPainter& painter) {
     const Theme& t = inks(painter);
     const auto& survey = m_document.derived().survey;

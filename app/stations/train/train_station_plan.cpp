@@ -11,6 +11,7 @@
 #include "stations/train/train_station.h"
 #include "theme/theme.h"
 #include "train/hands.h"
+#include "train/next_measurement.h"
 
 // The plan: what is drawn where it stands.
 
@@ -255,8 +256,7 @@ void TrainStation::paint_next(QPainter& painter, const View& view) {
     } else {
         return;
     }
-    const double drop = derived.train.next_bits.value_or(0);
-    const QString bits = drop < 0.1 ? tr("under 0.1") : QString::number(drop, 'f', 1);
+    const QString leaves = words(leaves_in_words(restore->entropy_bits, derived.train.next_bits.value_or(0)));
     const auto box_at = [&](double dx, double dy) {
         return QRectF(std::clamp(at.x() + dx, left_column + 30.0, width() - 190.0), std::clamp(at.y() + dy, top() + 8, height() - 60.0),
                       176, 40);
@@ -272,8 +272,8 @@ void TrainStation::paint_next(QPainter& painter, const View& view) {
                      QPointF(std::clamp(at.x(), box.left() + 12, box.right() - 12), at.y() > box.center().y() ? box.bottom() : box.top()));
     painter.setBrush(t.sheet);
     painter.drawRect(box);
-    write(painter, type(Type::note, true), t.ink, box.topLeft() + QPointF(8, 16), tr("not taken yet"));
-    write(painter, type(Type::note), t.amber, box.topLeft() + QPointF(8, 32), tr("measure next: %1 bit").arg(bits));
+    write(painter, type(Type::note, true), t.ink, box.topLeft() + QPointF(8, 16), tr("measure this next"));
+    write(painter, type(Type::note), t.amber, box.topLeft() + QPointF(8, 32), leaves);
     place({"next", box, [this, key] { emit quantity_wanted(key); }, tr("Puts the calliper line on this reading (F2)"), {}});
 }
 
