@@ -126,6 +126,7 @@ void CalliperLine::tell(const QString& sentence, bool fault) {
 void CalliperLine::store() {
     if (!m_round->asked()) return;
     const QString text = m_line->text();
+    if (text.trimmed().isEmpty() && !m_round->takes_nothing()) return;
     // An instrument may end its reading with two line ends: the second is no answer to the next question.
     constexpr int two_line_ends_ms = 150;
     if (text.isEmpty() && m_kept.isValid() && m_kept.elapsed() < two_line_ends_ms) return;

@@ -226,6 +226,11 @@ QString PlateRound::keep(const QString& text, bool simulated) {
     return QObject::tr("Kept: %1 %2. Undo with Ctrl+Z.").arg(words(name_of(m_document.job().train, now)), kept);
 }
 
+bool PlateRound::takes_nothing() const {
+    const SurveyQuestion* now = question();
+    return now && now->expected;
+}
+
 QString PlateRound::simulated() {
     const SurveyQuestion* now = question();
     if (!now || !m_document.calliper()) throw no_instrument();

@@ -34,6 +34,8 @@ public:
     virtual void step(int by) = 0;
     /// Keeps what was typed and goes on; returns what is to be told. Throws InputError.
     virtual QString keep(const QString& text, bool simulated) = 0;
+    /// Enter alone says something here; elsewhere an empty Enter is no mistake and does nothing.
+    virtual bool takes_nothing() const { return false; }
     /// The reading that the stand-in types. Throws InputError when it cannot take it.
     virtual QString simulated() = 0;
     virtual QString instrument() const = 0;
@@ -85,6 +87,7 @@ public:
         m_at.reset();
         m_kept.clear();
     }
+    bool takes_nothing() const override;
     std::optional<Asked> asked() const override;
     std::function<void()> hold() override;
     void step(int by) override;

@@ -156,7 +156,10 @@ void SumCard::write_asked(Column& page) {
         const bool missing = line.from == "missing";
         const QColor ink = missing ? t.ruby : line.from == "typed" ? t.blued : line.from == "job" ? t.ink : t.steel;
         const QString figure = missing ? tr("type it") : line.text.empty() ? tr("–") : words(line.text);
-        const QRectF at = page.long_row({words(line.words), figure, ink, words(line.unit), {}, line.from != "usual", Type::text});
+        // The label as one writes it beside a dimension; what explains it is a hint, and stands there only where it must be typed.
+        const QString label = words(line.words).section(": ", 0, 0), explained = words(line.words).section(": ", 1);
+        const QRectF at = page.long_row({label, figure, ink, words(line.unit), {}, line.from != "usual", Type::text});
+        if (missing && !explained.isEmpty()) page.says(explained, t.steel);
         page.rule();
         place({"sum:" + words(line.field), at, [this, line] { ask(line); }, words(line.words) + "\n" + hint_of(line), {}});
     }

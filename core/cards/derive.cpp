@@ -207,7 +207,7 @@ private:
         if (const auto weight = doubted(wheel ? mesh.wheel_part : mesh.pinion_part)) {
             const auto& restore = m_from.train.restore;
             const bool can_ask = restore && restore->next_measurement;
-            const std::string why = "Its count was chosen at " + print_fixed(10 * *weight, 0) + " in 10.";
+            const std::string why = "Its count was chosen at " + print_fixed(100 * *weight, 0) + " %.";
             if (can_ask)
                 ask("first-count", "Read " + name_in_words(restore->next_measurement->key) + ": it tells most about the count", why,
                     restore->next_measurement->key);

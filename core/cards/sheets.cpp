@@ -1,11 +1,74 @@
 #include "cards/sheets.h"
 
 #include <algorithm>
+#include <map>
 
 #include "number/units.h"
 
 namespace echappe {
 namespace {
+
+/// What one writes beside a dimension of a part: of its shape first, else of any.
+std::string called_in_card(const std::string& shape, const std::string& field) {
+    static const std::map<std::string, std::string> of_shape = {{"panel/frame_mm", "frame width"},
+                                                                {"panel/rise_mm", "rise of the arch"},
+                                                                {"bracket/bend_at_mm", "first leg, outside"},
+                                                                {"bracket/height_mm", "second leg, outside"},
+                                                                {"hand/length_mm", "hole to tip"},
+                                                                {"hand/tail_mm", "tail behind the hole"},
+                                                                {"hand/stem_mm", "stem at the boss"},
+                                                                {"hand/tip_mm", "stem at the tip"},
+                                                                {"cock/width_mm", "foot width"},
+                                                                {"cock/height_mm", "foot height"},
+                                                                {"cock/length_mm", "foot edge to tongue end"},
+                                                                {"washer/width_mm", "outside Ø"},
+                                                                {"spacer/width_mm", "outside Ø"}};
+    static const std::map<std::string, std::string> of_any = {{"thickness_mm", "thickness"},
+                                                              {"width_mm", "width"},
+                                                              {"height_mm", "height"},
+                                                              {"corner_mm", "corner radius"},
+                                                              {"hinge_wire_mm", "hinge wire Ø"},
+                                                              {"bend_radius_mm", "bend radius, inside"},
+                                                              {"boss_mm", "boss Ø"},
+                                                              {"hole_mm", "hole"},
+                                                              {"square", "square hole"},
+                                                              {"tongue_mm", "tongue width"},
+                                                              {"slit_mm", "slit width"},
+                                                              {"slit_depth_mm", "slit depth"},
+                                                              {"bore_mm", "bore Ø"},
+                                                              {"bore_fit", "fit of the bore"},
+                                                              {"runout_mm", "runout allowed"},
+                                                              {"slot_mm", "slot width"},
+                                                              {"pin_hole_mm", "pin hole Ø"},
+                                                              {"joined_by", "fixed by"},
+                                                              {"count", "how many"},
+                                                              {"radius_mm", "circle radius"},
+                                                              {"start_deg", "first one at"},
+                                                              {"through_mm", "hole Ø"},
+                                                              {"middle_x_mm", "middle, x"},
+                                                              {"middle_y_mm", "middle, y"},
+                                                              {"wanted_mm", "length wanted"},
+                                                              {"limit_mm", "may differ by"},
+                                                              {"strip_thick_mm", "thickness"},
+                                                              {"strip_wide_mm", "width"},
+                                                              {"strip_long_mm", "length"},
+                                                              {"length_mm", "length"},
+                                                              {"diameter_mm", "Ø"},
+                                                              {"to_mm", "Ø at its other end"},
+                                                              {"outside_mm", "outside Ø"},
+                                                              {"wall_mm", "least wall"},
+                                                              {"x_mm", "x"},
+                                                              {"y_mm", "y"},
+                                                              {"of", "what is drawn"}};
+    if (const auto at = of_shape.find(shape + "/" + field); at != of_shape.end()) return at->second;
+    if (const auto at = of_any.find(field); at != of_any.end()) return at->second;
+    return field;
+}
+/// ": along the part"
+std::string explained(const std::string& words) {
+    const size_t colon = words.find(": ");
+    return ": " + (colon == std::string::npos ? words : words.substr(colon + 2));
+}
 
 /// Fields that one kind of part asks for, in the order in which they are measured.
 std::vector<std::string> fields_of(const BegunPart& part) {
@@ -40,7 +103,7 @@ void ask_list(SumAnswer& answer, BegunPart& part, const std::string& list, const
         const std::string name =
             lines.front().field == "name" && !lines.front().text.empty() ? lines.front().text : called + " " + std::to_string(i + 1);
         for (SumLine line : lines) {
-            line.words = name + ": " + line.words;
+            line.words = name + ", " + called_in_card({}, line.field) + explained(line.words);
             line.field = at + line.field;
             answer.asked.push_back(std::move(line));
         }
@@ -76,6 +139,9 @@ SumAnswer card_sizes_sheet(const CardsRecord& record, const DerivedCards& derive
     if (const BegunPart* kept = record.begun_part(id)) {
         BegunPart part = *kept;
         answer.asked = lines_of(BegunPart::record(), &part, fields_of(part));
+        const auto* flat = part.as<FlatShape>();
+        for (SumLine& line : answer.asked)
+            line.words = called_in_card(flat ? flat->shape : std::string(), line.field) + explained(line.words);
         ask_list(answer, part, "lands", {"name", "length_mm", "diameter_mm", "to_mm", "fit", "thread"}, "land");
         ask_list(answer, part, "parts", {"name", "outside_mm", "bore_mm", "length_mm", "fit", "wall_mm"}, "part");
         ask_list(answer, part, "holes", {"x_mm", "y_mm", "diameter_mm"}, "hole");

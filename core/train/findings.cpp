@@ -47,9 +47,9 @@ void judge_candidates(const TrainRecord& record, const DerivedTrain& derived, st
                                      : "No further reading with this instrument tells them apart.";
         const std::string sets = restore.conflict
                                      ? "No counts fit every reading; " + std::to_string(derived.in_the_running) + " sets come nearest."
-                                     : std::to_string(restore.fit) + " sets of counts still fit.";
+                                     : std::to_string(restore.fit) + " counts still fit.";
         out.push_back({"train.undecided", "caution", sets,
-                       "The likeliest has " + print_fixed(100 * restore.candidates.front().weight, 0) + " in 100. " + next,
+                       "The likeliest has " + print_fixed(100 * restore.candidates.front().weight, 0) + " %. " + next,
                        lost_arbor(derived), ""});
     }
     if (derived.chosen && *derived.shown_candidate != 0)

@@ -1,6 +1,7 @@
 #include "workings/sum.h"
 
 #include <algorithm>
+#include <map>
 #include <set>
 #include <sstream>
 
@@ -54,8 +55,39 @@ std::string in_one_line(const Record& record, void* object) {
     return line;
 }
 
-/// "pivot_mm", "diameter": the name without its unit, then what it means.
+/// What one writes beside a dimension where a field's own name would be too short to be understood.
+const std::string* label_of(const std::string& field) {
+    static const std::map<std::string, std::string> labels = {{"needed_deg", "least swing it needs"},
+                                                              {"swing_deg", "swing, one side"},
+                                                              {"case_width_mm", "case width at the bob"},
+                                                              {"set_h", "set to"},
+                                                              {"edge_deg", "edge leans by"},
+                                                              {"nose_mm", "follower's nose radius"},
+                                                              {"stays_h", "stays down"},
+                                                              {"rise_h", "lifted within"},
+                                                              {"turn_h", "turns once in"},
+                                                              {"play_deg", "play of the cam"},
+                                                              {"holds_N_mm", "friction of its setting"},
+                                                              {"flattened_mm", "bow, hands on"},
+                                                              {"compressed_mm", "coil, hands on"},
+                                                              {"faces", "rubbing faces"},
+                                                              {"most_N_mm", "most it may hold"},
+                                                              {"hand_g", "heaviest hand"},
+                                                              {"hand_centre_mm", "hand, arbor to its balance"},
+                                                              {"hand_length_mm", "hand, arbor to tip"},
+                                                              {"run_deg", "run to the banking"},
+                                                              {"staff_mm", "pallet arbor to staff"},
+                                                              {"guard_mm", "pallet arbor to guard pin"},
+                                                              {"roller_mm", "safety roller radius"},
+                                                              {"span", "span, pitches"},
+                                                              {"tooth_share", "tooth's share of the lift"}};
+    const auto at = labels.find(field);
+    return at == labels.end() ? nullptr : &at->second;
+}
+
+/// The label, or the name without its unit, then what it means.
 std::string words_of(const Field& field) {
+    if (const std::string* label = label_of(field.name)) return *label + ": " + field.meaning;
     const std::string name = name_without_unit(field.name, field.unit);
     return field.meaning.starts_with(name) ? field.meaning : name + ": " + field.meaning;
 }

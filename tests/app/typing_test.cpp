@@ -324,3 +324,20 @@ TEST_CASE("the axes of the rate show figures as the rest does, whatever the syst
     }
     QLocale::setDefault(QLocale::c());
 }
+
+TEST_CASE("Enter on an empty line is no mistake: nothing is said, nothing is kept, at any station") {
+    Bench bench;
+    for (const StationRow& row : station_rows()) {
+        bench.window.show_station(row.id);
+        Bench::settle();
+        const QString said = bench.window.calliper().message();
+        const int edits = bench.document().undo_stack()->index();
+        bench.read("");
+        bench.read("  ");
+        INFO(row.id.toStdString() << ": " << bench.window.calliper().message().toStdString());
+        CHECK(bench.document().undo_stack()->index() == edits);
+        CHECK_FALSE(bench.window.calliper().message().contains("takes"));
+        CHECK((bench.window.calliper().message() == said || bench.window.calliper().message().isEmpty()));
+        bench.window.calliper().line().clear();
+    }
+}

@@ -284,8 +284,8 @@ void TrainStation::write_measurement(Column& page, QPainter& painter, const Meas
     if (believed) {
         const QColor ink = ink_of(strain->pull(), t);
         const bool pulls = strain->pull() != Strain::Pull::none;
-        const double told =
-            write(painter, type(Type::note, pulls), ink, {page.right(), base}, QString::number(std::abs(strain->sigma), 'f', 1) + " σ", 1);
+        const double told = write(painter, type(Type::note, pulls), ink, {page.right(), base},
+                                  pulls ? tr("%1 × its ± off").arg(std::abs(strain->sigma), 0, 'f', 1) : tr("fits"), 1);
         // As long as it is strained, and never into its own figure.
         const QPointF coil(left_column - 92.0, base - 4);
         const double room = page.right() - told - 6 - coil.x();
