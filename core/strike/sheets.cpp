@@ -36,10 +36,15 @@ SumAnswer strike_heard_sheet(const StrikeRecord& record, const DerivedStrike& d)
         return answer;
     }
     found.sentence("verdict", d.heard->verdict);
+    const auto heard = static_cast<long long>(record.heard.size());
+    // Where all that was heard is right, what could still be wrong at hours that nobody heard is no finding.
+    if (!d.heard->causes.empty() && d.heard->causes.front().faults.empty() && d.heard->causes.front().explains == heard) return answer;
     constexpr double worth = 0.005;
-    for (const StrikeCause& cause : d.heard->causes)
-        if (cause.probability > worth)
-            found.sentence("cause", print_fixed(100 * cause.probability, 0) + " %: " + cause.words + ". " + cause.because);
+    for (const StrikeCause& cause : d.heard->causes) {
+        if (cause.probability <= worth) continue;
+        const bool all = cause.explains == heard;
+        found.sentence("cause", print_fixed(100 * cause.probability, 0) + " %: " + cause.words + "." + (all ? "" : " " + cause.because));
+    }
     return answer;
 }
 

@@ -15,7 +15,8 @@
 namespace echappe {
 namespace {
 
-constexpr double steps_wide = 330;
+/// Half of the picture, as long as the steps' words want it.
+double room_of_steps(double wide) { return std::clamp(0.5 * wide, 330.0, 430.0); }
 
 QColor ink_of(const JobStep& step, const Theme& t) {
     return step.state == "done" ? t.verdigris : step.state == "waits" ? t.amber : step.state == "passed" ? t.steel : t.ink;
@@ -79,6 +80,7 @@ void BenchStation::paint(QPainter& painter) {
 
 /// The steps as a chain at the left, the one that is next large.
 void BenchStation::paint_order(QPainter& painter) {
+    const double steps_wide = room_of_steps(wide());
     const Theme& t = inks(painter);
     const JobStep* now = step();
     painter.save();
@@ -150,13 +152,14 @@ void BenchStation::paint_step_large(QPainter& painter, const QRectF& room, const
     else if (one.state == "done")
         page.says(one.by_itself ? tr("Done: the job shows it at its station.") : tr("Done."), t.verdigris, Type::text);
     else
-        page.says((one.learnt ? tr("about %1 min, as it took before") : tr("about %1 min")).arg(words(print_fixed(one.minutes, 0))),
-                  t.ink, Type::text);
+        page.says((one.learnt ? tr("about %1 min, as it took before") : tr("about %1 min")).arg(words(print_fixed(one.minutes, 0))), t.ink,
+                  Type::text);
     for (const std::string& id : one.after)
         if (const JobStep* before = order().step(id); before && !before->over())
             page.says(tr("Before it: %1").arg(words(before->words)), t.amber, Type::text);
     if (!one.station.empty() && one.station != "bench")
-        place({"station:" + words(one.station), page.line(tr("Do it at %1").arg(words(one.station).left(1).toUpper() + words(one.station).mid(1)), t.blued, Type::text),
+        place({"station:" + words(one.station),
+               page.line(tr("Do it at %1").arg(words(one.station).left(1).toUpper() + words(one.station).mid(1)), t.blued, Type::text),
                [this, id = one.station] { emit station_wanted(words(id)); }, tr("there")});
     if (const Caution* hurts = caution(one.caution)) {
         page.gap(8);
@@ -166,7 +169,7 @@ void BenchStation::paint_step_large(QPainter& painter, const QRectF& room, const
         if (const Caution* danger = caution(id); danger && danger->id != one.caution)
             page.gap(6), page.remark(words(danger->in_words()), t.ruby);
     page.gap(10);
-    page.line(legend({"bench.done", "bench.pass", "bench.wait", "bench.undo", "bench.go"}), t.steel);
+    page.says(legend({"bench.done", "bench.pass", "bench.wait", "bench.undo", "bench.go"}), t.steel);
     page.gap(14);
     page.section(tr("ON TEST"), words(order().state));
     page.says(words(order().ready.verdict), order().ready.ready ? t.verdigris : t.ink, Type::text);
@@ -177,7 +180,7 @@ void BenchStation::paint_step_large(QPainter& painter, const QRectF& room, const
     page.gap(12);
     page.section(tr("HAS IT ONE OF THESE?"));
     Flow flow(painter, QRectF(room.left(), 0, room.width(), height()), page.y() + 20, 16);
-    for (const char* id : {"mercury", "luminous", "mains", "lead", "insecticide"}) {
+    for (const char* id : {"mercury", "luminous", "mains", "lead", "dial-paint", "fire-gilding", "insecticide"}) {
         const bool there = std::find(record().dangers.begin(), record().dangers.end(), id) != record().dangers.end();
         const Caution* danger = caution(id);
         place({QString("danger:") + id, flow.say(words(danger->name), there ? t.ruby : t.blued, Type::note, there, there),
@@ -329,7 +332,7 @@ void BenchStation::paint_causes(QPainter& painter, const QRectF& room) {
 }
 
 void BenchStation::paint_diagnosis(QPainter& painter) {
-    const double left = std::min(320.0, 0.42 * wide());
+    const double left = std::min(410.0, 0.42 * wide());
     paint_symptoms(painter, QRectF(20, top_px + 12, left - 30, height() - top_px - 24));
     paint_causes(painter, QRectF(left + 10, top_px + 12, wide() - left - 30, height() - top_px - 24));
 }
