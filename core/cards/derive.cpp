@@ -375,9 +375,14 @@ private:
         }
         const auto with_ways = [&](DerivedCard& card) { card.ways = ways.ways, card.way = way; };
         if (way == "new wheel") {
+            // Before metal or wood is taken for it: what can be undone goes first.
+            const std::string first =
+                "The old wheel first: with its depth set anew, or turned over on its arbor so that the other flanks drive, it "
+                "may run. What is made anew comes last; the old one stays with the clock.";
             const size_t before = m_out.cards.size();
             new_wheel(mesh, because);
-            if (m_out.cards.size() > before) with_ways(m_out.cards.back());
+            if (m_out.cards.size() > before)
+                with_ways(m_out.cards.back()), m_out.cards.back().notes.insert(m_out.cards.back().notes.begin(), first);
             return;
         }
         card(kind_of_way(way), mesh.wheel_part, name(mesh.wheel_of, way == "ring" ? "wheel, ring" : "wheel, teeth let in"), because,

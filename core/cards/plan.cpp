@@ -190,6 +190,26 @@ double grinding_allowance_mm(double diameter_mm, double length_mm) {
     return std::clamp(std::round(100 * wanted) / 100, least, most);
 }
 
+namespace {
+
+double drill_step_mm(double size_mm) {
+    constexpr double fine_to = 3, fine = 0.05, whole = 0.1;
+    return size_mm <= fine_to ? fine : whole;
+}
+
+}  // namespace
+
+double sold_drill_mm(double size_mm) {
+    const double step = drill_step_mm(size_mm);
+    return step * std::max(1.0, std::round(size_mm / step));
+}
+
+double sold_drill_under_mm(double size_mm) {
+    constexpr double hair = 1e-9;
+    const double step = drill_step_mm(size_mm);
+    return step * std::max(1.0, std::floor(size_mm / step + hair));
+}
+
 double perimeter_mm(const std::vector<Point>& outline) {
     double sum = 0;
     for (size_t i = 0; i < outline.size(); ++i) {

@@ -54,6 +54,10 @@ private:
     const PartCard* m_kept;
 };
 
+/// The drill that is sold next to this size: by 0.05 mm up to 3, then by 0.1.
+double sold_drill_mm(double size_mm);
+/// The largest that is sold under it.
+double sold_drill_under_mm(double size_mm);
 /// What hardened parts are left with on the diameter: 0.1 to 0.3 mm, more where they are slender.
 double grinding_allowance_mm(double diameter_mm, double length_mm);
 /// Heats, °C: where hard brass begins to soften, tempers by their colour, red.

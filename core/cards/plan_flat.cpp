@@ -43,10 +43,10 @@ void drill_holes(Plan& plan, const FlatPart& part, const std::string& of, const 
         drill.caution = "Sheet clamped, never held by hand: it climbs the drill and cuts.";
     }
     if (!pilot_mm) return;
-    CardStep& drill =
-        plan.step("drill-square", "Drill the square's hole first: " + print_fixed(*pilot_mm, 2) + " mm", "centre punch, drill");
-    drill.size = CardSize{*pilot_mm, *pilot_mm + 0.02, *pilot_mm - 0.1, "inside the square's sides"};
-    plan.speed(drill, of, Cutting::drilling, *pilot_mm);
+    const double pilot = sold_drill_under_mm(*pilot_mm);
+    CardStep& drill = plan.step("drill-square", "Drill the square's hole first: " + print_fixed(pilot, 2) + " mm", "centre punch, drill");
+    drill.size = CardSize{pilot, pilot + 0.02, pilot - 0.1, "inside the square's sides"};
+    plan.speed(drill, of, Cutting::drilling, pilot);
     drill.caution = "Sheet clamped, never held by hand: it climbs the drill and cuts.";
 }
 
@@ -133,6 +133,9 @@ void finish(Plan& plan, const FlatShape& shape) {
         CardStep& blue = plan.step("blue", "Blue it in a tray of brass filings, even to its tips, at about 300 °C", "tray, flame");
         blue.heat_C = blue_C, blue.caution = hot;
         blue.check = "Off the heat a shade too early: it goes on. A thin coat of wax or oil.";
+    } else if (steel) {
+        plan.step("finish", "Polish it along its length, edges rounded; a trace of oil", "paper on a block, oil").check =
+            "A scratch across a spring is where it breaks.";
     } else {
         plan.step("finish", "Grain it along its length, lacquer it as its neighbours are", "paper on a block").caution =
             "Lacquer and its solvents burn: no flame, ventilate.";
@@ -270,7 +273,7 @@ void plan_circle(DerivedCard& card, const CircleOfHoles& holes, const std::vecto
         ThreadInput thread;
         thread.thread = *holes.thread;
         const ThreadResult sizes = thread_sizes(thread);
-        hole = sizes.drill_mm, thread_over = sizes.diameter_mm, tap = *holes.thread;
+        hole = sold_drill_mm(sizes.drill_mm), thread_over = sizes.diameter_mm, tap = *holes.thread;
     } else {
         needed(holes.through_mm, "through_mm", "how large each hole is, or its thread");
     }

@@ -14,7 +14,7 @@ namespace echappe {
 namespace {
 
 /// Drilled under size, then reamed: what the reamer takes.
-double drill_under(double bore) { return bore - (bore > 3 ? 0.2 : 0.1); }
+double drill_under(double bore) { return sold_drill_under_mm(bore - (bore > 3 ? 0.2 : 0.1)); }
 /// What is left in a bore to lap it after hardening.
 constexpr double to_hone_mm = 0.02;
 /// What is left on each length to stone its ends after hardening.

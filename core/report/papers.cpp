@@ -101,8 +101,8 @@ private:
         const auto add = [&](const std::string& words, const std::string& what) {
             if (!what.empty()) whose += (whose.empty() ? "" : ". ") + words + what;
         };
-        add("For ", m_job.owner), add(m_job.maker == "unknown" ? "Maker " : "Made by ", m_job.maker), add("From ", m_job.place),
-            add("Received ", m_job.bench.received), add("Promised ", m_job.bench.promised);
+        add("For ", m_job.owner), add("Maker: ", m_job.maker), add("From ", m_job.place), add("Received ", m_job.bench.received),
+            add("Promised ", m_job.bench.promised);
         if (!whose.empty()) p(whose + ".");
         if (m_job.owner.empty()) missing("the owner");
         picture(m_job.photo);
@@ -208,16 +208,16 @@ private:
         }
         if (const auto price = m_derived.cards.hour_price) {
             const double work = hours * *price;
-            p("At " + money(*price) + " an hour: " + money(work) + (parts > 0 ? ", and metal for " + money(parts) : "") + ". Together " +
+            p("At " + money(*price) + " an hour: " + money(work) + (parts > 0 ? ", and material for " + money(parts) : "") + ". Together " +
               money(work + parts) + "; from " + money(least * work + parts) + " to " + money(most * work + parts) + ".");
         } else {
-            if (parts > 0) p("Metal: " + money(parts) + ".");
+            if (parts > 0) p("Material: " + money(parts) + ".");
             missing("the price of an hour");
         }
         if (!unpriced.empty()) {
             std::string names;
             for (const std::string& name : unpriced) names += (names.empty() ? "" : "; ") + name;
-            p("Not priced yet: the metal for " + names + ".");
+            p("Not priced yet: the material for " + names + ".");
         }
         p("This is what we expect, and no promise. What is found on the way is told before it is done.");
     }

@@ -109,7 +109,8 @@ TEST_CASE("holes on a circle are told by their chord and by what lies in their w
     CHECK(card(derive(job), id).step("mark")->size->nominal_mm == Approx(40 * std::sqrt(3.0)));
     CHECK(card(derive(job), id).notes.size() == 1);
     size_part("1", "thread", "BA 8").change(job.cards);
-    CHECK(card(derive(job), id).step("drill")->size->nominal_mm == Approx(2.2 - 0.43));
+    // D − p is 1.77: the drill that is sold next to it.
+    CHECK(card(derive(job), id).step("drill")->size->nominal_mm == Approx(1.75));
     CHECK(card(derive(job), id).step("tap"));
     // Moved onto the centre arbor's own hole.
     const std::vector<double> centre = job.train.arbor("centre")->position_mm;

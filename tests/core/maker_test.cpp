@@ -71,7 +71,7 @@ CutRingInput any_wheel(Chance& chance) {
 DerivedCard any_card(Chance& chance) {
     DerivedCard card;
     card.name = "part";
-    switch (whole(chance, 0, 6)) {
+    switch (whole(chance, 0, 9)) {
         case 0:
             plan_turned(card, any_turned(chance), nullptr);
             break;
@@ -103,6 +103,25 @@ DerivedCard any_card(Chance& chance) {
             making.root_mm = making.outside_mm - 4.2 * making.module_mm;
             making.on_its_arbor = whole(chance, 0, 1) == 1, making.arbor_long_mm = 50, making.seat_mm = 0.5;
             plan_pinion(card, making, nullptr);
+            break;
+        }
+        case 6:
+        case 7: {
+            BlankInput blank;
+            blank.mesh = {whole(chance, 40, 120), whole(chance, 7, 14), any(chance, 0.4, 1.4), {}};
+            const WheelMaking making{plan_blank(blank), 20, blank.mesh.module_mm, blank.mesh.wheel, {}};
+            if (whole(chance, 0, 1) == 1) plan_wheel(card, making, nullptr);
+            else plan_wooden_wheel(card, making, "cherry", nullptr);
+            break;
+        }
+        case 8: {
+            BushPlanInput hole;
+            hole.pivot_mm = any(chance, 0.8, 2), hole.hole_min_mm = hole.pivot_mm + 0.05, hole.hole_max_mm = hole.pivot_mm + 0.4;
+            hole.plate_mm = 2, hole.wear_direction_deg = 30;
+            hole.stock = {{"B", hole.pivot_mm - 0.1, hole.pivot_mm + 2, 1.8, 1}};
+            const BushPlanResult plan = plan_bush(hole);
+            REQUIRE(plan.bush);
+            plan_bush_card(card, {plan, hole.pivot_mm, hole.plate_mm}, nullptr);
             break;
         }
         default: {

@@ -158,7 +158,18 @@ void print_templates(Sheet& sheet, const Job& job, const std::vector<const Deriv
     }
 }
 
+/// What printers take; a large part goes over several of them.
+const std::vector<QPageSize::PageSizeId>& papers() {
+    static const std::vector<QPageSize::PageSizeId> all = {QPageSize::A4, QPageSize::Letter, QPageSize::Legal, QPageSize::A3};
+    return all;
+}
+
 }  // namespace
+
+void MakeStation::next_paper() {
+    m_paper = (m_paper + 1) % static_cast<int>(papers().size());
+    emit told(tr("Templates on %1.").arg(QPageSize::name(papers()[static_cast<size_t>(m_paper)])), false);
+}
 
 Printout MakeStation::printed() {
     const DerivedCard* now = card();
@@ -184,7 +195,9 @@ Printout MakeStation::templates() const {
         if (card.flat || card.pattern) parts.push_back(card.flat ? *card.flat : *card.pattern), all.push_back(card);
     if (parts.empty()) throw InputError("print", "a job without flat parts", "a hand, bracket, door or panel: begin one by hand");
     TemplateInput paper;
-    return {tr("templates"), QPageSize::A4, QPageLayout::Portrait, [job = m_document.job(), all, parts, paper](Sheet& sheet) {
+    const QPageSize size(papers()[static_cast<size_t>(m_paper)]);
+    paper.sheet_width_mm = size.size(QPageSize::Millimeter).width(), paper.sheet_height_mm = size.size(QPageSize::Millimeter).height();
+    return {tr("templates"), size.id(), QPageLayout::Portrait, [job = m_document.job(), all, parts, paper](Sheet& sheet) {
                 std::vector<const DerivedCard*> cards;
                 for (const DerivedCard& card : all) cards.push_back(&card);
                 print_templates(sheet, job, cards, parts, paper);

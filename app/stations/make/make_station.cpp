@@ -250,6 +250,7 @@ QList<Action> MakeStation::make_actions() {
                {"make.beeps", tr("A beep for each turn of the crank"), {}, [this] { m_beeps = !m_beeps; }},
                {"make.cards", tr("All cards as PDF, one a page…"), {}, [this] { emit pdf_wanted(all_cards()); }},
                {"make.templates", tr("Templates of the flat parts as PDF at 1:1…"), {}, [this] { emit pdf_wanted(templates()); }},
+               {"make.paper", tr("Paper of the templates: the next"), {}, [this] { next_paper(); }},
                {"make.large",
                 tr("One step fills the picture, to be read from afar"),
                 {Qt::Key_F},
@@ -304,8 +305,9 @@ std::vector<Scene> MakeStation::scenes() {
     };
     // A ring on a wheel whose module nobody read: what is asked before metal is taken.
     const auto first = [this] { choose_card("ring:tide-1.wheel"); };
-    return {{"make-first", "tide-house", first},
-            {"make-dividing", "tide-house", cut}, {"make-begun", "granary", door, {}, [this] { show(Show::sheets); }}};
+    return {{"make-first", "tide-house", first}, {"make-dividing", "tide-house", cut}, {"make-begun", "granary", door, {}, [this] {
+                                                                                            show(Show::sheets);
+                                                                                        }}};
 }
 
 QString MakeStation::length(double mm) const {

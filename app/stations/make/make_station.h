@@ -59,6 +59,7 @@ private:
     void begin(const PartToBegin& part);
     void drop();
     void next_way();
+    void next_paper();
     void choose(const std::string& wheel, const std::string& way);
     void beep(const DividingRow& row) const;
     std::vector<SumCard::Tab> tabs();
@@ -84,6 +85,7 @@ private:
     bool m_beeps = false;
     long long m_skipped_to = 1;
     Show m_show = Show::steps;
+    int m_paper = 0;  ///< of the templates, among those that printers take
     double m_scrolled = 0, m_long = 0;
     StepClock m_clock;
 };
