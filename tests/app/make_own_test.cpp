@@ -136,3 +136,27 @@ TEST_CASE("a ring of teeth on an original wheel is made through in the window, t
     if (qEnvironmentVariableIsSet("ECHAPPE_TOLD"))
         for (const std::string& line : maker.told) WARN(line);
 }
+
+TEST_CASE("a wheel that only two circles together divide shows both moves of the crank, tooth by tooth, and on paper") {
+    MakersBench maker("96, 8/84, 7/96, 7/30; 8022.86 beats");
+    maker.bench.document().edit(Edit<MakingRecord>{"Head", [](MakingRecord& making) {
+                                                       making.dividing_head = DividingHead{40, {{15, 16, 17, 18, 19, 20}}};
+                                                   }});
+    maker.bench.document().edit(
+        Edit<SurveyRecord>{"Worn", [](SurveyRecord& survey) { survey.condition_at("third.wheel").verdict = "worn teeth"; }});
+    Bench::settle();
+    const std::string ring = "ring:third.wheel";
+    maker.station().choose_card(ring);
+    maker.settle_what_forbids(ring);
+    for (int guard = 0; !maker.card(ring).next()->divides && guard < 30; ++guard) {
+        const CardStep step = *maker.card(ring).next();
+        if (step.reads) maker.read(step.size->nominal_mm);
+        else maker.key(Qt::Key_Return);
+    }
+    REQUIRE(maker.card(ring).table->second_circle == 16);
+    maker.key(Qt::Key_Return);
+    maker.station().grab();
+    CHECK(maker.station().page().contains("10 holes"));
+    INFO(maker.station().page().toStdString());
+    CHECK(maker.station().page().contains("plate 4 back, of 16"));
+}

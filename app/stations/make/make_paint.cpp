@@ -279,6 +279,12 @@ void MakeStation::paint_dividing(QPainter& painter, const QRectF& room, const De
     if (part.table->circle > 0) {
         page.gap(12);
         page.line(move_in_words(row), t.blued, Type::great, true);
+        // Two circles of one plate: the second move is made with the plate let go, before the tooth is cut.
+        if (const auto second = part.table->second_circle; second && now > 1)
+            page.says((part.table->second_holes < 0 ? tr("plate %1 back, of %2") : tr("plate %1 on, of %2"))
+                          .arg(std::abs(part.table->second_holes))
+                          .arg(*second),
+                      t.blued, Type::figure, true);
         page.line(tr("pin in hole %1 of %2").arg(row.hole).arg(part.table->circle), t.ink, Type::figure);
     }
     page.says(words(part.table->verdict), t.steel);

@@ -62,7 +62,11 @@ void print_moves(Sheet& sheet, const DerivedCard& card) {
         if (x > 170) sheet.next_page(), x = 20, y = top;
         sheet.line(x, y - 2.6, x + 2.6, y - 2.6, 0.15), sheet.line(x + 2.6, y - 2.6, x + 2.6, y, 0.15), sheet.line(x + 2.6, y, x, y, 0.15),
             sheet.line(x, y, x, y - 2.6, 0.15);
-        sheet.text(x + 4, y, 8, QObject::tr("%1: %2 + %3").arg(row.tooth).arg(row.turns).arg(row.holes));
+        const long long plate = row.tooth > 1 ? card.table->second_holes : 0;
+        const QString second = plate == 0  ? QString()
+                               : plate < 0 ? QObject::tr(", %1 back").arg(-plate)
+                                           : QObject::tr(", %1 on").arg(plate);
+        sheet.text(x + 4, y, 8, QObject::tr("%1: %2 + %3%4").arg(row.tooth).arg(row.turns).arg(row.holes).arg(second));
         y += line;
     }
 }
