@@ -68,6 +68,21 @@ TopoDS_Edge edge_of(const std::vector<Point>& run) {
     return BRepBuilderAPI_MakeEdge(GeomAPI_PointsToBSpline(points, 3, 8, GeomAbs_C2, spline_tolerance_mm).Curve());
 }
 
+/// An arc that begins or ends with a piece of the line it meets is told from that.
+void add_run(const std::vector<Point>& run, TopTools_ListOfShape& edges) {
+    for (const std::ptrdiff_t before : {0, 1})
+        for (const std::ptrdiff_t after : {0, 1}) {
+            if (run.size() < 6) continue;
+            const std::vector<Point> arc(run.begin() + before, run.end() - after);
+            if (!is_arc(arc)) continue;
+            if (before) edges.Append(edge_of({run[0], run[1]}));
+            edges.Append(edge_of(arc));
+            if (after) edges.Append(edge_of({run[run.size() - 2], run.back()}));
+            return;
+        }
+    edges.Append(edge_of(run));
+}
+
 TopoDS_Wire wire_of(const std::vector<Point>& outline) {
     const size_t n = outline.size();
     std::vector<size_t> breaks;
@@ -83,7 +98,7 @@ TopoDS_Wire wire_of(const std::vector<Point>& outline) {
             run.push_back(outline[i]);
             if (i == end && run.size() > 1) break;
         }
-        edges.Append(edge_of(run));
+        add_run(run, edges);
     }
     BRepBuilderAPI_MakeWire wire;
     wire.Add(edges);

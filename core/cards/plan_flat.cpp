@@ -236,10 +236,8 @@ void plan_pallets(Plan& plan, const FlatPart& part, double width, double height)
             step.leaves_for = "faces";
     across(plan, width, height, false);
     plan.harden("on a wire, edge first", straw_C, "straw: its faces must stay hard");
-    CardStep& faces = plan.read("faces", "Stone its faces to the lock, in the depthing tool with its wheel", "stone, depthing tool",
-                                {leave, leave + 0.02, leave - 0.05, "what is stoned off each, read as it goes"},
-                                out_of("stop where the lock is right, whatever is left."));
-    faces.check = "A face at a time, none rounded; lock and drop after every few strokes.";
+    CardStep& faces = plan.step("faces", "Stone its faces to the lock, in the depthing tool with its wheel", "stone, depthing tool");
+    faces.check = "A face at a time, none rounded; lock and drop after every few strokes. Stop where the lock is right, whatever is left.";
     plan.step("polish", "Polish the faces along the way that is rubbed", "lap, diamond paste");
     plan.step("try", "Try it at its station, step by step, before it is fixed", "");
 }

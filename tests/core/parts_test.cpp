@@ -237,6 +237,21 @@ TEST_CASE("flat parts are given out as files whose solid has their volume") {
     }
 }
 
+#ifdef ECHAPPE_STEP
+TEST_CASE("what is round on a flat part is a cylinder of its solid, and no curve through points") {
+    for (const char* kind : {"hand", "washer", "panel"}) {
+        FlatShapeInput in;
+        in.shape.shape = kind, in.format = "step";
+        in.shape.width_mm = 60, in.shape.height_mm = 80, in.shape.rise_mm = 12, in.shape.corner_mm = 5;
+        in.shape.length_mm = 61, in.shape.boss_mm = 8, in.shape.hole_mm = 2, in.shape.tail_mm = 12;
+        const std::string step = *flat_shape(in).files.step;
+        INFO(kind);
+        CHECK(step.find("CYLINDRICAL_SURFACE") != std::string::npos);
+        CHECK(step.find("B_SPLINE_CURVE") == std::string::npos);
+    }
+}
+#endif
+
 TEST_CASE("damaged teeth are let in while three stand side by side at most, and what keeps most of the wheel goes before") {
     TeethWaysInput in;
     in.wheel.teeth = 96, in.wheel.module_mm = 0.7, in.wheel.outside_mm = 69, in.wheel.root_mm = 65.4, in.wheel.rim_inner_mm = 58;
