@@ -47,7 +47,8 @@ void judge(const WeightDriveInput& in, WeightDriveResult& out) {
     }
     if (!in.least_weight_kg) {
         out.verdict =
-            "Hang less and less until it stops: 1.5 to 2 times the least weight (3 with a recoil escapement) that runs is right, and the weight made for the clock "
+            "Hang less and less until it stops: 1.5 to 2 times the least weight (3 with a recoil escapement) that runs is right, and the "
+            "weight made for the clock "
             "before any other.";
         return;
     }
@@ -97,19 +98,20 @@ const Record& WeightDriveInput::record() {
 
 const Record& WeightDriveResult::record() {
     using Out = WeightDriveResult;
-    static const Record record = Fields<Out>()
-                                     .add("torque_N_mm", &Out::torque_N_mm, "N mm", "at the drum")
-                                     .add("fall_mm", &Out::fall_mm, "mm", "of the weight in one winding")
-                                     .add("turns", &Out::turns, "", "of the drum in one winding")
-                                     .add("line_length_mm", &Out::line_length_mm, "mm", "that runs off, and the wraps that stay")
-                                     .add("layers", &Out::layers, "", "of line on the drum")
-                                     .add("line_tension_N", &Out::line_tension_N, "N", "in the line")
-                                     .add("energy_J", &Out::energy_J, "J", "given by one winding")
-                                     .add("fall_per_day_mm", &Out::fall_per_day_mm, "mm", "in a day")
-                                     .add("weight_least_kg", &Out::weight_least_kg, "kg", "1.5 times the least that runs")
-                                     .add("weight_most_kg", &Out::weight_most_kg, "kg", "twice the least that runs, three times with a recoil")
-                                     .add("verdict", &Out::verdict, "", "in words")
-                                     .add("warnings", &Out::warnings, "", "what to look at");
+    static const Record record =
+        Fields<Out>()
+            .add("torque_N_mm", &Out::torque_N_mm, "N mm", "at the drum")
+            .add("fall_mm", &Out::fall_mm, "mm", "of the weight in one winding")
+            .add("turns", &Out::turns, "", "of the drum in one winding")
+            .add("line_length_mm", &Out::line_length_mm, "mm", "that runs off, and the wraps that stay")
+            .add("layers", &Out::layers, "", "of line on the drum")
+            .add("line_tension_N", &Out::line_tension_N, "N", "in the line")
+            .add("energy_J", &Out::energy_J, "J", "given by one winding")
+            .add("fall_per_day_mm", &Out::fall_per_day_mm, "mm", "in a day")
+            .add("weight_least_kg", &Out::weight_least_kg, "kg", "1.5 times the least that runs")
+            .add("weight_most_kg", &Out::weight_most_kg, "kg", "twice the least that runs, three times with a recoil")
+            .add("verdict", &Out::verdict, "", "in words")
+            .add("warnings", &Out::warnings, "", "what to look at");
     return record;
 }
 

@@ -101,7 +101,7 @@ SumAnswer bench_diary_sheet(const BenchRecord& record) {
                                               (line.times > 1 ? ", " + std::to_string(line.times) + " times" : "") +
                                               (line.photo.empty() ? "" : ": " + line.photo));
     }
-    if (record.diary.empty()) found.sentence("empty", "It writes itself from what is done; what is undone is out of it again.");
+    if (record.diary.empty()) found.sentence("empty", "It is written from what is done; undoing a step takes its line out.");
     return answer;
 }
 

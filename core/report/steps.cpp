@@ -258,8 +258,8 @@ private:
         } else {
             finish_brass();
         }
-        add({"wash", "Clean all of it once more, and peg every hole", "Polish and swarf that stay in it grind its pivots.", "bench", 30,
-             false, "solvents"});
+        add({"wash", "Clean all of it once more, and peg every hole", "Polish and swarf left in it grind its pivots.", "bench", 30, false,
+             "solvents"});
         stage();
         for (const DriveRecord& drive : m_job.power.drives) {
             const auto& steps = drive_steps(drive.is);
