@@ -80,7 +80,14 @@ const std::string* label_of(const std::string& field) {
                                                               {"guard_mm", "pallet arbor to guard pin"},
                                                               {"roller_mm", "safety roller radius"},
                                                               {"span", "span, pitches"},
-                                                              {"tooth_share", "tooth's share of the lift"}};
+                                                              {"tooth_share", "tooth's share of the lift"},
+                                                              {"made_moisture", "moisture when cut"},
+                                                              {"made_humidity", "humidity when cut"},
+                                                              {"made_celsius", "warmth when cut"},
+                                                              {"now_moisture", "moisture now"},
+                                                              {"now_humidity", "humidity now"},
+                                                              {"now_celsius", "warmth now"},
+                                                              {"plate_rings", "rings of the plates"}};
     const auto at = labels.find(field);
     return at == labels.end() ? nullptr : &at->second;
 }
