@@ -30,7 +30,6 @@ void name_cutter(DerivedCard& card, const std::string& cutter) {
 
 /// Passes to that depth, and the land on the tooth to look for at each.
 void tell_passes(DerivedCard& card, const DerivedMesh& mesh, bool wheel) {
-    // As the outline is drawn, tips and all.
     const MeshForms forms = mesh_forms(mesh.geometry(), false, 24);
     const CardStep* outside = card.step("outside");
     if (!outside || !outside->size) return;
@@ -235,9 +234,12 @@ private:
         double weight = choice->weight;
         // As it is weighed now, with what was read since.
         if (const auto& restore = m_from.train.restore; restore && restore->complete) {
-            weight = 0;
+            // A strike's counts are weighed apart from the timekeeping's: what is not asked of now keeps the weight it was chosen at.
+            std::optional<double> now;
             for (const Candidate& one : restore->candidates)
-                if (const auto at = one.counts.find(part); at != one.counts.end() && at->second == choice->count) weight += one.weight;
+                if (const auto at = one.counts.find(part); at != one.counts.end())
+                    now = now.value_or(0) + (at->second == choice->count ? one.weight : 0);
+            weight = now.value_or(weight);
         }
         constexpr double sure = 0.9;
         return weight < sure ? std::optional(weight) : std::nullopt;

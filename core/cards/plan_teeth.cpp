@@ -248,7 +248,12 @@ void plan_ring(DerivedCard& card, const CutRingInput& usual, const std::optional
     }
     // The joint is known before its gap is turned.
     const std::string way = advised_joint(weigh_joints(*ring.seat_diameter_mm, in.thickness_mm, in.torque_N_mm, card.bears));
-    if (!way.empty() && way != in.joint) in.joint = way, ring = cut_ring(in);
+    if (!way.empty() && way != in.joint) {
+        // Unless that one's gap has no room here.
+        CutRingInput other = in;
+        other.joint = way;
+        if (const CutRingResult joined = cut_ring(other); joined.seat_diameter_mm) in = other, ring = joined;
+    }
     const double seat = *ring.seat_diameter_mm, gap = (*ring.ring_bore_mm - seat) / 2,
                  least = seat - 2 * std::max(0.0, *ring.rim_left_mm - 1);
     CardStep& turn =

@@ -167,8 +167,8 @@ SumAnswer card_sizes_sheet(const CardsRecord& record, const DerivedCards& derive
     for (const std::string& note : now->notes) found.sentence("note", note);
     for (const JointWay& way : now->joints) found.sentence("joint", way.way + ": " + way.reason);
     for (const HeatBorne& one : now->bears)
-        found.sentence("bears", one.what + " at " + print_fixed(one.bears_C, 0) + " °C" +
-                                    (one.since.empty() ? "." : ", from the step “" + now->step(one.since)->words + "” on."));
+        found.sentence("bears", (one.since.empty() ? "Nothing over " : "After “" + now->step(one.since)->words + "” nothing over ") +
+                                    print_fixed(one.bears_C, 0) + " °C: " + one.what + ".");
     if (now->turned) {
         TurnedInput in;
         in.shape = *now->turned;

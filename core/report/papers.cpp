@@ -140,7 +140,7 @@ private:
             if (told_of.contains(hole.id)) continue;
             const std::string oval = read_of(hole.id);
             if (!oval.empty()) lines.push_back(hole.name + ": the hole is worn oval, " + oval + ".");
-            else if (!hole.decision.empty() && hole.decision != "leave" && hole.decision != "repivot-first")
+            else if (hole.decision == "bush" || hole.decision == "close" || hole.decision == "plug")
                 lines.push_back(hole.name + ": the hole is worn.");
         }
         for (const auto& [arbor, runout] : m_derived.pivots.runout)

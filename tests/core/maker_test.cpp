@@ -304,6 +304,49 @@ TEST_CASE("a ring is joined by what its torque and its metal bear, by hand's fig
     CHECK(advised_joint(weigh_joints(60, 2, soft * 3, {})).empty());
 }
 
+TEST_CASE("a rim that has room for retainer's gap and none for solder's is joined by retainer, and its ring keeps its size") {
+    CutRingInput wheel;
+    wheel.teeth = 60, wheel.module_mm = 0.4, wheel.outside_mm = 25, wheel.root_mm = 23.4, wheel.thickness_mm = 1.2;
+    // A quarter module below the roots, the gap, and a millimetre and a half of rim: found by trying.
+    int only_retainer = 0;
+    for (double inner = 18; inner < 21; inner += 0.01) {
+        wheel.rim_inner_mm = inner;
+        wheel.joint = "soft-solder";
+        const bool solder = cut_ring(wheel).seat_diameter_mm.has_value();
+        wheel.joint = "retainer";
+        if (solder || !cut_ring(wheel).seat_diameter_mm) continue;
+        ++only_retainer;
+        wheel.joint = "soft-solder";
+        DerivedCard card;
+        plan_ring(card, wheel, {}, nullptr);
+        REQUIRE(card.step("seat"));
+        CHECK(card.step("join")->tool == "retainer");
+        CHECK(card.step("ring")->size->nominal_mm == Approx(card.step("seat")->size->nominal_mm + 2 * 0.03));
+    }
+    CHECK(only_retainer > 3);
+}
+
+TEST_CASE("a count that is not weighed any more, since a strike's is asked, keeps the weight it was chosen at") {
+    Job job = job_from_text(demo::text("granary.echappe.json")).job;
+    set_count("third.wheel", "?").change(job.train);
+    const Derived open = derive(job);
+    REQUIRE(open.train.restore);
+    for (size_t rank = 0; rank < open.train.restore->candidates.size(); ++rank)
+        if (open.train.restore->candidates[rank].counts.at("third.wheel") == 60) {
+            choose(open.train, rank, "2026-12-01").change(job.train);
+            break;
+        }
+    REQUIRE(job.train.choice("third.wheel"));
+    for (Choice& choice : job.train.choices) choice.weight = 0.97;
+    const Derived chosen = derive(job);
+    REQUIRE(chosen.train.restore);
+    CHECK_FALSE(chosen.train.restore->candidates.front().counts.contains("third.wheel"));
+    CHECK_FALSE(card(chosen, "wheel:third.wheel").step("first-count"));
+    for (Choice& choice : job.train.choices) choice.weight = 0.4;
+    REQUIRE(card(derive(job), "wheel:third.wheel").step("first-count"));
+    CHECK_THAT(card(derive(job), "wheel:third.wheel").step("first-count")->check, Catch::Contains("40 %"));
+}
+
 TEST_CASE("one missing tooth leaves the others: a dovetail, a slot or pins, as the rim allows") {
     // 84 of module 0.7 with a rim of 2.25 modules below its roots.
     CutRingInput wheel;
