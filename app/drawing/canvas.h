@@ -58,7 +58,7 @@ public:
     const QString& stands_on() const { return m_stands_on; }
     void stand_on(const QString& tag);
     /// What was asked at a place is answered: on to the next one of its kind, and asks there too.
-    void lead_on(int by);
+    virtual void lead_on(int by);
     /// What Ctrl+C takes: where the keyboard stands, else all figures. A figure stands in three columns: of what, how much, in what.
     QString to_copy() const;
 

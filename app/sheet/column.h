@@ -21,6 +21,7 @@ class Column {
 public:
     Column(QPainter& painter, const QRectF& room) : m_painter(painter), m_room(room), m_y(room.top()) {}
     const Theme& inks() const { return echappe::inks(m_painter); }
+    QPainter& painter() const { return m_painter; }
 
     const QRectF& room() const { return m_room; }
     double y() const { return m_y; }

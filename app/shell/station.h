@@ -6,10 +6,13 @@
 #include "document/document.h"
 #include "document/workshop.h"
 #include "drawing/canvas.h"
+#include "drawing/in_place_editor.h"
 #include "drawing/motion.h"
 #include "exchange/step.h"
 #include "instruments/calliper_line.h"
+#include "instruments/size_round.h"
 #include "print/picture_sheet.h"
+#include "sheet/dimensions.h"
 #include "shell/action.h"
 
 namespace echappe {
@@ -47,8 +50,14 @@ public:
     void come_for(const std::function<void()>& action);
     /// Whether this key, pressed on the picture, is one of its own now. Figures belong together: where one of them is an answer all are.
     bool answers(const QKeyEvent& key) const;
-    /// The readings that the line asks for here; nullptr: as the solver says.
-    virtual ReadingRound* round() const { return nullptr; }
+    /// The readings that the line asks for here; nullptr: as the solver says. A size that was asked for on the drawing goes first.
+    ReadingRound* round() const;
+    /// The sizes of its drawing, and the one that is asked.
+    SizeRound& size_round() { return m_size_round; }
+    /// Types into the size of this id where it stands on the drawing; false where it is not drawn.
+    bool ask_size(const QString& id);
+    void lead_on(int by) override;
+    InPlaceEditor& size_editor();
     /// Whether the line asks for these here.
     bool asks_for(const ReadingRound& what, const ReadingRound& solver) const { return (round() ? round() : &solver) == &what; }
     /// Whether this job has something to be seen here, besides an invitation.
@@ -109,6 +118,18 @@ protected:
     /// What lies over the picture and is part of it, for paper: plots.
     virtual void paint_over(QPainter& /*painter*/) {}
     virtual QList<Action> make_actions() { return {}; }
+    /// What the line asks for here but for the sizes of the drawing; nullptr: the solver's, or what is open on the drawing.
+    virtual ReadingRound* own_round() const { return nullptr; }
+    /// The sizes of its drawing, in the order of the work.
+    virtual DrawnSizes sizes() const { return {}; }
+    /// While it is painted, at the end: each size becomes a place to type in; what is asked gets its frame.
+    void place_sizes(QPainter& painter, const Dimensions& dimensions);
+    /// All sizes in a column, where nothing can be drawn yet.
+    void list_sizes(QPainter& painter, const QRectF& room);
+    /// Whether a size of the drawing waits for a reading.
+    bool sizes_open() const { return m_size_round.open(); }
+    /// The id of the size that is asked: its dimension is painted so.
+    QString asked_size() const;
     /// A key that none of its actions answers; false leaves it to the window.
     virtual bool other_key(QKeyEvent& /*event*/) { return false; }
     void keyPressEvent(QKeyEvent* event) override;
@@ -123,8 +144,14 @@ protected:
     Document& m_document;
 
 private:
+    QList<Action> size_actions();
+    void walk_sizes(int by);
+    bool types_size() const;
+    void ask_choice(const DrawnSize& size);
     mutable QList<Action> m_actions;
     bool m_just_come = false;
+    mutable SizeRound m_size_round;
+    InPlaceEditor* m_size_editor = nullptr;
 };
 
 /// What the shell knows of a station before it stands.

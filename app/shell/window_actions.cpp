@@ -115,7 +115,7 @@ QList<Action> of_the_view(MainWindow& window) {
                 {Qt::Key_F11},
                 [&window] { window.setWindowState(window.windowState() ^ Qt::WindowFullScreen); },
                 menu},
-               {"view.fold", tr("Fold the workings"), {tr("F4")}, [&window] { window.fitting().fold_workings(); }, menu},
+               {"view.fold", tr("Fold the workings"), {tr("Ctrl+F11")}, [&window] { window.fitting().fold_workings(); }, menu},
                {"view.larger",
                 tr("All of it larger"),
                 {tr("Ctrl++"), tr("Ctrl+=")},

@@ -11,6 +11,33 @@ namespace {
 
 constexpr double card_margin = 18;
 
+/// What a sheet says first of its rows: what is asked, what is known, what is assumed; no more of them than there is room for.
+struct Grouped {
+    std::vector<const SumLine*> asked, known, assumed;
+    size_t left_out = 0;
+};
+
+Grouped grouped(const std::vector<SumLine>& lines, const std::vector<std::string>& drawn) {
+    Grouped groups;
+    size_t room = SumCard::most_rows;
+    const auto pick = [&](std::vector<const SumLine*>& group, auto of_it) {
+        for (const SumLine& line : lines) {
+            const bool on_drawing = std::find(drawn.begin(), drawn.end(), line.field) != drawn.end();
+            if (on_drawing || !of_it(line)) continue;
+            if (room == 0) continue;
+            group.push_back(&line);
+            --room;
+        }
+    };
+    const auto empty = [](const SumLine& line) { return line.text.empty() || line.from == "missing"; };
+    pick(groups.asked, [](const SumLine& line) { return line.from == "missing"; });
+    pick(groups.known, [&](const SumLine& line) { return !empty(line) && line.from != "usual"; });
+    pick(groups.asked, [&](const SumLine& line) { return line.from != "missing" && line.text.empty(); });
+    pick(groups.assumed, [&](const SumLine& line) { return !empty(line) && line.from == "usual"; });
+    groups.left_out = lines.size() - groups.asked.size() - groups.known.size() - groups.assumed.size();
+    return groups;
+}
+
 }  // namespace
 
 SumCard::SumCard(Document& document, std::vector<Tab> tabs, QWidget* parent)
@@ -49,12 +76,32 @@ void SumCard::show_sum(int which) {
     const int count = std::max(1, static_cast<int>(m_tabs.size()));
     m_sum = (which % count + count) % count;
     m_scrolled = 0;
+    m_more = false;
+    m_choosing.clear();
     m_editor->leave();
     refresh();
 }
 
+void SumCard::show_more(bool more) {
+    m_more = more;
+    m_scrolled = 0;
+    update();
+}
+
+void SumCard::choose(const SumLine& line, const std::string& word) {
+    attempt([&] {
+        m_choosing.clear();
+        tab().take(tr("Figures: %1").arg(tab().words), line.field, word);
+    });
+    update();
+}
+
 void SumCard::ask(const SumLine& line) {
     if (!tab().take) return;
+    if (!line.choices.empty()) {
+        m_choosing = m_choosing == line.field ? std::string() : line.field;
+        return update();
+    }
     const QRectF at = place_of("sum:" + words(line.field));
     constexpr double room = 130;
     m_editor->ask(tr("%1 · %2, %3").arg(m_title, tab().words, words(line.words)),
@@ -150,19 +197,63 @@ QString SumCard::hint_of(const SumLine& line) {
     return tr("click to type; empty takes it out");
 }
 
+void SumCard::write_row(Column& page, const SumLine& line) {
+    const Theme& t = page.inks();
+    const bool missing = line.from == "missing";
+    const QColor ink = missing ? t.ruby : line.from == "typed" ? t.blued : line.from == "job" ? t.ink : t.steel;
+    const QString figure = missing ? tr("type it") : line.text.empty() ? tr("–") : words(line.text);
+    // What explains the label is a hint, and stands there only where it must be typed.
+    const QString label = words(line.label()), explained = words(line.explained());
+    const QRectF at = page.long_row({label, figure, ink, words(line.unit), {}, line.from != "usual", Type::text});
+    if (missing && !explained.isEmpty()) page.says(explained, t.steel);
+    page.rule();
+    place({"sum:" + words(line.field), at, [this, line] { ask(line); }, words(line.words) + "\n" + hint_of(line), {}});
+    if (m_choosing == line.field) write_choices(page, line);
+}
+
+/// The words that can be chosen, one click each.
+void SumCard::write_choices(Column& page, const SumLine& line) {
+    const Theme& t = page.inks();
+    Flow flow(page.painter(), QRectF(page.left() + 10, 0, page.right() - page.left() - 10, height()), page.y() + 14, 18);
+    for (const std::string& word : line.choices) {
+        const bool now = word == line.text;
+        const QString said = word.empty() ? tr("not said") : words(word);
+        place({"choice:" + words(line.field) + ":" + words(word),
+               flow.say(said, now ? t.ink : t.blued, Type::text, now, now),
+               [this, line, word] { choose(line, word); },
+               tr("click to choose it"),
+               {},
+               {},
+               said,
+               now});
+    }
+    page.go_to(flow.baseline() + 10);
+    page.rule();
+}
+
 void SumCard::write_asked(Column& page) {
     const Theme& t = page.inks();
-    for (const SumLine& line : m_answer.asked) {
-        const bool missing = line.from == "missing";
-        const QColor ink = missing ? t.ruby : line.from == "typed" ? t.blued : line.from == "job" ? t.ink : t.steel;
-        const QString figure = missing ? tr("type it") : line.text.empty() ? tr("–") : words(line.text);
-        // The label as one writes it beside a dimension; what explains it is a hint, and stands there only where it must be typed.
-        const QString label = words(line.words).section(": ", 0, 0), explained = words(line.words).section(": ", 1);
-        const QRectF at = page.long_row({label, figure, ink, words(line.unit), {}, line.from != "usual", Type::text});
-        if (missing && !explained.isEmpty()) page.says(explained, t.steel);
-        page.rule();
-        place({"sum:" + words(line.field), at, [this, line] { ask(line); }, words(line.words) + "\n" + hint_of(line), {}});
+    if (tab().listed || m_more) {
+        for (const SumLine& line : m_answer.asked) write_row(page, line);
+        if (m_more)
+            place({"less", page.line(tr("less"), t.blued, Type::text), [this] { show_more(false); },
+                   tr("only what is asked, known and assumed")});
+        return;
     }
+    const Grouped groups = grouped(m_answer.asked, tab().drawn ? tab().drawn() : std::vector<std::string>());
+    const std::pair<QString, const std::vector<const SumLine*>*> all[] = {
+        {tr("ASKED NOW"), &groups.asked}, {tr("KNOWN"), &groups.known}, {tr("ASSUMED"), &groups.assumed}};
+    for (const auto& [head, lines] : all) {
+        if (lines->empty()) continue;
+        page.gap(4);
+        page.section(head);
+        page.gap(-6);
+        for (const SumLine* line : *lines) write_row(page, *line);
+    }
+    if (groups.left_out == 0) return;
+    page.gap(4);
+    place({"more", page.line(tr("more…"), t.blued, Type::text), [this] { show_more(true); },
+           !tab().drawn ? tr("all figures of this sheet") : tr("all figures of this sheet, those of the drawing too")});
 }
 
 QString SumCard::why(const SumLine& line) const {

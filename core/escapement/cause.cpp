@@ -220,12 +220,17 @@ const Record& PalletsSeen::record() {
         for (const SeenWord& one : seen_words()) words.push_back(one.word);
         Fields<In> fields;
         fields.add("entry_lock_deg", &In::entry_lock_deg, "deg", "lock as it was read: pallets' turn until it unlocks", between(-5, 30))
+            .label("entry lock as read")
             .add("exit_lock_deg", &In::exit_lock_deg, "deg", "the same of the exit", between(-5, 30))
+            .label("exit lock as read")
             .add("entry_drop_deg", &In::entry_drop_deg, "deg",
                  "drop after the entry lets off: the wheel's free turn until a tooth lands on the exit", between(-5, 30))
+            .label("drop after entry, as read")
             .add("exit_drop_deg", &In::exit_drop_deg, "deg", "drop after the exit lets off: until a tooth lands on the entry",
                  between(-5, 30))
+            .label("drop after exit, as read")
             .add("least_deg", &In::least_deg, "deg", "swing with which it just still lets off, dying away", between(0, 350))
+            .label("least swing that lets off")
             .add("entry_word", &In::entry_word, "", "or in words: caught, hardly drops, hardly locks, lands on the slope")
             .choices(words)
             .add("exit_word", &In::exit_word, "", "the same of the exit")

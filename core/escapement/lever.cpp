@@ -142,7 +142,9 @@ template <class In>
 Fields<In> wheel_of() {
     Fields<In> fields;
     fields.add("teeth", &In::teeth, "", "of the escape wheel", between(6, 60)).because("of most watches");
-    fields.add("span", &In::span, "", "pitches between the pallets, a half number", between(1.5, 20)).because("usual over fifteen teeth");
+    fields.add("span", &In::span, "", "pitches between the pallets, a half number", between(1.5, 20))
+        .label("span, pitches")
+        .because("usual over fifteen teeth");
     fields.add("radius_mm", &In::radius_mm, "mm", "of the circle of the teeth's locking corners", above(0, 500)).required();
     return fields;
 }
@@ -185,11 +187,15 @@ const Record& LeverAndBalance::record() {
     static const Record record =
         Fields<In>()
             .add("run_deg", &In::run_deg, "deg", "of the lever, from let-off to the banking", between(0, 10))
+            .label("run to the banking")
             .because("0.25 to 0.5 is usual: enough for the wheel's errors, no more")
             .add("staff_mm", &In::staff_mm, "mm", "from the pallet arbor to the balance staff", above(0, 500))
+            .label("pallet arbor to staff")
             .add("impulse_pin_mm", &In::impulse_pin_mm, "mm", "from the staff to the impulse pin", above(0, 200))
             .add("guard_mm", &In::guard_mm, "mm", "from the pallet arbor to the tip of the guard pin", above(0, 500))
-            .add("roller_mm", &In::roller_mm, "mm", "radius of the safety roller", above(0, 200));
+            .label("pallet arbor to guard pin")
+            .add("roller_mm", &In::roller_mm, "mm", "radius of the safety roller", above(0, 200))
+            .label("safety roller radius");
     return record;
 }
 
@@ -201,6 +207,7 @@ const Record& LeverInput::record() {
             .add("draw_deg", &In::draw_deg, "deg", "of the locking face, against the circle about the pallet arbor", between(0, 40))
             .because("12 to 15 is usual; less does not hold the lever at the banking")
             .add("tooth_share", &In::tooth_share, "", "of the lift that the tooth's face gives", between(0, 0.9))
+            .label("tooth's share of the lift")
             .because("a third to a half is usual")
             .add("tooth_width_deg", &In::tooth_width_deg, "deg", "of the tooth's face, at the wheel", between(0, 20))
             .because("over a third of the half pitch of fifteen teeth");

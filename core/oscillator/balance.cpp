@@ -47,10 +47,13 @@ const Record& Hairspring::record() {
     using In = Hairspring;
     static const Record record = Fields<In>()
                                      .add("width_mm", &In::width_mm, "mm", "height of the strip, above 0", between(0, 100))
+                                     .label("strip height")
                                      .required()
                                      .add("thickness_mm", &In::thickness_mm, "mm", "of the strip, above 0", between(0, 10))
+                                     .label("strip thickness")
                                      .required()
                                      .add("length_mm", &In::length_mm, "mm", "that works, collet to pins, above 0", between(0, 1e5))
+                                     .label("length to pins")
                                      .required()
                                      .add("modulus_N_mm2", &In::modulus_N_mm2, "N/mm²", "of the steel", above(0, 1e6))
                                      .because("carbon spring steel; nickel alloys have 180 000 to 220 000");
@@ -61,11 +64,14 @@ const Record& BalanceScrews::record() {
     using In = BalanceScrews;
     static const Record record = Fields<In>()
                                      .add("mass_mg", &In::mass_mg, "mg", "of each of the two", above(0, 1e6))
+                                     .label("each screw")
                                      .required()
                                      .add("radius_mm", &In::radius_mm, "mm", "of its weight from the staff", above(0, 500))
+                                     .label("from the staff")
                                      .required()
                                      .add("move_mm", &In::move_mm, "mm", "outwards positive", between(-100, 100))
-                                     .add("pitch_mm", &In::pitch_mm, "mm", "of their thread", above(0, 5));
+                                     .add("pitch_mm", &In::pitch_mm, "mm", "of their thread", above(0, 5))
+                                     .label("thread pitch");
     return record;
 }
 

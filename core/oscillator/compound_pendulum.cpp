@@ -91,12 +91,19 @@ const Record& PendulumPart::record() {
             .choices(shapes())
             .because("until it is said what it is")
             .add("length_mm", &In::length_mm, "mm", "of a rod or cylinder", above(0, 1e5))
+            .label("length")
             .add("diameter_mm", &In::diameter_mm, "mm", "of rod, cylinder, disc, lens", above(0, 1e5))
+            .label("Ø")
             .add("thickness_mm", &In::thickness_mm, "mm", "of a disc or lens, front to back", above(0, 1e5))
+            .label("thickness")
             .add("top_mm", &In::top_mm, "mm", "upper end, below the suspension", between(-1e5, 1e5))
+            .label("top at")
             .add("centre_mm", &In::centre_mm, "mm", "middle, below the suspension", between(-1e5, 1e5))
+            .label("middle at")
             .add("mass_kg", &In::mass_kg, "kg", "mass", above(0, 1e5))
+            .label("weight")
             .add("density_kg_m3", &In::density_kg_m3, "kg/m³", "brass 8500, steel 7850, lead 11300, pine 500", above(0, 3e4))
+            .label("density")
             .because("most rims are of brass");
     return record;
 }

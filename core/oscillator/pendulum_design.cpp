@@ -130,6 +130,7 @@ const Record& PendulumDesignInput::record() {
             .add("nut_range_s_per_day", &In::nut_range_s_per_day, "s/d", "that the thread must reach each way", above(0, 7200))
             .because("lengths that were worked out are off by a minute or two a day")
             .add("case_width_mm", &In::case_width_mm, "mm", "inside, where the bob swings", above(0, 1e4))
+            .label("case width at the bob")
             .add("case_drop_mm", &In::case_drop_mm, "mm", "from the suspension to the floor", above(0, 1e5))
             .add("energy_per_beat_J", &In::energy_per_beat_J, "J", "at the escape wheel, as from power.chain", above(0, 100))
             .add("escapement_efficiency", &In::escapement_efficiency, "", "of the escapement", above(0, 1))

@@ -44,7 +44,10 @@ std::optional<double> force_of(const HandsFrictionInput& in) {
 std::string state_of(const HandsFrictionInput& in, const HandsFrictionResult& out) {
     if (in.most_N_mm && out.torque_N_mm > *in.most_N_mm) return "bends";
     if (!out.times) return "right";
-    return *out.times < 1 ? "slips" : *out.times < carries ? "little" : *out.times > stiff && *out.hand_N_mm >= judged_from_N_mm ? "stiff" : "right";
+    return *out.times < 1                                             ? "slips"
+           : *out.times < carries                                     ? "little"
+           : *out.times > stiff && *out.hand_N_mm >= judged_from_N_mm ? "stiff"
+                                                                      : "right";
 }
 
 std::string in_words(const HandsFrictionInput& in, const HandsFrictionResult& out) {
@@ -124,24 +127,31 @@ const Record& HandsFrictionInput::record() {
             .add("width_mm", &In::width_mm, "mm", "of a leaf", above(0, 100))
             .add("thickness_mm", &In::thickness_mm, "mm", "of a leaf", above(0, 10))
             .add("flattened_mm", &In::flattened_mm, "mm", "of a leaf's bow, with the hands on", above(0, 50))
+            .label("bow, hands on")
             .add("wire_mm", &In::wire_mm, "mm", "of a coil", above(0, 10))
             .add("coil_mm", &In::coil_mm, "mm", "mean diameter of a coil", above(0, 100))
             .add("turns", &In::turns, "", "free ones of a coil", above(0, 100))
             .add("compressed_mm", &In::compressed_mm, "mm", "of a coil, with the hands on", above(0, 100))
+            .label("coil, hands on")
             .add("modulus_N_mm2", &In::modulus_N_mm2, "N/mm²", "Young's, of a leaf", above(0, 500000))
             .because("hard brass")
             .add("shear_N_mm2", &In::shear_N_mm2, "N/mm²", "shear modulus, of a coil", above(0, 200000))
             .because("spring steel")
             .add("radius_mm", &In::radius_mm, "mm", "mean, of the faces that rub", above(0, 100))
             .add("faces", &In::faces, "", "that rub", between(1, 4))
+            .label("rubbing faces")
             .because("one on each side of the spring")
             .add("friction", &In::friction, "", "on the faces: greased 0.10 to 0.15, dry 0.2 to 0.3", above(0, 1))
             .because("brass, greased")
             .add("torque_N_mm", &In::torque_N_mm, "N mm", "as it was measured: goes before all that", above(0, 100000))
             .add("hand_g", &In::hand_g, "g", "the heaviest hand", between(0, 100000))
+            .label("heaviest hand")
             .add("hand_centre_mm", &In::hand_centre_mm, "mm", "its centre of mass from the arbor", between(0, 5000))
+            .label("hand, arbor to its balance")
             .add("hand_length_mm", &In::hand_length_mm, "mm", "arbor to tip, for the test with a thread", above(0, 5000))
-            .add("most_N_mm", &In::most_N_mm, "N mm", "that the hand's boss or the train bears", above(0, 100000));
+            .label("hand, arbor to tip")
+            .add("most_N_mm", &In::most_N_mm, "N mm", "that the hand's boss or the train bears", above(0, 100000))
+            .label("most it may hold");
     return record;
 }
 

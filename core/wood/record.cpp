@@ -24,14 +24,21 @@ const Record& WoodRecord::record() {
                           .choices({"across", "along"})
                           .because("the worse of the two")
                           .add("plate_rings", &In::plate_rings, "", "of the plates, across their grain")
+                          .label("rings of the plates")
                           .choices({"radial", "tangential"})
                           .because("quarter-sawn stands best")
                           .add("made_moisture", &In::made_moisture, "%", "when the wheels were round", moisture)
+                          .label("moisture when cut")
                           .add("made_humidity", &In::made_humidity, "%", "of the room then", humidity)
+                          .label("humidity when cut")
                           .add("made_celsius", &In::made_celsius, "°C", "of the room then", celsius)
+                          .label("warmth when cut")
                           .add("now_moisture", &In::now_moisture, "%", "as the meter reads it", moisture)
+                          .label("moisture now")
                           .add("now_humidity", &In::now_humidity, "%", "of the room", humidity)
-                          .add("now_celsius", &In::now_celsius, "°C", "of the room", celsius));
+                          .label("humidity now")
+                          .add("now_celsius", &In::now_celsius, "°C", "of the room", celsius)
+                          .label("warmth now"));
     }();
     return record;
 }

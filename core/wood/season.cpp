@@ -136,6 +136,7 @@ const Record& WoodSeasonInput::record() {
                 .choices({"across", "along"})
                 .because("the worse of the two")
                 .add("plate_rings", &In::plate_rings, "", "of the plates, across their grain")
+                .label("rings of the plates")
                 .choices({"radial", "tangential"})
                 .because("quarter-sawn stands best")
                 .add("made", &In::made, "", "as it was cut")
@@ -151,7 +152,9 @@ const Record& WoodSeasonResult::record() {
     static const Record record =
         Fields<Out>()
             .add("made_moisture", &Out::made_moisture, "%", "as it was cut")
+            .label("moisture when cut")
             .add("now_moisture", &Out::now_moisture, "%", "as it is")
+            .label("moisture now")
             .add("along_mm", &Out::along_mm, "mm", "diameter along the grain; of a wheel sawn across the log, across its rings")
             .add("across_mm", &Out::across_mm, "mm", "diameter across the grain")
             .add("oval_mm", &Out::oval_mm, "mm", "between the two")

@@ -113,6 +113,7 @@ struct Field {
     std::shared_ptr<const void> owned = nullptr;       ///< the type, where it was made for this field alone
     bool tells_kind = false;                           ///< read before the fields that depend on it
     std::string because = {};                          ///< why it is what it is until somebody says otherwise
+    std::string label = {};                            ///< as one writes it beside the dimension on a sketch; empty: its name
 
     Slot slot(void* object) const;
     /// Of two objects: straight from the members, for it is asked at every edit.
@@ -271,6 +272,11 @@ public:
     /// Why the value it begins with is a usual one.
     Fields& because(const char* reason) {
         last().because = reason;
+        return *this;
+    }
+    /// As one writes it beside the dimension on a sketch, where the name would be too short to be understood.
+    Fields& label(const char* words) {
+        last().label = words;
         return *this;
     }
     /// The list just added may also be given as the path of a file, which goes here.

@@ -55,48 +55,17 @@ std::string in_one_line(const Record& record, void* object) {
     return line;
 }
 
-/// What one writes beside a dimension where a field's own name would be too short to be understood.
-const std::string* label_of(const std::string& field) {
-    static const std::map<std::string, std::string> labels = {{"needed_deg", "least swing it needs"},
-                                                              {"swing_deg", "swing, one side"},
-                                                              {"case_width_mm", "case width at the bob"},
-                                                              {"set_h", "set to"},
-                                                              {"edge_deg", "edge leans by"},
-                                                              {"nose_mm", "follower's nose radius"},
-                                                              {"stays_h", "stays down"},
-                                                              {"rise_h", "lifted within"},
-                                                              {"turn_h", "turns once in"},
-                                                              {"play_deg", "play of the cam"},
-                                                              {"holds_N_mm", "friction of its setting"},
-                                                              {"flattened_mm", "bow, hands on"},
-                                                              {"compressed_mm", "coil, hands on"},
-                                                              {"faces", "rubbing faces"},
-                                                              {"most_N_mm", "most it may hold"},
-                                                              {"hand_g", "heaviest hand"},
-                                                              {"hand_centre_mm", "hand, arbor to its balance"},
-                                                              {"hand_length_mm", "hand, arbor to tip"},
-                                                              {"run_deg", "run to the banking"},
-                                                              {"staff_mm", "pallet arbor to staff"},
-                                                              {"guard_mm", "pallet arbor to guard pin"},
-                                                              {"roller_mm", "safety roller radius"},
-                                                              {"span", "span, pitches"},
-                                                              {"tooth_share", "tooth's share of the lift"},
-                                                              {"made_moisture", "moisture when cut"},
-                                                              {"made_humidity", "humidity when cut"},
-                                                              {"made_celsius", "warmth when cut"},
-                                                              {"now_moisture", "moisture now"},
-                                                              {"now_humidity", "humidity now"},
-                                                              {"now_celsius", "warmth now"},
-                                                              {"plate_rings", "rings of the plates"}};
-    const auto at = labels.find(field);
-    return at == labels.end() ? nullptr : &at->second;
-}
-
 /// The label, or the name without its unit, then what it means.
 std::string words_of(const Field& field) {
-    if (const std::string* label = label_of(field.name)) return *label + ": " + field.meaning;
+    if (!field.label.empty()) return field.label + ": " + field.meaning;
     const std::string name = name_without_unit(field.name, field.unit);
     return field.meaning.starts_with(name) ? field.meaning : name + ": " + field.meaning;
+}
+
+/// What a word may be, none where it may stay unsaid; a question is answered by yes or no.
+std::vector<std::string> choices_of(const Field& field, const Slot& slot) {
+    if (std::holds_alternative<bool*>(slot)) return {"yes", "no"};
+    return field.choices;
 }
 
 void tell_results(const Record& record, void* object, std::vector<SumLine>& found) {
@@ -143,6 +112,7 @@ std::string as_list_of_words(const std::string& word) {
 }
 
 std::string as_typed_for(const Slot& slot, const std::string& word) {
+    if (std::holds_alternative<bool*>(slot)) return word == "yes" ? "true" : word == "no" ? "false" : word;
     if (is_list_of_numbers(slot)) return as_list(word);
     return std::holds_alternative<std::vector<std::string>*>(slot) ? as_list_of_words(word) : word;
 }
@@ -183,7 +153,8 @@ std::vector<SumLine> lines_of(const Record& record, const void* object, const st
         const Slot slot = field.slot(const_cast<void*>(object));
         const auto* kind = std::get_if<KindSlot>(&slot);
         const std::string text = kind ? field.choices[kind->kinds->now(kind->variant)] : std::visit(InWords(), slot);
-        lines.push_back({name, words_of(field), text, field.unit, text.empty() ? "unknown" : "job", field.because});
+        lines.push_back(
+            {name, words_of(field), text, field.unit, text.empty() ? "unknown" : "job", field.because, choices_of(field, slot)});
     }
     return lines;
 }
@@ -235,7 +206,7 @@ SumAnswer answer_sum(const Calculation& sum, const std::map<std::string, double>
                                                               : "usual";
         whole = whole && from != "missing";
         answer.asked.push_back({field.name, words_of(field), from == "missing" ? "" : std::visit(InWords(), field.slot(input.get())),
-                                field.unit, from, field.because});
+                                field.unit, from, field.because, choices_of(field, field.slot(input.get()))});
     }
     if (!whole || !answer.fault.empty()) return answer;
     try {

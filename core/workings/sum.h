@@ -12,8 +12,14 @@ struct SumLine {
     std::string words;  ///< what it means
     std::string text;   ///< the value; empty when it is missing
     std::string unit;
-    std::string from;          ///< going in: "job", "typed", "usual", "missing", "unknown" (may stay so)
-    std::string because = {};  ///< why the usual value is one
+    std::string from;                       ///< going in: "job", "typed", "usual", "missing", "unknown" (may stay so)
+    std::string because = {};               ///< why the usual value is one
+    std::vector<std::string> choices = {};  ///< of words; empty: anything
+
+    /// The words without what explains them: as one writes it beside the dimension.
+    std::string label() const { return words.substr(0, words.find(": ")); }
+    /// What explains it; empty where nothing does.
+    std::string explained() const { return words.find(": ") == std::string::npos ? std::string() : words.substr(words.find(": ") + 2); }
 };
 
 /// A sum of the bench with what went in and what came out; nothing came out while something is missing or wrong.

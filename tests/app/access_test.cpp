@@ -193,13 +193,13 @@ TEST_CASE("in a narrow window the picture is the largest thing: the workings fol
     Bench::settle();
     CHECK_FALSE(bench.window.workings().isVisible());
     CHECK(picture() > 0.8 * bench.window.width());
-    QTest::keyClick(&bench.window, Qt::Key_F4);
+    QTest::keyClick(&bench.window, Qt::Key_F11, Qt::ControlModifier);
     CHECK(bench.window.workings().isVisible());
-    QTest::keyClick(&bench.window, Qt::Key_F4);
+    QTest::keyClick(&bench.window, Qt::Key_F11, Qt::ControlModifier);
     bench.window.resize(1280, 800);
     Bench::settle();
     CHECK_FALSE(bench.window.workings().isVisible());
-    QTest::keyClick(&bench.window, Qt::Key_F4);
+    QTest::keyClick(&bench.window, Qt::Key_F11, Qt::ControlModifier);
     CHECK(bench.window.workings().isVisible());
     CHECK(picture() > bench.window.width() / 2);
 }

@@ -13,6 +13,7 @@
 #include "shell/main_window.h"
 #include "stations/teeth/teeth_station.h"
 #include "stations/train/train_station.h"
+#include "workings/sum_card.h"
 #include "workings/workings_panel.h"
 
 /// An edit of the job that no station knows of.
@@ -51,10 +52,18 @@ struct Bench {
     }
     /// The picture or sheet on which this place is painted now.
     echappe::Canvas& canvas_with(const QString& tag) {
-        window.grab();
+        unfold_for(tag);
         for (echappe::Canvas* canvas : window.findChildren<echappe::Canvas*>())
             if (canvas->isVisible() && !canvas->place_of(tag).isNull()) return *canvas;
         throw std::logic_error("no place " + tag.toStdString());
+    }
+    /// A row of a sheet may stand behind its "more": as one would, it is unfolded then.
+    void unfold_for(const QString& tag) {
+        window.grab();
+        if (!tag.startsWith("sum:")) return;
+        for (auto* card : window.findChildren<echappe::SumCard*>())
+            if (card->isVisible() && card->place_of(tag).isNull() && !card->place_of("more").isNull()) card->show_more(true);
+        window.grab();
     }
     void click(const QString& tag) { click(canvas_with(tag), tag); }
     /// The line that has come up where something is typed in place.
@@ -69,11 +78,25 @@ struct Bench {
     }
     /// Types over what stands in the line that has come up.
     void answer(const QString& text) {
+        if (!typing_in_place() && choose_word(text)) return;
         editor().selectAll();
         QTest::keyClicks(&editor(), text);
         if (text.isEmpty()) editor().clear();
         QTest::keyClick(&editor(), Qt::Key_Return);
         settle();
+    }
+    /// Words that stand open to be chosen: this one is clicked.
+    bool choose_word(const QString& text) {
+        for (auto* card : window.findChildren<echappe::SumCard*>()) {
+            if (!card->isVisible()) continue;
+            card->grab();
+            for (const QString& tag : card->tags())
+                if (tag.startsWith("choice:") && tag.section(':', 2) == text) {
+                    click(*card, tag);
+                    return true;
+                }
+        }
+        return false;
     }
     /// A click on the place, and what is typed there.
     void type(const QString& tag, const QString& text) {
@@ -81,6 +104,7 @@ struct Bench {
         answer(text);
     }
     void click(echappe::Canvas& canvas, const QString& tag) {
+        unfold_for(tag);
         canvas.grab();
         QTest::mouseClick(&canvas, Qt::LeftButton, {}, canvas.place_of(tag).center().toPoint());
         settle();

@@ -179,7 +179,7 @@ TEST_CASE("a test run, a stop and where the hands stood are told on the sheet, a
     CHECK(bench.record().runs.front().stops.front().hands == "3:20");
     bench.type("sum:stop.hands", "3:25");
     CHECK(bench.record().runs.front().stops.front().hands == "3:25");
-    bench.type("sum:run.level", "true");
+    bench.type("sum:run.level", "yes");
     CHECK(bench.record().runs.front().level);
     bench.station().grab();
     REQUIRE(bench.station().act("danger:mercury"));

@@ -230,7 +230,7 @@ TEST_CASE("wooden wheels are read with the moisture meter, and the one that bind
     bench.read_simulated();
     REQUIRE(bench.job().wood->now_moisture);
     CHECK(bench.found("wood.deep"));
-    Canvas& wood = bench.canvas_with("sum:now_moisture");
+    Canvas& wood = bench.canvas_with("size:now_moisture");
     CHECK(wood.isVisible());
     // A twisted frame's heights are typed as one reads them off.
     auto& view = *bench.window.findChild<WoodView*>();

@@ -6,6 +6,7 @@
 #include "oscillator/beat_setting.h"
 #include "oscillator/compensation.h"
 #include "oscillator/decay.h"
+#include "oscillator/drawn_bodies.h"
 #include "oscillator/hairspring_choice.h"
 #include "oscillator/pendulum_design.h"
 #include "oscillator/swing_typed.h"
@@ -23,6 +24,14 @@ const std::vector<std::string>& fields_of(const OscillatorRecord& o) {
     static const std::vector<std::string> balance = {"swing_deg",   "needed_deg",           "inertia_kg_m2", "pins_to_stud_mm",
                                                      "overhang_mm", "division_mm",          "beat_error_ms", "longer_beat",
                                                      "Q",           "escapement_efficiency"};
+    return o.as<Pendulum>() ? pendulum : balance;
+}
+
+/// Of those, what stands on the drawing.
+const std::vector<std::string>& drawn_fields_of(const OscillatorRecord& o) {
+    static const std::vector<std::string> pendulum = {"swing_deg", "rod", "nut_pitch_mm", "tray_mm", "mass_kg", "case_width_mm"};
+    static const std::vector<std::string> balance = {"swing_deg",   "pins_to_stud_mm", "overhang_mm",
+                                                     "division_mm", "beat_error_ms",   "inertia_kg_m2"};
     return o.as<Pendulum>() ? pendulum : balance;
 }
 
@@ -128,7 +137,7 @@ std::map<std::string, double> BeatStation::facts() const {
     return known;
 }
 
-SumCard::Tab BeatStation::part_tab(size_t part) {
+SumCard::Tab BeatStation::part_tab(size_t part) const {
     const auto& parts = oscillator()->as<Pendulum>()->parts;
     const std::string name = parts[part].name.empty() ? "part " + std::to_string(part + 1) : parts[part].name;
     return {words(name), tr("One body of the pendulum, where it was measured. Lengths go down from the suspension."),
@@ -149,57 +158,63 @@ SumCard::Tab BeatStation::part_tab(size_t part) {
                 return answer;
             },
             SumCard::typed_into_part<std::optional<OscillatorRecord>>(
-                m_document, [part](std::optional<OscillatorRecord>& swings, const std::string& field, const std::string& word) {
+                m_document,
+                [part](std::optional<OscillatorRecord>& swings, const std::string& field, const std::string& word) {
                     type_into_record(PendulumPart::record(), &swings->as<Pendulum>()->parts.at(part), field, word);
-                })};
+                }),
+            [shape = parts[part].shape] { return sizes_of_body(shape); }};
 }
 
 SumCard::Tab BeatStation::positions_tab(const QString& name, const QString& sentence, std::vector<PositionRate> Balance::*list) {
-    return {name, sentence,
-            [this, list] {
-                SumAnswer answer;
-                const auto* balance = oscillator()->as<Balance>();
-                if (!balance) return answer;
-                for (const std::string& position : position_names()) {
-                    SumLine line{position, position, "", "", "unknown"};
-                    for (const PositionRate& p : balance->*list)
-                        if (p.position == position) {
-                            line.text = print_fixed(p.rate_s_per_day, 1) + " s/d";
-                            if (p.amplitude_deg) line.text += " at " + print_fixed(*p.amplitude_deg, 0) + "°";
-                            line.from = "job";
-                        }
-                    answer.asked.push_back(line);
-                }
-                if (const auto& poise = swings().poise) {
-                    answer.found.push_back({"verdict", "", poise->verdict, "", ""});
-                    if (poise->poise_s_per_day)
-                        answer.found.push_back({"want of poise", "want of poise",
-                                                print_measured(*poise->poise_s_per_day, *poise->poise_u_s_per_day), "s/d", ""});
-                    if (poise->flat_less_vertical_s_per_day)
-                        found(answer, "flat less standing", *poise->flat_less_vertical_s_per_day, 1, "s/d");
-                }
-                answer.fault = swings().fault;
-                return answer;
-            },
-            SumCard::typed_into_part<std::optional<OscillatorRecord>>(
-                m_document, [list](std::optional<OscillatorRecord>& swings, const std::string& position, const std::string& word) {
-                    auto& positions = swings->as<Balance>()->*list;
-                    std::optional<PositionRate> read;
-                    if (!word.empty()) read = read_position(position, word);
-                    std::erase_if(positions, [&](const PositionRate& old) { return old.position == position; });
-                    if (read) positions.push_back(*read);
-                })};
+    SumCard::Tab tab{name, sentence,
+                     [this, list] {
+                         SumAnswer answer;
+                         const auto* balance = oscillator()->as<Balance>();
+                         if (!balance) return answer;
+                         for (const std::string& position : position_names()) {
+                             SumLine line{position, position, "", "", "unknown"};
+                             for (const PositionRate& p : balance->*list)
+                                 if (p.position == position) {
+                                     line.text = print_fixed(p.rate_s_per_day, 1) + " s/d";
+                                     if (p.amplitude_deg) line.text += " at " + print_fixed(*p.amplitude_deg, 0) + "°";
+                                     line.from = "job";
+                                 }
+                             answer.asked.push_back(line);
+                         }
+                         if (const auto& poise = swings().poise) {
+                             answer.found.push_back({"verdict", "", poise->verdict, "", ""});
+                             if (poise->poise_s_per_day)
+                                 answer.found.push_back({"want of poise", "want of poise",
+                                                         print_measured(*poise->poise_s_per_day, *poise->poise_u_s_per_day), "s/d", ""});
+                             if (poise->flat_less_vertical_s_per_day)
+                                 found(answer, "flat less standing", *poise->flat_less_vertical_s_per_day, 1, "s/d");
+                         }
+                         answer.fault = swings().fault;
+                         return answer;
+                     },
+                     SumCard::typed_into_part<std::optional<OscillatorRecord>>(
+                         m_document, [list](std::optional<OscillatorRecord>& swings, const std::string& position, const std::string& word) {
+                             auto& positions = swings->as<Balance>()->*list;
+                             std::optional<PositionRate> read;
+                             if (!word.empty()) read = read_position(position, word);
+                             std::erase_if(positions, [&](const PositionRate& old) { return old.position == position; });
+                             if (read) positions.push_back(*read);
+                         })};
+    tab.listed = true;
+    return tab;
 }
 
-SumCard::Tab BeatStation::measured_tab() {
+SumCard::Tab BeatStation::measured_tab() const {
     return {tr("as measured"), tr("Click a figure to type it; empty takes it out."), [this] { return measured(); },
             SumCard::typed_into_part<std::optional<OscillatorRecord>>(
-                m_document, [this](std::optional<OscillatorRecord>& there, const std::string& field, const std::string& word) {
+                m_document,
+                [this](std::optional<OscillatorRecord>& there, const std::string& field, const std::string& word) {
                     if (field == "add") return word.empty() ? void() : add_to(*there, word);
                     type_with_swings(OscillatorRecord::record(), &*there, field, word, swings().bob_mm());
                     // Who types it has measured it; what ships is assumed.
                     if (field == "Q") there->Q_measured = true;
-                })};
+                }),
+            [this] { return oscillator() ? drawn_fields_of(*oscillator()) : std::vector<std::string>(); }};
 }
 
 /// Taking the balance out and putting it in, a tick for each step.
@@ -236,7 +251,7 @@ SumCard::Tab BeatStation::sum_tab(const QString& name, const Calculation& sum) {
 
 template <class Nested>
 SumCard::Tab BeatStation::nested_tab(const QString& name, const QString& sentence, std::optional<Nested> Balance::*member,
-                                     std::function<void(SumAnswer&)> tell) {
+                                     std::function<void(SumAnswer&)> tell) const {
     return {name, sentence,
             [this, member, tell] {
                 SumAnswer answer;
@@ -259,7 +274,7 @@ SumCard::Tab BeatStation::nested_tab(const QString& name, const QString& sentenc
                 })};
 }
 
-SumCard::Tab BeatStation::wheel_tab() {
+SumCard::Tab BeatStation::wheel_tab() const {
     return nested_tab(tr("wheel"), tr("The balance as drawn: rim, arms, hub. Its screws are counted in."), &Balance::wheel,
                       [this](SumAnswer& answer) {
                           const auto& wheel = swings().wheel;
@@ -271,7 +286,7 @@ SumCard::Tab BeatStation::wheel_tab() {
                       });
 }
 
-SumCard::Tab BeatStation::screws_tab() {
+SumCard::Tab BeatStation::screws_tab() const {
     return {tr("screws"), tr("The first pair of screws: both are moved alike, or the balance is out of poise."),
             [this] {
                 SumAnswer answer;
@@ -284,6 +299,65 @@ SumCard::Tab BeatStation::screws_tab() {
                 m_document, [](std::optional<OscillatorRecord>& swings, const std::string& field, const std::string& word) {
                     type_into_record(BalanceScrews::record(), &swings->as<Balance>()->screws.at(0), field, word);
                 })};
+}
+
+/// Bodies first, from the top down, then what hangs and moves. What no body was begun for may stay.
+DrawnSizes BeatStation::sizes_of_pendulum(const Pendulum& pendulum) const {
+    DrawnSizes sizes;
+    const auto add = [&](DrawnSizes more, bool may_stay) {
+        for (DrawnSize& size : more) {
+            size.may_stay = size.may_stay || may_stay;
+            sizes.push_back(std::move(size));
+        }
+    };
+    const std::vector<DrawnBody> bodies = drawn_bodies(pendulum);
+    for (size_t i = 0; i < bodies.size(); ++i) {
+        const PendulumPart& body = bodies[i].part;
+        const auto take = SumCard::typed_into_part<std::optional<OscillatorRecord>>(
+            m_document, [i](std::optional<OscillatorRecord>& swings, const std::string& field, const std::string& word) {
+                type_into_body(*swings->as<Pendulum>(), i, field, word);
+            });
+        const auto& fields = sizes_of_body(body.shape);
+        const bool upright = body.shape == "rod" || body.shape == "cylinder";
+        const bool either = upright ? body.centre_mm.has_value() : body.top_mm.has_value();
+        DrawnSizes own = drawn_from(lines_of(PendulumPart::record(), &body, fields), fields, take, QString("part.%1.").arg(i),
+                                    body.name.empty() ? tr("part %1").arg(i + 1) : words(body.name));
+        // Where its weight is told its sizes need no density, and where its other end is known this one follows.
+        for (DrawnSize& size : own)
+            size.may_stay = (either && (size.line.field == "top_mm" || size.line.field == "centre_mm")) || size.line.field == "mass_kg";
+        add(std::move(own), !bodies[i].begun);
+    }
+    const SumCard::Tab whole = measured_tab();
+    const std::vector<SumLine> lines = measured().asked;
+    const auto of_whole = [&](std::vector<std::string> fields, bool may_stay) { add(drawn_from(lines, fields, whole.take), may_stay); };
+    if (pendulum.parts.empty()) of_whole({"mass_kg"}, true);
+    of_whole({"nut_pitch_mm", "swing_deg"}, false);
+    of_whole({"case_width_mm", "tray_mm", "rod"}, true);
+    return sizes;
+}
+
+DrawnSizes BeatStation::sizes_of_balance(const Balance& balance) const {
+    DrawnSizes sizes;
+    const auto add = [&](const SumCard::Tab& tab, const char* of, std::vector<std::string> fields, bool may_stay) {
+        DrawnSizes own = drawn_from(tab.answer().asked, fields, tab.take, of);
+        for (DrawnSize& size : own) size.may_stay = may_stay, sizes.push_back(size);
+    };
+    const SumCard::Tab whole = measured_tab();
+    add(nested_tab({}, {}, &Balance::spring), "spring.", {"length_mm", "width_mm", "thickness_mm"}, false);
+    add(whole, "", {"pins_to_stud_mm", "swing_deg", "beat_error_ms"}, false);
+    add(whole, "", {"overhang_mm", "division_mm"}, true);
+    const bool whole_wheel_wanted = balance.wheel.has_value();
+    add(nested_tab({}, {}, &Balance::wheel), "wheel.", {"rim_outside_mm", "rim_inside_mm", "rim_height_mm", "arm_width_mm", "hub_mm"},
+        !whole_wheel_wanted);
+    if (!balance.screws.empty()) add(screws_tab(), "screws.", {"mass_mg", "radius_mm", "pitch_mm"}, true);
+    if (!whole_wheel_wanted) add(whole, "", {"inertia_kg_m2"}, true);
+    return sizes;
+}
+
+DrawnSizes BeatStation::sizes() const {
+    if (!oscillator()) return {};
+    if (const auto* pendulum = oscillator()->as<Pendulum>()) return sizes_of_pendulum(*pendulum);
+    return sizes_of_balance(*oscillator()->as<Balance>());
 }
 
 std::vector<SumCard::Tab> BeatStation::tabs() {

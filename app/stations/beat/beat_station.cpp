@@ -40,6 +40,7 @@ BeatStation::BeatStation(const Workbench& bench)
     connect(m_listening, &ListeningView::told, this, &BeatStation::told);
     connect(m_listening, &ListeningView::left, this, [this] { show_listening(false); });
     connect(m_escapement, &EscapementView::told, this, &BeatStation::told);
+    connect(m_escapement, &EscapementView::round_changed, this, &BeatStation::round_changed);
     connect(m_escapement, &EscapementView::left, this, [this] { show_escapement(false); });
     BeatStation::lay_out();
     setAccessibleName(tr("Beat"));
@@ -52,6 +53,11 @@ BeatStation::BeatStation(const Workbench& bench)
             emit told(tr("%1. Delete takes this look out.").arg(words(look_in_words(beat().looks[static_cast<size_t>(look)]))), false);
         setFocus();
     });
+}
+
+ReadingRound* BeatStation::own_round() const {
+    if (escapement_shown() && m_escapement->size_round().wanted()) return &m_escapement->size_round();
+    return &m_line.looks();
 }
 
 const RateMeans* BeatStation::means() const {
@@ -138,6 +144,7 @@ void BeatStation::take_sound(const QString& path) {
 void BeatStation::show_escapement(bool shown) {
     m_listening->hide();
     m_escapement->setVisible(shown);
+    emit round_changed();
     if (!shown) return setFocus();
     lay_out();
     m_escapement->refresh();
@@ -164,7 +171,7 @@ void BeatStation::refresh() {
 }
 
 double BeatStation::picture_wide() const {
-    constexpr double share = 0.42, least = 200, most = 300;
+    constexpr double share = 0.47, least = 200, most = 420;
     return std::clamp((width() - SumCard::wide) * share, least, most);
 }
 
@@ -336,23 +343,28 @@ void BeatStation::paint_swing(QPainter& painter) {
     Column page(painter, QRectF(18, 14, picture_wide() - 16, 200));
     page.section(oscillator()->as<Pendulum>() ? tr("PENDULUM, TO SCALE") : tr("BALANCE AND SPRING, FROM ABOVE"));
     page.gap(-4);
-    page.line(picture_wide() < 260 ? tr("drag it, or ← slower, → faster") : tr("drag what can be turned, or ← slower, → faster"), t.steel);
+    page.line(
+        picture_wide() < 260 ? tr("F4 types the sizes, ← slower, → faster") : tr("click a size, or F4 walks them · ← slower, → faster"),
+        t.steel);
     const bool drawable = beat().fault.empty() && (swings().pendulum || swings().balance || swings().wheel);
     if (!drawable) {
         page.says(beat().fault.empty() ? tr("To be given: %1.").arg(words(swings().missing)) : words(beat().fault),
                   beat().fault.empty() ? t.steel : t.ruby, Type::text);
-        return;
+        return list_sizes(painter, {page.left(), page.y() + 10, page.room().width(), height() - page.y() - 30});
     }
     SwingPicture::Stand stand;
     if (m_motion.running() || m_motion.seconds() != 0)
         stand.swing = std::sin(2 * pi * m_motion.seconds() * m_document.derived().train.beats_per_hour.value_or(3600) / 7200);
     if (const RateMeans* now = means()) stand.means = now->id;
     stand.amount = m_amount;
-    SwingPicture swing(painter, *oscillator(), swings(), picture(), stand);
+    const DrawnSizes drawn = sizes();
+    Dimensions dimensions(painter, drawn, asked_size());
+    SwingPicture swing(painter, *oscillator(), swings(), picture(), stand, dimensions);
     swing.paint();
     m_handles = swing.handles();
     for (const SwingPicture::Handle& handle : m_handles)
         place({"hold:" + handle.means, handle.rect, [] {}, tr("drag it: the rate follows"), {}});
+    place_sizes(painter, dimensions);
 }
 
 void BeatStation::paint_rate(QPainter& painter, const QRectF& room) {
@@ -398,8 +410,7 @@ QString BeatStation::known_of_rate() const {
                      .arg(rate_words(beat().per_K->value, 2))
                      .arg(beat().per_K->u, 0, 'f', 2)
                      .arg(swings().per_K_by_rod ? tr(", by the rod alone %1 s/d").arg(rate_words(*swings().per_K_by_rod, 2)) : QString());
-    if (swings().by_sizes_s_per_day)
-        known << tr("Its sizes alone give %1 s/d.").arg(rate_words(*swings().by_sizes_s_per_day, 0));
+    if (swings().by_sizes_s_per_day) known << tr("Its sizes alone give %1 s/d.").arg(rate_words(*swings().by_sizes_s_per_day, 0));
     if (!m_document.job().rate_log.heard.empty()) known << heard_last();
     if (const auto misread = beat().now()->outliers.size()) known << tr("%1 misread, left out.").arg(misread);
     const bool little_room = m_plot->width() <= narrow_column;

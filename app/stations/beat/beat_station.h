@@ -19,7 +19,7 @@ class BeatStation : public CardStation {
 public:
     explicit BeatStation(const Workbench& bench);
 
-    ReadingRound* round() const override { return &m_line.looks(); }
+    ReadingRound* own_round() const override;
     bool beside_workings() const override { return false; }
     bool shows_something() const override { return oscillator().has_value(); }
     std::vector<Scene> scenes() override;
@@ -74,17 +74,20 @@ private:
     const std::optional<OscillatorRecord>& oscillator() const { return m_document.job().oscillator; }
     void refresh();
     std::vector<SumCard::Tab> tabs();
-    SumCard::Tab part_tab(size_t part);
+    SumCard::Tab part_tab(size_t part) const;
     SumCard::Tab positions_tab(const QString& name, const QString& sentence, std::vector<PositionRate> Balance::*list);
-    SumCard::Tab measured_tab();
+    SumCard::Tab measured_tab() const;
     SumCard::Tab balance_tab();
     SumCard::Tab sum_tab(const QString& name, const Calculation& sum);
-    SumCard::Tab screws_tab();
-    SumCard::Tab wheel_tab();
+    SumCard::Tab screws_tab() const;
+    SumCard::Tab wheel_tab() const;
     /// A nested record of the balance, made when its first figure is typed; what is found of it is told below.
     template <class Nested>
     SumCard::Tab nested_tab(const QString& name, const QString& sentence, std::optional<Nested> Balance::*member,
-                            std::function<void(SumAnswer&)> tell = {});
+                            std::function<void(SumAnswer&)> tell = {}) const;
+    DrawnSizes sizes() const override;
+    DrawnSizes sizes_of_pendulum(const Pendulum& pendulum) const;
+    DrawnSizes sizes_of_balance(const Balance& balance) const;
     SumAnswer measured() const;
     void add_to(OscillatorRecord& oscillator, const std::string& word) const;
     std::map<std::string, double> facts() const;

@@ -53,6 +53,19 @@ void EscapementPicture::paint(double period) {
     m_painter.restore();
 }
 
+void EscapementPicture::point(Dimensions& sizes) const {
+    const auto rim = [&](double deg) { return at(spot(m_radius, deg * rad_per_deg)); };
+    const QPointF exit = at({0.74 * m_radius, m_centre - 0.3 * m_radius});
+    sizes.group(
+        QObject::tr("as laid out"), exit,
+        {"span", "school", "lock_deg", "lift_deg", "drop_deg", "draw_deg", "tooth_share", "tooth_width_deg", "pin_mm", "undercut_deg"});
+    sizes.group(QObject::tr("as read"), rim(58),
+                {"seen_entry_lock_deg", "seen_exit_lock_deg", "seen_entry_drop_deg", "seen_exit_drop_deg", "seen_least_deg"});
+    sizes.group(QObject::tr("lever and roller"), at({0.4 * m_radius, m_centre}),
+                {"run_deg", "staff_mm", "impulse_pin_mm", "guard_mm", "roller_mm"});
+    sizes.at("tip_diameter_mm", rim(44));
+}
+
 void EscapementPicture::paint_wheel(double tip_rad) {
     const Theme& t = inks(m_painter);
     QTransform to_screen;
@@ -130,7 +143,8 @@ void EscapementPicture::paint_drop(const PalletAction& action) {
 void EscapementPicture::write_pallet(double side, const PalletAction& action) {
     const Theme& t = inks(m_painter);
     const QPointF arbor = at({0, m_centre});
-    const double x = arbor.x() + side * m_radius * 0.80 * m_px;
+    constexpr double half_wide = 74;
+    const double x = std::clamp(arbor.x() + side * m_radius * 0.80 * m_px, m_room.left() + half_wide, m_room.right() - half_wide);
     // A lever's arms lie at the height of their arbor.
     double y = std::holds_alternative<LeverAction>(*m_escapement.now) ? m_room.top() + 40 : arbor.y() - 14;
     write(m_painter, type(Type::note), t.steel, {x, y}, side < 0 ? QObject::tr("entry") : QObject::tr("exit"), 0);

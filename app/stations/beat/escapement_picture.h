@@ -3,6 +3,7 @@
 #include <QPainter>
 
 #include "escapement/derive.h"
+#include "sheet/dimensions.h"
 
 namespace echappe {
 
@@ -13,6 +14,8 @@ public:
     EscapementPicture(QPainter& painter, const DerivedEscapement& escapement, const QRectF& room);
     /// `period`: of the swing, from its end on the anticlockwise side.
     void paint(double period);
+    /// Where the sizes are that are typed.
+    void point(Dimensions& sizes) const;
 
 private:
     QPointF at(Vector mm) const { return m_escape + QPointF(mm.x * m_px, -mm.y * m_px); }

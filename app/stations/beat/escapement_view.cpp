@@ -20,7 +20,7 @@
 namespace echappe {
 namespace {
 
-constexpr double gauge_wide = 108;
+constexpr double gauge_wide = 108, column_wide = 160;
 constexpr double foot_high = 172, narrow_foot_high = 216;  ///< under the picture: the swing, the verdict, what can be done
 constexpr double nudge_mm = 0.005;
 
@@ -102,17 +102,44 @@ QList<Action> EscapementView::make_actions() {
                          {"pallets.leave", tr("Back to the swing"), {Qt::Key_E, Qt::Key_Escape}, [this] { emit left(); }, {}, tr("back")}};
 }
 
+/// Where there are none yet they begin with what is typed.
+SumCard::Take EscapementView::typed_into_pallets(
+    std::function<void(PalletsRecord&, const std::string& field, const std::string& word)> type) const {
+    using Pallets = std::optional<PalletsRecord>;
+    return SumCard::typed_into_part<Pallets>(m_document, [type](Pallets& there, const std::string& field, const std::string& word) {
+        PalletsRecord pallets = there.value_or(PalletsRecord());
+        type(pallets, field, word);
+        there = pallets;
+    });
+}
+
+std::vector<std::string> EscapementView::drawn_fields() const {
+    std::vector<std::string> fields;
+    for (const SumAnswer& sheet : {pallets_layout_sheet(record(), now()), pallets_seen_sheet(record(), now())})
+        for (const SumLine& line : sheet.asked)
+            if (line.field != "depth_mm" && line.field != "friction" && line.field != "seen_u_deg" && !line.field.ends_with("_word"))
+                fields.push_back(line.field);
+    return fields;
+}
+
+/// The layout first; what is read of lock and drop may stay.
+DrawnSizes EscapementView::sizes() const {
+    if (now().kind.empty()) return {};
+    const auto bob_mm = m_document.derived().oscillator.bob_mm();
+    const auto take = typed_into_pallets([bob_mm](PalletsRecord& pallets, const std::string& field, const std::string& word) {
+        type_with_swings(PalletsRecord::record(), &pallets, field, word, bob_mm);
+    });
+    std::vector<SumLine> lines = pallets_layout_sheet(record(), now()).asked;
+    for (const SumLine& line : pallets_seen_sheet(record(), now()).asked) lines.push_back(line);
+    DrawnSizes drawn = drawn_from(lines, drawn_fields(), take);
+    static const std::vector<std::string> needed = {"tip_diameter_mm", "lock_deg", "lift_deg", "drop_deg"};
+    for (DrawnSize& size : drawn) size.may_stay = std::find(needed.begin(), needed.end(), size.line.field) == needed.end();
+    return drawn;
+}
+
 std::vector<SumCard::Tab> EscapementView::tabs() {
     const auto bob_mm = [this] { return m_document.derived().oscillator.bob_mm(); };
-    // Where there are none yet they begin with what is typed.
-    const auto typed = [this](auto type) {
-        using Pallets = std::optional<PalletsRecord>;
-        return SumCard::typed_into_part<Pallets>(m_document, [type](Pallets& there, const std::string& field, const std::string& word) {
-            PalletsRecord pallets = there.value_or(PalletsRecord());
-            type(pallets, field, word);
-            there = pallets;
-        });
-    };
+    const auto typed = [this](auto type) { return typed_into_pallets(type); };
     const auto take = typed([bob_mm](PalletsRecord& pallets, const std::string& field, const std::string& word) {
         type_with_swings(PalletsRecord::record(), &pallets, field, word, bob_mm());
     });
@@ -128,14 +155,17 @@ std::vector<SumCard::Tab> EscapementView::tabs() {
             type_into_record(std::decay_t<decltype(part)>::record(), &part, field, word);
         });
     };
-    return {{tr("layout"), tr("Click a figure to type it; empty takes it out."),
-             [this] { return pallets_layout_sheet(record(), now()); }, take},
+    return {{tr("layout"), tr("Click a figure to type it; empty takes it out."), [this] { return pallets_layout_sheet(record(), now()); },
+             take, [this] { return drawn_fields(); }},
             {tr("seen"), tr("Locks and drops as they are read tell depth and opening. What was not read stays empty."),
-             [this] { return pallets_seen_sheet(record(), now()); }, take},
-            {tr("log"), tr("What was moved, and what came of it."), [this] { return pallets_settings_sheet(record()); }, came},
+             [this] { return pallets_seen_sheet(record(), now()); }, take, [this] { return drawn_fields(); }},
+            {tr("log"), tr("What was moved, and what came of it."), [this] { return pallets_settings_sheet(record()); }, came, {}, true},
             {tr("teeth"),
              tr("What is not as laid out, and what each tooth does then. Tooth 1 is the first one marked; an empty number takes one out."),
-             [this] { return pallets_teeth_sheet(record(), now(), m_document.derived().train.beats_per_hour); }, bad_teeth},
+             [this] { return pallets_teeth_sheet(record(), now(), m_document.derived().train.beats_per_hour); },
+             bad_teeth,
+             {},
+             true},
             {tr("wheel"), tr("To be cut. What is left empty is as usual for its kind; Ctrl+E and Ctrl+P write and print it."),
              [this] { return escape_wheel_sheet(record(), now()); }, cut(&PalletsRecord::wheel)},
             {tr("pallets"),
@@ -178,7 +208,7 @@ QString EscapementView::bridge_words() const {
 
 QRectF EscapementView::picture() const {
     constexpr double narrow = 560;
-    const double wide = width() - SumCard::wide - gauge_wide - 36;
+    const double wide = width() - SumCard::wide - gauge_wide - column_wide - 36;
     return {16, 46, wide, height() - 46.0 - (wide < narrow ? narrow_foot_high : foot_high)};
 }
 
@@ -199,10 +229,17 @@ void EscapementView::paint(QPainter& painter) {
     page.line(tr("Space runs it, [ and ] slow it down to a hundredth"), t.steel);
     const DerivedEscapement d = shown();
     const QRectF room = picture();
-    EscapementPicture(painter, d, room).paint(period());
+    EscapementPicture drawing(painter, d, room);
+    drawing.paint(period());
+    const DrawnSizes drawn = sizes();
+    Dimensions dimensions(painter, drawn, asked_size());
+    drawing.point(dimensions);
+    dimensions.rest();
+    dimensions.lay_out({}, {room.right() + 12, room.top(), column_wide - 12, height() - room.top() - 16});
     paint_swing(painter, d, QRectF(room.left(), room.bottom() + 8, room.width(), 46));
     write_verdict(painter, d, QRectF(room.left(), room.bottom() + 50, room.width(), height() - room.bottom() - 54));
     paint_gauge(painter, d);
+    place_sizes(painter, dimensions);
 }
 
 void EscapementView::paint_nothing(QPainter& painter) {
@@ -215,11 +252,12 @@ void EscapementView::paint_nothing(QPainter& painter) {
                      "stones and with pins are drawn and worked out."),
                   t.steel, Type::text);
     } else {
-        page.says(tr("To be given on the right: %1.").arg(words(now().missing)), t.steel, Type::text);
+        page.says(tr("To be given: %1.").arg(words(now().missing)), t.steel, Type::text);
         page.gap(8);
         page.says(tr("Lock and lift are turns of the pallets, drop is the wheel's free turn; a protractor on the pallet arbor and on the "
                      "escape arbor reads them."),
                   t.steel, Type::text);
+        list_sizes(painter, {page.left(), page.y() + 14, 320, height() - page.y() - 40});
     }
 }
 
@@ -278,7 +316,7 @@ void EscapementView::paint_rest(QPainter& painter, const DerivedEscapement& d, Q
 
 EscapementView::Gauge EscapementView::gauge(const DerivedEscapement& d) const {
     Gauge gauge;
-    gauge.scale = QRectF(picture().right() + 60, 62, 16, height() - 96.0);
+    gauge.scale = QRectF(picture().right() + column_wide + 60, 62, 16, height() - 96.0);
     double low = std::min(now().depth_mm, d.depth_mm), high = std::max(now().depth_mm, d.depth_mm);
     if (d.window) low = std::min(low, d.window->low_mm), high = std::max(high, d.window->high_mm);
     if (d.cause)
@@ -295,7 +333,7 @@ void EscapementView::paint_gauge(QPainter& painter, const DerivedEscapement& d) 
     const Gauge gauge = m_held ? *m_held : this->gauge(d);
     const QRectF& scale = gauge.scale;
     const LengthUnit& unit = m_document.job().length;
-    Column page(painter, QRectF(picture().right() + 16, 14, gauge_wide, 40));
+    Column page(painter, QRectF(picture().right() + column_wide + 16, 14, gauge_wide, 40));
     page.section(tr("DEPTH, %1").arg(words(unit.symbol)));
     painter.fillRect(scale, t.rule);
     if (d.window)

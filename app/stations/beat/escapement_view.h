@@ -52,6 +52,10 @@ private:
     const DerivedEscapement& now() const { return m_document.derived().escapement; }
     PalletsRecord record() const { return m_document.job().pallets.value_or(PalletsRecord()); }
     std::vector<SumCard::Tab> tabs();
+    SumCard::Take typed_into_pallets(std::function<void(PalletsRecord&, const std::string& field, const std::string& word)> type) const;
+    DrawnSizes sizes() const override;
+    /// Fields of the layout and of what is seen that stand on the picture.
+    std::vector<std::string> drawn_fields() const;
     /// The move that is tried was made.
     void keep();
     /// The depth that what is seen tells becomes the one it was found at.

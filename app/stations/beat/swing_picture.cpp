@@ -9,6 +9,7 @@
 #include "drawing/words.h"
 #include "number/constants.h"
 #include "number/units.h"
+#include "oscillator/drawn_bodies.h"
 #include "theme/theme.h"
 
 namespace echappe {
@@ -26,14 +27,15 @@ QString tr(const char* text) { return QObject::tr(text); }
 }  // namespace
 
 SwingPicture::SwingPicture(QPainter& painter, const OscillatorRecord& oscillator, const DerivedOscillator& swings, const QRectF& room,
-                           const Stand& stand)
+                           const Stand& stand, Dimensions& sizes)
     : m_painter(painter),
       m_swings(swings),
       m_o(oscillator),
       m_p(m_o.as<Pendulum>()),
       m_b(m_o.as<Balance>()),
       m_room(room),
-      m_stand(stand) {}
+      m_stand(stand),
+      m_sizes(sizes) {}
 
 void SwingPicture::paint() {
     if (m_p) paint_pendulum();
@@ -109,7 +111,6 @@ void SwingPicture::paint_tray(QPointF pivot, double angle, double px) {
     }
     m_painter.restore();
     m_handles.push_back({"tray", QRectF(pivot.x() - 24, pivot.y() + y - 20, 48, 30), {0, 1}, 6});
-    write(m_painter, type(Type::note), marked("tray") ? t.blued : t.steel, {pivot.x() + 20, pivot.y() + y + 4}, tr("tray"));
 }
 
 /// The rating nut from the front, much enlarged: what is turned, with its marks going by.
@@ -139,8 +140,7 @@ void SwingPicture::paint_nut(const QRectF& room) {
     m_painter.restore();
     m_painter.setPen(QPen(t.ink, 1.4));
     m_painter.drawLine(QPointF(body.center().x(), body.top() - 9), QPointF(body.center().x(), body.top() - 2));
-    write(m_painter, type(Type::note), t.steel, {body.center().x(), room.bottom() + 2},
-          tr("rating nut, pitch %1 mm").arg(m_p->nut_pitch_mm.value_or(0)), 0);
+    write(m_painter, type(Type::note), t.steel, {body.left() - 4, room.bottom() - 6}, tr("rating nut"), 0);
     write(m_painter, type(Type::note, true), t.verdigris, {body.right() + 8, body.center().y() - 4}, QString::fromUtf8("→ ") + tr("up"));
     write(m_painter, type(Type::note, true), t.verdigris, {body.right() + 8, body.center().y() + 10}, tr("faster"));
     write(m_painter, type(Type::note, true), t.amber, {body.left() - 8, body.center().y() - 4}, tr("down") + QString::fromUtf8(" ←"), 1);
@@ -148,19 +148,62 @@ void SwingPicture::paint_nut(const QRectF& room) {
     m_handles.push_back({"nut", body.adjusted(-40, -10, 40, 10), {1, 0}, nut_px_per_turn});
 }
 
+/// A body's diameter lies across it where it is large enough; its other sizes are pointed at.
+void SwingPicture::point_at_body(size_t which, const PendulumPart& body, QPointF pivot, double px) {
+    const QString of = QString("part.%1.").arg(which);
+    const bool upright = body.shape == "rod" || body.shape == "cylinder", measured = whole_parts(*m_p);
+    const double length = m_swings.pendulum->length_mm, unmeasured_bob = length * 0.13;
+    const double across = measured ? body.diameter_mm.value_or(0) : upright ? 0 : unmeasured_bob;
+    const double high = !upright ? across : measured ? body.length_mm.value_or(0) : length;
+    const double middle = !measured        ? (upright ? length / 2 : length)
+                          : body.centre_mm ? *body.centre_mm
+                                           : body.top_mm.value_or(0) + high / 2;
+    const auto spot = [&](double share, double side) { return pivot + QPointF(across / 2 * side, middle + high * share) * px; };
+    constexpr double wide_px = 56;
+    if (upright) {
+        m_sizes.at(of + "top_mm", spot(-0.44, 0.7));
+        m_sizes.at(of + "diameter_mm", spot(-0.30, 0.7));
+        m_sizes.at(of + "mass_kg", spot(-0.22, 0.7));
+        m_sizes.at(of + "length_mm", spot(0.02, 0.7));
+        return;
+    }
+    const double y = pivot.y() + (middle - high / 2) * px - 12;
+    if (across * px >= wide_px)
+        m_sizes.between(of + "diameter_mm", {pivot.x() - across / 2 * px - 14, y}, {pivot.x() + across / 2 * px + 14, y});
+    else m_sizes.at(of + "diameter_mm", spot(-0.3, 0.9));
+    m_sizes.at(of + "thickness_mm", spot(0.25, 0.8));
+    m_sizes.at(of + "centre_mm", spot(0, 1));
+    if (across * px >= wide_px) m_sizes.in(of + "mass_kg", spot(0, 0) + QPointF(0, 5));
+    else m_sizes.at(of + "mass_kg", spot(0.3, 0.8));
+}
+
+void SwingPicture::point_at_pendulum(QPointF pivot, double px) {
+    const std::vector<DrawnBody> bodies = drawn_bodies(*m_p);
+    for (size_t i = 0; i < bodies.size(); ++i) point_at_body(i, bodies[i].part, pivot, px);
+    const double low = lowest_mm(), swing = m_o.swing_deg.value_or(0);
+    m_sizes.at("rod", pivot + QPointF(0, low * 0.12 * px));
+    m_sizes.at("tray_mm", pivot + QPointF(12, m_p->tray_mm.value_or(low * 0.42) * px));
+    m_sizes.at("mass_kg", pivot + QPointF(0, m_swings.pendulum->length_mm * px));
+    m_sizes.at("swing_deg", pivot + QPointF(std::sin(swing * pi / 180), std::cos(swing * pi / 180)) * low * px);
+    const double half = m_p->case_width_mm.value_or(0) / 2 * px, foot = pivot.y() + low * px + 14;
+    if (half > 0) m_sizes.between("case_width_mm", {pivot.x() - half, foot}, {pivot.x() + half, foot});
+    else m_sizes.at("case_width_mm", {pivot.x() + 60, foot - 20});
+}
+
 void SwingPicture::paint_pendulum() {
     const Theme& t = inks(m_painter);
-    constexpr double nut_high = 92;
-    const QPointF pivot(m_room.center().x() + 34, m_room.top() + 14);
-    const double px = (m_room.height() - nut_high - 34) / lowest_mm();
+    constexpr double nut_high = 92, left_share = 0.40, beside = 16;
+    const QPointF pivot(m_room.left() + m_room.width() * left_share, m_room.top() + 14);
+    const double px = (m_room.height() - nut_high - 50) / lowest_mm();
     const double swing = m_o.swing_deg.value_or(0);
     const double angle = -m_stand.swing * swing;
     // Cock and suspension spring.
     m_painter.setPen(QPen(t.ink, 1.4));
     m_painter.setBrush(t.sheet);
     m_painter.drawRect(QRectF(pivot.x() - 15, pivot.y() - 12, 30, 10));
+    double half = 54;
     if (m_p->case_width_mm) {
-        const double half = *m_p->case_width_mm / 2 * px;
+        half = std::max(half, *m_p->case_width_mm / 2 * px);
         m_painter.setPen(QPen(t.rule, 3));
         for (const double side : {-half, half}) m_painter.drawLine(pivot + QPointF(side, 40), pivot + QPointF(side, lowest_mm() * px + 12));
     }
@@ -174,9 +217,13 @@ void SwingPicture::paint_pendulum() {
     else
         for (const PendulumPart& part : m_p->parts) paint_part(part, pivot, angle, px);
     paint_tray(pivot, angle, px);
-    const double foot = pivot.y() + lowest_mm() * px;
-    if (swing > 0) write(m_painter, type(Type::note), t.ink, {m_room.right() - 4, foot - 4}, tr("± %1°").arg(swing, 0, 'f', 1), 1);
-    if (m_p->nut_pitch_mm) paint_nut(QRectF(m_room.center().x() - 44, m_room.bottom() - nut_high + 14, 88, nut_high - 22));
+    paint_nut(QRectF(pivot.x() - 44, m_room.bottom() - nut_high + 14, 88, nut_high - 22));
+    point_at_pendulum(pivot, px);
+    const double left = std::min(pivot.x() + half + beside, m_room.right() - 110);
+    m_sizes.lay_out({}, {QPointF(left, pivot.y() + 8), QPointF(m_room.right(), m_room.bottom() - nut_high)});
+    // Under the nut, beside what is left of the rod.
+    m_sizes.at("nut_pitch_mm", {pivot.x() + 4, m_room.bottom() - 18});
+    m_sizes.lay_out({}, {pivot.x() + 22, m_room.bottom() - 24, m_room.right() - pivot.x() - 22, 24});
 }
 
 /// Nobody measured the bob: a rod, and a dashed sign of a bob at the centre of swing.
@@ -368,31 +415,49 @@ void SwingPicture::paint_overhang(QPointF middle, double px, double outer_mm, do
     m_painter.drawPath(out);
 }
 
+void SwingPicture::point_at_balance(QPointF middle, double px) {
+    const double rim = rim_radius_mm() * px;
+    const double spring = whole_spring(*m_b) ? std::min(0.55 * rim, std::sqrt(whole_spring(*m_b)->length_mm) * 0.55 * px) : 0.5 * rim;
+    const auto on = [&](double radius, double deg) { return on_circle(middle, radius, deg); };
+    m_sizes.at("swing_deg", on(rim * 1.02, 62));
+    m_sizes.group(tr("screws"), on(rim * 1.04, 88), {"screws.mass_mg", "screws.radius_mm", "screws.pitch_mm"});
+    m_sizes.group(tr("stud and pins"), on(spring, 44), {"pins_to_stud_mm", "overhang_mm", "division_mm"});
+    m_sizes.group(
+        tr("rim"), on(rim * 0.98, 12),
+        {"wheel.rim_outside_mm", "wheel.rim_inside_mm", "wheel.rim_height_mm", "wheel.arm_width_mm", "wheel.hub_mm", "inertia_kg_m2"});
+    m_sizes.group(tr("spring"), on(spring, -24), {"spring.length_mm", "spring.width_mm", "spring.thickness_mm"});
+    m_sizes.at("beat_error_ms", on(rim * 0.8, -88));
+}
+
 void SwingPicture::paint_balance() {
-    const Theme& t = inks(m_painter);
     double widest = rim_radius_mm() * 1.2;
     for (const BalanceScrews& pair : m_b->screws) widest = std::max(widest, pair.radius_mm * 1.12);
-    const double px = std::min(m_room.width() / 2 - 26, m_room.height() / 2 - 70) / widest;
-    const QPointF middle(m_room.center().x(), m_room.top() + widest * px + 28);
+    constexpr double picture_share = 0.58, beside = 24;
+    const double wide = m_room.width() * picture_share;
+    const double px = std::min(wide / 2 - 14, m_room.height() / 2 - 70) / widest;
+    const QPointF middle(m_room.left() + wide / 2, m_room.top() + widest * px + 28);
     const double angle = m_stand.swing * m_o.swing_deg.value_or(0);
     paint_rim(middle, angle, px);
     if (whole_spring(*m_b)) paint_spring(middle, angle, px);
     if (m_stand.swing == 0) paint_in_beat(middle, px);
-    double y = middle.y() + widest * px + 36;
-    int column = 0;
+    point_at_balance(middle, px);
+    m_sizes.lay_out({}, {QPointF(m_room.left() + wide + beside, m_room.top() + 20), m_room.bottomRight()});
+    write_balance(middle, middle.y() + widest * px + 36);
+}
+
+/// What follows, large, under the balance.
+void SwingPicture::write_balance(QPointF middle, double y) {
+    const Theme& t = inks(m_painter);
+    const double wide = 1.2 * (middle.x() - m_room.left());
     const auto figure = [&](const QString& value, const QString& name) {
-        const double x = m_room.left() + 4 + column * m_room.width() / 2;
-        const double wide = m_room.width() / 2 - 8;
-        write(m_painter, type_to_fit(Type::head, true, value, wide), t.ink, {x, y}, value);
+        const double x = m_room.left() + 4;
+        write(m_painter, type_to_fit(Type::head, true, value, wide), t.blued, {x, y}, value);
         write(m_painter, type(Type::note), t.steel, {x, y + 15}, elided(type(Type::note), name, wide));
-        if (++column == 2) column = 0, y += 44;
+        y += 44;
     };
-    if (m_o.swing_deg) figure(tr("± %1°").arg(*m_o.swing_deg, 0, 'f', 0), tr("swing as found"));
     if (m_swings.balance) figure(words(print_inertia(m_swings.balance->inertia_kg_m2, 2)), tr("inertia for the beats"));
-    if (whole_spring(*m_b)) figure(tr("%1 mm").arg(whole_spring(*m_b)->length_mm, 0, 'f', 1), tr("spring to the pins"));
     if (m_swings.balance && m_swings.balance->s_per_day_per_mm_of_spring)
-        figure(tr("%1 s/d").arg(*m_swings.balance->s_per_day_per_mm_of_spring, 0, 'f', 0), tr("for 1 mm of it"));
-    if (m_b->beat_error_ms) figure(tr("%1 ms").arg(*m_b->beat_error_ms, 0, 'f', 1), tr("out of beat"));
+        figure(tr("%1 s/d").arg(*m_swings.balance->s_per_day_per_mm_of_spring, 0, 'f', 0), tr("for 1 mm of spring"));
     if (m_swings.poise && m_swings.poise->poise_s_per_day)
         figure(tr("± %1 s/d").arg(*m_swings.poise->poise_s_per_day, 0, 'f', 1), tr("by want of poise"));
 }

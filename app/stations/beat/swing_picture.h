@@ -3,6 +3,7 @@
 #include <QPainter>
 
 #include "oscillator/derive.h"
+#include "sheet/dimensions.h"
 
 namespace echappe {
 
@@ -23,7 +24,7 @@ public:
         double px_per_unit = 1;  ///< of the means' own unit
     };
     SwingPicture(QPainter& painter, const OscillatorRecord& oscillator, const DerivedOscillator& swings, const QRectF& room,
-                 const Stand& stand);
+                 const Stand& stand, Dimensions& sizes);
     void paint();
     const std::vector<Handle>& handles() const { return m_handles; }
 
@@ -31,6 +32,10 @@ private:
     void paint_pendulum();
     double lowest_mm() const;
     void paint_unmeasured(QPointF pivot, double angle, double px);
+    void point_at_body(size_t which, const PendulumPart& body, QPointF pivot, double px);
+    void point_at_pendulum(QPointF pivot, double px);
+    void point_at_balance(QPointF middle, double px);
+    void write_balance(QPointF middle, double bottom);
     void paint_part(const PendulumPart& part, QPointF pivot, double angle, double px);
     void paint_length(QPointF pivot, double px);
     void paint_nut(const QRectF& room);
@@ -53,6 +58,7 @@ private:
     const Balance* m_b;   ///< of these two
     QRectF m_room;
     Stand m_stand;
+    Dimensions& m_sizes;
     std::vector<Handle> m_handles;
 };
 

@@ -55,8 +55,8 @@ double fit(const QPainterPath& path, const QRectF& room, QTransform& to) {
 
 class Large {
 public:
-    Large(QPainter& painter, const QRectF& room, const DerivedCard& card, const LengthUnit& unit)
-        : m_painter(painter), m_room(room), m_card(card), m_unit(unit), m_next(card.next()) {}
+    Large(QPainter& painter, const QRectF& room, const DerivedCard& card, const LengthUnit& unit, Dimensions* sizes)
+        : m_painter(painter), m_room(room), m_card(card), m_unit(unit), m_next(card.next()), m_sizes(sizes) {}
 
     void turned();
     void flat();
@@ -70,7 +70,14 @@ private:
     const DerivedCard& m_card;
     const LengthUnit& m_unit;
     const CardStep* m_next;
+    Dimensions* m_sizes;  ///< those that are typed on it; none: they are only told
 
+    /// A size that is typed stands here; false where it is none.
+    bool typed(const QString& id, QPointF at) {
+        if (!m_sizes || !m_sizes->has(id)) return false;
+        m_sizes->in(id, at);
+        return true;
+    }
     QString length(double mm, bool finely = false) const {
         return words(m_unit.write(mm, finely ? m_unit.toothed() : m_unit.turned(), false));
     }
@@ -119,11 +126,14 @@ void Large::turned() {
         }
         // Names of neighbours stand at two heights, so that they do not run into each other.
         const double high = at.top() - (i % 2 ? 26 : 8);
-        on_paper(m_painter, type(now(step) ? Type::figure : Type::text, now(step)), ink,
-                 {at.center().x(), std::max(high, m_room.top() + 12)}, QString("⌀ %1").arg(length(size_of(step, land.nominal_mm))));
+        const QPointF across(at.center().x(), std::max(high, m_room.top() + 12));
+        if (now(step) || !typed(QString("lands[%1].diameter_mm").arg(i), across))
+            on_paper(m_painter, type(now(step) ? Type::figure : Type::text, now(step)), ink, across,
+                     QString("⌀ %1").arg(length(size_of(step, land.nominal_mm))));
         const double y = under + (i % 2 ? 16 : 0);
         dimension_line(m_painter, {at.left(), y}, {at.right(), y}, t.steel, 3);
-        on_paper(m_painter, type(Type::note), t.ink, {at.center().x(), y + 4}, length(land.to_mm - land.from_mm));
+        if (!typed(QString("lands[%1].length_mm").arg(i), {at.center().x(), y + 5}))
+            on_paper(m_painter, type(Type::note), t.ink, {at.center().x(), y + 4}, length(land.to_mm - land.from_mm));
     }
     if (in.shape.bore_mm)
         on_paper(m_painter, type(Type::text, now("bore")), ink_of("bore"), to.map(QPointF(part.length_mm / 2, 0)) + QPointF(0, 5),
@@ -146,8 +156,14 @@ void Large::flat() {
               ink_of("width"));
     dimension(m_painter, {at.left() - 16, at.bottom()}, {at.left() - 16, at.top()}, length(size_of("height", box.height())),
               ink_of("height"));
+    size_t which = 0;
     for (const auto& hole : m_card.flat->holes) {
         const QPointF middle = to.map(QPointF(hole.centre[0], -hole.centre[1]));
+        if (m_sizes) {
+            const QString of = QString("holes[%1].").arg(which);
+            m_sizes->group(QObject::tr("hole %1").arg(which + 1), middle, {of + "x_mm", of + "y_mm", of + "diameter_mm"});
+        }
+        ++which;
         cross(m_painter, middle, 4, QPen(now("drill") ? t.blued : t.ink, 1));
         constexpr double roomy = 26;
         if (now("drill") || hole.radius_mm * 2 * px > roomy)
@@ -304,8 +320,8 @@ void paint_small(QPainter& painter, const QRectF& room, const DerivedCard& card,
     }
 }
 
-void paint_large(QPainter& painter, const QRectF& room, const DerivedCard& card, const LengthUnit& unit) {
-    Large large(painter, room, card, unit);
+void paint_large(QPainter& painter, const QRectF& room, const DerivedCard& card, const LengthUnit& unit, Dimensions* sizes) {
+    Large large(painter, room, card, unit, sizes);
     if (card.turned) large.turned();
     else if (card.flat) large.flat();
     else if (!card.circle.empty()) large.circle();

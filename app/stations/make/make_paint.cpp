@@ -250,7 +250,20 @@ void MakeStation::paint_step(QPainter& painter, const QRectF& room, const Derive
     if (!page.holds(least_high)) return;
     const QRectF below(room.left(), page.y() + 6, room.width(), room.bottom() - page.y() - 12);
     if (next->divides) paint_dividing(painter, below, part);
-    else paint_large(painter, below, part, m_document.job().length);
+    else paint_drawing(painter, below, part);
+}
+
+/// Large, with what can be typed of it where it is, the rest in a column beside it.
+void MakeStation::paint_drawing(QPainter& painter, const QRectF& room, const DerivedCard& part) {
+    const DrawnSizes drawn = sizes();
+    constexpr double column = 176, least_wide = 380;
+    if (drawn.empty() || room.width() < least_wide) return paint_large(painter, room, part, m_document.job().length);
+    Dimensions dimensions(painter, drawn, asked_size());
+    const QRectF picture = room.adjusted(0, 0, -column, 0);
+    paint_large(painter, picture, part, m_document.job().length, &dimensions);
+    dimensions.rest();
+    dimensions.lay_out({}, {picture.right() + 12, picture.top() + 4, column - 12, picture.height() - 8});
+    place_sizes(painter, dimensions);
 }
 
 /// The teeth in a ring, cut ones filled, and what the crank does next.
@@ -328,7 +341,8 @@ void MakeStation::paint(QPainter& painter) {
         page.head(tr("It wants a size"), t.ink);
         const auto fault = derived().faults.find(begun_of(record(), m_chosen));
         if (fault != derived().faults.end()) page.says(words(fault->second), t.amber, Type::text);
-        page.says(tr("S opens its sheet: click a figure to type it."), t.steel, Type::text);
+        page.says(tr("Type it here, or into the line below."), t.steel, Type::text);
+        list_sizes(painter, {page.left(), page.y() + 12, 260, height() - page.y() - 40});
         return;
     }
     paint_step(painter, middle, *now);

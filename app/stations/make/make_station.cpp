@@ -31,16 +31,44 @@ MakeStation::MakeStation(const Workbench& bench)
     connect(&m_document, &Document::changed, this, &MakeStation::refresh);
 }
 
+std::string MakeStation::id_shown() const {
+    const DerivedCard* now = card();
+    return now ? now->id : m_chosen;
+}
+
+SumCard::Take MakeStation::typed_into_card() const {
+    return SumCard::typed_into_part<CardsRecord>(m_document, [this](CardsRecord& cards, const std::string& field, const std::string& word) {
+        type_into_card(cards, id_shown(), field, word, today());
+    });
+}
+
+/// The lengths of a part that was begun by hand; what a plan made is worked out and not typed.
+DrawnSizes MakeStation::sizes() const {
+    if (begun_of(record(), id_shown()).empty() || m_show == Show::beginning || m_large) return {};
+    DrawnSizes drawn;
+    const bool planned = card() != nullptr;
+    const std::vector<SumLine> lines = card_sizes_sheet(record(), derived(), id_shown()).asked;
+    std::vector<std::string> fields;
+    for (const SumLine& line : lines)
+        if (!line.unit.empty()) fields.push_back(line.field);
+    drawn = drawn_from(lines, fields, typed_into_card());
+    for (DrawnSize& size : drawn) size.may_stay = planned;
+    return drawn;
+}
+
+/// The reading that ends the step; of a part that wants a size first its sizes.
+ReadingRound* MakeStation::own_round() const { return !m_round.asked() && sizes_open() ? nullptr : &m_round; }
+
 std::vector<SumCard::Tab> MakeStation::tabs() {
-    const auto id = [this] {
-        const DerivedCard* now = card();
-        return now ? now->id : m_chosen;
-    };
-    const auto take = SumCard::typed_into_part<CardsRecord>(
-        m_document,
-        [id](CardsRecord& cards, const std::string& field, const std::string& word) { type_into_card(cards, id(), field, word, today()); });
+    const auto id = [this] { return id_shown(); };
+    const auto take = typed_into_card();
     return {{tr("sizes"), tr("Sizes of a part that was begun by hand; of others what is known."),
-             [this, id] { return card_sizes_sheet(record(), derived(), id()); }, take},
+             [this, id] { return card_sizes_sheet(record(), derived(), id()); }, take,
+             [this] {
+                 std::vector<std::string> drawn;
+                 for (const DrawnSize& size : sizes()) drawn.push_back(size.line.field);
+                 return drawn;
+             }},
             {tr("metal"),
              tr("What it is cut from, how long it takes, what it costs."),
              [this, id] { return card_stock_sheet(derived(), id()); },

@@ -14,7 +14,7 @@ class MakeStation : public CardStation {
 public:
     explicit MakeStation(const Workbench& bench);
 
-    ReadingRound* round() const override { return &m_round; }
+    ReadingRound* own_round() const override;
     bool beside_workings() const override { return false; }
     bool shows_something() const override { return !cards().empty(); }
     std::vector<Scene> scenes() override;
@@ -63,6 +63,10 @@ private:
     void choose(const std::string& wheel, const std::string& way);
     void beep(const DividingRow& row) const;
     std::vector<SumCard::Tab> tabs();
+    std::string id_shown() const;
+    SumCard::Take typed_into_card() const;
+    DrawnSizes sizes() const override;
+    void paint_drawing(QPainter& painter, const QRectF& room, const DerivedCard& part);
 
     double left_px() const;
     double right_px() const;

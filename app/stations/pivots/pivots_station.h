@@ -16,7 +16,7 @@ class PivotsStation : public Station {
 public:
     explicit PivotsStation(const Workbench& bench);
 
-    ReadingRound* round() const override { return &m_line.plates(); }
+    ReadingRound* own_round() const override { return &m_line.plates(); }
     bool beside_workings() const override { return false; }
     std::vector<Scene> scenes() override;
     Printout printed() override;

@@ -15,7 +15,7 @@
 namespace echappe {
 namespace {
 
-constexpr double drive_share = 0.44;  ///< of the width; the torque has the rest
+constexpr double drive_share = 0.52;  ///< of the width; the torque has the rest
 constexpr double upper_share = 0.56;  ///< of the height; the flow has the rest
 
 /// The figures of a drive, in the order in which they are taken.
@@ -47,6 +47,20 @@ const std::vector<std::string>& fields_of(const DriveRecord& drive) {
     return drive.as<WeightDrive>() ? weight : drive.as<SpringDrive>() ? spring : fusee;
 }
 
+/// Of those, what stands on the drawing.
+std::vector<std::string> drawn_fields_of(const DriveRecord& drive) {
+    std::vector<std::string> drawn = fields_of(drive);
+    for (const char* not_drawn : {"end", "cracked", "least_N_mm", "line_direction_deg"}) std::erase(drawn, not_drawn);
+    return drawn;
+}
+
+/// Nothing waits for these.
+bool may_stay(const std::string& field) {
+    static const std::vector<std::string> all = {"drum_length_mm", "least_weight_kg", "opened_diameter_mm",    "chain_thickness_mm",
+                                                 "continuity_ohm", "insulation_Mohm", "continuity_wanted_ohm", "contact_gf"};
+    return std::find(all.begin(), all.end(), field) != all.end();
+}
+
 }  // namespace
 
 PowerStation::PowerStation(const Workbench& bench)
@@ -62,6 +76,15 @@ const DerivedDrive* PowerStation::power() const {
     for (const DerivedDrive& power : m_document.derived().power.drives)
         if (train && power.train == train->id) return &power;
     return m_document.derived().power.drives.empty() ? nullptr : &m_document.derived().power.drives.front();
+}
+
+DrawnSizes PowerStation::sizes() const {
+    const DerivedDrive* now = power();
+    if (!now) return {};
+    const std::vector<std::string> fields = drawn_fields_of(now->drive);
+    DrawnSizes drawn = drawn_from(lines_of(DriveRecord::record(), &now->drive, fields), fields, typed_into_drive());
+    for (DrawnSize& size : drawn) size.may_stay = may_stay(size.line.field);
+    return drawn;
 }
 
 void PowerStation::showEvent(QShowEvent*) { refresh(); }
@@ -83,7 +106,7 @@ void PowerStation::refresh() {
 
 PowerStation::Rooms PowerStation::rooms() const {
     const double wide = width() - SumCard::wide;
-    constexpr double flow_high = 296;  ///< what the flow of power needs below
+    constexpr double flow_high = 276;  ///< what the flow of power needs below
     const double high = std::min(height() * upper_share, height() - flow_high);
     return {QRectF(16, 0, wide * drive_share - 16, high), QRectF(wide * drive_share + 10, 0, wide * (1 - drive_share) - 30, high),
             QRectF(16, high, wide - 32, height() - high)};
@@ -198,7 +221,8 @@ std::vector<SumCard::Tab> PowerStation::tabs() {
         return SumCard::of_sum(m_document, name, calculation, part, facts);
     };
     std::vector<SumCard::Tab> list = {{tr("as measured"), tr("Click a figure to type it; empty takes it out."),
-                                       [this] { return measured(); }, typed_into_drive()}};
+                                       [this] { return measured(); }, typed_into_drive(),
+                                       [this] { return power() ? drawn_fields_of(power()->drive) : std::vector<std::string>(); }}};
     const DriveRecord* drive = power() ? &power()->drive : nullptr;
     if (!drive || drive->as<RewoundDrive>()) {
         list.push_back(assembly());

@@ -16,7 +16,7 @@ class PowerStation : public CardStation {
 public:
     explicit PowerStation(const Workbench& bench);
 
-    ReadingRound* round() const override { return &m_line.torque(); }
+    ReadingRound* own_round() const override { return !m_line.torque().asked() && sizes_open() ? nullptr : &m_line.torque(); }
     bool beside_workings() const override { return false; }
     bool shows_something() const override { return power() != nullptr; }
     std::vector<Scene> scenes() override;
@@ -57,19 +57,20 @@ private:
     void paint_nothing(QPainter& painter);
     void begin_with(const std::string& kind);
     void paint_drive(QPainter& painter, const DerivedDrive& power, const QRectF& room);
-    void paint_weight(QPainter& painter, const DerivedDrive& power, const WeightDrive& drive, const QRectF& room);
+    DrawnSizes sizes() const override;
+    void paint_weight(QPainter& painter, const DerivedDrive& power, const WeightDrive& drive, const QRectF& room, Dimensions& sizes);
     void write_missing(QPainter& painter, const DerivedDrive& power, const QRectF& room);
     struct Fall;
-    void paint_fall(QPainter& painter, const Fall& fall, const WeightDriveResult& w, const WeightDrive& drive);
-    void paint_hanging(QPainter& painter, const Fall& fall, const WeightDriveResult& w, const WeightDrive& drive);
+    void paint_fall(QPainter& painter, const Fall& fall, const WeightDriveResult& w, const WeightDrive& drive, Dimensions& sizes);
+    void paint_hanging(QPainter& painter, const Fall& fall, const WeightDriveResult& w, const WeightDrive& drive, Dimensions& sizes);
     void paint_barrel(QPainter& painter, const DerivedDrive& power, QPointF middle, double radius);
     static void paint_coils(QPainter& painter, const SpringSizeInput& in, const Coils& coils, QPointF middle, double px);
     struct Cone;
     void paint_cone(QPainter& painter, const Cone& cone);
     void paint_chain(QPainter& painter, const Cone& cone);
-    void paint_spring(QPainter& painter, const DerivedDrive& power, const QRectF& room);
-    void paint_fusee(QPainter& painter, const DerivedDrive& power, const FuseeDrive& drive, const QRectF& room);
-    void paint_rewind(QPainter& painter, const DerivedDrive& power, const RewoundDrive& drive, const QRectF& room);
+    void paint_spring(QPainter& painter, const DerivedDrive& power, const QRectF& room, Dimensions& sizes);
+    void paint_fusee(QPainter& painter, const DerivedDrive& power, const FuseeDrive& drive, const QRectF& room, Dimensions& sizes);
+    void paint_rewind(QPainter& painter, const DerivedDrive& power, const RewoundDrive& drive, const QRectF& room, Dimensions& sizes);
     void write_torque(QPainter& painter, const DerivedDrive& power, const QRectF& room);
     void place_plot();
     QString loss_in_words(const PowerAtArbor& from, const PowerAtArbor& to) const;
@@ -85,7 +86,7 @@ private:
         QRectF drive, torque, flow;
     };
     Rooms rooms() const;
-    static constexpr double verdict_high = 66;  ///< below the plot
+    static constexpr double verdict_high = 84;  ///< below the plot
 
     Workshop& m_workshop;
     CalliperLine& m_line;

@@ -19,13 +19,19 @@ void PowerStation::paint_drive(QPainter& painter, const DerivedDrive& power, con
     page.section(title);
     page.gap(-4);
     const double turns = power.turns.value_or(0);
-    constexpr double roomy = 240;
-    page.line(room.width() > roomy ? tr("drag it, or ← winds and → lets down") : tr("drag it, or ← winds, → lets down"), t.steel);
-    m_picture = room.adjusted(0, 56, 0, -44);
-    if (const auto* weight = drive.as<WeightDrive>()) paint_weight(painter, power, *weight, m_picture);
-    if (drive.as<SpringDrive>()) paint_spring(painter, power, m_picture);
-    if (const auto* fusee = drive.as<FuseeDrive>()) paint_fusee(painter, power, *fusee, m_picture);
-    if (const auto* rewound = drive.as<RewoundDrive>()) paint_rewind(painter, power, *rewound, m_picture);
+    constexpr double roomy = 330;
+    page.line(room.width() > roomy ? tr("click a size, or F4 walks them · drag winds it") : tr("F4 types the sizes"), t.steel);
+    const double column = room.width() > roomy ? 152 : 122;
+    m_picture = room.adjusted(0, 56, -column, -44);
+    const DrawnSizes drawn = sizes();
+    Dimensions dimensions(painter, drawn, asked_size());
+    if (const auto* weight = drive.as<WeightDrive>()) paint_weight(painter, power, *weight, m_picture, dimensions);
+    if (drive.as<SpringDrive>()) paint_spring(painter, power, m_picture, dimensions);
+    if (const auto* fusee = drive.as<FuseeDrive>()) paint_fusee(painter, power, *fusee, m_picture, dimensions);
+    if (const auto* rewound = drive.as<RewoundDrive>()) paint_rewind(painter, power, *rewound, m_picture, dimensions);
+    dimensions.rest();
+    dimensions.lay_out({}, {QPointF(m_picture.right() + 14, room.top() + 34), room.bottomRight() - QPointF(0, 34)});
+    place_sizes(painter, dimensions);
     if (turns > 0)
         write(painter, type(Type::figure, true), t.blued, {room.left() + 2, room.bottom() - 14},
               tr("%1 of %2 turns left").arg(m_wound * turns, 0, 'f', 1).arg(turns, 0, 'f', 1));
@@ -44,7 +50,8 @@ struct PowerStation::Fall {
     double top, px;
 };
 
-void PowerStation::paint_weight(QPainter& painter, const DerivedDrive& power, const WeightDrive& drive, const QRectF& room) {
+void PowerStation::paint_weight(QPainter& painter, const DerivedDrive& power, const WeightDrive& drive, const QRectF& room,
+                                Dimensions& sizes) {
     if (!power.weight) return write_missing(painter, power, room);
     const Theme& t = inks(painter);
     const WeightDriveResult& w = *power.weight;
@@ -53,7 +60,7 @@ void PowerStation::paint_weight(QPainter& painter, const DerivedDrive& power, co
     fall.axis = {room.left() + room.width() * 0.38, room.top() + fall.drum / 2 + 6};
     fall.top = fall.axis.y() + fall.drum / 2 + 26;
     fall.px = (room.bottom() - 52 - fall.top) / fall.space_mm;
-    paint_fall(painter, fall, w, drive);
+    paint_fall(painter, fall, w, drive, sizes);
     // Drum, wound line over it.
     painter.setPen(QPen(t.brass, 1.2));
     painter.setBrush(t.pale_brass);
@@ -63,16 +70,18 @@ void PowerStation::paint_weight(QPainter& painter, const DerivedDrive& power, co
     painter.drawEllipse(fall.axis, fall.drum / 2 + 2.5, fall.drum / 2 + 2.5);
     painter.setBrush(t.steel);
     painter.drawEllipse(fall.axis, 3, 3);
-    paint_hanging(painter, fall, w, drive);
-    const double beside = fall.axis.x() + fall.drum / 2 + 44;
-    const QString drum = tr("drum Ø %1 mm").arg(*drive.drum_diameter_mm, 0, 'f', 1);
-    const bool fits = beside + width_of(type(Type::note), drum) < room.right();
-    write(painter, type(Type::note), t.ink, {beside, fall.axis.y() + 4}, fits ? drum : drum.section(' ', 1));
-    if (w.layers > 1) write(painter, type(Type::note), t.amber, {beside, fall.axis.y() + 19}, tr("%1 layers of line").arg(w.layers));
+    paint_hanging(painter, fall, w, drive, sizes);
+    sizes.at("drum_diameter_mm", fall.axis + QPointF(fall.drum / 2, -2));
+    sizes.at("drum_length_mm", fall.axis + QPointF(fall.drum * 0.3, 4));
+    sizes.at("line_diameter_mm", {fall.axis.x() + fall.drum / 2 + 2.5, fall.axis.y() + 18});
+    if (w.layers > 1)
+        write(painter, type(Type::note), t.amber, {fall.axis.x() + fall.drum / 2 + 40, fall.axis.y() + 4},
+              tr("%1 layers of line").arg(w.layers));
 }
 
 /// The room it has, and what one winding takes of it.
-void PowerStation::paint_fall(QPainter& painter, const Fall& fall, const WeightDriveResult& w, const WeightDrive& drive) {
+void PowerStation::paint_fall(QPainter& painter, const Fall& fall, const WeightDriveResult& w, const WeightDrive& drive,
+                              Dimensions& sizes) {
     const Theme& t = inks(painter);
     const double x = fall.room.left() + 14;
     painter.setPen(QPen(t.steel, 1));
@@ -83,14 +92,12 @@ void PowerStation::paint_fall(QPainter& painter, const Fall& fall, const WeightD
     const bool short_scale = fall.space_mm * fall.px < 120;
     write(painter, type(Type::note), t.ink, {x + 10, short_scale ? fall.room.bottom() - 24 : fall.top + w.fall_mm * fall.px - 4},
           tr("falls %1 mm").arg(w.fall_mm, 0, 'f', 0));
-    if (drive.room_mm)
-        write(painter, type(Type::note), t.steel,
-              {x + 10, short_scale ? fall.room.bottom() - 10 : fall.top + *drive.room_mm * fall.px + 12},
-              tr("room %1 mm").arg(*drive.room_mm, 0, 'f', 0));
+    sizes.at("room_mm", {x + 3, fall.top + drive.room_mm.value_or(fall.space_mm) * fall.px});
 }
 
 /// The weight where it has come to, on its line or in the bight of it.
-void PowerStation::paint_hanging(QPainter& painter, const Fall& fall, const WeightDriveResult& w, const WeightDrive& drive) {
+void PowerStation::paint_hanging(QPainter& painter, const Fall& fall, const WeightDriveResult& w, const WeightDrive& drive,
+                                 Dimensions& sizes) {
     const Theme& t = inks(painter);
     const double y = fall.top + (1 - m_wound) * w.fall_mm * fall.px;
     const bool pulley = drive.moving_pulleys > 0;
@@ -109,12 +116,13 @@ void PowerStation::paint_hanging(QPainter& painter, const Fall& fall, const Weig
     painter.setPen(QPen(t.brass, 1.2));
     painter.setBrush(t.pale_brass);
     painter.drawRoundedRect(body, 4, 4);
-    write(painter, type(Type::figure, true), t.ink, {body.right() + 10, body.center().y() + 2},
-          tr("%1 kg").arg(*drive.weight_kg, 0, 'f', 2));
-    if (w.weight_least_kg)
-        write_wrapped(painter, type(Type::text, true), w.judged == WeightVerdict::right ? t.verdigris : t.amber,
-                      {body.right() + 10, body.center().y() + 7}, fall.room.right() - body.right() - 10,
-                      tr("%1 to %2 kg is right").arg(*w.weight_least_kg, 0, 'f', 2).arg(*w.weight_most_kg, 0, 'f', 2));
+    sizes.at("weight_kg", {body.right(), body.center().y() - 12});
+    sizes.at("least_weight_kg", {body.right(), body.center().y() + 12});
+    sizes.at("moving_pulleys", {body_x + 11, pulley ? y : body.top()});
+    if (!w.weight_least_kg) return;
+    const QString right = tr("%1 to %2 kg is right").arg(*w.weight_least_kg, 0, 'f', 2).arg(*w.weight_most_kg, 0, 'f', 2);
+    write(painter, type_to_fit(Type::text, true, right, fall.room.width()), w.judged == WeightVerdict::right ? t.verdigris : t.amber,
+          {fall.room.left() + 2, fall.room.bottom() + 4}, right);
 }
 
 void PowerStation::paint_barrel(QPainter& painter, const DerivedDrive& power, QPointF middle, double radius) {
@@ -173,17 +181,23 @@ void PowerStation::paint_coils(QPainter& painter, const SpringSizeInput& in, con
     painter.drawPath(over);
 }
 
-void PowerStation::paint_spring(QPainter& painter, const DerivedDrive& power, const QRectF& room) {
+void PowerStation::paint_spring(QPainter& painter, const DerivedDrive& power, const QRectF& room, Dimensions& sizes) {
     const Theme& t = inks(painter);
-    const double radius = std::min(room.width(), room.height()) / 2 * 0.84;
-    paint_barrel(painter, power, {room.left() + radius * 1.14, room.center().y()}, radius);
-    if (!power.spring) return write_missing(painter, power, room);
-    Column page(painter, QRectF(QPointF(room.left() + radius * 2.34, room.center().y() - 76), room.bottomRight()));
+    constexpr double figures_high = 48;
+    const double radius = std::min(room.width(), room.height() - figures_high) / 2 * 0.88;
+    const QPointF middle(room.left() + std::max(radius * 1.12, room.width() * 0.46), room.top() + radius * 1.08);
+    paint_barrel(painter, power, middle, radius);
+    sizes.group(tr("barrel"), middle + QPointF(radius * 0.75, -radius * 0.7), {"barrel_bore_mm", "barrel_height_mm", "arbor_mm"});
+    sizes.group(tr("strip"), middle + QPointF(radius * 0.92, radius * 0.2),
+                {"width_mm", "thickness_mm", "length_mm", "opened_diameter_mm"});
+    if (!power.spring) return write_missing(painter, power, room.adjusted(0, room.height() - figures_high, 0, 0));
+    double x = room.left() + 4;
     const auto figure = [&](const QString& value, const QString& name, const QColor& ink) {
-        page.line(value, ink, Type::figure, true);
-        page.gap(-4);
-        page.line(name, t.steel);
-        page.gap(4);
+        const double y = room.bottom() - figures_high + 22;
+        write(painter, type(Type::figure, true), ink, {x, y}, value);
+        const double wide = (room.width() - 6) / 3;
+        write(painter, type(Type::note), t.steel, {x, y + 15}, elided(type(Type::note), name, wide - 6));
+        x += wide;
     };
     const SpringSizeResult& s = *power.spring;
     const bool enough = !power.turns || s.turns >= *power.turns;
@@ -204,11 +218,15 @@ struct PowerStation::Cone {
     QPointF at(double quarter) const { return top + QPointF(0, quarter * pitch); }
 };
 
-void PowerStation::paint_fusee(QPainter& painter, const DerivedDrive& power, const FuseeDrive& drive, const QRectF& room) {
+void PowerStation::paint_fusee(QPainter& painter, const DerivedDrive& power, const FuseeDrive& drive, const QRectF& room,
+                               Dimensions& sizes) {
     const Theme& t = inks(painter);
-    const double radius = std::min(room.width() * 0.25, room.height() * 0.34);
+    const double radius = std::min(room.width() * 0.235, room.height() * 0.34);
     const QPointF barrel(room.left() + radius * 1.16, room.center().y() - 10);
     paint_barrel(painter, power, barrel, radius);
+    sizes.group(tr("barrel"), barrel + QPointF(radius * 0.3, -radius * 1.04),
+                {"barrel_bore_mm", "barrel_diameter_mm", "barrel_height_mm", "arbor_mm"});
+    sizes.group(tr("strip"), barrel + QPointF(radius * 0.9, radius * 0.3), {"width_mm", "thickness_mm", "length_mm", "opened_diameter_mm"});
     if (power.cone_mm.size() < 2) {
         write_wrapped(painter, type(Type::text), t.steel, {room.left() + radius * 2.6, room.top() + 8}, room.width() - radius * 2.6,
                       tr("The fusee's ends and the barrel's outside give its picture."));
@@ -218,13 +236,13 @@ void PowerStation::paint_fusee(QPainter& painter, const DerivedDrive& power, con
               barrel, radius * 1.13};
     cone.pitch = std::min(9.0, room.height() * 0.6 / (cone.quarters / 4)) / 4;
     const double large = cone.radius(power.cone_mm.size() - 1);
-    cone.top = {room.right() - large - 18, room.center().y() - 14 - cone.quarters * cone.pitch / 2};
+    cone.top = {room.right() - large * 1.25 - 4, room.center().y() - 14 - cone.quarters * cone.pitch / 2};
+    sizes.group(tr("fusee"), cone.at(cone.quarters * 0.8) + QPointF(cone.radius(power.cone_mm.size() - 1) * 0.9, 0),
+                {"large_diameter_mm", "small_diameter_mm", "line_diameter_mm", "chain_thickness_mm"});
     paint_cone(painter, cone);
     paint_chain(painter, cone);
-    write(painter, type(Type::note), t.steel, {cone.top.x(), cone.foot() + 24},
-          tr("Ø %1 to %2 mm").arg(2 * power.cone_mm.back(), 0, 'f', 1).arg(2 * power.cone_mm.front(), 0, 'f', 1) +
-              (power.cone_measured ? QString() : tr(", as a straight spring wants")),
-          0);
+    if (!power.cone_measured)
+        write(painter, type(Type::note), t.steel, {cone.top.x(), cone.foot() + 24}, tr("as a straight spring wants"), 0);
 }
 
 void PowerStation::paint_cone(QPainter& painter, const Cone& cone) {
@@ -278,7 +296,11 @@ void PowerStation::paint_chain(QPainter& painter, const Cone& cone) {
 }
 
 /// Torque from one rewind to the next, as a saw, and how often.
-void PowerStation::paint_rewind(QPainter& painter, const DerivedDrive& power, const RewoundDrive& drive, const QRectF& room) {
+void PowerStation::paint_rewind(QPainter& painter, const DerivedDrive& power, const RewoundDrive& drive, const QRectF& room,
+                                Dimensions& sizes) {
+    sizes.group(tr("rewinding"), room.topRight() + QPointF(-30, 40), {"rewind_minutes", "torque_wound_N_mm", "torque_before_N_mm"});
+    sizes.group(tr("coil and contacts"), room.topRight() + QPointF(-30, 90),
+                {"continuity_ohm", "continuity_wanted_ohm", "insulation_Mohm", "contact_gf"});
     if (!power.rewind) return write_missing(painter, power, room);
     const Theme& t = inks(painter);
     const QRectF box(room.left() + 8, room.top() + 20, room.width() - 30, room.height() * 0.4);

@@ -67,7 +67,7 @@ void write_hours(QPainter& painter, const QRectF& strip, double turn_h, double f
 
 }  // namespace
 
-void paint_alarm_cam(QPainter& painter, const QRectF& room, const DerivedAlarm& alarm, double set_h, double hour) {
+void paint_alarm_cam(QPainter& painter, const QRectF& room, const DerivedAlarm& alarm, double set_h, double hour, Dimensions& sizes) {
     const Theme& t = inks(painter);
     const TimeCamInput& in = alarm.cam_input;
     const double high_mm = 2 * in.radius_mm + in.radius_mm, px = std::min(room.height() / high_mm, room.width() / (4 * in.radius_mm));
@@ -87,8 +87,14 @@ void paint_alarm_cam(QPainter& painter, const QRectF& room, const DerivedAlarm& 
     // How far it falls.
     const double at = middle.x() - in.radius_mm * px - 26;
     dimension_line(painter, {at, middle.y() - in.radius_mm * px}, {at, middle.y() - (in.radius_mm - in.drop_mm) * px}, t.steel);
-    write(painter, type(Type::note), t.steel, {at - 8, middle.y() - (in.radius_mm - in.drop_mm / 2) * px + 4},
-          QObject::tr("%1 mm").arg(words(print_short(in.drop_mm, 3))), 1);
+    sizes.in("drop_mm", {at - 34, middle.y() - (in.radius_mm - in.drop_mm / 2) * px + 4});
+    const double top = middle.y() - r;
+    sizes.at("force_N", {middle.x() + in.radius_mm * px, top - 0.24 * in.radius_mm * px});
+    sizes.at("nose_mm", {middle.x() + 3, top - in.nose_mm * px});
+    sizes.at("radius_mm", middle + in.radius_mm * px * QPointF(0.87, -0.5));
+    sizes.group(QObject::tr("bore and setting"), middle + QPointF(std::max(4.0, in.bore_mm / 2 * px), 0),
+                {"bore_mm", "play_deg", "holds_N_mm"});
+    sizes.group(QObject::tr("lets go"), middle + QPointF(6, -(in.radius_mm - in.drop_mm) * px * 0.9), {"set_h", "edge_deg"});
     scale_bar(painter, {room.left() + 4, room.bottom() - 2}, px, 90);
 }
 

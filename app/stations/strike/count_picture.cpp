@@ -59,7 +59,7 @@ void paint_gathering(QPainter& painter, QPointF at, bool in_rack) {
 }  // namespace
 
 WheelSpots paint_count_wheel(QPainter& painter, const QRectF& room, const CountWheelResult& wheel, const CountWheelInput& sizes,
-                             const std::vector<StrikeFault>& faults, long long blows, bool locked) {
+                             const std::vector<StrikeFault>& faults, long long blows, bool locked, Dimensions& dimensions) {
     const Theme& t = inks(painter);
     const double radius_mm = *sizes.diameter_mm / 2, px = std::min(room.width() / 2.6, room.height() / 2.4) / radius_mm;
     const double radius = radius_mm * px, depth = wheel.detent_lift_mm.value_or(0) * px;
@@ -99,12 +99,16 @@ WheelSpots paint_count_wheel(QPainter& painter, const QRectF& room, const CountW
                   at((group.from_deg + group.to_deg) / 2, radius - depth - 12) + QPointF(0, 5), QString::number(group.blows), 0);
         spots.push_back({spot_at(at(group.slot_deg, radius - depth / 2)), slot});
     }
+    dimensions.at("slot_width_mm", middle + QPointF(0.06 * radius, -radius + 0.3 * depth));
+    dimensions.at("depth_mm", middle + QPointF(0.06 * radius, -radius + depth));
+    dimensions.at("diameter_mm", middle + radius * QPointF(0.94, -0.34));
+    dimensions.at("bore_mm", middle + QPointF(0.06 * radius, 0));
     const bool late = std::any_of(faults.begin(), faults.end(), [](const StrikeFault& fault) { return fault.what == "detent late"; });
     return {spots, paint_detent(painter, middle - QPointF(0, locked ? radius - depth + 1 : radius), radius, locked, late)};
 }
 
 RackSpots paint_rack(QPainter& painter, const QRectF& room, const SnailResult& snail, const SnailInput& sizes,
-                     const std::vector<StrikeFault>& faults, const RackStand& stand) {
+                     const std::vector<StrikeFault>& faults, const RackStand& stand, Dimensions& dimensions) {
     const Theme& t = inks(painter);
     const double tail_mm = sizes.tail_mm, centre_mm = centre_or_usual_mm(sizes);
     const double sector_mm = 0.95 * tail_mm, wide_mm = sizes.largest_mm + centre_mm + sector_mm;
@@ -176,6 +180,12 @@ RackSpots paint_rack(QPainter& painter, const QRectF& room, const SnailResult& s
     painter.setPen(QPen(t.ink, 1.4));
     painter.setBrush(t.sheet);
     painter.drawEllipse(rack_at, 5, 5);
+    dimensions.at("tooth_pitch_deg", on_sector(1.5, rim + tooth_px));
+    dimensions.at("centre_distance_mm", rack_at);
+    dimensions.at("tail_mm", (rack_at + pin) / 2);
+    dimensions.at("pin_diameter_mm", pin);
+    dimensions.at("largest_mm", snail_at + QPointF(0, snail.steps.front().radius_mm * px * 0.9));
+    dimensions.at("bore_mm", snail_at + QPointF(4, 3));
     paint_gathering(painter, rack_at + (rim + tooth_px + 11) * QPointF(std::cos(pallet_rad), -std::sin(pallet_rad)), !stand.locked);
     return spots;
 }

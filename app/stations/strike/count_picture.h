@@ -2,6 +2,7 @@
 
 #include <QPainter>
 
+#include "sheet/dimensions.h"
 #include "strike/stand.h"
 
 namespace echappe {
@@ -19,13 +20,13 @@ struct WheelSpots {
 };
 /// The count wheel with its detent, after so many blows.
 WheelSpots paint_count_wheel(QPainter& painter, const QRectF& room, const CountWheelResult& wheel, const CountWheelInput& sizes,
-                             const std::vector<StrikeFault>& faults, long long blows, bool locked);
+                             const std::vector<StrikeFault>& faults, long long blows, bool locked, Dimensions& dimensions);
 
 /// Rack, snail and gathering pallet.
 struct RackSpots {
     std::vector<StrikeSpot> teeth, steps;
 };
 RackSpots paint_rack(QPainter& painter, const QRectF& room, const SnailResult& snail, const SnailInput& sizes,
-                     const std::vector<StrikeFault>& faults, const RackStand& stand);
+                     const std::vector<StrikeFault>& faults, const RackStand& stand, Dimensions& dimensions);
 
 }  // namespace echappe

@@ -19,8 +19,8 @@ constexpr double cannon_from = 4.5, cannon_wheel = 2, hour_from = 9.5, hour_whee
 /// Axis from left to right, mm from the front plate.
 class Section {
 public:
-    Section(QPainter& painter, const QRectF& room, const DerivedHands& hands)
-        : m_painter(painter), m_room(room), m_hands(hands), m_r(hands.drawn), m_t(inks(painter)) {
+    Section(QPainter& painter, const QRectF& room, const DerivedHands& hands, Dimensions& sizes)
+        : m_painter(painter), m_room(room), m_hands(hands), m_r(hands.drawn), m_t(inks(painter)), m_sizes(sizes) {
         const double wide = plate_mm + behind_mm + *m_r.glass_height_mm + beyond_mm;
         m_px = std::min(room.width() / wide, room.height() / (high_over_pipe * *m_r.hour_mm));
         m_left = room.center().x() - wide * m_px / 2;
@@ -34,6 +34,7 @@ public:
         hands();
         rooms();
         names();
+        point();
     }
 
 private:
@@ -43,6 +44,7 @@ private:
     const DerivedHands& m_hands;
     const HandsRecord& m_r;
     const Theme& m_t;
+    Dimensions& m_sizes;
     double m_px = 1, m_left = 0, m_axis = 0;
 
     double x(double mm) const { return m_left + (plate_mm + mm) * m_px; }
@@ -160,6 +162,20 @@ private:
         play("hour pipe on the cannon", 13.6, *m_r.cannon_mm, top + 0.46 * high, x(13.6) - x(dial()) + 36);
         play("cannon on the arbor", 8.4, *m_r.arbor_mm, top + 0.22 * high, 34);
     }
+    /// Where the sizes are that are typed.
+    void point() {
+        const double top = m_room.top(), high = m_axis - top;
+        m_sizes.at("arbor_mm", {x(-plate_mm) + 2, m_axis});
+        m_sizes.at("end_shake_mm", {x(-plate_mm / 2), m_axis + *m_r.arbor_mm / 2 * m_px});
+        m_sizes.at("cannon_bore_mm", {x(cannon_from + 0.4), m_axis - *m_r.cannon_bore_mm / 2 * m_px});
+        m_sizes.at("cannon_mm", {x(cannon_from + cannon_wheel + 1), m_axis + *m_r.cannon_mm / 2 * m_px});
+        m_sizes.at("hour_mm", {over_dial(*m_r.hour_height_mm * 0.5), m_axis - *m_r.hour_mm / 2 * m_px});
+        m_sizes.at("hour_bore_mm", {over_dial(*m_r.hour_height_mm * 0.5), m_axis + *m_r.hour_bore_mm / 2 * m_px});
+        m_sizes.at("hour_height_mm", {over_dial(*m_r.hour_height_mm), top + 0.56 * high});
+        m_sizes.at("minute_height_mm", {over_dial(*m_r.minute_height_mm), top + 0.44 * high});
+        m_sizes.at("hand_thickness_mm", {over_dial(*m_r.minute_height_mm + *m_r.hand_thickness_mm / 2), top + 34});
+        m_sizes.at("glass_height_mm", {over_dial(*m_r.glass_height_mm), top + 0.2 * high});
+    }
     void names() {
         const QFont font = type(Type::note);
         const double low = m_room.bottom() + 8;
@@ -181,9 +197,11 @@ private:
 
 }  // namespace
 
-void paint_hands_section(QPainter& painter, const QRectF& room, const DerivedHands& hands) { Section(painter, room, hands).paint(); }
+void paint_hands_section(QPainter& painter, const QRectF& room, const DerivedHands& hands, Dimensions& sizes) {
+    Section(painter, room, hands, sizes).paint();
+}
 
-void paint_hand_level(QPainter& painter, const QRectF& room, const HandsRecord& record, const DerivedHands& hands) {
+void paint_hand_level(QPainter& painter, const QRectF& room, const HandsRecord& record, const DerivedHands& hands, Dimensions& sizes) {
     const Theme& t = inks(painter);
     const QPointF arbor(room.left() + 60, room.top() + 30), tip(room.left() + 0.52 * room.width(), arbor.y());
     const double reach = tip.x() - arbor.x();
@@ -198,17 +216,19 @@ void paint_hand_level(QPainter& painter, const QRectF& room, const HandsRecord& 
     if (in.hand_centre_mm && in.hand_length_mm && *in.hand_length_mm > 0) {
         const QPointF centre = arbor + QPointF(reach * std::clamp(*in.hand_centre_mm / *in.hand_length_mm, 0.0, 1.0), 0);
         cross(painter, centre, 6, QPen(t.ink, 1.4));
-        write(painter, type(Type::note), t.steel, centre + QPointF(0, 24),
-              in.hand_g ? QObject::tr("%1 g").arg(words(print_short(*in.hand_g, 3))) : QString(), 0);
     }
     painter.setPen(QPen(t.ink, 1));
     painter.drawLine(tip, tip + QPointF(0, 46));
     painter.setBrush(t.pale_brass);
     painter.setPen(QPen(t.brass, 1.2));
     painter.drawRect(QRectF(tip + QPointF(-11, 46), QSizeF(22, 20)));
-    const bool read = record.slips_at_g.has_value();
-    write(painter, type(Type::text, true), read ? t.ink : t.steel, tip + QPointF(18, 62),
-          read ? QObject::tr("slips at %1 g").arg(words(print_short(*record.slips_at_g, 3))) : QObject::tr("a thread and a weight"), -1);
+    const double share = in.hand_centre_mm && in.hand_length_mm && *in.hand_length_mm > 0 ? *in.hand_centre_mm / *in.hand_length_mm : 0.3;
+    const QPointF balance = arbor + QPointF(reach * std::clamp(share, 0.1, 0.9), 0);
+    sizes.between("hand_length_mm", arbor + QPointF(0, -22), tip + QPointF(0, -22));
+    sizes.between("hand_centre_mm", arbor + QPointF(0, 22), balance + QPointF(0, 22));
+    sizes.in("hand_g", balance + QPointF(40, 28));
+    write(painter, type(Type::note), t.steel, tip + QPointF(18, 62), QObject::tr("slips at"));
+    sizes.in("slips_at_g", tip + QPointF(104, 62));
     if (!hands.friction) return;
     const HandsFrictionResult& friction = *hands.friction;
     const QColor ink = friction.state == "right" ? t.verdigris : friction.state == "little" ? t.amber : t.ruby;

@@ -38,7 +38,51 @@ bool StrikeStation::there(Picture picture) const {
     }
 }
 
-ReadingRound* StrikeStation::round() const {
+/// Of the picture that is shown, from its sheets.
+DrawnSizes StrikeStation::sizes() const {
+    const Job& job = m_document.job();
+    if (!there(m_picture)) return {};
+    if (m_picture == Picture::hands) {
+        static const std::vector<std::string> fields = {
+            "slips_at_g",   "hand_g",  "hand_length_mm", "hand_centre_mm",   "arbor_mm",          "cannon_bore_mm",  "cannon_mm",
+            "hour_bore_mm", "hour_mm", "hour_height_mm", "minute_height_mm", "hand_thickness_mm", "glass_height_mm", "end_shake_mm"};
+        return drawn_from(lines_of(HandsRecord::record(), &*job.hands, fields), fields, taken_into<HandsRecord>(m_document));
+    }
+    if (m_picture == Picture::alarm) {
+        static const std::vector<std::string> fields = {"set_h",   "radius_mm", "drop_mm", "edge_deg",  "nose_mm",
+                                                        "bore_mm", "play_deg",  "force_N", "holds_N_mm"};
+        DrawnSizes drawn = drawn_from(lines_of(AlarmRecord::record(), &*job.alarm, fields), fields, taken_into<AlarmRecord>(m_document));
+        for (DrawnSize& size : drawn) size.may_stay = size.line.field != "radius_mm" && size.line.field != "drop_mm";
+        return drawn;
+    }
+    const StrikeRecord strike = record();
+    std::vector<std::string> fields = {"hammer_falls_in_deg", "warning_run_deg"};
+    if (m_picture == Picture::count && strike.kind == "rack")
+        fields = {"tooth_pitch_deg", "tail_mm", "centre_distance_mm", "largest_mm", "pin_diameter_mm", "bore_mm"};
+    else if (m_picture == Picture::count) fields = {"diameter_mm", "slot_width_mm", "depth_mm", "bore_mm"};
+    DrawnSizes drawn = drawn_from(lines_of(StrikeRecord::record(), &strike, fields), fields, taken_into_strike());
+    // What counts is drawn with usual sizes until they are read: only who cuts it waits for them.
+    for (DrawnSize& size : drawn) size.may_stay = m_picture == Picture::count;
+    return drawn;
+}
+
+/// The fields that stand on the picture: its sheets leave them out.
+std::vector<std::string> StrikeStation::drawn_fields() const {
+    std::vector<std::string> fields;
+    for (const DrawnSize& size : sizes()) fields.push_back(size.line.field);
+    return fields;
+}
+
+SumCard::Take StrikeStation::taken_into_strike() const {
+    return SumCard::typed_into_part<std::optional<StrikeRecord>>(
+        m_document, [](std::optional<StrikeRecord>& there, const std::string& field, const std::string& word) {
+            StrikeRecord strike = there.value_or(StrikeRecord());
+            type_into_strike(strike, field, word);
+            there = strike;
+        });
+}
+
+ReadingRound* StrikeStation::own_round() const {
     if (m_picture == Picture::hands) return &m_line.hands();
     if (m_picture == Picture::alarm) return &m_line.alarm();
     return m_picture == Picture::together ? static_cast<ReadingRound*>(&m_line.together()) : &m_line.strikes();
@@ -82,9 +126,9 @@ std::vector<SumCard::Tab> StrikeStation::tabs() {
             const auto hands = [this] { return m_document.job().hands.value_or(HandsRecord()); };
             const auto take = taken_into<HandsRecord>(m_document);
             return {{tr("friction"), tr("What presses, and whether it carries the heaviest hand."),
-                     [hands, &d] { return hands_friction_sheet(hands(), d.hands); }, take},
+                     [hands, &d] { return hands_friction_sheet(hands(), d.hands); }, take, [this] { return drawn_fields(); }},
                     {tr("room"), tr("Pipes on each other, heights from the dial to the glass, and what is oiled."),
-                     [hands, &d] { return hands_room_sheet(hands(), d.hands); }, take}};
+                     [hands, &d] { return hands_room_sheet(hands(), d.hands); }, take, [this] { return drawn_fields(); }}};
         }
         case Picture::alarm:
             break;
@@ -92,7 +136,7 @@ std::vector<SumCard::Tab> StrikeStation::tabs() {
     const auto alarm = [this] { return m_document.job().alarm.value_or(AlarmRecord()); };
     const auto take = taken_into<AlarmRecord>(m_document);
     return {{tr("cam"), tr("When the cam lets go, and whether it slips; Ctrl+E writes it."),
-             [alarm, &d] { return alarm_cam_sheet(alarm(), d.alarm); }, take},
+             [alarm, &d] { return alarm_cam_sheet(alarm(), d.alarm); }, take, [this] { return drawn_fields(); }},
             {tr("rings"), tr("What it rings with, and how long."), [alarm, &d] { return alarm_ring_sheet(alarm(), d.alarm); }, take}};
 }
 
@@ -192,11 +236,17 @@ void StrikeStation::paint_hands(QPainter& painter) {
                       "begin:hands", tr("measure the hands"), [this] { m_document.edit(begin_hands()); });
     Column page(painter, QRectF(18, top_px, wide() - 36, 40));
     page.section(tr("MOTION WORK AND HANDS, CUT THROUGH · TO SCALE"), tr("play and room in mm"));
-    constexpr double level_high = 146;
-    paint_hands_section(painter, QRectF(18, top_px + 34, wide() - 36, height() - top_px - 74 - level_high), d.hands);
+    constexpr double level_high = 146, column = 168;
+    const DrawnSizes drawn = sizes();
+    Dimensions dimensions(painter, drawn, asked_size());
+    const QRectF section(18, top_px + 34, wide() - 36 - column, height() - top_px - 74 - level_high);
+    paint_hands_section(painter, section, d.hands, dimensions);
+    dimensions.lay_out({}, {section.right() + 20, section.top(), column - 20, section.height() + 10});
     Column below(painter, QRectF(18, height() - level_high, wide() - 36, level_high));
     below.section(tr("THE MINUTE HAND, LEVEL, WITH A THREAD AT ITS TIP"));
-    paint_hand_level(painter, QRectF(18, height() - level_high + 20, wide() - 36, level_high - 24), *m_document.job().hands, d.hands);
+    paint_hand_level(painter, QRectF(18, height() - level_high + 20, wide() - 36, level_high - 24), *m_document.job().hands, d.hands,
+                     dimensions);
+    place_sizes(painter, dimensions);
 }
 
 void StrikeStation::turn_alarm(double hours) {
@@ -226,12 +276,19 @@ void StrikeStation::paint_alarm(QPainter& painter) {
               down ? t.verdigris : t.ink, Type::figure, true);
     page.line(legend({"strike.next", "strike.back"}) + tr("  ·  . five minutes on"), t.steel);
     const double low = d.silent ? 178 : 132;
-    paint_alarm_cam(painter, QRectF(18, top_px + 74, wide() - 36, height() - top_px - 90 - low), d, set, m_alarm_h);
+    constexpr double column = 176;
+    const QRectF picture(18, top_px + 74, wide() - 36 - column, height() - top_px - 90 - low);
+    const DrawnSizes drawn = sizes();
+    Dimensions dimensions(painter, drawn, asked_size());
+    paint_alarm_cam(painter, picture, d, set, m_alarm_h, dimensions);
+    dimensions.rest();
+    dimensions.lay_out({}, {picture.right() + 14, picture.top() + 60, column - 14, picture.height() - 60});
+    place_sizes(painter, dimensions);
     Column below(painter, QRectF(18, height() - low, wide() - 36, low));
     below.section(tr("THE FOLLOWER, ONCE ROUND"), tr("ruby: when it may let go, by its edge and the play"));
     paint_alarm_day(painter, QRectF(18, height() - low + 10, wide() - 36, low), d, set, m_alarm_h);
     if (d.ring) {
-        Column ring(painter, QRectF(wide() - 250, top_px + 84, 232, 120));
+        Column ring(painter, QRectF(wide() - 194, top_px + 74, 176, 60));
         ring.row({tr("rings for"), d.ring->seconds ? words(print_fixed(*d.ring->seconds, 0)) : QStringLiteral("?"), t.ink, tr("s")});
         ring.row({tr("blows"), words(print_fixed(d.ring->blows, 0)), t.ink});
     }

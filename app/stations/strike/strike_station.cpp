@@ -183,19 +183,18 @@ void StrikeStation::put_right() {
 }
 
 std::vector<SumCard::Tab> StrikeStation::tabs_of_count() {
-    using Strike = std::optional<StrikeRecord>;
-    const auto take = SumCard::typed_into_part<Strike>(m_document, [](Strike& there, const std::string& field, const std::string& word) {
-        StrikeRecord strike = there.value_or(StrikeRecord());
-        type_into_strike(strike, field, word);
-        there = strike;
-    });
+    const auto take = taken_into_strike();
     std::vector<SumCard::Tab> sheets = {
         {tr("strike"), tr("How it counts, and what is tried. A slot, a tooth or a step is clicked in the picture."),
          [this] { return strike_sheet(record(), strike()); }, take},
-        {tr("heard"), tr("What was counted by ear, hour by hour, and what would strike so."),
-         [this] { return strike_heard_sheet(record(), strike()); }, take},
+        {tr("heard"),
+         tr("What was counted by ear, hour by hour, and what would strike so."),
+         [this] { return strike_heard_sheet(record(), strike()); },
+         take,
+         {},
+         true},
         {tr("to be cut"), tr("Count wheel or snail, as it is or to be made anew; Ctrl+E writes it."),
-         [this] { return strike_part_sheet(record(), strike()); }, take},
+         [this] { return strike_part_sheet(record(), strike()); }, take, [this] { return drawn_fields(); }},
         {tr("train"), tr("Its wheels: which arbor carries what, whether each locks, how long it runs."),
          [this] { return strike_train_sheet(record(), m_document.derived().strike_train); }, take},
         {tr("rack"), tr("The rack to be cut, of a strike that has one; Ctrl+E writes it."),
@@ -356,18 +355,26 @@ void StrikeStation::paint_count(QPainter& painter) {
             place({tag + QString::number(number), spot.at, [this, number, edit] { m_document.edit(edit(number)); }, hint.arg(number)});
         }
     };
+    const DrawnSizes drawn = sizes();
+    Dimensions dimensions(painter, drawn, asked_size());
+    constexpr double column = 148;
+    const QRectF counts = picture.adjusted(0, 0, -column - 24, 0);
     if (d.wheel && d.wheel->blows_total > 0) {
-        const WheelSpots spots =
-            paint_count_wheel(painter, picture, *d.wheel, d.wheel_input, faults, blows_given(d, m_struck, m_blows), m_blows == 0);
+        const WheelSpots spots = paint_count_wheel(painter, counts, *d.wheel, d.wheel_input, faults, blows_given(d, m_struck, m_blows),
+                                                   m_blows == 0, dimensions);
         place({"whole:detent late", spots.detent, [this] { m_document.edit(try_whole("detent late")); },
                tr("the detent comes late; and sound again")});
         click("slot:", spots.slots_of_it, try_slot, tr("slot %1: too wide, too shallow, sound again"));
     }
     if (d.snail && next()) {
-        const RackSpots spots = paint_rack(painter, picture, *d.snail, d.snail_input, faults, rack_stand(d, faults, m_struck, m_blows));
+        const RackSpots spots =
+            paint_rack(painter, counts, *d.snail, d.snail_input, faults, rack_stand(d, faults, m_struck, m_blows), dimensions);
         click("tooth:", spots.teeth, try_tooth, tr("tooth %1, counted from the one gathered last: lost, and sound again"));
         click("step:", spots.steps, try_step, tr("the step for %1: a tooth too far, too little, sound again"));
     }
+    dimensions.rest();
+    dimensions.lay_out({}, {counts.right() + 12, counts.top() + 8, column - 12, counts.height() - 8});
+    place_sizes(painter, dimensions);
     if (shows_sound()) paint_sounded(painter, QRectF(18, height() - day_high - sounded_high, wide - 36, sounded_high - 6), *sounded());
     paint_day(painter, QRectF(18, height() - day_high, wide - 36, day_high - 8));
 }

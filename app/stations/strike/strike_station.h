@@ -16,7 +16,7 @@ public:
 
     enum class Picture { count, together, hands, alarm };
 
-    ReadingRound* round() const override;
+    ReadingRound* own_round() const override;
     bool beside_workings() const override { return false; }
     bool shows_something() const override { return there(m_picture); }
     Picture picture() const { return m_picture; }
@@ -67,6 +67,9 @@ private:
     Written written_part() const;
     std::vector<SumCard::Tab> tabs();
     std::vector<SumCard::Tab> tabs_of_count();
+    DrawnSizes sizes() const override;
+    std::vector<std::string> drawn_fields() const;
+    SumCard::Take taken_into_strike() const;
     QList<Action> picture_actions();
     /// The names of the pictures, along the top.
     void write_pictures(QPainter& painter);

@@ -20,7 +20,7 @@ class SurveyStation : public Station {
 public:
     explicit SurveyStation(const Workbench& bench);
 
-    ReadingRound* round() const override { return &m_line_below.plates(); }
+    ReadingRound* own_round() const override { return &m_line_below.plates(); }
     bool beside_workings() const override { return false; }
     std::vector<Scene> scenes() override;
     Printout printed() override;

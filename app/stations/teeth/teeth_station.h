@@ -41,7 +41,7 @@ public:
     bool blank_shown() const { return m_blank->isVisible(); }
     void show_wood(bool shown);
     bool wood_shown() const { return m_wood->isVisible(); }
-    ReadingRound* round() const override { return wood_shown() ? &m_line.wood() : nullptr; }
+    ReadingRound* own_round() const override { return wood_shown() ? &m_line.wood() : nullptr; }
     BlankView& blank() { return *m_blank; }
     /// The forms of tooth this mesh may have; the caller shows it and lets it go.
     QMenu* form_menu();

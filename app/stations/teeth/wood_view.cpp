@@ -12,13 +12,23 @@
 #include "wood/sheets.h"
 
 namespace echappe {
+namespace {
+
+/// All of it stands on the picture.
+std::vector<std::string> drawn_in_wood() {
+    return {"made_moisture", "made_humidity", "made_celsius", "now_moisture", "now_humidity", "now_celsius",
+            "wheel_wood",    "rings",         "plate_wood",   "plate_rings",  "plates"};
+}
+
+}  // namespace
+
 WoodView::WoodView(Document& document, QWidget* parent) : CardStation(document, {}, parent) {
     setAccessibleName(tr("Wood"));
     hide();
     m_card->set_tabs(
         {{tr("wood"), tr("Kinds, grain and moisture, when its wheels were round and now."),
           [this] { return wood_sheet(m_document.job().wood.value_or(WoodRecord()), m_document.derived().wood, m_wheel_of, m_pinion_of); },
-          SumCard::typed_into_part<std::optional<WoodRecord>>(document, type_into_part<WoodRecord>)},
+          SumCard::typed_into_part<std::optional<WoodRecord>>(document, type_into_part<WoodRecord>), drawn_in_wood},
          SumCard::of_sum(
              document, tr("let in"), wood_let_in_calculation(), [this] { return m_wheel_of + ".wheel"; },
              [this] {
@@ -45,6 +55,19 @@ void WoodView::show_wheel() {
     update();
 }
 
+/// Moisture then and now, or the room's air instead; then what it is of.
+DrawnSizes WoodView::sizes() const {
+    const auto& wood = m_document.job().wood;
+    if (!wood) return {};
+    DrawnSizes drawn = drawn_from(lines_of(WoodRecord::record(), &*wood, drawn_in_wood()), drawn_in_wood(),
+                                  SumCard::typed_into_part<std::optional<WoodRecord>>(m_document, type_into_part<WoodRecord>));
+    const bool made = wood->made_moisture || (wood->made_humidity && wood->made_celsius),
+               now = wood->now_moisture || (wood->now_humidity && wood->now_celsius);
+    for (DrawnSize& size : drawn)
+        size.may_stay = size.line.field.starts_with("made_") ? made : size.line.field.starts_with("now_") ? now : true;
+    return drawn;
+}
+
 const WoodMesh* WoodView::mesh() const {
     const auto& all = m_document.derived().wood.meshes;
     const auto at =
@@ -67,10 +90,10 @@ void WoodView::paint_nothing(QPainter& painter) {
         t.steel, Type::text);
     if (m_document.derived().wood.there) {
         page.says(
-            tr("Tell beside this the moisture or the room's air, as it was when the wheels were round and as it is now; the meter is read "
-               "into the line."),
+            tr("Type the moisture, or the room's air: as it was when the wheels were cut and as it is now. The meter is read into the "
+               "line."),
             t.steel, Type::text);
-        return;
+        return list_sizes(painter, {page.left(), page.y() + 14, 300, height() - page.y() - 40});
     }
     Flow flow(painter, QRectF(22, 0, width() - 44.0, height()), page.y() + 26, 26);
     place({"begin:wood", flow.say(tr("wheels of wood"), t.blued, Type::figure, true), [this] { m_document.edit(begin_wood()); },
@@ -164,7 +187,18 @@ void WoodView::paint(QPainter& painter) {
                                      : tr("runs: %1 to %2 mm deeper than it was cut")
                                            .arg(words(print_fixed(shown->shallowest_mm, 2)), words(print_fixed(shown->deepest_mm, 2))),
               shown->too_deep() || shown->too_shallow() ? t.ruby : t.verdigris, Type::figure, true);
-    paint_wheel(painter, QRectF(18, 76, wide - 36, height() - 76 - round_high), *shown);
+    constexpr double column = 178;
+    const QRectF picture(18, 76, wide - 36 - column, height() - 76 - round_high);
+    paint_wheel(painter, picture, *shown);
+    const DrawnSizes drawn = sizes();
+    Dimensions dimensions(painter, drawn, asked_size());
+    const QPointF middle(picture.left() + 0.42 * picture.width(), picture.center().y());
+    const double r = std::min(picture.height() * 0.44, picture.width() * 0.3);
+    dimensions.group(tr("when cut"), middle + r * QPointF(0.7, -0.71), {"made_moisture", "made_humidity", "made_celsius"});
+    dimensions.group(tr("now"), middle + r * QPointF(0.97, -0.2), {"now_moisture", "now_humidity", "now_celsius"});
+    dimensions.group(tr("wood and grain"), middle + r * QPointF(0.6, 0.5), {"wheel_wood", "rings", "plate_wood", "plate_rings", "plates"});
+    dimensions.lay_out({}, {picture.right() + 12, picture.top(), column - 12, picture.height() - 30});
+    place_sizes(painter, dimensions);
     Column below(painter, QRectF(18, height() - round_high, wide - 36, round_high));
     below.section(tr("DEPTH ROUND A TURN OF THE WHEEL"), tr("down: deeper"));
     paint_round(painter, QRectF(22, height() - round_high + 26, wide - 44, round_high - 54), *shown);

@@ -33,7 +33,7 @@ public:
     size_t read_drawing(Job& job, const QString& path) override;
     std::vector<Scene> scenes() override;
     /// Counts, from when too much is open to be weighed, or when all are counted once more; else as the solver says.
-    ReadingRound* round() const override;
+    ReadingRound* own_round() const override;
     void count_again();
 
     /// Opens the sheet on which the movement is written down.

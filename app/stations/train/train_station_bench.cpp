@@ -82,11 +82,11 @@ void TrainStation::paint_empty_bench(QPainter& painter) {
     }
 }
 
-ReadingRound* TrainStation::round() const { return m_counting.again() || m_taking_in ? &m_counting : nullptr; }
+ReadingRound* TrainStation::own_round() const { return m_counting.again() || m_taking_in ? &m_counting : nullptr; }
 
 /// Once more, or what is still open is lost and the solver's.
 void TrainStation::count_again() {
-    const bool counting = round() != nullptr;
+    const bool counting = own_round() != nullptr;
     m_taking_in = false;
     m_counting.set_again(!counting);
     emit round_changed();

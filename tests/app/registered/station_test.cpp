@@ -76,7 +76,7 @@ private:
 class LampStation : public Station {
 public:
     explicit LampStation(const Workbench& bench) : Station(bench.document, nullptr), m_round(bench.document) {}
-    ReadingRound* round() const override { return const_cast<LampRound*>(&m_round); }
+    ReadingRound* own_round() const override { return const_cast<LampRound*>(&m_round); }
     std::vector<Scene> scenes() override { return {{"lamp", "tide-house"}}; }
     QString painted_legend() const { return legend({"lamp.light", "lamp.out"}); }
 

@@ -1,0 +1,67 @@
+#pragma once
+
+#include <QStringList>
+
+#include "drawing/lettering.h"
+#include "sheet/drawn_size.h"
+
+namespace echappe {
+
+/// The sizes of a drawing as they are painted on it. The drawing says where each one is; how it looks follows from what is known of it:
+/// read in ink, assumed in grey, open with a dash in amber, the one that is asked in a frame.
+class Dimensions {
+public:
+    Dimensions(QPainter& painter, const DrawnSizes& sizes, QString asked) : m_painter(painter), m_sizes(sizes), m_asked(std::move(asked)) {}
+
+    bool has(const QString& id) const { return size_by(m_sizes, id) != nullptr; }
+    /// From edge to edge, its figure in a gap of the line.
+    void between(const QString& id, QPointF from, QPointF to);
+    /// The figure alone, where the thing is large enough for it: the baseline's middle.
+    void in(const QString& id, QPointF middle);
+    /// Pointed at: its words stand in a column beside the drawing.
+    void at(const QString& id, QPointF spot) { m_pointed.push_back({id, spot, {}}); }
+    /// The sizes of one thing: under its name, which points at it.
+    void group(const QString& head, QPointF spot, const QStringList& ids);
+    /// All that no place was given, as if they were pointed at from nowhere: the columns hold what is left.
+    void rest();
+    /// Where those that are pointed at stand: at the left what lies left of the middle, at the right the rest; one column is enough.
+    void lay_out(const QRectF& left, const QRectF& right);
+
+    /// What was painted, and where.
+    struct Stood {
+        const DrawnSize* size;
+        QRectF at;
+    };
+    const std::vector<Stood>& stood() const { return m_stood; }
+
+private:
+    struct Pointed {
+        QString id;
+        std::optional<QPointF> spot;
+        QString head;  ///< the name of a group, instead of a size
+        bool grouped = false;
+        QString label = {};  ///< of a member: its own without the group's name
+    };
+    struct Ink {
+        QColor name, figure;
+        bool strong;
+    };
+    Ink ink_of(const DrawnSize& size) const;
+    QString figure_of(const DrawnSize& size) const;
+    bool placed(const QString& id) const;
+    double high_of(const Pointed& one, double column_wide) const;
+    void point(QPointF from, QPointF to, bool at_left, bool asked);
+    void lay_column(std::vector<Pointed> list, const QRectF& column, bool at_left);
+    QRectF write_callout(const DrawnSize& size, const QString& label, const QRectF& column, double baseline, bool at_left);
+    QString label_of(const Pointed& one, const DrawnSize& size) const { return one.label.isEmpty() ? size.label : one.label; }
+    void keep(const DrawnSize& size, const QRectF& at);
+
+    QPainter& m_painter;
+    const DrawnSizes& m_sizes;
+    QString m_asked;
+    std::vector<Pointed> m_pointed;
+    std::vector<Stood> m_stood;
+    bool m_tight = false;  ///< the column that is laid out has little room
+};
+
+}  // namespace echappe
