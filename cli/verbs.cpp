@@ -19,6 +19,7 @@
 #include "making/dividing.h"
 #include "making/dividing_table.h"
 #include "making/fit_limits.h"
+#include "making/fly_cutter.h"
 #include "making/hole_circle.h"
 #include "making/wheel_blank.h"
 #include "oscillator/balance.h"
@@ -113,6 +114,7 @@ const std::vector<const Calculation*>& verbs() {
         &teeth_ways_calculation(),
         &depthing_calculation(),
         &cutters_calculation(),
+        &fly_cutter_calculation(),
         &trace_calculation(),
         &tilt_calculation(),
         &clearance_calculation(),

@@ -22,10 +22,15 @@ CutRingInput usual_rim(const DerivedMesh& mesh, const BlankResult& blank) {
     return in;
 }
 
-/// With what its teeth are cut: from the drawer.
-void name_cutter(DerivedCard& card, const std::string& cutter) {
+/// With what its teeth are cut: from the drawer, or ground to their gap.
+struct CutterAtHand {
+    std::string words;
+    std::optional<FlyCutterResult> fly;
+};
+void name_cutter(DerivedCard& card, const CutterAtHand& cutter) {
+    card.fly = cutter.fly;
     for (CardStep& step : card.steps)
-        if (step.id == "depth" && !cutter.empty()) step.tool = cutter;
+        if (step.id == "depth" && !cutter.words.empty()) step.tool = cutter.words;
 }
 
 /// Passes to that depth, and the land on the tooth to look for at each.
@@ -303,18 +308,22 @@ private:
         return {};
     }
     /// The nearest of the drawer that is made for it; empty: none.
-    std::string cutter_for(const DerivedMesh& mesh, const char* part) const {
+    CutterAtHand cutter_for(const DerivedMesh& mesh, const char* part) const {
         if (m_from.stores.cutters.empty()) return {};
         CutterInput in;
         in.mesh = mesh.geometry(), in.part = part, in.stock = m_from.stores.cutters;
         try {
             const std::vector<CutterFit> fits = nearest_cutters(in).cutters;
             if (!fits.empty() && fits.front().suits)
-                return "cutter " + fits.front().id + ", off by " + print_fixed(fits.front().shape_error_um, 0) + " µm at most";
+                return {"cutter " + fits.front().id + ", off by " + print_fixed(fits.front().shape_error_um, 0) + " µm at most", {}};
             // Near is not near enough: said, and what to cut it with.
-            return "fly cutter made to the gap of the drawing: no cutter of the drawer is within " +
-                   print_fixed(1000 * off_at_most_modules * mesh.module_mm.value, 0) + " µm" +
-                   (fits.empty() ? "" : " (" + fits.front().id + " would leave " + print_fixed(fits.front().shape_error_um, 0) + " µm)");
+            FlyCutterInput gap;
+            gap.mesh = in.mesh, gap.part = part;
+            return {
+                "fly cutter made to the gap of the drawing: no cutter of the drawer is within " +
+                    print_fixed(1000 * off_at_most_modules * mesh.module_mm.value, 0) + " µm" +
+                    (fits.empty() ? "" : " (" + fits.front().id + " would leave " + print_fixed(fits.front().shape_error_um, 0) + " µm)"),
+                fly_cutter(gap)};
         } catch (const InputError&) {
             // A form that no cutter of the drawer has.
         }

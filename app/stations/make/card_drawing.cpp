@@ -65,6 +65,7 @@ public:
     void face();
 
 private:
+    void fly(const QRectF& room);
     QPainter& m_painter;
     QRectF m_room;
     const DerivedCard& m_card;
@@ -245,6 +246,29 @@ void Large::set() {
     scale(px);
 }
 
+/// The cutter that is ground to the gap, tip up, as large as there is room, with what is read of it.
+void Large::fly(const QRectF& room) {
+    const Theme& t = inks(m_painter);
+    const FlyCutterResult& cutter = *m_card.fly;
+    const double px = std::min(room.width() / (cutter.top_width_mm * 2.2), (room.height() - 60) / (cutter.ground_mm * 1.3));
+    const QPointF tip(room.center().x(), room.top() + 46);
+    QPolygonF edge;
+    for (const Point& p : cutter.profile) edge << tip + QPointF(p[0], p[1]) * px;
+    const double shank = tip.y() + cutter.ground_mm * 1.25 * px;
+    edge << QPointF(edge.back().x(), shank) << QPointF(edge.front().x(), shank);
+    m_painter.setPen(QPen(t.blued, 2));
+    m_painter.setBrush(t.steel);
+    m_painter.drawPolygon(edge);
+    const auto across = [&](double wide_mm, double y) {
+        dimension(m_painter, {tip.x() - wide_mm / 2 * px, y}, {tip.x() + wide_mm / 2 * px, y}, length(wide_mm, true), t.ink);
+    };
+    across(cutter.tip_width_mm, tip.y() - 14);
+    across(cutter.top_width_mm, shank + 16);
+    const double x = tip.x() + cutter.top_width_mm / 2 * px + 22;
+    dimension(m_painter, {x, tip.y()}, {x, tip.y() + cutter.ground_mm * px}, length(cutter.ground_mm, true), t.ink);
+    write(m_painter, type(Type::note), t.steel, {room.center().x(), room.top() + 12}, QObject::tr("fly cutter, ground to the gap"), 0);
+}
+
 /// From the front, its diameters as circles to scale.
 void Large::face() {
     const Theme& t = inks(m_painter);
@@ -273,6 +297,8 @@ void Large::face() {
         ring(m_next->size->nominal_mm, QPen(t.blued, 2.6));
         dimension_line(m_painter, middle - QPointF(r, 0), middle + QPointF(r, 0), t.blued, 5);
         on_paper(m_painter, type(Type::figure, true), t.blued, middle + QPointF(0, -9), length(m_next->size->nominal_mm, true));
+    } else if (now("depth") && m_card.fly) {
+        fly(QRectF(m_room.left() + 0.56 * m_room.width(), m_room.top(), 0.44 * m_room.width(), m_room.height() - 30));
     } else if (now("depth") && m_next->size && m_card.step("outside")) {
         // What the cutter takes, from the outside in.
         const double outside = size_of("outside", m_card.step("outside")->size->nominal_mm);

@@ -71,6 +71,39 @@ void print_moves(Sheet& sheet, const DerivedCard& card) {
     }
 }
 
+/// The fly cutter's face at 20 : 1, and a ruler that says whether the paper tells the truth.
+void print_fly(Sheet& sheet, const DerivedCard& card, const LengthUnit& unit) {
+    if (!card.fly) return;
+    const FlyCutterResult& cutter = *card.fly;
+    constexpr double middle = 105, top = 90, least_room = 150;
+    const double times = cutter.top_width_mm * 20 < least_room && cutter.ground_mm * 20 < least_room ? 20 : 5;
+    sheet.next_page();
+    sheet.text(20, 24, 14, QObject::tr("%1: fly cutter at %2 : 1").arg(words(card.name)).arg(times), true);
+    const auto length = [&](double mm) { return words(unit.write(mm, unit.toothed() + 1)); };
+    double y = 34;
+    for (const auto& [name, figure] : {std::pair{QObject::tr("flat of the tip"), length(cutter.tip_width_mm)},
+                                       {QObject::tr("across the flanks, blank's outside"), length(cutter.top_width_mm)},
+                                       {QObject::tr("from the tip to there"), length(cutter.ground_mm)},
+                                       {QObject::tr("depth from the blank's outside"), length(cutter.depth_mm)},
+                                       {QObject::tr("relief, a 3 mm bit at 12 mm from the spindle"),
+                                        QObject::tr("over %1°").arg(words(print_fixed(cutter.least_relief_deg, 1)))}}) {
+        sheet.text(20, y, 9, name);
+        sheet.text(110, y, 10, figure, true);
+        y += 6;
+    }
+    QPainterPath face;
+    QPolygonF edge;
+    for (const Point& p : cutter.profile) edge << QPointF(p[0], p[1]);
+    face.addPolygon(edge);
+    face.closeSubpath();
+    sheet.outline(face, middle, top + cutter.ground_mm * times, times);
+    sheet.line(middle, top - 6, middle, top + cutter.ground_mm * times + 6, 0.1);
+    const double ruler = top + cutter.ground_mm * times + 20;
+    sheet.line(middle - 50, ruler, middle + 50, ruler);
+    for (int i = 0; i <= 10; ++i) sheet.line(middle - 50 + 10.0 * i, ruler - 2, middle - 50 + 10.0 * i, ruler + 2);
+    sheet.text(middle - 50, ruler + 7, 9, QObject::tr("100 mm, or do not trust it"));
+}
+
 void print_card(Sheet& sheet, const Job& job, const DerivedCard& card) {
     write_head(sheet, job);
     sheet.text(20, 38, 14, words(card.name), true);
@@ -93,6 +126,7 @@ void print_card(Sheet& sheet, const Job& job, const DerivedCard& card) {
     sheet.painter.restore();
     print_steps(sheet, card, job.length, std::max(y + 8, 84.0));
     print_moves(sheet, card);
+    print_fly(sheet, card, job.length);
 }
 
 /// Each with its name inside it, or where that has no room with its number, which is told at the head of the sheet.
