@@ -250,7 +250,7 @@ void Large::set() {
 void Large::fly(const QRectF& room) {
     const Theme& t = inks(m_painter);
     const FlyCutterResult& cutter = *m_card.fly;
-    const double px = std::min(room.width() / (cutter.top_width_mm * 2.2), (room.height() - 60) / (cutter.ground_mm * 1.3));
+    const double px = std::min(room.width() / (cutter.top_width_mm * 1.5), (room.height() - 90) / (cutter.ground_mm * 1.3));
     const QPointF tip(room.center().x(), room.top() + 46);
     QPolygonF edge;
     for (const Point& p : cutter.profile) edge << tip + QPointF(p[0], p[1]) * px;
@@ -271,6 +271,7 @@ void Large::fly(const QRectF& room) {
 
 /// From the front, its diameters as circles to scale.
 void Large::face() {
+    if (now("depth") && m_card.fly) return fly(m_room.adjusted(0, 0, -60, -8));
     const Theme& t = inks(m_painter);
     // Steps that make a diameter of the part itself.
     static const std::set<std::string> diameters = {"blank",        "bore",       "outside", "rim",    "seat",       "ring",
@@ -297,8 +298,6 @@ void Large::face() {
         ring(m_next->size->nominal_mm, QPen(t.blued, 2.6));
         dimension_line(m_painter, middle - QPointF(r, 0), middle + QPointF(r, 0), t.blued, 5);
         on_paper(m_painter, type(Type::figure, true), t.blued, middle + QPointF(0, -9), length(m_next->size->nominal_mm, true));
-    } else if (now("depth") && m_card.fly) {
-        fly(QRectF(m_room.left() + 0.56 * m_room.width(), m_room.top(), 0.44 * m_room.width(), m_room.height() - 30));
     } else if (now("depth") && m_next->size && m_card.step("outside")) {
         // What the cutter takes, from the outside in.
         const double outside = size_of("outside", m_card.step("outside")->size->nominal_mm);
