@@ -90,7 +90,7 @@ bool Station::ask_size(const QString& id) {
         attempt([&] { ask_choice(*size); });
         return true;
     }
-    size_editor().ask(size->label, QRectF(at.center() - QPointF(48, 10), QSizeF(96, 20)), QString::fromStdString(size->line.text),
+    size_editor().ask(size->label, QRectF(at.left() + 2, at.center().y() - 10, 96, 20), QString::fromStdString(size->line.text),
                       [this, id](const QString& text) {
                           const DrawnSizes now = sizes();
                           if (const DrawnSize* asked = size_by(now, id))
