@@ -3,8 +3,8 @@
 #include "cards/record.h"
 #include "cards/stores.h"
 #include "making/cut_ring.h"
-#include "making/fly_cutter.h"
 #include "making/dividing_table.h"
+#include "making/fly_cutter.h"
 #include "making/hole_circle.h"
 #include "making/joints.h"
 #include "making/wheel_blank.h"
@@ -87,7 +87,7 @@ struct DerivedCard {
     std::optional<FlatPart> flat;
     std::optional<FlatPart> pattern;  ///< what is glued on and sawn round besides: a wheel's crossings
     std::optional<ConcentricResult> set;
-    size_t set_part = 0;  ///< of the set, from the inside
+    size_t set_part = 0;                 ///< of the set, from the inside
     std::optional<FlyCutterResult> fly;  ///< with what its teeth are cut, where no cutter of the drawer is near enough
     std::vector<HoleOnCircle> circle;
     std::vector<DrawingLayer::Circle> in_the_way;  ///< of that circle, from its middle: pivot holes and wheels
