@@ -108,9 +108,9 @@ void InPlaceEditor::keyPressEvent(QKeyEvent* event) {
 bool InPlaceEditor::event(QEvent* event) {
     if (event->type() == QEvent::KeyPress)
         if (const int key = static_cast<QKeyEvent*>(event)->key(); key == Qt::Key_Tab || key == Qt::Key_Backtab) {
-            const int by = key == Qt::Key_Tab ? 1 : -1;
             keep();
-            if (auto* canvas = qobject_cast<Canvas*>(parentWidget()); canvas && !m_asking) canvas->lead_on(by);
+            auto* canvas = qobject_cast<Canvas*>(parentWidget());
+            if (!m_asking && canvas) canvas->lead_on(key == Qt::Key_Tab ? 1 : -1);
             return true;
         }
     return QLineEdit::event(event);

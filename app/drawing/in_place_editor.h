@@ -21,9 +21,7 @@ public:
     /// `what` names what is asked, once in the job: "Centre, note". It opens with `text`, what stands there now, or with what was
     /// typed for it and not kept. `take` gets what was typed; an InputError from it leaves the line open.
     void ask(const QString& what, const QRectF& at, const QString& text, std::function<void(const QString&)> take);
-    /// Whether it asks, and what.
     bool asking() const { return m_asking; }
-    const QString& asked() const { return m_what; }
     /// Away from it; what was typed and not kept stays for what it was typed for.
     void leave();
     QStringList unkept() const override;

@@ -91,7 +91,7 @@ void CalliperLine::ask_next(int step) {
     refresh();
 }
 
-bool CalliperLine::has_simulated() const { return m_document.calliper().has_value(); }
+bool CalliperLine::has_simulated() const { return m_document.calliper().has_value() && m_round->has_stand_in(); }
 
 void CalliperLine::send_simulated() {
     try {

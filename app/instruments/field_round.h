@@ -35,11 +35,6 @@ public:
     QString simulated() override;
     QString instrument() const override { return m_instrument; }
     QString precision() const override { return m_precision; }
-    std::vector<LineKey> keys() const override {
-        return {{QObject::tr("Enter keeps it and goes on"), {Qt::Key_Return}},
-                {QObject::tr("Tab another"), {Qt::Key_Tab}},
-                {QObject::tr("? how to take it"), {Qt::Key_Question}}};
-    }
 
 private:
     /// The first that is not taken, until another was stepped to.

@@ -39,10 +39,16 @@ public:
     /// The reading that the stand-in types. Throws InputError when it cannot take it.
     virtual QString simulated() = 0;
     virtual QString instrument() const = 0;
+    /// Whether a demo's instruments read it.
+    virtual bool has_stand_in() const { return true; }
     /// What the stand-in reads, and how well.
     virtual QString precision() const { return QObject::tr("reads the hidden movement, ±0.01 mm"); }
     /// The line's own keys while it is empty.
-    virtual std::vector<LineKey> keys() const = 0;
+    virtual std::vector<LineKey> keys() const {
+        return {{QObject::tr("Enter keeps it and goes on"), {Qt::Key_Return}},
+                {QObject::tr("Tab another"), {Qt::Key_Tab}},
+                {QObject::tr("? how to take it"), {Qt::Key_Question}}};
+    }
     virtual bool key_on_empty_line(int /*key*/) { return false; }
     /// The line comes to it, or another hole is looked at.
     virtual void follow_subject() {}
@@ -63,11 +69,6 @@ public:
     QString keep(const QString& text, bool simulated) override;
     QString simulated() override;
     QString instrument() const override { return QObject::tr("calliper"); }
-    std::vector<LineKey> keys() const override {
-        return {{QObject::tr("Enter keeps it and goes on"), {Qt::Key_Return}},
-                {QObject::tr("Tab another"), {Qt::Key_Tab}},
-                {QObject::tr("? how to take it"), {Qt::Key_Question}}};
-    }
 
 private:
     Document& m_document;

@@ -3,7 +3,7 @@
 #include <algorithm>
 
 #include "drawing/words.h"
-#include "number/input_error.h"
+#include "instruments/no_instrument.h"
 
 namespace echappe {
 
@@ -67,9 +67,10 @@ QString SizeRound::keep(const QString& text, bool) {
     if (!size) throw InputError("reading", text.toStdString(), "nothing: no size is asked");
     size->take(QObject::tr("Size: %1").arg(size->label), size->line.field, text.trimmed().toStdString());
     m_at.clear();
+    m_kept();
     return QObject::tr("Kept: %1, %2. Undo with Ctrl+Z.").arg(size->label, text.trimmed());
 }
 
-QString SizeRound::simulated() { throw InputError("instrument", "none here", "your own: type what you read"); }
+QString SizeRound::simulated() { throw no_instrument(); }
 
 }  // namespace echappe

@@ -8,7 +8,8 @@ namespace echappe {
 /// The sizes of a drawing, one after the other: the first that is open, until another is asked for on the drawing.
 class SizeRound : public ReadingRound {
 public:
-    SizeRound(Document& document, std::function<DrawnSizes()> sizes) : m_document(document), m_sizes(std::move(sizes)) {}
+    /// `kept`: one was typed into the line, and is no longer asked.
+    SizeRound(std::function<DrawnSizes()> sizes, std::function<void()> kept) : m_sizes(std::move(sizes)), m_kept(std::move(kept)) {}
 
     /// Asks for this one; empty: for what is open.
     void go_to(const QString& id) { m_at = id; }
@@ -18,7 +19,7 @@ public:
     bool open() const;
     /// The one that is asked; empty: none.
     QString at() const;
-    /// The next one after this, open ones first where `open_only`; round from the last to the first. Empty: there is none.
+    /// The next one after this, of all or of those that are open; round from the last to the first. Empty: there is none.
     QString after(const QString& id, int by, bool open_only) const;
     DrawnSizes sizes() const { return m_sizes(); }
 
@@ -28,16 +29,11 @@ public:
     QString keep(const QString& text, bool simulated) override;
     QString simulated() override;
     QString instrument() const override { return QObject::tr("calliper"); }
-    QString precision() const override { return QObject::tr("type what you read"); }
-    std::vector<LineKey> keys() const override {
-        return {{QObject::tr("Enter keeps it and goes on"), {Qt::Key_Return}},
-                {QObject::tr("Tab another"), {Qt::Key_Tab}},
-                {QObject::tr("? how to take it"), {Qt::Key_Question}}};
-    }
+    bool has_stand_in() const override { return false; }
 
 private:
-    Document& m_document;
     std::function<DrawnSizes()> m_sizes;
+    std::function<void()> m_kept;
     QString m_at;
 };
 

@@ -1,7 +1,7 @@
 #include "sheet/dimensions.h"
 
 #include <algorithm>
-#include <cmath>
+#include <utility>
 
 #include "drawing/lettered.h"
 #include "drawing/words.h"
@@ -51,16 +51,10 @@ void Dimensions::rest() {
 void Dimensions::between(const QString& id, QPointF from, QPointF to) {
     const DrawnSize* size = size_by(m_sizes, id);
     if (!size) return;
-    const Ink ink = ink_of(*size);
-    dimension_line(m_painter, from, to, ink.figure, 4);
-    const QFont font = type(Type::text, ink.strong);
     const QString figure = figure_of(*size);
-    const QPointF middle = (from + to) / 2;
-    const double wide = width_of(font, figure);
-    const QRectF at(middle.x() - wide / 2 - 5, middle.y() - 10, wide + 10, 20);
-    m_painter.fillRect(at, inks(m_painter).ground);
-    write(m_painter, font, ink.figure, {middle.x(), middle.y() + 5}, figure, 0);
-    keep(*size, at);
+    dimension(m_painter, from, to, figure, ink_of(*size).figure);
+    const double half = width_of(type(Type::text, true), figure) / 2 + 5;
+    keep(*size, QRectF((from + to) / 2 - QPointF(half, 10), QSizeF(2 * half, 20)));
 }
 
 void Dimensions::in(const QString& id, QPointF middle) {
@@ -72,7 +66,7 @@ void Dimensions::in(const QString& id, QPointF middle) {
 }
 
 /// One line where name and figure have room beside each other, else the name above its figure.
-QRectF Dimensions::write_callout(const DrawnSize& size, const QString& label, const QRectF& column, double baseline, bool at_left) {
+QRectF Dimensions::write_callout(const DrawnSize& size, const QString& label, const QRectF& column, double baseline) {
     const Ink ink = ink_of(size);
     const QFont name_font = type(Type::note), figure_font = type(Type::text, ink.strong);
     const QString figure = figure_of(size);
@@ -81,16 +75,15 @@ QRectF Dimensions::write_callout(const DrawnSize& size, const QString& label, co
     const bool has_room = name_wide + between_px + figure_wide <= column.width(), one_line = has_room || m_tight;
     const double name_shown = has_room ? name_wide : std::max(0.0, column.width() - between_px - figure_wide);
     const double wide = one_line ? name_shown + between_px + figure_wide : std::min(column.width(), std::max(name_wide, figure_wide));
-    const double left = at_left ? column.right() - wide : column.left();
+    const double left = column.left();
     const QRectF at(left - 4, baseline - (one_line ? 14 : 28), wide + 8, one_line ? 19 : 33);
     m_painter.fillRect(at, inks(m_painter).ground);
     if (one_line) {
         write(m_painter, name_font, ink.name, {left, baseline}, elided(name_font, label, name_shown + 0.5));
         write(m_painter, figure_font, ink.figure, {left + name_shown + between_px, baseline}, figure);
     } else {
-        const double edge = at_left ? column.right() : column.left();
-        write(m_painter, name_font, ink.name, {edge, baseline - 15}, elided(name_font, label, column.width()), at_left ? 1 : -1);
-        write(m_painter, figure_font, ink.figure, {edge, baseline}, figure, at_left ? 1 : -1);
+        write(m_painter, name_font, ink.name, {left, baseline - 15}, elided(name_font, label, column.width()));
+        write(m_painter, figure_font, ink.figure, {left, baseline}, figure);
     }
     return at;
 }
@@ -121,18 +114,18 @@ double Dimensions::high_of(const Pointed& one, double column_wide) const {
     return wide <= column_wide ? callout_high : tall_callout_high;
 }
 
-void Dimensions::point(QPointF from, QPointF to, bool at_left, bool asked) {
+void Dimensions::point(QPointF from, QPointF to, bool asked) {
     const Theme& t = inks(m_painter);
     m_painter.setPen(QPen(asked ? t.amber : t.steel, asked ? 1.6 : 0.7));
     m_painter.setBrush(Qt::NoBrush);
-    m_painter.drawPolyline(QPolygonF({from, from + QPointF(at_left ? leader_gap : -leader_gap, 0), to}));
+    m_painter.drawPolyline(QPolygonF({from, from - QPointF(leader_gap, 0), to}));
     m_painter.setBrush(m_painter.pen().color());
     m_painter.drawEllipse(to, 1.6, 1.6);
 }
 
 /// From the top down in the order of what they point at, pushed apart where they would touch.
-void Dimensions::lay_column(std::vector<Pointed> list, const QRectF& column, bool at_left) {
-    if (list.empty() || column.width() <= 0) return;
+void Dimensions::lay_out(const QRectF& column) {
+    std::vector<Pointed> list = std::exchange(m_pointed, {});
     std::stable_sort(list.begin(), list.end(), [](const Pointed& a, const Pointed& b) {
         constexpr double last = 1e9;
         return (a.spot ? a.spot->y() : last) < (b.spot ? b.spot->y() : last);
@@ -162,30 +155,19 @@ void Dimensions::lay_column(std::vector<Pointed> list, const QRectF& column, boo
     }
     for (size_t i = 0; i < list.size(); ++i) {
         const Pointed& one = list[i];
-        const double edge = at_left ? column.right() : column.left();
         if (!one.head.isEmpty()) {
-            const double wide = write(m_painter, type(Type::note, true), inks(m_painter).ink, {edge, foot[i]}, one.head, at_left ? 1 : -1);
-            point({at_left ? edge + 4 : edge - 4, foot[i] - 4}, *one.spot, at_left, false);
-            m_painter.fillRect(QRectF(at_left ? edge - wide : edge, foot[i] + 3, wide, 1), inks(m_painter).rule);
+            const double wide = write(m_painter, type(Type::note, true), inks(m_painter).ink, {column.left(), foot[i]}, one.head);
+            point({column.left() - 4, foot[i] - 4}, *one.spot, false);
+            m_painter.fillRect(QRectF(column.left(), foot[i] + 3, wide, 1), inks(m_painter).rule);
             continue;
         }
         const DrawnSize* size = size_by(m_sizes, one.id);
         if (!size) continue;
-        const QRectF at = write_callout(*size, label_of(one, *size), column, foot[i], at_left);
+        const QRectF at = write_callout(*size, label_of(one, *size), column, foot[i]);
         keep(*size, at);
         const bool asked = size->id == m_asked;
-        if (one.spot && (!one.grouped || asked)) point({at_left ? at.right() : at.left(), foot[i] - 5}, *one.spot, at_left, asked);
+        if (one.spot && (!one.grouped || asked)) point({at.left(), foot[i] - 5}, *one.spot, asked);
     }
-}
-
-void Dimensions::lay_out(const QRectF& left, const QRectF& right) {
-    std::vector<Pointed> at_left, at_right;
-    const double middle = (left.center().x() + right.center().x()) / 2;
-    for (const Pointed& one : m_pointed) (left.width() > 0 && one.spot && one.spot->x() < middle ? at_left : at_right).push_back(one);
-    if (right.width() <= 0) at_left.insert(at_left.end(), at_right.begin(), at_right.end()), at_right.clear();
-    lay_column(std::move(at_left), left, true);
-    lay_column(std::move(at_right), right, false);
-    m_pointed.clear();
 }
 
 }  // namespace echappe

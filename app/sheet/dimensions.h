@@ -22,10 +22,10 @@ public:
     void at(const QString& id, QPointF spot) { m_pointed.push_back({id, spot, {}}); }
     /// The sizes of one thing: under its name, which points at it.
     void group(const QString& head, QPointF spot, const QStringList& ids);
-    /// All that no place was given, as if they were pointed at from nowhere: the columns hold what is left.
+    /// All that was given no place goes into the column too, pointing nowhere.
     void rest();
-    /// Where those that are pointed at stand: at the left what lies left of the middle, at the right the rest; one column is enough.
-    void lay_out(const QRectF& left, const QRectF& right);
+    /// The column at the right of the drawing in which those stand that are pointed at.
+    void lay_out(const QRectF& column);
 
     /// What was painted, and where.
     struct Stood {
@@ -50,9 +50,8 @@ private:
     QString figure_of(const DrawnSize& size) const;
     bool placed(const QString& id) const;
     double high_of(const Pointed& one, double column_wide) const;
-    void point(QPointF from, QPointF to, bool at_left, bool asked);
-    void lay_column(std::vector<Pointed> list, const QRectF& column, bool at_left);
-    QRectF write_callout(const DrawnSize& size, const QString& label, const QRectF& column, double baseline, bool at_left);
+    void point(QPointF from, QPointF to, bool asked);
+    QRectF write_callout(const DrawnSize& size, const QString& label, const QRectF& column, double baseline);
     QString label_of(const Pointed& one, const DrawnSize& size) const { return one.label.isEmpty() ? size.label : one.label; }
     void keep(const DrawnSize& size, const QRectF& at);
 

@@ -7,7 +7,14 @@
 namespace echappe {
 
 Station::Station(Document& document, QWidget* parent)
-    : Canvas(parent), m_document(document), m_size_round(document, [this] { return sizes(); }) {
+    : Canvas(parent),
+      m_document(document),
+      m_size_round([this] { return sizes(); },
+                   [this] {
+                       // Not while the line is still busy with what was kept.
+                       QMetaObject::invokeMethod(
+                           this, [this] { emit round_changed(); }, Qt::QueuedConnection);
+                   }) {
     setFocusPolicy(Qt::StrongFocus);
 }
 
@@ -28,12 +35,16 @@ InPlaceEditor& Station::size_editor() {
     if (m_size_editor) return *m_size_editor;
     m_size_editor = new InPlaceEditor(this);
     connect(m_size_editor, &InPlaceEditor::refused, this, [this](const QString& sentence) { emit told(sentence, true); });
-    connect(m_size_editor, &InPlaceEditor::closed, this, [this] {
-        m_size_round.go_to({});
-        emit round_changed();
-        update();
-    });
+    connect(m_size_editor, &InPlaceEditor::closed, this, [this] { update(); });
     return *m_size_editor;
+}
+
+/// Back on the picture no size is asked any more; on the line (F2) the same one still is.
+void Station::focusInEvent(QFocusEvent* event) {
+    Canvas::focusInEvent(event);
+    if (types_size() || !m_size_round.wanted()) return;
+    m_size_round.go_to({});
+    emit round_changed();
 }
 
 bool Station::types_size() const { return m_size_editor && m_size_editor->asking(); }
@@ -75,7 +86,7 @@ void Station::ask_choice(const DrawnSize& size) {
     size.take(tr("Size: %1").arg(size.label), size.line.field, next);
     QStringList others;
     for (const std::string& one : all) others << QString::fromStdString(one);
-    emit told(tr("%1: %2. Again for the next of %3.").arg(size.label, QString::fromStdString(next), others.join(", ")), false);
+    emit told(tr("%1: %2. Click again for another of %3.").arg(size.label, QString::fromStdString(next), others.join(", ")), false);
 }
 
 bool Station::ask_size(const QString& id) {
@@ -139,7 +150,7 @@ void Station::list_sizes(QPainter& painter, const QRectF& room) {
     const DrawnSizes all = sizes();
     Dimensions column(painter, all, asked_size());
     column.rest();
-    column.lay_out({}, room);
+    column.lay_out(room);
     place_sizes(painter, column);
 }
 

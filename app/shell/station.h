@@ -133,6 +133,7 @@ protected:
     /// A key that none of its actions answers; false leaves it to the window.
     virtual bool other_key(QKeyEvent& /*event*/) { return false; }
     void keyPressEvent(QKeyEvent* event) override;
+    void focusInEvent(QFocusEvent* event) override;
     /// The place's own, and below it all that its station does with the subject.
     void fill_menu(QMenu& menu, const Place* place, const QPointF& at) override;
     QString legend(const QStringList& ids, const QString& between = QStringLiteral("  ·  ")) const {

@@ -23,8 +23,7 @@ Grouped grouped(const std::vector<SumLine>& lines, const std::vector<std::string
     const auto pick = [&](std::vector<const SumLine*>& group, auto of_it) {
         for (const SumLine& line : lines) {
             const bool on_drawing = std::find(drawn.begin(), drawn.end(), line.field) != drawn.end();
-            if (on_drawing || !of_it(line)) continue;
-            if (room == 0) continue;
+            if (on_drawing || room == 0 || !of_it(line)) continue;
             group.push_back(&line);
             --room;
         }

@@ -55,9 +55,9 @@ const Record& FlyCutterInput::record() {
                                      .add("thickness_mm", &In::thickness_mm, "mm", "of the tool, along its way", above(0, 50))
                                      .because("a tool bit of 3 mm")
                                      .add("radius_mm", &In::radius_mm, "mm", "from the spindle's middle to the tip", above(0, 500))
-                                     .because("small spindles turn a bit so")
+                                     .because("a small spindle holds its bit so")
                                      .add("scale", &In::scale, "", "times as large as it is, in the drawing", between(0.1, 200))
-                                     .because("a gap of half a millimetre is laid on the screen of a projector, or under a loupe, so")
+                                     .because("so large a gap is a hand wide on paper, and a projector shows it")
                                      .add("format", &In::format, "", "figures only, or a drawing as well")
                                      .choices({"points", "svg", "dxf"})
                                      .because("figures first; a drawing when it is asked for");
@@ -75,7 +75,7 @@ const Record& FlyCutterResult::record() {
             .add("top_width_mm", &Out::top_width_mm, "mm", "across the flanks at the blank's outside")
             .add("ground_mm", &Out::ground_mm, "mm", "from the tip along the face to there")
             .add("least_relief_deg", &Out::least_relief_deg, "deg", "with which the heel just clears")
-            .add("heel_clears_mm", &Out::heel_clears_mm, "mm", "less than the tip the heel turns by; negative: it rubs")
+            .add("heel_clears_mm", &Out::heel_clears_mm, "mm", "by how much the heel turns inside the tip; negative: it rubs")
             .add("warnings", &Out::warnings, "", "what speaks against it")
             .add("svg", &Out::svg, "", "the drawing")
             .add("dxf", &Out::dxf, "", "the drawing");

@@ -75,7 +75,7 @@ const Record& FuseeDrive::record() {
             .label("barrel Ø outside")
             .add("line_diameter_mm", &In::line_diameter_mm, "mm", "of the line; of a chain the height of its links", above(0, 100))
             .add("chain_thickness_mm", &In::chain_thickness_mm, "mm", "across a chain's links", above(0, 100))
-            .label("chain thickness")
+            .label("links across")
             .add("large_diameter_mm", &In::large_diameter_mm, "mm", "of the fusee, to the middle of the line", above(0, 1000))
             .label("large end Ø")
             .add("small_diameter_mm", &In::small_diameter_mm, "mm", "of the fusee, to the middle of the line", above(0, 1000))

@@ -117,11 +117,15 @@ TEST_CASE("while a size is typed on the drawing the line below asks for the same
     CHECK(bench.window.calliper().round().asked()->name == "case width at the bob");
     bench.press(Qt::Key_Escape);
     CHECK(bench.window.calliper().round().asked()->name == before);
-    // Typed into the line instead it goes to the same place.
-    bench.station().size_round().go_to("case_width_mm");
-    bench.window.calliper().take(bench.station().size_round());
+    // F2 goes to the line with the same question; kept there, the line asks for its own again.
+    REQUIRE(bench.station().ask_size("case_width_mm"));
+    QTest::keyClick(&bench.window, Qt::Key_F2);
+    bench.settle();
+    REQUIRE(bench.window.calliper().round().asked()->name == "case width at the bob");
+    CHECK_FALSE(bench.window.calliper().has_simulated());
     bench.read("310");
     CHECK(*bench.job().oscillator->as<Pendulum>()->case_width_mm == Approx(310));
+    CHECK(bench.window.calliper().round().asked()->name == before);
 }
 
 TEST_CASE("every size of a drawing is a place with a name of its own, reached by Tab and read aloud, at every station of every demo") {

@@ -235,7 +235,7 @@ void EscapementView::paint(QPainter& painter) {
     Dimensions dimensions(painter, drawn, asked_size());
     drawing.point(dimensions);
     dimensions.rest();
-    dimensions.lay_out({}, {room.right() + 12, room.top(), column_wide - 12, height() - room.top() - 16});
+    dimensions.lay_out({room.right() + 12, room.top(), column_wide - 12, height() - room.top() - 16});
     paint_swing(painter, d, QRectF(room.left(), room.bottom() + 8, room.width(), 46));
     write_verdict(painter, d, QRectF(room.left(), room.bottom() + 50, room.width(), height() - room.bottom() - 54));
     paint_gauge(painter, d);

@@ -220,10 +220,10 @@ void SwingPicture::paint_pendulum() {
     paint_nut(QRectF(pivot.x() - 44, m_room.bottom() - nut_high + 14, 88, nut_high - 22));
     point_at_pendulum(pivot, px);
     const double left = std::min(pivot.x() + half + beside, m_room.right() - 110);
-    m_sizes.lay_out({}, {QPointF(left, pivot.y() + 8), QPointF(m_room.right(), m_room.bottom() - nut_high)});
+    m_sizes.lay_out({QPointF(left, pivot.y() + 8), QPointF(m_room.right(), m_room.bottom() - nut_high)});
     // Under the nut, beside what is left of the rod.
     m_sizes.at("nut_pitch_mm", {pivot.x() + 4, m_room.bottom() - 18});
-    m_sizes.lay_out({}, {pivot.x() + 22, m_room.bottom() - 24, m_room.right() - pivot.x() - 22, 24});
+    m_sizes.lay_out({pivot.x() + 22, m_room.bottom() - 24, m_room.right() - pivot.x() - 22, 24});
 }
 
 /// Nobody measured the bob: a rod, and a dashed sign of a bob at the centre of swing.
@@ -441,7 +441,7 @@ void SwingPicture::paint_balance() {
     if (whole_spring(*m_b)) paint_spring(middle, angle, px);
     if (m_stand.swing == 0) paint_in_beat(middle, px);
     point_at_balance(middle, px);
-    m_sizes.lay_out({}, {QPointF(m_room.left() + wide + beside, m_room.top() + 20), m_room.bottomRight()});
+    m_sizes.lay_out({QPointF(m_room.left() + wide + beside, m_room.top() + 20), m_room.bottomRight()});
     write_balance(middle, middle.y() + widest * px + 36);
 }
 

@@ -262,7 +262,7 @@ void MakeStation::paint_drawing(QPainter& painter, const QRectF& room, const Der
     const QRectF picture = room.adjusted(0, 0, -column, 0);
     paint_large(painter, picture, part, m_document.job().length, &dimensions);
     dimensions.rest();
-    dimensions.lay_out({}, {picture.right() + 12, picture.top() + 4, column - 12, picture.height() - 8});
+    dimensions.lay_out({picture.right() + 12, picture.top() + 4, column - 12, picture.height() - 8});
     place_sizes(painter, dimensions);
 }
 

@@ -75,6 +75,7 @@ void print_moves(Sheet& sheet, const DerivedCard& card) {
 void print_fly(Sheet& sheet, const DerivedCard& card, const LengthUnit& unit) {
     if (!card.fly) return;
     const FlyCutterResult& cutter = *card.fly;
+    const FlyCutterInput usual;
     constexpr double middle = 105, top = 90, least_room = 150;
     const double times = cutter.top_width_mm * 20 < least_room && cutter.ground_mm * 20 < least_room ? 20 : 5;
     sheet.next_page();
@@ -85,7 +86,8 @@ void print_fly(Sheet& sheet, const DerivedCard& card, const LengthUnit& unit) {
                                        {QObject::tr("across the flanks, blank's outside"), length(cutter.top_width_mm)},
                                        {QObject::tr("from the tip to there"), length(cutter.ground_mm)},
                                        {QObject::tr("depth from the blank's outside"), length(cutter.depth_mm)},
-                                       {QObject::tr("relief, a 3 mm bit at 12 mm from the spindle"),
+                                       {QObject::tr("relief, a %1 mm bit at %2 mm from the spindle")
+                                            .arg(words(print_short(usual.thickness_mm)), words(print_short(usual.radius_mm))),
                                         QObject::tr("over %1°").arg(words(print_fixed(cutter.least_relief_deg, 1)))}}) {
         sheet.text(20, y, 9, name);
         sheet.text(110, y, 10, figure, true);

@@ -30,7 +30,7 @@ void PowerStation::paint_drive(QPainter& painter, const DerivedDrive& power, con
     if (const auto* fusee = drive.as<FuseeDrive>()) paint_fusee(painter, power, *fusee, m_picture, dimensions);
     if (const auto* rewound = drive.as<RewoundDrive>()) paint_rewind(painter, power, *rewound, m_picture, dimensions);
     dimensions.rest();
-    dimensions.lay_out({}, {QPointF(m_picture.right() + 14, room.top() + 34), room.bottomRight() - QPointF(0, 34)});
+    dimensions.lay_out({QPointF(m_picture.right() + 14, room.top() + 34), room.bottomRight() - QPointF(0, 34)});
     place_sizes(painter, dimensions);
     if (turns > 0)
         write(painter, type(Type::figure, true), t.blued, {room.left() + 2, room.bottom() - 14},

@@ -241,7 +241,7 @@ void StrikeStation::paint_hands(QPainter& painter) {
     Dimensions dimensions(painter, drawn, asked_size());
     const QRectF section(18, top_px + 34, wide() - 36 - column, height() - top_px - 74 - level_high);
     paint_hands_section(painter, section, d.hands, dimensions);
-    dimensions.lay_out({}, {section.right() + 20, section.top(), column - 20, section.height() + 10});
+    dimensions.lay_out({section.right() + 20, section.top(), column - 20, section.height() + 10});
     Column below(painter, QRectF(18, height() - level_high, wide() - 36, level_high));
     below.section(tr("THE MINUTE HAND, LEVEL, WITH A THREAD AT ITS TIP"));
     paint_hand_level(painter, QRectF(18, height() - level_high + 20, wide() - 36, level_high - 24), *m_document.job().hands, d.hands,
@@ -282,7 +282,7 @@ void StrikeStation::paint_alarm(QPainter& painter) {
     Dimensions dimensions(painter, drawn, asked_size());
     paint_alarm_cam(painter, picture, d, set, m_alarm_h, dimensions);
     dimensions.rest();
-    dimensions.lay_out({}, {picture.right() + 14, picture.top() + 60, column - 14, picture.height() - 60});
+    dimensions.lay_out({picture.right() + 14, picture.top() + 60, column - 14, picture.height() - 60});
     place_sizes(painter, dimensions);
     Column below(painter, QRectF(18, height() - low, wide() - 36, low));
     below.section(tr("THE FOLLOWER, ONCE ROUND"), tr("ruby: when it may let go, by its edge and the play"));

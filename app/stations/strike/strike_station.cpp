@@ -373,7 +373,7 @@ void StrikeStation::paint_count(QPainter& painter) {
         click("step:", spots.steps, try_step, tr("the step for %1: a tooth too far, too little, sound again"));
     }
     dimensions.rest();
-    dimensions.lay_out({}, {counts.right() + 12, counts.top() + 8, column - 12, counts.height() - 8});
+    dimensions.lay_out({counts.right() + 12, counts.top() + 8, column - 12, counts.height() - 8});
     place_sizes(painter, dimensions);
     if (shows_sound()) paint_sounded(painter, QRectF(18, height() - day_high - sounded_high, wide - 36, sounded_high - 6), *sounded());
     paint_day(painter, QRectF(18, height() - day_high, wide - 36, day_high - 8));

@@ -20,6 +20,11 @@ std::vector<std::string> drawn_in_wood() {
             "wheel_wood",    "rings",         "plate_wood",   "plate_rings",  "plates"};
 }
 
+/// Middle and radius of the wheel in its picture; the pinion has room beside it.
+std::pair<QPointF, double> stand_of(const QRectF& room) {
+    return {QPointF(room.left() + 0.43 * room.width(), room.center().y()), std::min(room.height() * 0.44, room.width() * 0.38)};
+}
+
 }  // namespace
 
 WoodView::WoodView(Document& document, QWidget* parent) : CardStation(document, {}, parent) {
@@ -107,8 +112,7 @@ void WoodView::paint_wheel(QPainter& painter, const QRectF& room, const WoodMesh
     constexpr double seen = 0.07;
     const double most = std::max({std::abs(along - cut), std::abs(across - cut), 1e-6});
     const double times = std::max(1.0, round_below(seen * cut / most));
-    const double r = std::min(room.height() * 0.44, room.width() * 0.3);
-    const QPointF middle(room.left() + 0.42 * room.width(), room.center().y());
+    const auto [middle, r] = stand_of(room);
     const auto px = [&](double mm) { return (cut + (mm - cut) * times) / cut * r; };
     // The grain stands upright: with it the wheel keeps its size, across it it grows.
     QPainterPath now;
@@ -192,12 +196,11 @@ void WoodView::paint(QPainter& painter) {
     paint_wheel(painter, picture, *shown);
     const DrawnSizes drawn = sizes();
     Dimensions dimensions(painter, drawn, asked_size());
-    const QPointF middle(picture.left() + 0.42 * picture.width(), picture.center().y());
-    const double r = std::min(picture.height() * 0.44, picture.width() * 0.3);
+    const auto [middle, r] = stand_of(picture);
     dimensions.group(tr("when cut"), middle + r * QPointF(0.7, -0.71), {"made_moisture", "made_humidity", "made_celsius"});
     dimensions.group(tr("now"), middle + r * QPointF(0.97, -0.2), {"now_moisture", "now_humidity", "now_celsius"});
     dimensions.group(tr("wood and grain"), middle + r * QPointF(0.6, 0.5), {"wheel_wood", "rings", "plate_wood", "plate_rings", "plates"});
-    dimensions.lay_out({}, {picture.right() + 12, picture.top(), column - 12, picture.height() - 30});
+    dimensions.lay_out({picture.right() + 12, picture.top(), column - 12, picture.height() - 30});
     place_sizes(painter, dimensions);
     Column below(painter, QRectF(18, height() - round_high, wide - 36, round_high));
     below.section(tr("DEPTH ROUND A TURN OF THE WHEEL"), tr("down: deeper"));
