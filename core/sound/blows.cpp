@@ -117,7 +117,33 @@ struct Onset {
 struct Onsets {
     std::vector<Onset> blows;
     long long unsure = 0;  ///< near the least that counts, on either side of it
+    long long due = 0;     ///< under the least, counted because a blow was due there
 };
+
+/// A strike keeps its pace: where a whole number of blows is missing between two, what began suddenly at its due time is a blow too,
+/// struck against the bell's own swing. Among four blows or more, for fewer have no pace.
+void count_what_was_due(Onsets& out, const std::vector<Onset>& faint) {
+    std::vector<double> gaps;
+    for (size_t i = 1; i < out.blows.size(); ++i) gaps.push_back(out.blows[i].at_s - out.blows[i - 1].at_s);
+    constexpr size_t enough = 3;
+    if (gaps.size() < enough) return;
+    constexpr double near = 0.12;
+    const double pace = median_of(gaps);
+    std::vector<Onset> added;
+    for (size_t i = 0; i < gaps.size(); ++i) {
+        const double steps = std::round(gaps[i] / pace);
+        if (steps < 2 || steps > 3 || std::abs(gaps[i] / pace - steps) > near * steps) continue;
+        for (double step = 1; step < steps; ++step) {
+            const double due = out.blows[i].at_s + gaps[i] * step / steps;
+            const auto there =
+                std::find_if(faint.begin(), faint.end(), [&](const Onset& one) { return std::abs(one.at_s - due) < near * pace; });
+            if (there != faint.end()) added.push_back(*there);
+        }
+    }
+    out.due = static_cast<long long>(added.size());
+    out.blows.insert(out.blows.end(), added.begin(), added.end());
+    std::sort(out.blows.begin(), out.blows.end(), [](const Onset& a, const Onset& b) { return a.at_s < b.at_s; });
+}
 
 /// How suddenly something new comes, frame by frame: what is new from one frame to the next, over the length of a window, above what is
 /// usual near it. Tones that come and go together are new all the time, and never suddenly.
@@ -141,7 +167,7 @@ std::vector<double> suddenness(const Ringing& sound, const std::stop_token& stop
 Onsets onsets_of(const Ringing& sound, const std::stop_token& stop) {
     // A window before it touches the blow, and one that is all after it.
     constexpr size_t before = 5, after = 5;
-    constexpr double apart_s = 0.22, faintest = 0.25, over_floor = 2;
+    constexpr double apart_s = 0.22, faintest = 0.25, due_faintest = 0.1, over_floor = 2;
     const size_t apart = sound.frames_of(apart_s);
     const std::vector<double> sudden = suddenness(sound, stop);
     const std::vector<float> room = sound.room(after, before);
@@ -152,24 +178,26 @@ Onsets onsets_of(const Ringing& sound, const std::stop_token& stop) {
     if (floor.empty()) return {};
     const double usual = median_of(floor);
     const double most_sudden = *std::max_element(sudden.begin(), sudden.end());
-    std::vector<Onset> all;
+    std::vector<Onset> all, faint;
     double loudest = 0;
     for (size_t f = before + 1; f < sudden.size(); ++f) {
         const size_t from = f > apart ? f - apart : 0, to = std::min(sudden.size(), f + apart + 1);
         const auto top =
             std::max_element(sudden.begin() + static_cast<std::ptrdiff_t>(from), sudden.begin() + static_cast<std::ptrdiff_t>(to));
-        if (sudden[f] <= faintest * most_sudden || top - sudden.begin() != static_cast<std::ptrdiff_t>(f)) continue;
+        if (sudden[f] <= due_faintest * most_sudden || top - sudden.begin() != static_cast<std::ptrdiff_t>(f)) continue;
         const double loud = sound.new_at(std::min(f + after, sound.frames() - 1), f - before, room);
-        all.push_back({sound.time_of(f), loud});
+        (sudden[f] > faintest * most_sudden ? all : faint).push_back({sound.time_of(f), loud});
         loudest = std::max(loudest, loud);
     }
     Onsets out;
     const double least = std::max(over_floor * usual, faintest * loudest);
     constexpr double near = 1.4;
     for (const Onset& one : all) {
-        if (one.loud >= least) out.blows.push_back(one);
+        (one.loud >= least ? out.blows : faint).push_back(one);
         if (one.loud > least / near && one.loud < least * near) ++out.unsure;
     }
+    std::erase_if(faint, [&](const Onset& one) { return one.loud < std::max(usual, due_faintest * loudest); });
+    count_what_was_due(out, faint);
     return out;
 }
 
@@ -227,13 +255,17 @@ size_t early_of(const std::vector<HeardBlow>& blows) {
 }
 
 /// Why the count is not to be trusted; empty: it is.
-std::string doubt_of(const BlowsResult& out, long long unsure) {
+std::string doubt_of(const BlowsResult& out, const Onsets& onsets) {
+    const long long unsure = onsets.unsure;
     const size_t n = out.blows.size();
     if (n == 0) return "";
     std::string why;
     if (unsure > 0)
         why = std::to_string(unsure) + (unsure == 1 ? " sound is" : " sounds are") +
               " hardly louder or softer than the least that is counted";
+    if (onsets.due > 0)
+        why += std::string(why.empty() ? "" : ", and ") + std::to_string(onsets.due) +
+               (onsets.due == 1 ? " faint sound is" : " faint sounds are") + " counted because a blow was due there";
     constexpr double a_gap = 0.5;
     if (n > static_cast<size_t>(out.early) + 2 && out.uneven > a_gap)
         why += std::string(why.empty() ? "" : ", and ") + "one gap differs from the others by " + print_fixed(100 * out.uneven, 0) + " %";
@@ -290,7 +322,7 @@ BlowsResult heard_blows_of(Sound& sound, const BlowsInput& in, const std::stop_t
         double& here = out.loudness[i * shown / samples.size()];
         here = std::max(here, static_cast<double>(std::abs(samples[i]) / peak));
     }
-    out.doubt = doubt_of(out, onsets.unsure);
+    out.doubt = doubt_of(out, onsets);
     say(out, in.hammers);
     return out;
 }
