@@ -33,6 +33,7 @@
 #include "oscillator/pendulum.h"
 #include "oscillator/pendulum_design.h"
 #include "oscillator/poise.h"
+#include "oscillator/suspension.h"
 #include "oscillator/torsion.h"
 #include "parts/equal_set.h"
 #include "parts/flat_shape.h"
@@ -129,6 +130,7 @@ const std::vector<const Calculation*>& verbs() {
         &compound_pendulum_calculation(),
         &compensation_calculation(),
         &pendulum_design_calculation(),
+        &suspension_calculation(),
         &torsion_calculation(),
         &balance_calculation(),
         &balance_wheel_calculation(),

@@ -198,6 +198,7 @@ void CalliperLine::refresh() {
     if (m_typed_for.round || m_line->text().isEmpty()) follow_question();
     const auto now = m_round->asked();
     m_line->setEnabled(now.has_value());
+    m_line->setVisible(now.has_value());
     const QString asked = now ? tr("%1, %2").arg(now->name, now->typed_as) : tr("readings");
     if (m_line->accessibleName() != asked) m_line->setAccessibleName(asked);
     show_who_takes_figures();
@@ -337,7 +338,7 @@ void CalliperLine::paint(QPainter& painter) {
     const Theme& t = inks(painter);
     painter.fillRect(rect(), t.dark ? t.sheet : QColor(Qt::white));
     painter.fillRect(QRectF(0, 0, width(), 2), t.ink);
-    m_round->paint_instrument(painter, {18, 28});
+    if (m_line->isEnabled()) m_round->paint_instrument(painter, {18, 28});
     // A stroke under the line where the next figure goes.
     if (takes_figures()) painter.fillRect(QRectF(label_x, 63, 190, 3), t.blued);
     const auto now = m_round->asked();

@@ -20,6 +20,12 @@ namespace {
 
 QString length(const Job& job, double mm) { return words(job.length.write(mm, job.length_decimals(), false)); }
 
+QString instrument_for(const SurveyQuestion& question) {
+    if (question.field == "tir_mm") return QObject::tr("dial indicator");
+    if (question.field == "hole_max_mm") return question.pivot_mm ? QObject::tr("indicator on the pivot") : QObject::tr("graticule");
+    return question.field == "hole_min_mm" ? QObject::tr("pin gauges") : QObject::tr("calliper");
+}
+
 }  // namespace
 
 const Measurable* SolverRound::measurable() const {
@@ -94,6 +100,24 @@ const SurveyQuestion* PlateRound::question() const {
     }
     const auto open = std::find_if(all.begin(), all.end(), [](const SurveyQuestion& q) { return !q.taken && !q.cannot; });
     return open != all.end() ? &*open : all.empty() ? nullptr : &all.front();
+}
+
+DrawnSizes PlateRound::sizes(const std::vector<std::string>& subjects) const {
+    DrawnSizes sizes;
+    const Job& job = m_document.job();
+    for (const SurveyQuestion& question : round()) {
+        if (std::find(subjects.begin(), subjects.end(), question.subject) == subjects.end()) continue;
+        const auto take = [this, question](const QString&, const std::string&, const std::string& word) {
+            const TrainRecord& movement = m_document.job().train;
+            if (word == "n" || word == "N") return m_document.edit(leave_unmeasured(movement, question));
+            const double value = read_survey(movement, m_document.job().length, question, word);
+            const Taken taken = taken_with(instrument_for(question).toStdString());
+            m_document.edit(keep_reading(movement, question, value, taken, way_of_reading(question, word)));
+        };
+        const QString id = words(question.subject + "." + std::string(question.field));
+        sizes.push_back({id, words(std::string(question.words)), line_of(job.survey.pivots, question), take, question.cannot});
+    }
+    return sizes;
 }
 
 void PlateRound::go_to(const std::string& subject) {
@@ -246,9 +270,7 @@ QString PlateRound::simulated() {
 
 QString PlateRound::instrument() const {
     const SurveyQuestion* now = question();
-    if (now && now->field == "tir_mm") return QObject::tr("dial indicator");
-    if (now && now->field == "hole_max_mm") return now->pivot_mm ? QObject::tr("indicator on the pivot") : QObject::tr("graticule");
-    return now && now->field == "hole_min_mm" ? QObject::tr("pin gauges") : QObject::tr("calliper");
+    return now ? instrument_for(*now) : QObject::tr("calliper");
 }
 
 bool PlateRound::follow_job() {

@@ -4,6 +4,7 @@
 
 #include "document/document.h"
 #include "instruments/instrument_art.h"
+#include "sheet/drawn_size.h"
 
 namespace echappe {
 
@@ -88,6 +89,8 @@ public:
         m_at.reset();
         m_kept.clear();
     }
+    /// The readings of these holes, plates and arbors as sizes of a drawing, in the order of the round. "n" says that one cannot be taken.
+    DrawnSizes sizes(const std::vector<std::string>& subjects) const;
     bool takes_nothing() const override;
     std::optional<Asked> asked() const override;
     std::function<void()> hold() override;

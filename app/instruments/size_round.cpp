@@ -44,11 +44,11 @@ std::optional<ReadingRound::Asked> SizeRound::asked() const {
     asked.how = words(size->line.explained());
     if (!size->line.choices.empty()) {
         QStringList choices;
-        for (const std::string& choice : size->line.choices) choices << words(choice);
+        for (const std::string& choice : size->line.choices) choices << words(said(choice));
         asked.how = choices.join(", ");
     }
-    if (size->assumed()) asked.note = QObject::tr("assumed: %1; a reading replaces it").arg(words(size->line.text));
-    else if (size->known()) asked.note = QObject::tr("taken already, %1; a new reading replaces it").arg(words(size->line.text));
+    if (size->assumed()) asked.note = QObject::tr("assumed: %1; a reading replaces it").arg(size->said());
+    else if (size->known()) asked.note = QObject::tr("taken already, %1; a new reading replaces it").arg(size->said());
     else asked.note = QObject::tr("type it here, or on the drawing");
     return asked;
 }

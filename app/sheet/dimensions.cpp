@@ -28,13 +28,17 @@ Dimensions::Ink Dimensions::ink_of(const DrawnSize& size) const {
 QString Dimensions::figure_of(const DrawnSize& size) const {
     const bool close = size.line.unit == "deg";
     const QString unit = close ? QString::fromUtf8("°") : words(size.line.unit);
-    const QString figure = size.known() ? words(size.line.text) : QString::fromUtf8("–");
+    const QString figure = size.known() ? size.said() : QString::fromUtf8("–");
     return unit.isEmpty() ? figure : figure + (close ? QString() : QStringLiteral(" ")) + unit;
+}
+
+QString Dimensions::written_of(const DrawnSize& size, Name name) const {
+    return name == Name::written ? size.label + "  " + figure_of(size) : figure_of(size);
 }
 
 void Dimensions::keep(const DrawnSize& size, const QRectF& at) {
     m_stood.push_back({&size, at});
-    const QString figure = size.known() ? words(size.line.text) : QString::fromUtf8("–");
+    const QString figure = size.known() ? size.said() : QString::fromUtf8("–");
     TakingDown::figure(m_painter, {size.label + " " + figure_of(size), at, size.label, figure, words(size.line.unit)});
 }
 
@@ -48,20 +52,20 @@ void Dimensions::rest() {
         if (!placed(size.id)) m_pointed.push_back({size.id, {}, {}});
 }
 
-void Dimensions::between(const QString& id, QPointF from, QPointF to) {
+void Dimensions::between(const QString& id, QPointF from, QPointF to, Name name) {
     const DrawnSize* size = size_by(m_sizes, id);
     if (!size) return;
-    const QString figure = figure_of(*size);
+    const QString figure = written_of(*size, name);
     dimension(m_painter, from, to, figure, ink_of(*size).figure);
     const double half = width_of(type(Type::text, true), figure) / 2 + 5;
     keep(*size, QRectF((from + to) / 2 - QPointF(half, 10), QSizeF(2 * half, 20)));
 }
 
-void Dimensions::in(const QString& id, QPointF middle) {
+void Dimensions::in(const QString& id, QPointF middle, Name name) {
     const DrawnSize* size = size_by(m_sizes, id);
     if (!size) return;
     const Ink ink = ink_of(*size);
-    const QRectF at = on_paper(m_painter, type(Type::text, ink.strong), ink.figure, middle, figure_of(*size));
+    const QRectF at = on_paper(m_painter, type(Type::text, ink.strong), ink.figure, middle, written_of(*size, name));
     keep(*size, at);
 }
 

@@ -14,10 +14,12 @@ public:
     Dimensions(QPainter& painter, const DrawnSizes& sizes, QString asked) : m_painter(painter), m_sizes(sizes), m_asked(std::move(asked)) {}
 
     bool has(const QString& id) const { return size_by(m_sizes, id) != nullptr; }
+    /// Whether its name is written with it, where the drawing does not say what it is.
+    enum class Name { left_out, written };
     /// From edge to edge, its figure in a gap of the line.
-    void between(const QString& id, QPointF from, QPointF to);
-    /// The figure alone, where the thing is large enough for it: the baseline's middle.
-    void in(const QString& id, QPointF middle);
+    void between(const QString& id, QPointF from, QPointF to, Name name = Name::left_out);
+    /// Where the thing is large enough for it: the baseline's middle.
+    void in(const QString& id, QPointF middle, Name name = Name::left_out);
     /// Pointed at: its words stand in a column beside the drawing.
     void at(const QString& id, QPointF spot) { m_pointed.push_back({id, spot, {}}); }
     /// The sizes of one thing: under its name, which points at it.
@@ -48,6 +50,7 @@ private:
     };
     Ink ink_of(const DrawnSize& size) const;
     QString figure_of(const DrawnSize& size) const;
+    QString written_of(const DrawnSize& size, Name name) const;
     bool placed(const QString& id) const;
     double high_of(const Pointed& one, double column_wide) const;
     void point(QPointF from, QPointF to, bool asked);

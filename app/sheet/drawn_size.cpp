@@ -18,6 +18,19 @@ DrawnSizes drawn_from(const std::vector<SumLine>& lines, const std::vector<std::
     return sizes;
 }
 
+DrawnSizes sizes_in(const LengthUnit& unit, DrawnSizes sizes) {
+    if (unit.symbol == base_unit(Dimension::length).symbol) return sizes;
+    for (DrawnSize& size : sizes) {
+        size.take = [unit, line = size.line, take = size.take](const QString& name, const std::string& field, const std::string& word) {
+            take(name, field, typed_in(unit, line, word));
+        };
+        size.line = told_in(unit, size.line);
+    }
+    return sizes;
+}
+
+QString DrawnSize::said() const { return words(line.choices.empty() ? line.text : echappe::said(line.text)); }
+
 const DrawnSize* size_by(const DrawnSizes& sizes, const QString& id) {
     const auto at = std::find_if(sizes.begin(), sizes.end(), [&](const DrawnSize& size) { return size.id == id; });
     return at == sizes.end() ? nullptr : &*at;

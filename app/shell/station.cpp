@@ -85,8 +85,8 @@ void Station::ask_choice(const DrawnSize& size) {
     const std::string next = now == all.end() || now + 1 == all.end() ? all.front() : *(now + 1);
     size.take(tr("Size: %1").arg(size.label), size.line.field, next);
     QStringList others;
-    for (const std::string& one : all) others << QString::fromStdString(one);
-    emit told(tr("%1: %2. Click again for another of %3.").arg(size.label, QString::fromStdString(next), others.join(", ")), false);
+    for (const std::string& one : all) others << QString::fromStdString(said(one));
+    emit told(tr("%1: %2. Click again for another of %3.").arg(size.label, QString::fromStdString(said(next)), others.join(", ")), false);
 }
 
 bool Station::ask_size(const QString& id) {
@@ -102,7 +102,9 @@ bool Station::ask_size(const QString& id) {
         return true;
     }
     size_editor().ask(size->label, QRectF(at.left() + 2, at.center().y() - 10, 96, 20), QString::fromStdString(size->line.text),
-                      [this, id](const QString& text) {
+                      [this, id, stood = QString::fromStdString(size->line.text)](const QString& text) {
+                          // What stands there is rounded: left as it is, it is not a new reading.
+                          if (!stood.isEmpty() && text.trimmed() == stood) return;
                           const DrawnSizes now = sizes();
                           if (const DrawnSize* asked = size_by(now, id))
                               asked->take(tr("Size: %1").arg(asked->label), asked->line.field, text.trimmed().toStdString());

@@ -120,8 +120,10 @@ protected:
     virtual QList<Action> make_actions() { return {}; }
     /// What the line asks for here but for the sizes of the drawing; nullptr: the solver's, or what is open on the drawing.
     virtual ReadingRound* own_round() const { return nullptr; }
-    /// The sizes of its drawing, in the order of the work.
-    virtual DrawnSizes sizes() const { return {}; }
+    /// The sizes of its drawing, in the order of the work; lengths in millimetres, as the record has them.
+    virtual DrawnSizes own_sizes() const { return {}; }
+    /// The same as they are told and typed in this job: lengths in its unit.
+    DrawnSizes sizes() const { return sizes_in(m_document.job().length, own_sizes()); }
     /// While it is painted, at the end: each size becomes a place to type in; what is asked gets its frame.
     void place_sizes(QPainter& painter, const Dimensions& dimensions);
     /// All sizes in a column, where nothing can be drawn yet.

@@ -103,12 +103,16 @@ void SumCard::ask(const SumLine& line) {
     }
     const QRectF at = place_of("sum:" + words(line.field));
     constexpr double room = 130;
+    const LengthUnit unit = m_document.job().length;
+    const SumLine shown = told_in(unit, line);
     m_editor->ask(tr("%1 · %2, %3").arg(m_title, tab().words, words(line.words)),
-                  QRectF(at.right() - room, at.top(), room, std::max(24.0, at.height())), words(line.text),
-                  [this, field = line.field](const QString& text) {
-                      tab().take(tr("Figures: %1").arg(tab().words), field, text.trimmed().toStdString());
+                  QRectF(at.right() - room, at.top(), room, std::max(24.0, at.height())), words(shown.text),
+                  [this, line, unit, stood = words(shown.text)](const QString& text) {
+                      // What stands there is rounded: left as it is, it is not a new reading.
+                      if (!stood.isEmpty() && text.trimmed() == stood) return;
+                      tab().take(tr("Figures: %1").arg(tab().words), line.field, typed_in(unit, line, text.trimmed().toStdString()));
                   });
-    m_editor->setPlaceholderText(line.unit.empty() ? QString() : tr("in %1").arg(words(line.unit)));
+    m_editor->setPlaceholderText(shown.unit.empty() ? QString() : tr("in %1").arg(words(shown.unit)));
 }
 
 void SumCard::paint(QPainter& painter) {
@@ -200,10 +204,13 @@ void SumCard::write_row(Column& page, const SumLine& line) {
     const Theme& t = page.inks();
     const bool missing = line.from == "missing";
     const QColor ink = missing ? t.ruby : line.from == "typed" ? t.blued : line.from == "job" ? t.ink : t.steel;
-    const QString figure = missing ? tr("type it") : line.text.empty() ? tr("–") : words(line.text);
+    const SumLine shown = told_in(m_document.job().length, line);
+    const QString figure = missing             ? tr("type it")
+                           : line.text.empty() ? tr("–")
+                                               : words(line.choices.empty() ? shown.text : said(line.text));
     // What explains the label is a hint, and stands there only where it must be typed.
     const QString label = words(line.label()), explained = words(line.explained());
-    const QRectF at = page.long_row({label, figure, ink, words(line.unit), {}, line.from != "usual", Type::text});
+    const QRectF at = page.long_row({label, figure, ink, words(shown.unit), {}, line.from != "usual", Type::text});
     if (missing && !explained.isEmpty()) page.says(explained, t.steel);
     page.rule();
     place({"sum:" + words(line.field), at, [this, line] { ask(line); }, words(line.words) + "\n" + hint_of(line), {}});
@@ -216,14 +223,14 @@ void SumCard::write_choices(Column& page, const SumLine& line) {
     Flow flow(page.painter(), QRectF(page.left() + 10, 0, page.right() - page.left() - 10, height()), page.y() + 14, 18);
     for (const std::string& word : line.choices) {
         const bool now = word == line.text;
-        const QString said = word.empty() ? tr("not said") : words(word);
+        const QString name = word.empty() ? tr("not said") : words(said(word));
         place({"choice:" + words(line.field) + ":" + words(word),
-               flow.say(said, now ? t.ink : t.blued, Type::text, now, now),
+               flow.say(name, now ? t.ink : t.blued, Type::text, now, now),
                [this, line, word] { choose(line, word); },
                tr("click to choose it"),
                {},
                {},
-               said,
+               name,
                now});
     }
     page.go_to(flow.baseline() + 10);
@@ -281,7 +288,9 @@ void SumCard::write_found(Column& page) {
             }
             page.says(text, t.ink, Type::text);
         } else {
-            place({"found:" + words(line.field), page.long_row({words(line.words), text, t.blued, words(line.unit)}), {}, why(line), {}});
+            const SumLine shown = told_in(m_document.job().length, line);
+            place({"found:" + words(line.field), page.long_row({words(line.words), words(shown.text), t.blued, words(shown.unit)}), {},
+                   why(line), {}});
         }
     }
 }

@@ -136,7 +136,7 @@ std::string in_words(const BeatAnalysisResult& out, const BeatsTold& told, bool 
     if (told.beats_per_hour && out.beats_per_hour != *told.beats_per_hour)
         words += "It should beat " + print_short(*told.beats_per_hour) + " an hour and beats " + print_short(out.measured_beats_per_hour) +
                  ": look whether this is the movement. ";
-    if (one_sound) words += "Only every second beat is heard: the limp is not told. Put the pickup elsewhere. ";
+    if (one_sound) words += "Only every second beat is heard: the beat error cannot be told. Put the pickup elsewhere. ";
     else if (out.longer_beat.empty())
         words += "It is in beat as far as can be told (" + print_measured(out.beat_error_ms, out.beat_error_u_ms) + " ms). ";
     else
@@ -300,7 +300,7 @@ const Record& BeatAnalysisResult::record() {
             .add("recorder_u_s_per_day", &Out::recorder_u_s_per_day, "s/d", "the recorder's part of the rate's uncertainty")
             .add("periodic_faults", &Out::periodic_faults, "", "what comes back, waves by size first")
             .add("beat_times_s", &Out::beat_times_s, "s", "where each beat lies in the recording")
-            .add("late_ms", &Out::late_ms, "ms", "by how much each is late, against beats that are even but for the limp")
+            .add("late_ms", &Out::late_ms, "ms", "by how much each is late, against beats that are even but for the beat error")
             .add("beat_numbers", &Out::beat_numbers, "", "of those; numbers left out were not heard")
             .add("verdict", &Out::verdict, "", "in words");
     return record;
@@ -308,7 +308,7 @@ const Record& BeatAnalysisResult::record() {
 
 const Calculation& beat_analysis_calculation() {
     static const Calculation calculation = declare<BeatAnalysisInput, BeatAnalysisResult>(
-        "beat.analyse", "Beats out of a recording: rate, limp, amplitude of a lever, drift, and what comes back with every arbor.", source,
+        "beat.analyse", "Beats out of a recording: rate, beat error, amplitude of a lever, drift, and what comes back with every arbor.", source,
         analyse_beats, explain_beat_analysis);
     return calculation;
 }

@@ -66,7 +66,7 @@ const Record& RateLog::record() {
             .because("of a recorder that was never compared with a better clock; most are within 20 to 50")
             .add("looks", &In::looks, "", "at the clock beside the reference")
             .add("events", &In::events, "", "what was done to the rate")
-            .add("heard", &In::heard, "", "rate and limp by the sound");
+            .add("heard", &In::heard, "", "rate and beat error by the sound");
     return record;
 }
 

@@ -27,7 +27,7 @@ std::string heard_in_words(const HeardRate& heard) {
     // Finer than that no clock keeps, nor a bench tells.
     constexpr double least_u = 1e-3;
     return (heard.rate_s_per_day > 0 ? "+" : "") + print_measured(heard.rate_s_per_day, std::max(heard.u_s_per_day, least_u)) +
-           " s/d, limp " + print_measured(heard.beat_error_ms, std::max(heard.beat_error_u_ms, least_u)) + " ms" +
+           " s/d, beat error " + print_measured(heard.beat_error_ms, std::max(heard.beat_error_u_ms, least_u)) + " ms" +
            (heard.amplitude_deg ? ", " + print_fixed(*heard.amplitude_deg, 0) + "°" : "");
 }
 

@@ -18,7 +18,7 @@ std::optional<double> strip_s_per_day_per_mm(const Balance& balance) {
 }
 
 std::vector<BalanceStep> balance_steps(const Balance& balance) {
-    std::string stands_out = "What stands out of the spring beyond the stud measured before it is touched";
+    std::string stands_out = "Measure how much spring stands out beyond the stud before you touch it";
     if (balance.overhang_mm) stands_out += ": " + print_short(*balance.overhang_mm, 3) + " mm";
     std::string comes_back = "As much stands out beyond the stud as before";
     if (const auto per_mm = strip_s_per_day_per_mm(balance))

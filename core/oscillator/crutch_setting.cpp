@@ -51,7 +51,7 @@ CrutchSettingResult set_crutch(const CrutchSettingInput& in) {
 }
 
 std::vector<Working> explain_crutch_setting(const CrutchSettingInput& in, const CrutchSettingResult& out) {
-    Working limp = work_out("limp of such a crutch", "e = (arcsin((a + δ) ÷ A) − arcsin((a − δ) ÷ A)) T ÷ 2 π",
+    Working limp = work_out("beat error of such a crutch", "e = (arcsin((a + δ) ÷ A) − arcsin((a − δ) ÷ A)) T ÷ 2 π",
                             {{"a", "swing at which it lets off", {in.let_off_deg, 0}, "deg", 0},
                              {"δ", "turn of the crutch", {out.turn_deg, 0}, "deg", 0},
                              {"A", "swing to one side", {in.semi_arc_deg, 0}, "deg", 0},

@@ -25,6 +25,7 @@ const Record& Pendulum::record() {
             .add("gravity_m_s2", &In::gravity_m_s2, "m/s²", "local gravity, where it is known better than by the place", between(0.1, 100))
             .add("case_width_mm", &In::case_width_mm, "mm", "inside the case, where the bob swings", above(0, 1e4))
             .label("case width at the bob")
+            .add("suspension", &In::suspension, "", "spring that it hangs on")
             .add("parts", &In::parts, "", "of the pendulum, where they were measured");
     return record;
 }

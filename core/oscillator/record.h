@@ -5,6 +5,7 @@
 #include "oscillator/balance_wheel.h"
 #include "oscillator/compound_pendulum.h"
 #include "oscillator/poise.h"
+#include "oscillator/suspension.h"
 
 namespace echappe {
 
@@ -18,6 +19,7 @@ struct Pendulum {
     std::optional<double> altitude_m;
     std::optional<double> gravity_m_s2;  ///< where it was measured; else from the place
     std::optional<double> case_width_mm;
+    std::optional<SuspensionSpring> suspension;
     std::vector<PendulumPart> parts;
     static const Record& record();
 };

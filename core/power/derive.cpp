@@ -398,8 +398,7 @@ void look_for_causes(const Sources& from, const DerivedPower& power, DerivedDriv
     if (strong && !weak) {
         if (out.drive.as<WeightDrive>())
             out.look_at.push_back(
-                "The weight: is it the one that was made for it? An original weight stays with the clock; a heavier one put in its place "
-                "need not.");
+                "Is the weight the one made for this clock? Keep an original weight. A heavier one that replaced it may go.");
         if (const StripInBarrel* strip = out.drive.strip(); strip && strip->thickness_mm)
             out.look_at.push_back("The strip, " + print_short(*strip->thickness_mm) +
                                   " mm: torque goes with the third power of it, and modern steel drives harder than the old.");

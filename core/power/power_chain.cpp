@@ -104,7 +104,7 @@ void judge(const PowerChainInput& in, PowerChainResult& out, double omega) {
     constexpr double banking_deg = 330;
     if (o.kind == "balance" && start > banking_deg)
         out.verdict =
-            told + ": it would knock the banking, by these figures. Check them, the efficiency that was assumed too; then a weaker spring.";
+            told + ": by these figures it would knock the banking. Check the figures first, the assumed efficiency too. Then fit a weaker spring.";
     if (!o.needed_deg) {
         if (out.verdict.empty()) out.verdict = told + ". Say what swing is needed, and the margin follows.";
         return;
@@ -123,8 +123,7 @@ void judge(const PowerChainInput& in, PowerChainResult& out, double omega) {
     else if (wide > wide_swing)
         out.verdict =
             told + ": it swings wide, " + times +
-            ". Before weight is taken off or a spring changed, look whether they are the ones made for it: an original weight stays "
-            "with the clock.";
+            ". First see whether weight and spring are the clock's own. An original weight stays with the clock.";
     else out.verdict = told + ": right, " + times + ".";
 }
 

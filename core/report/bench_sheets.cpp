@@ -110,7 +110,7 @@ SumAnswer bench_rules_sheet(const BenchToday& today) {
     Found found(answer);
     if (today.evidence.empty())
         found.sentence("none",
-                       "No outcomes yet: what came back, and what held, is told of jobs that went home. A looks through the folder.");
+                       "No outcomes yet. Jobs that went home say what came back and what held; A looks through the folder.");
     for (const RuleEvidence& one : today.evidence) found.sentence(one.part, one.words);
     return answer;
 }

@@ -341,7 +341,7 @@ private:
         else p("A clock wants its next service after three to five years, before its oil is dry.");
         std::vector<std::string> lines = {"Wind it fully and always at the same time; stop where it stops.",
                                           "Never turn its hands back past a strike.",
-                                          "When it stops: note where its hands stand, and leave it until it was asked about."};
+                                          "When it stops: note where its hands stand, and ask before you start it again."};
         if (std::any_of(m_job.power.drives.begin(), m_job.power.drives.end(),
                         [](const DriveRecord& drive) { return drive.as<WeightDrive>(); }))
             lines.push_back("Its weights stay with it; nothing heavier is hung in their place.");

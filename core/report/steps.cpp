@@ -162,7 +162,7 @@ private:
                 step.because = source.drive && source.drive->as<FuseeDrive>()
                                    ? "The set-up stays on the barrel when the chain is off: note its turns, then let that down too."
                                : source.drive ? "It can break fingers. Let it down by its click, with a key that fits."
-                                              : "What drives it was not entered: take it as wound until it has been felt slack.";
+                                              : "Its drive was not entered. Take it as wound until its great wheel feels slack.";
                 step.because += turns_that_may_be_left(source.id);
             }
             each.push_back(step.id);
@@ -294,7 +294,7 @@ private:
         stage();
     }
     void try_and_hand_over() {
-        add({"beat", "Set it in beat, level and firm", "A limp wastes the swing.", "beat", 15, false});
+        add({"beat", "Set it in beat, level and firm", "A beat error wastes swing, and stops it when it is cold or dirty.", "beat", 15, false});
         stage();
         const auto& runs = m_job.bench.runs;
         add({"run", "On test for a day", "Every stop is noted with where the hands stood.", "bench", 10, readiness().days >= 1});

@@ -222,7 +222,7 @@ const Record& TickingInput::record() {
             .add("speech", &In::speech, "", "of a voice, by the same measure", between(0, 100))
             .add("knocks_per_minute", &In::knocks_per_minute, "1/min", "on the bench, louder than a tick", between(0, 600))
             .add("seconds", &In::seconds, "s", "of the recording", above(0, 90000))
-            .because("a first look at rate and limp")
+            .because("a first look at rate and beat error")
             .add("sample_rate_Hz", &In::sample_rate_Hz, "Hz", "of the recording", between(4000, 384000))
             .because("what most devices record")
             .add("seed", &In::seed, "", "of chance: the same seed makes the same sound", between(0, 1e15))
@@ -243,7 +243,7 @@ const Record& TickingResult::record() {
 
 const Calculation& ticking_calculation() {
     static const Calculation calculation = declare<TickingInput, TickingResult>(
-        "beat.synthesise", "A recording of a made-up movement: its rate, limp and faults, and what else is heard.", source,
+        "beat.synthesise", "A recording of a made-up movement: its rate, beat error and faults, and what else is heard.", source,
         synthesise_beats, explain_ticking);
     return calculation;
 }

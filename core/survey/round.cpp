@@ -149,6 +149,26 @@ std::string name_of(const TrainRecord& movement, const SurveyQuestion& question)
     return movement.name_of_arbor(first) + ", " + second + what;
 }
 
+SumLine line_of(const PivotsRecord& record, const SurveyQuestion& question) {
+    const auto [first, second] = split(question.subject);
+    const std::string field(question.field);
+    std::vector<SumLine> lines;
+    const auto read = [&](const Record& of, const void* object) {
+        if (object) lines = lines_of(of, object, {field});
+    };
+    if (first == "plate") read(PlateRecord::record(), record.plate(second));
+    else if (second.empty()) read(ArborRecord::record(), record.arbor(question.subject));
+    else read(HoleRecord::record(), record.hole(question.subject));
+    SumLine line = lines.empty() ? SumLine() : lines.front();
+    const bool way = field == "wear_direction_deg";
+    line.field = field;
+    line.words = std::string(question.words) + ": " + std::string(question.how);
+    line.unit = way ? "deg" : "mm";
+    line.from = !line.text.empty() ? "job" : question.cannot ? "unknown" : "missing";
+    if (way && second == "back" && !line.text.empty()) line.text = print_short(seen_from_behind_deg(std::stod(line.text)));
+    return line;
+}
+
 std::string words_for_reading(std::string_view field) {
     for (const HoleQuestion& question : hole_questions)
         if (field == question.field) return question.words;

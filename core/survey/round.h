@@ -3,6 +3,7 @@
 #include <string_view>
 
 #include "survey/derive.h"
+#include "workings/sum.h"
 
 namespace echappe {
 
@@ -28,6 +29,9 @@ std::string name_of(const TrainRecord& movement, const SurveyQuestion& question)
 /// runout and room of the arbors. The direction is asked of an oval hole only.
 std::vector<SurveyQuestion> survey_round(const SurveyRecord& record, const TrainRecord& movement, const LengthUnit& length,
                                          const DerivedPivots& pivots);
+
+/// The question as a line of a sheet, with its reading so far, in millimetres; a direction as this side of the plate is looked at.
+SumLine line_of(const PivotsRecord& record, const SurveyQuestion& question);
 
 /// "hole, largest diameter" for "hole_max_mm"; the plate's thickness too.
 std::string words_for_reading(std::string_view field);

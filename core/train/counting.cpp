@@ -36,11 +36,8 @@ std::vector<CountQuestion> counting_round(const TrainRecord& record) {
 
 std::string how_to_count(const CountQuestion& question) {
     const bool leaves = question.words.ends_with("leaves");
-    return leaves ? "Under the loupe, a leaf marked with a needle's point of ink; round to it twice. Worn leaves count, and stumps of "
-                    "broken ones."
-                  : "A chalk mark on one tooth, then by tens to it and round again. A count that has a large prime, 89 or 97, is counted a "
-                    "third "
-                    "time; where teeth are missing, measure the chord over ten and the diameter.";
+    return leaves ? "Under the loupe, mark a leaf with a point of ink and count round to it twice. Count worn leaves too, and stumps of broken ones."
+                  : "Chalk one tooth, count by tens round to it, and once more. Count a large prime (89, 97) a third time. Where teeth are missing, measure the chord over ten and the diameter.";
 }
 
 Recount count_again(const CountQuestion& question, const std::string& text, const Taken& taken) {

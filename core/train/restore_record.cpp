@@ -43,11 +43,11 @@ const Record& RestoreInput::record() {
             .include(&In::form)
             .add("forms", &In::forms, "", "forms of single meshes that differ from the rest")
             .add("best", &In::best, "", "how many candidates to list", between(1, 4000))
-            .because("weights beyond are hardly ever worth a look, and what was cut is told")
+            .because("candidates beyond are hardly worth a look; how many were left out is said")
             .add("gravity_m_s2", &In::gravity_m_s2, "m/s²", "gravity, for a pendulum's length", between(0.1, 100))
             .because("the standard value; places differ by up to 0.03")
             .add("most_combinations", &In::most_combinations, "", "more combinations than this are refused", between(1, 4e9))
-            .because("what is done in some minutes; a closer range is wanted beyond")
+            .because("done in a few minutes; beyond that give a closer range")
             .add("calliper_u_mm", &In::calliper_u_mm, "mm", "uncertainty of an outside diameter by the workshop's instrument", above(0, 10))
             .add("centre_u_mm", &In::centre_u_mm, "mm", "uncertainty of a centre distance by the workshop's instrument", above(0, 10));
     return record;

@@ -1,6 +1,8 @@
 #include "workings/sum.h"
 
 #include <algorithm>
+#include <cctype>
+#include <cstdlib>
 #include <map>
 #include <set>
 #include <sstream>
@@ -178,6 +180,8 @@ void type_into_record(const Record& record, void* object, const std::string& nam
 }
 
 void read_typed(const Field& field, const std::string& word, void* object) {
+    for (const std::string& choice : field.choices)
+        if (word == said(choice)) return read_word(field, choice, object);
     read_word(field, as_typed_for(field.slot(object), word), object);
 }
 
@@ -217,6 +221,60 @@ SumAnswer answer_sum(const Calculation& sum, const std::map<std::string, double>
         answer.fault = error.what();
     }
     return answer;
+}
+
+std::string said(const std::string& choice) {
+    static const std::map<std::string, std::string> own = {
+        {"cw", "clockwise"}, {"ccw", "anticlockwise"}, {"countwheel", "count wheel"}};
+    if (const auto at = own.find(choice); at != own.end()) return at->second;
+    std::string word = choice;
+    std::replace(word.begin(), word.end(), '-', ' ');
+    return word;
+}
+
+namespace {
+
+bool is_length(const SumLine& line) { return line.unit == base_unit(Dimension::length).symbol; }
+
+/// Each figure of a list by itself, as it is shown ("18 · 16.6") or typed ("18, 16.6").
+std::vector<std::string> figures_of(std::string list) {
+    const std::string dot = "·";
+    for (size_t at = 0; (at = list.find(dot, at)) != std::string::npos;) list.replace(at, dot.size(), ",");
+    std::vector<std::string> figures;
+    std::istringstream items(list);
+    for (std::string item; std::getline(items, item, ',');) figures.push_back(item);
+    return figures;
+}
+
+}  // namespace
+
+SumLine told_in(const LengthUnit& unit, SumLine line) {
+    if (!is_length(line) || is_length({{}, {}, {}, unit.symbol, {}})) return line;
+    std::string told;
+    for (const std::string& figure : figures_of(line.text)) {
+        char* end = nullptr;
+        const double mm = std::strtod(figure.c_str(), &end);
+        if (end == figure.c_str()) return line;
+        // An inch is 25.4 mm: two decimals more say as much, and a little.
+        const size_t dot = figure.find('.');
+        const int decimals = dot == std::string::npos ? 0 : static_cast<int>(figure.find_last_of("0123456789") - dot);
+        constexpr int least = 3, most = 5;
+        told += (told.empty() ? "" : " · ") + unit.write(mm, std::clamp(decimals + 2, least, most), false);
+    }
+    line.text = told;
+    line.unit = unit.symbol;
+    return line;
+}
+
+std::string typed_in(const LengthUnit& unit, const SumLine& line, const std::string& word) {
+    const bool bare = !word.empty() && (std::isdigit(static_cast<unsigned char>(word.back())) != 0 || word.back() == '.');
+    if (!is_length(line) || !bare) return word;
+    const bool list = line.text.find("·") != std::string::npos || word.find(", ") != std::string::npos;
+    if (!list) return word + " " + unit.symbol;
+    std::string in_mm;
+    for (const std::string& figure : figures_of(word))
+        in_mm += (in_mm.empty() ? "" : ", ") + print_short(parse_reading(figure, unit.unit(), line.field).value, 9);
+    return in_mm;
 }
 
 void Found::says(const std::string& what, double value, const char* unit, int decimals) {

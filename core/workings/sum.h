@@ -3,6 +3,7 @@
 #include <map>
 
 #include "workings/calculation.h"
+#include "workings/length_unit.h"
 
 namespace echappe {
 
@@ -42,6 +43,13 @@ public:
 private:
     SumAnswer& m_answer;
 };
+
+/// A word to be chosen as it is said: "clockwise" for the record's "cw", "soft solder" for "soft-solder".
+std::string said(const std::string& choice);
+/// The line with its lengths told in this unit.
+SumLine told_in(const LengthUnit& unit, SumLine line);
+/// What is typed for it, with the unit behind a bare length: "1.383" is "1.383 in" where the job is in inches.
+std::string typed_in(const LengthUnit& unit, const SumLine& line, const std::string& word);
 
 /// "drum_diameter_mm": "drum diameter". The unit it carries, or that is named with it, and the strokes go.
 std::string name_without_unit(const std::string& field, const std::string& unit = {});

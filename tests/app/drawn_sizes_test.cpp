@@ -4,7 +4,11 @@
 #include "bench.h"
 #include "job/new_job.h"
 #include "stations/beat/beat_station.h"
+#include "stations/pivots/pivots_station.h"
 #include "stations/power/power_station.h"
+#include "stations/strike/strike_station.h"
+#include "strike/edits.h"
+#include "survey/edits.h"
 
 using namespace echappe;
 
@@ -188,4 +192,106 @@ TEST_CASE("what can only be one of a few words is chosen by a click, on the shee
     REQUIRE(bench.station().ask_size("rod"));
     CHECK(rod() == "pine");
     CHECK_FALSE(bench.typing_in_place());
+}
+
+TEST_CASE("pivot, hole and arbor are typed on their drawings, and what is read there is a reading of the survey") {
+    DrawnBench bench("96, 8/84, 7/78, 7/27; centre 1 h", "pivots");
+    bench.document().selection().select_hole("centre", "front");
+    Bench::settle();
+    CHECK(bench.drawn("centre.front.pivot_mm").contains(QString::fromUtf8("–")));
+    bench.document().edit(peg_hole("centre.front", true));
+    REQUIRE(bench.station().ask_size("centre.front.pivot_mm"));
+    for (const char* reading : {"1.80", "1.86", "sway 0.21"}) bench.size(reading);
+    const HoleRecord* hole = bench.job().survey.pivots.hole("centre.front");
+    REQUIRE(hole);
+    CHECK(*hole->pivot_mm == Approx(1.8));
+    CHECK(*hole->hole_min_mm == Approx(1.86));
+    // The sway of the pivot in its hole stands on the pivot.
+    CHECK(*hole->hole_max_mm == Approx(2.01));
+    CHECK(hole->hole_max_by == "sway");
+    bench.press(Qt::Key_Escape);
+    // What cannot be read is said so, and is no longer asked.
+    REQUIRE(bench.station().ask_size("centre.front.sway_mm"));
+    bench.size("n");
+    CHECK(bench.job().survey.pivots.hole("centre.front")->cannot == std::vector<std::string>{"sway_mm"});
+    bench.press(Qt::Key_Escape);
+    auto& pivots = dynamic_cast<PivotsStation&>(bench.station());
+    REQUIRE(pivots.act_on("pivots.between"));
+    Bench::settle();
+    pivots.between().grab();
+    REQUIRE(pivots.between().ask_size("centre.plates_mm"));
+    bench.editor().selectAll();
+    QTest::keyClicks(&bench.editor(), "38.2");
+    QTest::keyClick(&bench.editor(), Qt::Key_Tab);
+    CHECK(pivots.between().size_round().at() == "centre.shoulders_mm");
+    bench.editor().selectAll();
+    QTest::keyClicks(&bench.editor(), "37.9");
+    QTest::keyClick(&bench.editor(), Qt::Key_Return);
+    Bench::settle();
+    CHECK(bench.derived().pivots.end_shake.at("centre").end_shake_mm == Approx(0.3));
+}
+
+TEST_CASE("in a job in inches a size is told in inches, and a bare figure is one") {
+    DrawnBench bench("144, 12/96, 10/75, 8/30; centre 1 h", "beat");
+    bench.document().edit("Inches", [](Job& job) { job.length.symbol = "in"; });
+    bench.click("begin:pendulum");
+    REQUIRE(bench.station().ask_size("part.1.diameter_mm"));
+    for (const char* bob : {"4 1/2", "32 mm", "27.75", "2"}) bench.size(bob);
+    const PendulumPart& bob = bench.job().oscillator->as<Pendulum>()->parts.back();
+    CHECK(*bob.diameter_mm == Approx(114.3));
+    CHECK(*bob.thickness_mm == Approx(32));
+    CHECK(*bob.centre_mm == Approx(704.85));
+    // A weight is no length.
+    CHECK(*bob.mass_kg == Approx(2));
+    bench.press(Qt::Key_Escape);
+    CHECK(bench.drawn("part.1.diameter_mm").contains("4.500 in"));
+    CHECK(bench.drawn("part.1.mass_kg").contains("2 kg"));
+    // Left as it stands it is no new reading: what stands there is rounded.
+    REQUIRE(bench.station().ask_size("part.1.centre_mm"));
+    const QString told = bench.editor().text();
+    bench.press(Qt::Key_Return);
+    CHECK(told.startsWith("27.7"));
+    CHECK(*bench.job().oscillator->as<Pendulum>()->parts.back().centre_mm == Approx(704.85));
+}
+
+TEST_CASE("a suspension spring is typed where the pendulum hangs, and the sheet says what it bears") {
+    DrawnBench bench("144, 12/96, 10/75, 8/30; centre 1 h", "beat");
+    bench.click("begin:pendulum");
+    REQUIRE(bench.station().ask_size("suspension.length_mm"));
+    for (const char* strip : {"18", "12", "0.12"}) bench.size(strip);
+    const auto& strip = bench.job().oscillator->as<Pendulum>()->suspension;
+    REQUIRE(strip);
+    CHECK(strip->whole());
+    CHECK(*strip->thickness_mm == Approx(0.12));
+    bench.press(Qt::Key_Escape);
+    bench.document().undo_stack()->undo();
+    CHECK_FALSE(bench.job().oscillator->as<Pendulum>()->suspension->thickness_mm);
+}
+
+TEST_CASE("a fly is typed where it stands in its train, and how it must stand locked beside it") {
+    DrawnBench bench("96, 8/84, 7/78, 7/27; centre 1 h; strike: 84, 8/64 pin wheel, 8/56, 7/48 warning, 6 fly", "strike");
+    bench.document().edit(begin_strike("countwheel", "hours"));
+    auto& strike = dynamic_cast<StrikeStation&>(bench.station());
+    REQUIRE(strike.act_on("strike.together"));
+    Bench::settle();
+    std::string locks;
+    for (const TrainList& train : bench.job().train.trains)
+        if (train.arbors.size() == 5 && train.arbors.back() == "fly") locks = train.arbors[2];
+    REQUIRE_FALSE(locks.empty());
+    bench.document().edit("Roles", [&](Job& job) {
+        job.strike->pin_arbor = "pin-wheel", job.strike->pins = 8, job.strike->locking = locks, job.strike->warning = "warning";
+        job.strike->fly = "fly";
+        for (const JobArbor& arbor : job.train.arbors)
+            if (arbor.name == "Pin wheel" || arbor.train.id.find("pin") != std::string::npos) job.strike->pin_arbor = arbor.train.id;
+    });
+    Bench::settle();
+    REQUIRE(bench.derived().strike_train.together);
+    REQUIRE(bench.station().ask_size("fly.outer_mm"));
+    bench.size("16");
+    CHECK(bench.asked() == "fly.inner_mm");
+    bench.press(Qt::Key_Escape);
+    CHECK(bench.drawn("fly.outer_mm").contains("16 mm"));
+    REQUIRE(bench.station().ask_size("hammer_falls_in_deg"));
+    bench.size("30");
+    CHECK(*bench.job().strike->hammer_falls_in_deg == Approx(30));
 }

@@ -48,7 +48,7 @@ TEST_CASE("the regulator is heard to limp and to have one bad tooth, and in beat
     REQUIRE(view.heard().told->periodic_faults.size() == 1);
     CHECK(view.heard().told->periodic_faults[0].kind == "tooth");
     // On the page: the figures, the bad tooth, the way to bend.
-    CHECK(bench.seen().contains("limp"));
+    CHECK(bench.seen().contains("beat error"));
     view.card().grab();
     CHECK(view.card().page().contains("is short, by about"));
     CHECK(bench.seen().contains("Bend the foot of the crutch"));

@@ -4,6 +4,7 @@
 
 #include "number/input_error.h"
 #include "oscillator/pendulum_design.h"
+#include "strike/record.h"
 #include "support/demo.h"
 #include "survey/hole_sums.h"
 #include "teeth/mesh_simulation.h"
@@ -116,4 +117,33 @@ TEST_CASE("a southern latitude reaches the design of a pendulum as a number, and
     REQUIRE(!south.found.empty());
     REQUIRE(south.found.size() == north.found.size());
     for (size_t i = 0; i < south.found.size(); ++i) CHECK(south.found[i].text == north.found[i].text);
+}
+
+TEST_CASE("a line of a sheet is told in inches and takes a bare figure as inches, where it is a length") {
+    LengthUnit inches;
+    inches.symbol = "in";
+    const SumLine bob{"diameter_mm", "bob Ø", "114.3", "mm", "typed"}, steps{"measured_mm", "radii", "25.4 · 12.7", "mm", "typed"};
+    CHECK(told_in(inches, bob).text == "4.500");
+    CHECK(told_in(inches, bob).unit == "in");
+    CHECK(told_in(inches, steps).text == "1.000 · 0.500");
+    CHECK(typed_in(inches, bob, "4.5") == "4.5 in");
+    CHECK(typed_in(inches, bob, "4 1/2") == "4 1/2 in");
+    CHECK(typed_in(inches, bob, "114.3 mm") == "114.3 mm");
+    CHECK(typed_in(inches, bob, "").empty());
+    CHECK(typed_in(inches, steps, "1, 0.5") == "25.4, 12.7");
+    const SumLine weight{"mass_kg", "weight", "2", "kg", "typed"};
+    CHECK(told_in(inches, weight).text == "2");
+    CHECK(typed_in(inches, weight, "2") == "2");
+    // In millimetres nothing changes.
+    CHECK(told_in(LengthUnit(), bob).text == "114.3");
+    CHECK(typed_in(LengthUnit(), bob, "4.5") == "4.5 mm");
+}
+
+TEST_CASE("words to be chosen are said as the trade says them, and taken back as they were said") {
+    CHECK(said("ccw") == "anticlockwise");
+    CHECK(said("soft-solder") == "soft solder");
+    StrikeRecord strike;
+    type_into_record(StrikeRecord::record(), &strike, "kind", "rack");
+    type_into_record(StrikeRecord::record(), &strike, "kind", "count wheel");
+    CHECK(strike.kind == "countwheel");
 }

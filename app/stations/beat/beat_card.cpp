@@ -249,6 +249,23 @@ SumCard::Tab BeatStation::sum_tab(const QString& name, const Calculation& sum) {
         m_document, name, sum, [] { return std::string("oscillator"); }, [this] { return facts(); });
 }
 
+/// The spring it hangs on, as it is drawn.
+SumCard::Tab BeatStation::suspension_tab() {
+    return SumCard::of_sum(
+        m_document, tr("suspension"), suspension_calculation(), [] { return std::string("suspension"); },
+        [this] {
+            std::map<std::string, double> known;
+            const Pendulum* pendulum = oscillator() ? oscillator()->as<Pendulum>() : nullptr;
+            if (!pendulum) return known;
+            if (pendulum->suspension) known = numbers_of(SuspensionSpring::record(), &*pendulum->suspension);
+            const auto& compound = swings().compound;
+            if (pendulum->mass_kg || compound) known["mass_kg"] = compound ? compound->mass_kg : *pendulum->mass_kg;
+            if (oscillator()->swing_deg) known["swing_deg"] = *oscillator()->swing_deg;
+            if (swings().pendulum) known["pendulum_mm"] = swings().pendulum->length_mm;
+            return known;
+        });
+}
+
 template <class Nested>
 SumCard::Tab BeatStation::nested_tab(const QString& name, const QString& sentence, std::optional<Nested> Balance::*member,
                                      std::function<void(SumAnswer&)> tell) const {
@@ -327,6 +344,13 @@ DrawnSizes BeatStation::sizes_of_pendulum(const Pendulum& pendulum) const {
             size.may_stay = (either && (size.line.field == "top_mm" || size.line.field == "centre_mm")) || size.line.field == "mass_kg";
         add(std::move(own), !bodies[i].begun);
     }
+    const SuspensionSpring strip = pendulum.suspension.value_or(SuspensionSpring());
+    const auto take_strip = SumCard::typed_into_part<std::optional<OscillatorRecord>>(
+        m_document, [](std::optional<OscillatorRecord>& swings, const std::string& field, const std::string& word) {
+            type_into_part(swings->as<Pendulum>()->suspension, field, word);
+        });
+    static const std::vector<std::string> of_strip = {"length_mm", "width_mm", "thickness_mm"};
+    add(drawn_from(lines_of(SuspensionSpring::record(), &strip, of_strip), of_strip, take_strip, "suspension."), true);
     const SumCard::Tab whole = measured_tab();
     const std::vector<SumLine> lines = measured().asked;
     const auto of_whole = [&](std::vector<std::string> fields, bool may_stay) { add(drawn_from(lines, fields, whole.take), may_stay); };
@@ -354,7 +378,7 @@ DrawnSizes BeatStation::sizes_of_balance(const Balance& balance) const {
     return sizes;
 }
 
-DrawnSizes BeatStation::sizes() const {
+DrawnSizes BeatStation::own_sizes() const {
     if (!oscillator()) return {};
     if (const auto* pendulum = oscillator()->as<Pendulum>()) return sizes_of_pendulum(*pendulum);
     return sizes_of_balance(*oscillator()->as<Balance>());
@@ -364,6 +388,7 @@ std::vector<SumCard::Tab> BeatStation::tabs() {
     std::vector<SumCard::Tab> list = {measured_tab()};
     if (const auto* pendulum = oscillator()->as<Pendulum>()) {
         for (size_t part = 0; part < pendulum->parts.size(); ++part) list.push_back(part_tab(part));
+        list.push_back(suspension_tab());
         list.push_back(sum_tab(tr("warmth"), compensation_calculation()));
         list.push_back(sum_tab(tr("a new one"), pendulum_design_calculation()));
         list.push_back(sum_tab(tr("torsion"), torsion_calculation()));

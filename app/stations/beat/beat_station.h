@@ -78,6 +78,7 @@ private:
     SumCard::Tab positions_tab(const QString& name, const QString& sentence, std::vector<PositionRate> Balance::*list);
     SumCard::Tab measured_tab() const;
     SumCard::Tab balance_tab();
+    SumCard::Tab suspension_tab();
     SumCard::Tab sum_tab(const QString& name, const Calculation& sum);
     SumCard::Tab screws_tab() const;
     SumCard::Tab wheel_tab() const;
@@ -85,7 +86,7 @@ private:
     template <class Nested>
     SumCard::Tab nested_tab(const QString& name, const QString& sentence, std::optional<Nested> Balance::*member,
                             std::function<void(SumAnswer&)> tell = {}) const;
-    DrawnSizes sizes() const override;
+    DrawnSizes own_sizes() const override;
     DrawnSizes sizes_of_pendulum(const Pendulum& pendulum) const;
     DrawnSizes sizes_of_balance(const Balance& balance) const;
     SumAnswer measured() const;

@@ -123,7 +123,7 @@ std::vector<std::string> EscapementView::drawn_fields() const {
 }
 
 /// The layout first; what is read of lock and drop may stay.
-DrawnSizes EscapementView::sizes() const {
+DrawnSizes EscapementView::own_sizes() const {
     if (now().kind.empty()) return {};
     const auto bob_mm = m_document.derived().oscillator.bob_mm();
     const auto take = typed_into_pallets([bob_mm](PalletsRecord& pallets, const std::string& field, const std::string& word) {

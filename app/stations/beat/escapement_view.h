@@ -53,7 +53,7 @@ private:
     PalletsRecord record() const { return m_document.job().pallets.value_or(PalletsRecord()); }
     std::vector<SumCard::Tab> tabs();
     SumCard::Take typed_into_pallets(std::function<void(PalletsRecord&, const std::string& field, const std::string& word)> type) const;
-    DrawnSizes sizes() const override;
+    DrawnSizes own_sizes() const override;
     /// Fields of the layout and of what is seen that stand on the picture.
     std::vector<std::string> drawn_fields() const;
     /// The move that is tried was made.

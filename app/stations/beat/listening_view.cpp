@@ -370,7 +370,7 @@ void ListeningView::paint_figures(QPainter& painter, const QRectF& room) {
     page.gap(6);
     const bool limps = heard.beat_error_ms > limp_limit_ms(m_document.job().oscillator, heard.beats_per_hour);
     const double limp_u = std::max(heard.beat_error_u_ms, 0.005);
-    write_figure(painter, page, tr("limp"), words(print_within(heard.beat_error_ms, limp_u)),
+    write_figure(painter, page, tr("beat error"), words(print_within(heard.beat_error_ms, limp_u)),
                  tr("± %1 ms").arg(words(print_within(limp_u, limp_u))), limps ? t.amber : t.ink);
     if (heard.amplitude_deg)
         write_figure(painter, page, tr("amplitude"), words(print_fixed(*heard.amplitude_deg, 0)) + "°",

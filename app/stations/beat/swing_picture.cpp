@@ -177,9 +177,19 @@ void SwingPicture::point_at_body(size_t which, const PendulumPart& body, QPointF
     else m_sizes.at(of + "mass_kg", spot(0.3, 0.8));
 }
 
+/// Of the suspension spring, as it is drawn; a sign where it was not read.
+double SwingPicture::strip_mm() const {
+    constexpr double usual_share = 0.02;
+    const auto& strip = m_p->suspension;
+    return strip && strip->length_mm ? *strip->length_mm : usual_share * m_swings.pendulum->length_mm;
+}
+
 void SwingPicture::point_at_pendulum(QPointF pivot, double px) {
     const std::vector<DrawnBody> bodies = drawn_bodies(*m_p);
     for (size_t i = 0; i < bodies.size(); ++i) point_at_body(i, bodies[i].part, pivot, px);
+    const double strip_px = strip_mm() * px;
+    m_sizes.group(tr("suspension spring"), pivot + QPointF(2, strip_px / 2),
+                  {"suspension.length_mm", "suspension.width_mm", "suspension.thickness_mm"});
     const double low = lowest_mm(), swing = m_o.swing_deg.value_or(0);
     m_sizes.at("rod", pivot + QPointF(0, low * 0.12 * px));
     m_sizes.at("tray_mm", pivot + QPointF(12, m_p->tray_mm.value_or(low * 0.42) * px));
@@ -201,6 +211,8 @@ void SwingPicture::paint_pendulum() {
     m_painter.setPen(QPen(t.ink, 1.4));
     m_painter.setBrush(t.sheet);
     m_painter.drawRect(QRectF(pivot.x() - 15, pivot.y() - 12, 30, 10));
+    m_painter.setPen(QPen(t.blued, 3, Qt::SolidLine, Qt::FlatCap));
+    m_painter.drawLine(pivot, pivot + QPointF(-std::sin(angle * pi / 180), std::cos(angle * pi / 180)) * strip_mm() * px);
     double half = 54;
     if (m_p->case_width_mm) {
         half = std::max(half, *m_p->case_width_mm / 2 * px);

@@ -31,6 +31,7 @@ public:
 private:
     void paint_pendulum();
     double lowest_mm() const;
+    double strip_mm() const;
     void paint_unmeasured(QPointF pivot, double angle, double px);
     void point_at_body(size_t which, const PendulumPart& body, QPointF pivot, double px);
     void point_at_pendulum(QPointF pivot, double px);

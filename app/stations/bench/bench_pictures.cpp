@@ -222,6 +222,21 @@ void BenchStation::paint_parts(QPainter& painter) {
           tr("Trays and what is taken out are noted at Survey; it ticks itself here.") + more);
 }
 
+/// The wheels between the plates, faint: they say which hole is which.
+void BenchStation::paint_wheels_behind(QPainter& painter, const PlateMap& map, const std::string& plate) {
+    const Theme& t = inks(painter);
+    QColor pale = t.pale_brass;
+    pale.setAlphaF(0.22F);
+    painter.setPen(QPen(t.rule, 1));
+    painter.setBrush(pale);
+    for (const DerivedHole& hole : m_document.derived().pivots.holes) {
+        if (hole.plate != plate) continue;
+        const DerivedArbor* arbor = m_document.derived().train.arbor(hole.arbor);
+        const double radius = arbor ? arbor->wheel_radius_mm * map.px_per_mm : 0;
+        if (radius > 0) painter.drawEllipse(map.at(hole.x_mm, hole.y_mm), radius, radius);
+    }
+}
+
 /// Both plates with a drop where oil goes, and the list beside them.
 void BenchStation::paint_oil(QPainter& painter) {
     const Theme& t = inks(painter);
@@ -235,8 +250,13 @@ void BenchStation::paint_oil(QPainter& painter) {
         write(painter, type(Type::note), t.steel, room.topLeft() - QPointF(0, 10), back ? tr("back plate") : tr("front plate"));
         const PlateMap map = PlateArt::fitted(m_document.job(), m_document.derived(), room, false);
         PlateArt::paint(painter, m_document.job(), map);
+        const std::string plate = back ? "back" : "front";
+        paint_wheels_behind(painter, map, plate);
+        PlateArt::Labels labels;
+        for (const OilPlace& one : oil)
+            if (one.plate == plate) labels.keep_clear(QRectF(map.at(one.x_mm, one.y_mm) - QPointF(9, 15), QSizeF(18, 24)));
         for (const OilPlace& one : oil) {
-            if (one.plate != (back ? "back" : "front")) continue;
+            if (one.plate != plate) continue;
             const QPointF at = map.at(one.x_mm, one.y_mm);
             const QColor ink = one.what == "dry" ? t.ruby : one.done ? t.verdigris : &one == next ? t.blued : t.brass;
             // As large as the drop it wants, drawn many times; the least where that is not known.
@@ -245,6 +265,9 @@ void BenchStation::paint_oil(QPainter& painter) {
             else drop(painter, at, &one == next ? r + 2 : r, ink, one.done);
             place({"oil:" + words(one.id), QRectF(at.x() - 9, at.y() - 12, 18, 22),
                    [this, id = one.id, was = one.done] { m_document.edit(oil_place(id, !was)); }, words(one.words + ". " + one.how)});
+            // Its place is the plate's: the arbor's name says the rest.
+            const QString name = words(one.words).section(", " + words(plate), 0, 0);
+            labels.write_beside(painter, at, 9, room, name, &one == next ? t.blued : t.ink, {}, t.steel);
         }
     }
     Column page(painter, QRectF(wide() - list_wide, top_px + 12, list_wide - 14, height() - top_px - 30));

@@ -1,5 +1,6 @@
 #pragma once
 
+#include "drawing/plate_art.h"
 #include "document/errand.h"
 #include "report/papers.h"
 #include "report/steps.h"
@@ -80,6 +81,7 @@ private:
     /// How far down they go.
     double paint_moves(QPainter& painter, const QRectF& room, const QString& head, const std::vector<PartMove>& moves, bool back);
     void paint_oil(QPainter& painter);
+    void paint_wheels_behind(QPainter& painter, const PlateMap& map, const std::string& plate);
     void paint_diagnosis(QPainter& painter);
     void paint_symptoms(QPainter& painter, const QRectF& room);
     void paint_causes(QPainter& painter, const QRectF& room);

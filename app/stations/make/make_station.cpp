@@ -43,7 +43,7 @@ SumCard::Take MakeStation::typed_into_card() const {
 }
 
 /// The lengths of a part that was begun by hand; what a plan made is worked out and not typed.
-DrawnSizes MakeStation::sizes() const {
+DrawnSizes MakeStation::own_sizes() const {
     if (begun_of(record(), id_shown()).empty() || m_show == Show::beginning || m_large) return {};
     DrawnSizes drawn;
     const bool planned = card() != nullptr;

@@ -65,7 +65,7 @@ private:
     std::vector<SumCard::Tab> tabs();
     std::string id_shown() const;
     SumCard::Take typed_into_card() const;
-    DrawnSizes sizes() const override;
+    DrawnSizes own_sizes() const override;
     void paint_drawing(QPainter& painter, const QRectF& room, const DerivedCard& part);
 
     double left_px() const;

@@ -47,8 +47,8 @@ double times_for(double shake_px) {
 
 }  // namespace
 
-BetweenView::BetweenView(Document& document, QWidget* parent)
-    : CardStation(document, tabs(document), parent), m_editor(new InPlaceEditor(this)) {
+BetweenView::BetweenView(Document& document, PlateRound& readings, QWidget* parent)
+    : CardStation(document, tabs(document), parent), m_readings(readings), m_editor(new InPlaceEditor(this)) {
     setAccessibleName(tr("Between the plates"));
     connect(m_editor, &InPlaceEditor::refused, this, [this](const QString& sentence) { emit told(sentence, true); });
     connect(&document, &Document::changed, this, [this] { refresh(); });
@@ -58,6 +58,17 @@ BetweenView::BetweenView(Document& document, QWidget* parent)
             m_marked = {m_document.selection().subject()};
         refresh();
     });
+}
+
+/// Of the arbor itself, and of its pivots.
+DrawnSizes BetweenView::own_sizes() const {
+    const std::string& arbor = m_document.selection().subject();
+    DrawnSizes sizes;
+    for (DrawnSize& size : m_readings.sizes({arbor, arbor + ".front", arbor + ".back"})) {
+        const bool of_arbor = size.id.startsWith(words(arbor) + ".") && !size.id.contains(".front.") && !size.id.contains(".back.");
+        if (of_arbor || size.line.field == "pivot_mm") sizes.push_back(std::move(size));
+    }
+    return sizes;
 }
 
 void BetweenView::refresh() {
@@ -246,15 +257,41 @@ void BetweenView::paint_elevation(QPainter& painter, const QRectF& room) {
     if (e.read && e.read->tir_mm && *e.read->tir_mm > 0) paint_bow(painter, e, *arbor);
     painter.setPen(QPen(t.steel, 0.8, Qt::DashDotLine));
     painter.drawLine(QPointF(e.x0 - 60, e.axis), QPointF(e.x1 + 60, e.axis));
-    const double above = e.picture.top() - 18, below = e.picture.bottom() - 6;
-    if (e.read && e.read->plates_mm)
-        dimension(painter, {e.x0, above}, {e.x1, above}, tr("plates %1").arg(length(*e.read->plates_mm)), t.ink);
-    else
-        write(painter, type(Type::text), t.steel, {e.picture.center().x(), above + 4}, tr("distance of the plates not read: a sign only"),
-              0);
-    if (!e.shoulders_known) return;
-    dimension(painter, {e.x0, below}, {e.shoulder, below}, tr("shoulders %1").arg(length(*e.read->shoulders_mm)), t.ink);
-    paint_shake(painter, e, derived.pivots.end_shake.at(arbor->id));
+    if (!e.read || !e.read->plates_mm)
+        write(painter, type(Type::note), t.steel, {e.x1, e.picture.top() - 36}, tr("distance of the plates not read: a sign only"), 1);
+    if (e.shoulders_known) paint_shake(painter, e, derived.pivots.end_shake.at(arbor->id));
+    write_sizes(painter, e);
+}
+
+/// What is read of it, where it is.
+void BetweenView::write_sizes(QPainter& painter, const Elevation& e) {
+    const DrawnSizes drawn = sizes();
+    Dimensions dimensions(painter, drawn, asked_size());
+    const QString arbor = words(m_document.selection().subject());
+    using Name = Dimensions::Name;
+    const double above = e.picture.top() - 14, foot = e.picture.bottom();
+    dimensions.between(arbor + ".shoulders_mm", {e.x0, above}, {e.shoulder, above}, Name::written);
+    // Where its parts stand, from the front plate on, and under them the whole way.
+    double low = foot + 12;
+    constexpr double row = 19;
+    const auto from_front = [&](const char* field, double x) {
+        const QString id = arbor + field;
+        if (!dimensions.has(id)) return;
+        painter.setPen(QPen(inks(painter).steel, 0.7));
+        painter.drawLine(QPointF(x, e.axis), QPointF(x, low + 4));
+        dimensions.between(id, {e.x0, low}, {x, low});
+        low += row;
+    };
+    from_front(".pinion_from_front_mm", e.pinion_x());
+    from_front(".wheel_from_front_mm", e.wheel_x());
+    dimensions.between(arbor + ".plates_mm", {e.x0, low}, {e.x1, low}, Name::written);
+    for (const DerivedHole* hole : {&e.front, &e.back})
+        dimensions.in(words(hole->id) + ".pivot_mm", {hole == &e.front ? e.x0 - 45 : e.x1 + 45, e.axis + 5});
+    dimensions.at(arbor + ".tir_mm", {e.along(0.8), e.axis + e.body});
+    dimensions.rest();
+    const double left = std::max(e.wheel_x() + 24, e.along(0.7));
+    dimensions.lay_out({left, e.axis + e.body + 8, e.x1 - left - 4, foot - e.axis - e.body - 8});
+    place_sizes(painter, dimensions);
 }
 
 /// The arbor itself: pivots, body, wheel and pinion.
@@ -273,11 +310,11 @@ void BetweenView::paint_body(QPainter& painter, const Elevation& e, const Derive
     painter.setBrush(e.shoulders_known ? QBrush(t.steel) : QBrush(t.steel, Qt::Dense5Pattern));
     painter.drawRect(QRectF(e.x0, e.axis - e.body, e.shoulder - e.x0, 2 * e.body));
     if (arbor.wheel.count.present())
-        paint_rim(painter, e.along(0.66), e.axis, std::max(8.0, 1.6 * e.px), arbor.wheel_radius_mm * e.px, e.picture, false);
+        paint_rim(painter, e.wheel_x(), e.axis, std::max(8.0, 1.6 * e.px), arbor.wheel_radius_mm * e.px, e.picture, false);
     double pinion_mm = 0;
     for (const DerivedMesh& mesh : m_document.derived().train.meshes)
         if (mesh.pinion_of == arbor.id) pinion_mm = mesh.sizes.pinion.pitch_diameter_mm / 2;
-    if (pinion_mm > 0) paint_rim(painter, e.along(0.32), e.axis, 40, std::max(pinion_mm * e.px, e.body + 5), e.picture, true);
+    if (pinion_mm > 0) paint_rim(painter, e.pinion_x(), e.axis, 40, std::max(pinion_mm * e.px, e.body + 5), e.picture, true);
 }
 
 /// The line of a bent arbor, as it stands at its high side.

@@ -6,6 +6,7 @@
 #include <cmath>
 
 #include "document/today.h"
+#include "number/constants.h"
 #include "number/input_error.h"
 #include "number/units.h"
 #include "pivots/hole_steps.h"
@@ -18,6 +19,7 @@ namespace echappe {
 namespace {
 
 constexpr double card_width = 306;
+constexpr double sizes_wide = 168;  ///< what is read of a hole, beside its picture
 constexpr double wide_gap = 74;      ///< between the plates, for the progress
 constexpr size_t labels_shown = 40;  ///< more would be a thicket: then only the selected hole is named
 constexpr double seen_walk = 0.28;   ///< of the pivot's radius: from here on a walk is seen without exaggeration
@@ -39,12 +41,13 @@ PivotsStation::PivotsStation(const Workbench& bench)
       m_workshop(bench.workshop),
       m_line(bench.line),
       m_editor(new InPlaceEditor(this)),
-      m_between(new BetweenView(bench.document, this)) {
+      m_between(new BetweenView(bench.document, bench.line.plates(), this)) {
     setAccessibleName(tr("Pivots"));
     m_editor->setAccessibleName(tr("reason"));
     connect(m_editor, &InPlaceEditor::refused, this, [this](const QString& sentence) { emit told(sentence, true); });
     m_between->hide();
     connect(m_between, &BetweenView::told, this, &PivotsStation::told);
+    connect(m_between, &BetweenView::round_changed, this, &PivotsStation::round_changed);
     connect(m_between, &BetweenView::left, this, [this] { show_between(false); });
     connect(&m_document, &Document::changed, this, qOverload<>(&QWidget::update));
     connect(&m_document.selection(), &Selection::changed, this, [this] {
@@ -55,6 +58,20 @@ PivotsStation::PivotsStation(const Workbench& bench)
 
 QString PivotsStation::length(double mm, int more) const {
     return words(m_document.job().length.write(mm, m_document.job().length_decimals() + more, false));
+}
+
+ReadingRound* PivotsStation::own_round() const {
+    if (between_shown() && m_between->size_round().wanted()) return &m_between->size_round();
+    return &m_line.plates();
+}
+
+/// Of the selected hole, its pivot and its plate.
+DrawnSizes PivotsStation::own_sizes() const {
+    const DerivedHole* now = hole();
+    if (!now) return {};
+    DrawnSizes sizes = m_line.plates().sizes({now->id, "plate." + now->plate});
+    std::erase_if(sizes, [](const DrawnSize& size) { return size.line.field == "flatness_mm" || size.line.field == "pillar_out_mm"; });
+    return sizes;
 }
 
 void PivotsStation::next_open() {
@@ -271,7 +288,9 @@ void PivotsStation::paint_plate(QPainter& painter, const QString& plate, const Q
                selected,
                true});
         if (!named && !selected) continue;
-        const QString what = (hole.record.done ? tr("done · ") : QString()) + words(words_for_decision(hole.decision));
+        // A dotted ring says that it is not measured: the word at every hole would hide the plate.
+        const bool said = !hole.decision.empty() || selected;
+        const QString what = said ? (hole.record.done ? tr("done · ") : QString()) + words(words_for_decision(hole.decision)) : QString();
         labels.write_beside(painter, at, selected ? 14 : 8, room.adjusted(-12, -2, 12, 12),
                             words(m_document.job().train.name_of_arbor(hole.arbor)), selected ? t.blued : t.ink, what,
                             hole.record.done ? t.steel : PlateArt::ink(hole.decision, t));
@@ -300,18 +319,8 @@ void PivotsStation::paint_large(QPainter& painter, const DerivedHole& hole, cons
     const Theme& t = inks(painter);
     Column page(painter, room.adjusted(2, 6, -18, 0));
     page.section(words(hole.name).toUpper() + tr(" HOLE"));
-    if (!hole.plan) {
-        QStringList missing;
-        for (const std::string& field : hole.missing) missing << words(words_for_reading(field));
-        const bool lost = std::find(hole.record.cannot.begin(), hole.record.cannot.end(), "pivot_mm") != hole.record.cannot.end();
-        page.says(hole.fault.empty()
-                      ? lost ? tr("The arbor is lost: its pivot is made to this hole once the hole is sound. Read hole and plate.")
-                             : tr("To be measured: %1. Type a figure: the line below takes it.").arg(missing.join("; "))
-                      : words(hole.fault),
-                  t.steel, Type::text);
-        return;
-    }
-    const Enlarged large = enlarged(hole, room);
+    if (!hole.plan) return paint_unmeasured(painter, hole, room.adjusted(0, page.y() - room.top(), 0, 0));
+    const Enlarged large = enlarged(hole, room.adjusted(0, 0, -sizes_wide, 0));
     page.gap(-4);
     page.line((large.times > 1 ? tr("wear drawn × %1").arg(large.times) : tr("wear to scale")) +
                   (large.view.mirrored ? tr(", as seen from behind") : ""),
@@ -320,8 +329,52 @@ void PivotsStation::paint_large(QPainter& painter, const DerivedHole& hole, cons
     paint_hole_and_pivot(painter, large);
     if (large.apart) paint_centres(painter, large);
     cross(painter, large.centre, 9, QPen(t.blued, 1.8));
-    if (hole.push_deg) paint_push(painter, large, room);
+    if (hole.push_deg) paint_push(painter, large, room.adjusted(0, 0, -sizes_wide, 0));
     if (hole.plan->decision == "bush" || hole.plan->decision == "plug") paint_offset(painter, hole, room);
+    write_sizes(painter, hole, large.centre + large.hole_at + large.walk, large.original_mm / 2 * large.px,
+                hole.asked->pivot_mm / 2 * large.px, room);
+}
+
+/// A hole and its pivot as a sign, with all that is to be read open beside it.
+void PivotsStation::paint_unmeasured(QPainter& painter, const DerivedHole& hole, const QRectF& room) {
+    const Theme& t = inks(painter);
+    Column page(painter, room.adjusted(2, 0, -18, 0));
+    const bool lost = std::find(hole.record.cannot.begin(), hole.record.cannot.end(), "pivot_mm") != hole.record.cannot.end();
+    if (!hole.fault.empty()) page.says(words(hole.fault), t.steel, Type::text);
+    else if (lost)
+        page.says(tr("The arbor is lost: its pivot is made to this hole once the hole is sound. Read hole and plate."), t.steel,
+                  Type::text);
+    const QRectF picture(room.left(), page.y() + 6, room.width() - sizes_wide, room.bottom() - page.y() - 18);
+    const double radius = std::max(10.0, std::min(picture.width() - 40, picture.height() - 10) / 2), shaft = 0.86 * radius;
+    painter.setPen(QPen(t.brass, 1.8, Qt::DashLine));
+    painter.setBrush(t.sheet);
+    painter.drawEllipse(picture.center(), radius, radius);
+    QColor steel = t.steel;
+    steel.setAlphaF(lost ? 0.0f : 0.25f);
+    painter.setPen(QPen(t.steel, 0.9, Qt::DashLine));
+    painter.setBrush(steel);
+    painter.drawEllipse(picture.center(), shaft, shaft);
+    cross(painter, picture.center(), 9, QPen(t.steel, 1.2));
+    write_sizes(painter, hole, picture.center(), radius, shaft, room);
+}
+
+/// What is read of hole, pivot and plate, in a column at the right of the picture.
+void PivotsStation::write_sizes(QPainter& painter, const DerivedHole& hole, QPointF centre, double hole_px, double pivot_px,
+                                const QRectF& room) {
+    const DrawnSizes drawn = sizes();
+    Dimensions dimensions(painter, drawn, asked_size());
+    const QString of = words(hole.id) + ".";
+    const auto on = [&](double radius, double deg) {
+        return centre + radius * QPointF(std::cos(deg * rad_per_deg), -std::sin(deg * rad_per_deg));
+    };
+    dimensions.at(of + "pivot_mm", on(pivot_px, 35));
+    dimensions.at(of + "hole_min_mm", on(hole_px, 20));
+    dimensions.at(of + "hole_max_mm", on(hole_px, 0));
+    dimensions.rest();
+    constexpr double least_high = 150;
+    const double high = std::min(room.height() - 30, std::max(least_high, 24.0 * static_cast<double>(drawn.size())));
+    dimensions.lay_out({room.right() - sizes_wide + 10, room.top() + 24, sizes_wide - 16, high});
+    place_sizes(painter, dimensions);
 }
 
 /// Positions from the true centre: the hole as it was made round it, walked by the wear; an old bush stands off whole.
@@ -351,8 +404,10 @@ void PivotsStation::paint_planned_bush(QPainter& painter, const Enlarged& large)
     painter.setBrush(Qt::NoBrush);
     const double radius = bush->outside_mm / 2 * large.px;
     painter.drawEllipse(large.centre, radius, radius);
-    write(painter, type(Type::note), t.blued, large.centre + QPointF(radius * 0.72 + 6, -radius * 0.72),
-          tr("bush Ø %1 %2").arg(length(bush->outside_mm), words(m_document.job().length.symbol)));
+    const QPointF beside = large.centre + QPointF(-radius * 0.72 - 6, -radius * 0.72);
+    write(painter, type(Type::note), t.blued, beside - QPointF(0, 14), tr("bush"), 1);
+    write(painter, type(Type::note), t.blued, beside,
+          tr("Ø %1 %2").arg(length(bush->outside_mm), words(m_document.job().length.symbol)), 1);
 }
 
 void PivotsStation::paint_hole_and_pivot(QPainter& painter, const Enlarged& large) {
@@ -438,7 +493,7 @@ void PivotsStation::paint_offset(QPainter& painter, const DerivedHole& hole, con
 }
 
 void PivotsStation::paint_reamers(QPainter& painter, const DerivedHole& hole, const QRectF& room) {
-    if (!hole.plan) return;
+    if (!hole.plan) return paint_ways_to_read(painter, room);
     if (hole.plan->reamers_mm.empty() || hole.decision != "bush" || m_order) return paint_steps(painter, hole, room);
     const BushPlanResult& plan = *hole.plan;
     const QString unit = words(m_document.job().length.symbol);
@@ -459,6 +514,19 @@ void PivotsStation::paint_reamers(QPainter& painter, const DerivedHole& hole, co
                   ? tr("broach %1 to %2 %3, pivot tried often").arg(length(plan.bush->bore_mm), length(*plan.broach_to_mm), unit)
                   : tr("bore as it comes, %1 %2").arg(length(plan.bush->bore_mm), unit),
               inks(painter).steel);
+}
+
+/// How each open reading of a hole is taken.
+void PivotsStation::paint_ways_to_read(QPainter& painter, const QRectF& room) {
+    const Theme& t = inks(painter);
+    Column page(painter, room.adjusted(0, 6, 0, 0));
+    page.section(tr("HOW IT IS READ"));
+    for (const DrawnSize& size : sizes()) {
+        if (!size.open() || size.line.field == "sway_mm" || !page.holds(80)) continue;
+        page.says(size.label.left(1).toUpper() + size.label.mid(1), t.ink, Type::text, true);
+        page.says(words(size.line.explained()), t.steel);
+        page.gap(6);
+    }
 }
 
 /// A reamer as a bar, higher the wider it is; ticked when it has been through.

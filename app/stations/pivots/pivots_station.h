@@ -16,7 +16,7 @@ class PivotsStation : public Station {
 public:
     explicit PivotsStation(const Workbench& bench);
 
-    ReadingRound* own_round() const override { return &m_line.plates(); }
+    ReadingRound* own_round() const override;
     bool beside_workings() const override { return false; }
     std::vector<Scene> scenes() override;
     Printout printed() override;
@@ -43,6 +43,7 @@ public:
     BetweenView& between() { return *m_between; }
 
 protected:
+    DrawnSizes own_sizes() const override;
     void paint(QPainter& painter) override;
     QList<Action> make_actions() override;
     void lay_out() override;
@@ -64,11 +65,14 @@ private:
         bool apart = false;
     };
     static Enlarged enlarged(const DerivedHole& hole, const QRectF& room);
+    void paint_unmeasured(QPainter& painter, const DerivedHole& hole, const QRectF& room);
+    void write_sizes(QPainter& painter, const DerivedHole& hole, QPointF centre, double hole_px, double pivot_px, const QRectF& room);
     void paint_planned_bush(QPainter& painter, const Enlarged& large);
     void paint_hole_and_pivot(QPainter& painter, const Enlarged& large);
     void paint_centres(QPainter& painter, const Enlarged& large);
     void paint_push(QPainter& painter, const Enlarged& large, const QRectF& room);
     void paint_pass(QPainter& painter, const DerivedHole& hole, size_t pass, const QRectF& bar);
+    void paint_ways_to_read(QPainter& painter, const QRectF& room);
     void paint_reamers(QPainter& painter, const DerivedHole& hole, const QRectF& room);
     void paint_steps(QPainter& painter, const DerivedHole& hole, const QRectF& room);
     void paint_offset(QPainter& painter, const DerivedHole& hole, const QRectF& room);

@@ -78,7 +78,7 @@ const DerivedDrive* PowerStation::power() const {
     return m_document.derived().power.drives.empty() ? nullptr : &m_document.derived().power.drives.front();
 }
 
-DrawnSizes PowerStation::sizes() const {
+DrawnSizes PowerStation::own_sizes() const {
     const DerivedDrive* now = power();
     if (!now) return {};
     const std::vector<std::string> fields = drawn_fields_of(now->drive);

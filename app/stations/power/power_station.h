@@ -57,7 +57,7 @@ private:
     void paint_nothing(QPainter& painter);
     void begin_with(const std::string& kind);
     void paint_drive(QPainter& painter, const DerivedDrive& power, const QRectF& room);
-    DrawnSizes sizes() const override;
+    DrawnSizes own_sizes() const override;
     void paint_weight(QPainter& painter, const DerivedDrive& power, const WeightDrive& drive, const QRectF& room, Dimensions& sizes);
     void write_missing(QPainter& painter, const DerivedDrive& power, const QRectF& room);
     struct Fall;

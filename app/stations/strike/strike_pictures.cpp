@@ -39,7 +39,7 @@ bool StrikeStation::there(Picture picture) const {
 }
 
 /// Of the picture that is shown, from its sheets.
-DrawnSizes StrikeStation::sizes() const {
+DrawnSizes StrikeStation::own_sizes() const {
     const Job& job = m_document.job();
     if (!there(m_picture)) return {};
     if (m_picture == Picture::hands) {
@@ -56,14 +56,36 @@ DrawnSizes StrikeStation::sizes() const {
         return drawn;
     }
     const StrikeRecord strike = record();
-    std::vector<std::string> fields = {"hammer_falls_in_deg", "warning_run_deg"};
+    if (m_picture == Picture::together) return sizes_of_train(strike);
+    std::vector<std::string> fields;
     if (m_picture == Picture::count && strike.kind == "rack")
         fields = {"tooth_pitch_deg", "tail_mm", "centre_distance_mm", "largest_mm", "pin_diameter_mm", "bore_mm"};
-    else if (m_picture == Picture::count) fields = {"diameter_mm", "slot_width_mm", "depth_mm", "bore_mm"};
+    else fields = {"diameter_mm", "slot_width_mm", "depth_mm", "bore_mm"};
     DrawnSizes drawn = drawn_from(lines_of(StrikeRecord::record(), &strike, fields), fields, taken_into_strike());
     // What counts is drawn with usual sizes until they are read: only who cuts it waits for them.
-    for (DrawnSize& size : drawn) size.may_stay = m_picture == Picture::count;
+    for (DrawnSize& size : drawn) size.may_stay = true;
     return drawn;
+}
+
+/// Its train locked, and its fly once an arbor is said to be that.
+DrawnSizes StrikeStation::sizes_of_train(const StrikeRecord& strike) const {
+    static const std::vector<std::string> fields = {"hammer_falls_in_deg", "warning_run_deg",  "pins",       "locked_by",
+                                                    "hammers",             "seconds_per_blow", "great_turns"};
+    DrawnSizes drawn = drawn_from(lines_of(StrikeRecord::record(), &strike, fields), fields, taken_into_strike());
+    for (DrawnSize& size : drawn) size.may_stay = size.line.field == "hammers" || size.line.field == "great_turns";
+    if (!strike.fly) return drawn;
+    const SumCard::Tab fly = fly_tab();
+    for (DrawnSize& size : drawn_from(fly.answer().asked, {std::begin(fly_fields), std::end(fly_fields)}, fly.take, "fly.", tr("fly"))) {
+        size.may_stay = size.line.field == "timed_s" || size.line.field == "vanes";
+        drawn.push_back(std::move(size));
+    }
+    return drawn;
+}
+
+SumCard::Tab StrikeStation::fly_tab() const {
+    return SumCard::of_sum(
+        m_document, tr("fly"), fly_calculation(), [this] { return record().fly.value_or("fly"); },
+        [this] { return fly_facts(record(), m_document.derived().strike_train); });
 }
 
 /// The fields that stand on the picture: its sheets leave them out.
@@ -115,12 +137,12 @@ std::vector<SumCard::Tab> StrikeStation::tabs() {
             return tabs_of_count();
         case Picture::together: {
             const auto take = tabs_of_count().front().take;
+            SumCard::Tab train = tabs_of_count()[train_sheet], fly_with_drawn = fly_tab();
+            train.drawn = fly_with_drawn.drawn = [this] { return drawn_fields(); };
             return {{tr("stands"), tr("How it stands locked, before the plates are pinned, and the leaf to move."),
-                     [this, &d] { return strike_together_sheet(record(), d.strike_train); }, take},
-                    tabs_of_count()[train_sheet],
-                    SumCard::of_sum(
-                        m_document, tr("fly"), fly_calculation(), [this] { return record().fly.value_or("fly"); },
-                        [this, &d] { return fly_facts(record(), d.strike_train); })};
+                     [this, &d] { return strike_together_sheet(record(), d.strike_train); }, take, [this] { return drawn_fields(); }},
+                    train,
+                    fly_with_drawn};
         }
         case Picture::hands: {
             const auto hands = [this] { return m_document.job().hands.value_or(HandsRecord()); };
@@ -211,13 +233,19 @@ void StrikeStation::paint_standing(QPainter& painter) {
     page.section(tr("LOCKED, BEFORE THE PLATES CLOSE · TO SCALE"));
     const bool seen = record().hammer_falls_in_deg || record().warning_run_deg;
     page.says(words(d.together->verdict), !seen ? t.steel : d.together->right ? t.verdigris : t.ruby, Type::text, seen);
-    const QRectF room(18, top_px + 96, wide() - 36, height() - top_px - 120);
-    for (const TogetherSpot& spot : paint_together(painter, room, record(), d, m_document.derived().train)) {
+    constexpr double column = 156;
+    const QRectF room(18, top_px + 96, wide() - 36 - column, height() - top_px - 120);
+    const DrawnSizes drawn = sizes();
+    Dimensions dimensions(painter, drawn, asked_size());
+    for (const TogetherSpot& spot : paint_together(painter, room, record(), d, m_document.derived().train, dimensions)) {
         const bool hammer = spot.about == "hammer";
         place({"seen:" + spot.about, spot.at, [this, hammer] { ask_seen(hammer); },
                hammer ? tr("how far the pin wheel turns from locked to the hammer's next fall")
                       : tr("how far the warning wheel runs from locked")});
     }
+    dimensions.rest();
+    dimensions.lay_out({room.right() + 16, room.top(), column - 16, room.height()});
+    place_sizes(painter, dimensions);
 }
 
 void StrikeStation::ask_seen(bool hammer) {

@@ -67,7 +67,9 @@ private:
     Written written_part() const;
     std::vector<SumCard::Tab> tabs();
     std::vector<SumCard::Tab> tabs_of_count();
-    DrawnSizes sizes() const override;
+    DrawnSizes own_sizes() const override;
+    DrawnSizes sizes_of_train(const StrikeRecord& strike) const;
+    SumCard::Tab fly_tab() const;
     std::vector<std::string> drawn_fields() const;
     SumCard::Take taken_into_strike() const;
     QList<Action> picture_actions();

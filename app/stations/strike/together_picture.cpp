@@ -27,8 +27,9 @@ struct Disc {
 
 class Together {
 public:
-    Together(QPainter& painter, const QRectF& room, const StrikeRecord& record, const DerivedStrikeTrain& strike, const DerivedTrain& train)
-        : m_painter(painter), m_room(room), m_r(record), m_d(strike), m_train(train), m_t(inks(painter)) {
+    Together(QPainter& painter, const QRectF& room, const StrikeRecord& record, const DerivedStrikeTrain& strike, const DerivedTrain& train,
+             Dimensions& sizes)
+        : m_painter(painter), m_room(room), m_r(record), m_d(strike), m_train(train), m_sizes(sizes), m_t(inks(painter)) {
         row();
     }
 
@@ -38,6 +39,7 @@ public:
             if (disc.id == m_r.pin_arbor) paint_pins(disc);
             if (disc.id == m_r.locking) paint_locking(disc);
             if (disc.id == m_r.warning) paint_warning(disc);
+            if (disc.id == m_r.fly) m_sizes.group(QObject::tr("fly"), at(disc) + QPointF(10, 0), fly_sizes());
         }
         paint_moves();
         return std::move(m_spots);
@@ -49,6 +51,7 @@ private:
     const StrikeRecord& m_r;
     const DerivedStrikeTrain& m_d;
     const DerivedTrain& m_train;
+    Dimensions& m_sizes;
     const Theme& m_t;
     std::vector<Disc> m_discs;
     std::vector<TogetherSpot> m_spots;
@@ -122,6 +125,11 @@ private:
         m_painter.drawArc(QRectF(at(disc) - QPointF(r, r), QSizeF(2 * r, 2 * r)), static_cast<int>(std::lround(16 * from)),
                           static_cast<int>(std::lround(16 * (to - from))));
     }
+    static QStringList fly_sizes() {
+        QStringList ids;
+        for (const char* field : fly_fields) ids << QStringLiteral("fly.") + field;
+        return ids;
+    }
     /// A piece of steel along these points.
     void lever(const QPolygonF& along) {
         for (const auto& [ink, wide] : {std::pair{m_t.ink, 8.0}, {m_t.steel, 6.0}}) {
@@ -155,11 +163,13 @@ private:
         m_painter.setBrush(m_t.sheet);
         m_painter.drawEllipse(pivot, 4, 4);
         const QPointF words_at = on(disc, 90, disc.wheel_mm, 26);
-        on_paper(m_painter, type(Type::text, true), ink, words_at,
-                 seen ? QObject::tr("%1° to its next fall").arg(words(print_fixed(falls, 0))) : QObject::tr("just fallen"));
+        m_sizes.in("hammer_falls_in_deg", words_at);
+        write(m_painter, type(Type::note), ink, words_at + QPointF(0, 16),
+              seen ? QObject::tr("to its next fall") : QObject::tr("just fallen"), 0);
+        m_sizes.in("pins", at(disc) + QPointF(0, 30), Dimensions::Name::written);
         write(m_painter, type(Type::note), m_t.verdigris, words_at - QPointF(0, 20),
-              QObject::tr("%1° to %2°").arg(words(print_fixed(d.hammer_from_deg, 0)), words(print_fixed(d.hammer_to_deg, 0))), 0);
-        spot(words_at - QPointF(0, 6), "hammer");
+              QObject::tr("right: %1° to %2°").arg(words(print_fixed(d.hammer_from_deg, 0)), words(print_fixed(d.hammer_to_deg, 0))), 0);
+        spot(words_at + QPointF(0, 12), "hammer");
     }
     void paint_locking(const Disc& disc) {
         const double hoop = 0.62 * std::max(disc.wheel_mm, 3.0);
@@ -183,7 +193,7 @@ private:
         m_painter.setPen(QPen(m_t.ink, 1.2));
         m_painter.setBrush(m_t.sheet);
         m_painter.drawEllipse(arbor, 4, 4);
-        write(m_painter, type(Type::note), m_t.verdigris, elbow + QPointF(10, -10), QObject::tr("locked"), -1);
+        m_sizes.in("locked_by", elbow + QPointF(44, -14), Dimensions::Name::written);
     }
     void paint_warning(const Disc& disc) {
         const StrikeTogetherResult& d = *m_d.together;
@@ -200,9 +210,10 @@ private:
         m_painter.drawEllipse(on(disc, pin, on_mm), 4.5, 4.5);
         lever(QPolygonF({on(disc, catches_at_deg, on_mm, -5), on(disc, catches_at_deg, on_mm, 48)}));
         const QPointF words_at = on(disc, 90, disc.wheel_mm, 26);
-        on_paper(m_painter, type(Type::text, true), ink, words_at,
-                 seen ? QObject::tr("runs %1°").arg(words(print_fixed(run, 0))) : QObject::tr("half a turn to run"));
-        spot(words_at - QPointF(0, 6), "warning");
+        m_sizes.in("warning_run_deg", words_at);
+        write(m_painter, type(Type::note), ink, words_at + QPointF(0, 16),
+              seen ? QObject::tr("to run at the warning") : QObject::tr("half a turn to run"), 0);
+        spot(words_at + QPointF(0, 12), "warning");
     }
     /// Where a mesh is to be taken apart.
     void paint_moves() {
@@ -225,8 +236,8 @@ private:
 }  // namespace
 
 std::vector<TogetherSpot> paint_together(QPainter& painter, const QRectF& room, const StrikeRecord& record,
-                                         const DerivedStrikeTrain& strike, const DerivedTrain& train) {
-    return Together(painter, room, record, strike, train).paint();
+                                         const DerivedStrikeTrain& strike, const DerivedTrain& train, Dimensions& sizes) {
+    return Together(painter, room, record, strike, train, sizes).paint();
 }
 
 }  // namespace echappe

@@ -61,7 +61,7 @@ void WoodView::show_wheel() {
 }
 
 /// Moisture then and now, or the room's air instead; then what it is of.
-DrawnSizes WoodView::sizes() const {
+DrawnSizes WoodView::own_sizes() const {
     const auto& wood = m_document.job().wood;
     if (!wood) return {};
     DrawnSizes drawn = drawn_from(lines_of(WoodRecord::record(), &*wood, drawn_in_wood()), drawn_in_wood(),

@@ -25,7 +25,7 @@ private:
     /// What stands beside it, and the picture, anew.
     void show_wheel();
     const WoodMesh* mesh() const;
-    DrawnSizes sizes() const override;
+    DrawnSizes own_sizes() const override;
     void paint_nothing(QPainter& painter);
     void paint_wheel(QPainter& painter, const QRectF& room, const WoodMesh& mesh);
     void paint_round(QPainter& painter, const QRectF& room, const WoodMesh& mesh);
