@@ -142,6 +142,27 @@ void frame_of_the_escapement(benchmark::State& state) {
 }
 BENCHMARK(frame_of_the_escapement)->Unit(benchmark::kMillisecond);
 
+/// A frame of 3840 x 2160 pixels at 200 %: 0 the turning train, 1 escape wheel and pallets, 2 the pendulum with all its sizes.
+void frame_of_4k(benchmark::State& state) {
+    MainWindow window;
+    BeatStation& beat = beat_of(window, "tide-house");
+    window.resize(1920, 1080);
+    QApplication::processEvents();
+    if (state.range(0) == 0) window.show_station("train");
+    beat.show_escapement(state.range(0) == 1);
+    QApplication::processEvents();
+    QWidget& shown = state.range(0) == 1 ? static_cast<QWidget&>(beat.escapement()) : window.shown();
+    constexpr double scale = 2;
+    QImage screen(shown.size() * scale, QImage::Format_ARGB32_Premultiplied);
+    screen.setDevicePixelRatio(scale);
+    window.motion().toggle();
+    for (auto _ : state) {
+        window.motion().step(state.range(0) == 1 ? 0.00016 : 0.016);
+        shown.render(&screen);
+    }
+}
+BENCHMARK(frame_of_4k)->DenseRange(0, 2)->Unit(benchmark::kMillisecond);
+
 /// A frame while it listens, with ten minutes of beats laid round the escape wheel.
 void frame_of_listening(benchmark::State& state) {
     MainWindow window;

@@ -8,6 +8,7 @@
 #include "document/folders.h"
 #include "document/pictures.h"
 #include "document/today.h"
+#include "drawing/words.h"
 #include "exchange/file_names.h"
 #include "job/edits.h"
 #include "job/pictures.h"
@@ -103,7 +104,7 @@ Document& JobHeld::document() const {
 
 QString Document::display_name() const {
     if (!job().title.empty()) return QString::fromStdString(job().title);
-    return path().isEmpty() ? tr("Untitled job") : QFileInfo(path()).fileName();
+    return path().isEmpty() ? words("Untitled job") : QFileInfo(path()).fileName();
 }
 
 /// Takes it for the job, with what follows from it; the one that was there before. Throws, and all stays as it was.
@@ -148,7 +149,7 @@ void Document::keep_journal(const Job& before) {
 
 /// Said for as long as it is so: every edit tries again.
 void Document::journal_fails(const QString& why) {
-    if (!why.isEmpty()) emit told(tr("The journal could not be written: %1").arg(why), true);
+    if (!why.isEmpty()) emit told(words("The journal could not be written: %1").arg(why), true);
     if (m_open.journal_fault == why) return;
     m_open.journal_fault = why;
     emit standing_changed();
@@ -156,7 +157,7 @@ void Document::journal_fails(const QString& why) {
 
 QStringList Document::standing() const {
     QStringList list;
-    if (!m_open.journal_fault.isEmpty()) list << tr("Edits are not safe from a crash, save often. %1").arg(m_open.journal_fault);
+    if (!m_open.journal_fault.isEmpty()) list << words("Edits are not safe from a crash, save often. %1").arg(m_open.journal_fault);
     if (!read_only().isEmpty()) list << read_only();
     if (!m_on_disk.isEmpty()) list << m_on_disk;
     return list;
@@ -206,8 +207,9 @@ void Document::lay(OpenJob next) {
     else if (m_open.lock.held() && canonical(next.path) == canonical(m_open.path)) next.lock = std::move(m_open.lock);
     else if (!next.lock.take(next.path)) {
         next.lock.let_go();
-        next.read_only = tr("Open for reading only: %1 has this file. Ctrl+Shift+S saves a copy; opened again once that is closed it can "
-                            "be changed.")
+        next.read_only = words(
+                             "Open for reading only: %1 has this file. Ctrl+Shift+S saves a copy; opened again once that is closed it can "
+                             "be changed.")
                              .arg(JobLock::holder(next.path));
     }
     {
@@ -227,7 +229,7 @@ void Document::lay(OpenJob next) {
     emit standing_changed();
     if (!read_only().isEmpty()) emit told(read_only(), true);
     else if (!m_open.first_fault.isEmpty())
-        emit told(tr("This file is damaged; what could be read is open as a copy. First fault: %1").arg(m_open.first_fault), true);
+        emit told(words("This file is damaged; what could be read is open as a copy. First fault: %1").arg(m_open.first_fault), true);
 }
 
 void Document::open(const QString& path) {
@@ -237,7 +239,7 @@ void Document::open(const QString& path) {
 
 void Document::begin(const Job& job) {
     lay(OpenJob::nameless());
-    edit(tr("Begin"), [&](Job& on_the_bench) { on_the_bench = job; });
+    edit(words("Begin"), [&](Job& on_the_bench) { on_the_bench = job; });
     m_selection.begin(this->job().train);
     emit m_selection.changed();
 }
@@ -249,12 +251,12 @@ void Document::look_at_file() {
     if (path().isEmpty()) return;
     const FileStamp now = stamp_of(path().toStdString());
     QString seen;
-    if (!now.there) seen = tr("The file is no longer there. Saving writes it again.");
+    if (!now.there) seen = words("The file is no longer there. Saving writes it again.");
     else if (!now.same_content(m_open.stamp))
-        seen = tr("The file was changed by another program at %1. Saving asks before it replaces it.")
+        seen = words("The file was changed by another program at %1. Saving asks before it replaces it.")
                    .arg(clock_of(QDateTime::fromSecsSinceEpoch(now.modified_s)));
     else if (QFile::permissions(path()).testAnyFlags(QFile::WriteOwner | QFile::WriteGroup | QFile::WriteOther) == false)
-        seen = tr("The file is write-protected. Save this job elsewhere, or allow it to be written.");
+        seen = words("The file is write-protected. Save this job elsewhere, or allow it to be written.");
     if (std::exchange(m_on_disk, seen) == seen) return;
     emit standing_changed();
     if (!seen.isEmpty()) emit told(seen, true);
@@ -265,11 +267,11 @@ FileChanged::FileChanged(const QString& path, const FileStamp& opened, const Fil
     const auto date = [](const FileStamp& stamp) {
         return QDateTime::fromSecsSinceEpoch(stamp.modified_s).toString("yyyy-MM-dd HH:mm:ss");
     };
-    const QString was = opened.there ? QObject::tr("Opened here as it was written on %1.").arg(date(opened))
-                                     : QObject::tr("There was no such file when this job was opened.");
+    const QString was = opened.there ? words("Opened here as it was written on %1.").arg(date(opened))
+                                     : words("There was no such file when this job was opened.");
     sentence = was + "\n" +
-               (now.there ? QObject::tr("The file there now was written on %1: saving would replace it.").arg(date(now))
-                          : QObject::tr("The file is no longer there."));
+               (now.there ? words("The file there now was written on %1: saving would replace it.").arg(date(now))
+                          : words("The file is no longer there."));
 }
 
 QStringList Document::save_as(const QString& path, bool replace) {
@@ -346,16 +348,17 @@ void Document::recover(const Journal::Entry& entry) {
     const LoadedJob kept = job_from_text(entry.job_text.toStdString());
     PutBack back = put_back(entry, read_only().isEmpty() ? canonical(path()) : QString());
     lay(std::move(back.open));
-    edit(tr("Put back after a crash"), [&](Job& job) { job = kept.job; });
+    edit(words("Put back after a crash"), [&](Job& job) { job = kept.job; });
     m_selection.begin(job().train);
     emit m_selection.changed();
     if (!m_open.journal_fault.isEmpty())
         throw InputError("journal", m_open.journal_fault.toStdString(), "room for it; what was left stays where it lies");
     Journal::discard(entry);
     const QString when = entry.last.toString("yyyy-MM-dd HH:mm");
-    emit told(back.as_copy ? tr("The edits of %1 are back as a job without a name: %2.")
-                                 .arg(when, back.file_went_on ? tr("the file was saved after them") : tr("another window has the file"))
-                           : tr("The edits of %1 are back. Save to keep them, undo to drop them.").arg(when),
+    emit told(back.as_copy
+                  ? words("The edits of %1 are back as a job without a name: %2.")
+                        .arg(when, back.file_went_on ? words("the file was saved after them") : words("another window has the file"))
+                  : words("The edits of %1 are back. Save to keep them, undo to drop them.").arg(when),
               back.as_copy);
 }
 

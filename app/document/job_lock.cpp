@@ -3,6 +3,7 @@
 #include <QDateTime>
 #include <QFileInfo>
 
+#include "drawing/words.h"
 #include "exchange/whole_file.h"
 
 namespace echappe {
@@ -29,12 +30,11 @@ QString JobLock::holder(const QString& path) {
     qint64 process = 0;
     QString machine;
     QString program;
-    if (!QLockFile(name).getLockInfo(&process, &machine, &program)) return QObject::tr("another window");
+    if (!QLockFile(name).getLockInfo(&process, &machine, &program)) return words("another window");
     const QFileInfo lock(name);
-    return QObject::tr("process %1 of %2 on %3, since %4")
+    return words("process %1 of %2 on %3, since %4")
         .arg(process)
-        .arg(lock.owner().isEmpty() ? QObject::tr("another user") : lock.owner(), machine,
-             lock.lastModified().toString("yyyy-MM-dd HH:mm"));
+        .arg(lock.owner().isEmpty() ? words("another user") : lock.owner(), machine, lock.lastModified().toString("yyyy-MM-dd HH:mm"));
 }
 
 }  // namespace echappe

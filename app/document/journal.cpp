@@ -16,6 +16,7 @@
 #include <cstring>
 
 #include "document/folders.h"
+#include "drawing/words.h"
 #include "exchange/write_all.h"
 #include "job/file.h"
 #include "number/input_error.h"
@@ -61,7 +62,7 @@ Journal::Entry read_entry(const QFileInfo& info) {
     QFile file(info.filePath());
     const QJsonObject head = file.open(QIODevice::ReadOnly) ? QJsonDocument::fromJson(file.readLine()).object() : QJsonObject();
     if (!head.contains("job")) {
-        entry.fault = QObject::tr("it does not begin as a journal does");
+        entry.fault = words("it does not begin as a journal does");
         return entry;
     }
     entry.about = {

@@ -4,6 +4,7 @@
 
 #include "document/folders.h"
 #include "document/pictures.h"
+#include "drawing/words.h"
 #include "job/file.h"
 #include "job/pictures.h"
 #include "number/numeral.h"
@@ -35,7 +36,7 @@ OpenJob OpenJob::of_file(const QString& path, const LoadedJob& loaded, const Fil
         open.path = path;
         open.stamp = stamp;
     }
-    if (loaded.newer) open.read_only = QObject::tr("A newer Echappe wrote this file: it is open for reading only.");
+    if (loaded.newer) open.read_only = words("A newer Echappe wrote this file: it is open for reading only.");
     return open;
 }
 

@@ -16,6 +16,7 @@
 
 #include "drawing/canvas_reader.h"
 #include "drawing/glossary.h"
+#include "drawing/words.h"
 
 namespace echappe {
 namespace {
@@ -297,12 +298,12 @@ void Canvas::fill_menu(QMenu& menu, const Place* place, const QPointF& /*at*/) {
             if (go) menu.addAction(words, this, [this, go] { attempt(go); });
         };
         if (place->selects) attempt(place->click);
-        else offer(place->click, one.hint.isEmpty() ? tr("Do it") : one.hint.section('\n', 0, 0).left(longest));
-        offer(place->double_click, tr("Change it…"));
+        else offer(place->click, one.hint.isEmpty() ? words("Do it") : one.hint.section('\n', 0, 0).left(longest));
+        offer(place->double_click, words("Change it…"));
         const QString copied = one.name + " " + one.value;
-        menu.addAction(tr("Copy"), this, [copied] { QApplication::clipboard()->setText(copied.simplified()); });
+        menu.addAction(words("Copy"), this, [copied] { QApplication::clipboard()->setText(copied.simplified()); });
     } else if (!m_written.empty()) {
-        menu.addAction(tr("Copy what stands here"), this, [this] { QApplication::clipboard()->setText(to_copy()); });
+        menu.addAction(words("Copy what stands here"), this, [this] { QApplication::clipboard()->setText(to_copy()); });
     }
 }
 
@@ -341,7 +342,7 @@ bool Canvas::answer_key(QKeyEvent& key) {
     const bool plain = !(key.modifiers() & (Qt::ControlModifier | Qt::AltModifier | Qt::MetaModifier));
     if (key.matches(QKeySequence::Copy)) {
         QApplication::clipboard()->setText(to_copy());
-        emit told(tr("Copied: %1").arg(to_copy().simplified().left(80)), false);
+        emit told(words("Copied: %1").arg(to_copy().simplified().left(80)), false);
         return true;
     }
     if (!plain) return false;

@@ -5,6 +5,7 @@
 #include <exception>
 
 #include "drawing/canvas.h"
+#include "drawing/words.h"
 #include "theme/theme.h"
 
 namespace echappe {
@@ -15,7 +16,7 @@ InPlaceEditor::InPlaceEditor(QWidget* parent) : QLineEdit(parent) {
     setAlignment(Qt::AlignCenter);
     setMaxLength(longest_entry);
     connect(this, &QLineEdit::textEdited, this, [this](const QString& typed) {
-        if (typed.size() >= longest_entry) emit refused(tr("Cut after %1 letters: there is no room for more here.").arg(longest_entry));
+        if (typed.size() >= longest_entry) emit refused(words("Cut after %1 letters: there is no room for more here.").arg(longest_entry));
     });
 }
 
@@ -52,7 +53,7 @@ void InPlaceEditor::leave() {
     if (!m_asking) return;
     if (pending()) {
         m_unkept[m_what] = text();
-        emit refused(tr("Typed for %1 and not kept: %2. It stands there when that is asked again.").arg(m_what, text().left(40)));
+        emit refused(words("Typed for %1 and not kept: %2. It stands there when that is asked again.").arg(m_what, text().left(40)));
     }
     m_asking = false;
     hide();

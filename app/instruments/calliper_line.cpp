@@ -9,6 +9,7 @@
 #include <cmath>
 
 #include "drawing/in_place_editor.h"
+#include "drawing/words.h"
 #include "number/input_error.h"
 #include "theme/theme.h"
 
@@ -37,7 +38,7 @@ CalliperLine::CalliperLine(Document& document, QWidget* parent)
       m_line(new QLineEdit(this)) {
     fix_size();
     wear(*m_line, Type::great, true);
-    setAccessibleName(tr("Calliper line"));
+    setAccessibleName(words("Calliper line"));
     m_line->setMaxLength(longest_entry);
     m_line->installEventFilter(this);
     connect(&document, &Document::changed, this, [this] {
@@ -60,7 +61,7 @@ CalliperLine::CalliperLine(Document& document, QWidget* parent)
         if (text.isEmpty()) m_ask_again = {};
         m_simulated = false;
         if (text.size() < longest_entry) tell({}, false);
-        else tell(tr("Cut after %1 letters: a reading is shorter.").arg(longest_entry), true);
+        else tell(words("Cut after %1 letters: a reading is shorter.").arg(longest_entry), true);
     });
     refresh();
 }
@@ -84,7 +85,8 @@ void CalliperLine::ask_next(int step) {
     // Tab as Enter: some instruments end their reading with it.
     if (!m_line->text().isEmpty()) {
         if (step > 0) return store();
-        return tell(tr("%1 stands here for %2: Enter keeps it, Escape takes it out.").arg(m_line->text().left(40), m_typed_for.name), true);
+        return tell(words("%1 stands here for %2: Enter keeps it, Escape takes it out.").arg(m_line->text().left(40), m_typed_for.name),
+                    true);
     }
     m_round->step(step);
     tell({}, false);
@@ -101,7 +103,7 @@ void CalliperLine::send_simulated() {
         m_line->clear();
         m_line->insert(reading);
         m_ask_again = m_round->hold();
-        tell(tr("Simulated reading. Enter keeps it; F3 reads again."), false);
+        tell(words("Simulated reading. Enter keeps it; F3 reads again."), false);
         m_simulated = true;
     } catch (const InputError& error) {
         tell(fault_in_words(error), true);
@@ -199,7 +201,7 @@ void CalliperLine::refresh() {
     const auto now = m_round->asked();
     m_line->setEnabled(now.has_value());
     m_line->setVisible(now.has_value());
-    const QString asked = now ? tr("%1, %2").arg(now->name, now->typed_as) : tr("readings");
+    const QString asked = now ? words("%1, %2").arg(now->name, now->typed_as) : words("readings");
     if (m_line->accessibleName() != asked) m_line->setAccessibleName(asked);
     show_who_takes_figures();
 }
@@ -215,7 +217,7 @@ bool CalliperLine::takes_figures() const {
 }
 
 void CalliperLine::show_who_takes_figures() {
-    m_line->setPlaceholderText(takes_figures() || !m_line->isEnabled() ? QString() : tr("F2"));
+    m_line->setPlaceholderText(takes_figures() || !m_line->isEnabled() ? QString() : words("F2"));
     update();
 }
 
@@ -241,7 +243,7 @@ bool CalliperLine::wants(const QKeyEvent& key) const {
 }
 
 void CalliperLine::take_key(QKeyEvent& key) {
-    if (!m_line->isEnabled()) return tell(tr("“%1” goes nowhere: nothing is asked here.").arg(key.text()), true);
+    if (!m_line->isEnabled()) return tell(words("“%1” goes nowhere: nothing is asked here.").arg(key.text()), true);
     if (!m_line->hasFocus()) {
         m_line->setFocus();
         // Typing goes on where it stopped: coming to the line does not put all of it up to be written over.
@@ -308,8 +310,8 @@ void CalliperLine::paint_keys(QPainter& painter, double x, double end) {
     const QFont small = type(Type::note);
     const QString between = "  ·  ";
     auto keys = m_round->keys();
-    if (takes_figures()) keys.push_back({tr("Esc picture"), {Qt::Key_Escape}});
-    else keys = {{tr("figures answer the picture; F2 brings them to this line"), {Qt::Key_F2}}};
+    if (takes_figures()) keys.push_back({words("Esc picture"), {Qt::Key_Escape}});
+    else keys = {{words("figures answer the picture; F2 brings them to this line"), {Qt::Key_F2}}};
     const auto wide = [&] {
         QStringList all;
         for (const LineKey& one : keys) all << one.words;
@@ -350,18 +352,18 @@ void CalliperLine::paint(QPainter& painter) {
     if (now) paint_keys(painter, keys_x, words_x + room);
     const double said_x = std::max(words_x + 20, label_x + 196 + (now ? width_of(type(Type::text), now->typed_as) : 0) + 14);
     paint_message(painter, said_x, words_x + room - said_x);
-    if (!has_simulated()) return;
+    if (!now || !has_simulated()) return;
     const QRectF tray(width() - tray_width, 12, tray_width - 18, 46);
     painter.setPen(QPen(t.rule, 1));
     painter.setBrush(t.ground);
     painter.drawRect(tray);
-    write(painter, type(Type::note), t.steel, tray.topLeft() + QPointF(12, 18), tr("%1, SIMULATED").arg(m_round->instrument()));
+    write(painter, type(Type::note), t.steel, tray.topLeft() + QPointF(12, 18), words("%1, SIMULATED").arg(m_round->instrument()));
     write(painter, type(Type::note), t.ink, tray.topLeft() + QPointF(12, 36), m_round->precision());
-    write(painter, type(Type::text, true), t.blued, tray.topRight() + QPointF(-12, 18), tr("read F3"), 1);
+    write(painter, type(Type::text, true), t.blued, tray.topRight() + QPointF(-12, 18), words("read F3"), 1);
     place({"simulated",
            tray,
            [this] { send_simulated(); },
-           tr("A stand-in for practice: types a reading of the demo's hidden movement"),
+           words("A stand-in for practice: types a reading of the demo's hidden movement"),
            {}});
 }
 
@@ -373,8 +375,9 @@ void CalliperLine::paint_message(QPainter& painter, double x, double room) {
         write_wrapped(painter, font, m_fault ? t.ruby : t.blued, {x, 29}, room, m_message);
     } else if (!m_unkept.empty()) {
         const Unkept& last = m_unkept.back();
-        const QString words = tr("typed and not kept: %1 for %2. Shift+F2 goes back to it.").arg(last.text.left(40), last.question.name);
-        write_wrapped(painter, font, t.amber, {x, 29}, room, words);
+        const QString reminder =
+            words("typed and not kept: %1 for %2. Shift+F2 goes back to it.").arg(last.text.left(40), last.question.name);
+        write_wrapped(painter, font, t.amber, {x, 29}, room, reminder);
         place({"unkept", QRectF(x, 26, room, 36), [this] { back_to_unkept(); }, unkept().join("\n"), {}});
     } else if (const auto now = m_round->asked()) {
         write_wrapped(painter, font, now->warns ? t.amber : t.blued, {x, 29}, room, now->note);

@@ -31,16 +31,15 @@ bool CountRound::some_open() const {
 std::optional<ReadingRound::Asked> CountRound::asked() const {
     const auto now = question();
     if (!now) return {};
-    Asked asked{
-        words(now->words), words(how_to_count(*now)), now->words.ends_with("leaves") ? QObject::tr("leaves") : QObject::tr("teeth"), {}};
+    Asked asked{words(now->words), words(how_to_count(*now)), now->words.ends_with("leaves") ? words("leaves") : words("teeth"), {}};
     asked.id = "count:" + words(now->part);
     const auto before = m_document.job().train.counts_of(now->part);
     if (now->count.known() && m_again && !before.empty() && !now->doubted)
-        asked.note = QObject::tr("before: %1; type what you count now").arg(words(TrainRecord::told_of_count(*before.back())));
+        asked.note = words("before: %1; type what you count now").arg(words(TrainRecord::told_of_count(*before.back())));
     else if (now->count.known())
-        asked.note = now->doubted ? QObject::tr("%1 was counted, and doubted: count it once more").arg(now->count.value)
-                     : m_again    ? QObject::tr("counted once; type what you count now")
-                                  : QObject::tr("counted already: %1").arg(now->count.value);
+        asked.note = now->doubted ? words("%1 was counted, and doubted: count it once more").arg(now->count.value)
+                     : m_again    ? words("counted once; type what you count now")
+                                  : words("counted already: %1").arg(now->count.value);
     return asked;
 }
 
@@ -80,14 +79,14 @@ QString CountRound::keep(const QString& text, bool) {
     m_at = now.part;
     step(1);
     if (recount.agrees)
-        return QObject::tr("%1: %2, counted twice alike.").arg(words(now.words), text.trimmed()) +
-               (last ? QObject::tr(" That was the last.") : QString());
+        return words("%1: %2, counted twice alike.").arg(words(now.words), text.trimmed()) +
+               (last ? words(" That was the last.") : QString());
     if (recount.doubted && now.count.known())
-        return QObject::tr("%1: %2 before, %3 now. Doubted until it is counted once more. Undo with Ctrl+Z.")
+        return words("%1: %2 before, %3 now. Doubted until it is counted once more. Undo with Ctrl+Z.")
             .arg(words(now.words))
             .arg(now.count.value)
             .arg(text.trimmed());
-    return QObject::tr("Kept: %1 %2. Undo with Ctrl+Z.").arg(words(now.words), text.trimmed());
+    return words("Kept: %1 %2. Undo with Ctrl+Z.").arg(words(now.words), text.trimmed());
 }
 
 QString CountRound::simulated() { throw InputError("instrument", "none that counts", "your own eyes: type the count"); }

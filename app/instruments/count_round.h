@@ -1,5 +1,6 @@
 #pragma once
 
+#include "drawing/words.h"
 #include "instruments/reading_round.h"
 #include "train/counting.h"
 
@@ -22,14 +23,14 @@ public:
     void step(int by) override;
     QString keep(const QString& text, bool simulated) override;
     QString simulated() override;
-    QString instrument() const override { return QObject::tr("eye"); }
-    QString precision() const override { return QObject::tr("counts are taken by hand"); }
+    QString instrument() const override { return words("eye"); }
+    QString precision() const override { return words("counts are taken by hand"); }
     std::vector<LineKey> keys() const override {
-        return {{QObject::tr("Enter keeps it and goes on"), {Qt::Key_Return}},
-                {QObject::tr("Tab another"), {Qt::Key_Tab}},
-                {QObject::tr("96? doubted")},
-                {QObject::tr("? how"), {Qt::Key_Question}},
-                {QObject::tr("Ctrl+Shift+T the rest is lost")}};
+        return {{words("Enter keeps it and goes on"), {Qt::Key_Return}},
+                {words("Tab another"), {Qt::Key_Tab}},
+                {words("96? doubted")},
+                {words("? how"), {Qt::Key_Question}},
+                {words("Ctrl+Shift+T the rest is lost")}};
     }
     void follow_subject() override;
 

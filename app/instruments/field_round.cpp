@@ -44,7 +44,7 @@ std::optional<ReadingRound::Asked> FieldRound::asked() const {
     asked.typed_as = words(line.unit);
     asked.how = reading.how;
     asked.whole = reading.whole;
-    if (!line.text.empty()) asked.note = QObject::tr("taken already, %1; a new reading replaces it").arg(words(line.text));
+    if (!line.text.empty()) asked.note = words("taken already, %1; a new reading replaces it").arg(words(line.text));
     return asked;
 }
 
@@ -66,9 +66,9 @@ void FieldRound::step(int by) {
 
 QString FieldRound::keep(const QString& text, bool) {
     const Reading reading = m_readings[at()];
-    m_part.take(m_document, QObject::tr("Reading: %1").arg(reading.name), reading.field, text.trimmed().toStdString());
+    m_part.take(m_document, words("Reading: %1").arg(reading.name), reading.field, text.trimmed().toStdString());
     m_at.reset();
-    return QObject::tr("Kept: %1, %2. Undo with Ctrl+Z.").arg(reading.name, text.trimmed());
+    return words("Kept: %1, %2. Undo with Ctrl+Z.").arg(reading.name, text.trimmed());
 }
 
 QString FieldRound::simulated() {
@@ -80,60 +80,56 @@ QString FieldRound::simulated() {
 }
 
 FieldRound hands_round(Document& document) {
-    return {
-        document,
-        part_of("hands", &Job::hands),
-        QObject::tr("thread and weight"),
-        QObject::tr("reads the hidden movement, ±0.1 g"),
-        {{"slips_at_g", QObject::tr("weight at the minute hand's tip, just slipping"),
-          QObject::tr("Set the minute hand level, hang a thread on its tip and add weight until it just goes down. The clock stands still "
-                      "meanwhile.")},
-         {"hand_g", QObject::tr("the minute hand, weighed"), QObject::tr("Take it off and weigh it.")},
-         {"hand_length_mm", QObject::tr("minute hand, hole to tip"), QObject::tr("From the middle of its hole to where the thread hung.")},
-         {"hand_centre_mm", QObject::tr("minute hand, hole to where it balances"),
-          QObject::tr("Lay it across an edge until it balances, and measure from the middle of its hole.")},
-         {"cannon_mm", QObject::tr("cannon, outside"), QObject::tr("Jaws where the hour pipe runs.")},
-         {"hour_bore_mm", QObject::tr("hour pipe, bore"), QObject::tr("Pin gauges, the largest that goes through.")},
-         {"hour_height_mm", QObject::tr("hour hand over the dial"), QObject::tr("Depth gauge from the dial to the hand's under side.")},
-         {"minute_height_mm", QObject::tr("minute hand over the dial"), QObject::tr("Depth gauge from the dial to the hand's under side.")},
-         {"glass_height_mm", QObject::tr("glass over the dial"),
-          QObject::tr("A strip of card bent up between them, with the door shut.")}}};
+    return {document,
+            part_of("hands", &Job::hands),
+            words("thread and weight"),
+            words("reads the hidden movement, ±0.1 g"),
+            {{"slips_at_g", words("weight at the minute hand's tip, just slipping"),
+              words("Set the minute hand level, hang a thread on its tip and add weight until it just goes down. The clock stands still "
+                    "meanwhile.")},
+             {"hand_g", words("the minute hand, weighed"), words("Take it off and weigh it.")},
+             {"hand_length_mm", words("minute hand, hole to tip"), words("From the middle of its hole to where the thread hung.")},
+             {"hand_centre_mm", words("minute hand, hole to where it balances"),
+              words("Lay it across an edge until it balances, and measure from the middle of its hole.")},
+             {"cannon_mm", words("cannon, outside"), words("Jaws where the hour pipe runs.")},
+             {"hour_bore_mm", words("hour pipe, bore"), words("Pin gauges, the largest that goes through.")},
+             {"hour_height_mm", words("hour hand over the dial"), words("Depth gauge from the dial to the hand's under side.")},
+             {"minute_height_mm", words("minute hand over the dial"), words("Depth gauge from the dial to the hand's under side.")},
+             {"glass_height_mm", words("glass over the dial"), words("A strip of card bent up between them, with the door shut.")}}};
 }
 
 FieldRound together_round(Document& document) {
     return {document,
             part_of("strike", &Job::strike),
-            QObject::tr("angle, by eye"),
-            QObject::tr("of the hidden movement, ±1°"),
-            {{"hammer_falls_in_deg", QObject::tr("pin wheel, locked to the hammer's next fall"),
-              QObject::tr("Let it lock, then turn the pin wheel on by hand until the hammer falls; count the angle by its teeth.")},
-             {"warning_run_deg", QObject::tr("warning wheel, locked to its piece"),
-              QObject::tr("Let it lock, lift to the warning and see how far the warning wheel runs until its pin is caught.")}}};
+            words("angle, by eye"),
+            words("of the hidden movement, ±1°"),
+            {{"hammer_falls_in_deg", words("pin wheel, locked to the hammer's next fall"),
+              words("Let it lock, then turn the pin wheel on by hand until the hammer falls; count the angle by its teeth.")},
+             {"warning_run_deg", words("warning wheel, locked to its piece"),
+              words("Let it lock, lift to the warning and see how far the warning wheel runs until its pin is caught.")}}};
 }
 
 FieldRound alarm_round(Document& document) {
-    return {
-        document,
-        part_of("alarm", &Job::alarm),
-        QObject::tr("calliper and gauge"),
-        QObject::tr("of the hidden movement, ±0.02 mm"),
-        {{"radius_mm", QObject::tr("alarm's cam, radius of its high part"),
-          QObject::tr("Across the cam and its bore, less half of the bore.")},
-         {"drop_mm", QObject::tr("alarm's cam, depth of its drop"), QObject::tr("Depth gauge from the corner to the foot.")},
-         {"force_N", QObject::tr("follower on the cam"), QObject::tr("A thread and weights on the follower's end until it just lifts.")},
-         {"holds_N_mm", QObject::tr("friction by which the cam is set"),
-          QObject::tr("A thread round the setting's pipe or on its hand: weight times radius at which it just turns.")}}};
+    return {document,
+            part_of("alarm", &Job::alarm),
+            words("calliper and gauge"),
+            words("of the hidden movement, ±0.02 mm"),
+            {{"radius_mm", words("alarm's cam, radius of its high part"), words("Across the cam and its bore, less half of the bore.")},
+             {"drop_mm", words("alarm's cam, depth of its drop"), words("Depth gauge from the corner to the foot.")},
+             {"force_N", words("follower on the cam"), words("A thread and weights on the follower's end until it just lifts.")},
+             {"holds_N_mm", words("friction by which the cam is set"),
+              words("A thread round the setting's pipe or on its hand: weight times radius at which it just turns.")}}};
 }
 
 FieldRound wood_round(Document& document) {
     return {document,
             part_of("wood", &Job::wood),
-            QObject::tr("moisture meter"),
-            QObject::tr("of the hidden movement, ±0.3 %"),
-            {{"now_moisture", QObject::tr("moisture of the wood"),
-              QObject::tr("Both pins across the grain, at three places out of the sun; a meter is set for its kind of wood.")},
-             {"now_humidity", QObject::tr("humidity of the room"), QObject::tr("Where the clock hangs, after an hour.")},
-             {"now_celsius", QObject::tr("warmth of the room"), QObject::tr("Where the clock hangs.")}}};
+            words("moisture meter"),
+            words("of the hidden movement, ±0.3 %"),
+            {{"now_moisture", words("moisture of the wood"),
+              words("Both pins across the grain, at three places out of the sun; a meter is set for its kind of wood.")},
+             {"now_humidity", words("humidity of the room"), words("Where the clock hangs, after an hour.")},
+             {"now_celsius", words("warmth of the room"), words("Where the clock hangs.")}}};
 }
 
 }  // namespace echappe

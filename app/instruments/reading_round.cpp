@@ -21,9 +21,9 @@ namespace {
 QString length(const Job& job, double mm) { return words(job.length.write(mm, job.length_decimals(), false)); }
 
 QString instrument_for(const SurveyQuestion& question) {
-    if (question.field == "tir_mm") return QObject::tr("dial indicator");
-    if (question.field == "hole_max_mm") return question.pivot_mm ? QObject::tr("indicator on the pivot") : QObject::tr("graticule");
-    return question.field == "hole_min_mm" ? QObject::tr("pin gauges") : QObject::tr("calliper");
+    if (question.field == "tir_mm") return words("dial indicator");
+    if (question.field == "hole_max_mm") return question.pivot_mm ? words("indicator on the pivot") : words("graticule");
+    return question.field == "hole_min_mm" ? words("pin gauges") : words("calliper");
 }
 
 }  // namespace
@@ -44,9 +44,9 @@ std::optional<ReadingRound::Asked> SolverRound::asked() const {
     if (now->key.kind == "direction") asked.letters = "rlcRLC";
     const auto& restore = m_document.derived().train.restore;
     if (restore && restore->next_measurement && now->key == restore->next_measurement->key)
-        asked.note = QObject::tr("Measure this next: %1")
+        asked.note = words("Measure this next: %1")
                          .arg(words(leaves_in_words(restore->entropy_bits, m_document.derived().train.next_bits.value_or(0))));
-    else if (now->taken) asked.note = QObject::tr("taken already; a new reading replaces it");
+    else if (now->taken) asked.note = words("taken already; a new reading replaces it");
     return asked;
 }
 
@@ -73,7 +73,7 @@ QString SolverRound::keep(const QString& text, bool simulated) {
     m_document.edit(
         echappe::store_reading(m_document.job().train, reading, fresh_id(), taken_with(simulated ? "calliper, simulated" : "calliper")));
     const QString kept = reading.value > 0 ? words(print_short(reading.value, 7) + " " + now.key.unit()) : text.trimmed();
-    return QObject::tr("Kept: %1 %2. Undo with Ctrl+Z.").arg(words(now.name), kept);
+    return words("Kept: %1 %2. Undo with Ctrl+Z.").arg(words(now.name), kept);
 }
 
 QString SolverRound::simulated() {
@@ -143,19 +143,18 @@ std::optional<ReadingRound::Asked> PlateRound::asked() const {
     const HoleRecord* hole = m_document.job().survey.pivots.hole(now->subject);
     const bool of_the_hole = now->field.starts_with("hole_") || now->field.starts_with("wear_");
     if (now->subject.starts_with("plate.") && now->field == "thickness_mm") {
-        asked.note = QObject::tr("P and Enter here marks every hole of this plate as pegged clean");
+        asked.note = words("P and Enter here marks every hole of this plate as pegged clean");
     } else if (of_the_hole && !(hole && hole->pegged)) {
-        asked.note =
-            QObject::tr("not pegged yet: the reading will be marked doubtful. P and Enter when it is pegged clean, PP this whole plate");
+        asked.note = words("not pegged yet: the reading will be marked doubtful. P and Enter when it is pegged clean, PP this whole plate");
         asked.warns = true;
     } else if (now->expected && !now->taken) {
         const bool behind = now->subject.ends_with(".back");
         const double seen = behind ? seen_from_behind_deg(*now->expected) : *now->expected;
-        asked.note = QObject::tr("the train pushes it %1: Enter alone takes that").arg(words(way_in_words(seen)));
+        asked.note = words("the train pushes it %1: Enter alone takes that").arg(words(way_in_words(seen)));
     } else if (now->taken) {
-        asked.note = QObject::tr("taken already; a new reading replaces it");
+        asked.note = words("taken already; a new reading replaces it");
     } else if (now->cannot) {
-        asked.note = QObject::tr("marked as not to be measured");
+        asked.note = words("marked as not to be measured");
     }
     return asked;
 }
@@ -212,7 +211,7 @@ QString PlateRound::keep_word(const QString& word, const SurveyQuestion& now) {
         m_at = now;
         m_document.edit(leave_unmeasured(m_document.job().train, now));
         go_on();
-        return QObject::tr("Cannot be measured: %1. Undo with Ctrl+Z.").arg(name);
+        return words("Cannot be measured: %1. Undo with Ctrl+Z.").arg(name);
     }
     const bool at_a_plate = now.subject.find('.') != std::string::npos;
     if ((word != "p" && word != "pp") || !at_a_plate) return {};
@@ -222,11 +221,11 @@ QString PlateRound::keep_word(const QString& word, const SurveyQuestion& now) {
     // At the head of a plate's round the whole plate was pegged.
     if (word == "pp" || now.subject.starts_with("plate.")) {
         m_document.edit(peg_plate(m_document.derived().pivots, plate.toStdString()));
-        return QObject::tr("The whole %1 plate: pegged clean, or not where all were. Undo with Ctrl+Z.").arg(plate);
+        return words("The whole %1 plate: pegged clean, or not where all were. Undo with Ctrl+Z.").arg(plate);
     }
     const bool pegged = !(hole && hole->pegged);
     m_document.edit(peg_hole(now.subject, pegged));
-    return (pegged ? QObject::tr("Pegged clean: %1. Undo with Ctrl+Z.") : QObject::tr("Not pegged: %1. Undo with Ctrl+Z."))
+    return (pegged ? words("Pegged clean: %1. Undo with Ctrl+Z.") : words("Not pegged: %1. Undo with Ctrl+Z."))
         .arg(name.section(QString::fromUtf8(" · "), 0, 0));
 }
 
@@ -239,7 +238,7 @@ QString PlateRound::keep(const QString& text, bool simulated) {
                          "the reading; N and Enter when it cannot be measured, Tab to pass on");
     const double value = read_survey(m_document.job().train, m_document.job().length, now, text.toStdString());
     m_at = now;
-    const QString with = instrument() + (simulated ? QObject::tr(", simulated") : QString());
+    const QString with = instrument() + (simulated ? words(", simulated") : QString());
     m_document.edit(
         keep_reading(m_document.job().train, now, value, taken_with(with.toStdString()), way_of_reading(now, text.toStdString())));
     m_kept.push_back(now);
@@ -247,7 +246,7 @@ QString PlateRound::keep(const QString& text, bool simulated) {
     const QString kept = way ? words(way_in_words(now.subject.ends_with(".back") ? seen_from_behind_deg(value) : value))
                              : length(m_document.job(), value) + " " + words(m_document.job().length.symbol);
     go_on();
-    return QObject::tr("Kept: %1 %2. Undo with Ctrl+Z.").arg(words(name_of(m_document.job().train, now)), kept);
+    return words("Kept: %1 %2. Undo with Ctrl+Z.").arg(words(name_of(m_document.job().train, now)), kept);
 }
 
 bool PlateRound::takes_nothing() const {
@@ -263,14 +262,14 @@ QString PlateRound::simulated() {
     if (!reading) throw InputError(name_of(m_document.job().train, *now), "nothing there to measure", "N and Enter: cannot be measured");
     // The indicator on the pivot reads its sway; without a pivot the graticule reads straight across.
     if (now->field == "hole_max_mm" && now->pivot_mm)
-        return QObject::tr("sway %1").arg(length(m_document.job(), std::max(0.0, *reading - *now->pivot_mm)));
+        return words("sway %1").arg(length(m_document.job(), std::max(0.0, *reading - *now->pivot_mm)));
     if (now->field != "wear_direction_deg") return length(m_document.job(), *reading);
     return words(print_short(now->subject.ends_with(".back") ? seen_from_behind_deg(*reading) : *reading));
 }
 
 QString PlateRound::instrument() const {
     const SurveyQuestion* now = question();
-    return now ? instrument_for(*now) : QObject::tr("calliper");
+    return now ? instrument_for(*now) : words("calliper");
 }
 
 bool PlateRound::follow_job() {

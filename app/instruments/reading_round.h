@@ -3,6 +3,7 @@
 #include <map>
 
 #include "document/document.h"
+#include "drawing/words.h"
 #include "instruments/instrument_art.h"
 #include "sheet/drawn_size.h"
 
@@ -43,12 +44,12 @@ public:
     /// Whether a demo's instruments read it.
     virtual bool has_stand_in() const { return true; }
     /// What the stand-in reads, and how well.
-    virtual QString precision() const { return QObject::tr("reads the hidden movement, ±0.01 mm"); }
+    virtual QString precision() const { return words("reads the hidden movement, ±0.01 mm"); }
     /// The line's own keys while it is empty.
     virtual std::vector<LineKey> keys() const {
-        return {{QObject::tr("Enter keeps it and goes on"), {Qt::Key_Return}},
-                {QObject::tr("Tab another"), {Qt::Key_Tab}},
-                {QObject::tr("? how to take it"), {Qt::Key_Question}}};
+        return {{words("Enter keeps it and goes on"), {Qt::Key_Return}},
+                {words("Tab another"), {Qt::Key_Tab}},
+                {words("? how to take it"), {Qt::Key_Question}}};
     }
     virtual bool key_on_empty_line(int /*key*/) { return false; }
     /// The line comes to it, or another hole is looked at.
@@ -69,7 +70,7 @@ public:
     void step(int by) override;
     QString keep(const QString& text, bool simulated) override;
     QString simulated() override;
-    QString instrument() const override { return QObject::tr("calliper"); }
+    QString instrument() const override { return words("calliper"); }
 
 private:
     Document& m_document;
@@ -99,12 +100,12 @@ public:
     QString simulated() override;
     QString instrument() const override;
     std::vector<LineKey> keys() const override {
-        return {{QObject::tr("Enter keeps"), {Qt::Key_Return}},
-                {QObject::tr("← back"), {Qt::Key_Left}},
-                {QObject::tr("Tab skip"), {Qt::Key_Tab}},
-                {QObject::tr("N Enter cannot measure"), {Qt::Key_N, Qt::Key_Return}},
-                {QObject::tr("P Enter pegged"), {Qt::Key_P, Qt::Key_Return}},
-                {QObject::tr("? how"), {Qt::Key_Question}}};
+        return {{words("Enter keeps"), {Qt::Key_Return}},
+                {words("← back"), {Qt::Key_Left}},
+                {words("Tab skip"), {Qt::Key_Tab}},
+                {words("N Enter cannot measure"), {Qt::Key_N, Qt::Key_Return}},
+                {words("P Enter pegged"), {Qt::Key_P, Qt::Key_Return}},
+                {words("? how"), {Qt::Key_Question}}};
     }
     bool key_on_empty_line(int key) override;
     /// What is typed must go to the hole that is looked at; before anything was read the round begins at its beginning.

@@ -47,9 +47,9 @@ std::optional<ReadingRound::Asked> SizeRound::asked() const {
         for (const std::string& choice : size->line.choices) choices << words(said(choice));
         asked.how = choices.join(", ");
     }
-    if (size->assumed()) asked.note = QObject::tr("assumed: %1; a reading replaces it").arg(size->said());
-    else if (size->known()) asked.note = QObject::tr("taken already, %1; a new reading replaces it").arg(size->said());
-    else asked.note = QObject::tr("type it here, or on the drawing");
+    if (size->assumed()) asked.note = words("assumed: %1; a reading replaces it").arg(size->said());
+    else if (size->known()) asked.note = words("taken already, %1; a new reading replaces it").arg(size->said());
+    else asked.note = words("type it here, or on the drawing");
     return asked;
 }
 
@@ -65,10 +65,10 @@ QString SizeRound::keep(const QString& text, bool) {
     const DrawnSizes sizes = m_sizes();
     const DrawnSize* size = size_by(sizes, at());
     if (!size) throw InputError("reading", text.toStdString(), "nothing: no size is asked");
-    size->take(QObject::tr("Size: %1").arg(size->label), size->line.field, text.trimmed().toStdString());
+    size->take(words("Size: %1").arg(size->label), size->line.field, text.trimmed().toStdString());
     m_at.clear();
     m_kept();
-    return QObject::tr("Kept: %1, %2. Undo with Ctrl+Z.").arg(size->label, text.trimmed());
+    return words("Kept: %1, %2. Undo with Ctrl+Z.").arg(size->label, text.trimmed());
 }
 
 QString SizeRound::simulated() { throw no_instrument(); }

@@ -1,5 +1,6 @@
 #pragma once
 
+#include "drawing/words.h"
 #include "instruments/reading_round.h"
 #include "sheet/drawn_size.h"
 
@@ -28,7 +29,7 @@ public:
     void step(int by) override;
     QString keep(const QString& text, bool simulated) override;
     QString simulated() override;
-    QString instrument() const override { return QObject::tr("calliper"); }
+    QString instrument() const override { return words("calliper"); }
     bool has_stand_in() const override { return false; }
 
 private:

@@ -10,6 +10,7 @@
 #include <thread>
 #include <vector>
 
+#include "drawing/words.h"
 #include "instruments/sound_queue.h"
 #include "number/input_error.h"
 #include "sound/sound.h"
@@ -23,7 +24,7 @@ class SimulatedPickup final : public SoundSource {
 public:
     SimulatedPickup(const TickingInput& movement, std::optional<double> hurried_s)
         : m_rate_Hz(static_cast<double>(movement.sample_rate_Hz)), m_ticking(movement), m_hurried_s(hurried_s), m_begun(Clock::now()) {}
-    QString name() const override { return QObject::tr("simulated pickup"); }
+    QString name() const override { return words("simulated pickup"); }
     double rate_Hz() const override { return m_rate_Hz; }
     bool read(std::span<float> out) override {
         if (stopped() || (m_hurried_s && m_made_s >= *m_hurried_s)) return false;
@@ -58,9 +59,8 @@ public:
     QString name() const override { return m_name; }
     double rate_Hz() const override { return m_sound->rate_Hz(); }
     QString warning() const override {
-        return m_sound->cut_short()
-                   ? QObject::tr("The file is cut short: heard as far as it goes, %1 s.").arg(m_sound->seconds(), 0, 'f', 1)
-                   : QString();
+        return m_sound->cut_short() ? words("The file is cut short: heard as far as it goes, %1 s.").arg(m_sound->seconds(), 0, 'f', 1)
+                                    : QString();
     }
     bool read(std::span<float> out) override {
         if (stopped() || m_at >= static_cast<long long>(m_sound->samples())) return false;
@@ -88,13 +88,13 @@ public:
         m_source = std::make_unique<QAudioSource>(device, format);
         // Only the window's thread hears of it: whoever waits for sound is told.
         QObject::connect(m_source.get(), &QAudioSource::stateChanged, m_source.get(), [this](QAudio::State state) {
-            if (state == QAudio::StoppedState && !stopped()) m_queue.end(QObject::tr("%1 is not there any more.").arg(m_name));
+            if (state == QAudio::StoppedState && !stopped()) m_queue.end(words("%1 is not there any more.").arg(m_name));
         });
         // A device that was pulled out may just fall silent.
         QObject::connect(&m_devices, &QMediaDevices::audioInputsChanged, m_source.get(), [this, id = device.id()] {
             const auto there = QMediaDevices::audioInputs();
             if (std::none_of(there.begin(), there.end(), [&](const QAudioDevice& one) { return one.id() == id; }))
-                m_queue.end(QObject::tr("%1 was unplugged.").arg(m_name));
+                m_queue.end(words("%1 was unplugged.").arg(m_name));
         });
         m_source->start(&m_queue);
         if (m_source->error() != QAudio::NoError) throw InputError("device", m_name.toStdString(), "a device that no other program holds");

@@ -29,11 +29,11 @@ std::optional<ReadingRound::Asked> StrikeRound::asked() const {
     const auto all = hours();
     if (all.empty()) return {};
     Asked asked;
-    asked.name = QObject::tr("%1, blows counted").arg(words(words_of_time(all[at()].hour)));
+    asked.name = words("%1, blows counted").arg(words(words_of_time(all[at()].hour)));
     asked.id = asked.name;
-    asked.typed_as = QObject::tr("blows");
+    asked.typed_as = words("blows");
     asked.whole = true;
-    asked.how = QObject::tr(
+    asked.how = words(
         "Lead the hands to the hour, let it strike to its end and count; 0 where it does not stop. Never turn hands back "
         "past a strike that was not let off.");
     return asked;
@@ -57,7 +57,7 @@ QString StrikeRound::keep(const QString& text, bool simulated) {
     const bool sounded = simulated && m_sounded && m_sounded->hour == now.hour;
     m_document.edit(hear_strike(heard, sounded ? m_sounded->as->seconds_per_blow : std::nullopt));
     m_at.reset();
-    return QObject::tr("Kept: %1, %2. Undo with Ctrl+Z.").arg(words(words_of_time(now.hour)), words(blows_in_words(heard)));
+    return words("Kept: %1, %2. Undo with Ctrl+Z.").arg(words(words_of_time(now.hour)), words(blows_in_words(heard)));
 }
 
 QString StrikeRound::simulated() {
@@ -105,7 +105,7 @@ QString StrikeRound::take(double hour, const BlowsResult& heard) {
     m_sounded = {hour, std::make_shared<BlowsResult>(heard)};
     m_document.edit(hear_strike(counted, heard.seconds_per_blow));
     m_at.reset();
-    return QObject::tr("Kept: %1, %2").arg(words(words_of_time(hour)), words(heard.verdict));
+    return words("Kept: %1, %2").arg(words(words_of_time(hour)), words(heard.verdict));
 }
 
 }  // namespace echappe

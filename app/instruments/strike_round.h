@@ -2,6 +2,7 @@
 
 #include <memory>
 
+#include "drawing/words.h"
 #include "instruments/reading_round.h"
 #include "strike/scheme.h"
 
@@ -19,8 +20,8 @@ public:
     void step(int by) override;
     QString keep(const QString& text, bool simulated) override;
     QString simulated() override;
-    QString instrument() const override { return QObject::tr("the strike"); }
-    QString precision() const override { return QObject::tr("counted by its sound"); }
+    QString instrument() const override { return words("the strike"); }
+    QString precision() const override { return words("counted by its sound"); }
     void paint_instrument(QPainter& painter, QPointF at) const override { paint_reference(painter, at); }
     /// A strike as a sound, and its hour.
     struct Sounded {
@@ -37,10 +38,10 @@ public:
     /// Another job lies there.
     void forget() { m_sounded.reset(), m_at.reset(); }
     std::vector<LineKey> keys() const override {
-        return {{QObject::tr("Enter keeps it, next hour"), {Qt::Key_Return}},
-                {QObject::tr("Tab another hour"), {Qt::Key_Tab}},
-                {QObject::tr("0: it runs on; 1+4: one at the warning")},
-                {QObject::tr("? how"), {Qt::Key_Question}}};
+        return {{words("Enter keeps it, next hour"), {Qt::Key_Return}},
+                {words("Tab another hour"), {Qt::Key_Tab}},
+                {words("0: it runs on; 1+4: one at the warning")},
+                {words("? how"), {Qt::Key_Question}}};
     }
 
 private:

@@ -42,16 +42,14 @@ std::optional<ReadingRound::Asked> TorqueRound::asked() const {
     Asked asked;
     asked.name = words(name_of(*now));
     asked.id = words(drive()->train + ": " + name_of(*now));
-    asked.typed_as = QObject::tr("N mm");
+    asked.typed_as = words("N mm");
     asked.how =
         now->least
-            ? QObject::tr(
-                  "Let the gauge drive the train at the first arbor and take it back until the movement just stops; then a little more.")
-            : QObject::tr(
+            ? words("Let the gauge drive the train at the first arbor and take it back until the movement just stops; then a little more.")
+            : words(
                   "Gauge on the winding square, click held off by hand for the reading that drives, eyes covered: a gauge that slips "
                   "lets the spring go. Hold it at the turn, read when it stands.");
-    if (now->taken_N_mm)
-        asked.note = QObject::tr("taken already, %1; a new reading replaces it").arg(words(print_short(*now->taken_N_mm, 4)));
+    if (now->taken_N_mm) asked.note = words("taken already, %1; a new reading replaces it").arg(words(print_short(*now->taken_N_mm, 4)));
     return asked;
 }
 
@@ -71,7 +69,7 @@ QString TorqueRound::keep(const QString& text, bool) {
     m_document.edit(torque_read(train, now, torque));
     m_at = now;
     step(1);
-    return QObject::tr("Kept: %1 %2 N mm. Undo with Ctrl+Z.").arg(words(name_of(now)), words(print_short(torque, 4)));
+    return words("Kept: %1 %2 N mm. Undo with Ctrl+Z.").arg(words(name_of(now)), words(print_short(torque, 4)));
 }
 
 QString TorqueRound::simulated() {
@@ -102,20 +100,20 @@ bool TorqueRound::key_on_empty_line(int key) {
 
 std::optional<ReadingRound::Asked> LookRound::asked() const {
     Asked asked;
-    asked.name = QObject::tr("the clock beside the reference, ahead of it by");
-    asked.typed_as = QObject::tr("s");
-    asked.how = QObject::tr(
+    asked.name = words("the clock beside the reference, ahead of it by");
+    asked.typed_as = words("s");
+    asked.how = words(
         "Type how far the clock is ahead (−: behind) at this moment, and the room's temperature: +12.4 18.5C. For another time put "
         "date and time first, 2026-11-27 08:00 +12.4; or two times of day, reference and clock.");
     const auto& looks = m_document.derived().beat.looks;
-    if (!looks.empty()) asked.note = QObject::tr("last look %1").arg(words(look_in_words(looks.back())));
+    if (!looks.empty()) asked.note = words("last look %1").arg(words(look_in_words(looks.back())));
     return asked;
 }
 
 QString LookRound::keep(const QString& text, bool) {
     const RateObservation look = read_look(text.toStdString(), wall_clock_s());
     m_document.edit(look_taken(look));
-    return QObject::tr("Kept: %1. Undo with Ctrl+Z.").arg(words(look_in_words(look)));
+    return words("Kept: %1. Undo with Ctrl+Z.").arg(words(look_in_words(look)));
 }
 
 QString LookRound::simulated() {

@@ -1,6 +1,7 @@
 #pragma once
 
 #include "beat/readings.h"
+#include "drawing/words.h"
 #include "instruments/reading_round.h"
 #include "power/readings.h"
 
@@ -16,13 +17,13 @@ public:
     void step(int by) override;
     QString keep(const QString& text, bool simulated) override;
     QString simulated() override;
-    QString instrument() const override { return QObject::tr("torque gauge"); }
-    QString precision() const override { return QObject::tr("reads the hidden drive, ±1 %"); }
+    QString instrument() const override { return words("torque gauge"); }
+    QString precision() const override { return words("reads the hidden drive, ±1 %"); }
     std::vector<LineKey> keys() const override {
-        return {{QObject::tr("Enter keeps it, next turn"), {Qt::Key_Return}},
-                {QObject::tr("← back"), {Qt::Key_Left}},
-                {QObject::tr("Tab skip"), {Qt::Key_Tab}},
-                {QObject::tr("? how"), {Qt::Key_Question}}};
+        return {{words("Enter keeps it, next turn"), {Qt::Key_Return}},
+                {words("← back"), {Qt::Key_Left}},
+                {words("Tab skip"), {Qt::Key_Tab}},
+                {words("? how"), {Qt::Key_Question}}};
     }
     bool key_on_empty_line(int key) override;
     void paint_instrument(QPainter& painter, QPointF at) const override { paint_gauge(painter, at); }
@@ -46,12 +47,12 @@ public:
     void step(int) override {}
     QString keep(const QString& text, bool simulated) override;
     QString simulated() override;
-    QString instrument() const override { return QObject::tr("reference"); }
-    QString precision() const override { return QObject::tr("and thermometer, some time on"); }
+    QString instrument() const override { return words("reference"); }
+    QString precision() const override { return words("and thermometer, some time on"); }
     std::vector<LineKey> keys() const override {
-        return {{QObject::tr("Enter keeps the look"), {Qt::Key_Return}},
-                {QObject::tr("+12.4 18.5C, or 14:03:20 14:03:26")},
-                {QObject::tr("? how"), {Qt::Key_Question}}};
+        return {{words("Enter keeps the look"), {Qt::Key_Return}},
+                {words("+12.4 18.5C, or 14:03:20 14:03:26")},
+                {words("? how"), {Qt::Key_Question}}};
     }
     void paint_instrument(QPainter& painter, QPointF at) const override { paint_reference(painter, at); }
 

@@ -6,6 +6,7 @@
 #include <QMouseEvent>
 #include <algorithm>
 
+#include "drawing/words.h"
 #include "number/units.h"
 #include "sheet/marks.h"
 #include "theme/theme.h"
@@ -43,7 +44,7 @@ QString brief(QString span, double room) {
 Ladder::Ladder(Document& document, QWidget* parent) : Canvas(parent), m_document(document) {
     fix_size();
     setFocusPolicy(Qt::StrongFocus);
-    setAccessibleName(tr("Ladder"));
+    setAccessibleName(words("Ladder"));
     const auto refresh = [this] {
         Content now = content();
         if (now == m_content) return;
@@ -65,8 +66,8 @@ Ladder::Content Ladder::content() const {
     for (const DerivedArbor& arbor : derived.train.arbors) content.largest_mm = std::max(content.largest_mm, arbor.wheel_radius_mm);
     for (const std::string& id : train->arbors)
         if (const DerivedArbor* arbor = derived.train.arbor(id)) content.rungs.push_back(rung_of(*arbor));
-    if (derived.train.beats_per_hour) content.beats = tr("%1 beats an hour").arg(words(print_short(*derived.train.beats_per_hour, 7)));
-    if (derived.train.run_s) content.run = tr("runs %1").arg(words(print_span(*derived.train.run_s)));
+    if (derived.train.beats_per_hour) content.beats = words("%1 beats an hour").arg(words(print_short(*derived.train.beats_per_hour, 7)));
+    if (derived.train.run_s) content.run = words("runs %1").arg(words(print_span(*derived.train.run_s)));
     return content;
 }
 
@@ -81,19 +82,19 @@ Ladder::Rung Ladder::rung_of(const DerivedArbor& arbor) const {
     rung.period_open = arbor.period_known == Known::missing;
     if (!arbor.direction.empty()) {
         const bool right = arbor.direction == "cw";
-        rung.direction = right ? tr("turns right") : tr("turns left");
-        rung.way = right ? tr("right") : tr("left");
+        rung.direction = right ? words("turns right") : words("turns left");
+        rung.way = right ? words("right") : words("left");
     }
     rung.subject = arbor.id == m_document.selection().subject();
     const ArborInput& written = m_document.job().train.arbor(arbor.id)->train;
     if (written.wheel.is == Count::Is::lost || written.pinion.is == Count::Is::lost)
-        rung.marks << (m_document.derived().train.chosen ? tr("chosen") : tr("lost"));
+        rung.marks << (m_document.derived().train.chosen ? words("chosen") : words("lost"));
     int open = 0;
     for (const Finding& finding : m_document.derived().findings) {
         if (finding.arbor != arbor.id || !finding.verdict.empty()) continue;
         if (open++ == 0) rung.worst = finding.severity;
     }
-    if (open > 0) rung.marks << (open == 1 ? tr("1 finding") : tr("%1 findings").arg(open));
+    if (open > 0) rung.marks << (open == 1 ? words("1 finding") : words("%1 findings").arg(open));
     return rung;
 }
 
@@ -133,7 +134,7 @@ void Ladder::paint(QPainter& painter) {
     painter.fillRect(QRectF(width() - 1, 0, 1, height()), t.rule);
     if (m_content.rungs.empty()) {
         write_wrapped(painter, type(Type::text), t.steel, {18, 30}, width() - 36,
-                      tr("The train stands here as it is written down, rung by rung as the power climbs."));
+                      words("The train stands here as it is written down, rung by rung as the power climbs."));
         return;
     }
     paint_head(painter);
@@ -152,13 +153,13 @@ void Ladder::paint(QPainter& painter) {
     };
     const double room = width() - 20;
     const bool whole = width_of(type(Type::note), m_content.beats) < room;
-    foot(30, whole ? m_content.beats : m_content.beats.section(' ', 0, 0) + tr(" / h"));
+    foot(30, whole ? m_content.beats : m_content.beats.section(' ', 0, 0) + words(" / h"));
     foot(13, brief(m_content.run, room));
 }
 
 void Ladder::paint_head(QPainter& painter) {
     const Theme& t = inks(painter);
-    const QString beside = m_content.several ? tr("other train →") : tr("power climbs ↑");
+    const QString beside = m_content.several ? words("other train →") : words("power climbs ↑");
     const double wide = width_of(type(Type::note), beside);
     const QFont bold = type(Type::note, true);
     // Where there is no room for both, what can be done goes before what is known.
@@ -170,7 +171,7 @@ void Ladder::paint_head(QPainter& painter) {
         place({"other train",
                QRectF(width() - wide - 22, 10, wide + 16, 26),
                [this] { m_document.selection().next_train(); },
-               tr("%1 is shown; shows the next train (→)").arg(m_content.train),
+               words("%1 is shown; shows the next train (→)").arg(m_content.train),
                {}});
 }
 

@@ -114,7 +114,7 @@ void plate_map(Sheet& sheet, const Job& job, const Derived& derived, const std::
 }  // namespace
 
 Printout hole_sheet(const Job& job, const Derived& derived) {
-    return {QObject::tr("holes"), QPageSize::A4, QPageLayout::Landscape, [job, derived](Sheet& sheet) {
+    return {words("holes"), QPageSize::A4, QPageLayout::Landscape, [job, derived](Sheet& sheet) {
                 const auto foot = [&] {
                     sheet.text(left_mm, 205, 8.5,
                                "From the inside outwards, oil sink outside. Each wheel alone between the plates before the next hole. Eye "
@@ -160,7 +160,7 @@ Printout hole_sheet(const Job& job, const Derived& derived) {
 }
 
 Printout survey_sheet(const Job& job, const Derived& derived) {
-    return {QObject::tr("survey"), QPageSize::A4, QPageLayout::Portrait, [job, derived](Sheet& sheet) {
+    return {words("survey"), QPageSize::A4, QPageLayout::Portrait, [job, derived](Sheet& sheet) {
                 head(sheet, job, "survey", 198);
                 plate_map(sheet, job, derived, "front", QRectF(12, 32, 88, 118));
                 plate_map(sheet, job, derived, "back", QRectF(108, 32, 88, 118));

@@ -39,7 +39,7 @@ Sheet::Sheet(QPagedPaintDevice& device, const QString& running_title, bool turns
 
 void Sheet::number_page() {
     constexpr double from_edge = 12, from_top = 7;
-    const QString words_there = QObject::tr("%1 · %2 · page %3").arg(m_running_title, words(today())).arg(++m_page);
+    const QString words_there = words("%1 · %2 · page %3").arg(m_running_title, words(today())).arg(++m_page);
     text(width_mm() - from_edge - wide(words_there, 7.5), from_top, 7.5, words_there);
 }
 

@@ -4,6 +4,7 @@
 
 #include "drawing/canvas.h"
 #include "drawing/wheel_art.h"
+#include "drawing/words.h"
 #include "number/units.h"
 #include "print/part_sheet.h"
 
@@ -17,7 +18,7 @@ constexpr double largest_on_a4_mm = 165;
 Printout tooth_sheet(const Job& job, const DerivedMesh& mesh, const MadeMesh& made, bool wheel) {
     const PartSizes& part = wheel ? mesh.sizes.wheel : mesh.sizes.pinion;
     const auto page = part.outside_diameter_mm <= largest_on_a4_mm ? QPageSize::A4 : QPageSize::A3;
-    return {QObject::tr("teeth"), page, QPageLayout::Portrait, [job, mesh, made, wheel](Sheet& sheet) {
+    return {words("teeth"), page, QPageLayout::Portrait, [job, mesh, made, wheel](Sheet& sheet) {
                 const PartSizes& sizes = wheel ? mesh.sizes.wheel : mesh.sizes.pinion;
                 const long long count = wheel ? mesh.wheel : mesh.pinion;
                 write_head(sheet, job);

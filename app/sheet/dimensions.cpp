@@ -42,6 +42,18 @@ void Dimensions::keep(const DrawnSize& size, const QRectF& at) {
     TakingDown::figure(m_painter, {size.label + " " + figure_of(size), at, size.label, figure, words(size.line.unit)});
 }
 
+DrawingLayer Dimensions::layer(const std::string& name) const {
+    DrawingLayer layer{name, {}, {}, {}, DrawingLayer::Of::construction};
+    const QTransform to_mm = m_mm_to_px.inverted();
+    constexpr double letter_px = 12;
+    for (const Stood& one : m_stood) {
+        const QPointF at = to_mm.map(one.at.center());
+        const double high = to_mm.m22() * letter_px;
+        layer.notes.push_back({{at.x(), -at.y()}, high, (one.size->label + " " + figure_of(*one.size)).toStdString()});
+    }
+    return layer;
+}
+
 bool Dimensions::placed(const QString& id) const {
     return std::any_of(m_stood.begin(), m_stood.end(), [&](const Stood& one) { return one.size->id == id; }) ||
            std::any_of(m_pointed.begin(), m_pointed.end(), [&](const Pointed& one) { return one.id == id; });

@@ -1,8 +1,10 @@
 #pragma once
 
 #include <QStringList>
+#include <QTransform>
 
 #include "drawing/lettering.h"
+#include "exchange/drawing.h"
 #include "sheet/drawn_size.h"
 
 namespace echappe {
@@ -35,6 +37,10 @@ public:
         QRectF at;
     };
     const std::vector<Stood>& stood() const { return m_stood; }
+    /// Where the drawing's millimetres lie, y downwards: for those who write it to a file.
+    void lie_at(const QTransform& mm_to_px) { m_mm_to_px = mm_to_px; }
+    /// What stood on the drawing as notes of a layer in millimetres, name and figure.
+    DrawingLayer layer(const std::string& name) const;
 
 private:
     struct Pointed {
@@ -63,6 +69,7 @@ private:
     QString m_asked;
     std::vector<Pointed> m_pointed;
     std::vector<Stood> m_stood;
+    QTransform m_mm_to_px;
     bool m_tight = false;  ///< the column that is laid out has little room
 };
 

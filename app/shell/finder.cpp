@@ -4,6 +4,7 @@
 #include <QPointer>
 #include <QVBoxLayout>
 
+#include "drawing/words.h"
 #include "shell/main_window.h"
 #include "theme/theme.h"
 
@@ -15,11 +16,11 @@ Finder::Finder(std::vector<Entry> entries, QWidget* parent)
       m_line(new QLineEdit(this)),
       m_list(new QListWidget(this)) {
     setAttribute(Qt::WA_DeleteOnClose);
-    setWindowTitle(tr("Find"));
+    setWindowTitle(words("Find"));
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(14, 12, 14, 14);
     wear(*m_line, Type::head);
-    m_line->setPlaceholderText(tr("an action, an arbor, a reading"));
+    m_line->setPlaceholderText(words("an action, an arbor, a reading"));
     m_line->installEventFilter(this);
     wear(*m_list, Type::text);
     m_list->setFocusPolicy(Qt::NoFocus);
@@ -34,20 +35,20 @@ Finder::Finder(std::vector<Entry> entries, QWidget* parent)
 void Finder::refill() {
     m_list->clear();
     const QString typed = m_line->text().toLower().simplified();
-    const QStringList words = typed.split(' ', Qt::SkipEmptyParts);
+    const QStringList letters = typed.split(' ', Qt::SkipEmptyParts);
     const auto whole = [&](size_t i) { return m_entries[i].name + "   " + m_entries[i].kind; };
     const auto offer = [&](size_t i) { (new QListWidgetItem(whole(i), m_list))->setData(Qt::UserRole, static_cast<int>(i)); };
     // What begins with the very words comes before what has them somewhere.
     const auto begins = [&](size_t i) { return m_entries[i].name.toLower().startsWith(typed); };
     const auto fits = [&](size_t i) {
-        return std::all_of(words.begin(), words.end(), [&](const QString& word) { return whole(i).toLower().contains(word); });
+        return std::all_of(letters.begin(), letters.end(), [&](const QString& word) { return whole(i).toLower().contains(word); });
     };
     for (size_t i = 0; i < m_entries.size(); ++i)
         if (begins(i)) offer(i);
     for (size_t i = 0; i < m_entries.size(); ++i)
         if (!begins(i) && fits(i)) offer(i);
     if (m_list->count() == 0) {
-        auto* none = new QListWidgetItem(tr("Nothing by that name. Try fewer letters."), m_list);
+        auto* none = new QListWidgetItem(words("Nothing by that name. Try fewer letters."), m_list);
         none->setFlags(Qt::NoItemFlags);
         return;
     }
@@ -104,9 +105,9 @@ std::vector<Finder::Entry> entries_of(MainWindow& window) {
     Document& document = window.document();
     for (const DerivedArbor& arbor : document.derived().train.arbors)
         entries.push_back(
-            {QString::fromStdString(arbor.name), Finder::tr("arbor"), [&document, id = arbor.id] { document.selection().select(id); }});
+            {QString::fromStdString(arbor.name), words("arbor"), [&document, id = arbor.id] { document.selection().select(id); }});
     for (const Measurable& m : document.derived().train.measurables)
-        entries.push_back({QString::fromStdString(m.name), Finder::tr("reading"), [&window, key = m.key] { window.calliper().ask(key); }});
+        entries.push_back({QString::fromStdString(m.name), words("reading"), [&window, key = m.key] { window.calliper().ask(key); }});
     return entries;
 }
 

@@ -8,6 +8,7 @@
 #include <cmath>
 
 #include "document/settings.h"
+#include "drawing/words.h"
 #include "ladder/ladder.h"
 #include "shell/station.h"
 #include "theme/theme.h"
@@ -50,7 +51,7 @@ void Fitting::take_scale(double scale) {
     set_interface_scale(scale);
     Settings().setValue("scale", interface_scale());
     fit_to_screen();
-    emit told(tr("All of it at %1 %. Ctrl+0 is the usual size.").arg(std::lround(100 * interface_scale())), false);
+    emit told(words("All of it at %1 %. Ctrl+0 is the usual size.").arg(std::lround(100 * interface_scale())), false);
 }
 
 void Fitting::set_dark(bool dark) {

@@ -6,6 +6,7 @@
 #include <QVBoxLayout>
 
 #include "drawing/glossary.h"
+#include "drawing/words.h"
 #include "theme/theme.h"
 
 namespace echappe {
@@ -17,7 +18,7 @@ QString text_of(const QString& name) {
 }
 
 QString about() {
-    return HelpSheet::tr(
+    return words(
                "# Echappe %1\n\nThe bench companion for clock and watch work. It works on this machine alone and sends nothing "
                "anywhere.\n\nEchappe is free software under the GNU General Public License, version 3 or later. It comes with no "
                "warranty: a figure that a part depends on is to be checked at the bench.\n\n")
@@ -29,16 +30,16 @@ QString about() {
 
 HelpSheet::HelpSheet(const QString& keys, QWidget* parent)
     : QDialog(parent), m_search(new QLineEdit), m_pages(new QTabWidget), m_said(new QLabel) {
-    setWindowTitle(tr("Help"));
-    m_search->setPlaceholderText(tr("search; Enter goes to the next place"));
-    m_search->setAccessibleName(tr("search"));
+    setWindowTitle(words("Help"));
+    m_search->setPlaceholderText(words("search; Enter goes to the next place"));
+    m_search->setAccessibleName(words("search"));
     m_search->setClearButtonEnabled(true);
     m_pages->setDocumentMode(true);
-    add(tr("Guide"), text_of("guide.md"));
-    add(tr("Keys"), "# " + tr("Every key") + "\n" + keys);
-    add(tr("Terms"), terms_of_the_trade());
-    add(tr("Limits"), text_of("limits.md"));
-    add(tr("About"), about());
+    add(words("Guide"), text_of("guide.md"));
+    add(words("Keys"), "# " + words("Every key") + "\n" + keys);
+    add(words("Terms"), terms_of_the_trade());
+    add(words("Limits"), text_of("limits.md"));
+    add(words("About"), about());
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(16, 14, 16, 12);
     column->addWidget(m_search);
@@ -90,7 +91,7 @@ void HelpSheet::find(bool back) {
         if (i > 0) text.moveCursor(back ? QTextCursor::End : QTextCursor::Start);
         if (text.find(what, way)) return m_pages->setCurrentWidget(&text);
     }
-    m_said->setText(tr("“%1” is not in the help. Try fewer letters.").arg(what));
+    m_said->setText(words("“%1” is not in the help. Try fewer letters.").arg(what));
     m_said->show();
 }
 

@@ -8,6 +8,7 @@
 
 #include "document/recent.h"
 #include "drawing/unkept.h"
+#include "drawing/words.h"
 #include "exchange/file_names.h"
 #include "number/input_error.h"
 #include "shell/job_sheet.h"
@@ -29,14 +30,14 @@ QList<Unkept*> entries_in(const QWidget& window) {
 }  // namespace
 
 JobDesk::JobDesk(Document& document, CalliperLine& line, QWidget& window)
-    : m_document(document), m_line(line), m_window(window), m_recent(tr("Open again")) {
+    : m_document(document), m_line(line), m_window(window), m_recent(words("Open again")) {
     refill_recent();
     // What was typed belongs to the job that it was typed for.
     connect(&document, &Document::opened, this, &JobDesk::forget_unkept);
 }
 
 void JobDesk::ask_open() {
-    const QString path = may_drop_edits() ? QFileDialog::getOpenFileName(&m_window, tr("Open a job"), jobs_folder(), filter) : QString();
+    const QString path = may_drop_edits() ? QFileDialog::getOpenFileName(&m_window, words("Open a job"), jobs_folder(), filter) : QString();
     if (!path.isEmpty()) open_file(path);
 }
 
@@ -58,7 +59,8 @@ QString JobDesk::ask_path(const QString& title, const QString& name, const QStri
     const QString own = ending == ".echappe.json" ? ".json" : ending;
     if (path.isEmpty() || path.endsWith(own)) return path;
     const QString whole = path + ending;
-    if (QFileInfo::exists(whole) && ask(title, tr("%1 is there already.").arg(whole), {tr("Cancel"), tr("Replace it")}) != 1) return {};
+    if (QFileInfo::exists(whole) && ask(title, words("%1 is there already.").arg(whole), {words("Cancel"), words("Replace it")}) != 1)
+        return {};
     return whole;
 }
 
@@ -110,8 +112,9 @@ void JobDesk::new_job() {
 void JobDesk::revert() {
     const QString path = m_document.path();
     if (path.isEmpty()) throw InputError("revert", "a job that was never saved", "a job with a file; undo takes back single steps");
-    if (!m_document.dirty()) return m_line.tell(tr("It is as it was saved."), false);
-    if (ask(tr("Revert"), tr("Back to %1 as it was saved? What was done since is dropped.").arg(path), {tr("Cancel"), tr("Revert")}) != 1)
+    if (!m_document.dirty()) return m_line.tell(words("It is as it was saved."), false);
+    if (ask(words("Revert"), words("Back to %1 as it was saved? What was done since is dropped.").arg(path),
+            {words("Cancel"), words("Revert")}) != 1)
         return;
     m_document.open(path);
 }
@@ -137,8 +140,8 @@ bool JobDesk::save_to(const QString& path) {
     try {
         missing = m_document.save_as(path);
     } catch (const FileChanged& changed) {
-        const int answer =
-            ask(tr("The file has changed"), path + "\n\n" + changed.sentence, {tr("Cancel"), tr("Save elsewhere…"), tr("Replace it")});
+        const int answer = ask(words("The file has changed"), path + "\n\n" + changed.sentence,
+                               {words("Cancel"), words("Save elsewhere…"), words("Replace it")});
         if (answer != 2) return answer == 1 && save_as();
         try {
             missing = m_document.save_as(path, true);
@@ -149,14 +152,14 @@ bool JobDesk::save_to(const QString& path) {
         return save_elsewhere_after(fault_in_words(error));
     }
     remember(path);
-    if (missing.isEmpty()) m_line.tell(tr("Saved: %1").arg(path), false);
-    else m_line.tell(tr("Saved: %1. Not found, and so not saved with it: %2.").arg(path, missing.join(", ")), true);
+    if (missing.isEmpty()) m_line.tell(words("Saved: %1").arg(path), false);
+    else m_line.tell(words("Saved: %1. Not found, and so not saved with it: %2.").arg(path, missing.join(", ")), true);
     return true;
 }
 
 bool JobDesk::save_elsewhere_after(const QString& sentence) {
-    m_line.tell(tr("Not saved. %1").arg(sentence), true);
-    return ask(tr("Not saved"), sentence, {tr("Cancel"), tr("Save elsewhere…")}) == 1 && save_as();
+    m_line.tell(words("Not saved. %1").arg(sentence), true);
+    return ask(words("Not saved"), sentence, {words("Cancel"), words("Save elsewhere…")}) == 1 && save_as();
 }
 
 bool JobDesk::save() { return m_document.path().isEmpty() ? save_as() : save_to(m_document.path()); }
@@ -164,8 +167,9 @@ bool JobDesk::save() { return m_document.path().isEmpty() ? save_as() : save_to(
 bool JobDesk::save_as() {
     // What is open proposes its own name; a new job one that nothing has yet.
     const QString ending = ".echappe.json";
-    const QString path = ask_path(
-        tr("Save the job"), m_document.path().isEmpty() ? free_path(m_document.display_name(), ending) : m_document.path(), ending, filter);
+    const QString path =
+        ask_path(words("Save the job"), m_document.path().isEmpty() ? free_path(m_document.display_name(), ending) : m_document.path(),
+                 ending, filter);
     return !path.isEmpty() && save_to(path);
 }
 
@@ -194,12 +198,12 @@ bool JobDesk::may_leave() {
 
 bool JobDesk::ask_before_dropping() {
     if (const QStringList typed = unkept(); !typed.isEmpty()) {
-        const QString sentence = tr("Typed and not kept:\n\n%1").arg(typed.join("\n"));
-        if (ask(tr("Not kept"), sentence, {tr("Go back to it"), tr("Drop it")}) != 1) return m_line.back_to_unkept(), false;
+        const QString sentence = words("Typed and not kept:\n\n%1").arg(typed.join("\n"));
+        if (ask(words("Not kept"), sentence, {words("Go back to it"), words("Drop it")}) != 1) return m_line.back_to_unkept(), false;
     }
     if (!m_document.dirty()) return true;
-    const int answer = ask(tr("Not saved"), tr("%1 has edits that are not saved.").arg(m_document.display_name()),
-                           {tr("Cancel"), tr("Save"), tr("Drop the edits")}, 1);
+    const int answer = ask(words("Not saved"), words("%1 has edits that are not saved.").arg(m_document.display_name()),
+                           {words("Cancel"), words("Save"), words("Drop the edits")}, 1);
     return answer == 2 || (answer == 1 && save());
 }
 
@@ -216,12 +220,12 @@ void JobDesk::refill_recent() {
     for (const QString& path : recent_jobs()) {
         const QFileInfo file(path);
         // An ampersand in a name is no key.
-        const QString shown = QString(file.fileName() + tr(", in ") + file.dir().path()).replace("&", "&&");
+        const QString shown = QString(file.fileName() + words(", in ") + file.dir().path()).replace("&", "&&");
         m_recent.addAction(shown, this, [this, path] { guarded([&] { open_instead(path); }); });
     }
     m_recent.setEnabled(!m_recent.isEmpty());
     m_recent.addSeparator();
-    m_recent.addAction(tr("Forget these"), this, [this] {
+    m_recent.addAction(words("Forget these"), this, [this] {
         Settings().remove("recent");
         refill_recent();
     });

@@ -7,6 +7,7 @@
 
 #include "document/bench_hand.h"
 #include "document/pictures.h"
+#include "drawing/words.h"
 #include "job/edits.h"
 #include "number/input_error.h"
 #include "theme/theme.h"
@@ -39,7 +40,7 @@ JobSheet::JobSheet(Document& document, QWidget* parent)
       m_held(document),
       m_scope(new QPlainTextEdit(words(document.job().scope))),
       m_photo(new QLabel) {
-    setWindowTitle(tr("This job"));
+    setWindowTitle(words("This job"));
     auto* form = new QFormLayout(this);
     form->setContentsMargins(24, 20, 24, 16);
     form->setVerticalSpacing(10);
@@ -51,14 +52,14 @@ JobSheet::JobSheet(Document& document, QWidget* parent)
     m_stood["scope"] = m_scope->toPlainText();
     constexpr int scope_lines = 3;
     wear(*m_scope, Type::text);
-    m_scope->setAccessibleName(tr("agreed"));
+    m_scope->setAccessibleName(words("agreed"));
     m_scope->setTabChangesFocus(true);
     m_scope->setFixedHeight(scope_lines * m_scope->fontMetrics().lineSpacing() + 12);
     m_scope->setPlaceholderText(words(Job::record().find("scope")->meaning));
-    form->addRow(tr("Agreed"), m_scope);
-    auto* choose = new QPushButton(tr("Choose a picture…"));
+    form->addRow(words("Agreed"), m_scope);
+    auto* choose = new QPushButton(words("Choose a picture…"));
     connect(choose, &QPushButton::clicked, this, [this] {
-        const QString path = QFileDialog::getOpenFileName(this, tr("The whole movement"), {}, tr("Pictures (*.png *.jpg *.jpeg)"));
+        const QString path = QFileDialog::getOpenFileName(this, words("The whole movement"), {}, words("Pictures (*.png *.jpg *.jpeg)"));
         if (path.isEmpty()) return;
         try {
             choose_photo(path);
@@ -70,13 +71,13 @@ JobSheet::JobSheet(Document& document, QWidget* parent)
     auto* photo = new QVBoxLayout;
     photo->addWidget(m_photo);
     photo->addWidget(choose, 0, Qt::AlignLeft);
-    form->addRow(tr("The whole"), photo);
+    form->addRow(words("The whole"), photo);
     show_photo(m_document.job().photo.empty() ? QString() : m_document.pictures() + "/" + words(m_document.job().photo));
-    form->addRow(tr("Your hand"),
-                 line_of("hand", words(bench_hand()), tr("who counts and measures at this bench: kept with every reading")));
+    form->addRow(words("Your hand"),
+                 line_of("hand", words(bench_hand()), words("who counts and measures at this bench: kept with every reading")));
     auto* buttons = new QDialogButtonBox;
-    buttons->addButton(tr("Keep it"), QDialogButtonBox::AcceptRole);
-    buttons->addButton(tr("Leave it"), QDialogButtonBox::RejectRole);
+    buttons->addButton(words("Keep it"), QDialogButtonBox::AcceptRole);
+    buttons->addButton(words("Leave it"), QDialogButtonBox::RejectRole);
     connect(buttons, &QDialogButtonBox::accepted, this, &JobSheet::accept);
     connect(buttons, &QDialogButtonBox::rejected, this, &QDialog::reject);
     form->addRow(buttons);
@@ -85,7 +86,7 @@ JobSheet::JobSheet(Document& document, QWidget* parent)
 void JobSheet::show_photo(const QString& file) {
     const QPixmap picture = file.isEmpty() ? QPixmap() : QPixmap(file);
     m_photo->setVisible(!file.isEmpty());
-    if (picture.isNull()) m_photo->setText(tr("%1 is not there").arg(file));
+    if (picture.isNull()) m_photo->setText(words("%1 is not there").arg(file));
     else m_photo->setPixmap(picture.scaled(photo_room, Qt::KeepAspectRatio, Qt::SmoothTransformation));
 }
 

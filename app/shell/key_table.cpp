@@ -1,5 +1,6 @@
 #include "shell/key_table.h"
 
+#include "drawing/words.h"
 #include "shell/main_window.h"
 
 namespace echappe {
@@ -24,7 +25,7 @@ QString table(const QString& title, const QList<Action>& actions) {
 }  // namespace
 
 QString key_table(const MainWindow& window) {
-    QString text = table(MainWindow::tr("Everywhere"), window.own_actions());
+    QString text = table(words("Everywhere"), window.own_actions());
     for (const StationRow& row : station_rows()) {
         const Station* station = window.station(row.id);
         text += table(row.title, station->actions());

@@ -5,6 +5,7 @@
 #include <QVBoxLayout>
 #include <algorithm>
 
+#include "drawing/words.h"
 #include "job/file.h"
 #include "theme/theme.h"
 #include "workings/record_json.h"
@@ -22,20 +23,18 @@ QString day(const QDateTime& time) { return time.toString("yyyy-MM-dd HH:mm"); }
 
 /// What lies in the journal beside what lies in the file.
 QString standing_of(const Journal::Entry& entry, const FileStamp& now) {
-    if (entry.about.job_path.isEmpty())
-        return entry.about.demo.isEmpty() ? QObject::tr("never saved") : QObject::tr("edits on a demo, never saved");
-    if (!now.there) return QObject::tr("The original file is missing. Recover and save to recreate it");
+    if (entry.about.job_path.isEmpty()) return entry.about.demo.isEmpty() ? words("never saved") : words("edits on a demo, never saved");
+    if (!now.there) return words("The original file is missing. Recover and save to recreate it");
     if (!now.same_content(entry.about.base))
-        return QObject::tr("THE FILE WAS SAVED LATER, %1: this comes back beside it, without a name")
+        return words("THE FILE WAS SAVED LATER, %1: this comes back beside it, without a name")
             .arg(day(QDateTime::fromSecsSinceEpoch(now.modified_s)));
     try {
         const Job saved = load_job(entry.about.job_path.toStdString()).job;
         const Job kept = job_from_text(entry.job_text.toStdString()).job;
         const auto differ = places_changed(patch_between(Job::record(), &saved, &kept));
-        return QObject::tr("newer than its file in %n place(s)", nullptr, static_cast<int>(differ))
-            .replace("place(s)", differ == 1 ? "place" : "places");
+        return words("newer than its file in %1").arg(differ == 1 ? words("1 place") : words("%1 places").arg(differ));
     } catch (const std::exception&) {
-        return QObject::tr("newer than its file");
+        return words("newer than its file");
     }
 }
 
@@ -43,13 +42,13 @@ QString standing_of(const Journal::Entry& entry, const FileStamp& now) {
 
 LeftWorkSlips::LeftWorkSlips(std::vector<Journal::Entry> entries, QWidget* parent) : Canvas(parent), m_entries(std::move(entries)) {
     setFocusPolicy(Qt::StrongFocus);
-    setAccessibleName(tr("Unsaved work"));
+    setAccessibleName(words("Unsaved work"));
     for (const Journal::Entry& entry : m_entries) {
         const LoadedJob job = job_from_text(entry.job_text.toStdString());
-        m_titles.push_back(job.job.title.empty() ? tr("Untitled job") : words(job.job.title));
+        m_titles.push_back(job.job.title.empty() ? words("Untitled job") : words(job.job.title));
         const FileStamp now = entry.about.job_path.isEmpty() ? FileStamp() : stamp_of(entry.about.job_path.toStdString());
         m_newer_file.push_back(now.there && !now.same_content(entry.about.base));
-        m_standing.push_back(entry.fault.isEmpty() ? standing_of(entry, now) : tr("not all of it can be read: %1").arg(entry.fault));
+        m_standing.push_back(entry.fault.isEmpty() ? standing_of(entry, now) : words("not all of it can be read: %1").arg(entry.fault));
     }
     setMinimumHeight(static_cast<int>(interface_scale() * (head_high + static_cast<double>(m_entries.size()) * (slip_high + slip_gap))));
 }
@@ -57,9 +56,9 @@ LeftWorkSlips::LeftWorkSlips(std::vector<Journal::Entry> entries, QWidget* paren
 void LeftWorkSlips::paint(QPainter& painter) {
     const Theme& t = inks(painter);
     painter.fillRect(rect(), t.ground);
-    write(painter, type(Type::head, true), t.ink, {left, 34}, tr("Left unsaved by an earlier run"));
+    write(painter, type(Type::head, true), t.ink, {left, 34}, words("Left unsaved by an earlier run"));
     write(painter, type(Type::text), t.steel, {left, 56},
-          tr("↑ ↓ choose  ·  Enter recovers it  ·  Delete discards it  ·  Escape leaves it for later"));
+          words("↑ ↓ choose  ·  Enter recovers it  ·  Delete discards it  ·  Escape leaves it for later"));
     // The spike they are on.
     painter.setPen(QPen(t.steel, 2));
     painter.drawLine(QPointF(26, head_high - 18), QPointF(26, height() - 14.0));
@@ -80,7 +79,7 @@ void LeftWorkSlips::paint_slip(QPainter& painter, size_t index, double y) {
     const double room = slip.width() - 60;
     write(painter, type(Type::figure, true), t.ink, {left, y + 26}, elided(type(Type::figure, true), m_titles[index], room - 130));
     write(painter, type(Type::text), t.ink, {slip.right() - 14, y + 26}, day(entry.last), 1);
-    const QString file = entry.about.job_path.isEmpty() ? tr("no file") : QDir::toNativeSeparators(entry.about.job_path);
+    const QString file = entry.about.job_path.isEmpty() ? words("no file") : QDir::toNativeSeparators(entry.about.job_path);
     write(painter, type(Type::note), t.steel, {left, y + 46}, QFontMetricsF(type(Type::note)).elidedText(file, Qt::ElideMiddle, room));
     const QColor ink = m_newer_file[index] ? t.amber : entry.fault.isEmpty() ? t.verdigris : t.ruby;
     write(painter, type(Type::text), ink, {left, y + 66}, elided(type(Type::text), m_standing[index], room));
@@ -91,9 +90,9 @@ void LeftWorkSlips::paint_slip(QPainter& painter, size_t index, double y) {
         return x + wide + 28;
     };
     place({"slip:" + number, slip, [this, index] { m_chosen = index, m_asked = -1, update(); }, m_standing[index], {}});
-    double x = act(left, "take:", tr("Take it up"), t.blued, [this, index] { emit taken_up(m_entries[index]); });
+    double x = act(left, "take:", words("Take it up"), t.blued, [this, index] { emit taken_up(m_entries[index]); });
     const bool asked = m_asked == static_cast<int>(index);
-    act(x, "discard:", asked ? tr("Press once more to discard it") : tr("Throw it away"), asked ? t.ruby : t.steel,
+    act(x, "discard:", asked ? words("Press once more to discard it") : words("Throw it away"), asked ? t.ruby : t.steel,
         [this, index] { throw_away(index); });
 }
 
@@ -134,7 +133,7 @@ void LeftWorkSlips::keyPressEvent(QKeyEvent* event) {
 
 LeftWorkSheet::LeftWorkSheet(std::vector<Journal::Entry> entries, QWidget* parent) : QDialog(parent) {
     setAttribute(Qt::WA_DeleteOnClose);
-    setWindowTitle(tr("Unsaved work"));
+    setWindowTitle(words("Unsaved work"));
     const auto seen = std::min<size_t>(entries.size(), most_seen);
     m_slips = new LeftWorkSlips(std::move(entries));
     auto* scroll = new QScrollArea;

@@ -7,6 +7,7 @@
 #include <QVBoxLayout>
 #include <memory>
 
+#include "drawing/words.h"
 #include "instruments/typing.h"
 #include "ladder/ladder.h"
 #include "shell/application.h"
@@ -95,7 +96,8 @@ void MainWindow::join() {
     connect(m_calliper, &CalliperLine::left, this, [this] {
         shown().setFocus();
         m_calliper->tell(
-            tr("Tab leads through the picture, what lies beside it, the workings, the line, the stations and the ladder; Enter does it."),
+            words(
+                "Tab leads through the picture, what lies beside it, the workings, the line, the stations and the ladder; Enter does it."),
             false);
     });
     connect(m_fitting, &Fitting::told, m_calliper, &CalliperLine::tell);
@@ -162,7 +164,7 @@ void MainWindow::show_round_of(ReadingRound* round) {
 void MainWindow::do_at(Station* station, const Action& action) {
     const bool here = !station || station == &shown();
     if (!here) show_station(m_ids[m_stations.indexOf(station)]);
-    if (!action.can()) return m_calliper->tell(tr("%1: not possible as things stand.").arg(action.words), true);
+    if (!action.can()) return m_calliper->tell(words("%1: not possible as things stand.").arg(action.words), true);
     here ? m_jobs.guarded(action.go) : station->come_for(action.go);
 }
 

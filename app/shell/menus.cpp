@@ -2,6 +2,7 @@
 
 #include <QMenuBar>
 
+#include "drawing/words.h"
 #include "shell/main_window.h"
 
 namespace echappe {
@@ -16,13 +17,13 @@ QMenu& menu_named(MainWindow& window, const QString& title) {
 
 void add_history(MainWindow& window) {
     QUndoStack* history = window.document().undo_stack();
-    QAction* undo = history->createUndoAction(&window, MainWindow::tr("Undo"));
-    QAction* redo = history->createRedoAction(&window, MainWindow::tr("Redo"));
+    QAction* undo = history->createUndoAction(&window, words("Undo"));
+    QAction* redo = history->createRedoAction(&window, words("Redo"));
     undo->setObjectName("edit.undo");
     redo->setObjectName("edit.redo");
     undo->setShortcut(QKeySequence::Undo);
-    redo->setShortcuts({QKeySequence(MainWindow::tr("Ctrl+Shift+Z")), QKeySequence(MainWindow::tr("Ctrl+Y"))});
-    menu_named(window, MainWindow::tr("&Edit")).addActions({undo, redo});
+    redo->setShortcuts({QKeySequence(words("Ctrl+Shift+Z")), QKeySequence(words("Ctrl+Y"))});
+    menu_named(window, words("&Edit")).addActions({undo, redo});
     window.addActions({undo, redo});
 }
 
@@ -71,8 +72,7 @@ void give_letters(const QMenu& menu) {
 }
 
 void build_menus(MainWindow& window, const QList<Action>& of_the_window) {
-    for (const QString& title : {MainWindow::tr("&Job"), MainWindow::tr("&Edit"), MainWindow::tr("&View"), MainWindow::tr("&Findings"),
-                                 MainWindow::tr("&Measure")})
+    for (const QString& title : {words("&Job"), words("&Edit"), words("&View"), words("&Findings"), words("&Measure")})
         menu_named(window, title);
     add_history(window);
     for (const Action& action : of_the_window) add_action(window, action, nullptr);
@@ -80,7 +80,7 @@ void build_menus(MainWindow& window, const QList<Action>& of_the_window) {
         for (const Action& action : station->actions())
             if (!action.menu.isEmpty()) add_action(window, action, station);
     // Help stands last, whatever the stations brought.
-    if (auto* help = window.menuBar()->findChild<QMenu*>(MainWindow::tr("H&elp"))) window.menuBar()->addMenu(help);
+    if (auto* help = window.menuBar()->findChild<QMenu*>(words("H&elp"))) window.menuBar()->addMenu(help);
     for (const auto* menu : window.menuBar()->findChildren<QMenu*>()) give_letters(*menu);
 }
 

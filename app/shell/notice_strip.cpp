@@ -2,6 +2,7 @@
 
 #include <QFontMetricsF>
 
+#include "drawing/words.h"
 #include "theme/theme.h"
 
 namespace echappe {
@@ -12,7 +13,7 @@ constexpr int line_high = 30;
 }  // namespace
 
 NoticeStrip::NoticeStrip(Document& document, QWidget* parent) : Canvas(parent), m_document(document) {
-    setAccessibleName(tr("Notices"));
+    setAccessibleName(words("Notices"));
     setFocusPolicy(Qt::TabFocus);
     connect(&document, &Document::standing_changed, this, &NoticeStrip::refresh);
     refresh();
@@ -33,7 +34,7 @@ void NoticeStrip::paint(QPainter& painter) {
     painter.fillRect(QRectF(0, height() - 1, width(), 1), t.rule);
     const QFont font = type(Type::text);
     const QFont act = type(Type::text, true);
-    const QString save = tr("Save elsewhere…");
+    const QString save = words("Save elsewhere…");
     const double button = width_of(act, save) + 36;
     double y = 0;
     for (const QString& sentence : m_document.standing()) {
@@ -45,7 +46,7 @@ void NoticeStrip::paint(QPainter& painter) {
     }
     const QRectF at(width() - button, 0, button, line_high);
     write(painter, act, t.blued, {at.right() - 18, 20}, save, 1);
-    place({"save elsewhere", at, [this] { emit save_elsewhere_wanted(); }, tr("Ctrl+Shift+S"), {}});
+    place({"save elsewhere", at, [this] { emit save_elsewhere_wanted(); }, words("Ctrl+Shift+S"), {}});
 }
 
 }  // namespace echappe

@@ -11,6 +11,7 @@
 #include <QToolBar>
 #include <QToolButton>
 
+#include "drawing/words.h"
 #include "exchange/file_names.h"
 #include "exchange/whole_file.h"
 #include "job/file.h"
@@ -26,7 +27,7 @@ QString name_of_part(const QString& part) { return QString::fromStdString(file_n
 
 /// The toolkit's preview is made for the mouse: here Tab leads through its buttons, and the key that opened it prints.
 void open_to_keys(QPrintPreviewDialog& preview) {
-    preview.setWindowTitle(QObject::tr("Before it is printed: Ctrl+P prints, Tab leads to the buttons, Esc goes back"));
+    preview.setWindowTitle(words("Before it is printed: Ctrl+P prints, Tab leads to the buttons, Esc goes back"));
     const auto buttons = preview.findChildren<QToolButton*>();
     for (QToolButton* button : buttons) button->setFocusPolicy(Qt::StrongFocus);
     auto* bar = preview.findChild<QToolBar*>();
@@ -46,7 +47,7 @@ Station* OutDesk::writer(const QString& ending) const {
 
 /// A solid takes a second or two: it is made beside the window.
 void OutDesk::export_solid(const QString& path, const Station& station) {
-    m_bench.line.tell(tr("Making the solid for %1…").arg(path), false);
+    m_bench.line.tell(words("Making the solid for %1…").arg(path), false);
     const auto written = [this](const QString& sentence, bool fault) {
         m_bench.line.tell(sentence, fault);
         emit solid_written();
@@ -54,7 +55,7 @@ void OutDesk::export_solid(const QString& path, const Station& station) {
     m_exporter.send(
         [path, written, part = station.solid()](const std::stop_token&, const Errand::Tell& tell) {
             save_text(path.toStdString(), to_step(part));
-            tell([path, written] { written(tr("Written: %1").arg(path), false); });
+            tell([path, written] { written(words("Written: %1").arg(path), false); });
         },
         [written](const QString& why) { written(why, true); });
 }
@@ -62,17 +63,17 @@ void OutDesk::export_solid(const QString& path, const Station& station) {
 void OutDesk::export_to(const QString& path) {
     if (path.endsWith(".pdf")) {
         write_pdf(path, words(m_bench.document.job().title), printouts(false));
-        return m_bench.line.tell(tr("Written: %1").arg(path), false);
+        return m_bench.line.tell(words("Written: %1").arg(path), false);
     }
     Station* station = writer(QFileInfo(path).suffix());
     if (path.endsWith(".step")) return export_solid(path, *station);
     station->write_to(path);
-    m_bench.line.tell(tr("Written: %1").arg(path), false);
+    m_bench.line.tell(words("Written: %1").arg(path), false);
 }
 
 void OutDesk::ask_export(const QString& ending) {
     const QString name = name_of_part(writer(ending)->writes(ending));
-    const QString path = m_jobs.ask_path(tr("Export"), name + "." + ending, "." + ending, {});
+    const QString path = m_jobs.ask_path(words("Export"), name + "." + ending, "." + ending, {});
     if (!path.isEmpty()) export_to(path);
 }
 
@@ -89,10 +90,10 @@ void OutDesk::ask_pdf(bool whole_job) {
 }
 
 void OutDesk::write_pages(QString name, const std::vector<Printout>& parts) {
-    const QString path = m_jobs.ask_path(tr("Write as PDF"), name_of_part(name) + ".pdf", ".pdf", {});
+    const QString path = m_jobs.ask_path(words("Write as PDF"), name_of_part(name) + ".pdf", ".pdf", {});
     if (path.isEmpty()) return;
     write_pdf(path, words(m_bench.document.job().title), parts);
-    m_bench.line.tell(tr("Written: %1").arg(path), false);
+    m_bench.line.tell(words("Written: %1").arg(path), false);
 }
 
 void OutDesk::print(bool whole_job) {
@@ -128,29 +129,29 @@ void OutDesk::write_picture(const QString& path) {
         throw InputError("picture", "\"" + path.toStdString() + "\"", "a name ending in .png or .svg");
     }
     save_text(path.toStdString(), bytes.data().toStdString());
-    m_bench.line.tell(tr("Written: %1").arg(path), false);
+    m_bench.line.tell(words("Written: %1").arg(path), false);
 }
 
 void OutDesk::ask_picture() {
     const QString path =
-        m_jobs.ask_path(tr("Write the picture"), name_of_part(m_shown->accessibleName()) + ".png", {}, tr("Pictures (*.png *.svg)"));
+        m_jobs.ask_path(words("Write the picture"), name_of_part(m_shown->accessibleName()) + ".png", {}, words("Pictures (*.png *.svg)"));
     if (!path.isEmpty()) write_picture(path);
 }
 
 void OutDesk::copy_picture() {
     QApplication::clipboard()->setPixmap(m_shown->grab());
-    m_bench.line.tell(tr("The picture is on the clipboard."), false);
+    m_bench.line.tell(words("The picture is on the clipboard."), false);
 }
 
 void OutDesk::write_csv(const QString& name, const std::string& csv) {
-    const QString path = m_jobs.ask_path(tr("Write"), name, ".csv", csv_kinds);
+    const QString path = m_jobs.ask_path(words("Write"), name, ".csv", csv_kinds);
     if (path.isEmpty()) return;
     save_text(path.toStdString(), csv);
-    m_bench.line.tell(tr("Written: %1").arg(path), false);
+    m_bench.line.tell(words("Written: %1").arg(path), false);
 }
 
 void OutDesk::ask_readings(QWidget* window) {
-    const QString path = QFileDialog::getOpenFileName(window, tr("Readings"), {}, tr("Tables and drawings (*.csv *.dxf)"));
+    const QString path = QFileDialog::getOpenFileName(window, words("Readings"), {}, words("Tables and drawings (*.csv *.dxf)"));
     if (!path.isEmpty()) take_file(path);
 }
 
@@ -168,8 +169,8 @@ void OutDesk::import_readings(const QString& path) {
 /// Keeps what one of the stations reads of a file, as one edit that is told.
 void OutDesk::keep_from(const QString& path, const std::function<size_t(Job&)>& read) {
     size_t kept = 0;
-    m_bench.document.edit(tr("Readings from %1").arg(QFileInfo(path).fileName()), [&](Job& job) { kept = read(job); });
-    m_bench.line.tell(tr("%1 readings kept from %2.").arg(kept).arg(path), false);
+    m_bench.document.edit(words("Readings from %1").arg(QFileInfo(path).fileName()), [&](Job& job) { kept = read(job); });
+    m_bench.line.tell(words("%1 readings kept from %2.").arg(kept).arg(path), false);
 }
 
 void OutDesk::read_drawing(const QString& path) {
@@ -182,7 +183,7 @@ void OutDesk::read_drawing(const QString& path) {
 Station* OutDesk::taker_of(const QString& path, QString (Station::*place)() const, const QString& question) {
     if (m_shown && !(m_shown->*place)().isEmpty()) return m_shown;
     QList<Station*> takers;
-    QStringList answers = {tr("Leave it")};
+    QStringList answers = {words("Leave it")};
     for (Station* station : m_stations) {
         const QString there = (station->*place)();
         if (there.isEmpty()) continue;
@@ -190,7 +191,7 @@ Station* OutDesk::taker_of(const QString& path, QString (Station::*place)() cons
         answers << there;
     }
     if (takers.isEmpty()) return nullptr;
-    const int answer = m_jobs.ask(tr("A file was dropped"), question.arg(QFileInfo(path).fileName()), answers);
+    const int answer = m_jobs.ask(words("A file was dropped"), question.arg(QFileInfo(path).fileName()), answers);
     if (answer == 0) return nullptr;
     emit station_wanted(takers[answer - 1]);
     return takers[answer - 1];
@@ -201,11 +202,11 @@ void OutDesk::take_file(const QString& path) {
     if (ending == "csv") return import_readings(path);
     if (ending == "dxf") return read_drawing(path);
     if (ending == "png" || ending == "jpg" || ending == "jpeg") {
-        if (Station* taker = taker_of(path, &Station::place_for_pictures, tr("What is %1 a picture of?"))) taker->take_picture(path);
+        if (Station* taker = taker_of(path, &Station::place_for_pictures, words("What is %1 a picture of?"))) taker->take_picture(path);
         return;
     }
     if (ending == "wav" || ending == "flac" || ending == "ogg") {
-        if (Station* taker = taker_of(path, &Station::listens_for, tr("What is to be heard in %1?"))) taker->take_sound(path);
+        if (Station* taker = taker_of(path, &Station::listens_for, words("What is to be heard in %1?"))) taker->take_sound(path);
         return;
     }
     // What is damaged opens as far as it can be read; where that is nothing, it is no job.

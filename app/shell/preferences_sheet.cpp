@@ -24,20 +24,21 @@ PreferencesSheet::PreferencesSheet(QWidget* parent)
       m_workshop(new QLineEdit(Settings().value("workshop").toString())),
       m_hand(new QLineEdit(words(bench_hand()))),
       m_folder(new QLineEdit(Settings().value("folder").toString())) {
-    setWindowTitle(tr("Preferences"));
+    setWindowTitle(words("Preferences"));
     const Settings kept;
-    for (const auto& [look, name] : {std::pair{"", tr("as the desktop")}, std::pair{"light", tr("light")}, std::pair{"dark", tr("dark")}})
+    for (const auto& [look, name] :
+         {std::pair{"", words("as the desktop")}, std::pair{"light", words("light")}, std::pair{"dark", words("dark")}})
         m_look->addItem(name, QString(look));
     m_look->setCurrentIndex(m_look->findData(kept.value("theme").toString()));
-    for (int percent = 80; percent <= 200; percent += 10) m_scale->addItem(tr("%1 %").arg(percent), percent / 100.0);
+    for (int percent = 80; percent <= 200; percent += 10) m_scale->addItem(words("%1 %").arg(percent), percent / 100.0);
     m_scale->setCurrentIndex(static_cast<int>(std::lround(interface_scale() * 10)) - 8);
-    for (const auto& [unit, name] : {std::pair{"mm", tr("millimetres")}, std::pair{"in", tr("inches")}})
+    for (const auto& [unit, name] : {std::pair{"mm", words("millimetres")}, std::pair{"in", words("inches")}})
         m_unit->addItem(name, QString(unit));
     m_unit->setCurrentIndex(std::max(0, m_unit->findData(kept.value("unit").toString())));
-    m_folder->setPlaceholderText(tr("where a file was opened last"));
-    auto* choose = new QPushButton(tr("Choose…"));
+    m_folder->setPlaceholderText(words("where a file was opened last"));
+    auto* choose = new QPushButton(words("Choose…"));
     connect(choose, &QPushButton::clicked, this, [this] {
-        const QString folder = QFileDialog::getExistingDirectory(this, tr("Where jobs lie"), m_folder->text());
+        const QString folder = QFileDialog::getExistingDirectory(this, words("Where jobs lie"), m_folder->text());
         if (!folder.isEmpty()) m_folder->setText(folder);
     });
     auto* folder = new QHBoxLayout;
@@ -46,22 +47,22 @@ PreferencesSheet::PreferencesSheet(QWidget* parent)
     auto* form = new QFormLayout(this);
     form->setContentsMargins(24, 20, 24, 16);
     form->setVerticalSpacing(10);
-    form->addRow(tr("Look"), m_look);
-    form->addRow(tr("Size of all of it"), m_scale);
-    form->addRow(tr("Lengths of a new job"), m_unit);
-    form->addRow(tr("Workshop of a new job"), m_workshop);
-    form->addRow(tr("Your hand"), m_hand);
-    form->addRow(tr("Jobs lie in"), folder);
-    auto* numbers = new QLabel(tr("Figures are shown with a point, 38.42, and taken with a point or a comma."));
+    form->addRow(words("Look"), m_look);
+    form->addRow(words("Size of all of it"), m_scale);
+    form->addRow(words("Lengths of a new job"), m_unit);
+    form->addRow(words("Workshop of a new job"), m_workshop);
+    form->addRow(words("Your hand"), m_hand);
+    form->addRow(words("Jobs lie in"), folder);
+    auto* numbers = new QLabel(words("Figures are shown with a point, 38.42, and taken with a point or a comma."));
     numbers->setWordWrap(true);
-    form->addRow(tr("Figures"), numbers);
+    form->addRow(words("Figures"), numbers);
     for (int row = 0; row < form->rowCount(); ++row)
         if (auto* label = qobject_cast<QLabel*>(form->itemAt(row, QFormLayout::LabelRole)->widget()))
             if (auto* field = form->itemAt(row, QFormLayout::FieldRole)->widget()) field->setAccessibleName(label->text());
-    m_folder->setAccessibleName(tr("Jobs lie in"));
+    m_folder->setAccessibleName(words("Jobs lie in"));
     auto* buttons = new QDialogButtonBox;
-    buttons->addButton(tr("Keep"), QDialogButtonBox::AcceptRole);
-    buttons->addButton(tr("Cancel"), QDialogButtonBox::RejectRole);
+    buttons->addButton(words("Keep"), QDialogButtonBox::AcceptRole);
+    buttons->addButton(words("Cancel"), QDialogButtonBox::RejectRole);
     form->addRow(buttons);
     connect(buttons, &QDialogButtonBox::accepted, this, [this] {
         keep();

@@ -2,6 +2,7 @@
 
 #include <QInputDialog>
 
+#include "drawing/words.h"
 #include "shell/finder.h"
 #include "shell/fitting.h"
 #include "shell/help_sheet.h"
@@ -51,9 +52,9 @@ void SheetDesk::ask_overrule(const std::string& finding) {
     for (const Judgement& judgement : document.job().judgements)
         if (judgement.finding == finding) stands = QString::fromStdString(judgement.reason);
     const QString reason =
-        QInputDialog::getText(&m_window, tr("Overrule"), tr("Because (kept with the job):"), QLineEdit::Normal, stands, &said);
+        QInputDialog::getText(&m_window, words("Overrule"), words("Because (kept with the job):"), QLineEdit::Normal, stands, &said);
     if (said && reason.trimmed().isEmpty())
-        m_window.calliper().tell(tr("reason: got nothing, takes a few words: they are what you will want to read in a year"), true);
+        m_window.calliper().tell(words("reason: got nothing, takes a few words: they are what you will want to read in a year"), true);
     else if (said) m_window.jobs().guarded([&] { held.document().judge(finding, "overruled", reason.trimmed()); });
 }
 

@@ -4,6 +4,8 @@
 #include <QKeyEvent>
 #include <algorithm>
 
+#include "drawing/words.h"
+
 namespace echappe {
 
 Station::Station(Document& document, QWidget* parent)
@@ -57,8 +59,14 @@ QString Station::asked_size() const {
 QList<Action> Station::size_actions() {
     const auto drawn = [this] { return !sizes().empty(); };
     QList<Action> ways = {
-        {"size.next", tr("Type the next size on the drawing"), {Qt::Key_F4}, [this] { walk_sizes(1); }, {}, tr("type the sizes"), drawn},
-        {"size.before", tr("Type the size before"), {Qt::SHIFT | Qt::Key_F4}, [this] { walk_sizes(-1); }, {}, {}, drawn}};
+        {"size.next",
+         words("Type the next size on the drawing"),
+         {Qt::Key_F4},
+         [this] { walk_sizes(1); },
+         {},
+         words("type the sizes"),
+         drawn},
+        {"size.before", words("Type the size before"), {Qt::SHIFT | Qt::Key_F4}, [this] { walk_sizes(-1); }, {}, {}, drawn}};
     for (Action& way : ways) way.of_every_station = true;
     return ways;
 }
@@ -83,10 +91,11 @@ void Station::ask_choice(const DrawnSize& size) {
     const auto& all = size.line.choices;
     const auto now = std::find(all.begin(), all.end(), size.line.text);
     const std::string next = now == all.end() || now + 1 == all.end() ? all.front() : *(now + 1);
-    size.take(tr("Size: %1").arg(size.label), size.line.field, next);
+    size.take(words("Size: %1").arg(size.label), size.line.field, next);
     QStringList others;
     for (const std::string& one : all) others << QString::fromStdString(said(one));
-    emit told(tr("%1: %2. Click again for another of %3.").arg(size.label, QString::fromStdString(said(next)), others.join(", ")), false);
+    emit told(words("%1: %2. Click again for another of %3.").arg(size.label, QString::fromStdString(said(next)), others.join(", ")),
+              false);
 }
 
 bool Station::ask_size(const QString& id) {
@@ -107,7 +116,7 @@ bool Station::ask_size(const QString& id) {
                           if (!stood.isEmpty() && text.trimmed() == stood) return;
                           const DrawnSizes now = sizes();
                           if (const DrawnSize* asked = size_by(now, id))
-                              asked->take(tr("Size: %1").arg(asked->label), asked->line.field, text.trimmed().toStdString());
+                              asked->take(words("Size: %1").arg(asked->label), asked->line.field, text.trimmed().toStdString());
                       });
     m_size_round.go_to(id);
     emit round_changed();
@@ -120,7 +129,7 @@ void Station::place_sizes(QPainter& painter, const Dimensions& dimensions) {
         const DrawnSize& size = *one.size;
         const QString how = QString::fromStdString(size.line.explained());
         const QString because =
-            size.assumed() && !size.line.because.empty() ? tr("\nassumed: ") + QString::fromStdString(size.line.because) : QString();
+            size.assumed() && !size.line.because.empty() ? words("\nassumed: ") + QString::fromStdString(size.line.because) : QString();
         place({"size:" + size.id,
                one.at,
                [this, id = size.id] { ask_size(id); },
@@ -145,7 +154,7 @@ void Station::place_sizes(QPainter& painter, const Dimensions& dimensions) {
     painter.drawRoundedRect(frame, 4, 4);
     write(painter, type(Type::note, true), t.amber, {line.left(), line.top() - 7}, asked->label);
     write(painter, type(Type::text), t.steel, {line.right() + 6, line.center().y() + 5}, unit);
-    write(painter, type(Type::note), t.steel, {line.left(), line.bottom() + 16}, tr("Enter · Tab next"));
+    write(painter, type(Type::note), t.steel, {line.left(), line.bottom() + 16}, words("Enter · Tab next"));
 }
 
 void Station::list_sizes(QPainter& painter, const QRectF& room) {
@@ -219,7 +228,7 @@ Printout Station::printed() {
 }
 
 QList<PrintTable> Station::print_tables() {
-    PrintTable table{tr("Figures"), {{tr("what"), tr("figure"), tr("unit")}}};
+    PrintTable table{words("Figures"), {{words("what"), words("figure"), words("unit")}}};
     QList<const Canvas*> shown = {this};
     for (const auto* over : findChildren<Canvas*>())
         if (over->isVisible()) shown << over;
@@ -230,8 +239,8 @@ QList<PrintTable> Station::print_tables() {
 }
 
 QList<Action> Station::climbing() {
-    QList<Action> ways = {{"ladder.up", tr("Up the ladder"), {Qt::Key_Up}, [this] { m_document.selection().climb(1); }},
-                          {"ladder.down", tr("Down the ladder"), {Qt::Key_Down}, [this] { m_document.selection().climb(-1); }}};
+    QList<Action> ways = {{"ladder.up", words("Up the ladder"), {Qt::Key_Up}, [this] { m_document.selection().climb(1); }},
+                          {"ladder.down", words("Down the ladder"), {Qt::Key_Down}, [this] { m_document.selection().climb(-1); }}};
     for (Action& way : ways) way.of_every_station = true;
     return ways;
 }

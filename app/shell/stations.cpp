@@ -1,3 +1,4 @@
+#include "drawing/words.h"
 #include "shell/station.h"
 #include "stations/beat/beat_station.h"
 #include "stations/bench/bench_station.h"
@@ -19,11 +20,11 @@ Station* made(const Workbench& bench) {
 
 std::vector<StationRow>& all() {
     static std::vector<StationRow> rows = {
-        {"survey", Station::tr("Survey"), made<SurveyStation>, 3}, {"train", Station::tr("Train"), made<TrainStation>, 1},
-        {"teeth", Station::tr("Teeth"), made<TeethStation>, 2},    {"pivots", Station::tr("Pivots"), made<PivotsStation>, 4},
-        {"power", Station::tr("Power"), made<PowerStation>, 5},    {"beat", Station::tr("Beat"), made<BeatStation>, 6},
-        {"strike", Station::tr("Strike"), made<StrikeStation>, 7}, {"make", Station::tr("Make"), made<MakeStation>, 8},
-        {"bench", Station::tr("Bench"), made<BenchStation>, 9},
+        {"survey", words("Survey"), made<SurveyStation>, 3}, {"train", words("Train"), made<TrainStation>, 1},
+        {"teeth", words("Teeth"), made<TeethStation>, 2},    {"pivots", words("Pivots"), made<PivotsStation>, 4},
+        {"power", words("Power"), made<PowerStation>, 5},    {"beat", words("Beat"), made<BeatStation>, 6},
+        {"strike", words("Strike"), made<StrikeStation>, 7}, {"make", words("Make"), made<MakeStation>, 8},
+        {"bench", words("Bench"), made<BenchStation>, 9},
     };
     return rows;
 }

@@ -1,5 +1,6 @@
 #include "shell/stations_bar.h"
 
+#include "drawing/words.h"
 #include "shell/station.h"
 #include "theme/theme.h"
 
@@ -17,12 +18,11 @@ Heading heading_of(const Document& document) {
     const Job& job = document.job();
     QStringList under;
     if (!job.place.empty()) under << QString::fromStdString(job.place);
-    if (!job.number.empty())
-        under << StationsBar::tr("%1 job %2").arg(QString::fromStdString(job.workshop), QString::fromStdString(job.number));
-    under << (!document.read_only().isEmpty() ? StationsBar::tr("read only")
-              : document.dirty()              ? StationsBar::tr("not saved yet")
-              : document.path().isEmpty()     ? StationsBar::tr("not a file yet")
-                                              : StationsBar::tr("saved"));
+    if (!job.number.empty()) under << words("%1 job %2").arg(QString::fromStdString(job.workshop), QString::fromStdString(job.number));
+    under << (!document.read_only().isEmpty() ? words("read only")
+              : document.dirty()              ? words("not saved yet")
+              : document.path().isEmpty()     ? words("not a file yet")
+                                              : words("saved"));
     return {document.display_name() + (document.dirty() ? "  •" : ""), under.join(" · ")};
 }
 
@@ -30,7 +30,7 @@ Heading heading_of(const Document& document) {
 
 StationsBar::StationsBar(Document& document, QWidget* parent) : Canvas(parent), m_document(document) {
     fix_size();
-    setAccessibleName(tr("Stations"));
+    setAccessibleName(words("Stations"));
     setFocusPolicy(Qt::TabFocus);
     connect(&document, &Document::changed, this, [this, shown = Heading()]() mutable {
         if (Heading now = heading_of(m_document); !(now == shown)) {
@@ -60,7 +60,7 @@ void StationsBar::paint(QPainter& painter) {
     const auto fitted = [&](const QFont& font, const QString& text) { return elided(font, text, start - 26); };
     write(painter, type(Type::text, true), t.on_band, {18, 23}, fitted(type(Type::text, true), heading.name));
     write(painter, type(Type::note), quiet, {18, 41}, fitted(type(Type::note), heading.under));
-    place({"title", QRectF(8, 4, start - 20, 46), [this] { emit title_wanted(); }, tr("Title, owner, maker: Ctrl+I"), {}});
+    place({"title", QRectF(8, 4, start - 20, 46), [this] { emit title_wanted(); }, words("Title, owner, maker: Ctrl+I"), {}});
     for (size_t i = 0; i < rows.size(); ++i) {
         const StationRow& row = rows[i];
         const bool on = row.id == m_shown;
@@ -70,10 +70,10 @@ void StationsBar::paint(QPainter& painter) {
             painter.fillRect(QRectF(tab.left(), tab.top(), tab.width(), 3), t.brass);
         }
         write(painter, type(Type::text, on), on ? t.ink : t.on_band, {tab.center().x(), 31}, row.title, 0);
-        write(painter, type(Type::note), on ? t.steel : quiet, {tab.center().x(), 45}, tr("Ctrl+%1").arg(i + 1), 0);
+        write(painter, type(Type::note), on ? t.steel : quiet, {tab.center().x(), 45}, words("Ctrl+%1").arg(i + 1), 0);
         place({"station:" + row.title, tab, [this, id = row.id] { emit chosen(id); }, {}, {}, {}, row.title, on});
     }
-    const double w = write(painter, type(Type::note), quiet, {width() - 20.0, 30}, tr("Find  Ctrl+K"), 1);
+    const double w = write(painter, type(Type::note), quiet, {width() - 20.0, 30}, words("Find  Ctrl+K"), 1);
     place({"finder", QRectF(width() - 30.0 - w, 10, w + 20, 34), [this] { emit finder_wanted(); }, {}, {}});
 }
 

@@ -1,5 +1,7 @@
 #include "workings/card_station.h"
 
+#include "drawing/words.h"
+
 namespace echappe {
 
 CardStation::CardStation(Document& document, std::vector<SumCard::Tab> tabs, QWidget* parent)
@@ -11,8 +13,8 @@ void CardStation::lay_out() { put(*m_card, QRectF(width() - SumCard::wide, 0, Su
 
 QList<Action> CardStation::make_actions() {
     const auto leaf = [this](int by) { return [this, by] { m_card->show_sum(m_card->shown() + by); }; };
-    QList<Action> sheets = {{"sheet.next", tr("The next sheet"), {Qt::Key_PageDown}, leaf(1), {}, tr("next sum")},
-                            {"sheet.before", tr("The sheet before"), {Qt::Key_PageUp}, leaf(-1)}};
+    QList<Action> sheets = {{"sheet.next", words("The next sheet"), {Qt::Key_PageDown}, leaf(1), {}, words("next sum")},
+                            {"sheet.before", words("The sheet before"), {Qt::Key_PageUp}, leaf(-1)}};
     for (Action& action : sheets) action.of_every_station = true;
     return climbing() + sheets;
 }

@@ -4,6 +4,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "drawing/words.h"
 #include "theme/theme.h"
 
 namespace echappe {
@@ -41,7 +42,7 @@ Grouped grouped(const std::vector<SumLine>& lines, const std::vector<std::string
 
 SumCard::SumCard(Document& document, std::vector<Tab> tabs, QWidget* parent)
     : Canvas(parent), m_document(document), m_tabs(std::move(tabs)), m_editor(new InPlaceEditor(this)) {
-    setAccessibleName(tr("Sums of the bench"));
+    setAccessibleName(words("Sums of the bench"));
     setFocusPolicy(Qt::TabFocus);
     connect(m_editor, &InPlaceEditor::refused, this, [this](const QString& sentence) { emit told(sentence, true); });
 }
@@ -90,7 +91,7 @@ void SumCard::show_more(bool more) {
 void SumCard::choose(const SumLine& line, const std::string& word) {
     attempt([&] {
         m_choosing.clear();
-        tab().take(tr("Figures: %1").arg(tab().words), line.field, word);
+        tab().take(words("Figures: %1").arg(tab().words), line.field, word);
     });
     update();
 }
@@ -105,14 +106,14 @@ void SumCard::ask(const SumLine& line) {
     constexpr double room = 130;
     const LengthUnit unit = m_document.job().length;
     const SumLine shown = told_in(unit, line);
-    m_editor->ask(tr("%1 · %2, %3").arg(m_title, tab().words, words(line.words)),
+    m_editor->ask(words("%1 · %2, %3").arg(m_title, tab().words, words(line.words)),
                   QRectF(at.right() - room, at.top(), room, std::max(24.0, at.height())), words(shown.text),
                   [this, line, unit, stood = words(shown.text)](const QString& text) {
                       // What stands there is rounded: left as it is, it is not a new reading.
                       if (!stood.isEmpty() && text.trimmed() == stood) return;
-                      tab().take(tr("Figures: %1").arg(tab().words), line.field, typed_in(unit, line, text.trimmed().toStdString()));
+                      tab().take(words("Figures: %1").arg(tab().words), line.field, typed_in(unit, line, text.trimmed().toStdString()));
                   });
-    m_editor->setPlaceholderText(shown.unit.empty() ? QString() : tr("in %1").arg(words(shown.unit)));
+    m_editor->setPlaceholderText(shown.unit.empty() ? QString() : words("in %1").arg(words(shown.unit)));
 }
 
 void SumCard::paint(QPainter& painter) {
@@ -136,7 +137,7 @@ void SumCard::paint(QPainter& painter) {
     write_found(page);
     m_long = page.y() + m_scrolled + 12;
     painter.restore();
-    if (more) write(painter, type(Type::note, true), t.blued, {width() - card_margin, height() - 7.0}, tr("more below"), 1);
+    if (more) write(painter, type(Type::note, true), t.blued, {width() - card_margin, height() - 7.0}, words("more below"), 1);
     else if (m_long - m_scrolled > height()) update();
 }
 
@@ -167,7 +168,7 @@ void SumCard::write_step(Column& page, const SumLine& line) {
     place({"step:" + words(line.field),
            page.step(words(line.text), done ? Column::Tick::done : Column::Tick::open),
            [this, line, done] {
-               attempt([&] { tab().take(done ? tr("Step open again") : tr("Step done"), line.field, done ? "" : "done"); });
+               attempt([&] { tab().take(done ? words("Step open again") : words("Step done"), line.field, done ? "" : "done"); });
            },
            {},
            {}});
@@ -194,10 +195,10 @@ double SumCard::paint_tabs(QPainter& painter, const QRectF& room) {
 }
 
 QString SumCard::hint_of(const SumLine& line) {
-    const QString why = line.because.empty() ? QString() : tr("\nusual: ") + words(line.because);
-    if (line.from == "job") return tr("from what was read; click to try another") + why;
-    if (line.from == "usual") return tr("usual; click to change") + why;
-    return tr("click to type; empty takes it out");
+    const QString why = line.because.empty() ? QString() : words("\nusual: ") + words(line.because);
+    if (line.from == "job") return words("from what was read; click to try another") + why;
+    if (line.from == "usual") return words("usual; click to change") + why;
+    return words("click to type; empty takes it out");
 }
 
 void SumCard::write_row(Column& page, const SumLine& line) {
@@ -205,8 +206,8 @@ void SumCard::write_row(Column& page, const SumLine& line) {
     const bool missing = line.from == "missing";
     const QColor ink = missing ? t.ruby : line.from == "typed" ? t.blued : line.from == "job" ? t.ink : t.steel;
     const SumLine shown = told_in(m_document.job().length, line);
-    const QString figure = missing             ? tr("type it")
-                           : line.text.empty() ? tr("–")
+    const QString figure = missing             ? words("type it")
+                           : line.text.empty() ? words("–")
                                                : words(line.choices.empty() ? shown.text : said(line.text));
     // What explains the label is a hint, and stands there only where it must be typed.
     const QString label = words(line.label()), explained = words(line.explained());
@@ -223,11 +224,11 @@ void SumCard::write_choices(Column& page, const SumLine& line) {
     Flow flow(page.painter(), QRectF(page.left() + 10, 0, page.right() - page.left() - 10, height()), page.y() + 14, 18);
     for (const std::string& word : line.choices) {
         const bool now = word == line.text;
-        const QString name = word.empty() ? tr("not said") : words(said(word));
+        const QString name = word.empty() ? words("not said") : words(said(word));
         place({"choice:" + words(line.field) + ":" + words(word),
                flow.say(name, now ? t.ink : t.blued, Type::text, now, now),
                [this, line, word] { choose(line, word); },
-               tr("click to choose it"),
+               words("click to choose it"),
                {},
                {},
                name,
@@ -242,13 +243,13 @@ void SumCard::write_asked(Column& page) {
     if (tab().listed || m_more) {
         for (const SumLine& line : m_answer.asked) write_row(page, line);
         if (m_more)
-            place({"less", page.line(tr("less"), t.blued, Type::text), [this] { show_more(false); },
-                   tr("only what is asked, known and assumed")});
+            place({"less", page.line(words("less"), t.blued, Type::text), [this] { show_more(false); },
+                   words("only what is asked, known and assumed")});
         return;
     }
     const Grouped groups = grouped(m_answer.asked, tab().drawn ? tab().drawn() : std::vector<std::string>());
     const std::pair<QString, const std::vector<const SumLine*>*> all[] = {
-        {tr("ASKED NOW"), &groups.asked}, {tr("KNOWN"), &groups.known}, {tr("ASSUMED"), &groups.assumed}};
+        {words("ASKED NOW"), &groups.asked}, {words("KNOWN"), &groups.known}, {words("ASSUMED"), &groups.assumed}};
     for (const auto& [head, lines] : all) {
         if (lines->empty()) continue;
         page.gap(4);
@@ -258,8 +259,8 @@ void SumCard::write_asked(Column& page) {
     }
     if (groups.left_out == 0) return;
     page.gap(4);
-    place({"more", page.line(tr("more…"), t.blued, Type::text), [this] { show_more(true); },
-           !tab().drawn ? tr("all figures of this sheet") : tr("all figures of this sheet, those of the drawing too")});
+    place({"more", page.line(words("more…"), t.blued, Type::text), [this] { show_more(true); },
+           !tab().drawn ? words("all figures of this sheet") : words("all figures of this sheet, those of the drawing too")});
 }
 
 QString SumCard::why(const SumLine& line) const {
@@ -289,8 +290,11 @@ void SumCard::write_found(Column& page) {
             page.says(text, t.ink, Type::text);
         } else {
             const SumLine shown = told_in(m_document.job().length, line);
-            place({"found:" + words(line.field), page.long_row({words(line.words), words(shown.text), t.blued, words(shown.unit)}), {},
-                   why(line), {}});
+            place({"found:" + words(line.field),
+                   page.long_row({words(line.words), words(shown.text), t.blued, words(shown.unit)}),
+                   {},
+                   why(line),
+                   {}});
         }
     }
 }

@@ -4,6 +4,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "drawing/words.h"
 #include "number/units.h"
 #include "theme/theme.h"
 
@@ -25,7 +26,7 @@ QString state_sign(Known known) {
 }  // namespace
 
 WorkingsSheet::WorkingsSheet(Document& document, QWidget* parent) : Canvas(parent), m_document(document) {
-    setAccessibleName(tr("Workings"));
+    setAccessibleName(words("Workings"));
     setFocusPolicy(Qt::TabFocus);
     connect(&document, &Document::changed, this, qOverload<>(&QWidget::update));
     connect(&document.selection(), &Selection::changed, this, [this] {
@@ -57,7 +58,7 @@ void WorkingsSheet::next_finding() {
         setFocus();
         return stand_on("accept:" + words(finding.id));
     }
-    emit told(tr("No finding is open."), false);
+    emit told(words("No finding is open."), false);
 }
 
 void WorkingsSheet::show_place(const QRectF& at) {
@@ -77,21 +78,21 @@ void WorkingsSheet::paint(QPainter& painter) {
     const DerivedArbor* subject = m_document.derived().train.arbor(m_document.selection().subject());
     Column page(painter, QRectF(margin, 16, panel_width - 2 * margin, height()));
     if (!subject) {
-        page.says(tr("The figures of the selected arbor stand here, each with its reason."), t.steel, Type::text);
+        page.says(words("The figures of the selected arbor stand here, each with its reason."), t.steel, Type::text);
         return;
     }
-    const QRectF named = page.head(words(subject->name) + tr(" arbor"), t.blued);
-    const double wide = width_of(type(Type::head, true), words(subject->name) + tr(" arbor"));
+    const QRectF named = page.head(words(subject->name) + words(" arbor"), t.blued);
+    const double wide = width_of(type(Type::head, true), words(subject->name) + words(" arbor"));
     if (wide < named.width() - 120)
-        write(painter, type(Type::note), t.steel, {named.right(), named.top() + 18}, tr("click a figure: why"), 1);
+        write(painter, type(Type::note), t.steel, {named.right(), named.top() + 18}, words("click a figure: why"), 1);
     for (const Quantity& quantity : m_document.derived().train.quantities)
         if (quantity.arbor == subject->id) write_quantity(page, painter, quantity);
     page.gap(2);
-    page.says(tr("● measured  → follows  ~ assumed  ? missing"), t.steel);
+    page.says(words("● measured  → follows  ~ assumed  ? missing"), t.steel);
     page.gap(8);
-    page.section(tr("FINDINGS"));
+    page.section(words("FINDINGS"));
     if (m_document.derived().findings.empty())
-        page.says(tr("Nothing to object to: every reading agrees with the train."), t.verdigris, Type::text);
+        page.says(words("Nothing to object to: every reading agrees with the train."), t.verdigris, Type::text);
     for (const Finding& finding : m_document.derived().findings) write_finding(page, painter, finding);
     const int wanted = static_cast<int>((page.y() + 20) * interface_scale());
     if (minimumHeight() != wanted) setMinimumHeight(wanted);
@@ -112,7 +113,7 @@ void WorkingsSheet::write_quantity(Column& page, QPainter& painter, const Quanti
     place({"quantity:" + words(quantity.name),
            QRectF(0, y, panel_width, high),
            [this, n = quantity.name] { unfold(n); },
-           words(quantity.state) + (quantity.working ? tr("; click for the workings") : ""),
+           words(quantity.state) + (quantity.working ? words("; click for the workings") : ""),
            {}});
     if (m_unfolded == quantity.name) write_working(page, painter, quantity);
 }
@@ -122,10 +123,10 @@ void WorkingsSheet::write_working(Column& page, QPainter& painter, const Quantit
     Column inner(painter, page.room().adjusted(12, page.y() - page.room().top() + 8, -4, 0));
     if (!quantity.working) {
         for (const std::string& taken : quantity.taken) inner.says(words(taken), t.ink);
-        inner.says(quantity.known == Known::measured ? tr("Counted or read at the bench; nothing was worked out.")
+        inner.says(quantity.known == Known::measured ? words("Counted or read at the bench; nothing was worked out.")
                    : quantity.known == Known::missing
-                       ? tr("The likeliest of the solver's candidates; see the Train station for the others.")
-                       : tr("Decided at the bench from the solver's candidates."),
+                       ? words("The likeliest of the solver's candidates; see the Train station for the others.")
+                       : words("Decided at the bench from the solver's candidates."),
                    t.steel);
     } else {
         const Working& w = *quantity.working;
@@ -137,9 +138,9 @@ void WorkingsSheet::write_working(Column& page, QPainter& painter, const Quantit
             inner.gap(-3);
         }
         inner.gap(4);
-        if (const Term* most = w.largest_contributor()) inner.says(tr("most of the ±: ") + words(most->meaning), t.amber);
+        if (const Term* most = w.largest_contributor()) inner.says(words("most of the ±: ") + words(most->meaning), t.amber);
         for (const std::string& note : w.notes) inner.says(words(note), t.steel);
-        inner.says(tr("source: ") + words(w.source), t.steel);
+        inner.says(words("source: ") + words(w.source), t.steel);
     }
     painter.fillRect(QRectF(page.left(), page.y() + 6, 2, inner.y() - page.y()), t.blued);
     page.go_to(inner.y() + 12);
@@ -160,17 +161,17 @@ void WorkingsSheet::write_finding(Column& page, QPainter& painter, const Finding
     place({"finding:" + words(finding.id),
            QRectF(QPointF(inner.left(), head), QPointF(inner.right(), inner.y())),
            [this, arbor = finding.arbor] { m_document.selection().select(arbor); },
-           tr("Goes to the arbor"),
+           words("Goes to the arbor"),
            {}});
     Flow ways(painter, inner.room(), inner.y() + 12, 18);
     const auto way = [&](const QString& tag, const QString& say, std::function<void()> go) {
         place({tag + words(finding.id), ways.say(say, t.blued), std::move(go), {}, {}, {}, say + ": " + words(finding.sentence)});
     };
     if (judged) {
-        way("reopen:", tr("open again"), [this, id = finding.id] { m_document.judge(id, {}, {}); });
+        way("reopen:", words("open again"), [this, id = finding.id] { m_document.judge(id, {}, {}); });
     } else {
-        way("accept:", tr("accept"), [this, id = finding.id] { m_document.judge(id, "accepted", {}); });
-        way("overrule:", tr("overrule because…"), [this, id = finding.id] { emit overrule_wanted(id); });
+        way("accept:", words("accept"), [this, id = finding.id] { m_document.judge(id, "accepted", {}); });
+        way("overrule:", words("overrule because…"), [this, id = finding.id] { emit overrule_wanted(id); });
     }
     painter.fillRect(QRectF(page.left(), page.y() + 4, 3, ways.baseline() + 6 - page.y() - 4), colour);
     page.go_to(ways.baseline() + 16);

@@ -267,7 +267,7 @@ void plan_ring(DerivedCard& card, const CutRingInput& usual, const std::optional
                           return "Under by " + mm(seat - read) + ": the rim keeps " + mm(rim) + ". The ring is bored to it, " +
                                  mm(read + 2 * gap) + ", and all goes on.";
                       return "Under by " + mm(seat - read) + ": only " + mm(rim) +
-                             " of rim are left, which bends under the cutter. Sleeve it by a second ring inside, or a new wheel.";
+                             " of rim would be left, and would bend under the cutter. Sleeve it with a second ring inside, or make a new wheel.";
                   });
     plan.speed(turn, brass, Cutting::turning, seat);
     turn.check = "Note which tooth was at the mark: the new ones are cut from it.";

@@ -288,7 +288,7 @@ std::string in_words(const EscapementRoundResult& out, double semi_arc_deg, cons
         words += " Out of the pits the wheel is driven back by " + print_fixed(std::max(out.entry_climb_deg, out.exit_climb_deg), 2) +
                  "° at every beat: stone the face, or move the wheel along its arbor to a fresh place.";
     if (!tooth_first.empty()) return words + tooth_first;
-    if (!out.depth_window_mm) return words + " At no depth do all teeth pass: put the wheel right first.";
+    if (!out.depth_window_mm) return words + " No depth lets all teeth pass. Put the wheel right first.";
     return words + room_in_words((*out.depth_window_mm)[0], (*out.depth_window_mm)[1], 0);
 }
 

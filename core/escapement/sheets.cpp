@@ -221,7 +221,7 @@ SumAnswer pallets_part_sheet(const PalletsRecord& record, const DerivedEscapemen
         found.says("drop from the exit", p.exit_drop_deg, "deg", 2);
         found.says("mass", p.mass_g, "g", 2);
         for (const std::string& warning : p.warnings) found.sentence(warning, warning);
-        found.sentence("harden", "Harden glass-hard and let down to straw at the nibs only; leave what polishing takes.");
+        found.sentence("harden", "Harden glass-hard and let down to straw at the nibs only. Leave metal for polishing.");
     } catch (const InputError& error) {
         answer.fault = error.what();
     }

@@ -22,6 +22,13 @@ struct DrawingLayer {
     std::vector<Point> marks;  ///< small crosses: never on a layer of cuts
     enum class Of { cut, mark, construction };
     Of of = Of::cut;  ///< cut through; scribed or punched; only to be looked at
+    /// Words, about the middle of their line.
+    struct Note {
+        Point at;
+        double high_mm;
+        std::string words;
+    };
+    std::vector<Note> notes = {};
 };
 inline constexpr double mark_mm = 1;  ///< from a cross's middle to its ends
 
@@ -36,7 +43,7 @@ Drawing separated(const Drawing& drawing);
 /// SVG 1.1 at true size (width and height in mm). Coordinates to 0.1 µm. Cuts black, marks blue, constructions grey.
 std::string to_svg(const Drawing& drawing);
 /// DXF (AutoCAD 2000, units mm) with a layer each, written by dxflib: cuts black, marks blue, constructions grey. Crosses of a layer of
-/// cuts go on a layer "… centres" of their own. Runs of an outline that lie on a circle are arcs.
+/// cuts go on a layer "… centres" of their own; notes are texts. Runs of an outline that lie on a circle are arcs.
 std::string to_dxf(const Drawing& drawing);
 
 /// Written whole, as the ending of its name says. Throws InputError.

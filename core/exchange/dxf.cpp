@@ -2,7 +2,9 @@
 #include <sys/mman.h>
 #include <unistd.h>
 
+#include <iomanip>
 #include <memory>
+#include <sstream>
 #include <stdexcept>
 
 #include "exchange/arcs.h"
@@ -82,6 +84,26 @@ void write_header(DL_Dxf& dxf, DL_WriterA& out, const Drawing& drawing) {
     out.sectionEnd();
 }
 
+/// What is no plain letter by its number, as every reader takes it: "Ø" is \U+00D8.
+std::string plain(const std::string& words) {
+    std::string out;
+    for (size_t i = 0; i < words.size();) {
+        const auto first = static_cast<unsigned char>(words[i]);
+        const size_t bytes = first < 0x80 ? 1 : first < 0xE0 ? 2 : first < 0xF0 ? 3 : 4;
+        if (bytes == 1) {
+            out += words[i++];
+            continue;
+        }
+        unsigned code = first & (0xFFU >> (bytes + 1));
+        for (size_t k = 1; k < bytes && i + k < words.size(); ++k) code = code << 6U | (static_cast<unsigned char>(words[i + k]) & 0x3FU);
+        std::ostringstream number;
+        number << "\\U+" << std::hex << std::uppercase << std::setw(4) << std::setfill('0') << code;
+        out += number.str();
+        i += bytes;
+    }
+    return out;
+}
+
 void write_layer(DL_Dxf& dxf, DL_WriterA& out, const DrawingLayer& layer) {
     const DL_Attributes attributes = on_layer(layer.name);
     for (const auto& outline : layer.outlines) {
@@ -101,6 +123,12 @@ void write_layer(DL_Dxf& dxf, DL_WriterA& out, const DrawingLayer& layer) {
         dxf.writeLine(out, DL_LineData(p[0] - mark_mm, p[1], 0, p[0] + mark_mm, p[1], 0), attributes);
         dxf.writeLine(out, DL_LineData(p[0], p[1] - mark_mm, 0, p[0], p[1] + mark_mm, 0), attributes);
     }
+    constexpr int in_the_middle = 1, half_way_up = 2;
+    for (const auto& note : layer.notes)
+        dxf.writeText(out,
+                      DL_TextData(note.at[0], note.at[1], 0, note.at[0], note.at[1], 0, note.high_mm, 1, 0, in_the_middle, half_way_up,
+                                  plain(note.words), "Standard", 0),
+                      attributes);
 }
 
 }  // namespace

@@ -40,6 +40,11 @@ Box bounds(const Drawing& drawing) {
             for (const Point& p : outline) box.take(p[0], p[1], margin_mm);
         for (const auto& circle : layer.circles) box.take(circle.centre[0], circle.centre[1], circle.radius_mm + margin_mm);
         for (const Point& p : layer.marks) box.take(p[0], p[1], mark_mm + margin_mm);
+        constexpr double half_a_letter = 0.3;
+        for (const auto& note : layer.notes) {
+            const double half = half_a_letter * note.high_mm * static_cast<double>(note.words.size());
+            for (const double x : {note.at[0] - half, note.at[0] + half}) box.take(x, note.at[1], note.high_mm);
+        }
     }
     if (box.left > box.right) box.take(0, 0, margin_mm);
     return box;
@@ -85,6 +90,10 @@ std::string to_svg(const Drawing& mixed) {
         for (const Point& p : layer.marks)
             out += "<path d=\"M" + figure(p[0] - mark_mm) + "," + figure(-p[1]) + " h" + figure(2 * mark_mm) + " M" + figure(p[0]) + "," +
                    figure(-p[1] - mark_mm) + " v" + figure(2 * mark_mm) + "\"/>\n";
+        for (const auto& note : layer.notes)
+            out += "<text x=\"" + figure(note.at[0]) + "\" y=\"" + figure(-note.at[1] + note.high_mm / 3) + "\" font-size=\"" +
+                   figure(note.high_mm) + "\" text-anchor=\"middle\" stroke=\"none\" fill=\"" + colour_of(layer.of) + "\">" +
+                   escaped(note.words) + "</text>\n";
         out += "</g>\n";
     }
     return out + "</svg>\n";

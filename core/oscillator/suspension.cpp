@@ -34,7 +34,7 @@ std::string in_words(const SuspensionInput& in, const SuspensionResult& out) {
     const std::string most = print_fixed(out.stress_N_mm2, 0) + " N/mm²";
     std::string words = out.stress_N_mm2 > in.bears_N_mm2
                             ? "Too highly stressed: " + most + " where " + print_short(in.bears_N_mm2) +
-                                  " is borne for good. It will break at the upper chops. Take a longer or thinner strip, or less swing."
+                                  " is borne for good. It will break at the upper chops. Take a wider strip, or less swing."
                             : "It bears the swing: " + most + " of " + print_short(in.bears_N_mm2) + ".";
     constexpr double takes_part = 0.05;
     if (out.lower_share > takes_part)
@@ -102,8 +102,7 @@ SuspensionResult suspension(const SuspensionInput& in) {
     out.pivot_mm = pivot_below_mm(in, depth);
     out.lower_share = 1 / std::cosh(along);
     const double bend = in.swing_deg * rad_per_deg / (depth * std::tanh(along));
-    out.stress_N_mm2 =
-        in.young_N_mm2 * in.thickness_mm / 2 * bend + in.mass_kg * standard_gravity_m_s2 / (in.width_mm * in.thickness_mm);
+    out.stress_N_mm2 = in.young_N_mm2 * in.thickness_mm / 2 * bend + in.mass_kg * standard_gravity_m_s2 / (in.width_mm * in.thickness_mm);
     constexpr double thicker_mm = 0.01;
     out.s_per_day_thicker = gained_s_per_day(in, in.thickness_mm + thicker_mm);
     out.verdict = in_words(in, out);
@@ -125,8 +124,9 @@ std::vector<Working> explain_suspension(const SuspensionInput& in, const Suspens
 
 const Calculation& suspension_calculation() {
     static const Calculation calculation = declare<SuspensionInput, SuspensionResult>(
-        "pendulum.suspension", "A pendulum's suspension spring: where it bends, what it bears, and what another thickness does to the rate.",
-        suspension_source, suspension, explain_suspension);
+        "pendulum.suspension",
+        "A pendulum's suspension spring: where it bends, what it bears, and what another thickness does to the rate.", suspension_source,
+        suspension, explain_suspension);
     return calculation;
 }
 

@@ -26,18 +26,19 @@ struct SuspensionInput {
 };
 
 struct SuspensionResult {
-    double bends_within_mm = 0;   ///< depth in which the bend falls to 1 ÷ e: √(E I ÷ W)
-    double pivot_mm = 0;          ///< below the upper chops: where the pendulum seems to turn
-    double lower_share = 0;       ///< bend at the lower chops, over the bend at the upper
-    double stress_N_mm2 = 0;      ///< the most, at the end of the swing, the weight's pull included
-    double s_per_day_thicker = 0; ///< gained by a strip 0.01 mm thicker, nothing else changed
+    double bends_within_mm = 0;    ///< depth in which the bend falls to 1 ÷ e: √(E I ÷ W)
+    double pivot_mm = 0;           ///< below the upper chops: where the pendulum seems to turn
+    double lower_share = 0;        ///< bend at the lower chops, over the bend at the upper
+    double stress_N_mm2 = 0;       ///< the most, at the end of the swing, the weight's pull included
+    double s_per_day_thicker = 0;  ///< gained by a strip 0.01 mm thicker, nothing else changed
     std::string verdict;
     static const Record& record();
 };
 
 /// A strip under the pull W = m g, clamped at both ends, its lower end turned with the pendulum: E I y″″ = W y″, so with k = √(W ÷ E I)
 /// the bend is k θ coth(k L) at the upper chops and k θ ÷ sinh(k L) at the lower; the pendulum turns about tanh(k L ÷ 2) ÷ k below the
-/// upper chops, and the strip gives it back W θ ÷ (k sinh(k L)). For small swings and a pendulum long against 1 ÷ k (the bob's own
+/// upper chops, and the strip gives it back W θ ÷ (k sinh(k L)). Of a long strip the stress goes as √(W ÷ (b h)): a thinner one is stressed
+/// more, not less. For small swings and a pendulum long against 1 ÷ k (the bob's own
 /// turning left out). Throws InputError.
 SuspensionResult suspension(const SuspensionInput& input);
 std::vector<Working> explain_suspension(const SuspensionInput& input, const SuspensionResult& result);

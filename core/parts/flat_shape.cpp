@@ -315,7 +315,7 @@ const Record& FlatShape::record() {
             .add("stem_mm", &In::stem_mm, "mm", "hand: width at its boss; absent: a third of it", above(0, 500))
             .add("tip_mm", &In::tip_mm, "mm", "hand: width at its tip; absent: 0.2", above(0, 500))
             .add("tail_mm", &In::tail_mm, "mm", "hand: beyond its hole", length)
-            .add("tongue_mm", &In::tongue_mm, "mm", "cock: width of its tongue; absent: half of its foot", length)
+            .add("tongue_mm", &In::tongue_mm, "mm", "width of a cock's tongue; half of its foot where it is left empty", length)
             .add("slit_mm", &In::slit_mm, "mm", "cock: for the suspension spring", above(0, 50))
             .add("slit_depth_mm", &In::slit_depth_mm, "mm", "cock: of the slit, from the tongue's end", length)
             .add("holes", &In::holes, "", "further ones")

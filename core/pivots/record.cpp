@@ -63,7 +63,8 @@ const Record& ArborRecord::record() {
                  between(-500, 2000))
             .add("line_from_front_mm", &In::line_from_front_mm, "mm", "middle of the line or chain from the front plate",
                  between(-500, 2000))
-            .add("hardened", &In::hardened, "", "hard all through");
+            .add("hardened", &In::hardened, "", "hard all through")
+            .add("cannot", &In::cannot, "", "readings that cannot be taken");
     return record;
 }
 
@@ -76,7 +77,8 @@ const Record& PlateRecord::record() {
             .required()
             .add("thickness_mm", &In::thickness_mm, "mm", "thickness", above(0, 200))
             .add("flatness_mm", &In::flatness_mm, "mm", "light under a straight edge, at its widest", between(0, 50))
-            .add("pillar_out_mm", &In::pillar_out_mm, "mm", "worst pillar, out of square over its length", between(0, 50));
+            .add("pillar_out_mm", &In::pillar_out_mm, "mm", "worst pillar, out of square over its length", between(0, 50))
+            .add("cannot", &In::cannot, "", "readings that cannot be taken");
     return record;
 }
 

@@ -48,6 +48,7 @@ struct ArborRecord {
     std::optional<double> pinion_from_front_mm;
     std::optional<double> line_from_front_mm;
     bool hardened = false;
+    std::vector<std::string> cannot;  ///< readings that cannot be taken
     static const Record& record();
 };
 
@@ -56,6 +57,7 @@ struct PlateRecord {
     std::optional<double> thickness_mm;
     std::optional<double> flatness_mm;    ///< light under a straight edge, at its widest
     std::optional<double> pillar_out_mm;  ///< worst pillar, out of square over its length
+    std::vector<std::string> cannot;      ///< readings that cannot be taken
     static const Record& record();
 };
 

@@ -284,7 +284,7 @@ private:
     void finish_brass() {
         add({"polish", "Polish as its neighbours are", "No edge rounded, no mark of a maker taken away.", "bench", 60});
         add({"lacquer",
-             "Lacquer, holes pegged; open them again with a smooth broach",
+             "Peg the holes, lacquer, and open the holes again with a smooth broach",
              "Lacquer shrinks holes, and stops an electric contact.",
              "bench",
              30,

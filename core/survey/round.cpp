@@ -205,20 +205,22 @@ std::vector<SurveyQuestion> survey_round(const SurveyRecord& record, const Train
         if (Place* place = place_of(hole.arbor)) place->holes[hole.plate == plates[0] ? 0 : 1] = &hole;
     for (const ArborRecord& arbor : record.pivots.arbors)
         if (Place* place = place_of(arbor.arbor)) place->record = &arbor;
+    const auto cannot_be = [](const auto* of, const char* field) { return of && listed(of->cannot, field); };
     constexpr size_t most_for_an_arbor = 15;
     round.reserve(most_for_an_arbor * places.size() + 5);
     for (size_t side = 0; side < 2; ++side) {
         const PlateRecord* plate = record.pivots.plate(plates[side]);
         round.push_back({"plate." + plates[side], "thickness_mm", "", "thickness",
                          "Calliper across the plate at an edge without burr; it holds for every hole of this plate.", unit,
-                         plate && plate->thickness_mm});
+                         plate && plate->thickness_mm, cannot_be(plate, "thickness_mm")});
         for (const Place& place : places)
             if (place.holes[side]) ask_hole(unit, *place.holes[side], round);
     }
     const auto ask_arbors = [&](const char* field, const char* words, const char* how, std::optional<double> ArborRecord::*reading) {
         for (const Place& place : places)
             if (place.holes[0] && (reading == &ArborRecord::plates_mm || !place.lost()))
-                round.push_back({place.arbor, field, place.arbor, words, how, unit, place.record && (place.record->*reading).has_value()});
+                round.push_back({place.arbor, field, place.arbor, words, how, unit, place.record && (place.record->*reading).has_value(),
+                                 cannot_be(place.record, field)});
     };
     ask_arbors("tir_mm", "runout (TIR)",
                "Between centres or in a true collet, dial indicator on the arbor beside the wheel: turn once, highest less lowest.",
@@ -229,18 +231,18 @@ std::vector<SurveyQuestion> survey_round(const SurveyRecord& record, const Train
         const PlateRecord* plate = record.pivots.plate(plates[side]);
         round.push_back({"plate." + plates[side], "flatness_mm", "", "light under a straight edge",
                          "Straight edge across the plate, several ways: feeler gauges under it where most light shows. 0 when it is flat.",
-                         unit, plate && plate->flatness_mm});
+                         unit, plate && plate->flatness_mm, cannot_be(plate, "flatness_mm")});
         if (side == 0)
             round.push_back({"plate." + plates[side], "pillar_out_mm", "", "worst pillar, out of square",
                              "Square on the plate against each pillar: the widest gap over its length. 0 when all stand straight.", unit,
-                             plate && plate->pillar_out_mm});
+                             plate && plate->pillar_out_mm, cannot_be(plate, "pillar_out_mm")});
     }
     for (size_t side = 0; side < 2; ++side)
         for (const Place& place : places)
             if (const DerivedHole* hole = place.holes[side]; hole && hole->decision == "bush")
                 round.push_back({hole->id, "free_radius_mm", place.arbor, "free round the hole, for the punch",
                                  "From the hole's middle to the nearest part that a punch would strike: a cock, a stud, a pillar.", unit,
-                                 hole->record.free_radius_mm.has_value()});
+                                 hole->record.free_radius_mm.has_value(), listed(hole->record.cannot, "free_radius_mm")});
     const auto worn = [](const DerivedHole* hole) { return hole && hole->plan && hole->plan->decision == "bush"; };
     const auto takes_power = [&](const std::string& arbor) {
         return std::any_of(movement.trains.begin(), movement.trains.end(),
@@ -252,7 +254,7 @@ std::vector<SurveyQuestion> survey_round(const SurveyRecord& record, const Train
                 round.push_back(
                     {place.arbor, field, place.arbor, words,
                      "From the front plate's inner face to the middle of it: what stands nearer a plate presses that pivot more.", unit,
-                     place.record && (place.record->*reading).has_value()});
+                     place.record && (place.record->*reading).has_value(), cannot_be(place.record, field)});
     };
     ask_along("wheel_from_front_mm", "wheel, from the front plate", &ArborRecord::wheel_from_front_mm, [](const auto&) { return true; });
     ask_along("line_from_front_mm", "line or chain, from the front plate", &ArborRecord::line_from_front_mm, takes_power);
@@ -263,7 +265,7 @@ std::vector<SurveyQuestion> survey_round(const SurveyRecord& record, const Train
             if (const DerivedHole* hole = place.holes[side]; hole && !place.lost())
                 round.push_back({hole->id, "sway_mm", place.arbor, "sway of the free end",
                                  "The other end out of its plate: how far it sways from side to side, measured where the other plate was.",
-                                 unit, hole->record.sway_mm.has_value()});
+                                 unit, hole->record.sway_mm.has_value(), listed(hole->record.cannot, "sway_mm")});
     return round;
 }
 
@@ -285,12 +287,15 @@ double read_survey(const TrainRecord& movement, const LengthUnit& length, const 
 void keep_survey_reading(PivotsRecord& record, const SurveyQuestion& question, double value, const std::string& by) {
     const auto [first, second] = split(question.subject);
     if (first == "plate") {
-        *slot_of(PlateRecord::record(), &record.plate_at(second), question.field) = value;
+        PlateRecord& plate = record.plate_at(second);
+        *slot_of(PlateRecord::record(), &plate, question.field) = value;
+        std::erase(plate.cannot, question.field);
     } else if (second.empty()) {
         ArborRecord& arbor = record.arbor_at(question.subject);
         // The reading before the arbor was trued stays beside the one after.
         if (question.field == "tir_mm" && arbor.tir_mm && !arbor.tir_before_mm) arbor.tir_before_mm = arbor.tir_mm;
         *slot_of(ArborRecord::record(), &arbor, question.field) = value;
+        std::erase(arbor.cannot, question.field);
     } else {
         HoleRecord& hole = record.hole_at(first, second);
         *slot_of(HoleRecord::record(), &hole, question.field) = value;
@@ -304,9 +309,10 @@ void keep_survey_reading(PivotsRecord& record, const SurveyQuestion& question, d
 
 void cannot_be_measured(PivotsRecord& record, const SurveyQuestion& question) {
     const auto [first, second] = split(question.subject);
-    if (first == "plate" || second.empty()) return;
-    HoleRecord& hole = record.hole_at(first, second);
-    if (!listed(hole.cannot, question.field)) hole.cannot.emplace_back(question.field);
+    std::vector<std::string>& cannot = first == "plate" ? record.plate_at(second).cannot
+                                       : second.empty() ? record.arbor_at(question.subject).cannot
+                                                        : record.hole_at(first, second).cannot;
+    if (!listed(cannot, question.field)) cannot.emplace_back(question.field);
 }
 
 size_t keep_survey_csv(PivotsRecord& record, const TrainRecord& movement, const std::string& csv) {

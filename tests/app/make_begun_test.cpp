@@ -164,6 +164,17 @@ TEST_CASE("a wooden door is drawn by a few sizes and printed at one to one, to b
     double largest = 0;
     for (const auto& outline : outlines) largest = std::max(largest, std::abs(area_mm2(outline)));
     CHECK(largest == Approx(150 * 230).epsilon(1e-3));
+    // Its sizes go along as texts on a layer of their own, which another program reads.
+    QProcess reader;
+    reader.start("/usr/bin/python3", {"-c",
+                                      "import ezdxf, sys\n"
+                                      "for t in ezdxf.readfile(sys.argv[1]).modelspace().query('TEXT'):\n"
+                                      "    print(t.dxf.layer, t.plain_text())",
+                                      dxf});
+    REQUIRE(reader.waitForFinished());
+    const QString notes = QString::fromUtf8(reader.readAllStandardOutput());
+    for (const char* size : {"150 mm", "230 mm", "30 mm"}) CHECK(notes.contains(size));
+    CHECK(notes.count("sizes ") == notes.count("\n"));
 }
 
 TEST_CASE("all cards are printed one a page, with steps, limits and cautions") {

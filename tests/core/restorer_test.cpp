@@ -209,7 +209,7 @@ TEST_CASE("every train is let down by its name, whether its drive was entered or
     REQUIRE(down.size() == 2);
     CHECK(down[0]->words.find("weight off the going train") != std::string::npos);
     CHECK(down[1]->words == "Let down the strike spring");
-    CHECK(down[1]->because.find("take it as wound") != std::string::npos);
+    CHECK(down[1]->because.find("Take it as wound") != std::string::npos);
     const JobStep* all = order.step("let-down");
     REQUIRE(all);
     CHECK(all->words.find("every train") != std::string::npos);

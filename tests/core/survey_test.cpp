@@ -104,6 +104,18 @@ TEST_CASE("a failed trial puts the holes of its arbor back on the list and says 
     CHECK_THROWS_AS(decide_by_hand(job.survey.pivots, "centre.front", "leave", " ", ""), InputError);
 }
 
+TEST_CASE("what cannot be read of an arbor or a plate is kept as such, and a reading takes that back") {
+    Job job = demo::job();
+    for (const auto& [subject, field] : {std::pair{"escape", "tir_mm"}, {"plate.back", "flatness_mm"}}) {
+        INFO(subject);
+        cannot_be_measured(job.survey.pivots, question(job, subject, field));
+        CHECK(question(job, subject, field).cannot);
+        keep_survey_reading(job.survey.pivots, question(job, subject, field), 0.03);
+        CHECK_FALSE(question(job, subject, field).cannot);
+        CHECK(question(job, subject, field).taken);
+    }
+}
+
 TEST_CASE("a job and its patch give the changed job back, and a line cut short is left out") {
     const Job before = demo::job();
     Job after = before;

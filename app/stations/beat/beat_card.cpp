@@ -1,5 +1,6 @@
 #include <algorithm>
 
+#include "drawing/words.h"
 #include "number/input_error.h"
 #include "number/units.h"
 #include "oscillator/balance_steps.h"
@@ -140,7 +141,7 @@ std::map<std::string, double> BeatStation::facts() const {
 SumCard::Tab BeatStation::part_tab(size_t part) const {
     const auto& parts = oscillator()->as<Pendulum>()->parts;
     const std::string name = parts[part].name.empty() ? "part " + std::to_string(part + 1) : parts[part].name;
-    return {words(name), tr("One body of the pendulum, where it was measured. Lengths go down from the suspension."),
+    return {words(name), words("One body of the pendulum, where it was measured. Lengths go down from the suspension."),
             [this, part] {
                 SumAnswer answer;
                 const auto* pendulum = oscillator()->as<Pendulum>();
@@ -205,7 +206,7 @@ SumCard::Tab BeatStation::positions_tab(const QString& name, const QString& sent
 }
 
 SumCard::Tab BeatStation::measured_tab() const {
-    return {tr("as measured"), tr("Click a figure to type it; empty takes it out."), [this] { return measured(); },
+    return {words("as measured"), words("Click a figure to type it; empty takes it out."), [this] { return measured(); },
             SumCard::typed_into_part<std::optional<OscillatorRecord>>(
                 m_document,
                 [this](std::optional<OscillatorRecord>& there, const std::string& field, const std::string& word) {
@@ -220,7 +221,7 @@ SumCard::Tab BeatStation::measured_tab() const {
 /// Taking the balance out and putting it in, a tick for each step.
 SumCard::Tab BeatStation::balance_tab() {
     static const std::vector<std::string> fields = {"overhang_mm", "shake_screw_pitch_mm", "shake_turns"};
-    return {tr("out and in"), tr("The balance out and in again, step by step. Click ticks."),
+    return {words("out and in"), words("The balance out and in again, step by step. Click ticks."),
             [this] {
                 SumAnswer answer;
                 const auto* balance = oscillator()->as<Balance>();
@@ -252,7 +253,7 @@ SumCard::Tab BeatStation::sum_tab(const QString& name, const Calculation& sum) {
 /// The spring it hangs on, as it is drawn.
 SumCard::Tab BeatStation::suspension_tab() {
     return SumCard::of_sum(
-        m_document, tr("suspension"), suspension_calculation(), [] { return std::string("suspension"); },
+        m_document, words("suspension"), suspension_calculation(), [] { return std::string("suspension"); },
         [this] {
             std::map<std::string, double> known;
             const Pendulum* pendulum = oscillator() ? oscillator()->as<Pendulum>() : nullptr;
@@ -292,7 +293,7 @@ SumCard::Tab BeatStation::nested_tab(const QString& name, const QString& sentenc
 }
 
 SumCard::Tab BeatStation::wheel_tab() const {
-    return nested_tab(tr("wheel"), tr("The balance as drawn: rim, arms, hub. Its screws are counted in."), &Balance::wheel,
+    return nested_tab(words("wheel"), words("The balance as drawn: rim, arms, hub. Its screws are counted in."), &Balance::wheel,
                       [this](SumAnswer& answer) {
                           const auto& wheel = swings().wheel;
                           if (!wheel) return;
@@ -304,7 +305,7 @@ SumCard::Tab BeatStation::wheel_tab() const {
 }
 
 SumCard::Tab BeatStation::screws_tab() const {
-    return {tr("screws"), tr("The first pair of screws: both are moved alike, or the balance is out of poise."),
+    return {words("screws"), words("The first pair of screws: both are moved alike, or the balance is out of poise."),
             [this] {
                 SumAnswer answer;
                 const auto* balance = oscillator()->as<Balance>();
@@ -318,7 +319,7 @@ SumCard::Tab BeatStation::screws_tab() const {
                 })};
 }
 
-/// Bodies first, from the top down, then what hangs and moves. What no body was begun for may stay.
+/// From the top down: what it hangs on, the bodies, then what hangs and moves. What no body was begun for may stay.
 DrawnSizes BeatStation::sizes_of_pendulum(const Pendulum& pendulum) const {
     DrawnSizes sizes;
     const auto add = [&](DrawnSizes more, bool may_stay) {
@@ -327,6 +328,13 @@ DrawnSizes BeatStation::sizes_of_pendulum(const Pendulum& pendulum) const {
             sizes.push_back(std::move(size));
         }
     };
+    const SuspensionSpring strip = pendulum.suspension.value_or(SuspensionSpring());
+    const auto take_strip = SumCard::typed_into_part<std::optional<OscillatorRecord>>(
+        m_document, [](std::optional<OscillatorRecord>& swings, const std::string& field, const std::string& word) {
+            type_into_part(swings->as<Pendulum>()->suspension, field, word);
+        });
+    static const std::vector<std::string> of_strip = {"length_mm", "width_mm", "thickness_mm"};
+    add(drawn_from(lines_of(SuspensionSpring::record(), &strip, of_strip), of_strip, take_strip, "suspension."), true);
     const std::vector<DrawnBody> bodies = drawn_bodies(pendulum);
     for (size_t i = 0; i < bodies.size(); ++i) {
         const PendulumPart& body = bodies[i].part;
@@ -338,19 +346,12 @@ DrawnSizes BeatStation::sizes_of_pendulum(const Pendulum& pendulum) const {
         const bool upright = body.shape == "rod" || body.shape == "cylinder";
         const bool either = upright ? body.centre_mm.has_value() : body.top_mm.has_value();
         DrawnSizes own = drawn_from(lines_of(PendulumPart::record(), &body, fields), fields, take, QString("part.%1.").arg(i),
-                                    body.name.empty() ? tr("part %1").arg(i + 1) : words(body.name));
+                                    body.name.empty() ? words("part %1").arg(i + 1) : words(body.name));
         // Where its weight is told its sizes need no density, and where its other end is known this one follows.
         for (DrawnSize& size : own)
             size.may_stay = (either && (size.line.field == "top_mm" || size.line.field == "centre_mm")) || size.line.field == "mass_kg";
         add(std::move(own), !bodies[i].begun);
     }
-    const SuspensionSpring strip = pendulum.suspension.value_or(SuspensionSpring());
-    const auto take_strip = SumCard::typed_into_part<std::optional<OscillatorRecord>>(
-        m_document, [](std::optional<OscillatorRecord>& swings, const std::string& field, const std::string& word) {
-            type_into_part(swings->as<Pendulum>()->suspension, field, word);
-        });
-    static const std::vector<std::string> of_strip = {"length_mm", "width_mm", "thickness_mm"};
-    add(drawn_from(lines_of(SuspensionSpring::record(), &strip, of_strip), of_strip, take_strip, "suspension."), true);
     const SumCard::Tab whole = measured_tab();
     const std::vector<SumLine> lines = measured().asked;
     const auto of_whole = [&](std::vector<std::string> fields, bool may_stay) { add(drawn_from(lines, fields, whole.take), may_stay); };
@@ -389,27 +390,28 @@ std::vector<SumCard::Tab> BeatStation::tabs() {
     if (const auto* pendulum = oscillator()->as<Pendulum>()) {
         for (size_t part = 0; part < pendulum->parts.size(); ++part) list.push_back(part_tab(part));
         list.push_back(suspension_tab());
-        list.push_back(sum_tab(tr("warmth"), compensation_calculation()));
-        list.push_back(sum_tab(tr("a new one"), pendulum_design_calculation()));
-        list.push_back(sum_tab(tr("torsion"), torsion_calculation()));
-        list.push_back(sum_tab(tr("Q"), decay_calculation()));
+        list.push_back(sum_tab(words("warmth"), compensation_calculation()));
+        list.push_back(sum_tab(words("a new one"), pendulum_design_calculation()));
+        list.push_back(sum_tab(words("torsion"), torsion_calculation()));
+        list.push_back(sum_tab(words("Q"), decay_calculation()));
         return list;
     }
-    list.push_back(nested_tab(tr("spring"), tr("The hairspring, its length from collet to pins."), &Balance::spring));
+    list.push_back(nested_tab(words("spring"), words("The hairspring, its length from collet to pins."), &Balance::spring));
     list.push_back(wheel_tab());
     if (!oscillator()->as<Balance>()->screws.empty()) list.push_back(screws_tab());
     list.push_back(
-        positions_tab(tr("poise"),
-                      tr("The rate held still in each position, the dial's hour that is down; its amplitude after it: +4 270. With "
-                         "the pendant at 12, 12 down is pendant down, 3 down right, 6 down up, 9 down left."),
+        positions_tab(words("poise"),
+                      words("The rate held still in each position, the dial's hour that is down; its amplitude after it: +4 270. With "
+                            "the pendant at 12, 12 down is pendant down, 3 down right, 6 down up, 9 down left."),
                       &Balance::positions));
-    list.push_back(positions_tab(
-        tr("let down"), tr("The same positions once more, let down until it swings at least 40° less: that tells which side is heavy."),
-        &Balance::let_down));
+    list.push_back(
+        positions_tab(words("let down"),
+                      words("The same positions once more, let down until it swings at least 40° less: that tells which side is heavy."),
+                      &Balance::let_down));
     list.push_back(balance_tab());
-    list.push_back(sum_tab(tr("in beat"), beat_setting_calculation()));
-    list.push_back(sum_tab(tr("a new spring"), hairspring_choice_calculation()));
-    list.push_back(sum_tab(tr("Q"), decay_calculation()));
+    list.push_back(sum_tab(words("in beat"), beat_setting_calculation()));
+    list.push_back(sum_tab(words("a new spring"), hairspring_choice_calculation()));
+    list.push_back(sum_tab(words("Q"), decay_calculation()));
     return list;
 }
 

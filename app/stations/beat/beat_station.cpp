@@ -8,6 +8,7 @@
 #include "beat/edits.h"
 #include "beat/readings.h"
 #include "beat/sheets.h"
+#include "drawing/words.h"
 #include "number/constants.h"
 #include "number/input_error.h"
 #include "number/units.h"
@@ -43,14 +44,14 @@ BeatStation::BeatStation(const Workbench& bench)
     connect(m_escapement, &EscapementView::round_changed, this, &BeatStation::round_changed);
     connect(m_escapement, &EscapementView::left, this, [this] { show_escapement(false); });
     BeatStation::lay_out();
-    setAccessibleName(tr("Beat"));
+    setAccessibleName(words("Beat"));
     connect(&m_document, &Document::changed, this, &BeatStation::refresh);
     connect(&m_motion, &Motion::moved, this, [this] {
         if (isVisible()) update_in(picture());
     });
     connect(m_plot, &RatePlot::look_picked, this, [this](int look) {
         if (look >= 0)
-            emit told(tr("%1. Delete takes this look out.").arg(words(look_in_words(beat().looks[static_cast<size_t>(look)]))), false);
+            emit told(words("%1. Delete takes this look out.").arg(words(look_in_words(beat().looks[static_cast<size_t>(look)]))), false);
         setFocus();
     });
 }
@@ -105,11 +106,11 @@ std::optional<double> BeatStation::expected() const {
 void BeatStation::keep() {
     const RateMeans* now = means();
     if (!now || m_amount == 0) {
-        emit told(tr("Nothing is tried: turn it first, with ← and → or by dragging; A takes what is advised."), true);
+        emit told(words("Nothing is tried: turn it first, with ← and → or by dragging; A takes what is advised."), true);
         return;
     }
     if (beat().looks.empty()) {
-        emit told(tr("Look at the clock first: what is done is kept between two looks."), true);
+        emit told(words("Look at the clock first: what is done is kept between two looks."), true);
         return;
     }
     // Just after the last look: the next one opens the stretch that tells what came of it.
@@ -117,7 +118,7 @@ void BeatStation::keep() {
         done_to_rate(*oscillator(), *m_document.derived().train.beats_per_hour, *now, m_amount, beat().looks.back().reference_s + 1);
     m_document.edit(rate_event(event));
     try_amount(0);
-    emit told(tr("Kept: %1. Look again when it has run.").arg(words(event.what)), false);
+    emit told(words("Kept: %1. Look again when it has run.").arg(words(event.what)), false);
 }
 
 void BeatStation::remove_picked_look() {
@@ -165,7 +166,7 @@ void BeatStation::refresh() {
         m_shape = shape;
         m_card->set_tabs(shape.empty() ? std::vector<SumCard::Tab>() : tabs());
     }
-    m_card->show_part(!oscillator() ? QString() : pendulum ? tr("Pendulum") : tr("Balance and spring"));
+    m_card->show_part(!oscillator() ? QString() : pendulum ? words("Pendulum") : words("Balance and spring"));
     m_plot->show_log(beat());
     try_amount(m_amount);
 }
@@ -206,7 +207,7 @@ Printout BeatStation::printed() {
 }
 
 QList<PrintTable> BeatStation::print_tables() {
-    PrintTable looks{tr("Looks at the clock"), {{tr("look")}}};
+    PrintTable looks{words("Looks at the clock"), {{words("look")}}};
     for (const RateObservation& look : beat().looks) looks.rows << QStringList{words(look_in_words(look))};
     return CardStation::print_tables() << looks;
 }
@@ -220,37 +221,41 @@ void BeatStation::changeEvent(QEvent* event) {
 
 QList<Action> BeatStation::make_actions() {
     const auto turn = [this](double steps) { return [this, steps] { try_amount(m_amount + steps * (means() ? means()->step : 0)); }; };
-    const QString menu = tr("&Rate");
+    const QString menu = words("&Rate");
     return CardStation::make_actions() +
-           QList<Action>{
-               {"beat.less", tr("Turn it back by its least step"), {Qt::Key_Left}, turn(-1), {}, tr("turn it")},
-               {"beat.more", tr("Turn it on by its least step"), {Qt::Key_Right}, turn(1)},
-               {"beat.much-less", tr("Turn it back by eight steps"), {Qt::SHIFT | Qt::Key_Left}, turn(-8)},
-               {"beat.much-more", tr("Turn it on by eight steps"), {Qt::SHIFT | Qt::Key_Right}, turn(8)},
-               {"beat.advised", tr("Try what is advised"), {Qt::Key_A}, [this] { try_advised(); }, menu, tr("as advised")},
-               {"beat.keep", tr("Done: keep what was tried"), {Qt::Key_Return}, [this] { keep(); }, menu, tr("done")},
-               {"beat.means", tr("Another means: nut, tray, pins, screws"), {Qt::Key_M}, [this] { next_means(1); }, menu, tr("another")},
-               {"beat.nothing", tr("Try nothing"), {Qt::Key_Escape, Qt::Key_Home}, [this] { try_amount(0); }},
-               {"beat.escapement",
-                tr("Escape wheel and pallets"),
-                {Qt::Key_E},
-                [this] { show_escapement(!escapement_shown() || just_come()); },
-                menu,
-                tr("escapement")},
-               {"beat.listen",
-                tr("Listen to it"),
-                {Qt::Key_L},
-                [this] { show_listening(!listening_shown() || just_come()); },
-                menu,
-                tr("listen")},
-               {"beat.next-look", tr("The next look on the plot"), {Qt::Key_N}, [this] { pick_look(1); }, menu},
-               {"beat.look-before", tr("The look before it"), {Qt::SHIFT | Qt::Key_N}, [this] { pick_look(-1); }, menu},
-               {"beat.remove", tr("Take the picked look out"), {Qt::Key_Delete}, [this] { remove_picked_look(); }, menu},
-               {"beat.write",
-                tr("Write the looks as CSV…"),
-                {},
-                [this] { emit csv_wanted(tr("looks.csv"), looks_to_csv(m_document.job().rate_log)); },
-                menu}};
+           QList<Action>{{"beat.less", words("Turn it back by its least step"), {Qt::Key_Left}, turn(-1), {}, words("turn it")},
+                         {"beat.more", words("Turn it on by its least step"), {Qt::Key_Right}, turn(1)},
+                         {"beat.much-less", words("Turn it back by eight steps"), {Qt::SHIFT | Qt::Key_Left}, turn(-8)},
+                         {"beat.much-more", words("Turn it on by eight steps"), {Qt::SHIFT | Qt::Key_Right}, turn(8)},
+                         {"beat.advised", words("Try what is advised"), {Qt::Key_A}, [this] { try_advised(); }, menu, words("as advised")},
+                         {"beat.keep", words("Done: keep what was tried"), {Qt::Key_Return}, [this] { keep(); }, menu, words("done")},
+                         {"beat.means",
+                          words("Another means: nut, tray, pins, screws"),
+                          {Qt::Key_M},
+                          [this] { next_means(1); },
+                          menu,
+                          words("another")},
+                         {"beat.nothing", words("Try nothing"), {Qt::Key_Escape, Qt::Key_Home}, [this] { try_amount(0); }},
+                         {"beat.escapement",
+                          words("Escape wheel and pallets"),
+                          {Qt::Key_E},
+                          [this] { show_escapement(!escapement_shown() || just_come()); },
+                          menu,
+                          words("escapement")},
+                         {"beat.listen",
+                          words("Listen to it"),
+                          {Qt::Key_L},
+                          [this] { show_listening(!listening_shown() || just_come()); },
+                          menu,
+                          words("listen")},
+                         {"beat.next-look", words("The next look on the plot"), {Qt::Key_N}, [this] { pick_look(1); }, menu},
+                         {"beat.look-before", words("The look before it"), {Qt::SHIFT | Qt::Key_N}, [this] { pick_look(-1); }, menu},
+                         {"beat.remove", words("Take the picked look out"), {Qt::Key_Delete}, [this] { remove_picked_look(); }, menu},
+                         {"beat.write",
+                          words("Write the looks as CSV…"),
+                          {},
+                          [this] { emit csv_wanted(words("looks.csv"), looks_to_csv(m_document.job().rate_log)); },
+                          menu}};
 }
 
 bool BeatStation::reads(const std::string& header) const { return header.find("reference_s") != std::string::npos; }
@@ -284,7 +289,7 @@ std::vector<Scene> BeatStation::scenes() {
 
 void BeatStation::pick_look(int by) {
     const int looks = static_cast<int>(beat().looks.size());
-    if (looks == 0) return emit told(tr("No looks yet: the line below takes the first."), true);
+    if (looks == 0) return emit told(words("No looks yet: the line below takes the first."), true);
     const int now = m_plot->picked();
     m_plot->pick(now < 0 ? (by > 0 ? 0 : looks - 1) : (now + by + looks) % looks);
 }
@@ -311,10 +316,10 @@ void BeatStation::mouseReleaseEvent(QMouseEvent*) { m_held.reset(); }
 void BeatStation::paint_nothing(QPainter& painter) {
     const Theme& t = inks(painter);
     Column page(painter, QRectF(22, 40, picture_wide() - 30, 300));
-    page.head(tr("Nothing swings yet"), t.ink);
-    page.says(tr("Say what keeps time; then give its sizes on the right."), t.steel, Type::text);
+    page.head(words("Nothing swings yet"), t.ink);
+    page.says(words("Say what keeps time; then give its sizes on the right."), t.steel, Type::text);
     page.gap(12);
-    for (const auto& [kind, name] : {std::pair{"pendulum", tr("a pendulum")}, std::pair{"balance", tr("a balance and spring")}}) {
+    for (const auto& [kind, name] : {std::pair{"pendulum", words("a pendulum")}, std::pair{"balance", words("a balance and spring")}}) {
         place({QString("begin:") + kind,
                page.line(name, t.blued, Type::figure, true),
                [this, k = std::string(kind)] { m_document.edit(begin_swinging(k)); },
@@ -341,14 +346,14 @@ void BeatStation::paint(QPainter& painter) {
 void BeatStation::paint_swing(QPainter& painter) {
     const Theme& t = inks(painter);
     Column page(painter, QRectF(18, 14, picture_wide() - 16, 200));
-    page.section(oscillator()->as<Pendulum>() ? tr("PENDULUM, TO SCALE") : tr("BALANCE AND SPRING, FROM ABOVE"));
+    page.section(oscillator()->as<Pendulum>() ? words("PENDULUM, TO SCALE") : words("BALANCE AND SPRING, FROM ABOVE"));
     page.gap(-4);
-    page.line(
-        picture_wide() < 260 ? tr("F4 types the sizes, ← slower, → faster") : tr("click a size, or F4 walks them · ← slower, → faster"),
-        t.steel);
+    page.line(picture_wide() < 260 ? words("F4 types the sizes, ← slower, → faster")
+                                   : words("click a size, or F4 walks them · ← slower, → faster"),
+              t.steel);
     const bool drawable = beat().fault.empty() && (swings().pendulum || swings().balance || swings().wheel);
     if (!drawable) {
-        page.says(beat().fault.empty() ? tr("To be given: %1.").arg(words(swings().missing)) : words(beat().fault),
+        page.says(beat().fault.empty() ? words("To be given: %1.").arg(words(swings().missing)) : words(beat().fault),
                   beat().fault.empty() ? t.steel : t.ruby, Type::text);
         return list_sizes(painter, {page.left(), page.y() + 10, page.room().width(), height() - page.y() - 30});
     }
@@ -363,19 +368,20 @@ void BeatStation::paint_swing(QPainter& painter) {
     swing.paint();
     m_handles = swing.handles();
     for (const SwingPicture::Handle& handle : m_handles)
-        place({"hold:" + handle.means, handle.rect, [] {}, tr("drag it: the rate follows"), {}});
+        place({"hold:" + handle.means, handle.rect, [] {}, words("drag it: the rate follows"), {}});
     place_sizes(painter, dimensions);
 }
 
 void BeatStation::paint_rate(QPainter& painter, const QRectF& room) {
     const Theme& t = inks(painter);
     Column page(painter, room.adjusted(0, 14, 0, 0));
-    page.section(tr("RATE"));
+    page.section(words("RATE"));
     const RateFitResult* now = beat().now();
     if (!now) {
         if (!m_document.job().rate_log.heard.empty()) page.says(heard_last(), t.ink, Type::text);
-        page.says(beat().looks.empty() ? tr("No looks yet. Type how far the clock is ahead of the reference, and again a day later: +12.4.")
-                                       : words(beat().advice),
+        page.says(beat().looks.empty()
+                      ? words("No looks yet. Type how far the clock is ahead of the reference, and again a day later: +12.4.")
+                      : words(beat().advice),
                   t.ink, Type::text);
         return;
     }
@@ -390,29 +396,30 @@ void BeatStation::paint_rate(QPainter& painter, const QRectF& room) {
         x += write(painter, type(Type::head), t.steel, {x, base}, QString::fromUtf8("→")) + 8;
         x += write(painter, type(Type::great, true), t.verdigris, {x, base}, rate_within(*expected(), u)) + 8;
     }
-    x += write(painter, type(Type::text), t.steel, {x, base}, tr("s/d  ± %1").arg(words(print_within(u, u)))) + 22;
+    x += write(painter, type(Type::text), t.steel, {x, base}, words("s/d  ± %1").arg(words(print_within(u, u)))) + 22;
     if (room.width() > narrow_column)
-        write(painter, type(Type::note), t.steel, {x, base}, trial ? tr("as it would be") : words(now->way_in_words()));
+        write(painter, type(Type::note), t.steel, {x, base}, trial ? words("as it would be") : words(now->way_in_words()));
     page.go_to(base + 12);
     page.says(known_of_rate(), t.steel);
 }
 
 QString BeatStation::heard_last() const {
     const HeardRate& last = m_document.job().rate_log.heard.back();
-    return tr("Heard %1: %2.").arg(words(time_in_words(last.reference_s)), words(heard_in_words(last)));
+    return words("Heard %1: %2.").arg(words(time_in_words(last.reference_s)), words(heard_in_words(last)));
 }
 
 /// What else is known of the rate: warmth, sizes, misread looks.
 QString BeatStation::known_of_rate() const {
     QStringList known;
     if (beat().per_K)
-        known << tr("A kelvin warmer: %1 ± %2 s/d%3.")
+        known << words("A kelvin warmer: %1 ± %2 s/d%3.")
                      .arg(rate_words(beat().per_K->value, 2))
                      .arg(beat().per_K->u, 0, 'f', 2)
-                     .arg(swings().per_K_by_rod ? tr(", by the rod alone %1 s/d").arg(rate_words(*swings().per_K_by_rod, 2)) : QString());
-    if (swings().by_sizes_s_per_day) known << tr("Its sizes alone give %1 s/d.").arg(rate_words(*swings().by_sizes_s_per_day, 0));
+                     .arg(swings().per_K_by_rod ? words(", by the rod alone %1 s/d").arg(rate_words(*swings().per_K_by_rod, 2))
+                                                : QString());
+    if (swings().by_sizes_s_per_day) known << words("Its sizes alone give %1 s/d.").arg(rate_words(*swings().by_sizes_s_per_day, 0));
     if (!m_document.job().rate_log.heard.empty()) known << heard_last();
-    if (const auto misread = beat().now()->outliers.size()) known << tr("%1 misread, left out.").arg(misread);
+    if (const auto misread = beat().now()->outliers.size()) known << words("%1 misread, left out.").arg(misread);
     const bool little_room = m_plot->width() <= narrow_column;
     return little_room ? known.value(0) : known.join(' ');
 }
@@ -436,7 +443,7 @@ void BeatStation::write_means(Column& page, QPainter& painter) {
     page.go_to(list.baseline() + 12);
     write_trial(page, painter, *now);
     const QRectF advice = page.says(words(now->advice.empty() ? beat().advice : now->advice), t.ink, Type::text);
-    if (now->advised) place({"advised", advice, [this] { try_advised(); }, tr("Click to try it"), {}});
+    if (now->advised) place({"advised", advice, [this] { try_advised(); }, words("Click to try it"), {}});
     page.gap(4);
 }
 
@@ -446,15 +453,15 @@ void BeatStation::write_trial(Column& page, QPainter& painter, const RateMeans& 
     const double keep_base = page.room().top() + 14;
     const bool tried = m_amount != 0;
     Flow line(painter, page.room(), page.y() + 14, 8);
-    line.say(tried ? words(amount_in_words(*oscillator(), now, m_amount)) : tr("as it is"), tried ? t.verdigris : t.steel, Type::figure,
+    line.say(tried ? words(amount_in_words(*oscillator(), now, m_amount)) : words("as it is"), tried ? t.verdigris : t.steel, Type::figure,
              true);
     if (tried) {
         line.say(words(m_amount > 0 ? now.gains : now.loses), t.verdigris, Type::text);
-        const double wide = write(painter, type(Type::text, true), t.blued, {page.right() - 4, keep_base}, tr("done: keep it"), 1);
+        const double wide = write(painter, type(Type::text, true), t.blued, {page.right() - 4, keep_base}, words("done: keep it"), 1);
         place({"keep",
                QRectF(page.right() - wide - 12, keep_base - 18, wide + 12, 26),
                [this] { keep(); },
-               tr("Kept in the log between two looks"),
+               words("Kept in the log between two looks"),
                {}});
     } else if (page.room().width() > narrow_column) {
         write(painter, type(Type::note), t.steel, {page.right(), line.baseline()},
@@ -467,7 +474,7 @@ void BeatStation::write_outcomes(Column& page) {
     for (auto stretch = beat().stretches.rbegin(); stretch != beat().stretches.rend(); ++stretch) {
         if (!stretch->began_with) continue;
         if (!page.holds(16)) return;
-        page.says(tr("%1  %2: %3")
+        page.says(words("%1  %2: %3")
                       .arg(words(time_in_words(stretch->began_with->reference_s)), words(stretch->began_with->what),
                            words(outcome_in_words(*stretch))),
                   page.inks().brass_ink);

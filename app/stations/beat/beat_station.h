@@ -3,6 +3,7 @@
 #include "document/document.h"
 #include "drawing/canvas.h"
 #include "drawing/motion.h"
+#include "drawing/words.h"
 #include "sheet/column.h"
 #include "stations/beat/escapement_view.h"
 #include "stations/beat/listening_view.h"
@@ -49,7 +50,7 @@ public:
     EscapementView& escapement() { return *m_escapement; }
     /// Listening over the swing, or the swing again.
     void show_listening(bool shown);
-    QString listens_for() const override { return tr("its rate and beat"); }
+    QString listens_for() const override { return words("its rate and beat"); }
     void take_sound(const QString& path) override;
     bool listening_shown() const { return m_listening->isVisible(); }
     ListeningView& listening() { return *m_listening; }

@@ -97,8 +97,8 @@ void BeatsRound::write_sizes() {
     const bool taken = std::any_of(m_places.begin(), m_places.end(),
                                    [](const TurnPlace& place) { return place.bad && std::abs(std::remainder(place.turn, 1)) < near_top; });
     const double way = taken ? 1 : -1;
-    on_paper(m_painter, type(Type::note), t.steel, m_centre + QPointF(0, way * (radius + ring) + 4), QObject::tr("%1 ms late").arg(size));
-    on_paper(m_painter, type(Type::note), t.steel, m_centre + QPointF(0, way * (radius - ring) + 4), QObject::tr("%1 ms early").arg(size));
+    on_paper(m_painter, type(Type::note), t.steel, m_centre + QPointF(0, way * (radius + ring) + 4), words("%1 ms late").arg(size));
+    on_paper(m_painter, type(Type::note), t.steel, m_centre + QPointF(0, way * (radius - ring) + 4), words("%1 ms early").arg(size));
 }
 
 void BeatsRound::paint_beats() {
@@ -189,12 +189,12 @@ void paint_tick_and_tock(QPainter& painter, const QRectF& room, const TickShapes
 void write_tick_and_tock(QPainter& painter, const QRectF& room, const BeatAnalysisResult& told, const std::optional<double>& impulse_ms) {
     const Theme& t = inks(painter);
     const Hills hills{room};
-    write(painter, type(Type::note, true), t.blued, {room.left(), hills.middle() - hills.high() + 12}, QObject::tr("tick"));
-    write(painter, type(Type::note, true), t.brass_ink, {room.left(), hills.middle() + hills.high()}, QObject::tr("tock"));
+    write(painter, type(Type::note, true), t.blued, {room.left(), hills.middle() - hills.high() + 12}, words("tick"));
+    write(painter, type(Type::note, true), t.brass_ink, {room.left(), hills.middle() + hills.high()}, words("tock"));
     for (double ms = Hills::from_ms; ms <= Hills::to_ms; ms += 10) {
         const bool last = ms == Hills::to_ms;
         write(painter, type(Type::note), t.steel, {hills.x(ms), room.bottom() + 4},
-              words(print_fixed(ms, 0)) + (last ? QObject::tr(" ms") : QString()), last ? 1 : 0);
+              words(print_fixed(ms, 0)) + (last ? words(" ms") : QString()), last ? 1 : 0);
     }
     const auto mark = [&](double ms, const QColor& ink, const QString& word, double high) {
         if (ms < Hills::from_ms || ms > Hills::to_ms) return;
@@ -203,11 +203,11 @@ void write_tick_and_tock(QPainter& painter, const QRectF& room, const BeatAnalys
         write(painter, type(Type::note), ink, {hills.x(ms), room.top() + high}, word, 0);
     };
     if (told.unlocks_ms) {
-        mark(*told.unlocks_ms, t.verdigris, QObject::tr("unlocks"), 10);
-        mark(*told.drops_ms, t.verdigris, QObject::tr("drops"), 10);
+        mark(*told.unlocks_ms, t.verdigris, words("unlocks"), 10);
+        mark(*told.drops_ms, t.verdigris, words("drops"), 10);
     }
     // Beside what is heard, what the action has: from the drop back.
-    if (impulse_ms) mark(told.drops_ms.value_or(0) - *impulse_ms, t.steel, QObject::tr("unlocks, as laid out"), told.unlocks_ms ? 22 : 10);
+    if (impulse_ms) mark(told.drops_ms.value_or(0) - *impulse_ms, t.steel, words("unlocks, as laid out"), told.unlocks_ms ? 22 : 10);
 }
 
 }  // namespace echappe

@@ -7,6 +7,7 @@
 
 #include "drawing/lettering.h"
 #include "drawing/wheel_art.h"
+#include "drawing/words.h"
 #include "number/units.h"
 #include "theme/theme.h"
 
@@ -57,11 +58,11 @@ void EscapementPicture::point(Dimensions& sizes) const {
     const auto rim = [&](double deg) { return at(spot(m_radius, deg * rad_per_deg)); };
     const QPointF exit = at({0.74 * m_radius, m_centre - 0.3 * m_radius});
     sizes.group(
-        QObject::tr("as laid out"), exit,
+        words("as laid out"), exit,
         {"span", "school", "lock_deg", "lift_deg", "drop_deg", "draw_deg", "tooth_share", "tooth_width_deg", "pin_mm", "undercut_deg"});
-    sizes.group(QObject::tr("as read"), rim(58),
+    sizes.group(words("as read"), rim(58),
                 {"seen_entry_lock_deg", "seen_exit_lock_deg", "seen_entry_drop_deg", "seen_exit_drop_deg", "seen_least_deg"});
-    sizes.group(QObject::tr("lever and roller"), at({0.4 * m_radius, m_centre}),
+    sizes.group(words("lever and roller"), at({0.4 * m_radius, m_centre}),
                 {"run_deg", "staff_mm", "impulse_pin_mm", "guard_mm", "roller_mm"});
     sizes.at("tip_diameter_mm", rim(44));
 }
@@ -147,15 +148,15 @@ void EscapementPicture::write_pallet(double side, const PalletAction& action) {
     const double x = std::clamp(arbor.x() + side * m_radius * 0.80 * m_px, m_room.left() + half_wide, m_room.right() - half_wide);
     // A lever's arms lie at the height of their arbor.
     double y = std::holds_alternative<LeverAction>(*m_escapement.now) ? m_room.top() + 40 : arbor.y() - 14;
-    write(m_painter, type(Type::note), t.steel, {x, y}, side < 0 ? QObject::tr("entry") : QObject::tr("exit"), 0);
+    write(m_painter, type(Type::note), t.steel, {x, y}, side < 0 ? words("entry") : words("exit"), 0);
     const auto line = [&](const QString& name, double angle, bool little) {
         y += 19;
         write(m_painter, type(Type::text, true), little ? t.ruby : t.ink, {x, y},
-              QObject::tr("%1 %2°").arg(name).arg(in_degrees(angle), 0, 'f', 2), 0);
+              words("%1 %2°").arg(name).arg(in_degrees(angle), 0, 'f', 2), 0);
     };
-    if (locks(*m_escapement.now)) line(QObject::tr("lock"), action.lock, is_little(action.lock));
-    line(QObject::tr("lift"), action.lift, false);
-    line(side < 0 ? QObject::tr("drop after entry") : QObject::tr("drop after exit"), action.drop, is_little(action.drop));
+    if (locks(*m_escapement.now)) line(words("lock"), action.lock, is_little(action.lock));
+    line(words("lift"), action.lift, false);
+    line(side < 0 ? words("drop after entry") : words("drop after exit"), action.drop, is_little(action.drop));
 }
 
 }  // namespace echappe

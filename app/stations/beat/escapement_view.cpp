@@ -28,13 +28,13 @@ constexpr double nudge_mm = 0.005;
 QString degrees(double angle_rad) {
     constexpr double wide_deg = 20;
     const double deg = in_degrees(angle_rad);
-    return QObject::tr("%1°").arg(deg, 0, 'f', deg < wide_deg ? 2 : 0);
+    return words("%1°").arg(deg, 0, 'f', deg < wide_deg ? 2 : 0);
 }
 
 }  // namespace
 
 EscapementView::EscapementView(Document& document, Motion& motion, QWidget* parent) : CardStation(document, {}, parent), m_motion(motion) {
-    setAccessibleName(tr("Escapement"));
+    setAccessibleName(words("Escapement"));
     m_card->set_tabs(tabs());
     connect(&document, &Document::changed, this, [this] {
         m_tried = 0;
@@ -47,7 +47,7 @@ EscapementView::EscapementView(Document& document, Motion& motion, QWidget* pare
 
 void EscapementView::refresh() {
     if (!isVisible()) return;
-    m_card->show_part(tr("Wheel and pallets"));
+    m_card->show_part(words("Wheel and pallets"));
     update();
 }
 
@@ -69,37 +69,38 @@ void EscapementView::next_bridge() {
 }
 
 void EscapementView::keep() {
-    if (m_tried == 0) return emit told(tr("Nothing is tried: ← away, → nearer; B says which bridge."), true);
+    if (m_tried == 0) return emit told(words("Nothing is tried: ← away, → nearer; B says which bridge."), true);
     const auto needed = shown().needed_rad;
     const auto edit = move_pallets(m_bridge, m_tried, today(), needed ? std::optional(in_degrees(*needed)) : std::nullopt);
     m_document.edit(edit);
-    emit told(tr("Kept: %1. Let it run, and say in the log what came of it.").arg(words(edit.name)), false);
+    emit told(words("Kept: %1. Let it run, and say in the log what came of it.").arg(words(edit.name)), false);
 }
 
 void EscapementView::take_seen() {
     const auto cause = now().cause;
-    if (!cause) return emit told(tr("Nothing is read yet: locks and drops stand under “as seen”."), true);
+    if (!cause) return emit told(words("Nothing is read yet: locks and drops stand under “as seen”."), true);
     m_document.edit(found_as_seen(*cause));
-    emit told(tr("Stands at %1, by what is seen.").arg(length(cause->depth_mm)), false);
+    emit told(words("Stands at %1, by what is seen.").arg(length(cause->depth_mm)), false);
 }
 
 QList<Action> EscapementView::make_actions() {
     const auto by = [this](double steps) { return [this, steps] { try_nearer(m_tried + steps * nudge_mm); }; };
     return CardStation::make_actions() +
-           QList<Action>{{"pallets.away", tr("Away from the wheel by 0.005 mm"), {Qt::Key_Left}, by(-1), {}, tr("nudge the pallets")},
-                         {"pallets.nearer", tr("Nearer to the wheel by 0.005 mm"), {Qt::Key_Right}, by(1)},
-                         {"pallets.far-away", tr("Away by 0.05 mm"), {Qt::SHIFT | Qt::Key_Left}, by(-10)},
-                         {"pallets.far-nearer", tr("Nearer by 0.05 mm"), {Qt::SHIFT | Qt::Key_Right}, by(10)},
-                         {"pallets.bridge",
-                          tr("Both bridges, the front one, the back one"),
-                          {Qt::Key_B},
-                          [this] { next_bridge(); },
-                          {},
-                          tr("which bridge")},
-                         {"pallets.keep", tr("Done: keep what was moved"), {Qt::Key_Return}, [this] { keep(); }, {}, tr("done")},
-                         {"pallets.seen", tr("Take the depth that is seen"), {Qt::Key_A}, [this] { take_seen(); }, {}, tr("depth as seen")},
-                         {"pallets.nothing", tr("Try nothing"), {Qt::Key_Home}, [this] { try_nearer(0); }},
-                         {"pallets.leave", tr("Back to the swing"), {Qt::Key_E, Qt::Key_Escape}, [this] { emit left(); }, {}, tr("back")}};
+           QList<Action>{
+               {"pallets.away", words("Away from the wheel by 0.005 mm"), {Qt::Key_Left}, by(-1), {}, words("nudge the pallets")},
+               {"pallets.nearer", words("Nearer to the wheel by 0.005 mm"), {Qt::Key_Right}, by(1)},
+               {"pallets.far-away", words("Away by 0.05 mm"), {Qt::SHIFT | Qt::Key_Left}, by(-10)},
+               {"pallets.far-nearer", words("Nearer by 0.05 mm"), {Qt::SHIFT | Qt::Key_Right}, by(10)},
+               {"pallets.bridge",
+                words("Both bridges, the front one, the back one"),
+                {Qt::Key_B},
+                [this] { next_bridge(); },
+                {},
+                words("which bridge")},
+               {"pallets.keep", words("Done: keep what was moved"), {Qt::Key_Return}, [this] { keep(); }, {}, words("done")},
+               {"pallets.seen", words("Take the depth that is seen"), {Qt::Key_A}, [this] { take_seen(); }, {}, words("depth as seen")},
+               {"pallets.nothing", words("Try nothing"), {Qt::Key_Home}, [this] { try_nearer(0); }},
+               {"pallets.leave", words("Back to the swing"), {Qt::Key_E, Qt::Key_Escape}, [this] { emit left(); }, {}, words("back")}};
 }
 
 /// Where there are none yet they begin with what is typed.
@@ -155,26 +156,27 @@ std::vector<SumCard::Tab> EscapementView::tabs() {
             type_into_record(std::decay_t<decltype(part)>::record(), &part, field, word);
         });
     };
-    return {{tr("layout"), tr("Click a figure to type it; empty takes it out."), [this] { return pallets_layout_sheet(record(), now()); },
-             take, [this] { return drawn_fields(); }},
-            {tr("seen"), tr("Locks and drops as they are read tell depth and opening. What was not read stays empty."),
-             [this] { return pallets_seen_sheet(record(), now()); }, take, [this] { return drawn_fields(); }},
-            {tr("log"), tr("What was moved, and what came of it."), [this] { return pallets_settings_sheet(record()); }, came, {}, true},
-            {tr("teeth"),
-             tr("What is not as laid out, and what each tooth does then. Tooth 1 is the first one marked; an empty number takes one out."),
-             [this] { return pallets_teeth_sheet(record(), now(), m_document.derived().train.beats_per_hour); },
-             bad_teeth,
-             {},
-             true},
-            {tr("wheel"), tr("To be cut. What is left empty is as usual for its kind; Ctrl+E and Ctrl+P write and print it."),
-             [this] { return escape_wheel_sheet(record(), now()); }, cut(&PalletsRecord::wheel)},
-            {tr("pallets"),
-             tr("To be cut from the layout. Locks and drops are told before anything is; Ctrl+E and Ctrl+P write and print them."),
-             [this] { return pallets_part_sheet(record(), now()); },
-             [this, cut](const QString& name, const std::string& field, const std::string& word) {
-                 if (now().lever_input) cut (&PalletsRecord::lever_body)(name, field, word);
-                 else cut (&PalletsRecord::body)(name, field, word);
-             }}};
+    return {
+        {words("layout"), words("Click a figure to type it; empty takes it out."), [this] { return pallets_layout_sheet(record(), now()); },
+         take, [this] { return drawn_fields(); }},
+        {words("seen"), words("Locks and drops as they are read tell depth and opening. What was not read stays empty."),
+         [this] { return pallets_seen_sheet(record(), now()); }, take, [this] { return drawn_fields(); }},
+        {words("log"), words("What was moved, and what came of it."), [this] { return pallets_settings_sheet(record()); }, came, {}, true},
+        {words("teeth"),
+         words("What is not as laid out, and what each tooth does then. Tooth 1 is the first one marked; an empty number takes one out."),
+         [this] { return pallets_teeth_sheet(record(), now(), m_document.derived().train.beats_per_hour); },
+         bad_teeth,
+         {},
+         true},
+        {words("wheel"), words("To be cut. What is left empty is as usual for its kind; Ctrl+E and Ctrl+P write and print it."),
+         [this] { return escape_wheel_sheet(record(), now()); }, cut(&PalletsRecord::wheel)},
+        {words("pallets"),
+         words("To be cut from the layout. Locks and drops are told before anything is; Ctrl+E and Ctrl+P write and print them."),
+         [this] { return pallets_part_sheet(record(), now()); },
+         [this, cut](const QString& name, const std::string& field, const std::string& word) {
+             if (now().lever_input) cut (&PalletsRecord::lever_body)(name, field, word);
+             else cut (&PalletsRecord::body)(name, field, word);
+         }}};
 }
 
 namespace {
@@ -183,8 +185,8 @@ constexpr int pallets_tab = 5;
 
 QString EscapementView::part() const {
     if (!now().wheel) return {};
-    if (m_card->shown() != pallets_tab) return tr("escape wheel");
-    return now().lever_input ? tr("lever") : now().pallets_input ? tr("pallets") : QString();
+    if (m_card->shown() != pallets_tab) return words("escape wheel");
+    return now().lever_input ? words("lever") : now().pallets_input ? words("pallets") : QString();
 }
 
 EscapementView::Cut EscapementView::to_cut() const {
@@ -203,7 +205,7 @@ EscapementView::Cut EscapementView::to_cut() const {
 QString EscapementView::length(double mm) const { return words(m_document.job().length.write(mm, m_document.job().length.toothed())); }
 
 QString EscapementView::bridge_words() const {
-    return m_bridge == "both" ? tr("both bridges") : m_bridge == "front" ? tr("front bridge") : tr("back bridge");
+    return m_bridge == "both" ? words("both bridges") : m_bridge == "front" ? words("front bridge") : words("back bridge");
 }
 
 QRectF EscapementView::picture() const {
@@ -223,10 +225,10 @@ void EscapementView::paint(QPainter& painter) {
     const Theme& t = inks(painter);
     painter.fillRect(rect(), t.ground);
     Column page(painter, QRectF(18, 14, picture().width(), 30));
-    page.section(tr("ESCAPE WHEEL AND PALLETS, TO SCALE"));
+    page.section(words("ESCAPE WHEEL AND PALLETS, TO SCALE"));
     page.gap(-4);
     if (!now().layout) return paint_nothing(painter);
-    page.line(tr("Space runs it, [ and ] slow it down to a hundredth"), t.steel);
+    page.line(words("Space runs it, [ and ] slow it down to a hundredth"), t.steel);
     const DerivedEscapement d = shown();
     const QRectF room = picture();
     EscapementPicture drawing(painter, d, room);
@@ -246,17 +248,18 @@ void EscapementView::paint_nothing(QPainter& painter) {
     const Theme& t = inks(painter);
     Column page(painter, QRectF(18, 46, picture().width(), 200));
     if (!now().fault.empty()) {
-        page.says(tr("There is no such layout: %1.").arg(words(now().fault)), t.ruby, Type::text);
+        page.says(words("There is no such layout: %1.").arg(words(now().fault)), t.ruby, Type::text);
     } else if (now().kind.empty()) {
-        page.says(tr("Say in the Arbor menu of the escape arbor what lets its wheel go: deadbeat and recoil pallets, levers with "
-                     "stones and with pins are drawn and worked out."),
+        page.says(words("Say in the Arbor menu of the escape arbor what lets its wheel go: deadbeat and recoil pallets, levers with "
+                        "stones and with pins are drawn and worked out."),
                   t.steel, Type::text);
     } else {
-        page.says(tr("To be given: %1.").arg(words(now().missing)), t.steel, Type::text);
+        page.says(words("To be given: %1.").arg(words(now().missing)), t.steel, Type::text);
         page.gap(8);
-        page.says(tr("Lock and lift are turns of the pallets, drop is the wheel's free turn; a protractor on the pallet arbor and on the "
-                     "escape arbor reads them."),
-                  t.steel, Type::text);
+        page.says(
+            words("Lock and lift are turns of the pallets, drop is the wheel's free turn; a protractor on the pallet arbor and on the "
+                  "escape arbor reads them."),
+            t.steel, Type::text);
         list_sizes(painter, {page.left(), page.y() + 14, 320, height() - page.y() - 40});
     }
 }
@@ -275,13 +278,13 @@ void EscapementView::paint_swing(QPainter& painter, const DerivedEscapement& d, 
     bar(widest, t.rule);
     if (d.swing_rad) bar(swing, t.verdigris);
     write(painter, type(Type::note), t.verdigris, {x(-swing), y + 24},
-          d.swing_rad ? tr("swings %1").arg(degrees(swing)) : tr("swing not measured"), 0);
+          d.swing_rad ? words("swings %1").arg(degrees(swing)) : words("swing not measured"), 0);
     if (!d.needed_rad) return;
     const double need = *d.needed_rad, off = heard_off_rad(d).value_or(0);
     const QColor ink = !d.swing_rad || swing >= need + std::abs(off) ? t.ink : t.ruby;
     painter.setPen(QPen(ink, 2));
     for (const double side : {off - need, off + need}) painter.drawLine(QPointF(x(side), y - 8), QPointF(x(side), y + 8));
-    write(painter, type(Type::note), ink, {x(off + need), y + 24}, tr("needs %1").arg(degrees(need)), 0);
+    write(painter, type(Type::note), ink, {x(off + need), y + 24}, words("needs %1").arg(degrees(need)), 0);
     paint_rest(painter, d, {x(0), y});
 }
 
@@ -305,13 +308,15 @@ void EscapementView::paint_rest(QPainter& painter, const DerivedEscapement& d, Q
     constexpr double in_beat_deg = 0.005;
     const double deg = in_degrees(*off);
     const bool balance = m_document.job().oscillator && m_document.job().oscillator->as<Balance>();
-    const QString way = balance ? (deg > 0 ? tr("clockwise") : tr("anticlockwise")) : deg > 0 ? tr("to the right") : tr("to the left");
-    const QString help = balance   ? (deg > 0 ? tr("turn the collet anticlockwise") : tr("turn the collet clockwise"))
-                         : deg > 0 ? tr("bend the crutch's foot to the left")
-                                   : tr("bend the crutch's foot to the right");
+    const QString way = balance   ? (deg > 0 ? words("clockwise") : words("anticlockwise"))
+                        : deg > 0 ? words("to the right")
+                                  : words("to the left");
+    const QString help = balance   ? (deg > 0 ? words("turn the collet anticlockwise") : words("turn the collet clockwise"))
+                         : deg > 0 ? words("bend the crutch's foot to the left")
+                                   : words("bend the crutch's foot to the right");
     const bool even = std::abs(deg) < in_beat_deg;
     write(painter, type(Type::note), even ? t.verdigris : t.amber, rest + QPointF(11, -6),
-          even ? tr("in beat, as heard") : tr("let-offs %1° %2 of rest: %3").arg(std::abs(deg), 0, 'f', 2).arg(way, help), -1);
+          even ? words("in beat, as heard") : words("let-offs %1° %2 of rest: %3").arg(std::abs(deg), 0, 'f', 2).arg(way, help), -1);
 }
 
 EscapementView::Gauge EscapementView::gauge(const DerivedEscapement& d) const {
@@ -334,7 +339,7 @@ void EscapementView::paint_gauge(QPainter& painter, const DerivedEscapement& d) 
     const QRectF& scale = gauge.scale;
     const LengthUnit& unit = m_document.job().length;
     Column page(painter, QRectF(picture().right() + column_wide + 16, 14, gauge_wide, 40));
-    page.section(tr("DEPTH, %1").arg(words(unit.symbol)));
+    page.section(words("DEPTH, %1").arg(words(unit.symbol)));
     painter.fillRect(scale, t.rule);
     if (d.window)
         painter.fillRect(QRectF(QPointF(scale.left(), gauge.y(d.window->low_mm)), QPointF(scale.right(), gauge.y(d.window->high_mm))),
@@ -360,14 +365,14 @@ void EscapementView::paint_gauge(QPainter& painter, const DerivedEscapement& d) 
         write(painter, type(Type::note, true), ink, {scale.right() + 9, gauge.y(depth) + 4}, word);
     };
     const QString stands = words(unit.write(d.depth_mm, unit.toothed(), false));
-    if (m_tried != 0) mark(now().depth_mm, t.steel, tr("is"));
+    if (m_tried != 0) mark(now().depth_mm, t.steel, words("is"));
     mark(d.depth_mm, m_tried != 0 ? t.blued : t.ink, stands);
-    write(painter, type(Type::note), t.steel, {scale.center().x(), scale.top() - 4}, tr("shallow"), 0);
-    write(painter, type(Type::note), t.steel, {scale.center().x(), scale.bottom() + 16}, tr("deep"), 0);
+    write(painter, type(Type::note), t.steel, {scale.center().x(), scale.top() - 4}, words("shallow"), 0);
+    write(painter, type(Type::note), t.steel, {scale.center().x(), scale.bottom() + 16}, words("deep"), 0);
     place({"depth",
            scale.adjusted(-34, 0, 44, 0),
            {},
-           tr("how much nearer than their layout the pallets stand; drag it, or ← away, → nearer"),
+           words("how much nearer than their layout the pallets stand; drag it, or ← away, → nearer"),
            {}});
 }
 
@@ -400,11 +405,15 @@ void EscapementView::write_verdict(QPainter& painter, const DerivedEscapement& d
     page.says(words(d.verdict), t.ink, Type::text);
     page.gap(2);
     Flow line(painter, page.room(), page.y() + 14, 16);
-    place({"bridge", line.say(bridge_words(), t.blued, Type::text), [this] { next_bridge(); }, tr("the next: both, front, back"), {}});
+    place({"bridge", line.say(bridge_words(), t.blued, Type::text), [this] { next_bridge(); }, words("the next: both, front, back"), {}});
     if (m_tried != 0) {
-        line.say(tr("tried: %1 %2").arg(length(std::abs(m_tried)), m_tried > 0 ? tr("nearer") : tr("away")), t.blued, Type::text, true);
-        place(
-            {"keep", line.say(tr("done: keep it"), t.blued, Type::text, true), [this] { keep(); }, tr("Kept in the log of settings"), {}});
+        line.say(words("tried: %1 %2").arg(length(std::abs(m_tried)), m_tried > 0 ? words("nearer") : words("away")), t.blued, Type::text,
+                 true);
+        place({"keep",
+               line.say(words("done: keep it"), t.blued, Type::text, true),
+               [this] { keep(); },
+               words("Kept in the log of settings"),
+               {}});
     }
     page.go_to(line.baseline() + 8);
     page.says(legend({"pallets.away|pallets.nearer", "pallets.bridge", "pallets.keep", "pallets.seen", "pallets.leave"}, " · "), t.steel);

@@ -7,6 +7,7 @@
 #include "beat/edits.h"
 #include "beat/sheets.h"
 #include "document/today.h"
+#include "drawing/words.h"
 #include "number/input_error.h"
 #include "number/units.h"
 #include "oscillator/swing_typed.h"
@@ -22,7 +23,7 @@ constexpr int frame_ms = 16;
 }  // namespace
 
 ListeningView::ListeningView(Document& document, QWidget* parent) : CardStation(document, {}, parent) {
-    setAccessibleName(tr("Listening"));
+    setAccessibleName(words("Listening"));
     m_card->set_tabs(tabs());
     m_frames.setInterval(frame_ms);
     m_frames.setTimerType(Qt::PreciseTimer);
@@ -47,8 +48,8 @@ QList<ListeningView::Source> ListeningView::sources() const {
 QString ListeningView::words_of_source() const {
     if (!m_now.from.isEmpty()) return m_now.from;
     const Source source = m_source.is != Source::Is::nothing ? m_source : sources().value(0);
-    return source.is == Source::Is::nothing    ? tr("nothing to listen with")
-           : source.is == Source::Is::stand_in ? tr("simulated pickup")
+    return source.is == Source::Is::nothing    ? words("nothing to listen with")
+           : source.is == Source::Is::stand_in ? words("simulated pickup")
                                                : source.name.section('/', -1);
 }
 
@@ -66,7 +67,7 @@ void ListeningView::look_for_devices() {
 void ListeningView::next_source() {
     look_for_devices();
     const QList<Source> all = sources();
-    if (all.isEmpty()) return emit told(tr("No microphone and no pickup is there: plug one in, or F opens a recording."), true);
+    if (all.isEmpty()) return emit told(words("No microphone and no pickup is there: plug one in, or F opens a recording."), true);
     m_source = all[(all.indexOf(m_source) + 1) % all.size()];
     m_now.from.clear();
     update();
@@ -98,7 +99,7 @@ BeatAnalysisInput ListeningView::asked(const SoundSource& source) const {
 void ListeningView::start(std::unique_ptr<SoundSource> source) {
     const BeatAnalysisInput asked = this->asked(*source);
     const QString warning = source->warning();
-    emit told(warning.isEmpty() ? tr("Listening to %1.").arg(source->name()) : warning, !warning.isEmpty());
+    emit told(warning.isEmpty() ? words("Listening to %1.").arg(source->name()) : warning, !warning.isEmpty());
     m_listener.start(std::move(source), movement(), asked);
     m_even_is_right.reset();
     m_frames.start();
@@ -139,7 +140,7 @@ void ListeningView::listen_to(const QString& path) {
 }
 
 void ListeningView::ask_for_file() {
-    const QString path = QFileDialog::getOpenFileName(this, tr("A recording"), {}, tr("Recordings (*.wav *.flac *.ogg)"));
+    const QString path = QFileDialog::getOpenFileName(this, words("A recording"), {}, words("Recordings (*.wav *.flac *.ogg)"));
     if (!path.isEmpty()) listen_to(path);
 }
 
@@ -164,7 +165,7 @@ void ListeningView::frame() {
 
 void ListeningView::refresh() {
     if (!isVisible()) return;
-    m_card->show_part(tr("What is heard"));
+    m_card->show_part(words("What is heard"));
     update();
 }
 
@@ -173,9 +174,9 @@ void ListeningView::showEvent(QShowEvent*) { look_for_devices(); }
 void ListeningView::hideEvent(QHideEvent*) { stop(); }
 
 void ListeningView::keep() {
-    if (!result()) return emit told(tr("Nothing is heard yet: Enter listens."), true);
+    if (!result()) return emit told(words("Nothing is heard yet: Enter listens."), true);
     m_document.edit(keep_heard(*result(), m_now.from.toStdString(), longer_side(), wall_clock_s()));
-    emit told(tr("Kept. What stands out of it is among the findings."), false);
+    emit told(words("Kept. What stands out of it is among the findings."), false);
 }
 
 void ListeningView::next_side() {
@@ -188,13 +189,13 @@ void ListeningView::next_side() {
 
 void ListeningView::put_right() {
     const InBeatAdvice what = advice();
-    if (what.turn_deg == 0) return emit told(tr("Not known yet how far and which way: listen, and say which side with T."), true);
+    if (what.turn_deg == 0) return emit told(words("Not known yet how far and which way: listen, and say which side with T."), true);
     const auto edit = put_in_beat(what.turn_deg, balance(), wall_clock_s());
     m_document.edit(edit);
     stop();
     m_now = {};
     refresh();
-    emit told(tr("Kept: %1. Listen again: Enter.").arg(words(edit.name)), false);
+    emit told(words("Kept: %1. Listen again: Enter.").arg(words(edit.name)), false);
 }
 
 std::optional<bool> ListeningView::even_is_right() const { return m_even_is_right ? m_even_is_right : m_now.even_is_right; }
@@ -213,15 +214,20 @@ InBeatAdvice ListeningView::advice() const {
 QList<Action> ListeningView::make_actions() {
     return CardStation::make_actions() +
            QList<Action>{
-               {"listen.toggle", tr("Start or stop listening"), {Qt::Key_Return}, [this] { toggle(); }, {}, tr("listen")},
-               {"listen.source", tr("Another pickup or microphone"), {Qt::Key_S}, [this] { next_source(); }, {}, tr("source")},
-               {"listen.file", tr("Open a recording…"), {Qt::Key_F}, [this] { ask_for_file(); }, {}, tr("recording")},
-               {"listen.wheel", tr("Round the next wheel"), {Qt::Key_Right}, [this] { next_wheel(1); }, {}, tr("wheel")},
-               {"listen.wheel-before", tr("Round the wheel before"), {Qt::Key_Left}, [this] { next_wheel(-1); }},
-               {"listen.side", tr("Which way it swings at the tick, as it is seen"), {Qt::Key_T}, [this] { next_side(); }, {}, tr("side")},
-               {"listen.keep", tr("Keep what is heard in the log"), {Qt::Key_K}, [this] { keep(); }, {}, tr("keep")},
-               {"listen.put-right", tr("Done: put in beat as advised"), {Qt::Key_B}, [this] { put_right(); }, {}, tr("put in beat")},
-               {"listen.leave", tr("Back to the swing"), {Qt::Key_L, Qt::Key_Escape}, [this] { emit left(); }, {}, tr("back")}};
+               {"listen.toggle", words("Start or stop listening"), {Qt::Key_Return}, [this] { toggle(); }, {}, words("listen")},
+               {"listen.source", words("Another pickup or microphone"), {Qt::Key_S}, [this] { next_source(); }, {}, words("source")},
+               {"listen.file", words("Open a recording…"), {Qt::Key_F}, [this] { ask_for_file(); }, {}, words("recording")},
+               {"listen.wheel", words("Round the next wheel"), {Qt::Key_Right}, [this] { next_wheel(1); }, {}, words("wheel")},
+               {"listen.wheel-before", words("Round the wheel before"), {Qt::Key_Left}, [this] { next_wheel(-1); }},
+               {"listen.side",
+                words("Which way it swings at the tick, as it is seen"),
+                {Qt::Key_T},
+                [this] { next_side(); },
+                {},
+                words("side")},
+               {"listen.keep", words("Keep what is heard in the log"), {Qt::Key_K}, [this] { keep(); }, {}, words("keep")},
+               {"listen.put-right", words("Done: put in beat as advised"), {Qt::Key_B}, [this] { put_right(); }, {}, words("put in beat")},
+               {"listen.leave", words("Back to the swing"), {Qt::Key_L, Qt::Key_Escape}, [this] { emit left(); }, {}, words("back")}};
 }
 
 void ListeningView::next_wheel(int by) {
@@ -242,8 +248,8 @@ std::vector<SumCard::Tab> ListeningView::tabs() {
     const auto take = [into_log, into_swings](const QString& name, const std::string& field, const std::string& word) {
         RateLog::record().find(field) ? into_log(name, field, word) : into_swings(name, field, word);
     };
-    return {{tr("heard"), tr("What all the beats together tell."), [this] { return heard_sheet(); }, take},
-            {tr("kept"), tr("What was heard before, and what was done."), [this] { return kept_sheet(); }, {}}};
+    return {{words("heard"), words("What all the beats together tell."), [this] { return heard_sheet(); }, take},
+            {words("kept"), words("What was heard before, and what was done."), [this] { return kept_sheet(); }, {}}};
 }
 
 SumAnswer ListeningView::heard_sheet() const {
@@ -312,7 +318,7 @@ void ListeningView::paint(QPainter& painter) {
                             beats ? impulse_ms(m_document.derived().escapement, *beats) : std::nullopt);
     } else {
         Column empty(painter, foot());
-        empty.says(tr("Here stand the mean tick over the mean tock, by their loudness, once some beats are heard."), t.steel);
+        empty.says(words("Here stand the mean tick over the mean tock, by their loudness, once some beats are heard."), t.steel);
     }
     Column page(painter, QRectF(18, height() - 26.0, width() - SumCard::wide - 30, 24));
     page.line(
@@ -332,11 +338,11 @@ void ListeningView::write_figure(QPainter& painter, Column& page, const QString&
 void ListeningView::paint_figures(QPainter& painter, const QRectF& room) {
     const Theme& t = inks(painter);
     Column page(painter, room);
-    page.section(tr("BY ITS SOUND"));
+    page.section(words("BY ITS SOUND"));
     place({"source",
            page.line(words_of_source(), t.blued, Type::text),
            [this] { next_source(); },
-           tr("the next pickup, microphone or recording"),
+           words("the next pickup, microphone or recording"),
            {}});
     const QRectF bar(page.left(), page.y() + 4, room.width(), 6);
     painter.fillRect(bar, t.rule);
@@ -348,33 +354,33 @@ void ListeningView::paint_figures(QPainter& painter, const QRectF& room) {
                          m_now.level > cut_off ? t.ruby : t.verdigris);
     page.go_to(bar.bottom() + 10);
     place({"listen",
-           page.line(m_now.listening ? tr("listening, %1: stop").arg(words(print_span(std::floor(m_now.seconds)))) : tr("listen"), t.blued,
-                     Type::figure, true),
+           page.line(m_now.listening ? words("listening, %1: stop").arg(words(print_span(std::floor(m_now.seconds)))) : words("listen"),
+                     t.blued, Type::figure, true),
            [this] { toggle(); },
            {},
            {}});
     page.gap(8);
     if (!result()) {
-        page.says(m_now.listening ? (m_now.seconds < 8 ? tr("It listens for the beat.")
-                                                       : tr("No beat stands out yet. Move the pickup closer, or make the room quieter."))
-                                  : tr("The sound tells rate, beat error and what comes back with every wheel."),
+        page.says(m_now.listening ? (m_now.seconds < 8 ? words("It listens for the beat.")
+                                                       : words("No beat stands out yet. Move the pickup closer, or make the room quieter."))
+                                  : words("The sound tells rate, beat error and what comes back with every wheel."),
                   t.ink, Type::text);
         return;
     }
     const BeatAnalysisResult& heard = *result();
     const double u = std::max(heard.u_s_per_day, 0.01);
-    write_figure(painter, page, tr("rate, against %1 an hour").arg(words(print_short(heard.beats_per_hour, 8))),
+    write_figure(painter, page, words("rate, against %1 an hour").arg(words(print_short(heard.beats_per_hour, 8))),
                  (heard.rate_s_per_day > 0 ? "+" : "") + words(print_within(heard.rate_s_per_day, u)),
-                 tr("± %1 s/d").arg(words(print_within(u, u))), t.ink);
+                 words("± %1 s/d").arg(words(print_within(u, u))), t.ink);
     if (m_now.listening) page.says(words(listen_on_in_words(heard, m_document.job().rate_log.wanted_u_s_per_day)), t.steel);
     page.gap(6);
     const bool limps = heard.beat_error_ms > limp_limit_ms(m_document.job().oscillator, heard.beats_per_hour);
     const double limp_u = std::max(heard.beat_error_u_ms, 0.005);
-    write_figure(painter, page, tr("beat error"), words(print_within(heard.beat_error_ms, limp_u)),
-                 tr("± %1 ms").arg(words(print_within(limp_u, limp_u))), limps ? t.amber : t.ink);
+    write_figure(painter, page, words("beat error"), words(print_within(heard.beat_error_ms, limp_u)),
+                 words("± %1 ms").arg(words(print_within(limp_u, limp_u))), limps ? t.amber : t.ink);
     if (heard.amplitude_deg)
-        write_figure(painter, page, tr("amplitude"), words(print_fixed(*heard.amplitude_deg, 0)) + "°",
-                     tr("± %1° by its lift").arg(words(print_fixed(heard.amplitude_u_deg.value_or(0), 0))), t.ink);
+        write_figure(painter, page, words("amplitude"), words(print_fixed(*heard.amplitude_deg, 0)) + "°",
+                     words("± %1° by its lift").arg(words(print_fixed(heard.amplitude_u_deg.value_or(0), 0))), t.ink);
     write_beat(page);
 }
 
@@ -382,31 +388,33 @@ void ListeningView::paint_figures(QPainter& painter, const QRectF& room) {
 void ListeningView::write_beat(Column& page) {
     const Theme& t = page.inks();
     const std::optional<bool> even = even_is_right();
-    const QString ways[2] = {balance() ? tr("clockwise") : tr("to the right"), balance() ? tr("anticlockwise") : tr("to the left")};
+    const QString ways[2] = {balance() ? words("clockwise") : words("to the right"),
+                             balance() ? words("anticlockwise") : words("to the left")};
     place({"side",
-           page.says(even ? tr("at the tick it swings %1").arg(ways[*even ? 0 : 1]) : tr("which way does it swing at the tick?"), t.blued),
+           page.says(even ? words("at the tick it swings %1").arg(ways[*even ? 0 : 1]) : words("which way does it swing at the tick?"),
+                     t.blued),
            [this] { next_side(); },
-           tr("Look at it, and say: it tells which way to put it right."),
+           words("Look at it, and say: it tells which way to put it right."),
            {}});
     page.gap(4);
     if (result()->longer_beat.empty()) return;
     const InBeatAdvice what = advice();
     if (!what.missing.empty()) {
-        page.says(tr("To be given: %1.").arg(words(what.missing)), t.steel);
+        page.says(words("To be given: %1.").arg(words(what.missing)), t.steel);
         return;
     }
     page.says(words(what.words), t.ink);
     if (what.turn_deg == 0) return;
     page.gap(2);
     place({"put-right",
-           page.line(tr("done: put right so"), t.blued, Type::text, true),
+           page.line(words("done: put right so"), t.blued, Type::text, true),
            [this] { put_right(); },
-           tr("Kept in the log; listen again after it"),
+           words("Kept in the log; listen again after it"),
            {}});
     place({"keep",
-           page.line(tr("keep what is heard"), t.blued, Type::text),
+           page.line(words("keep what is heard"), t.blued, Type::text),
            [this] { keep(); },
-           tr("In the log, and among the findings"),
+           words("In the log, and among the findings"),
            {}});
 }
 
@@ -416,7 +424,7 @@ void ListeningView::paint_round(QPainter& painter) {
     const LaidRound& wheel = all[static_cast<size_t>(m_wheel) % all.size()];
     const QRectF room = dial();
     Column page(painter, QRectF(room.left(), 14, room.width(), 30));
-    page.section(tr("BEATS ROUND THE WHEEL: OUT IS LATE"));
+    page.section(words("BEATS ROUND THE WHEEL: OUT IS LATE"));
     static const BeatAnalysisResult nothing;
     const auto& cut = m_document.derived().escapement.wheel;
     const EscapeWheelResult* escape = cut ? &*cut : nullptr;
@@ -440,7 +448,7 @@ void ListeningView::paint_round(QPainter& painter) {
                    m_wheel = static_cast<int>(i);
                    update();
                },
-               tr("one turn in %1").arg(words(print_span(all[i].period_s))),
+               words("one turn in %1").arg(words(print_span(all[i].period_s))),
                {}});
 }
 

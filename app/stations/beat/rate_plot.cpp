@@ -14,7 +14,7 @@ int warmth_high() { return static_cast<int>(58 * interface_scale()); }
 }  // namespace
 
 RatePlot::RatePlot(QWidget* parent) : QCustomPlot(parent), m_warmth(new QCPAxisRect(this)) {
-    setAccessibleName(tr("Rate log"));
+    setAccessibleName(words("Rate log"));
     // The plot takes the system's language for its axes by itself.
     setLocale(QLocale::c());
     plotLayout()->addElement(1, 0, m_warmth);
@@ -41,8 +41,8 @@ void RatePlot::retheme(const Theme& inks) {
     setBackground(m_inks.ground);
     for (QCPAxisRect* rect : {axisRect(), m_warmth})
         for (const auto side : {QCPAxis::atLeft, QCPAxis::atBottom}) dress(rect->axis(side), m_inks);
-    yAxis->setLabel(tr("ahead, s"));
-    m_warmth->axis(QCPAxis::atLeft)->setLabel(tr("°C"));
+    yAxis->setLabel(words("ahead, s"));
+    m_warmth->axis(QCPAxis::atLeft)->setLabel(words("°C"));
     show_log(m_beat);
 }
 

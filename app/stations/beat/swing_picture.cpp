@@ -22,8 +22,6 @@ QPointF on_circle(QPointF middle, double radius, double deg) {
     return middle + QPointF(std::cos(deg * pi / 180), -std::sin(deg * pi / 180)) * radius;
 }
 
-QString tr(const char* text) { return QObject::tr(text); }
-
 }  // namespace
 
 SwingPicture::SwingPicture(QPainter& painter, const OscillatorRecord& oscillator, const DerivedOscillator& swings, const QRectF& room,
@@ -88,8 +86,8 @@ void SwingPicture::paint_length(QPointF pivot, double px) {
     m_painter.drawLine(QPointF(x - 6, foot), QPointF(pivot.x() + 40, foot));
     const double y = pivot.y() + length * px * 0.36;
     m_painter.fillRect(QRectF(x - 4, y - 18, 112, 40), t.ground);
-    write(m_painter, type(Type::figure, true), t.ink, {x + 6, y}, tr("%1 mm").arg(length, 0, 'f', 2));
-    write(m_painter, type(Type::note), t.steel, {x + 6, y + 15}, tr("centre of swing"));
+    write(m_painter, type(Type::figure, true), t.ink, {x + 6, y}, words("%1 mm").arg(length, 0, 'f', 2));
+    write(m_painter, type(Type::note), t.steel, {x + 6, y + 15}, words("centre of swing"));
 }
 
 void SwingPicture::paint_tray(QPointF pivot, double angle, double px) {
@@ -140,11 +138,11 @@ void SwingPicture::paint_nut(const QRectF& room) {
     m_painter.restore();
     m_painter.setPen(QPen(t.ink, 1.4));
     m_painter.drawLine(QPointF(body.center().x(), body.top() - 9), QPointF(body.center().x(), body.top() - 2));
-    write(m_painter, type(Type::note), t.steel, {body.left() - 4, room.bottom() - 6}, tr("rating nut"), 0);
-    write(m_painter, type(Type::note, true), t.verdigris, {body.right() + 8, body.center().y() - 4}, QString::fromUtf8("→ ") + tr("up"));
-    write(m_painter, type(Type::note, true), t.verdigris, {body.right() + 8, body.center().y() + 10}, tr("faster"));
-    write(m_painter, type(Type::note, true), t.amber, {body.left() - 8, body.center().y() - 4}, tr("down") + QString::fromUtf8(" ←"), 1);
-    write(m_painter, type(Type::note, true), t.amber, {body.left() - 8, body.center().y() + 10}, tr("slower"), 1);
+    write(m_painter, type(Type::note), t.steel, {body.left() - 4, room.bottom() - 6}, words("rating nut"), 0);
+    write(m_painter, type(Type::note, true), t.verdigris, {body.right() + 8, body.center().y() - 4}, QString::fromUtf8("→ ") + words("up"));
+    write(m_painter, type(Type::note, true), t.verdigris, {body.right() + 8, body.center().y() + 10}, words("faster"));
+    write(m_painter, type(Type::note, true), t.amber, {body.left() - 8, body.center().y() - 4}, words("down") + QString::fromUtf8(" ←"), 1);
+    write(m_painter, type(Type::note, true), t.amber, {body.left() - 8, body.center().y() + 10}, words("slower"), 1);
     m_handles.push_back({"nut", body.adjusted(-40, -10, 40, 10), {1, 0}, nut_px_per_turn});
 }
 
@@ -188,7 +186,7 @@ void SwingPicture::point_at_pendulum(QPointF pivot, double px) {
     const std::vector<DrawnBody> bodies = drawn_bodies(*m_p);
     for (size_t i = 0; i < bodies.size(); ++i) point_at_body(i, bodies[i].part, pivot, px);
     const double strip_px = strip_mm() * px;
-    m_sizes.group(tr("suspension spring"), pivot + QPointF(2, strip_px / 2),
+    m_sizes.group(words("suspension spring"), pivot + QPointF(2, strip_px / 2),
                   {"suspension.length_mm", "suspension.width_mm", "suspension.thickness_mm"});
     const double low = lowest_mm(), swing = m_o.swing_deg.value_or(0);
     m_sizes.at("rod", pivot + QPointF(0, low * 0.12 * px));
@@ -290,7 +288,7 @@ void SwingPicture::paint_rim(QPointF middle, double angle, double px) {
     m_painter.setPen(Qt::NoPen);
     m_painter.setBrush(t.ruby);
     m_painter.drawEllipse(heavy, 6, 6);
-    write(m_painter, type(Type::note, true), t.ruby, heavy + QPointF(10, 4), tr("heavy"));
+    write(m_painter, type(Type::note, true), t.ruby, heavy + QPointF(10, 4), words("heavy"));
 }
 
 /// A pair of screws, opposite each other; standing still they can be taken hold of.
@@ -360,7 +358,7 @@ void SwingPicture::paint_regulator(QPointF middle, double px, double outer_mm) {
     m_painter.setPen(QPen(t.ink, 1.4));
     m_painter.setBrush(t.sheet);
     m_painter.drawRect(QRectF(stud - QPointF(6, 6), QSizeF(12, 12)));
-    write(m_painter, type(Type::note), t.steel, stud + QPointF(9, -6), tr("stud"));
+    write(m_painter, type(Type::note), t.steel, stud + QPointF(9, -6), words("stud"));
     if (m_b->overhang_mm && *m_b->overhang_mm > 0) paint_overhang(middle, px, outer_mm, std::min(*m_b->overhang_mm * per_mm, 70.0));
     const double arm_end = rim_radius_mm() * 1.14 * px;
     m_painter.setPen(QPen(on ? t.blued : t.steel, on ? 3 : 2));
@@ -376,8 +374,8 @@ void SwingPicture::paint_regulator(QPointF middle, double px, double outer_mm) {
     m_handles.push_back({"pins", QRectF(on_circle(middle, outer_mm * px, pins) - QPointF(14, 14), QSizeF(28, 28)), along, px});
     const QPointF faster = on_circle(middle, arm_end + 16, rest - 30);
     const QPointF slower = on_circle(middle, arm_end + 16, rest + 30);
-    write(m_painter, type(Type::note, true), t.verdigris, faster, tr("faster"), 0);
-    write(m_painter, type(Type::note, true), t.amber, slower, tr("slower"), 0);
+    write(m_painter, type(Type::note, true), t.verdigris, faster, words("faster"), 0);
+    write(m_painter, type(Type::note, true), t.amber, slower, words("slower"), 0);
 }
 
 /// The line of centres, where the impulse pin rests beside it, and which way the collet goes: true angles, the balance at rest.
@@ -407,8 +405,8 @@ void SwingPicture::paint_in_beat(QPointF middle, double px) {
         const double tip = 120 + side * 70;
         for (const double back : {3.5, -3.5}) m_painter.drawLine(on_circle(middle, r, tip), on_circle(middle, r + back, tip - side * 16));
     }
-    const QString word = known ? (m_b->longer_beat == "cw" ? tr("collet %1° clockwise") : tr("collet %1° anticlockwise"))
-                               : tr("collet %1°: longer beat's side");
+    const QString word = known ? (m_b->longer_beat == "cw" ? words("collet %1° clockwise") : words("collet %1° anticlockwise"))
+                               : words("collet %1°: longer beat's side");
     write(m_painter, type(Type::note, true), t.ruby, on_circle(middle, rim_radius_mm() * 1.12 * px, down) + QPointF(0, 12),
           word.arg(off, 0, 'f', 1), 0);
 }
@@ -432,12 +430,12 @@ void SwingPicture::point_at_balance(QPointF middle, double px) {
     const double spring = whole_spring(*m_b) ? std::min(0.55 * rim, std::sqrt(whole_spring(*m_b)->length_mm) * 0.55 * px) : 0.5 * rim;
     const auto on = [&](double radius, double deg) { return on_circle(middle, radius, deg); };
     m_sizes.at("swing_deg", on(rim * 1.02, 62));
-    m_sizes.group(tr("screws"), on(rim * 1.04, 88), {"screws.mass_mg", "screws.radius_mm", "screws.pitch_mm"});
-    m_sizes.group(tr("stud and pins"), on(spring, 44), {"pins_to_stud_mm", "overhang_mm", "division_mm"});
+    m_sizes.group(words("screws"), on(rim * 1.04, 88), {"screws.mass_mg", "screws.radius_mm", "screws.pitch_mm"});
+    m_sizes.group(words("stud and pins"), on(spring, 44), {"pins_to_stud_mm", "overhang_mm", "division_mm"});
     m_sizes.group(
-        tr("rim"), on(rim * 0.98, 12),
+        words("rim"), on(rim * 0.98, 12),
         {"wheel.rim_outside_mm", "wheel.rim_inside_mm", "wheel.rim_height_mm", "wheel.arm_width_mm", "wheel.hub_mm", "inertia_kg_m2"});
-    m_sizes.group(tr("spring"), on(spring, -24), {"spring.length_mm", "spring.width_mm", "spring.thickness_mm"});
+    m_sizes.group(words("spring"), on(spring, -24), {"spring.length_mm", "spring.width_mm", "spring.thickness_mm"});
     m_sizes.at("beat_error_ms", on(rim * 0.8, -88));
 }
 
@@ -467,11 +465,11 @@ void SwingPicture::write_balance(QPointF middle, double y) {
         write(m_painter, type(Type::note), t.steel, {x, y + 15}, elided(type(Type::note), name, wide));
         y += 44;
     };
-    if (m_swings.balance) figure(words(print_inertia(m_swings.balance->inertia_kg_m2, 2)), tr("inertia for the beats"));
+    if (m_swings.balance) figure(words(print_inertia(m_swings.balance->inertia_kg_m2, 2)), words("inertia for the beats"));
     if (m_swings.balance && m_swings.balance->s_per_day_per_mm_of_spring)
-        figure(tr("%1 s/d").arg(*m_swings.balance->s_per_day_per_mm_of_spring, 0, 'f', 0), tr("for 1 mm of spring"));
+        figure(words("%1 s/d").arg(*m_swings.balance->s_per_day_per_mm_of_spring, 0, 'f', 0), words("for 1 mm of spring"));
     if (m_swings.poise && m_swings.poise->poise_s_per_day)
-        figure(tr("± %1 s/d").arg(*m_swings.poise->poise_s_per_day, 0, 'f', 1), tr("by want of poise"));
+        figure(words("± %1 s/d").arg(*m_swings.poise->poise_s_per_day, 0, 'f', 1), words("by want of poise"));
 }
 
 }  // namespace echappe

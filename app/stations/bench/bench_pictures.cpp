@@ -36,17 +36,18 @@ void drop(QPainter& painter, QPointF at, double r, const QColor& ink, bool fille
 }  // namespace
 
 QString BenchStation::wait_in_words(const JobStep& step) {
-    return step.until.empty() ? tr("It waits for %1.").arg(words(step.waits_for))
-                              : tr("It waits for %1, until %2.").arg(words(step.waits_for), words(step.until));
+    return step.until.empty() ? words("It waits for %1.").arg(words(step.waits_for))
+                              : words("It waits for %1, until %2.").arg(words(step.waits_for), words(step.until));
 }
 
 void BenchStation::write_pictures(QPainter& painter) {
     const Theme& t = inks(painter);
     Flow flow(painter, QRectF(18, 0, width() - 36.0, top_px), 26, 22);
     for (const auto& [id, picture, name] :
-         {std::tuple("bench.order", Picture::order, tr("This job")), std::tuple("bench.parts", Picture::parts, tr("Parts out and in")),
-          std::tuple("bench.oil", Picture::oil, tr("Oil")), std::tuple("bench.diagnosis", Picture::diagnosis, tr("What is wrong")),
-          std::tuple("bench.jobs", Picture::jobs, tr("All jobs"))}) {
+         {std::tuple("bench.order", Picture::order, words("This job")),
+          std::tuple("bench.parts", Picture::parts, words("Parts out and in")), std::tuple("bench.oil", Picture::oil, words("Oil")),
+          std::tuple("bench.diagnosis", Picture::diagnosis, words("What is wrong")),
+          std::tuple("bench.jobs", Picture::jobs, words("All jobs"))}) {
         const bool shown = picture == m_picture;
         place({QString("picture:") + id, flow.say(name, shown ? t.ink : t.blued, Type::text, shown, shown),
                [this, picture = picture] { show_picture(picture); }, name});
@@ -98,7 +99,7 @@ void BenchStation::paint_order(QPainter& painter) {
         painter.drawEllipse(QPointF(x, y), chosen ? 7 : 5, chosen ? 7 : 5);
         if (one.state == "passed") painter.drawLine(QPointF(x - 4, y + 4), QPointF(x + 4, y - 4));
         const QFont font = type(Type::note, chosen);
-        const QString minutes = one.over() ? QString() : tr("%1 min").arg(words(print_fixed(one.minutes, 0)));
+        const QString minutes = one.over() ? QString() : words("%1 min").arg(words(print_fixed(one.minutes, 0)));
         const double room = steps_wide - x - 40 - width_of(type(Type::note), minutes);
         write(painter, font, chosen ? t.blued : ink_of(one, t), {x + 16, y + 5}, elided(font, words(one.words), room));
         if (!minutes.isEmpty()) write(painter, type(Type::note), t.steel, {steps_wide - 10, y + 5}, minutes, 1);
@@ -114,7 +115,7 @@ void BenchStation::paint_order(QPainter& painter) {
     const QRectF room(steps_wide + 22, top_px + 12, wide() - steps_wide - 40, height() - top_px - 24);
     if (now) return paint_step_large(painter, room, *now);
     Column page(painter, room);
-    page.head(record().closed.empty() ? tr("Nothing can be done now") : tr("Handed over, %1").arg(words(record().closed)), t.ink);
+    page.head(record().closed.empty() ? words("Nothing can be done now") : words("Handed over, %1").arg(words(record().closed)), t.ink);
     bool waits = false;
     for (const JobStep& one : order().steps) {
         if (one.state != "waits" || !page.holds(60)) continue;
@@ -123,15 +124,15 @@ void BenchStation::paint_order(QPainter& painter) {
         page.says(words(one.words), t.ink, Type::figure);
         page.says(wait_in_words(one), t.amber, Type::text);
     }
-    if (waits) return void(page.says(tr("It goes on by itself then. B opens it now."), t.steel));
+    if (waits) return void(page.says(words("It goes on by itself then. B opens it now."), t.steel));
     page.says(words(order().ready.verdict), t.steel, Type::text);
     if (record().closed.empty()) return;
     page.gap(6);
-    page.says(record().next_service.empty() ? tr("Next service: in three to five years; its date goes on the sheet “job”.")
-                                            : tr("Next service: %1.").arg(words(record().next_service)),
+    page.says(record().next_service.empty() ? words("Next service: in three to five years; its date goes on the sheet “job”.")
+                                            : words("Next service: %1.").arg(words(record().next_service)),
               t.ink, Type::text);
     page.gap(6);
-    page.section(tr("PAPERS"));
+    page.section(words("PAPERS"));
     for (const char* id : {"bench.report", "bench.sheet"})
         for (const Action& action : actions())
             if (action.id == id)
@@ -141,8 +142,8 @@ void BenchStation::paint_order(QPainter& painter) {
 void BenchStation::paint_step_large(QPainter& painter, const QRectF& room, const JobStep& one) {
     const Theme& t = inks(painter);
     Column page(painter, room);
-    page.section(&one == order().next() ? tr("NEXT") : tr("THIS STEP"),
-                 tr("%1 h to go").arg(words(print_fixed(order().minutes_left / 60, 1))));
+    page.section(&one == order().next() ? words("NEXT") : words("THIS STEP"),
+                 words("%1 h to go").arg(words(print_fixed(order().minutes_left / 60, 1))));
     page.gap(4);
     page.says(words(one.words), t.ink, Type::great, true);
     page.gap(4);
@@ -150,17 +151,17 @@ void BenchStation::paint_step_large(QPainter& painter, const QRectF& room, const
     page.gap(6);
     if (one.state == "waits") page.says(wait_in_words(one), t.amber, Type::text);
     else if (one.state == "done")
-        page.says(one.by_itself ? tr("Done: the job shows it at its station.") : tr("Done."), t.verdigris, Type::text);
+        page.says(one.by_itself ? words("Done: the job shows it at its station.") : words("Done."), t.verdigris, Type::text);
     else
-        page.says((one.learnt ? tr("about %1 min, as it took before") : tr("about %1 min")).arg(words(print_fixed(one.minutes, 0))), t.ink,
-                  Type::text);
+        page.says((one.learnt ? words("about %1 min, as it took before") : words("about %1 min")).arg(words(print_fixed(one.minutes, 0))),
+                  t.ink, Type::text);
     for (const std::string& id : one.after)
         if (const JobStep* before = order().step(id); before && !before->over())
-            page.says(tr("Before it: %1").arg(words(before->words)), t.amber, Type::text);
+            page.says(words("Before it: %1").arg(words(before->words)), t.amber, Type::text);
     if (!one.station.empty() && one.station != "bench")
         place({"station:" + words(one.station),
-               page.line(tr("Do it at %1").arg(words(one.station).left(1).toUpper() + words(one.station).mid(1)), t.blued, Type::text),
-               [this, id = one.station] { emit station_wanted(words(id)); }, tr("there")});
+               page.line(words("Do it at %1").arg(words(one.station).left(1).toUpper() + words(one.station).mid(1)), t.blued, Type::text),
+               [this, id = one.station] { emit station_wanted(words(id)); }, words("there")});
     if (const Caution* hurts = caution(one.caution)) {
         page.gap(8);
         page.remark(words(hurts->in_words()), t.ruby);
@@ -171,14 +172,14 @@ void BenchStation::paint_step_large(QPainter& painter, const QRectF& room, const
     page.gap(10);
     page.says(legend({"bench.done", "bench.pass", "bench.wait", "bench.undo", "bench.go"}), t.steel);
     page.gap(14);
-    page.section(tr("ON TEST"), words(order().state));
+    page.section(words("ON TEST"), words(order().state));
     page.says(words(order().ready.verdict), order().ready.ready ? t.verdigris : t.ink, Type::text);
     if (!order().ready.gathered.empty()) page.says(words(order().ready.gathered), t.steel, Type::text);
     page.line(legend({"bench.run", "bench.stop"}), t.steel);
     if (!page.holds(90)) return;
     // What this clock may have in it that hurts: said once, shown from then on.
     page.gap(12);
-    page.section(tr("HAS IT ONE OF THESE?"));
+    page.section(words("HAS IT ONE OF THESE?"));
     Flow flow(painter, QRectF(room.left(), 0, room.width(), height()), page.y() + 20, 16);
     for (const char* id : {"mercury", "luminous", "mains", "lead", "dial-paint", "fire-gilding", "insecticide"}) {
         const bool there = std::find(record().dangers.begin(), record().dangers.end(), id) != record().dangers.end();
@@ -213,13 +214,13 @@ double BenchStation::paint_moves(QPainter& painter, const QRectF& room, const QS
 void BenchStation::paint_parts(QPainter& painter) {
     const double half = wide() / 2, high = height() - top_px - 46;
     const double out =
-        paint_moves(painter, QRectF(20, top_px + 12, half - 34, high), tr("OUT, THE LARGEST RISK FIRST"), order().taking_out, false);
+        paint_moves(painter, QRectF(20, top_px + 12, half - 34, high), words("OUT, THE LARGEST RISK FIRST"), order().taking_out, false);
     const double back =
-        paint_moves(painter, QRectF(half + 10, top_px + 12, half - 34, high), tr("BACK, FROM THE BIGGEST"), order().putting_back, true);
+        paint_moves(painter, QRectF(half + 10, top_px + 12, half - 34, high), words("BACK, FROM THE BIGGEST"), order().putting_back, true);
     m_long = std::max(out, back);
-    const QString more = m_long - m_scrolled > height() ? tr("  More below: turn the wheel.") : QString();
+    const QString more = m_long - m_scrolled > height() ? words("  More below: turn the wheel.") : QString();
     write(painter, type(Type::note), inks(painter).steel, {20, height() - 12.0},
-          tr("Trays and what is taken out are noted at Survey; it ticks itself here.") + more);
+          words("Trays and what is taken out are noted at Survey; it ticks itself here.") + more);
 }
 
 /// The wheels between the plates, faint: they say which hole is which.
@@ -247,7 +248,7 @@ void BenchStation::paint_oil(QPainter& painter) {
     const double list_wide = 330, plates = wide() - list_wide - 30;
     for (const bool back : {false, true}) {
         const QRectF room(20 + (back ? plates / 2 : 0), top_px + 34, plates / 2 - 16, height() - top_px - 80);
-        write(painter, type(Type::note), t.steel, room.topLeft() - QPointF(0, 10), back ? tr("back plate") : tr("front plate"));
+        write(painter, type(Type::note), t.steel, room.topLeft() - QPointF(0, 10), back ? words("back plate") : words("front plate"));
         const PlateMap map = PlateArt::fitted(m_document.job(), m_document.derived(), room, false);
         PlateArt::paint(painter, m_document.job(), map);
         const std::string plate = back ? "back" : "front";
@@ -272,7 +273,7 @@ void BenchStation::paint_oil(QPainter& painter) {
     }
     Column page(painter, QRectF(wide() - list_wide, top_px + 12, list_wide - 14, height() - top_px - 30));
     const auto left = std::count_if(oil.begin(), oil.end(), [](const OilPlace& one) { return !one.done && one.what != "dry"; });
-    page.section(tr("OIL AND GREASE"), tr("%1 to go").arg(left));
+    page.section(words("OIL AND GREASE"), words("%1 to go").arg(left));
     if (next) {
         page.says(words(next->words), t.blued, Type::head, true);
         page.says(words(next->how), t.ink, Type::text);
@@ -286,7 +287,7 @@ void BenchStation::paint_oil(QPainter& painter) {
         place({"oil:" + words(one.id), at, [this, id = one.id, was = one.done] { m_document.edit(oil_place(id, !was)); }, words(one.how)});
     }
     page.gap(8);
-    page.section(tr("DRY"));
+    page.section(words("DRY"));
     for (const OilPlace& one : oil) {
         if (one.what != "dry" || !one.plate.empty()) continue;
         if (!page.holds(34)) break;
@@ -298,11 +299,11 @@ void BenchStation::paint_oil(QPainter& painter) {
 void BenchStation::paint_symptoms(QPainter& painter, const QRectF& room) {
     const Theme& t = inks(painter);
     Column page(painter, room);
-    page.section(tr("WHAT IS SEEN OR HEARD"));
+    page.section(words("WHAT IS SEEN OR HEARD"));
     for (const DiagnosisSymptom& symptom : shipped_diagnosis().symptoms) {
         if (!page.holds(21)) break;
         const bool seen = std::find(record().symptoms.begin(), record().symptoms.end(), symptom.id) != record().symptoms.end();
-        const QRectF at = page.line((seen ? tr("● ") : tr("○ ")) + words(symptom.words), seen ? t.ink : t.steel, Type::note, seen);
+        const QRectF at = page.line((seen ? words("● ") : words("○ ")) + words(symptom.words), seen ? t.ink : t.steel, Type::note, seen);
         place({"symptom:" + words(symptom.id), at,
                [this, id = symptom.id, seen] { m_document.edit(seen ? unsee_symptom(id) : see_symptom(id)); }, words(symptom.words)});
     }
@@ -312,11 +313,11 @@ void BenchStation::paint_causes(QPainter& painter, const QRectF& room) {
     const Theme& t = inks(painter);
     Column page(painter, room);
     const DiagnoseResult& out = diagnosis();
-    page.section(tr("WHAT IT MAY BE"));
+    page.section(words("WHAT IT MAY BE"));
     constexpr size_t shown = 8;
     for (size_t i = 0; i < std::min(shown, out.causes.size()) && page.holds(200); ++i) {
         const CauseNow& cause = out.causes[i];
-        const QRectF at = page.line(tr("%1 %  %2").arg(words(print_fixed(100 * cause.probability, 0)), words(cause.words)), t.ink,
+        const QRectF at = page.line(words("%1 %  %2").arg(words(print_fixed(100 * cause.probability, 0)), words(cause.words)), t.ink,
                                     i == 0 ? Type::figure : Type::text, i == 0);
         // The bar under its words is as long as it is likely.
         painter.fillRect(QRectF(room.left(), at.bottom() - 1, room.width() * cause.probability, 3), i == 0 ? t.brass : t.steel);
@@ -328,29 +329,30 @@ void BenchStation::paint_causes(QPainter& painter, const QRectF& room) {
     page.says(words(out.verdict + " " + out.causes.front().why), t.steel, Type::text);
     if (!record().cause.empty())
         if (const DiagnosisCause* found = shipped_diagnosis().cause(record().cause))
-            page.says(tr("Found: %1").arg(words(found->words)), t.verdigris, Type::text, true);
+            page.says(words("Found: %1").arg(words(found->words)), t.verdigris, Type::text, true);
     if (const StopsResult& stops = order().stops; stops.used > 0) page.remark(words(stops.verdict), stops.culprit ? t.brass : t.steel);
     page.gap(8);
     if (!out.next_test) return;
     const DiagnosisTest* test = shipped_diagnosis().test(out.next_test->id);
-    const QString apart = test->apart == "plates"    ? tr(", plates apart")
-                          : test->apart == "pallets" ? tr(", pallets off")
-                          : test->apart == "hands"   ? tr(", hands off")
+    const QString apart = test->apart == "plates"    ? words(", plates apart")
+                          : test->apart == "pallets" ? words(", pallets off")
+                          : test->apart == "hands"   ? words(", hands off")
                                                      : QString();
-    page.section(tr("NEXT TEST"), tr("about %1 min").arg(words(print_fixed(test->minutes, 0))) + apart);
+    page.section(words("NEXT TEST"), words("about %1 min").arg(words(print_fixed(test->minutes, 0))) + apart);
     page.says(words(test->words), t.blued, Type::head, true);
     page.says(words(test->how), t.ink, Type::text);
     for (size_t i = 0; i < test->results.size(); ++i) {
-        const QRectF at = page.line(tr("%1  %2").arg(i + 1).arg(words(test->results[i].words)), t.blued, Type::text);
+        const QRectF at = page.line(words("%1  %2").arg(i + 1).arg(words(test->results[i].words)), t.blued, Type::text);
         place({QString("answer:%1").arg(i + 1), at, [this, i] { answer(i); }, words(test->results[i].words)});
     }
     const auto known = known_by_job(m_document.job(), m_document.derived());
-    if (!known.empty() && page.holds(40)) page.says(tr("The job itself answered %1 tests already.").arg(known.size()), t.steel);
+    if (!known.empty() && page.holds(40)) page.says(words("The job itself answered %1 tests already.").arg(known.size()), t.steel);
     for (const TestDone& done : record().tests) {
         const DiagnosisTest* tried = shipped_diagnosis().test(done.id);
         if (!tried || !page.holds(24)) continue;
-        const QRectF at = page.line(tr("%1 %2").arg(words(tried->words), words(done.result)), t.steel);
-        place({"tried:" + words(done.id), at, [this, id = done.id] { m_document.edit(test_done(id, "")); }, tr("a click takes it back")});
+        const QRectF at = page.line(words("%1 %2").arg(words(tried->words), words(done.result)), t.steel);
+        place(
+            {"tried:" + words(done.id), at, [this, id = done.id] { m_document.edit(test_done(id, "")); }, words("a click takes it back")});
     }
 }
 

@@ -47,20 +47,20 @@ private:
 }  // namespace
 
 Printout BenchStation::printed() {
-    return {tr("order of work"), QPageSize::A4, QPageLayout::Portrait, [job = m_document.job(), order = order()](Sheet& sheet) {
+    return {words("order of work"), QPageSize::A4, QPageLayout::Portrait, [job = m_document.job(), order = order()](Sheet& sheet) {
                 write_head(sheet, job);
                 Page page(sheet);
                 page.from(38);
-                page.head(tr("Order of work: %1 h to go").arg(words(print_fixed(order.minutes_left / 60, 1))));
+                page.head(words("Order of work: %1 h to go").arg(words(print_fixed(order.minutes_left / 60, 1))));
                 for (const JobStep& step : order.steps)
                     page.line(words(step.words), step.over(),
-                              step.state == "waits"    ? tr("waits for %1 %2").arg(words(step.waits_for), words(step.until))
-                              : step.state == "passed" ? tr("passed over")
+                              step.state == "waits"    ? words("waits for %1 %2").arg(words(step.waits_for), words(step.until))
+                              : step.state == "passed" ? words("passed over")
                               : step.over()            ? QString()
-                                            : words(step.because) + tr(" About %1 min.").arg(words(print_fixed(step.minutes, 0))));
-                page.head(tr("Oil and grease"));
+                                            : words(step.because) + words(" About %1 min.").arg(words(print_fixed(step.minutes, 0))));
+                page.head(words("Oil and grease"));
                 for (const OilPlace& place : order.oil) page.line(words(place.words + ": " + place.what), place.done, words(place.how));
-                page.head(tr("Parts, in the order in which they go back"));
+                page.head(words("Parts, in the order in which they go back"));
                 for (const PartMove& move : order.putting_back) page.line(words(move.part), move.back, words(move.words));
             }};
 }

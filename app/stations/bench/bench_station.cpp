@@ -42,7 +42,7 @@ QString demo_bench() {
 
 BenchStation::BenchStation(const Workbench& bench)
     : CardStation(bench.document, {}, nullptr), m_workshop(bench.workshop), m_line(bench.line), m_editor(new InPlaceEditor(this)) {
-    setAccessibleName(tr("Bench"));
+    setAccessibleName(words("Bench"));
     m_card->set_tabs(tabs());
     connect(&m_document, &Document::changed, this, &BenchStation::refresh);
     connect(&m_document, &Document::opened, this, [this] { m_clock.restart(); });
@@ -52,13 +52,13 @@ std::vector<SumCard::Tab> BenchStation::tabs() {
     const auto take = [this](const QString& name, const std::string& field, const std::string& word) {
         m_document.edit(typed_on_bench(name.toStdString(), field, word));
     };
-    return {{tr("job"), tr("Received, promised, its test run and what came of it."),
+    return {{words("job"), words("Received, promised, its test run and what came of it."),
              [this] { return bench_job_sheet(m_document.job(), order()); }, take},
-            {tr("worth"), tr("Repair, replace, leave or stop here: hours, parts and harm side by side."),
+            {words("worth"), words("Repair, replace, leave or stop here: hours, parts and harm side by side."),
              [this] { return bench_worth_sheet(m_document.job(), order()); }, take},
-            {tr("diary"), tr("What was done, by itself, and what you note."), [this] { return bench_diary_sheet(record()); },
+            {words("diary"), words("What was done, by itself, and what you note."), [this] { return bench_diary_sheet(record()); },
              [this](const QString&, const std::string&, const std::string& word) { m_document.edit(note_in_diary(now_in_words(), word)); }},
-            {tr("rules"), tr("What came of the workshop's rules over all jobs."), [this] { return bench_rules_sheet(m_today); }, {}}};
+            {words("rules"), words("What came of the workshop's rules over all jobs."), [this] { return bench_rules_sheet(m_today); }, {}}};
 }
 
 void BenchStation::showEvent(QShowEvent*) { refresh(); }
@@ -121,18 +121,19 @@ void BenchStation::done() {
         return;
     }
     const JobStep* now = step();
-    if (!now && !record().closed.empty()) return emit told(tr("It is handed over."), false);
-    if (!now) return emit told(tr("Nothing can be done now: all that is left waits. Each line says until when."), false);
-    if (now->by_itself) return emit told(tr("It is done already: the job shows it at its station."), false);
+    if (!now && !record().closed.empty()) return emit told(words("It is handed over."), false);
+    if (!now) return emit told(words("Nothing can be done now: all that is left waits. Each line says until when."), false);
+    if (now->by_itself) return emit told(words("It is done already: the job shows it at its station."), false);
     const std::string id = now->id;
     for (const std::string& before : now->after)
         if (const JobStep* first = order().step(before); first && !first->over())
-            return emit told(tr("Before it: %1.").arg(words(first->words)), true);
+            return emit told(words("Before it: %1.").arg(words(first->words)), true);
     if (id == "hand-over") m_document.edit(close_job(echappe::today(), {}));
     else end_step(id);
     m_step.clear();
     // What only time can tell was said by hand: it is said what time has told.
-    if ((id == "run" || id == "week") && !order().ready.ready) emit told(tr("Ticked by hand. %1").arg(words(order().ready.verdict)), true);
+    if ((id == "run" || id == "week") && !order().ready.ready)
+        emit told(words("Ticked by hand. %1").arg(words(order().ready.verdict)), true);
 }
 
 /// How long it took goes to the drawers' times, and out of them again when it is undone.
@@ -157,13 +158,13 @@ void BenchStation::pass_over() {
 void BenchStation::ask(const QString& what, const QString& stands, const std::function<void(const QString&)>& take) {
     constexpr double wide_px = 300, high_px = 28;
     m_editor->ask(what, QRectF(20, top_px + 4, std::min(wide_px, wide() - 40), high_px), stands, take);
-    emit told(tr("%1. Enter keeps it, Esc leaves it.").arg(what), false);
+    emit told(words("%1. Enter keeps it, Esc leaves it.").arg(what), false);
 }
 
 void BenchStation::wait() {
     const JobStep* now = step();
     if (!now || now->over()) return;
-    ask(tr("%1: for how long or until when, and for what, as 3 d, the lacquer").arg(words(now->words)), tr("1 d, what it needs"),
+    ask(words("%1: for how long or until when, and for what, as 3 d, the lacquer").arg(words(now->words)), words("1 d, what it needs"),
         [this, id = now->id](const QString& said) {
             m_document.edit(mark_step(wait_from(id, now_in_words(), said.toStdString())));
             m_step.clear();
@@ -234,7 +235,7 @@ void BenchStation::take_look(BenchToday seen) {
 }
 
 void BenchStation::ask_folder() {
-    const QString chosen = QFileDialog::getExistingDirectory(this, tr("Folder of job files"), folder());
+    const QString chosen = QFileDialog::getExistingDirectory(this, words("Folder of job files"), folder());
     if (chosen.isEmpty()) return;
     Settings().setValue("bench/folder", chosen);
     look_through();
@@ -243,7 +244,7 @@ void BenchStation::ask_folder() {
 /// As a page for a browser, or as pages: by the ending that is chosen.
 void BenchStation::write_paper(const std::string& paper, const std::string& reader) {
     const QString name = words(file_name_of((m_document.display_name() + " " + words(paper)).toStdString(), paper)) + ".pdf";
-    const QString path = QFileDialog::getSaveFileName(this, tr("Write"), name, tr("Pages (*.pdf);;Page for a browser (*.html)"));
+    const QString path = QFileDialog::getSaveFileName(this, words("Write"), name, words("Pages (*.pdf);;Page for a browser (*.html)"));
     if (path.isEmpty()) return;
     emit told(write_paper_to(path, paper, reader), false);
 }
@@ -255,45 +256,46 @@ QString BenchStation::write_paper_to(const QString& path, const std::string& pap
     const JobSheetResult sheet = job_sheet(in, m_document.derived(), order());
     if (path.endsWith(".pdf")) write_html_pdf(path, words(sheet.html));
     else save_text(path.toStdString(), sheet.html);
-    return sheet.missing.empty() ? tr("Written: %1").arg(path)
-                                 : tr("Written: %1. Missing in it: %2.").arg(path, words(sheet.missing.front()));
+    return sheet.missing.empty() ? words("Written: %1").arg(path)
+                                 : words("Written: %1. Missing in it: %2.").arg(path, words(sheet.missing.front()));
 }
 
 void BenchStation::write_job_archive() {
     if (m_document.path().isEmpty() || m_document.dirty())
-        return emit told(tr("Save it first (Ctrl+S): the archive takes the file as it lies there."), true);
+        return emit told(words("Save it first (Ctrl+S): the archive takes the file as it lies there."), true);
     const QString path = QFileDialog::getSaveFileName(
-        this, tr("Archive"),
+        this, words("Archive"),
         QFileInfo(m_document.path()).absolutePath() + "/" + words(job_stem(QFileInfo(m_document.path()).fileName().toStdString())) + ".zip",
-        tr("Archive (*.zip)"));
+        words("Archive (*.zip)"));
     if (path.isEmpty()) return;
     write_archive(path.toStdString(), job_with_pictures(m_document.path().toStdString()));
-    emit told(tr("Written: %1").arg(path), false);
+    emit told(words("Written: %1").arg(path), false);
 }
 
 void BenchStation::unpack_archive() {
-    const QString path = QFileDialog::getOpenFileName(this, tr("Archive of a job"), {}, tr("Archive (*.zip)"));
+    const QString path = QFileDialog::getOpenFileName(this, words("Archive of a job"), {}, words("Archive (*.zip)"));
     if (path.isEmpty()) return;
-    const QString to = QFileDialog::getExistingDirectory(this, tr("Unpack it into"), QFileInfo(path).absolutePath());
+    const QString to = QFileDialog::getExistingDirectory(this, words("Unpack it into"), QFileInfo(path).absolutePath());
     if (!to.isEmpty()) emit file_wanted(QString::fromStdString(unpack_job(path.toStdString(), to.toStdString()).job.string()));
 }
 
 void BenchStation::find_job() {
     show_picture(Picture::jobs);
     constexpr double wide_px = 260, high_px = 28;
-    m_editor->ask(tr("words that are in the job"), QRectF(width() - wide_px - 16, top_px - high_px - 6, wide_px, high_px), m_words,
+    m_editor->ask(words("words that are in the job"), QRectF(width() - wide_px - 16, top_px - high_px - 6, wide_px, high_px), m_words,
                   [this](const QString& words_wanted) { look_through(words_wanted.trimmed()); });
 }
 
 void BenchStation::begin_or_end_run() {
     const bool runs = !record().runs.empty() && record().runs.back().ended.empty();
     m_document.edit(runs ? end_run(now_in_words()) : begin_run(now_in_words(), "on its wall"));
-    emit told(runs ? tr("Test run ended.") : tr("Test run begun: level, firm, weights with room to fall? Say so on the sheet."), false);
+    emit told(runs ? words("Test run ended.") : words("Test run begun: level, firm, weights with room to fall? Say so on the sheet."),
+              false);
 }
 
 void BenchStation::note_stop() {
-    if (record().runs.empty() || !record().runs.back().ended.empty()) return emit told(tr("No run is on test: R begins one."), true);
-    ask(tr("Where the hands stood, as 3:20; empty where nobody saw"), {}, [this](const QString& said) {
+    if (record().runs.empty() || !record().runs.back().ended.empty()) return emit told(words("No run is on test: R begins one."), true);
+    ask(words("Where the hands stood, as 3:20; empty where nobody saw"), {}, [this](const QString& said) {
         const std::string hands = said.trimmed().toStdString();
         if (!hands.empty()) hands_s(hands, "hands");
         m_document.edit(echappe::note_stop(now_in_words(), hands.empty() ? "?" : hands, ""));
@@ -303,13 +305,13 @@ void BenchStation::note_stop() {
 
 /// A picture between the lines of the diary; it lies with the job's other pictures.
 void BenchStation::take_picture(const QString& path) {
-    const QString kept = keep_picture(m_document.pictures(), path, tr("diary"));
+    const QString kept = keep_picture(m_document.pictures(), path, words("diary"));
     m_document.edit(picture_in_diary(now_in_words(), kept.toStdString()));
-    emit told(tr("The picture is in the diary."), false);
+    emit told(words("The picture is in the diary."), false);
 }
 
 void BenchStation::ask_picture() {
-    const QString path = QFileDialog::getOpenFileName(this, tr("A picture for the diary"), {}, tr("Pictures (*.png *.jpg *.jpeg)"));
+    const QString path = QFileDialog::getOpenFileName(this, words("A picture for the diary"), {}, words("Pictures (*.png *.jpg *.jpeg)"));
     if (!path.isEmpty()) take_picture(path);
 }
 
@@ -321,11 +323,11 @@ QList<Action> BenchStation::picture_actions() {
         QString words;
         Qt::Key key;
     };
-    for (const Named& row : {Named{"bench.order", Picture::order, tr("This job, in its order"), Qt::Key_J},
-                             Named{"bench.parts", Picture::parts, tr("Parts out and back in"), Qt::Key_P},
-                             Named{"bench.oil", Picture::oil, tr("Where oil goes, and where not"), Qt::Key_O},
-                             Named{"bench.diagnosis", Picture::diagnosis, tr("What is wrong with it"), Qt::Key_D},
-                             Named{"bench.jobs", Picture::jobs, tr("All jobs"), Qt::Key_A}})
+    for (const Named& row : {Named{"bench.order", Picture::order, words("This job, in its order"), Qt::Key_J},
+                             Named{"bench.parts", Picture::parts, words("Parts out and back in"), Qt::Key_P},
+                             Named{"bench.oil", Picture::oil, words("Where oil goes, and where not"), Qt::Key_O},
+                             Named{"bench.diagnosis", Picture::diagnosis, words("What is wrong with it"), Qt::Key_D},
+                             Named{"bench.jobs", Picture::jobs, words("All jobs"), Qt::Key_A}})
         list << Action{row.id, row.words, {row.key}, [this, picture = row.picture] { show_picture(picture); }};
     return list;
 }
@@ -335,25 +337,25 @@ QList<Action> BenchStation::step_actions() {
     const auto ticks = [this] { return m_picture == Picture::order || m_picture == Picture::oil; };
     const auto tests = [this] { return m_picture == Picture::diagnosis; };
     QList<Action> list = {
-        {"bench.done", tr("On: the step is done"), {Qt::Key_Return, Qt::Key_Enter}, [this] { done(); }, {}, tr("done"), ticks},
-        {"bench.undo", tr("Open again"), {Qt::Key_B}, [this] { undo_step(); }, {}, tr("open again"), ticks},
-        {"bench.pass", tr("Passed over"), {Qt::Key_X}, [this] { pass_over(); }, {}, tr("pass over"), steps},
-        {"bench.wait", tr("It waits"), {Qt::Key_W}, [this] { wait(); }, {}, tr("wait"), steps},
-        {"bench.down", tr("The step below"), {Qt::Key_Down}, [this] { go(1); }, {}, {}, steps},
-        {"bench.up", tr("The step above"), {Qt::Key_Up}, [this] { go(-1); }, {}, {}, steps},
+        {"bench.done", words("On: the step is done"), {Qt::Key_Return, Qt::Key_Enter}, [this] { done(); }, {}, words("done"), ticks},
+        {"bench.undo", words("Open again"), {Qt::Key_B}, [this] { undo_step(); }, {}, words("open again"), ticks},
+        {"bench.pass", words("Passed over"), {Qt::Key_X}, [this] { pass_over(); }, {}, words("pass over"), steps},
+        {"bench.wait", words("It waits"), {Qt::Key_W}, [this] { wait(); }, {}, words("wait"), steps},
+        {"bench.down", words("The step below"), {Qt::Key_Down}, [this] { go(1); }, {}, {}, steps},
+        {"bench.up", words("The step above"), {Qt::Key_Up}, [this] { go(-1); }, {}, {}, steps},
         {"bench.go",
-         tr("To the station where it is done"),
+         words("To the station where it is done"),
          {Qt::Key_G},
          [this] {
              if (const JobStep* now = step()) emit station_wanted(words(now->station));
          },
          {},
-         tr("to its station"),
+         words("to its station"),
          steps}};
     const std::array keys = {Qt::Key_1, Qt::Key_2, Qt::Key_3, Qt::Key_4};
     for (size_t i = 0; i < keys.size(); ++i)
         list << Action{QString("bench.answer-%1").arg(i + 1),
-                       tr("Answer %1 to the test").arg(i + 1),
+                       words("Answer %1 to the test").arg(i + 1),
                        {keys[i]},
                        [this, i] { answer(i); },
                        {},
@@ -367,26 +369,26 @@ QList<Action> BenchStation::make_actions() {
     for (const Action& action : CardStation::make_actions())
         if (action.id.startsWith("sheet.")) list << action;
     list += picture_actions() + step_actions();
-    list += {{"bench.run", tr("A test run begins or ends"), {Qt::Key_R}, [this] { begin_or_end_run(); }, {}, tr("test run")},
-             {"bench.stop", tr("It was found standing"), {Qt::Key_S}, [this] { note_stop(); }, {}, tr("a stop")},
-             {"bench.folder", tr("Another folder of jobs…"), {}, [this] { ask_folder(); }},
-             {"bench.find", tr("Find jobs by any word in them"), {Qt::Key_F}, [this] { find_job(); }},
-             {"bench.archive", tr("The job and its pictures into one archive…"), {}, [this] { write_job_archive(); }},
-             {"bench.unpack", tr("A job out of its archive…"), {}, [this] { unpack_archive(); }},
-             {"bench.look", tr("Look through the folder again"), {}, [this] { look_through(m_words); }},
+    list += {{"bench.run", words("A test run begins or ends"), {Qt::Key_R}, [this] { begin_or_end_run(); }, {}, words("test run")},
+             {"bench.stop", words("It was found standing"), {Qt::Key_S}, [this] { note_stop(); }, {}, words("a stop")},
+             {"bench.folder", words("Another folder of jobs…"), {}, [this] { ask_folder(); }},
+             {"bench.find", words("Find jobs by any word in them"), {Qt::Key_F}, [this] { find_job(); }},
+             {"bench.archive", words("The job and its pictures into one archive…"), {}, [this] { write_job_archive(); }},
+             {"bench.unpack", words("A job out of its archive…"), {}, [this] { unpack_archive(); }},
+             {"bench.look", words("Look through the folder again"), {}, [this] { look_through(m_words); }},
              {"bench.enough",
-              tr("Stop looking through the folder"),
+              words("Stop looking through the folder"),
               {Qt::Key_Escape},
               [this] { m_looker.hasten(); },
               {},
-              tr("enough"),
+              words("enough"),
               [this] { return m_looking; }},
-             {"bench.picture", tr("A picture into the diary…"), {Qt::Key_I}, [this] { ask_picture(); }}};
+             {"bench.picture", words("A picture into the diary…"), {Qt::Key_I}, [this] { ask_picture(); }}};
     for (const auto& [id, paper, reader, name] :
-         {std::tuple("bench.sheet", "job sheet", "colleague", tr("Job sheet, with every figure…")),
-          std::tuple("bench.condition", "condition", "owner", tr("Condition report for the owner…")),
-          std::tuple("bench.estimate", "estimate", "owner", tr("Estimate for the owner…")),
-          std::tuple("bench.report", "done", "owner", tr("What was done, for the owner…"))})
+         {std::tuple("bench.sheet", "job sheet", "colleague", words("Job sheet, with every figure…")),
+          std::tuple("bench.condition", "condition", "owner", words("Condition report for the owner…")),
+          std::tuple("bench.estimate", "estimate", "owner", words("Estimate for the owner…")),
+          std::tuple("bench.report", "done", "owner", words("What was done, for the owner…"))})
         list << Action{id, name, {}, [this, paper = std::string(paper), reader = std::string(reader)] { write_paper(paper, reader); }};
     return list;
 }

@@ -1,7 +1,8 @@
 #pragma once
 
-#include "drawing/plate_art.h"
 #include "document/errand.h"
+#include "drawing/plate_art.h"
+#include "drawing/words.h"
 #include "report/papers.h"
 #include "report/steps.h"
 #include "report/today.h"
@@ -23,7 +24,7 @@ public:
     bool shows_something() const override { return !m_document.job().train.arbors.empty(); }
     std::vector<Scene> scenes() override;
     Printout printed() override;
-    QString place_for_pictures() const override { return tr("the diary"); }
+    QString place_for_pictures() const override { return words("the diary"); }
     void take_picture(const QString& path) override;
 
     Picture picture() const { return m_picture; }

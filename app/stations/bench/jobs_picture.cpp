@@ -14,11 +14,11 @@ namespace echappe {
 namespace {
 
 QString when_in_words(const JobOnBench& job) {
-    if (!job.closed.empty()) return QObject::tr("home %1").arg(words(job.closed));
+    if (!job.closed.empty()) return words("home %1").arg(words(job.closed));
     constexpr size_t day = 10;
-    if (!job.until.empty()) return QObject::tr("until %1").arg(words(job.until.substr(0, day)));
-    if (job.late) return QObject::tr("late: %1").arg(words(job.promised));
-    return job.promised.empty() ? QString() : QObject::tr("promised %1").arg(words(job.promised));
+    if (!job.until.empty()) return words("until %1").arg(words(job.until.substr(0, day)));
+    if (job.late) return words("late: %1").arg(words(job.promised));
+    return job.promised.empty() ? QString() : words("promised %1").arg(words(job.promised));
 }
 
 /// A name in one line or two, as the words part.
@@ -98,24 +98,25 @@ void BenchStation::paint_clock(QPainter& painter, const JobOnBench& job, QPointF
 void BenchStation::paint_today(QPainter& painter, const QRectF& room) {
     const Theme& t = inks(painter);
     Column page(painter, room);
-    if (!m_words.isEmpty()) page.says(tr("Only jobs with “%1”; F finds others.").arg(m_words), t.amber, Type::text);
-    page.section(tr("TODAY"), tr("%1 h").arg(words(print_fixed(m_today.minutes_today / 60, 1))));
+    if (!m_words.isEmpty()) page.says(words("Only jobs with “%1”; F finds others.").arg(m_words), t.amber, Type::text);
+    page.section(words("TODAY"), words("%1 h").arg(words(print_fixed(m_today.minutes_today / 60, 1))));
     for (const JobOnBench& job : m_today.today) {
         if (!page.holds(70)) break;
         const QRectF head = page.line(words(job.title), job.late ? t.ruby : t.ink, Type::text, true);
-        page.says(tr("%1, about %2\u00a0min").arg(words(job.next), words(print_fixed(job.minutes, 0))), t.steel);
+        page.says(words("%1, about %2\u00a0min").arg(words(job.next), words(print_fixed(job.minutes, 0))), t.steel);
         place({"today:" + words(job.file), head, [this, file = job.file] { emit file_wanted(folder() + "/" + words(file)); },
-               tr("opens it")});
+               words("opens it")});
         page.gap(3);
     }
-    if (m_today.today.empty() && !m_looking) page.says(tr("Nothing can be done now."), t.steel, Type::text);
+    if (m_today.today.empty() && !m_looking) page.says(words("Nothing can be done now."), t.steel, Type::text);
     page.gap(6);
-    page.section(tr("WAITED FOR"));
+    page.section(words("WAITED FOR"));
     for (const JobOnBench& job : m_today.waiting) {
         if (!page.holds(40)) break;
-        page.says(tr("%1: %2%3")
-                      .arg(words(job.title), words(job.waits_for), job.until.empty() ? QString() : tr(", until %1").arg(words(job.until))),
-                  t.amber);
+        page.says(
+            words("%1: %2%3")
+                .arg(words(job.title), words(job.waits_for), job.until.empty() ? QString() : words(", until %1").arg(words(job.until))),
+            t.amber);
     }
 }
 
@@ -124,8 +125,9 @@ void BenchStation::paint_jobs(QPainter& painter) {
     const double today_wide = 300, right = width() - today_wide - 20;
     if (m_looking) {
         Column page(painter, QRectF(20, top_px + 20, right - 40, 80));
-        page.line(m_seen > 0 ? tr("Looking through the folder: %1 of %2").arg(m_seen).arg(m_to_see) : tr("Looking through the folder…"),
-                  t.steel, Type::text);
+        page.line(
+            m_seen > 0 ? words("Looking through the folder: %1 of %2").arg(m_seen).arg(m_to_see) : words("Looking through the folder…"),
+            t.steel, Type::text);
         page.line(legend({"bench.enough"}), t.steel);
         return;
     }
@@ -133,10 +135,10 @@ void BenchStation::paint_jobs(QPainter& painter) {
         QString name;
         std::vector<std::string> states;
     };
-    const std::vector<Shelf> shelves = {{tr("on the wall: on test, or ready to go"), {"on test", "ready"}},
-                                        {tr("on the shelf: waits"), {"waits"}},
-                                        {tr("on the bench: can be worked"), {"received", "in work", "damaged"}},
-                                        {tr("gone home"), {"closed"}}};
+    const std::vector<Shelf> shelves = {{words("on the wall: on test, or ready to go"), {"on test", "ready"}},
+                                        {words("on the shelf: waits"), {"waits"}},
+                                        {words("on the bench: can be worked"), {"received", "in work", "damaged"}},
+                                        {words("gone home"), {"closed"}}};
     const double each = (height() - top_px - 20) / static_cast<double>(shelves.size());
     double y = top_px + 6;
     for (const Shelf& shelf : shelves) {
@@ -158,7 +160,7 @@ void BenchStation::paint_jobs(QPainter& painter) {
                 for (const QString& part : in_two_lines(font, words(job->title), each_wide - 8))
                     write(painter, font, job->late ? t.ruby : t.ink, {x, line}, part, 0), line += 14;
                 write(painter, type(Type::note), job->late ? t.ruby : t.steel, {x, line},
-                      elided(type(Type::note), job->fault.empty() ? when_in_words(*job) : tr("damaged"), each_wide - 8), 0);
+                      elided(type(Type::note), job->fault.empty() ? when_in_words(*job) : words("damaged"), each_wide - 8), 0);
             }
             place({"job:" + words(job->file), QRectF(x - each_wide / 2, y + 16, each_wide, each - 20),
                    [this, file = job->file] { emit file_wanted(folder() + "/" + words(file)); },

@@ -97,7 +97,7 @@ private:
     void scale(double px) {
         scale_bar(m_painter, {m_room.right() - 120, m_room.bottom() - 6}, px, 90);
         write(m_painter, type(Type::note), inks(m_painter).steel, {m_room.left(), m_room.bottom() - 2},
-              QObject::tr("sizes in %1").arg(words(m_unit.symbol)));
+              words("sizes in %1").arg(words(m_unit.symbol)));
     }
 };
 
@@ -109,6 +109,7 @@ void Large::turned() {
     QTransform to;
     const QRectF room = m_room.adjusted(30, 40, -30, -46);
     const double px = fit(section(in.shape), room, to);
+    if (m_sizes) m_sizes->lie_at(to);
     m_painter.setPen(QPen(t.ink, 1.2));
     m_painter.setBrush(metal_of(m_card, t));
     m_painter.drawPath(to.map(section(in.shape)));
@@ -138,7 +139,7 @@ void Large::turned() {
     }
     if (in.shape.bore_mm)
         on_paper(m_painter, type(Type::text, now("bore")), ink_of("bore"), to.map(QPointF(part.length_mm / 2, 0)) + QPointF(0, 5),
-                 QObject::tr("bore %1").arg(length(size_of("bore", *in.shape.bore_mm))));
+                 words("bore %1").arg(length(size_of("bore", *in.shape.bore_mm))));
     scale(px);
 }
 
@@ -147,6 +148,7 @@ void Large::flat() {
     const QPainterPath path = flat_path(*m_card.flat);
     QTransform to;
     const double px = fit(path, m_room.adjusted(60, 12, -20, -46), to);
+    if (m_sizes) m_sizes->lie_at(to);
     QPainterPath odd = to.map(path);
     odd.setFillRule(Qt::OddEvenFill);
     m_painter.setPen(QPen(now("saw") || now("file") ? t.blued : t.ink, now("saw") || now("file") ? 2.2 : 1.2));
@@ -162,7 +164,7 @@ void Large::flat() {
         const QPointF middle = to.map(QPointF(hole.centre[0], -hole.centre[1]));
         if (m_sizes) {
             const QString of = QString("holes[%1].").arg(which);
-            m_sizes->group(QObject::tr("hole %1").arg(which + 1), middle, {of + "x_mm", of + "y_mm", of + "diameter_mm"});
+            m_sizes->group(words("hole %1").arg(which + 1), middle, {of + "x_mm", of + "y_mm", of + "diameter_mm"});
         }
         ++which;
         cross(m_painter, middle, 4, QPen(now("drill") ? t.blued : t.ink, 1));
@@ -206,7 +208,7 @@ void Large::circle() {
         const CardStep* mark = m_card.step("mark");
         if (mark && mark->size) dimension(m_painter, at(0), at(1), length(mark->size->nominal_mm), ink_of("mark"));
     }
-    on_paper(m_painter, type(Type::text), t.steel, middle + QPointF(0, 24), QObject::tr("radius %1").arg(length(r / px)));
+    on_paper(m_painter, type(Type::text), t.steel, middle + QPointF(0, 24), words("radius %1").arg(length(r / px)));
     scale(px);
 }
 
@@ -232,9 +234,8 @@ void Large::set() {
         } else {
             m_painter.drawRect(QRectF(left, middle - outer, right - left, 2 * outer));
         }
-        const QString sizes = part.bore
-                                  ? QObject::tr("bore %1, outside %2").arg(length(part.bore->nominal_mm), length(part.outside->nominal_mm))
-                                  : QObject::tr("outside %1").arg(length(part.outside->nominal_mm));
+        const QString sizes = part.bore ? words("bore %1, outside %2").arg(length(part.bore->nominal_mm), length(part.outside->nominal_mm))
+                                        : words("outside %1").arg(length(part.outside->nominal_mm));
         const double y = middle - outer + (inner > 0 ? (outer - inner) / 2 : outer) + 4;
         write(m_painter, type(Type::note, mine), mine ? t.blued : t.ink, {left + wide + 14, y},
               elided(type(Type::note, mine), words(part.name) + ": " + sizes, 250));
@@ -266,7 +267,7 @@ void Large::fly(const QRectF& room) {
     across(cutter.top_width_mm, shank + 16);
     const double x = tip.x() + cutter.top_width_mm / 2 * px + 22;
     dimension(m_painter, {x, tip.y()}, {x, tip.y() + cutter.ground_mm * px}, length(cutter.ground_mm, true), t.ink);
-    write(m_painter, type(Type::note), t.steel, {room.center().x(), room.top() + 12}, QObject::tr("fly cutter, ground to the gap"), 0);
+    write(m_painter, type(Type::note), t.steel, {room.center().x(), room.top() + 12}, words("fly cutter, ground to the gap"), 0);
 }
 
 /// From the front, its diameters as circles to scale.
@@ -303,7 +304,7 @@ void Large::face() {
         const double outside = size_of("outside", m_card.step("outside")->size->nominal_mm);
         ring(outside - 2 * m_next->size->nominal_mm, QPen(t.blued, 2.6));
         on_paper(m_painter, type(Type::figure, true), t.blued, middle + QPointF(0, -9),
-                 QObject::tr("%1 deep").arg(length(m_next->size->nominal_mm, true)));
+                 words("%1 deep").arg(length(m_next->size->nominal_mm, true)));
     }
     scale(px);
 }

@@ -16,7 +16,7 @@ std::optional<ReadingRound::Asked> CardRound::asked() const {
     const CardStep* next = card ? card->next() : nullptr;
     if (!next || !next->reads) return {};
     Asked asked;
-    asked.name = QObject::tr("%1: %2").arg(words(card->name), words(next->words));
+    asked.name = words("%1: %2").arg(words(card->name), words(next->words));
     asked.id = words(card->id + "." + next->id);
     asked.typed_as = words(m_document.job().length.symbol);
     if (next->asks) {
@@ -25,7 +25,7 @@ std::optional<ReadingRound::Asked> CardRound::asked() const {
         asked.note = words(next->check);
         return asked;
     }
-    asked.how = QObject::tr("Read the part as it is, at three places; the sizes that follow are worked from this.");
+    asked.how = words("Read the part as it is, at three places; the sizes that follow are worked from this.");
     return asked;
 }
 
@@ -36,7 +36,7 @@ QString CardRound::keep(const QString& text, bool) {
     if (const auto key = next->asks) {
         const Evidence reading = read_evidence(m_document.job().train, m_document.job().length, *key, text.toStdString());
         m_document.edit(store_reading(m_document.job().train, reading, fresh_id(), taken_with("calliper")));
-        return QObject::tr("Kept with the movement: the card follows it. Undo with Ctrl+Z.");
+        return words("Kept with the movement: the card follows it. Undo with Ctrl+Z.");
     }
     const double read = parse_reading(text.toStdString(), m_document.job().length.unit(), "reading").value;
     const std::string id = card->id, step = next->id;

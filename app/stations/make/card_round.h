@@ -1,5 +1,6 @@
 #pragma once
 
+#include "drawing/words.h"
 #include "instruments/reading_round.h"
 
 namespace echappe {
@@ -19,10 +20,10 @@ public:
     void step(int) override {}
     QString keep(const QString& text, bool simulated) override;
     QString simulated() override;
-    QString instrument() const override { return QObject::tr("calliper"); }
-    QString precision() const override { return QObject::tr("as a steady hand makes it"); }
+    QString instrument() const override { return words("calliper"); }
+    QString precision() const override { return words("as a steady hand makes it"); }
     std::vector<LineKey> keys() const override {
-        return {{QObject::tr("Enter keeps it: the step is done"), {Qt::Key_Return}}, {QObject::tr("? how"), {Qt::Key_Question}}};
+        return {{words("Enter keeps it: the step is done"), {Qt::Key_Return}}, {words("? how"), {Qt::Key_Question}}};
     }
 
 private:

@@ -23,9 +23,9 @@ QPointF on(QPointF middle, double r, double deg) { return middle + r * QPointF(s
 
 QString move_in_words(const DividingRow& row) {
     QStringList parts;
-    if (row.turns > 0) parts << (row.turns == 1 ? QObject::tr("1 turn") : QObject::tr("%1 turns").arg(row.turns));
-    if (row.holes > 0) parts << (row.holes == 1 ? QObject::tr("1 hole") : QObject::tr("%1 holes").arg(row.holes));
-    return parts.isEmpty() ? QObject::tr("where it stands") : parts.join(QObject::tr(" and "));
+    if (row.turns > 0) parts << (row.turns == 1 ? words("1 turn") : words("%1 turns").arg(row.turns));
+    if (row.holes > 0) parts << (row.holes == 1 ? words("1 hole") : words("%1 holes").arg(row.holes));
+    return parts.isEmpty() ? words("where it stands") : parts.join(words(" and "));
 }
 
 }  // namespace
@@ -45,21 +45,21 @@ void MakeStation::lay_out() {
 void MakeStation::paint_nothing(QPainter& painter) {
     const Theme& t = inks(painter);
     Column page(painter, QRectF(22, 40, 560, 300));
-    page.head(tr("Nothing to make yet"), t.ink);
-    page.says(tr("Parts come here by themselves: a lost count that is chosen at the Train, a hole that is to be bushed, a bent arbor, a "
-                 "wheel that "
-                 "the Survey found with missing or worn teeth."),
+    page.head(words("Nothing to make yet"), t.ink);
+    page.says(words("Parts come here by themselves: a lost count that is chosen at the Train, a hole that is to be bushed, a bent arbor, a "
+                    "wheel that "
+                    "the Survey found with missing or worn teeth."),
               t.steel, Type::text);
     Flow flow(painter, QRectF(22, 0, width() - 44.0, height()), page.y() + 26, 26);
-    place({"make:begin", flow.say(tr("begin a part by hand"), t.blued, Type::figure, true), [this] { act_on("make.begin"); },
-           tr("stud, foot, hand, door, pipes, holes: by its sizes")});
+    place({"make:begin", flow.say(words("begin a part by hand"), t.blued, Type::figure, true), [this] { act_on("make.begin"); },
+           words("stud, foot, hand, door, pipes, holes: by its sizes")});
 }
 
 void MakeStation::paint_begin(QPainter& painter, const QRectF& room) {
     const Theme& t = inks(painter);
     Column page(painter, room);
-    page.head(tr("Begin a part"), t.ink);
-    page.says(tr("With its usual sizes; yours are typed on the sheet beside it. Its letter begins it."), t.steel, Type::text);
+    page.head(words("Begin a part"), t.ink);
+    page.says(words("Press its letter. It begins with usual sizes: type yours on the drawing."), t.steel, Type::text);
     page.gap(10);
     const auto& all = parts_to_begin();
     const double half = room.width() / 2, top = page.y();
@@ -98,15 +98,15 @@ void MakeStation::paint_part(QPainter& painter, const DerivedCard& part, const Q
     const auto done = std::count_if(part.steps.begin(), part.steps.end(), [](const CardStep& step) { return step.done; });
     const bool wrong = std::any_of(part.steps.begin(), part.steps.end(), [](const CardStep& step) { return !step.right; });
     const CardStep* first = part.next();
-    const QString state = part.finished()  ? tr("done")
-                          : first->forbids ? tr("not to be cut yet")
-                          : waits          ? tr("waits for what it is joined to")
-                                           : tr("%1 of %2 steps").arg(done).arg(part.steps.size());
+    const QString state = part.finished()  ? words("done")
+                          : first->forbids ? words("not to be cut yet")
+                          : waits          ? words("waits for what it is joined to")
+                                           : words("%1 of %2 steps").arg(done).arg(part.steps.size());
     write(painter, type(Type::note),
           wrong             ? t.ruby
           : part.finished() ? t.verdigris
                             : t.steel,
-          {x, row.center().y() + 15}, elided(type(Type::note), wrong ? tr("a size is out") : state, room));
+          {x, row.center().y() + 15}, elided(type(Type::note), wrong ? words("a size is out") : state, room));
     place({"card:" + words(part.id), row, [this, id = part.id] { choose_card(id); }, words(part.because)});
 }
 
@@ -120,7 +120,7 @@ void MakeStation::paint_unplanned(QPainter& painter, const BegunPart& part, cons
     }
     const double x = row.left() + 74, room = row.right() - x - 6;
     write(painter, type(Type::text), t.ink, {x, row.center().y() - 3}, elided(type(Type::text), words(part.name), room));
-    write(painter, type(Type::note), t.amber, {x, row.center().y() + 15}, tr("wants a size"));
+    write(painter, type(Type::note), t.amber, {x, row.center().y() + 15}, words("wants a size"));
     place({"card:" + words(id), row, [this, id] { choose_card(id); }, words(derived().faults.at(part.id))});
 }
 
@@ -128,7 +128,7 @@ void MakeStation::paint_parts(QPainter& painter, const QRectF& room) {
     const Theme& t = inks(painter);
     painter.save();
     Column page(painter, room.adjusted(14, 14, -8, 4000));
-    page.section(tr("PARTS TO MAKE"), tr("in their order"));
+    page.section(words("PARTS TO MAKE"), words("in their order"));
     constexpr double foot = 34;
     const QRectF list(room.left(), page.y() + 2, room.width(), room.bottom() - foot - page.y());
     painter.setClipRect(list);
@@ -158,19 +158,19 @@ void MakeStation::paint_parts(QPainter& painter, const QRectF& room) {
             if (const QRectF row = next_row(); list.contains(row)) paint_unplanned(painter, part, row);
     painter.restore();
     Flow flow(painter, QRectF(room.left() + 16, 0, room.width() - 20, height()), room.bottom() - 10, 14);
-    place({"make:begin", flow.say(tr("begin a part"), t.blued, Type::text), [this] { act_on("make.begin"); },
-           tr("stud, foot, hand, door, pipes, holes: by its sizes")});
+    place({"make:begin", flow.say(words("begin a part"), t.blued, Type::text), [this] { act_on("make.begin"); },
+           words("stud, foot, hand, door, pipes, holes: by its sizes")});
 }
 
 void MakeStation::paint_ways(Column& page, const DerivedCard& part) {
     const Theme& t = page.inks();
     for (const TeethWay& way : part.ways) {
         const bool chosen = way.way == part.way;
-        const QString figures = way.possible ? tr("keeps %1 % of the rim, about %2 min")
+        const QString figures = way.possible ? words("keeps %1 % of the rim, about %2 min")
                                                    .arg(words(print_fixed(way.keeps_percent, 0)), words(print_fixed(way.minutes, 0)))
                                              : words(way.reason);
-        const QRectF at =
-            page.line((chosen ? tr("● %1: ") : tr("○ %1: ")).arg(words(way.way)) + figures, chosen ? t.ink : t.steel, Type::note, chosen);
+        const QRectF at = page.line((chosen ? words("● %1: ") : words("○ %1: ")).arg(words(way.way)) + figures, chosen ? t.ink : t.steel,
+                                    Type::note, chosen);
         const std::string wheel = part.id.substr(part.id.find(':') + 1);
         if (way.possible && !chosen)
             place({"way:" + words(way.way), at, [this, wheel, id = way.way] { choose(wheel, id); }, words(way.reason)});
@@ -185,13 +185,13 @@ void MakeStation::paint_step(QPainter& painter, const QRectF& room, const Derive
     if (!m_large) paint_ways(page, part);
     const CardStep* next = part.next();
     if (!next) {
-        page.line(tr("Done, to its last check."), t.verdigris, Type::great, true);
+        page.line(words("Done, to its last check."), t.verdigris, Type::great, true);
         paint_large(painter, QRectF(room.left(), page.y() + 6, room.width(), room.bottom() - page.y() - 12), part, m_document.job().length);
         return;
     }
     page.gap(6);
     if (next->forbids)
-        page.remark(tr("Not to be cut yet. Type the reading into the line below; or overrule it, with a reason (S)."), t.amber),
+        page.remark(words("Not to be cut yet. Type the reading into the line below; or overrule it, with a reason (S)."), t.amber),
             page.gap(4);
     page.says(words(next->words), t.ink, m_large ? Type::great : Type::head, true);
     if (next->size && !next->asks) {
@@ -199,11 +199,11 @@ void MakeStation::paint_step(QPainter& painter, const QRectF& room, const Derive
         page.gap(4);
         const QString symbol = words(m_document.job().length.symbol);
         if (size.only_limit()) {
-            page.line(tr("%1 %2 at most").arg(length(size.max_mm), symbol), t.blued, Type::great, true);
+            page.line(words("%1 %2 at most").arg(length(size.max_mm), symbol), t.blued, Type::great, true);
             page.says(words(size.because), t.steel, Type::text);
         } else {
-            page.line(tr("%1 %2").arg(length(size.nominal_mm), symbol), t.blued, Type::great, true);
-            page.says(tr("%1 to %2 %3 is right, %4").arg(length(size.min_mm), length(size.max_mm), symbol, words(size.because)), t.steel,
+            page.line(words("%1 %2").arg(length(size.nominal_mm), symbol), t.blued, Type::great, true);
+            page.says(words("%1 to %2 %3 is right, %4").arg(length(size.min_mm), length(size.max_mm), symbol, words(size.because)), t.steel,
                       Type::text);
         }
     }
@@ -212,20 +212,21 @@ void MakeStation::paint_step(QPainter& painter, const QRectF& room, const Derive
     if (!next->tool.empty()) how << words(next->tool);
     if (next->rpm)
         how << (next->feed_mm
-                    ? tr("%1 turns a minute, %2 mm a turn").arg(words(print_fixed(*next->rpm, 0)), words(print_fixed(*next->feed_mm, 3)))
-                    : tr("%1 turns a minute").arg(words(print_fixed(*next->rpm, 0))));
+                    ? words("%1 turns a minute, %2 mm a turn").arg(words(print_fixed(*next->rpm, 0)), words(print_fixed(*next->feed_mm, 3)))
+                    : words("%1 turns a minute").arg(words(print_fixed(*next->rpm, 0))));
     constexpr double warm_C = 60;
-    if (next->heat_C > warm_C) how << tr("up to %1 °C").arg(words(print_fixed(next->heat_C, 0)));
-    how << tr("about %1 min").arg(words(print_fixed(next->minutes, 0)));
+    if (next->heat_C > warm_C) how << words("up to %1 °C").arg(words(print_fixed(next->heat_C, 0)));
+    how << words("about %1 min").arg(words(print_fixed(next->minutes, 0)));
     page.says(how.join("  ·  "), t.ink, Type::text);
-    if (!next->short_of.empty()) page.says(tr("Not in the drawers: %1").arg(words(next->short_of)), t.amber, Type::text);
+    if (!next->short_of.empty()) page.says(words("Not in the drawers: %1").arg(words(next->short_of)), t.amber, Type::text);
     if (!next->check.empty()) page.says(words(next->check), t.steel, Type::text);
     if (const HeatBorne* spoilt = part.spoilt_by(*next))
-        page.remark(tr("So hot a step spoils what is there: %1 at %2 °C.").arg(words(spoilt->what), words(print_fixed(spoilt->bears_C, 0))),
-                    t.ruby);
+        page.remark(
+            words("So hot a step spoils what is there: %1 at %2 °C.").arg(words(spoilt->what), words(print_fixed(spoilt->bears_C, 0))),
+            t.ruby);
     if (next->id == "join")
         for (const JointWay& way : part.joints)
-            page.says(tr("%1: %2").arg(words(way.way), words(way.reason)), way.possible ? t.ink : t.steel);
+            page.says(words("%1: %2").arg(words(way.way), words(way.reason)), way.possible ? t.ink : t.steel);
     if (!next->caution.empty()) {
         page.gap(4);
         page.remark(words(next->caution), t.amber);
@@ -233,7 +234,7 @@ void MakeStation::paint_step(QPainter& painter, const QRectF& room, const Derive
     for (const CardStep& step : part.steps)
         if (!step.right)
             page.gap(4),
-                page.remark(tr("%1: %2 %3. %4")
+                page.remark(words("%1: %2 %3. %4")
                                 .arg(words(step.words), length(*step.read_mm), words(m_document.job().length.symbol), words(step.verdict)),
                             t.ruby);
     if (!m_large)
@@ -284,28 +285,28 @@ void MakeStation::paint_dividing(QPainter& painter, const QRectF& room, const De
         painter.drawEllipse(at, tooth == now ? dot + 3 : dot, tooth == now ? dot + 3 : dot);
     }
     write(painter, type(Type::great, true), t.ink, middle + QPointF(0, 6), QString::number(now), 0);
-    write(painter, type(Type::note), t.steel, middle + QPointF(0, 24), tr("of %1").arg(teeth), 0);
+    write(painter, type(Type::note), t.steel, middle + QPointF(0, 24), words("of %1").arg(teeth), 0);
     if (now == 0) return;
     const DividingRow& row = part.table->rows[static_cast<size_t>(now - 1)];
     Column page(painter, QRectF(middle.x() + r + 34, middle.y() - 58, room.right() - middle.x() - r - 40, 140));
-    page.line(tr("tooth %1").arg(now), t.steel, Type::figure);
+    page.line(words("tooth %1").arg(now), t.steel, Type::figure);
     if (part.table->circle > 0) {
         page.gap(12);
         page.line(move_in_words(row), t.blued, Type::great, true);
         // Two circles of one plate: the second move is made with the plate let go, before the tooth is cut.
         if (const auto second = part.table->second_circle; second && now > 1)
-            page.says((part.table->second_holes < 0 ? tr("plate %1 back, of %2") : tr("plate %1 on, of %2"))
+            page.says((part.table->second_holes < 0 ? words("plate %1 back, of %2") : words("plate %1 on, of %2"))
                           .arg(std::abs(part.table->second_holes))
                           .arg(*second),
                       t.blued, Type::figure, true);
-        page.line(tr("pin in hole %1 of %2").arg(row.hole).arg(part.table->circle), t.ink, Type::figure);
+        page.line(words("pin in hole %1 of %2").arg(row.hole).arg(part.table->circle), t.ink, Type::figure);
     }
     page.says(words(part.table->verdict), t.steel);
 }
 
 void MakeStation::paint_steps(QPainter& painter, const QRectF& room, const DerivedCard& part) {
     Column page(painter, room);
-    page.section(tr("FROM STOCK TO FITTED"), tr("%1 min left").arg(words(print_fixed(part.minutes_left, 0))));
+    page.section(words("FROM STOCK TO FITTED"), words("%1 min left").arg(words(print_fixed(part.minutes_left, 0))));
     // The step that is next stays in sight.
     const auto next =
         std::find_if(part.steps.begin(), part.steps.end(), [](const CardStep& step) { return !step.done; }) - part.steps.begin();
@@ -316,8 +317,8 @@ void MakeStation::paint_steps(QPainter& painter, const QRectF& room, const Deriv
         const CardStep& step = part.steps[i];
         if (!page.holds(34)) break;
         QString line = words(step.words);
-        if (step.read_mm) line += tr(", read %1").arg(length(*step.read_mm));
-        else if (step.divides && part.table) line += tr(", %1 of %2").arg(part.cut()).arg(part.table->rows.size());
+        if (step.read_mm) line += words(", read %1").arg(length(*step.read_mm));
+        else if (step.divides && part.table) line += words(", %1 of %2").arg(part.cut()).arg(part.table->rows.size());
         page.step(line, step.done ? Column::Tick::done : Column::Tick::open, &step == part.next());
     }
 }
@@ -338,10 +339,10 @@ void MakeStation::paint(QPainter& painter) {
     const QRectF middle(left + 18, 14, right - left - 30, height() - 24);
     if (!now) {
         Column page(painter, middle);
-        page.head(tr("It wants a size"), t.ink);
+        page.head(words("It wants a size"), t.ink);
         const auto fault = derived().faults.find(begun_of(record(), m_chosen));
         if (fault != derived().faults.end()) page.says(words(fault->second), t.amber, Type::text);
-        page.says(tr("Type it here, or into the line below."), t.steel, Type::text);
+        page.says(words("Type it here, or into the line below."), t.steel, Type::text);
         list_sizes(painter, {page.left(), page.y() + 12, 260, height() - page.y() - 40});
         return;
     }

@@ -26,23 +26,23 @@ void print_steps(Sheet& sheet, const DerivedCard& card, const LengthUnit& unit, 
         if (step.done) sheet.line(20.6, y - 1.4, 21.4, y - 0.5, 0.3), sheet.line(21.4, y - 0.5, 23.4, y - 3.6, 0.3);
         double high = sheet.wrapped(27, y, 100, 9, words(step.words), true);
         if (step.size && step.size->only_limit()) {
-            sheet.text(132, y, 10, QObject::tr("%1 at most").arg(words(unit.write(step.size->max_mm, unit.toothed()))), true);
+            sheet.text(132, y, 10, words("%1 at most").arg(words(unit.write(step.size->max_mm, unit.toothed()))), true);
         } else if (step.size) {
             sheet.text(132, y, 10, length(step.size->nominal_mm), true);
             sheet.text(160, y, 8,
-                       QObject::tr("%1 to %2")
+                       words("%1 to %2")
                            .arg(words(unit.write(step.size->min_mm, unit.toothed(), false)),
                                 words(unit.write(step.size->max_mm, unit.toothed(), false))));
         }
-        if (step.read_mm) sheet.text(132, y + 4, 8, QObject::tr("read %1").arg(length(*step.read_mm)));
+        if (step.read_mm) sheet.text(132, y + 4, 8, words("read %1").arg(length(*step.read_mm)));
         QStringList small;
         if (!step.tool.empty()) small << words(step.tool);
-        if (step.rpm) small << QObject::tr("%1 turns a minute").arg(words(print_fixed(*step.rpm, 0)));
+        if (step.rpm) small << words("%1 turns a minute").arg(words(print_fixed(*step.rpm, 0)));
         constexpr double warm_C = 60;
-        if (step.heat_C > warm_C) small << QObject::tr("up to %1 °C").arg(words(print_fixed(step.heat_C, 0)));
+        if (step.heat_C > warm_C) small << words("up to %1 °C").arg(words(print_fixed(step.heat_C, 0)));
         if (!step.check.empty()) small << words(step.check);
         if (!small.isEmpty()) high += sheet.wrapped(27, y + high + 0.6, 100, 7.5, small.join(" · "));
-        if (!step.caution.empty()) high += sheet.wrapped(27, y + high + 0.6, 100, 7.5, QObject::tr("Caution: %1").arg(words(step.caution)));
+        if (!step.caution.empty()) high += sheet.wrapped(27, y + high + 0.6, 100, 7.5, words("Caution: %1").arg(words(step.caution)));
         y += std::max(high, step.read_mm ? 9.0 : 5.0) + 3;
     }
 }
@@ -51,7 +51,7 @@ void print_steps(Sheet& sheet, const DerivedCard& card, const LengthUnit& unit, 
 void print_moves(Sheet& sheet, const DerivedCard& card) {
     if (!card.table || card.table->circle == 0) return;
     sheet.next_page();
-    sheet.text(20, 24, 14, QObject::tr("%1: dividing").arg(words(card.name)), true);
+    sheet.text(20, 24, 14, words("%1: dividing").arg(words(card.name)), true);
     double y = 32 + sheet.wrapped(20, 32, 170, 9, words(card.table->verdict));
     constexpr double last = 280, line = 5, wide = 34;
     double x = 20;
@@ -63,10 +63,8 @@ void print_moves(Sheet& sheet, const DerivedCard& card) {
         sheet.line(x, y - 2.6, x + 2.6, y - 2.6, 0.15), sheet.line(x + 2.6, y - 2.6, x + 2.6, y, 0.15), sheet.line(x + 2.6, y, x, y, 0.15),
             sheet.line(x, y, x, y - 2.6, 0.15);
         const long long plate = row.tooth > 1 ? card.table->second_holes : 0;
-        const QString second = plate == 0  ? QString()
-                               : plate < 0 ? QObject::tr(", %1 back").arg(-plate)
-                                           : QObject::tr(", %1 on").arg(plate);
-        sheet.text(x + 4, y, 8, QObject::tr("%1: %2 + %3%4").arg(row.tooth).arg(row.turns).arg(row.holes).arg(second));
+        const QString second = plate == 0 ? QString() : plate < 0 ? words(", %1 back").arg(-plate) : words(", %1 on").arg(plate);
+        sheet.text(x + 4, y, 8, words("%1: %2 + %3%4").arg(row.tooth).arg(row.turns).arg(row.holes).arg(second));
         y += line;
     }
 }
@@ -79,16 +77,16 @@ void print_fly(Sheet& sheet, const DerivedCard& card, const LengthUnit& unit) {
     constexpr double middle = 105, top = 90, least_room = 150;
     const double times = cutter.top_width_mm * 20 < least_room && cutter.ground_mm * 20 < least_room ? 20 : 5;
     sheet.next_page();
-    sheet.text(20, 24, 14, QObject::tr("%1: fly cutter at %2 : 1").arg(words(card.name)).arg(times), true);
+    sheet.text(20, 24, 14, words("%1: fly cutter at %2 : 1").arg(words(card.name)).arg(times), true);
     const auto length = [&](double mm) { return words(unit.write(mm, unit.toothed() + 1)); };
     double y = 34;
-    for (const auto& [name, figure] : {std::pair{QObject::tr("flat of the tip"), length(cutter.tip_width_mm)},
-                                       {QObject::tr("across the flanks, blank's outside"), length(cutter.top_width_mm)},
-                                       {QObject::tr("from the tip to there"), length(cutter.ground_mm)},
-                                       {QObject::tr("depth from the blank's outside"), length(cutter.depth_mm)},
-                                       {QObject::tr("relief, a %1 mm bit at %2 mm from the spindle")
+    for (const auto& [name, figure] : {std::pair{words("flat of the tip"), length(cutter.tip_width_mm)},
+                                       {words("across the flanks, blank's outside"), length(cutter.top_width_mm)},
+                                       {words("from the tip to there"), length(cutter.ground_mm)},
+                                       {words("depth from the blank's outside"), length(cutter.depth_mm)},
+                                       {words("relief, a %1 mm bit at %2 mm from the spindle")
                                             .arg(words(print_short(usual.thickness_mm)), words(print_short(usual.radius_mm))),
-                                        QObject::tr("over %1°").arg(words(print_fixed(cutter.least_relief_deg, 1)))}}) {
+                                        words("over %1°").arg(words(print_fixed(cutter.least_relief_deg, 1)))}}) {
         sheet.text(20, y, 9, name);
         sheet.text(110, y, 10, figure, true);
         y += 6;
@@ -103,7 +101,7 @@ void print_fly(Sheet& sheet, const DerivedCard& card, const LengthUnit& unit) {
     const double ruler = top + cutter.ground_mm * times + 20;
     sheet.line(middle - 50, ruler, middle + 50, ruler);
     for (int i = 0; i <= 10; ++i) sheet.line(middle - 50 + 10.0 * i, ruler - 2, middle - 50 + 10.0 * i, ruler + 2);
-    sheet.text(middle - 50, ruler + 7, 9, QObject::tr("100 mm, or do not trust it"));
+    sheet.text(middle - 50, ruler + 7, 9, words("100 mm, or do not trust it"));
 }
 
 void print_card(Sheet& sheet, const Job& job, const DerivedCard& card) {
@@ -114,7 +112,7 @@ void print_card(Sheet& sheet, const Job& job, const DerivedCard& card) {
         const CardStock& stock = *card.stock;
         y +=
             sheet.wrapped(20, y + 1, 110, 9,
-                          QObject::tr("%1, %2 of %3, %4 long, %5 g. %6")
+                          words("%1, %2 of %3, %4 long, %5 g. %6")
                               .arg(words(stock.material), words(stock.form), words(job.length.write(stock.size_mm, job.length.turned())),
                                    words(job.length.write(stock.length_mm, 0)), words(print_fixed(stock.mass_g, 1)), words(stock.verdict)));
     }
@@ -147,7 +145,7 @@ void label_parts(Sheet& sheet, const std::vector<const DerivedCard*>& cards, con
         const double x = std::max(place.x_mm, paper.margin_mm), y = std::max(place.y_mm, paper.margin_mm);
         sheet.text(fits ? x + inside : std::max(place.x_mm, paper.margin_mm) + (high - low) / 2 - letter_mm / 2,
                    paper.sheet_height_mm - y - inside, 7, fits ? name : QString::number(place.part));
-        if (!fits) numbered << QObject::tr("%1 %2").arg(place.part).arg(name);
+        if (!fits) numbered << words("%1 %2").arg(place.part).arg(name);
     }
     if (!numbered.isEmpty()) sheet.text(paper.margin_mm, 14, 7, numbered.join(", "));
 }
@@ -190,7 +188,7 @@ void print_templates(Sheet& sheet, const Job& job, const std::vector<const Deriv
         sheet.painter.restore();
         label_parts(sheet, cards, parts, places, paper, which);
         sheet.text(paper.margin_mm, 10, 9,
-                   QObject::tr("%1 – templates at 1 : 1, sheet %2 of %3: 100 mm both ways, or do not trust it")
+                   words("%1 – templates at 1 : 1, sheet %2 of %3: 100 mm both ways, or do not trust it")
                        .arg(words(job.title))
                        .arg(which)
                        .arg(sheets),
@@ -208,7 +206,7 @@ const std::vector<QPageSize::PageSizeId>& papers() {
 
 void MakeStation::next_paper() {
     m_paper = (m_paper + 1) % static_cast<int>(papers().size());
-    emit told(tr("Templates on %1.").arg(QPageSize::name(papers()[static_cast<size_t>(m_paper)])), false);
+    emit told(words("Templates on %1.").arg(QPageSize::name(papers()[static_cast<size_t>(m_paper)])), false);
 }
 
 Printout MakeStation::printed() {
@@ -220,7 +218,7 @@ Printout MakeStation::printed() {
 
 Printout MakeStation::all_cards() const {
     if (cards().empty()) throw InputError("print", "a job without parts to make", "a part: decided elsewhere, or begun by hand");
-    return {tr("cards"), QPageSize::A4, QPageLayout::Portrait, [job = m_document.job(), all = cards()](Sheet& sheet) {
+    return {words("cards"), QPageSize::A4, QPageLayout::Portrait, [job = m_document.job(), all = cards()](Sheet& sheet) {
                 for (const DerivedCard& card : all) {
                     if (&card != &all.front()) sheet.next_page();
                     print_card(sheet, job, card);
@@ -237,7 +235,7 @@ Printout MakeStation::templates() const {
     TemplateInput paper;
     const QPageSize size(papers()[static_cast<size_t>(m_paper)]);
     paper.sheet_width_mm = size.size(QPageSize::Millimeter).width(), paper.sheet_height_mm = size.size(QPageSize::Millimeter).height();
-    return {tr("templates"), size.id(), QPageLayout::Portrait, [job = m_document.job(), all, parts, paper](Sheet& sheet) {
+    return {words("templates"), size.id(), QPageLayout::Portrait, [job = m_document.job(), all, parts, paper](Sheet& sheet) {
                 std::vector<const DerivedCard*> cards;
                 for (const DerivedCard& card : all) cards.push_back(&card);
                 print_templates(sheet, job, cards, parts, paper);

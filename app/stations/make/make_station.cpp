@@ -2,6 +2,7 @@
 
 #include <QApplication>
 #include <QKeyEvent>
+#include <QPicture>
 #include <QTimer>
 #include <QWheelEvent>
 #include <algorithm>
@@ -25,7 +26,7 @@ MakeStation::MakeStation(const Workbench& bench)
       m_round(
           bench.document, [this] { return card(); },
           [this](const DerivedCard& of, const CardStep& step, double read_mm) { end(of, step, read_mm); }) {
-    setAccessibleName(tr("Make"));
+    setAccessibleName(words("Make"));
     m_card->set_tabs(tabs());
     m_card->hide();
     connect(&m_document, &Document::changed, this, &MakeStation::refresh);
@@ -62,20 +63,21 @@ ReadingRound* MakeStation::own_round() const { return !m_round.asked() && sizes_
 std::vector<SumCard::Tab> MakeStation::tabs() {
     const auto id = [this] { return id_shown(); };
     const auto take = typed_into_card();
-    return {{tr("sizes"), tr("Sizes of a part that was begun by hand; of others what is known."),
-             [this, id] { return card_sizes_sheet(record(), derived(), id()); }, take,
-             [this] {
-                 std::vector<std::string> drawn;
-                 for (const DrawnSize& size : sizes()) drawn.push_back(size.line.field);
-                 return drawn;
-             }},
-            {tr("metal"),
-             tr("What it is cut from, how long it takes, what it costs."),
-             [this, id] { return card_stock_sheet(derived(), id()); },
-             {}},
-            {tr("to buy"), tr("What the cards want and the drawers have not."), [this] { return card_shopping_sheet(derived()); }, {}},
-            SumCard::of_sum(m_document, tr("joint"), joint_calculation(), id, [] { return std::map<std::string, double>(); }),
-            SumCard::of_sum(m_document, tr("thread"), thread_calculation(), id, [] { return std::map<std::string, double>(); })};
+    return {
+        {words("sizes"), words("Sizes of a part that was begun by hand; of others what is known."),
+         [this, id] { return card_sizes_sheet(record(), derived(), id()); }, take,
+         [this] {
+             std::vector<std::string> drawn;
+             for (const DrawnSize& size : sizes()) drawn.push_back(size.line.field);
+             return drawn;
+         }},
+        {words("metal"),
+         words("What it is cut from, how long it takes, what it costs."),
+         [this, id] { return card_stock_sheet(derived(), id()); },
+         {}},
+        {words("to buy"), words("What the cards want and the drawers have not."), [this] { return card_shopping_sheet(derived()); }, {}},
+        SumCard::of_sum(m_document, words("joint"), joint_calculation(), id, [] { return std::map<std::string, double>(); }),
+        SumCard::of_sum(m_document, words("thread"), thread_calculation(), id, [] { return std::map<std::string, double>(); })};
 }
 
 std::vector<std::string> MakeStation::chosen_of() const {
@@ -109,7 +111,7 @@ void MakeStation::choose_card(const std::string& id) {
 
 void MakeStation::refresh() {
     const DerivedCard* now = card();
-    m_card->show_part(now ? words(now->name) : tr("a part"));
+    m_card->show_part(now ? words(now->name) : words("a part"));
     update();
 }
 
@@ -135,9 +137,9 @@ void MakeStation::go_on() {
                 if (const auto to = tooth_now()) beep(after->table->rows[static_cast<size_t>(*to - 1)]);
         return;
     }
-    if (next->reads) return emit told(tr("This step ends with a reading: type it into the line."), true);
+    if (next->reads) return emit told(words("This step ends with a reading: type it into the line."), true);
     if (next->forbids)
-        return emit told(tr("Nothing is cut before this is settled. S opens its sheet: type there why it is cut all the same."), true);
+        return emit told(words("Nothing is cut before this is settled. S opens its sheet: type there why it is cut all the same."), true);
     end(DerivedCard(*now), CardStep(*next), {});
 }
 
@@ -163,7 +165,7 @@ void MakeStation::end(const DerivedCard& card, const CardStep& step, const std::
     const StepDone done{id, what, read_mm, today(), minutes, bar ? std::optional(bar->id) : std::nullopt};
     if (bar || minutes) m_document.edit(card_step_done(card, step, done), beside);
     else m_document.edit(card_step_done(card, step, done));
-    if (bar) emit told(tr("Taken from %1 in the drawer.").arg(words(bar->id)), false);
+    if (bar) emit told(words("Taken from %1 in the drawer.").arg(words(bar->id)), false);
 }
 
 void MakeStation::go_back() {
@@ -186,7 +188,7 @@ void MakeStation::skip() {
     const auto tooth = tooth_now();
     if (!now || !tooth) return;
     m_skipped_to = *tooth + 1;
-    emit told(tr("Tooth %1 is skipped: it comes again when the others are cut.").arg(*tooth), false);
+    emit told(words("Tooth %1 is skipped: it comes again when the others are cut.").arg(*tooth), false);
     update();
 }
 
@@ -197,8 +199,8 @@ void MakeStation::spoil() {
     const long long tooth = *tooth_now();
     m_document.edit(tick_tooth(now->id, tooth, true));
     emit told(
-        tr("Cut in the wrong place, beside tooth %1: fill it with a let-in piece if it stands alone, or take the next blank. Go back to "
-           "the first hole and count up before the next cut.")
+        words("Cut in the wrong place, beside tooth %1: fill it with a let-in piece if it stands alone, or take the next blank. Go back to "
+              "the first hole and count up before the next cut.")
             .arg(tooth),
         true);
 }
@@ -227,7 +229,7 @@ void MakeStation::begin(const PartToBegin& part) {
 void MakeStation::drop() {
     const DerivedCard* now = card();
     const std::string id = begun_of(record(), now ? now->id : m_chosen);
-    if (id.empty()) return emit told(tr("This part follows from a decision: undo that, where it was made."), true);
+    if (id.empty()) return emit told(words("This part follows from a decision: undo that, where it was made."), true);
     m_document.edit(drop_part(id));
     m_chosen.clear();
     update();
@@ -260,27 +262,39 @@ QList<Action> MakeStation::make_actions() {
     return list +
            QList<Action>{
                {"make.done",
-                tr("On: the step is done, or the tooth is cut"),
+                words("On: the step is done, or the tooth is cut"),
                 {Qt::Key_Return, Qt::Key_Enter},
                 [this] { go_on(); },
                 {},
-                tr("on"),
+                words("on"),
                 some},
-               {"make.back", tr("Back: the last step or tooth is open again"), {Qt::Key_B}, [this] { go_back(); }, {}, tr("back"), some},
-               {"make.spoilt", tr("Cut in the wrong place"), {Qt::Key_X}, [this] { spoil(); }, {}, tr("cut in the wrong place"), cutting},
-               {"make.skip", tr("Skip this tooth for now"), {Qt::Key_K}, [this] { skip(); }, {}, tr("skip"), cutting},
-               {"make.next", tr("The next part"), {Qt::Key_Down, Qt::Key_Right}, [this] { go(1); }, {}, {}, some},
-               {"make.before", tr("The part before"), {Qt::Key_Up, Qt::Key_Left}, [this] { go(-1); }, {}, {}, some},
-               {"make.begin", tr("Begin a part"), {Qt::Key_N}, [this] { show(Show::beginning); }, {}, tr("begin a part")},
-               {"make.sheets", tr("Sizes, metal and money"), {Qt::Key_S}, [this] { show(Show::sheets); }, {}, tr("sizes and metal")},
-               {"make.way", tr("Another way to mend its teeth"), {Qt::Key_W}, [this] { next_way(); }, {}, tr("another way"), several},
-               {"make.drop", tr("Take a begun part off the list"), {}, [this] { drop(); }},
-               {"make.beeps", tr("A beep for each turn of the crank"), {}, [this] { m_beeps = !m_beeps; }},
-               {"make.cards", tr("All cards as PDF, one a page…"), {}, [this] { emit pdf_wanted(all_cards()); }},
-               {"make.templates", tr("Templates of the flat parts as PDF at 1:1…"), {}, [this] { emit pdf_wanted(templates()); }},
-               {"make.paper", tr("Paper of the templates: the next"), {}, [this] { next_paper(); }},
+               {"make.back",
+                words("Back: the last step or tooth is open again"),
+                {Qt::Key_B},
+                [this] { go_back(); },
+                {},
+                words("back"),
+                some},
+               {"make.spoilt",
+                words("Cut in the wrong place"),
+                {Qt::Key_X},
+                [this] { spoil(); },
+                {},
+                words("cut in the wrong place"),
+                cutting},
+               {"make.skip", words("Skip this tooth for now"), {Qt::Key_K}, [this] { skip(); }, {}, words("skip"), cutting},
+               {"make.next", words("The next part"), {Qt::Key_Down, Qt::Key_Right}, [this] { go(1); }, {}, {}, some},
+               {"make.before", words("The part before"), {Qt::Key_Up, Qt::Key_Left}, [this] { go(-1); }, {}, {}, some},
+               {"make.begin", words("Begin a part"), {Qt::Key_N}, [this] { show(Show::beginning); }, {}, words("begin a part")},
+               {"make.sheets", words("Sizes, metal and money"), {Qt::Key_S}, [this] { show(Show::sheets); }, {}, words("sizes and metal")},
+               {"make.way", words("Another way to mend its teeth"), {Qt::Key_W}, [this] { next_way(); }, {}, words("another way"), several},
+               {"make.drop", words("Take a begun part off the list"), {}, [this] { drop(); }},
+               {"make.beeps", words("A beep for each turn of the crank"), {}, [this] { m_beeps = !m_beeps; }},
+               {"make.cards", words("All cards as PDF, one a page…"), {}, [this] { emit pdf_wanted(all_cards()); }},
+               {"make.templates", words("Templates of the flat parts as PDF at 1:1…"), {}, [this] { emit pdf_wanted(templates()); }},
+               {"make.paper", words("Paper of the templates: the next"), {}, [this] { next_paper(); }},
                {"make.large",
-                tr("One step fills the picture, to be read from afar"),
+                words("One step fills the picture, to be read from afar"),
                 {Qt::Key_F},
                 [this] {
                     m_large = !m_large;
@@ -288,7 +302,7 @@ QList<Action> MakeStation::make_actions() {
                     update();
                 },
                 {},
-                tr("large"),
+                words("large"),
                 some}};
 }
 
@@ -351,10 +365,26 @@ QString MakeStation::writes(const QString& ending) const {
 
 void MakeStation::write_to(const QString& path) {
     const DerivedCard& now = *card();
-    if (now.flat) return save_drawing(path.toStdString(), drawing_of(*now.flat));
-    TurnedInput in;
-    in.shape = *now.turned;
-    save_drawing(path.toStdString(), drawing_of(in, turn_part(in)));
+    Drawing drawing;
+    if (now.flat) {
+        drawing = drawing_of(*now.flat);
+    } else {
+        TurnedInput in;
+        in.shape = *now.turned;
+        drawing = drawing_of(in, turn_part(in));
+    }
+    // What is typed on the part's drawing stands beside it in the file.
+    if (const DrawnSizes drawn = sizes(); !drawn.empty()) {
+        QPicture nowhere;
+        QPainter painter(&nowhere);
+        Dimensions dimensions(painter, drawn, {});
+        constexpr double wide = 900, high = 600, column = 200;
+        paint_large(painter, {0, 0, wide, high}, now, m_document.job().length, &dimensions);
+        dimensions.rest();
+        dimensions.lay_out({wide + 20, 0, column, high});
+        drawing.layers.push_back(dimensions.layer("sizes"));
+    }
+    save_drawing(path.toStdString(), drawing);
 }
 
 Solid MakeStation::solid() const {

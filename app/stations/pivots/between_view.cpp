@@ -6,6 +6,7 @@
 #include <cmath>
 
 #include "document/today.h"
+#include "drawing/words.h"
 #include "number/input_error.h"
 #include "number/units.h"
 #include "sheet/marks.h"
@@ -49,7 +50,7 @@ double times_for(double shake_px) {
 
 BetweenView::BetweenView(Document& document, PlateRound& readings, QWidget* parent)
     : CardStation(document, tabs(document), parent), m_readings(readings), m_editor(new InPlaceEditor(this)) {
-    setAccessibleName(tr("Between the plates"));
+    setAccessibleName(words("Between the plates"));
     connect(m_editor, &InPlaceEditor::refused, this, [this](const QString& sentence) { emit told(sentence, true); });
     connect(&document, &Document::changed, this, [this] { refresh(); });
     connect(&document.selection(), &Selection::changed, this, [this] {
@@ -98,8 +99,8 @@ void BetweenView::trial(bool runs) {
     record.arbors = now->arbors;
     record.free = record.end_shake = runs;
     m_document.edit(trial_made(record, today()));
-    emit told(runs ? tr("Kept: %1 runs freely, end shake felt.").arg(name)
-                   : tr("Kept: %1 does not run; finished holes of it are back on the list.").arg(name),
+    emit told(runs ? words("Kept: %1 runs freely, end shake felt.").arg(name)
+                   : words("Kept: %1 does not run; finished holes of it are back on the list.").arg(name),
               !runs);
 }
 
@@ -120,7 +121,7 @@ void BetweenView::ask_coast() {
     const QRectF at = place_of("coast");
     const QString stands = now->last && now->last->coast_s ? words(print_short(*now->last->coast_s)) : QString();
     const QRectF box = at.isNull() ? QRectF(20, height() - 40, 160, 26) : at;
-    m_editor->ask(tr("%1, coast").arg(words(now->name)), box, stands, [this, arbors = now->arbors](const QString& text) {
+    m_editor->ask(words("%1, coast").arg(words(now->name)), box, stands, [this, arbors = now->arbors](const QString& text) {
         const double seconds = read_coast(text.toStdString());
         TrialRecord record;
         record.arbors = arbors;
@@ -128,7 +129,7 @@ void BetweenView::ask_coast() {
         record.coast_s = seconds;
         m_document.edit(trial_made(record, today()));
     });
-    m_editor->setPlaceholderText(tr("seconds to rest"));
+    m_editor->setPlaceholderText(words("seconds to rest"));
 }
 
 QList<Action> BetweenView::make_actions() {
@@ -136,18 +137,19 @@ QList<Action> BetweenView::make_actions() {
         return [this, plate] { m_document.selection().select_hole(m_document.selection().subject(), plate); };
     };
     return CardStation::make_actions() +
-           QList<Action>{{"between.front", tr("Its front end"), {Qt::Key_Left}, end("front"), {}, tr("front or back")},
-                         {"between.back", tr("Its back end"), {Qt::Key_Right}, end("back")},
-                         {"between.runs", tr("It runs"), {Qt::Key_F}, [this] { trial(true); }, {}, tr("runs")},
-                         {"between.stuck", tr("It does not run"), {Qt::SHIFT | Qt::Key_F}, [this] { trial(false); }, {}, tr("does not")},
-                         {"between.next", tr("The next trial"), {Qt::Key_X}, [this] { next_trial(); }, {}, tr("next trial")},
-                         {"between.coast", tr("Seconds to rest"), {Qt::Key_W}, [this] { ask_coast(); }, {}, tr("seconds to rest")},
-                         {"between.leave",
-                          tr("Back to the holes"),
-                          {Qt::Key_E, Qt::Key_Escape},
-                          [this] { emit left(); },
-                          {},
-                          tr("back to the plates")}};
+           QList<Action>{
+               {"between.front", words("Its front end"), {Qt::Key_Left}, end("front"), {}, words("front or back")},
+               {"between.back", words("Its back end"), {Qt::Key_Right}, end("back")},
+               {"between.runs", words("It runs"), {Qt::Key_F}, [this] { trial(true); }, {}, words("runs")},
+               {"between.stuck", words("It does not run"), {Qt::SHIFT | Qt::Key_F}, [this] { trial(false); }, {}, words("does not")},
+               {"between.next", words("The next trial"), {Qt::Key_X}, [this] { next_trial(); }, {}, words("next trial")},
+               {"between.coast", words("Seconds to rest"), {Qt::Key_W}, [this] { ask_coast(); }, {}, words("seconds to rest")},
+               {"between.leave",
+                words("Back to the holes"),
+                {Qt::Key_E, Qt::Key_Escape},
+                [this] { emit left(); },
+                {},
+                words("back to the plates")}};
 }
 
 void BetweenView::paint(QPainter& painter) {
@@ -206,11 +208,11 @@ void BetweenView::paint_plate_end(QPainter& painter, const Elevation& e, const D
     if (here) painter.fillRect(QRectF(label_x - 16, room.bottom() + 19, 32, 2), t.blued);
     if (hole.record.pivot_mm && hole.record.hole_max_mm)
         write(painter, type(Type::note), t.steel, {label_x, room.bottom() + 33},
-              tr("side shake %1").arg(length(*hole.record.hole_max_mm - *hole.record.pivot_mm)), 0);
+              words("side shake %1").arg(length(*hole.record.hole_max_mm - *hole.record.pivot_mm)), 0);
     place({"plate:" + words(hole.plate),
            QRectF(std::min(face_x, far) - 6, room.top(), std::abs(thick) + 12, room.height() + 36),
            [this, plate = hole.plate] { m_document.selection().select_hole(m_document.selection().subject(), plate); },
-           tr("The sums speak of the pivot at this end"),
+           words("The sums speak of the pivot at this end"),
            {}});
 }
 
@@ -242,13 +244,13 @@ void BetweenView::paint_elevation(QPainter& painter, const QRectF& room) {
     const DerivedHole* back = derived.pivots.hole(subject + ".back");
     Column page(painter, room.adjusted(2, 14, 0, 0));
     if (!arbor || !front || !back) {
-        page.head(tr("No arbor yet"), t.ink);
+        page.head(words("No arbor yet"), t.ink);
         return;
     }
-    page.section(words(arbor->name).toUpper() + tr(" BETWEEN THE PLATES"));
+    page.section(words(arbor->name).toUpper() + words(" BETWEEN THE PLATES"));
     if (const auto way = derived.survey.way_up.find(arbor->id); way != derived.survey.way_up.end()) {
         page.gap(-4);
-        page.line(tr("goes with its %1").arg(words(way->second)), t.steel);
+        page.line(words("goes with its %1").arg(words(way->second)), t.steel);
     }
     const Elevation e = elevation(room, *front, *back);
     paint_plate_end(painter, e, *front, e.x0, -1);
@@ -258,7 +260,7 @@ void BetweenView::paint_elevation(QPainter& painter, const QRectF& room) {
     painter.setPen(QPen(t.steel, 0.8, Qt::DashDotLine));
     painter.drawLine(QPointF(e.x0 - 60, e.axis), QPointF(e.x1 + 60, e.axis));
     if (!e.read || !e.read->plates_mm)
-        write(painter, type(Type::note), t.steel, {e.x1, e.picture.top() - 36}, tr("distance of the plates not read: a sign only"), 1);
+        write(painter, type(Type::note), t.steel, {e.x1, e.picture.top() - 36}, words("distance of the plates not read: a sign only"), 1);
     if (e.shoulders_known) paint_shake(painter, e, derived.pivots.end_shake.at(arbor->id));
     write_sizes(painter, e);
 }
@@ -330,8 +332,8 @@ void BetweenView::paint_bow(QPainter& painter, const Elevation& e, const Derived
     painter.setPen(QPen(ink, 1.6, Qt::DashLine));
     painter.drawPath(bow);
     const QPointF top(e.along(0.49), e.axis - high - 30);
-    write(painter, type(Type::text, true), ink, top, tr("runs out %1").arg(length(*e.read->tir_mm)), 0);
-    write(painter, type(Type::note), ink, top + QPointF(0, 14), tr("TIR, drawn × %1").arg(bow_times), 0);
+    write(painter, type(Type::text, true), ink, top, words("runs out %1").arg(length(*e.read->tir_mm)), 0);
+    write(painter, type(Type::note), ink, top + QPointF(0, 14), words("TIR, drawn × %1").arg(bow_times), 0);
 }
 
 void BetweenView::paint_shake(QPainter& painter, const Elevation& e, const EndShakeResult& shake) {
@@ -343,9 +345,9 @@ void BetweenView::paint_shake(QPainter& painter, const Elevation& e, const EndSh
     const QPointF label(e.x1 - 14, e.picture.top() + 20);
     painter.setPen(QPen(ink, 1));
     painter.drawLine(label + QPointF(0, 20), QPointF((e.shoulder + e.x1) / 2, e.axis - e.body));
-    write(painter, type(Type::figure, true), ink, label, tr("end shake %1").arg(length(e.shake_mm)), 1);
+    write(painter, type(Type::figure, true), ink, label, words("end shake %1").arg(length(e.shake_mm)), 1);
     write(painter, type(Type::note), t.steel, label + QPointF(0, 15),
-          words(shake.verdict) + (e.times > 1 ? tr(", drawn × %1").arg(e.times) : QString()), 1);
+          words(shake.verdict) + (e.times > 1 ? words(", drawn × %1").arg(e.times) : QString()), 1);
 }
 
 void BetweenView::paint_check(QPainter& painter, const TrialCheck& check, QPointF at) {
@@ -369,7 +371,7 @@ void BetweenView::paint_check(QPainter& painter, const TrialCheck& check, QPoint
     }
     QString tag = "trial";
     for (const std::string& arbor : check.arbors) tag += ":" + words(arbor);
-    const QString how = check.passed() ? tr("runs") : check.failed() ? tr("does not run") : tr("not tried");
+    const QString how = check.passed() ? words("runs") : check.failed() ? words("does not run") : words("not tried");
     place({tag,
            QRectF(at - QPointF(radius + 6, radius + 6), QSizeF(2 * radius + 12, 2 * radius + 12)),
            [this, arbors = check.arbors] {
@@ -387,12 +389,12 @@ void BetweenView::paint_trials(QPainter& painter, const QRectF& room) {
     const TrainList* train = m_document.selection().train();
     if (!train || m_trials.empty()) return;
     const auto ran = std::count_if(m_trials.begin(), m_trials.end(), [](const TrialCheck& c) { return c.passed(); });
-    Column(painter, room.adjusted(2, 10, -4, 0)).section(tr("TRIALS IN THE PLATES, %1").arg(words(train->name).toUpper()));
-    write(painter, type(Type::figure, true), t.ink, {room.right() - 4, room.top() + 24}, tr("%1 of %2 run").arg(ran).arg(m_trials.size()),
-          1);
+    Column(painter, room.adjusted(2, 10, -4, 0)).section(words("TRIALS IN THE PLATES, %1").arg(words(train->name).toUpper()));
+    write(painter, type(Type::figure, true), t.ink, {room.right() - 4, room.top() + 24},
+          words("%1 of %2 run").arg(ran).arg(m_trials.size()), 1);
     const double alone_y = room.top() + 54, pair_y = alone_y + 46, train_y = pair_y + 40;
     for (const auto& [word, y] :
-         {std::pair{tr("alone"), alone_y}, std::pair{tr("in pairs"), pair_y}, std::pair{tr("all together"), train_y}})
+         {std::pair{words("alone"), alone_y}, std::pair{words("in pairs"), pair_y}, std::pair{words("all together"), train_y}})
         write(painter, type(Type::text), t.steel, {room.left() + 2, y + 4}, word);
     const double first = room.left() + 120;
     const double step = std::min(124.0, (room.right() - first - 40) / static_cast<double>(std::max<size_t>(1, train->arbors.size() - 1)));
@@ -421,17 +423,17 @@ void BetweenView::write_marked(QPainter& painter, const TrialCheck& now, const Q
     const Theme& t = inks(painter);
     Flow line(painter, room.adjusted(2, 0, 0, 0), room.bottom() - 34);
     line.say(words(now.name), t.blued, Type::text, true);
-    line.say(now.passed()   ? tr("runs freely, end shake felt")
-             : now.failed() ? tr("does not run")
-                            : tr("not tried yet: a light touch must run it"),
+    line.say(now.passed()   ? words("runs freely, end shake felt")
+             : now.failed() ? words("does not run")
+                            : words("not tried yet: a light touch must run it"),
              now.failed() ? t.ruby : t.ink, Type::text);
-    const QString before = now.last && now.last->coast_before_s ? tr(", before %1 s").arg(*now.last->coast_before_s) : QString();
+    const QString before = now.last && now.last->coast_before_s ? words(", before %1 s").arg(*now.last->coast_before_s) : QString();
     const QString coast =
-        now.last && now.last->coast_s ? tr("at rest after %1 s").arg(*now.last->coast_s) + before : tr("W: seconds to rest");
+        now.last && now.last->coast_s ? words("at rest after %1 s").arg(*now.last->coast_s) + before : words("W: seconds to rest");
     place({"coast",
            line.say(coast, t.blued, Type::text),
            [this] { ask_coast(); },
-           tr("From a light touch at the great wheel to rest: kept, and compared at the next trial"),
+           words("From a light touch at the great wheel to rest: kept, and compared at the next trial"),
            {}});
     Column foot(painter, room.adjusted(2, room.height() - 29, 0, 0));
     if (!now.reason.empty()) foot.line(words(now.reason), now.failed() ? t.ruby : t.amber, Type::text);

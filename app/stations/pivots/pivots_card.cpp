@@ -1,5 +1,6 @@
 #include <cmath>
 
+#include "drawing/words.h"
 #include "sheet/column.h"
 #include "stations/pivots/pivots_station.h"
 #include "survey/edits.h"
@@ -37,7 +38,7 @@ void PivotsStation::paint_card(QPainter& painter, const QRectF& room) {
     foot.says(legend({"pivots.ream", "pivots.order", "pivots.take", "pivots.finish", "pivots.between", "pivots.school", "pivots.method",
                       "pivots.next"},
                      " · ") +
-                  tr(" · Ctrl+P sheet"),
+                  words(" · Ctrl+P sheet"),
               t.steel);
 }
 
@@ -46,7 +47,7 @@ void PivotsStation::write_decision(Column& page, QPainter& painter, const Derive
     const QColor ink = PlateArt::ink(hole.decision, t);
     const QString head = words(words_for_decision(hole.decision));
     const QRectF at = page.head(head.left(1).toUpper() + head.mid(1), ink);
-    if (hole.record.done) write(painter, type(Type::text, true), t.verdigris, {page.right(), at.top() + 15}, tr("done"), 1);
+    if (hole.record.done) write(painter, type(Type::text, true), t.verdigris, {page.right(), at.top() + 15}, words("done"), 1);
     page.says(words(hole.reason), t.ink, Type::text);
     // What it is decided to be; a click decides otherwise, with a reason.
     Flow choices(painter, page.room(), page.y() + 15, 12);
@@ -56,18 +57,18 @@ void PivotsStation::write_decision(Column& page, QPainter& painter, const Derive
         place({QString("decide:") + decision,
                choices.say(word, on ? ink : t.blued, Type::note, on, on),
                [this, d = std::string(decision)] { attempt([&] { overrule(d); }); },
-               tr("Decide so; the reason is asked and kept"),
+               words("Decide so; the reason is asked and kept"),
                {},
                {},
-               tr("decide: %1").arg(word),
+               words("decide: %1").arg(word),
                on});
     }
     page.go_to(choices.baseline() + 12);
     if (hole.by_hand && hole.plan)
         place({"follow",
-               page.line(tr("overruled; the readings say: %1").arg(words(words_for_decision(hole.plan->decision))), t.blued),
+               page.line(words("overruled; the readings say: %1").arg(words(words_for_decision(hole.plan->decision))), t.blued),
                [this] { overrule({}); },
-               tr("Back to what the readings say"),
+               words("Back to what the readings say"),
                {}});
     page.gap(6);
 }
@@ -82,15 +83,15 @@ void PivotsStation::write_readings(Column& page, const DerivedHole& hole) {
         const std::string how = m_document.job().survey.how_taken(hole.id, field);
         if (!how.empty()) place({QString("taken:") + field, row, {}, words(how), {}});
     };
-    taken("pivot_mm", page.row({tr("pivot"), or_dash(r.pivot_mm), t.ink, unit, r.pivot_mm ? words(r.pivot_state) : tr("missing")}));
-    const QRectF hole_row = page.row({tr("hole"), or_dash(r.hole_max_mm) + " × " + or_dash(r.hole_min_mm), t.ink, unit,
-                                      is_doubtful(r, "hole_max_mm") ? tr("doubtful")
-                                      : r.pegged                    ? tr("pegged")
-                                                                    : tr("not pegged")});
+    taken("pivot_mm", page.row({words("pivot"), or_dash(r.pivot_mm), t.ink, unit, r.pivot_mm ? words(r.pivot_state) : words("missing")}));
+    const QRectF hole_row = page.row({words("hole"), or_dash(r.hole_max_mm) + " × " + or_dash(r.hole_min_mm), t.ink, unit,
+                                      is_doubtful(r, "hole_max_mm") ? words("doubtful")
+                                      : r.pegged                    ? words("pegged")
+                                                                    : words("not pegged")});
     taken("hole_max_mm", hole_row);
-    page.row({tr("plate"), or_dash(hole.thickness_mm), t.ink, unit, r.thickness_mm ? tr("here") : tr("plate's")});
+    page.row({words("plate"), or_dash(hole.thickness_mm), t.ink, unit, r.thickness_mm ? words("here") : words("plate's")});
     if (hole.wobble)
-        page.row({tr("by wobble"), length(hole.wobble->hole_mm), t.ink, unit, tr("leans %1°").arg(hole.wobble->tilt_deg, 0, 'f', 1)});
+        page.row({words("by wobble"), length(hole.wobble->hole_mm), t.ink, unit, words("leans %1°").arg(hole.wobble->tilt_deg, 0, 'f', 1)});
 }
 
 /// The bush that is planned, and to what the hole is opened.
@@ -101,17 +102,18 @@ void PivotsStation::write_bush(Column& page, const DerivedHole& hole) {
     const BushPlanResult& plan = *hole.plan;
     if (hole.decision == "bush" && plan.bush) {
         const Bush& bush = *plan.bush;
-        page.row({tr("bush"), words(bush.id), t.blued, {}, hole.record.bush ? tr("taken") : tr("%1 there").arg(bush.quantity)});
-        page.row({tr("bore · Ø"), length(bush.bore_mm) + " · " + length(bush.outside_mm), t.blued, unit, " "});
-        page.row(
-            {tr("height"), length(bush.height_mm), t.blued, unit, bush.height_mm > *hole.thickness_mm ? tr("face down") : tr("flush")});
-        page.row({tr("wall left"), length(*plan.wall_mm), t.blued, unit, tr("round it")});
+        page.row({words("bush"), words(bush.id), t.blued, {}, hole.record.bush ? words("taken") : words("%1 there").arg(bush.quantity)});
+        page.row({words("bore · Ø"), length(bush.bore_mm) + " · " + length(bush.outside_mm), t.blued, unit, " "});
+        page.row({words("height"), length(bush.height_mm), t.blued, unit,
+                  bush.height_mm > *hole.thickness_mm ? words("face down") : words("flush")});
+        page.row({words("wall left"), length(*plan.wall_mm), t.blued, unit, words("round it")});
     }
     if (hole.decision != "leave" && plan.broach_to_mm)
-        page.row(
-            {tr("open to"), length(*plan.broach_to_mm), t.blued, unit, tr("+%1").arg(length(*plan.broach_to_mm - *hole.record.pivot_mm))});
+        page.row({words("open to"), length(*plan.broach_to_mm), t.blued, unit,
+                  words("+%1").arg(length(*plan.broach_to_mm - *hole.record.pivot_mm))});
     if (hole.decision != "leave" && plan.sink_depth_mm)
-        page.row({tr("oil sink"), length(*plan.sink_diameter_mm) + " · " + length(*plan.sink_depth_mm), t.blued, unit, tr("Ø · deep")});
+        page.row(
+            {words("oil sink"), length(*plan.sink_diameter_mm) + " · " + length(*plan.sink_depth_mm), t.blued, unit, words("Ø · deep")});
     page.gap(8);
 }
 
@@ -119,12 +121,13 @@ void PivotsStation::write_schools(Column& page, QPainter& painter, const Derived
     const Theme& t = inks(painter);
     const auto clearances = clearances_of(hole);
     if (clearances.empty()) return;
-    page.section(tr("CLEARANCE, THREE SCHOOLS, %1").arg(words(m_document.job().length.symbol)));
+    page.section(words("CLEARANCE, THREE SCHOOLS, %1").arg(words(m_document.job().length.symbol)));
     for (const SchoolClearance& school : clearances) {
         const bool on = school.school == m_document.job().survey.pivots.clearance.school;
         const QRectF line = page.line(words(school.words), on ? t.ink : t.steel, Type::note, on, 4);
         if (on) painter.fillRect(QRectF(line.left() - 6, line.top() + 2, 3, line.height() - 4), t.blued);
-        write(painter, type(Type::note), t.steel, {line.right() - 60, line.top() + 14}, tr("leans %1°").arg(school.tilt_deg, 0, 'f', 1), 1);
+        write(painter, type(Type::note), t.steel, {line.right() - 60, line.top() + 14}, words("leans %1°").arg(school.tilt_deg, 0, 'f', 1),
+              1);
         write(painter, type(Type::figure, on), on ? t.ink : t.steel, {line.right(), line.top() + 14}, length(school.clearance_mm), 1);
         place({"school:" + words(school.school),
                line.adjusted(-6, 0, 6, 0),
@@ -134,20 +137,21 @@ void PivotsStation::write_schools(Column& page, QPainter& painter, const Derived
     }
     const bool up = m_document.job().survey.pivots.method == "broach-up";
     place({"method",
-           page.line(up ? tr("under-size bush, broached up (M)") : tr("nearest bore, fitted direct (M)"), t.blued, Type::note, false, 4),
+           page.line(up ? words("under-size bush, broached up (M)") : words("nearest bore, fitted direct (M)"), t.blued, Type::note, false,
+                     4),
            [this] { other_method(); },
-           tr("Largest bore the pivot does not enter, broached open; or the nearest bore fitted as it is"),
+           words("Largest bore the pivot does not enter, broached open; or the nearest bore fitted as it is"),
            {}});
     page.gap(8);
 }
 
 QString PivotsStation::effect_in_words(const DerivedHole& hole, size_t which) {
-    QString hint = tr("+ too deep, − too shallow");
+    QString hint = words("+ too deep, − too shallow");
     const auto& simulated = effects(hole);
     for (size_t k = 0; k < 3 && 3 * which + k < simulated.size(); ++k) {
         const SimulatedEffect& s = simulated[3 * which + k];
         hint += "\n" + words(s.when) +
-                tr(": speed swings %1 %, contact begins %2° before the line of centres; %3")
+                words(": speed swings %1 %, contact begins %2° before the line of centres; %3")
                     .arg(100 * s.speed_swing, 0, 'f', 1)
                     .arg(s.before_centre_deg, 0, 'f', 1)
                     .arg(words(s.verdict));
@@ -158,7 +162,7 @@ QString PivotsStation::effect_in_words(const DerivedHole& hole, size_t which) {
 void PivotsStation::write_meshes(Column& page, QPainter& painter, const DerivedHole& hole) {
     if (hole.effects.empty()) return;
     const Theme& t = inks(painter);
-    page.section(tr("MESH DEPTHS, %1").arg(words(m_document.job().length.symbol)), tr("now · worn · true"));
+    page.section(words("MESH DEPTHS, %1").arg(words(m_document.job().length.symbol)), words("now · worn · true"));
     const auto& simulated = effects(hole);
     constexpr size_t most = 4;
     for (size_t i = 0; i < hole.effects.size() && i < most; ++i) {

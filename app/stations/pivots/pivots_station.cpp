@@ -6,6 +6,7 @@
 #include <cmath>
 
 #include "document/today.h"
+#include "drawing/words.h"
 #include "number/constants.h"
 #include "number/input_error.h"
 #include "number/units.h"
@@ -19,7 +20,7 @@ namespace echappe {
 namespace {
 
 constexpr double card_width = 306;
-constexpr double sizes_wide = 168;  ///< what is read of a hole, beside its picture
+constexpr double sizes_wide = 168;   ///< what is read of a hole, beside its picture
 constexpr double wide_gap = 74;      ///< between the plates, for the progress
 constexpr size_t labels_shown = 40;  ///< more would be a thicket: then only the selected hole is named
 constexpr double seen_walk = 0.28;   ///< of the pivot's radius: from here on a walk is seen without exaggeration
@@ -42,8 +43,8 @@ PivotsStation::PivotsStation(const Workbench& bench)
       m_line(bench.line),
       m_editor(new InPlaceEditor(this)),
       m_between(new BetweenView(bench.document, bench.line.plates(), this)) {
-    setAccessibleName(tr("Pivots"));
-    m_editor->setAccessibleName(tr("reason"));
+    setAccessibleName(words("Pivots"));
+    m_editor->setAccessibleName(words("reason"));
     connect(m_editor, &InPlaceEditor::refused, this, [this](const QString& sentence) { emit told(sentence, true); });
     m_between->hide();
     connect(m_between, &BetweenView::told, this, &PivotsStation::told);
@@ -98,7 +99,7 @@ void PivotsStation::take_bush() {
     };
     // The job first, then the drawer: its plan keeps this bush, whatever the drawer has left.
     m_document.edit(bush_taken(*now, id), count_down);
-    emit told(tr("Bush %1 is taken from the drawer.").arg(words(id)), false);
+    emit told(words("Bush %1 is taken from the drawer.").arg(words(id)), false);
 }
 
 void PivotsStation::next_school() {
@@ -117,13 +118,13 @@ void PivotsStation::overrule(const std::string& decision) {
     }
     const QRectF at = place_of("decide:" + words(decision));
     const QString stands = now->by_hand ? words(now->record.because) : QString();
-    m_editor->ask(tr("%1, %2 because").arg(words(now->name), words(words_for_decision(decision))),
+    m_editor->ask(words("%1, %2 because").arg(words(now->name), words(words_for_decision(decision))),
                   QRectF(width() - card_width + 10, at.isNull() ? 80 : at.top(), card_width - 24, 26), stands,
                   [this, decision, id = now->id](const QString& because) {
                       if (const DerivedHole* then = m_document.derived().pivots.hole(id))
                           m_document.edit(decide_hole(*then, decision, because.toStdString(), today()));
                   });
-    m_editor->setPlaceholderText(tr("%1 because… (kept)").arg(words(words_for_decision(decision))));
+    m_editor->setPlaceholderText(words("%1 because… (kept)").arg(words(words_for_decision(decision))));
 }
 
 void PivotsStation::tick() {
@@ -134,19 +135,19 @@ void PivotsStation::finish_or_redo() {
     const DerivedHole* now = hole();
     if (!now || now->decision.empty()) return;
     if (!now->record.done) return m_document.edit(mark_done(*now, true, "", today()));
-    m_editor->ask(tr("%1, again because").arg(words(now->name)), QRectF(width() - card_width + 10, 70, card_width - 24, 26), {},
+    m_editor->ask(words("%1, again because").arg(words(now->name)), QRectF(width() - card_width + 10, 70, card_width - 24, 26), {},
                   [this, id = now->id](const QString& because) {
                       if (const DerivedHole* then = m_document.derived().pivots.hole(id))
                           m_document.edit(mark_done(*then, false, because.toStdString(), today()));
                   });
-    m_editor->setPlaceholderText(tr("again, because… (kept)"));
+    m_editor->setPlaceholderText(words("again, because… (kept)"));
 }
 
 void PivotsStation::trial(bool runs) {
     if (m_document.selection().subject().empty()) return;
     m_document.edit(trial_made({{m_document.selection().subject()}, runs, runs, {}, {}, "", ""}, today()));
-    emit told(runs ? tr("Kept: spins freely alone between the plates, end shake felt.")
-                   : tr("Kept: does not run; its holes are back on the list."),
+    emit told(runs ? words("Kept: spins freely alone between the plates, end shake felt.")
+                   : words("Kept: does not run; its holes are back on the list."),
               !runs);
 }
 
@@ -161,7 +162,7 @@ void PivotsStation::show_between(bool shown) {
 void PivotsStation::lay_out() { put(*m_between, rect()); }
 
 QList<Action> PivotsStation::make_actions() {
-    const QString menu = tr("&Holes");
+    const QString menu = words("&Holes");
     const auto end = [this](const char* plate) {
         return [this, plate] { m_document.selection().select_hole(m_document.selection().subject(), plate); };
     };
@@ -174,37 +175,52 @@ QList<Action> PivotsStation::make_actions() {
     };
     return climbing() +
            QList<Action>{
-               {"pivots.front", tr("The front hole"), {Qt::Key_Left}, end("front")},
-               {"pivots.back", tr("The back hole"), {Qt::Key_Right}, end("back")},
-               {"pivots.take", tr("Take the planned bush from the drawer"), {Qt::Key_T}, [this] { take_bush(); }, menu, tr("take bush")},
-               {"pivots.ream", tr("Tick the next reamer"), {Qt::Key_R}, [this] { tick(); }, menu, tr("reamed")},
-               {"pivots.unream", tr("Pass not reamed"), {Qt::SHIFT | Qt::Key_R}, untick},
-               {"pivots.finish", tr("Done, or to be done again"), {Qt::Key_D}, [this] { finish_or_redo(); }, menu, tr("done")},
-               {"pivots.next", tr("The next hole with work"), {Qt::Key_Return, tr("Ctrl+H")}, [this] { next_open(); }, menu, tr("next")},
-               {"pivots.school", tr("School of clearance: the next"), {Qt::Key_C}, [this] { next_school(); }, menu, tr("school")},
+               {"pivots.front", words("The front hole"), {Qt::Key_Left}, end("front")},
+               {"pivots.back", words("The back hole"), {Qt::Key_Right}, end("back")},
+               {"pivots.take",
+                words("Take the planned bush from the drawer"),
+                {Qt::Key_T},
+                [this] { take_bush(); },
+                menu,
+                words("take bush")},
+               {"pivots.ream", words("Tick the next reamer"), {Qt::Key_R}, [this] { tick(); }, menu, words("reamed")},
+               {"pivots.unream", words("Pass not reamed"), {Qt::SHIFT | Qt::Key_R}, untick},
+               {"pivots.finish", words("Done, or to be done again"), {Qt::Key_D}, [this] { finish_or_redo(); }, menu, words("done")},
+               {"pivots.next",
+                words("The next hole with work"),
+                {Qt::Key_Return, words("Ctrl+H")},
+                [this] { next_open(); },
+                menu,
+                words("next")},
+               {"pivots.school", words("School of clearance: the next"), {Qt::Key_C}, [this] { next_school(); }, menu, words("school")},
                {"pivots.order",
-                tr("The work of a bush in its order, or its reamers"),
+                words("The work of a bush in its order, or its reamers"),
                 {Qt::Key_O},
                 [this] { m_order = !m_order, update(); },
                 menu,
-                tr("order")},
-               {"pivots.method", tr("Bushes: fitted direct, or broached up"), {Qt::Key_M}, [this] { other_method(); }, menu, tr("method")},
-               {"pivots.peg", tr("Pegged clean, or not"), {Qt::Key_P}, peg},
-               {"pivots.peg-plate", tr("The whole plate pegged clean"), {Qt::SHIFT | Qt::Key_P}, peg_plate},
+                words("order")},
+               {"pivots.method",
+                words("Bushes: fitted direct, or broached up"),
+                {Qt::Key_M},
+                [this] { other_method(); },
+                menu,
+                words("method")},
+               {"pivots.peg", words("Pegged clean, or not"), {Qt::Key_P}, peg},
+               {"pivots.peg-plate", words("The whole plate pegged clean"), {Qt::SHIFT | Qt::Key_P}, peg_plate},
                {"pivots.between",
-                tr("Between the plates: end shake, trials, sums"),
-                {Qt::Key_E, tr("Ctrl+Shift+B")},
+                words("Between the plates: end shake, trials, sums"),
+                {Qt::Key_E, words("Ctrl+Shift+B")},
                 [this] { show_between(!between_shown() || just_come()); },
                 menu,
-                tr("between plates"),
+                words("between plates"),
                 {},
                 true},
-               {"pivots.runs", tr("Runs freely alone between the plates"), {Qt::Key_F}, [this] { trial(true); }, menu},
-               {"pivots.stuck", tr("Does not run: its holes back on the list"), {Qt::SHIFT | Qt::Key_F}, [this] { trial(false); }, menu},
+               {"pivots.runs", words("Runs freely alone between the plates"), {Qt::Key_F}, [this] { trial(true); }, menu},
+               {"pivots.stuck", words("Does not run: its holes back on the list"), {Qt::SHIFT | Qt::Key_F}, [this] { trial(false); }, menu},
                {"pivots.write",
-                tr("Write the holes as CSV…"),
+                words("Write the holes as CSV…"),
                 {},
-                [this] { emit csv_wanted(tr("holes.csv"), survey_to_csv(m_document.derived().pivots)); },
+                [this] { emit csv_wanted(words("holes.csv"), survey_to_csv(m_document.derived().pivots)); },
                 menu}};
 }
 
@@ -219,7 +235,7 @@ std::vector<Scene> PivotsStation::scenes() {
         for (int i = 0; i < 2; ++i) m_document.undo_stack()->undo();
     };
     const auto a_while = [waited = 0]() mutable { return ++waited > 6; };
-    return {{"pivots", {}, [this] { m_document.selection().select_hole("centre", "front"), tick(), tick(); }, a_while, undo_twice},
+    return {{"pivots", {}, [this] { m_document.selection().select_hole("escape", "front"), tick(), tick(); }, a_while, undo_twice},
             {"pivots-between",
              {},
              [this] { m_document.selection().select_hole("escape", "front"), show_between(true); },
@@ -233,9 +249,9 @@ void PivotsStation::paint(QPainter& painter) {
     painter.fillRect(rect(), t.ground);
     const DerivedPivots& pivots = m_document.derived().pivots;
     if (pivots.holes.empty()) {
-        write(painter, type(Type::head, true), t.ink, {22, 60}, tr("No holes yet"));
+        write(painter, type(Type::head, true), t.ink, {22, 60}, words("No holes yet"));
         write_wrapped(painter, type(Type::text), t.steel, {22, 78}, 460,
-                      tr("Open a job with Ctrl+O, or the demo from the Job menu; its arbors bring their holes."));
+                      words("Open a job with Ctrl+O, or the demo from the Job menu; its arbors bring their holes."));
         return;
     }
     const double left = width() - card_width;
@@ -290,7 +306,8 @@ void PivotsStation::paint_plate(QPainter& painter, const QString& plate, const Q
         if (!named && !selected) continue;
         // A dotted ring says that it is not measured: the word at every hole would hide the plate.
         const bool said = !hole.decision.empty() || selected;
-        const QString what = said ? (hole.record.done ? tr("done · ") : QString()) + words(words_for_decision(hole.decision)) : QString();
+        const QString what =
+            said ? (hole.record.done ? words("done · ") : QString()) + words(words_for_decision(hole.decision)) : QString();
         labels.write_beside(painter, at, selected ? 14 : 8, room.adjusted(-12, -2, 12, 12),
                             words(m_document.job().train.name_of_arbor(hole.arbor)), selected ? t.blued : t.ink, what,
                             hole.record.done ? t.steel : PlateArt::ink(hole.decision, t));
@@ -303,14 +320,16 @@ void PivotsStation::paint_progress(QPainter& painter, const QRectF& room) {
     const auto measured =
         std::count_if(pivots.holes.begin(), pivots.holes.end(), [](const DerivedHole& hole) { return hole.plan.has_value(); });
     const bool begun = pivots.holes_to_do > 0;
-    write(painter, type(Type::head, true), t.ink, {room.center().x(), room.top() + 24},
-          begun ? tr("%1 of %2").arg(pivots.holes_done).arg(pivots.holes_to_do) : tr("%1 of %2").arg(measured).arg(pivots.holes.size()), 0);
-    write(painter, type(Type::note), t.steel, {room.center().x(), room.top() + 42}, begun ? tr("holes done") : tr("measured"), 0);
+    write(
+        painter, type(Type::head, true), t.ink, {room.center().x(), room.top() + 24},
+        begun ? words("%1 of %2").arg(pivots.holes_done).arg(pivots.holes_to_do) : words("%1 of %2").arg(measured).arg(pivots.holes.size()),
+        0);
+    write(painter, type(Type::note), t.steel, {room.center().x(), room.top() + 42}, begun ? words("holes done") : words("measured"), 0);
     if (!pivots.shopping.empty()) {
         QStringList lines;
         for (const ShoppingLine& line : pivots.shopping)
-            lines << tr("%1: %2 wanted, %3 there").arg(words(line.words)).arg(line.wanted).arg(line.there);
-        write(painter, type(Type::note), t.amber, {room.center().x(), room.top() + 62}, tr("%1 to order").arg(lines.size()), 0);
+            lines << words("%1: %2 wanted, %3 there").arg(words(line.words)).arg(line.wanted).arg(line.there);
+        write(painter, type(Type::note), t.amber, {room.center().x(), room.top() + 62}, words("%1 to order").arg(lines.size()), 0);
         place({"shopping", QRectF(room.left(), room.top() + 48, room.width(), 20), {}, lines.join("\n"), {}});
     }
 }
@@ -318,12 +337,12 @@ void PivotsStation::paint_progress(QPainter& painter, const QRectF& room) {
 void PivotsStation::paint_large(QPainter& painter, const DerivedHole& hole, const QRectF& room) {
     const Theme& t = inks(painter);
     Column page(painter, room.adjusted(2, 6, -18, 0));
-    page.section(words(hole.name).toUpper() + tr(" HOLE"));
+    page.section(elided(type(Type::note, true), words(hole.name).toUpper() + words(" HOLE"), room.width() - 26));
     if (!hole.plan) return paint_unmeasured(painter, hole, room.adjusted(0, page.y() - room.top(), 0, 0));
     const Enlarged large = enlarged(hole, room.adjusted(0, 0, -sizes_wide, 0));
     page.gap(-4);
-    page.line((large.times > 1 ? tr("wear drawn × %1").arg(large.times) : tr("wear to scale")) +
-                  (large.view.mirrored ? tr(", as seen from behind") : ""),
+    page.line((large.times > 1 ? words("wear drawn × %1").arg(large.times) : words("wear to scale")) +
+                  (large.view.mirrored ? words(", as seen from behind") : ""),
               t.steel);
     paint_planned_bush(painter, large);
     paint_hole_and_pivot(painter, large);
@@ -342,7 +361,7 @@ void PivotsStation::paint_unmeasured(QPainter& painter, const DerivedHole& hole,
     const bool lost = std::find(hole.record.cannot.begin(), hole.record.cannot.end(), "pivot_mm") != hole.record.cannot.end();
     if (!hole.fault.empty()) page.says(words(hole.fault), t.steel, Type::text);
     else if (lost)
-        page.says(tr("The arbor is lost: its pivot is made to this hole once the hole is sound. Read hole and plate."), t.steel,
+        page.says(words("The arbor is lost: its pivot is made to this hole once the hole is sound. Read hole and plate."), t.steel,
                   Type::text);
     const QRectF picture(room.left(), page.y() + 6, room.width() - sizes_wide, room.bottom() - page.y() - 18);
     const double radius = std::max(10.0, std::min(picture.width() - 40, picture.height() - 10) / 2), shaft = 0.86 * radius;
@@ -405,9 +424,9 @@ void PivotsStation::paint_planned_bush(QPainter& painter, const Enlarged& large)
     const double radius = bush->outside_mm / 2 * large.px;
     painter.drawEllipse(large.centre, radius, radius);
     const QPointF beside = large.centre + QPointF(-radius * 0.72 - 6, -radius * 0.72);
-    write(painter, type(Type::note), t.blued, beside - QPointF(0, 14), tr("bush"), 1);
-    write(painter, type(Type::note), t.blued, beside,
-          tr("Ø %1 %2").arg(length(bush->outside_mm), words(m_document.job().length.symbol)), 1);
+    write(painter, type(Type::note), t.blued, beside - QPointF(0, 14), words("bush"), 1);
+    write(painter, type(Type::note), t.blued, beside, words("Ø %1 %2").arg(length(bush->outside_mm), words(m_document.job().length.symbol)),
+          1);
 }
 
 void PivotsStation::paint_hole_and_pivot(QPainter& painter, const Enlarged& large) {
@@ -441,8 +460,8 @@ void PivotsStation::paint_centres(QPainter& painter, const Enlarged& large) {
     const QPointF away = worn_at - large.centre;
     const double side = away.x() >= 0 ? 1 : -1;
     write(painter, type(Type::note), t.brass_ink, worn_at + QPointF(side * 10, away.y() >= 0 ? 16 : -8),
-          large.hole.asked->old_bush_off_mm ? tr("as bushed") : tr("worn"), side > 0 ? -1 : 1);
-    write(painter, type(Type::note, true), t.blued, large.centre + QPointF(-side * 12, away.y() >= 0 ? -8 : 16), tr("true centre"),
+          large.hole.asked->old_bush_off_mm ? words("as bushed") : words("worn"), side > 0 ? -1 : 1);
+    write(painter, type(Type::note, true), t.blued, large.centre + QPointF(-side * 12, away.y() >= 0 ? -8 : 16), words("true centre"),
           side > 0 ? 1 : -1);
 }
 
@@ -459,7 +478,7 @@ void PivotsStation::paint_push(QPainter& painter, const Enlarged& large, const Q
     const QPointF side(-way.y(), way.x());
     painter.setBrush(t.steel);
     painter.drawPolygon(QPolygonF({b, b - way * 9 + side * 4, b - way * 9 - side * 4}));
-    const QString text = tr("the train pushes");
+    const QString text = words("the train pushes");
     const double wide = width_of(type(Type::note), text);
     // Beside the point of the arrow, on the side it points to.
     const double across = way.x() > 0.3 ? 0 : way.x() < -0.3 ? -wide : -wide / 2;
@@ -477,10 +496,10 @@ void PivotsStation::paint_offset(QPainter& painter, const DerivedHole& hole, con
     const QPointF at(room.left() + 2, room.bottom() - 8);
     const QFont bold = type(Type::text, true);
     if (std::hypot(move.x, move.y) < 0.005) {
-        write(painter, bold, t.blued, at, tr("centre on the hole as it is"));
+        write(painter, bold, t.blued, at, words("centre on the hole as it is"));
         return;
     }
-    const QString how = tr("inside up on the mill: table ");
+    const QString how = words("inside up on the mill: table ");
     const QString way = words(move_in_words(move));
     const bool one_line = width_of(bold, how + way) < room.width();
     write(painter, bold, t.blued, one_line ? at : at - QPointF(0, 16), one_line ? how + way : how);
@@ -488,7 +507,7 @@ void PivotsStation::paint_offset(QPainter& painter, const DerivedHole& hole, con
     place({"offset",
            QRectF(at.x(), at.y() - 30, room.width(), 34),
            {},
-           tr("From the middle of the worn hole under the spindle. The plate lies inside up, its top away from you."),
+           words("From the middle of the worn hole under the spindle. The plate lies inside up, its top away from you."),
            {}});
 }
 
@@ -497,7 +516,7 @@ void PivotsStation::paint_reamers(QPainter& painter, const DerivedHole& hole, co
     if (hole.plan->reamers_mm.empty() || hole.decision != "bush" || m_order) return paint_steps(painter, hole, room);
     const BushPlanResult& plan = *hole.plan;
     const QString unit = words(m_document.job().length.symbol);
-    Column(painter, room.adjusted(0, 6, 0, 0)).section(tr("REAMERS, %1").arg(unit));
+    Column(painter, room.adjusted(0, 6, 0, 0)).section(words("REAMERS, %1").arg(unit));
     const double foot = room.bottom() - 54;
     const double high = foot - room.top() - 66;
     const double step = std::min(64.0, room.width() / static_cast<double>(plan.reamers_mm.size()));
@@ -508,11 +527,11 @@ void PivotsStation::paint_reamers(QPainter& painter, const DerivedHole& hole, co
         paint_pass(painter, hole, i, {room.left() + static_cast<double>(i) * step + 2, foot - tall, step - 8, tall});
     }
     Column page(painter, {room.left(), foot + 4, room.width() + 16, 50});
-    page.line(tr("press fit %1 %2").arg(length(*plan.press_fit_mm), unit), inks(painter).steel);
+    page.line(words("press fit %1 %2").arg(length(*plan.press_fit_mm), unit), inks(painter).steel);
     page.gap(-2);
     page.says(plan.broach_passes > 0
-                  ? tr("broach %1 to %2 %3, pivot tried often").arg(length(plan.bush->bore_mm), length(*plan.broach_to_mm), unit)
-                  : tr("bore as it comes, %1 %2").arg(length(plan.bush->bore_mm), unit),
+                  ? words("broach %1 to %2 %3, pivot tried often").arg(length(plan.bush->bore_mm), length(*plan.broach_to_mm), unit)
+                  : words("bore as it comes, %1 %2").arg(length(plan.bush->bore_mm), unit),
               inks(painter).steel);
 }
 
@@ -520,7 +539,7 @@ void PivotsStation::paint_reamers(QPainter& painter, const DerivedHole& hole, co
 void PivotsStation::paint_ways_to_read(QPainter& painter, const QRectF& room) {
     const Theme& t = inks(painter);
     Column page(painter, room.adjusted(0, 6, 0, 0));
-    page.section(tr("HOW IT IS READ"));
+    page.section(words("HOW IT IS READ"));
     for (const DrawnSize& size : sizes()) {
         if (!size.open() || size.line.field == "sway_mm" || !page.holds(80)) continue;
         page.says(size.label.left(1).toUpper() + size.label.mid(1), t.ink, Type::text, true);
@@ -540,7 +559,7 @@ void PivotsStation::paint_pass(QPainter& painter, const DerivedHole& hole, size_
     const QString size = length(hole.plan->reamers_mm[pass]);
     write(painter, type_to_fit(now ? Type::head : Type::figure, now, size, bar.width() + 6), t.ink, {bar.center().x(), bar.top() - 8}, size,
           0);
-    if (now) write(painter, type(Type::note, true), t.blued, {bar.center().x(), bar.bottom() - 12}, tr("now"), 0);
+    if (now) write(painter, type(Type::note, true), t.blued, {bar.center().x(), bar.bottom() - 12}, words("now"), 0);
     if (ticked) tick_mark(painter, bar.center(), 9, t.verdigris);
     place({"pass:" + QString::number(pass),
            bar.adjusted(0, -24, 0, 0),
@@ -548,7 +567,7 @@ void PivotsStation::paint_pass(QPainter& painter, const DerivedHole& hole, size_
                if (now) return tick();
                if (ticked) m_document.edit(pass_not_reamed(m_document.selection().hole()));
            },
-           now ? tr("Tick it when it is reamed (R)") : QString(),
+           now ? words("Tick it when it is reamed (R)") : QString(),
            {}});
 }
 
@@ -558,7 +577,7 @@ void PivotsStation::paint_steps(QPainter& painter, const DerivedHole& hole, cons
     const std::vector<std::string> steps = steps_for_hole(hole.decision, *hole.asked, *hole.plan);
     if (steps.empty()) return;
     Column page(painter, room.adjusted(0, 6, 0, 0));
-    page.section(tr("IN THIS ORDER"));
+    page.section(words("IN THIS ORDER"));
     for (size_t i = 0; i < steps.size(); ++i) {
         write(painter, type(Type::figure, true), t.blued, {room.left(), page.y() + 15}, QString::number(i + 1));
         page.says(words(steps[i]), t.ink, Type::text, false, 20);

@@ -6,6 +6,7 @@
 #include <cmath>
 
 #include "document/today.h"
+#include "drawing/words.h"
 #include "number/input_error.h"
 #include "number/units.h"
 #include "power/edits.h"
@@ -65,7 +66,7 @@ bool may_stay(const std::string& field) {
 
 PowerStation::PowerStation(const Workbench& bench)
     : CardStation(bench.document, {}, nullptr), m_workshop(bench.workshop), m_line(bench.line), m_plot(new TorquePlot(this)) {
-    setAccessibleName(tr("Power"));
+    setAccessibleName(words("Power"));
     place_plot();
     connect(&m_document, &Document::changed, this, &PowerStation::refresh);
     connect(&m_document.selection(), &Selection::changed, this, &PowerStation::refresh);
@@ -98,7 +99,7 @@ void PowerStation::refresh() {
         m_wound = 1;
         m_card->set_tabs(now ? tabs() : std::vector<SumCard::Tab>());
     }
-    m_card->show_part(now ? words(m_document.job().train.name_of_arbor(now->arbor)) + tr(", drive") : QString());
+    m_card->show_part(now ? words(m_document.job().train.name_of_arbor(now->arbor)) + words(", drive") : QString());
     m_plot->setVisible(now && !now->torque.empty());
     if (m_plot->isVisible()) m_plot->show_run(*now);
     update();
@@ -128,7 +129,7 @@ QList<PrintTable> PowerStation::print_tables() {
     QList<PrintTable> tables = CardStation::print_tables();
     const DerivedDrive* now = power();
     if (!now || now->drive.torque_down.empty()) return tables;
-    PrintTable log{tr("Torque, letting down"), {{tr("turns from let down"), tr("N mm")}}};
+    PrintTable log{words("Torque, letting down"), {{words("turns from let down"), words("N mm")}}};
     for (const auto& [turns, torque] : now->drive.torque_down)
         log.rows << QStringList{words(print_short(turns, 4)), words(print_short(torque, 4))};
     return tables << log;
@@ -220,7 +221,7 @@ std::vector<SumCard::Tab> PowerStation::tabs() {
     const auto sum = [&](const QString& name, const Calculation& calculation) {
         return SumCard::of_sum(m_document, name, calculation, part, facts);
     };
-    std::vector<SumCard::Tab> list = {{tr("as measured"), tr("Click a figure to type it; empty takes it out."),
+    std::vector<SumCard::Tab> list = {{words("as measured"), words("Click a figure to type it; empty takes it out."),
                                        [this] { return measured(); }, typed_into_drive(),
                                        [this] { return power() ? drawn_fields_of(power()->drive) : std::vector<std::string>(); }}};
     const DriveRecord* drive = power() ? &power()->drive : nullptr;
@@ -229,16 +230,16 @@ std::vector<SumCard::Tab> PowerStation::tabs() {
         return list;
     }
     if (drive->as<WeightDrive>()) {
-        list.push_back(sum(tr("weight"), weight_drive_calculation()));
+        list.push_back(sum(words("weight"), weight_drive_calculation()));
         list.push_back(assembly());
         return list;
     }
-    list.push_back({tr("strips"), tr("Strips of the drawer, nearest to the torque wanted first."), [this] { return ranked(); }, {}});
-    list.push_back(sum(tr("room"), spring_size_calculation()));
-    list.push_back(sum(tr("torque"), spring_torque_calculation()));
+    list.push_back({words("strips"), words("Strips of the drawer, nearest to the torque wanted first."), [this] { return ranked(); }, {}});
+    list.push_back(sum(words("room"), spring_size_calculation()));
+    list.push_back(sum(words("torque"), spring_torque_calculation()));
     if (drive->as<FuseeDrive>()) {
         list.push_back(cone_table());
-        list.push_back(sum(tr("new cone"), fusee_calculation()));
+        list.push_back(sum(words("new cone"), fusee_calculation()));
     }
     list.push_back(assembly());
     list.push_back(outcomes());
@@ -263,7 +264,7 @@ SumCard::Take PowerStation::typed_into_drive() const {
 
 /// The order of putting it together, a tick for each step, its caution where it can hurt.
 SumCard::Tab PowerStation::assembly() const {
-    return {tr("assembly"), tr("Step by step; local rules and practised hands come first. Click ticks."),
+    return {words("assembly"), words("Step by step; local rules and practised hands come first. Click ticks."),
             [this] {
                 SumAnswer answer;
                 if (!power()) return answer;
@@ -283,8 +284,8 @@ SumCard::Tab PowerStation::assembly() const {
 
 /// What was decided about the old spring, and what came of it: the workshop's own evidence.
 SumCard::Tab PowerStation::outcomes() const {
-    return {tr("outcome"),
-            tr("Kept or replaced, by which school; and weeks later what came of it. Type kept ratio, kept torque, replaced torque."),
+    return {words("outcome"),
+            words("Kept or replaced, by which school; and weeks later what came of it. Type kept ratio, kept torque, replaced torque."),
             [this] {
                 SumAnswer answer;
                 if (!power()) return answer;
@@ -314,9 +315,9 @@ SumCard::Tab PowerStation::outcomes() const {
 /// The cone that is there, what its spring makes of it, and the cone that the spring wants, for the lathe.
 SumCard::Tab PowerStation::cone_table() const {
     return {
-        tr("cone"),
-        tr("Diameters to the middle of the line, each turn from the small end: measured as [21, 22.4, …]; beside them what this spring "
-           "wants."),
+        words("cone"),
+        words("Diameters to the middle of the line, each turn from the small end: measured as [21, 22.4, …]; beside them what this spring "
+              "wants."),
         [this] {
             SumAnswer answer;
             const DerivedDrive* now = power();
@@ -358,15 +359,15 @@ void PowerStation::wind_to(double share) {
 QList<Action> PowerStation::make_actions() {
     constexpr double step = 0.05;
     return CardStation::make_actions() +
-           QList<Action>{{"power.wind", tr("Wind it on"), {Qt::Key_Left}, [this] { wind_to(m_wound + step); }},
-                         {"power.unwind", tr("Let it down"), {Qt::Key_Right}, [this] { wind_to(m_wound - step); }},
-                         {"power.wound", tr("Wound"), {Qt::Key_Home}, [this] { wind_to(1); }},
-                         {"power.run-down", tr("Run down"), {Qt::Key_End}, [this] { wind_to(0); }},
+           QList<Action>{{"power.wind", words("Wind it on"), {Qt::Key_Left}, [this] { wind_to(m_wound + step); }},
+                         {"power.unwind", words("Let it down"), {Qt::Key_Right}, [this] { wind_to(m_wound - step); }},
+                         {"power.wound", words("Wound"), {Qt::Key_Home}, [this] { wind_to(1); }},
+                         {"power.run-down", words("Run down"), {Qt::Key_End}, [this] { wind_to(0); }},
                          {"power.write",
-                          tr("Write the torque log as CSV…"),
+                          words("Write the torque log as CSV…"),
                           {},
-                          [this] { emit csv_wanted(tr("torque.csv"), torque_csv()); },
-                          tr("&Rate")}};
+                          [this] { emit csv_wanted(words("torque.csv"), torque_csv()); },
+                          words("&Rate")}};
 }
 
 /// Throws InputError without a drive.
@@ -407,11 +408,12 @@ void PowerStation::mouseReleaseEvent(QMouseEvent*) { m_dragging = false; }
 void PowerStation::paint_nothing(QPainter& painter) {
     const Theme& t = inks(painter);
     Column page(painter, QRectF(22, 40, 460, 200));
-    page.head(tr("No drive yet"), t.ink);
-    page.says(tr("Say what drives the train, then give its sizes:"), t.steel, Type::text);
+    page.head(words("No drive yet"), t.ink);
+    page.says(words("Say what drives the train, then give its sizes:"), t.steel, Type::text);
     Flow kinds(painter, QRectF(22, 0, width() - SumCard::wide - 44.0, height()), page.y() + 26, 26);
-    for (const auto& [kind, name] : {std::pair{"weight", tr("a weight")}, std::pair{"spring", tr("a spring in a going barrel")},
-                                     std::pair{"fusee", tr("a spring and fusee")}, std::pair{"rewound", tr("rewound every few minutes")}})
+    for (const auto& [kind, name] :
+         {std::pair{"weight", words("a weight")}, std::pair{"spring", words("a spring in a going barrel")},
+          std::pair{"fusee", words("a spring and fusee")}, std::pair{"rewound", words("rewound every few minutes")}})
         place({QString("begin:") + kind,
                kinds.say(name, t.blued, Type::figure, true),
                [this, k = std::string(kind)] { begin_with(k); },

@@ -2,6 +2,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "drawing/words.h"
 #include "number/units.h"
 #include "stations/power/power_station.h"
 #include "theme/theme.h"
@@ -11,16 +12,16 @@ namespace echappe {
 void PowerStation::paint_drive(QPainter& painter, const DerivedDrive& power, const QRectF& room) {
     const Theme& t = inks(painter);
     const DriveRecord& drive = power.drive;
-    const QString title = drive.as<WeightDrive>()   ? tr("WEIGHT AND LINE")
-                          : drive.as<SpringDrive>() ? tr("SPRING IN ITS BARREL")
-                          : drive.as<FuseeDrive>()  ? tr("BARREL AND FUSEE")
-                                                    : tr("REWOUND EVERY FEW MINUTES");
+    const QString title = drive.as<WeightDrive>()   ? words("WEIGHT AND LINE")
+                          : drive.as<SpringDrive>() ? words("SPRING IN ITS BARREL")
+                          : drive.as<FuseeDrive>()  ? words("BARREL AND FUSEE")
+                                                    : words("REWOUND EVERY FEW MINUTES");
     Column page(painter, room.adjusted(2, 14, 0, 0));
     page.section(title);
     page.gap(-4);
     const double turns = power.turns.value_or(0);
     constexpr double roomy = 330;
-    page.line(room.width() > roomy ? tr("click a size, or F4 walks them · drag winds it") : tr("F4 types the sizes"), t.steel);
+    page.line(room.width() > roomy ? words("click a size, or F4 walks them · drag winds it") : words("F4 types the sizes"), t.steel);
     const double column = room.width() > roomy ? 152 : 122;
     m_picture = room.adjusted(0, 56, -column, -44);
     const DrawnSizes drawn = sizes();
@@ -34,11 +35,12 @@ void PowerStation::paint_drive(QPainter& painter, const DerivedDrive& power, con
     place_sizes(painter, dimensions);
     if (turns > 0)
         write(painter, type(Type::figure, true), t.blued, {room.left() + 2, room.bottom() - 14},
-              tr("%1 of %2 turns left").arg(m_wound * turns, 0, 'f', 1).arg(turns, 0, 'f', 1));
+              words("%1 of %2 turns left").arg(m_wound * turns, 0, 'f', 1).arg(turns, 0, 'f', 1));
 }
 
 void PowerStation::write_missing(QPainter& painter, const DerivedDrive& power, const QRectF& room) {
-    Column(painter, room.adjusted(2, 10, -18, 0)).says(tr("To be given: %1.").arg(words(power.missing)), inks(painter).steel, Type::text);
+    Column(painter, room.adjusted(2, 10, -18, 0))
+        .says(words("To be given: %1.").arg(words(power.missing)), inks(painter).steel, Type::text);
 }
 
 /// A weight on its line: the drum above, the fall below it to scale.
@@ -76,7 +78,7 @@ void PowerStation::paint_weight(QPainter& painter, const DerivedDrive& power, co
     sizes.at("line_diameter_mm", {fall.axis.x() + fall.drum / 2 + 2.5, fall.axis.y() + 18});
     if (w.layers > 1)
         write(painter, type(Type::note), t.amber, {fall.axis.x() + fall.drum / 2 + 40, fall.axis.y() + 4},
-              tr("%1 layers of line").arg(w.layers));
+              words("%1 layers of line").arg(w.layers));
 }
 
 /// The room it has, and what one winding takes of it.
@@ -91,7 +93,7 @@ void PowerStation::paint_fall(QPainter& painter, const Fall& fall, const WeightD
     // Beside their marks, but below where a short scale would have them run into the weight.
     const bool short_scale = fall.space_mm * fall.px < 120;
     write(painter, type(Type::note), t.ink, {x + 10, short_scale ? fall.room.bottom() - 24 : fall.top + w.fall_mm * fall.px - 4},
-          tr("falls %1 mm").arg(w.fall_mm, 0, 'f', 0));
+          words("falls %1 mm").arg(w.fall_mm, 0, 'f', 0));
     sizes.at("room_mm", {x + 3, fall.top + drive.room_mm.value_or(fall.space_mm) * fall.px});
 }
 
@@ -120,7 +122,7 @@ void PowerStation::paint_hanging(QPainter& painter, const Fall& fall, const Weig
     sizes.at("least_weight_kg", {body.right(), body.center().y() + 12});
     sizes.at("moving_pulleys", {body_x + 11, pulley ? y : body.top()});
     if (!w.weight_least_kg) return;
-    const QString right = tr("%1 to %2 kg is right").arg(*w.weight_least_kg, 0, 'f', 2).arg(*w.weight_most_kg, 0, 'f', 2);
+    const QString right = words("%1 to %2 kg is right").arg(*w.weight_least_kg, 0, 'f', 2).arg(*w.weight_most_kg, 0, 'f', 2);
     write(painter, type_to_fit(Type::text, true, right, fall.room.width()), w.judged == WeightVerdict::right ? t.verdigris : t.amber,
           {fall.room.left() + 2, fall.room.bottom() + 4}, right);
 }
@@ -187,8 +189,8 @@ void PowerStation::paint_spring(QPainter& painter, const DerivedDrive& power, co
     const double radius = std::min(room.width(), room.height() - figures_high) / 2 * 0.88;
     const QPointF middle(room.left() + std::max(radius * 1.12, room.width() * 0.46), room.top() + radius * 1.08);
     paint_barrel(painter, power, middle, radius);
-    sizes.group(tr("barrel"), middle + QPointF(radius * 0.75, -radius * 0.7), {"barrel_bore_mm", "barrel_height_mm", "arbor_mm"});
-    sizes.group(tr("strip"), middle + QPointF(radius * 0.92, radius * 0.2),
+    sizes.group(words("barrel"), middle + QPointF(radius * 0.75, -radius * 0.7), {"barrel_bore_mm", "barrel_height_mm", "arbor_mm"});
+    sizes.group(words("strip"), middle + QPointF(radius * 0.92, radius * 0.2),
                 {"width_mm", "thickness_mm", "length_mm", "opened_diameter_mm"});
     if (!power.spring) return write_missing(painter, power, room.adjusted(0, room.height() - figures_high, 0, 0));
     double x = room.left() + 4;
@@ -201,9 +203,9 @@ void PowerStation::paint_spring(QPainter& painter, const DerivedDrive& power, co
     };
     const SpringSizeResult& s = *power.spring;
     const bool enough = !power.turns || s.turns >= *power.turns;
-    figure(QString::number(s.turns, 'f', 1), tr("turns it gives"), enough ? t.ink : t.ruby);
-    figure(tr("%1 %").arg(100 * s.fill, 0, 'f', 0), tr("of the room"), s.fills_well() ? t.ink : t.amber);
-    figure(tr("%1 mm").arg(s.length_mm, 0, 'f', 0), tr("of strip"), t.ink);
+    figure(QString::number(s.turns, 'f', 1), words("turns it gives"), enough ? t.ink : t.ruby);
+    figure(words("%1 %").arg(100 * s.fill, 0, 'f', 0), words("of the room"), s.fills_well() ? t.ink : t.amber);
+    figure(words("%1 mm").arg(s.length_mm, 0, 'f', 0), words("of strip"), t.ink);
 }
 
 /// The fusee from the side, standing on its great wheel: the radii a quarter turn apart, small end up.
@@ -224,12 +226,13 @@ void PowerStation::paint_fusee(QPainter& painter, const DerivedDrive& power, con
     const double radius = std::min(room.width() * 0.235, room.height() * 0.34);
     const QPointF barrel(room.left() + radius * 1.16, room.center().y() - 10);
     paint_barrel(painter, power, barrel, radius);
-    sizes.group(tr("barrel"), barrel + QPointF(radius * 0.3, -radius * 1.04),
+    sizes.group(words("barrel"), barrel + QPointF(radius * 0.3, -radius * 1.04),
                 {"barrel_bore_mm", "barrel_diameter_mm", "barrel_height_mm", "arbor_mm"});
-    sizes.group(tr("strip"), barrel + QPointF(radius * 0.9, radius * 0.3), {"width_mm", "thickness_mm", "length_mm", "opened_diameter_mm"});
+    sizes.group(words("strip"), barrel + QPointF(radius * 0.9, radius * 0.3),
+                {"width_mm", "thickness_mm", "length_mm", "opened_diameter_mm"});
     if (power.cone_mm.size() < 2) {
         write_wrapped(painter, type(Type::text), t.steel, {room.left() + radius * 2.6, room.top() + 8}, room.width() - radius * 2.6,
-                      tr("The fusee's ends and the barrel's outside give its picture."));
+                      words("The fusee's ends and the barrel's outside give its picture."));
         return;
     }
     Cone cone{power,  {},           radius * 1.09 / (*drive.barrel_diameter_mm / 2), 0, static_cast<double>(power.cone_mm.size() - 1),
@@ -237,12 +240,12 @@ void PowerStation::paint_fusee(QPainter& painter, const DerivedDrive& power, con
     cone.pitch = std::min(9.0, room.height() * 0.6 / (cone.quarters / 4)) / 4;
     const double large = cone.radius(power.cone_mm.size() - 1);
     cone.top = {room.right() - large * 1.25 - 4, room.center().y() - 14 - cone.quarters * cone.pitch / 2};
-    sizes.group(tr("fusee"), cone.at(cone.quarters * 0.8) + QPointF(cone.radius(power.cone_mm.size() - 1) * 0.9, 0),
+    sizes.group(words("fusee"), cone.at(cone.quarters * 0.8) + QPointF(cone.radius(power.cone_mm.size() - 1) * 0.9, 0),
                 {"large_diameter_mm", "small_diameter_mm", "line_diameter_mm", "chain_thickness_mm"});
     paint_cone(painter, cone);
     paint_chain(painter, cone);
     if (!power.cone_measured)
-        write(painter, type(Type::note), t.steel, {cone.top.x(), cone.foot() + 24}, tr("as a straight spring wants"), 0);
+        write(painter, type(Type::note), t.steel, {cone.top.x(), cone.foot() + 24}, words("as a straight spring wants"), 0);
 }
 
 void PowerStation::paint_cone(QPainter& painter, const Cone& cone) {
@@ -288,18 +291,19 @@ void PowerStation::paint_chain(QPainter& painter, const Cone& cone) {
                         static_cast<int>(std::min(1.0, on_barrel - turn) * 360 * 16));
     }
     write(painter, type(Type::note), t.steel, cone.barrel + QPointF(0, cone.barrel_radius + 28),
-          tr("%1 turns of chain on it").arg(on_barrel, 0, 'f', 1), 0);
+          words("%1 turns of chain on it").arg(on_barrel, 0, 'f', 1), 0);
     const bool stops = m_wound > 0.999;
     painter.setPen(QPen(stops ? t.ruby : t.steel, 2));
     painter.drawLine(cone.top + QPointF(here + 26, -6), cone.top + QPointF(stops ? 6 : 16, -6));
-    write(painter, type(Type::note), stops ? t.ruby : t.steel, cone.top + QPointF(here + 26, -12), stops ? tr("stops") : tr("stop"), 1);
+    write(painter, type(Type::note), stops ? t.ruby : t.steel, cone.top + QPointF(here + 26, -12), stops ? words("stops") : words("stop"),
+          1);
 }
 
 /// Torque from one rewind to the next, as a saw, and how often.
 void PowerStation::paint_rewind(QPainter& painter, const DerivedDrive& power, const RewoundDrive& drive, const QRectF& room,
                                 Dimensions& sizes) {
-    sizes.group(tr("rewinding"), room.topRight() + QPointF(-30, 40), {"rewind_minutes", "torque_wound_N_mm", "torque_before_N_mm"});
-    sizes.group(tr("coil and contacts"), room.topRight() + QPointF(-30, 90),
+    sizes.group(words("rewinding"), room.topRight() + QPointF(-30, 40), {"rewind_minutes", "torque_wound_N_mm", "torque_before_N_mm"});
+    sizes.group(words("coil and contacts"), room.topRight() + QPointF(-30, 90),
                 {"continuity_ohm", "continuity_wanted_ohm", "insulation_Mohm", "contact_gf"});
     if (!power.rewind) return write_missing(painter, power, room);
     const Theme& t = inks(painter);
@@ -317,9 +321,9 @@ void PowerStation::paint_rewind(QPainter& painter, const DerivedDrive& power, co
     painter.setBrush(t.pale_brass);
     painter.drawPath(saw);
     write(painter, type(Type::head, true), t.ink, {box.left(), box.bottom() + 30},
-          tr("every %1 min").arg(*drive.rewind_minutes, 0, 'f', 1));
+          words("every %1 min").arg(*drive.rewind_minutes, 0, 'f', 1));
     write(painter, type(Type::note), t.steel, {box.left(), box.bottom() + 46},
-          tr("%1 J each time, %2 J a day")
+          words("%1 J each time, %2 J a day")
               .arg(words(print_short(power.rewind->energy_J, 3)), words(print_short(power.rewind->energy_day_J, 3))));
     double y = box.bottom() + 58;
     for (const RewindCheck& check : power.rewind->checked)

@@ -1,6 +1,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "drawing/words.h"
 #include "number/constants.h"
 #include "number/units.h"
 #include "stations/power/power_station.h"
@@ -12,13 +13,13 @@ namespace echappe {
 void PowerStation::write_torque(QPainter& painter, const DerivedDrive& power, const QRectF& room) {
     const Theme& t = inks(painter);
     Column page(painter, room.adjusted(0, 14, 0, 0));
-    page.section(tr("TORQUE OVER THE RUN, N mm"));
+    page.section(words("TORQUE OVER THE RUN, N mm"));
     if (power.torque.empty()) {
-        page.says(power.fault.empty() ? tr("To be given: %1.").arg(words(power.missing)) : words(power.fault), t.steel, Type::text);
+        page.says(power.fault.empty() ? words("To be given: %1.").arg(words(power.missing)) : words(power.fault), t.steel, Type::text);
         return;
     }
     page.gap(-4);
-    page.line(tr("at the %1 arbor, from %2")
+    page.line(words("at the %1 arbor, from %2")
                   .arg(words(m_document.job().train.name_of_arbor(power.arbor)).toLower(), words(words_for(power.torque_from))),
               t.steel);
     if (!power.verdict) return;
@@ -58,24 +59,24 @@ void PowerStation::paint_swing(QPainter& painter, const DerivedDrive& power, QPo
         painter.drawArc(QRectF(middle - QPointF(34, 34), QSizeF(68, 68)), 90 * 16, static_cast<int>(-std::min(swing, 360.0) * 16));
     }
     const QPointF below = pivot + QPointF(0, length + 30);
-    write(painter, type(Type::figure, true), t.ink, below, tr("± %1°").arg(words(print_times(swing))), 0);
+    write(painter, type(Type::figure, true), t.ink, below, words("± %1°").arg(words(print_times(swing))), 0);
     write(painter, type(Type::note, true), t.ink, below + QPointF(0, 16),
-          tr("%1 a beat").arg(words(print_energy_of_beat(now.energy_per_beat_J, 3))), 0);
+          words("%1 a beat").arg(words(print_energy_of_beat(now.energy_per_beat_J, 3))), 0);
     if (std::abs(end - start) > 0.05)
         write(painter, type(Type::note), t.steel, below + QPointF(0, 31),
-              tr("from %1° to %2°").arg(words(print_times(start)), words(print_times(end))), 0);
+              words("from %1° to %2°").arg(words(print_times(start)), words(print_times(end))), 0);
 }
 
 QString PowerStation::loss_in_words(const PowerAtArbor& from, const PowerAtArbor& to) const {
     const Job& job = m_document.job();
-    QString text = tr("Mesh of %1 and %2").arg(words(job.train.name_of_arbor(from.id)), words(job.train.name_of_arbor(to.id)));
+    QString text = words("Mesh of %1 and %2").arg(words(job.train.name_of_arbor(from.id)), words(job.train.name_of_arbor(to.id)));
     const auto& meshes = m_document.derived().power.meshes;
     if (const auto mesh = meshes.find(from.id + "-" + to.id); mesh != meshes.end())
-        text += tr(": passes on %1 %, by the simulation of its teeth at their depth").arg(100 * mesh->second.efficiency, 0, 'f', 1);
+        text += words(": passes on %1 %, by the simulation of its teeth at their depth").arg(100 * mesh->second.efficiency, 0, 'f', 1);
     text += to.pivot_friction_N_mm > 0
-                ? tr(";\nthe pivots of %1 take %2 N mm")
+                ? words(";\nthe pivots of %1 take %2 N mm")
                       .arg(words(job.train.name_of_arbor(to.id)), words(print_short(to.pivot_friction_N_mm, 2)))
-                : tr(";\nthe pivots of %1 were not measured: their friction is left out").arg(words(job.train.name_of_arbor(to.id)));
+                : words(";\nthe pivots of %1 were not measured: their friction is left out").arg(words(job.train.name_of_arbor(to.id)));
     return text;
 }
 
@@ -91,10 +92,11 @@ struct PowerStation::Stream {
 void PowerStation::paint_flow(QPainter& painter, const DerivedDrive& power, const QRectF& room) {
     const Theme& t = inks(painter);
     Column page(painter, room.adjusted(2, 12, -18, 0));
-    page.section(tr("WHERE THE POWER GOES"));
+    page.section(words("WHERE THE POWER GOES"));
     if (!power.chain) {
-        page.says(tr("The flow to the swing is drawn once the drive's torque and what swings are known: its mass or its spring, at Beat."),
-                  t.steel, Type::text);
+        page.says(
+            words("The flow to the swing is drawn once the drive's torque and what swings are known: its mass or its spring, at Beat."),
+            t.steel, Type::text);
         return;
     }
     const auto& arbors = power.chain_at(m_wound)->arbors;
@@ -128,7 +130,7 @@ void PowerStation::paint_loss(QPainter& painter, const Stream& flow, const Power
     const double bottom = axis + (before + after) / 2;
     painter.setBrush(t.ruby);
     painter.drawRect(QRectF(middle - lost / 2, bottom, std::max(1.0, lost), 22));
-    write(painter, type(Type::note, true), t.ruby, {middle, bottom + 36}, tr("−%1 %").arg(100 * to.lost_share, 0, 'f', 1), 0);
+    write(painter, type(Type::note, true), t.ruby, {middle, bottom + 36}, words("−%1 %").arg(100 * to.lost_share, 0, 'f', 1), 0);
     place({"loss:" + QString::number(which), QRectF(middle - 30, bottom, 60, 44), {}, loss_in_words(from, to), {}});
 }
 
@@ -142,9 +144,9 @@ void PowerStation::paint_station_of_power(QPainter& painter, const PowerAtArbor&
     const QFont font = type_to_fit(Type::text, true, name, wide - 10);
     // The first stands at the picture's edge: half of it only has room to the left.
     write(painter, font, subject ? t.blued : t.ink, at + QPointF(0, -41), elided(font, name, std::min(wide - 10, 2 * at.x())), 0);
-    write(painter, type(Type::note), t.steel, at + QPointF(0, -27), tr("%1 N mm").arg(words(print_short(arbor.torque_N_mm, 3))), 0);
-    QString hint = name + tr("\npower %1").arg(words(print_power_of_train(arbor.power_W, 3)));
-    if (arbor.tooth_load_N) hint += tr("\ntooth load on its pinion %1 N").arg(words(print_short(*arbor.tooth_load_N, 3)));
+    write(painter, type(Type::note), t.steel, at + QPointF(0, -27), words("%1 N mm").arg(words(print_short(arbor.torque_N_mm, 3))), 0);
+    QString hint = name + words("\npower %1").arg(words(print_power_of_train(arbor.power_W, 3)));
+    if (arbor.tooth_load_N) hint += words("\ntooth load on its pinion %1 N").arg(words(print_short(*arbor.tooth_load_N, 3)));
     place({"arbor:" + words(arbor.id),
            QRectF(at - QPointF(24, 50), QSizeF(48, 64)),
            [this, id = arbor.id] { m_document.selection().select(id); },
@@ -163,8 +165,8 @@ void PowerStation::write_flow(QPainter& painter, const DerivedDrive& power, cons
     const QRectF& room = flow.room;
     const auto beside_swing = [&](double y) { return QRectF(room.left() + 2, y, room.width() - flow.swing_room - 16, room.bottom() - y); };
     Column page(painter, beside_swing(room.top() + 158));
-    page.line(tr("%1 % of the power reaches the escape wheel").arg(100 * power.chain_at(m_wound)->efficiency, 0, 'f', 0), t.ink, Type::text,
-              true);
+    page.line(words("%1 % of the power reaches the escape wheel").arg(100 * power.chain_at(m_wound)->efficiency, 0, 'f', 0), t.ink,
+              Type::text, true);
     page.says(words(power.chain->verdict), t.ink, Type::text);
     for (const std::string& line : power.wear) {
         // Below the swing there is the whole width.
@@ -178,7 +180,8 @@ void PowerStation::write_flow(QPainter& painter, const DerivedDrive& power, cons
     }
     const auto& oscillator = m_document.job().oscillator;
     if (oscillator && !oscillator->Q_measured && page.holds(18))
-        page.line(tr("with Q %1 assumed: measured from how the swing dies away it would be surer").arg(oscillator->Q, 0, 'f', 0), t.steel);
+        page.line(words("with Q %1 assumed: measured from how the swing dies away it would be surer").arg(oscillator->Q, 0, 'f', 0),
+                  t.steel);
 }
 
 }  // namespace echappe

@@ -16,7 +16,7 @@ const Qt::Alignment left_above = Qt::AlignLeft | Qt::AlignBottom;
 }  // namespace
 
 TorquePlot::TorquePlot(QWidget* parent) : QCustomPlot(parent) {
-    setAccessibleName(tr("Torque over the run"));
+    setAccessibleName(words("Torque over the run"));
     setAttribute(Qt::WA_TransparentForMouseEvents);
     // The plot takes the system's language for its axes by itself.
     setLocale(QLocale::c());
@@ -32,7 +32,7 @@ void TorquePlot::retheme(const Theme& inks) {
     setBackground(m_inks.ground);
     dress(xAxis, m_inks);
     dress(yAxis, m_inks);
-    xAxis->setLabel(tr("turns run, from wound"));
+    xAxis->setLabel(words("turns run, from wound"));
     show_run(m_power);
 }
 
@@ -75,11 +75,12 @@ void TorquePlot::draw_need() {
     const auto& [low, high] = *m_power.right_N_mm;
     const QVector<double> ends = {0, run()};
     add_band(*this, ends, {low, low}, {high, high}, t.verdigris);
-    add_words(*this, 0, low, tr("right: %1 to %2 times the least").arg(least_times).arg(words(print_short(high / *m_power.least_N_mm, 2))),
-              t.verdigris, left_above, type_on_screen(Type::note));
+    add_words(*this, 0, low,
+              words("right: %1 to %2 times the least").arg(least_times).arg(words(print_short(high / *m_power.least_N_mm, 2))), t.verdigris,
+              left_above, type_on_screen(Type::note));
     const double least = *m_power.least_N_mm;
     add_curve(*this, ends, {least, least}, line_of(t.amber, 1.4, Qt::DashLine));
-    add_words(*this, run(), least, tr("least that runs, %1").arg(words(print_short(least, 3))), t.amber, right_below,
+    add_words(*this, run(), least, words("least that runs, %1").arg(words(print_short(least, 3))), t.amber, right_below,
               type_on_screen(Type::note));
 }
 
@@ -105,9 +106,9 @@ void TorquePlot::draw_winding() {
     for (const auto& [turns, torque] : up) x << top - turns, y << torque;
     add_curve(*this, x, y, line_of(t.steel, 1.2))->setScatterStyle(mark_of(QCPScatterStyle::ssTriangle, t.steel, 1.2, t.ground, 7));
     const auto middle = static_cast<qsizetype>(up.size() / 2);
-    on_paper(
-        add_words(*this, x[middle], y[middle], tr("being wound"), t.steel, Qt::AlignHCenter | Qt::AlignBottom, type_on_screen(Type::note)),
-        t);
+    on_paper(add_words(*this, x[middle], y[middle], words("being wound"), t.steel, Qt::AlignHCenter | Qt::AlignBottom,
+                       type_on_screen(Type::note)),
+             t);
 }
 
 void TorquePlot::draw_torque() {

@@ -92,9 +92,8 @@ void paint_alarm_cam(QPainter& painter, const QRectF& room, const DerivedAlarm& 
     sizes.at("force_N", {middle.x() + in.radius_mm * px, top - 0.24 * in.radius_mm * px});
     sizes.at("nose_mm", {middle.x() + 3, top - in.nose_mm * px});
     sizes.at("radius_mm", middle + in.radius_mm * px * QPointF(0.87, -0.5));
-    sizes.group(QObject::tr("bore and setting"), middle + QPointF(std::max(4.0, in.bore_mm / 2 * px), 0),
-                {"bore_mm", "play_deg", "holds_N_mm"});
-    sizes.group(QObject::tr("lets go"), middle + QPointF(6, -(in.radius_mm - in.drop_mm) * px * 0.9), {"set_h", "edge_deg"});
+    sizes.group(words("bore and setting"), middle + QPointF(std::max(4.0, in.bore_mm / 2 * px), 0), {"bore_mm", "play_deg", "holds_N_mm"});
+    sizes.group(words("lets go"), middle + QPointF(6, -(in.radius_mm - in.drop_mm) * px * 0.9), {"set_h", "edge_deg"});
     scale_bar(painter, {room.left() + 4, room.bottom() - 2}, px, 90);
 }
 
@@ -114,8 +113,7 @@ QRectF paint_alarm_day(QPainter& painter, const QRectF& room, const DerivedAlarm
         paint_strip(painter, night, alarm.silent_input, 0, hour, t.steel);
         for (int h = 0; h < 24; h += 3)
             write(painter, type(Type::note), t.steel, {night.left() + night.width() * h / 24, night.bottom() + 18}, QString::number(h), 0);
-        write(painter, type(Type::note), t.steel, {night.right(), night.top() - 8}, QObject::tr("up: the strike is silent, hours of 24"),
-              1);
+        write(painter, type(Type::note), t.steel, {night.right(), night.top() - 8}, words("up: the strike is silent, hours of 24"), 1);
     }
     return strip;
 }

@@ -4,6 +4,7 @@
 #include <cmath>
 
 #include "drawing/lettering.h"
+#include "drawing/words.h"
 #include "number/constants.h"
 #include "theme/theme.h"
 
@@ -85,7 +86,7 @@ std::vector<HammerSpot> paint_hammer_work(QPainter& painter, const QRectF& room,
     // The second hammer of a pair is let go half a pitch after the first, by the pins' other ends.
     if (record.hammers == 2)
         paint_hammer(painter, on(pins_at, 0.86 * r, falls_at_deg + pitch / 2), on(pins_at, r + 34, falls_at_deg + 26), 0.8 * r, false);
-    write(painter, type(Type::note), t.steel, pins_at + QPointF(-r - 8, 20), QObject::tr("pin wheel"), 1);
+    write(painter, type(Type::note), t.steel, pins_at + QPointF(-r - 8, 20), words("pin wheel"), 1);
 
     const double w = 0.72 * r;
     paint_wheel(painter, warns_at, w);
@@ -99,7 +100,7 @@ std::vector<HammerSpot> paint_hammer_work(QPainter& painter, const QRectF& room,
     painter.setPen(QPen(t.ink, 1.2));
     painter.setBrush(t.sheet);
     painter.drawEllipse(elbow + QPointF(1.7 * w, 4), 4, 4);
-    write(painter, type(Type::note), t.steel, warns_at + QPointF(-w - 8, 6), QObject::tr("warning"), 1);
+    write(painter, type(Type::note), t.steel, warns_at + QPointF(-w - 8, 6), words("warning"), 1);
     const auto around = [](QPointF at, double half) { return QRectF(at - QPointF(half, half), QSizeF(2 * half, 2 * half)); };
     return {{around(pins_at, r), "mesh off"}, {around(warns_at, w), "warning short"}};
 }

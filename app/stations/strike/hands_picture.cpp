@@ -157,7 +157,7 @@ private:
             const QPointF from(x(at), m_axis - r / 2 * m_px), to(x(at) - aside, y);
             m_painter.setPen(QPen(ink_of(room), 1.2));
             m_painter.drawLine(from, to);
-            on_paper(m_painter, type(Type::text, true), ink_of(room), to - QPointF(0, 4), QObject::tr("play %1").arg(figure(room)));
+            on_paper(m_painter, type(Type::text, true), ink_of(room), to - QPointF(0, 4), words("play %1").arg(figure(room)));
         };
         play("hour pipe on the cannon", 13.6, *m_r.cannon_mm, top + 0.46 * high, x(13.6) - x(dial()) + 36);
         play("cannon on the arbor", 8.4, *m_r.arbor_mm, top + 0.22 * high, 34);
@@ -180,17 +180,17 @@ private:
         const QFont font = type(Type::note);
         const double low = m_room.bottom() + 8;
         const auto name = [&](double at, const QString& text, int align = 0) { write(m_painter, font, m_t.steel, {at, low}, text, align); };
-        name(x(-plate_mm / 2), QObject::tr("front plate"));
-        name(x(dial() + dial_mm / 2), QObject::tr("dial"));
-        name(over_dial(*m_r.glass_height_mm), QObject::tr("glass"));
-        name(x(9.6), QObject::tr("minute wheel"));
+        name(x(-plate_mm / 2), words("front plate"));
+        name(x(dial() + dial_mm / 2), words("dial"));
+        name(over_dial(*m_r.glass_height_mm), words("glass"));
+        name(x(9.6), words("minute wheel"));
         const double high = m_axis - cannon_wheel_mm() / 2 * m_px - 7;
-        write(m_painter, font, m_t.brass_ink, {x(cannon_from + cannon_wheel / 2), high}, QObject::tr("cannon"), 0);
-        write(m_painter, font, m_t.brass_ink, {x(hour_from + hour_wheel / 2), m_axis - hour_wheel_mm() / 2 * m_px - 7},
-              QObject::tr("hour wheel"), 0);
+        write(m_painter, font, m_t.brass_ink, {x(cannon_from + cannon_wheel / 2), high}, words("cannon"), 0);
+        write(m_painter, font, m_t.brass_ink, {x(hour_from + hour_wheel / 2), m_axis - hour_wheel_mm() / 2 * m_px - 7}, words("hour wheel"),
+              0);
         const double top = m_room.top();
-        write(m_painter, font, m_t.blued, {over_dial(*m_r.minute_height_mm) + 10, top + 26}, QObject::tr("minute hand"), -1);
-        write(m_painter, font, m_t.blued, {x(dial()) - 8, top + 0.28 * (m_axis - top) + 10}, QObject::tr("hour hand"), 1);
+        write(m_painter, font, m_t.blued, {over_dial(*m_r.minute_height_mm) + 10, top + 26}, words("minute hand"), -1);
+        write(m_painter, font, m_t.blued, {x(dial()) - 8, top + 0.28 * (m_axis - top) + 10}, words("hour hand"), 1);
         scale_bar(m_painter, {m_room.left() + 4, low + 16}, m_px, 90);
     }
 };
@@ -227,17 +227,17 @@ void paint_hand_level(QPainter& painter, const QRectF& room, const HandsRecord& 
     sizes.between("hand_length_mm", arbor + QPointF(0, -22), tip + QPointF(0, -22));
     sizes.between("hand_centre_mm", arbor + QPointF(0, 22), balance + QPointF(0, 22));
     sizes.in("hand_g", balance + QPointF(40, 28));
-    write(painter, type(Type::note), t.steel, tip + QPointF(18, 62), QObject::tr("slips at"));
+    write(painter, type(Type::note), t.steel, tip + QPointF(18, 62), words("slips at"));
     sizes.in("slips_at_g", tip + QPointF(104, 62));
     if (!hands.friction) return;
     const HandsFrictionResult& friction = *hands.friction;
     const QColor ink = friction.state == "right" ? t.verdigris : friction.state == "little" ? t.amber : t.ruby;
     const double x = room.left() + 0.62 * room.width();
-    write(painter, type(Type::great, true), ink, {x, room.top() + 40},
-          QObject::tr("%1 N mm").arg(words(print_fixed(friction.torque_N_mm, 2))), -1);
+    write(painter, type(Type::great, true), ink, {x, room.top() + 40}, words("%1 N mm").arg(words(print_fixed(friction.torque_N_mm, 2))),
+          -1);
     if (friction.times)
         write(painter, type(Type::text), ink, {x, room.top() + 62},
-              QObject::tr("%1 times the hand's own; 1.5 to 2 is right").arg(words(print_fixed(*friction.times, 1))), -1);
+              words("%1 times the hand's own; 1.5 to 2 is right").arg(words(print_fixed(*friction.times, 1))), -1);
 }
 
 }  // namespace echappe

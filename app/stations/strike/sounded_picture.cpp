@@ -11,7 +11,7 @@ void paint_sounded(QPainter& painter, const QRectF& room, const StrikeRound::Sou
     const Theme& t = inks(painter);
     const BlowsResult& heard = *sounded.as;
     Column page(painter, room);
-    page.section(QObject::tr("AS IT SOUNDED AT %1").arg(words(words_of_time(sounded.hour)).toUpper()));
+    page.section(words("AS IT SOUNDED AT %1").arg(words(words_of_time(sounded.hour)).toUpper()));
     page.line(words(heard.verdict), t.steel);
     const QRectF band(room.left(), page.y() + 2, room.width(), room.bottom() - page.y() - 18);
     const double wide = band.width() / static_cast<double>(heard.loudness.size());
@@ -31,7 +31,7 @@ void paint_sounded(QPainter& painter, const QRectF& room, const StrikeRound::Sou
         painter.drawLine(QPointF(x, band.top()), QPointF(x, band.bottom()));
         write(painter, type(Type::note), early ? t.ruby : t.steel, {x, band.bottom() + 13}, QString::number(i + 1), 0);
     }
-    write(painter, type(Type::note), t.steel, {band.right(), band.bottom() + 13}, QObject::tr("%1 s").arg(heard.seconds, 0, 'f', 1), 1);
+    write(painter, type(Type::note), t.steel, {band.right(), band.bottom() + 13}, words("%1 s").arg(heard.seconds, 0, 'f', 1), 1);
 }
 
 }  // namespace echappe

@@ -1,6 +1,7 @@
 #include <cmath>
 
 #include "alarm/sheets.h"
+#include "drawing/words.h"
 #include "hands/sheets.h"
 #include "number/units.h"
 #include "sheet/column.h"
@@ -69,13 +70,13 @@ DrawnSizes StrikeStation::own_sizes() const {
 
 /// Its train locked, and its fly once an arbor is said to be that.
 DrawnSizes StrikeStation::sizes_of_train(const StrikeRecord& strike) const {
-    static const std::vector<std::string> fields = {"hammer_falls_in_deg", "warning_run_deg",  "pins",       "locked_by",
-                                                    "hammers",             "seconds_per_blow", "great_turns"};
+    static const std::vector<std::string> fields = {"hammer_falls_in_deg", "warning_run_deg", "pins", "locked_by", "hammers",
+                                                    "seconds_per_blow",    "great_turns"};
     DrawnSizes drawn = drawn_from(lines_of(StrikeRecord::record(), &strike, fields), fields, taken_into_strike());
     for (DrawnSize& size : drawn) size.may_stay = size.line.field == "hammers" || size.line.field == "great_turns";
     if (!strike.fly) return drawn;
     const SumCard::Tab fly = fly_tab();
-    for (DrawnSize& size : drawn_from(fly.answer().asked, {std::begin(fly_fields), std::end(fly_fields)}, fly.take, "fly.", tr("fly"))) {
+    for (DrawnSize& size : drawn_from(fly.answer().asked, {std::begin(fly_fields), std::end(fly_fields)}, fly.take, "fly.", words("fly"))) {
         size.may_stay = size.line.field == "timed_s" || size.line.field == "vanes";
         drawn.push_back(std::move(size));
     }
@@ -84,7 +85,7 @@ DrawnSizes StrikeStation::sizes_of_train(const StrikeRecord& strike) const {
 
 SumCard::Tab StrikeStation::fly_tab() const {
     return SumCard::of_sum(
-        m_document, tr("fly"), fly_calculation(), [this] { return record().fly.value_or("fly"); },
+        m_document, words("fly"), fly_calculation(), [this] { return record().fly.value_or("fly"); },
         [this] { return fly_facts(record(), m_document.derived().strike_train); });
 }
 
@@ -119,15 +120,15 @@ void StrikeStation::show_picture(Picture picture) {
 
 QList<Action> StrikeStation::picture_actions() {
     const auto show = [this](Picture picture) { return [this, chosen = picture] { show_picture(chosen); }; };
-    return {{"strike.count", tr("What counts the hours"), {Qt::Key_C}, show(Picture::count), {}, tr("count")},
+    return {{"strike.count", words("What counts the hours"), {Qt::Key_C}, show(Picture::count), {}, words("count")},
             {"strike.together",
-             tr("How its train stands when the plates close"),
+             words("How its train stands when the plates close"),
              {Qt::Key_T},
              show(Picture::together),
              {},
-             tr("putting together")},
-            {"strike.hands", tr("Hands and motion work, cut through"), {Qt::Key_H}, show(Picture::hands), {}, tr("hands")},
-            {"strike.alarm", tr("The alarm"), {Qt::Key_L}, show(Picture::alarm), {}, tr("alarm")}};
+             words("putting together")},
+            {"strike.hands", words("Hands and motion work, cut through"), {Qt::Key_H}, show(Picture::hands), {}, words("hands")},
+            {"strike.alarm", words("The alarm"), {Qt::Key_L}, show(Picture::alarm), {}, words("alarm")}};
 }
 
 std::vector<SumCard::Tab> StrikeStation::tabs() {
@@ -139,7 +140,7 @@ std::vector<SumCard::Tab> StrikeStation::tabs() {
             const auto take = tabs_of_count().front().take;
             SumCard::Tab train = tabs_of_count()[train_sheet], fly_with_drawn = fly_tab();
             train.drawn = fly_with_drawn.drawn = [this] { return drawn_fields(); };
-            return {{tr("stands"), tr("How it stands locked, before the plates are pinned, and the leaf to move."),
+            return {{words("stands"), words("How it stands locked, before the plates are pinned, and the leaf to move."),
                      [this, &d] { return strike_together_sheet(record(), d.strike_train); }, take, [this] { return drawn_fields(); }},
                     train,
                     fly_with_drawn};
@@ -147,9 +148,9 @@ std::vector<SumCard::Tab> StrikeStation::tabs() {
         case Picture::hands: {
             const auto hands = [this] { return m_document.job().hands.value_or(HandsRecord()); };
             const auto take = taken_into<HandsRecord>(m_document);
-            return {{tr("friction"), tr("What presses, and whether it carries the heaviest hand."),
+            return {{words("friction"), words("What presses, and whether it carries the heaviest hand."),
                      [hands, &d] { return hands_friction_sheet(hands(), d.hands); }, take, [this] { return drawn_fields(); }},
-                    {tr("room"), tr("Pipes on each other, heights from the dial to the glass, and what is oiled."),
+                    {words("room"), words("Pipes on each other, heights from the dial to the glass, and what is oiled."),
                      [hands, &d] { return hands_room_sheet(hands(), d.hands); }, take, [this] { return drawn_fields(); }}};
         }
         case Picture::alarm:
@@ -157,9 +158,9 @@ std::vector<SumCard::Tab> StrikeStation::tabs() {
     }
     const auto alarm = [this] { return m_document.job().alarm.value_or(AlarmRecord()); };
     const auto take = taken_into<AlarmRecord>(m_document);
-    return {{tr("cam"), tr("When the cam lets go, and whether it slips; Ctrl+E writes it."),
+    return {{words("cam"), words("When the cam lets go, and whether it slips; Ctrl+E writes it."),
              [alarm, &d] { return alarm_cam_sheet(alarm(), d.alarm); }, take, [this] { return drawn_fields(); }},
-            {tr("rings"), tr("What it rings with, and how long."), [alarm, &d] { return alarm_ring_sheet(alarm(), d.alarm); }, take}};
+            {words("rings"), words("What it rings with, and how long."), [alarm, &d] { return alarm_ring_sheet(alarm(), d.alarm); }, take}};
 }
 
 void StrikeStation::write_pictures(QPainter& painter) {
@@ -172,7 +173,7 @@ void StrikeStation::write_pictures(QPainter& painter) {
     for (const auto& [picture, id] : all) {
         const bool now = picture == m_picture;
         place({"picture:" + QString(id), names.say(legend({id}), now ? t.ink : t.blued, Type::text, now, now),
-               [this, chosen = picture] { show_picture(chosen); }, tr("another picture of this station")});
+               [this, chosen = picture] { show_picture(chosen); }, words("another picture of this station")});
     }
 }
 
@@ -183,7 +184,7 @@ void StrikeStation::invite(QPainter& painter, const QString& head, const QString
     page.head(head, t.ink);
     for (const QString& line : lines) page.says(line, t.steel, Type::text);
     Flow flow(painter, QRectF(22, 0, width() - 44.0, height()), page.y() + 26, 26);
-    place({tag, flow.say(button, t.blued, Type::figure, true), begin, tr("begins it; every step can be undone")});
+    place({tag, flow.say(button, t.blued, Type::figure, true), begin, words("begins it; every step can be undone")});
 }
 
 /// Which arbor carries the pins, which locks, which warns: one after the other, by a click.
@@ -192,10 +193,10 @@ void StrikeStation::ask_roles(QPainter& painter) {
     const StrikeRecord strike = record();
     const QString role = !strike.pin_arbor ? "pins" : !strike.locking ? "locks" : !strike.warning ? "warns" : "";
     Column page(painter, QRectF(22, top_px + 30, 560, 300));
-    page.head(role == "pins"    ? tr("Which arbor carries the hammer's pins?")
-              : role == "locks" ? tr("Which one locks?")
-              : role == "warns" ? tr("Which one warns?")
-                                : tr("How many pins has it?"),
+    page.head(role == "pins"    ? words("Which arbor carries the hammer's pins?")
+              : role == "locks" ? words("Which one locks?")
+              : role == "warns" ? words("Which one warns?")
+                                : words("How many pins has it?"),
               t.ink);
     const Job& job = m_document.job();
     Flow names(painter, QRectF(22, 0, wide() - 44.0, height()), page.y() + 30, 26);
@@ -208,17 +209,21 @@ void StrikeStation::ask_roles(QPainter& painter) {
             any = true;
             if (role.isEmpty()) continue;
             place({"role:" + words(id), names.say(words(arbor->name), t.blued, Type::figure, true),
-                   [this, role, id] { m_document.edit(set_role(role.toStdString(), id)); }, tr("of the train %1").arg(words(train.name))});
+                   [this, role, id] { m_document.edit(set_role(role.toStdString(), id)); },
+                   words("of the train %1").arg(words(train.name))});
         }
     page.go_to(names.baseline() + 16);
     if (!any)
         page.says(
-            tr("Its train is not here yet: write it down with the others (Ctrl+W at the Train), as in “strike: 84, 8/64, 8/56, 7/48, 6”."),
+            words(
+                "Its train is not here yet: write it down with the others (Ctrl+W at the Train), as in “strike: 84, 8/64, 8/56, 7/48, 6”."),
             t.steel, Type::text);
-    page.says(tr("How many pins, and what turns just once a blow, stand on the sheet “train”."), t.steel);
+    page.says(words("What turns just once a blow stands on the sheet “train”."), t.steel);
     const DerivedStrikeTrain& d = m_document.derived().strike_train;
     for (const std::string& fault : {d.fault, d.together_fault})
         if (!fault.empty()) page.says(words(fault), t.ruby, Type::text);
+    // Its other sizes wait here until it can be drawn.
+    if (any && role.isEmpty()) list_sizes(painter, QRectF(30, page.y() + 20, 260, std::min(360.0, height() - page.y() - 40)));
 }
 
 void StrikeStation::paint_standing(QPainter& painter) {
@@ -230,7 +235,7 @@ void StrikeStation::paint_standing(QPainter& painter) {
         return;
     }
     Column page(painter, QRectF(18, top_px, wide() - 36, 90));
-    page.section(tr("LOCKED, BEFORE THE PLATES CLOSE · TO SCALE"));
+    page.section(words("LOCKED, BEFORE THE PLATES CLOSE · TO SCALE"));
     const bool seen = record().hammer_falls_in_deg || record().warning_run_deg;
     page.says(words(d.together->verdict), !seen ? t.steel : d.together->right ? t.verdigris : t.ruby, Type::text, seen);
     constexpr double column = 156;
@@ -240,8 +245,8 @@ void StrikeStation::paint_standing(QPainter& painter) {
     for (const TogetherSpot& spot : paint_together(painter, room, record(), d, m_document.derived().train, dimensions)) {
         const bool hammer = spot.about == "hammer";
         place({"seen:" + spot.about, spot.at, [this, hammer] { ask_seen(hammer); },
-               hammer ? tr("how far the pin wheel turns from locked to the hammer's next fall")
-                      : tr("how far the warning wheel runs from locked")});
+               hammer ? words("how far the pin wheel turns from locked to the hammer's next fall")
+                      : words("how far the warning wheel runs from locked")});
     }
     dimensions.rest();
     dimensions.lay_out({room.right() + 16, room.top(), column - 16, room.height()});
@@ -258,12 +263,13 @@ void StrikeStation::ask_seen(bool hammer) {
 void StrikeStation::paint_hands(QPainter& painter) {
     const Derived& d = m_document.derived();
     if (!d.hands.there)
-        return invite(painter, tr("No hands measured yet"),
-                      {tr("Pipes on each other, heights over the dial, and whether the friction carries the hands and lets them be set."),
-                       tr("A thread at the minute hand's tip and a few weights are all it takes.")},
-                      "begin:hands", tr("measure the hands"), [this] { m_document.edit(begin_hands()); });
+        return invite(
+            painter, words("No hands measured yet"),
+            {words("Pipes on each other, heights over the dial, and whether the friction carries the hands and lets them be set."),
+             words("A thread at the minute hand's tip and a few weights are all it takes.")},
+            "begin:hands", words("measure the hands"), [this] { m_document.edit(begin_hands()); });
     Column page(painter, QRectF(18, top_px, wide() - 36, 40));
-    page.section(tr("MOTION WORK AND HANDS, CUT THROUGH · TO SCALE"), tr("play and room in mm"));
+    page.section(words("MOTION WORK AND HANDS, CUT THROUGH · TO SCALE"), words("play and room in mm"));
     constexpr double level_high = 146, column = 168;
     const DrawnSizes drawn = sizes();
     Dimensions dimensions(painter, drawn, asked_size());
@@ -271,7 +277,7 @@ void StrikeStation::paint_hands(QPainter& painter) {
     paint_hands_section(painter, section, d.hands, dimensions);
     dimensions.lay_out({section.right() + 20, section.top(), column - 20, section.height() + 10});
     Column below(painter, QRectF(18, height() - level_high, wide() - 36, level_high));
-    below.section(tr("THE MINUTE HAND, LEVEL, WITH A THREAD AT ITS TIP"));
+    below.section(words("THE MINUTE HAND, LEVEL, WITH A THREAD AT ITS TIP"));
     paint_hand_level(painter, QRectF(18, height() - level_high + 20, wide() - 36, level_high - 24), *m_document.job().hands, d.hands,
                      dimensions);
     place_sizes(painter, dimensions);
@@ -291,18 +297,18 @@ void StrikeStation::paint_alarm(QPainter& painter) {
     const Theme& t = inks(painter);
     const DerivedAlarm& d = m_document.derived().alarm;
     if (!d.there || !d.cam)
-        return invite(painter, tr("No alarm yet"),
-                      {tr("Its cam lets a follower fall once in twelve hours: when, how surely, and whether its setting slips."),
-                       tr("What silences a strike at night is a cam of the same kind.")},
-                      "begin:alarm", tr("an alarm"), [this] { m_document.edit(begin_alarm()); });
+        return invite(painter, words("No alarm yet"),
+                      {words("Its cam lets a follower fall once in twelve hours: when, how surely, and whether its setting slips."),
+                       words("What silences a strike at night is a cam of the same kind.")},
+                      "begin:alarm", words("an alarm"), [this] { m_document.edit(begin_alarm()); });
     const double set = m_document.job().alarm->set_h;
     Column page(painter, QRectF(18, top_px, wide() - 36, 80));
-    page.section(tr("THE ALARM'S CAM, TO SCALE"), tr("set to %1").arg(words(words_of_time(set))));
+    page.section(words("THE ALARM'S CAM, TO SCALE"), words("set to %1").arg(words(words_of_time(set))));
     const bool down = lets_go(d.cam_input, m_alarm_h - set);
-    page.line(down ? tr("%1: it has let go, and rings").arg(words(words_of_time(m_alarm_h)))
-                   : tr("%1: held").arg(words(words_of_time(m_alarm_h))),
+    page.line(down ? words("%1: it has let go, and rings").arg(words(words_of_time(m_alarm_h)))
+                   : words("%1: held").arg(words(words_of_time(m_alarm_h))),
               down ? t.verdigris : t.ink, Type::figure, true);
-    page.line(legend({"strike.next", "strike.back"}) + tr("  ·  . five minutes on"), t.steel);
+    page.line(legend({"strike.next", "strike.back"}) + words("  ·  . five minutes on"), t.steel);
     const double low = d.silent ? 178 : 132;
     constexpr double column = 176;
     const QRectF picture(18, top_px + 74, wide() - 36 - column, height() - top_px - 90 - low);
@@ -313,12 +319,12 @@ void StrikeStation::paint_alarm(QPainter& painter) {
     dimensions.lay_out({picture.right() + 14, picture.top() + 60, column - 14, picture.height() - 60});
     place_sizes(painter, dimensions);
     Column below(painter, QRectF(18, height() - low, wide() - 36, low));
-    below.section(tr("THE FOLLOWER, ONCE ROUND"), tr("ruby: when it may let go, by its edge and the play"));
+    below.section(words("THE FOLLOWER, ONCE ROUND"), words("ruby: when it may let go, by its edge and the play"));
     paint_alarm_day(painter, QRectF(18, height() - low + 10, wide() - 36, low), d, set, m_alarm_h);
     if (d.ring) {
         Column ring(painter, QRectF(wide() - 194, top_px + 74, 176, 60));
-        ring.row({tr("rings for"), d.ring->seconds ? words(print_fixed(*d.ring->seconds, 0)) : QStringLiteral("?"), t.ink, tr("s")});
-        ring.row({tr("blows"), words(print_fixed(d.ring->blows, 0)), t.ink});
+        ring.row({words("rings for"), d.ring->seconds ? words(print_fixed(*d.ring->seconds, 0)) : QStringLiteral("?"), t.ink, words("s")});
+        ring.row({words("blows"), words(print_fixed(d.ring->blows, 0)), t.ink});
     }
 }
 

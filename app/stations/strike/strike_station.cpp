@@ -5,6 +5,7 @@
 
 #include <QFileDialog>
 
+#include "drawing/words.h"
 #include "exchange/drawing.h"
 #include "number/input_error.h"
 #include "number/units.h"
@@ -28,16 +29,15 @@ QString time_words(double hour) { return words(words_of_time(hour)); }
 
 QString what_it_does(const StruckHour& one) {
     const QString time = words(words_of_time(one.hour));
-    if (one.strikes && one.early > 0)
-        return QObject::tr("%1: strikes %2, of them %3 at the warning").arg(time).arg(*one.strikes).arg(one.early);
-    return one.strikes ? QObject::tr("%1: strikes %2, should %3").arg(time).arg(*one.strikes).arg(one.should)
-                       : QObject::tr("%1: runs on, should strike %2").arg(time).arg(one.should);
+    if (one.strikes && one.early > 0) return words("%1: strikes %2, of them %3 at the warning").arg(time).arg(*one.strikes).arg(one.early);
+    return one.strikes ? words("%1: strikes %2, should %3").arg(time).arg(*one.strikes).arg(one.should)
+                       : words("%1: runs on, should strike %2").arg(time).arg(one.should);
 }
 
 }  // namespace
 
 StrikeStation::StrikeStation(const Workbench& bench) : CardStation(bench.document, {}, nullptr), m_line(bench.line) {
-    setAccessibleName(tr("Strike"));
+    setAccessibleName(words("Strike"));
     m_card->set_tabs(tabs());
     connect(&m_document, &Document::changed, this, &StrikeStation::refresh);
     connect(&m_document, &Document::opened, this, [this] {
@@ -57,11 +57,11 @@ void StrikeStation::refresh() {
         m_of_rack = record().kind == "rack";
         m_card->set_tabs(tabs());
     }
-    const QString counts = record().kind == "rack" ? tr("Rack and snail") : tr("Count wheel");
+    const QString counts = record().kind == "rack" ? words("Rack and snail") : words("Count wheel");
     m_card->show_part(m_picture == Picture::count      ? counts
-                      : m_picture == Picture::together ? tr("Putting together")
-                      : m_picture == Picture::hands    ? tr("Hands")
-                                                       : tr("Alarm"));
+                      : m_picture == Picture::together ? words("Putting together")
+                      : m_picture == Picture::hands    ? words("Hands")
+                                                       : words("Alarm"));
     update();
 }
 
@@ -93,9 +93,9 @@ void StrikeStation::give_blow() {
 
 void StrikeStation::take_heard() {
     const auto& heard = strike().heard;
-    if (!heard) return emit told(tr("Nothing is heard yet: it is typed on the sheet “heard”, as 5: 4, 6: 5."), true);
+    if (!heard) return emit told(words("Nothing is heard yet: it is typed on the sheet “heard”, as 5: 4, 6: 5."), true);
     m_document.edit(try_faults(heard->causes.front().faults));
-    emit told(tr("Tried: %1.").arg(words(heard->causes.front().words)), false);
+    emit told(words("Tried: %1.").arg(words(heard->causes.front().words)), false);
 }
 
 QList<Action> StrikeStation::make_actions() {
@@ -114,29 +114,47 @@ QList<Action> StrikeStation::make_actions() {
     };
     return CardStation::make_actions() + picture_actions() +
            QList<Action>{
-               {"strike.next", tr("On to the next hour that is struck"), {Qt::Key_Right}, [on] { on(1); }, {}, tr("next hour"), there},
-               {"strike.back", tr("Back to the hour before"), {Qt::Key_Left}, [on] { on(-1); }, {}, tr("back"), there},
-               {"strike.blow", tr("One blow; of an alarm five minutes"), {Qt::Key_Period}, finely, {}, tr("a blow"), there},
-               {"strike.begin", tr("Before one o'clock"), {Qt::Key_Home}, [this] { go_to(0); }, {}, {}, counted},
+               {"strike.next",
+                words("On to the next hour that is struck"),
+                {Qt::Key_Right},
+                [on] { on(1); },
+                {},
+                words("next hour"),
+                there},
+               {"strike.back", words("Back to the hour before"), {Qt::Key_Left}, [on] { on(-1); }, {}, words("back"), there},
+               {"strike.blow", words("One blow; of an alarm five minutes"), {Qt::Key_Period}, finely, {}, words("a blow"), there},
+               {"strike.begin", words("Before one o'clock"), {Qt::Key_Home}, [this] { go_to(0); }, {}, {}, counted},
                {"strike.listen",
-                tr("Listen to a recording of the hour that is asked for"),
+                words("Listen to a recording of the hour that is asked for"),
                 {Qt::Key_R},
                 [this] { listen(); },
                 {},
-                tr("listen to a recording"),
+                words("listen to a recording"),
                 counted},
                {"strike.enough",
-                tr("Listen no more"),
+                words("Listen no more"),
                 {Qt::Key_Escape},
                 [this] { stop_listening(); },
                 {},
                 {},
                 [this] { return m_listener.out(); }},
-               {"strike.as-heard", tr("Try what was heard"), {Qt::Key_A}, [this] { take_heard(); }, {}, tr("try what was heard"), counted},
-               {"strike.sound", tr("Try no fault"), {Qt::Key_N}, [this] { m_document.edit(try_faults({})); }, {}, tr("no fault"), counted},
-               {"strike.mend", tr("What is tried is put right"), {Qt::Key_M}, [this] { put_right(); }, {}, tr("put right"), counted},
-               {"strike.count-wheel", tr("It has a count wheel"), {}, [this] { m_document.edit(begin_strike("countwheel")); }},
-               {"strike.rack", tr("It has rack and snail"), {}, [this] { m_document.edit(begin_strike("rack")); }}};
+               {"strike.as-heard",
+                words("Try what was heard"),
+                {Qt::Key_A},
+                [this] { take_heard(); },
+                {},
+                words("try what was heard"),
+                counted},
+               {"strike.sound",
+                words("Try no fault"),
+                {Qt::Key_N},
+                [this] { m_document.edit(try_faults({})); },
+                {},
+                words("no fault"),
+                counted},
+               {"strike.mend", words("What is tried is put right"), {Qt::Key_M}, [this] { put_right(); }, {}, words("put right"), counted},
+               {"strike.count-wheel", words("It has a count wheel"), {}, [this] { m_document.edit(begin_strike("countwheel")); }},
+               {"strike.rack", words("It has rack and snail"), {}, [this] { m_document.edit(begin_strike("rack")); }}};
 }
 
 bool StrikeStation::shows_sound() const {
@@ -150,14 +168,15 @@ double StrikeStation::picture_high() const { return height() - top_px - head_hig
 const StrikeRound::Sounded* StrikeStation::sounded() const { return m_line.strikes().sounded(); }
 
 void StrikeStation::listen() {
-    const QString path = QFileDialog::getOpenFileName(this, tr("A recording of one strike"), {}, tr("Recordings (*.wav *.flac *.ogg)"));
+    const QString path =
+        QFileDialog::getOpenFileName(this, words("A recording of one strike"), {}, words("Recordings (*.wav *.flac *.ogg)"));
     if (!path.isEmpty()) listen_to(path);
 }
 
 void StrikeStation::listen_to(const QString& path) {
     BlowsInput in = m_line.strikes().to_listen();
     in.file = path.toStdString();
-    emit told(tr("Listening; Esc stops."), false);
+    emit told(words("Listening; Esc stops."), false);
     m_listener.send(
         [this, in, held = JobHeld(m_document), hour = m_line.strikes().hour()](const std::stop_token& stop, const Errand::Tell& tell) {
             const auto heard = std::make_shared<const BlowsResult>(listen_to_strike(in, stop));
@@ -172,32 +191,32 @@ void StrikeStation::listen_to(const QString& path) {
 
 void StrikeStation::stop_listening() {
     m_listener.dismiss();
-    emit told(tr("Stopped: nothing is kept."), false);
+    emit told(words("Stopped: nothing is kept."), false);
 }
 
 void StrikeStation::put_right() {
-    if (record().faults.empty()) return emit told(tr("Nothing is tried: A tries what was heard, and a click tries a fault."), true);
+    if (record().faults.empty()) return emit told(words("Nothing is tried: A tries what was heard, and a click tries a fault."), true);
     const QString what = words(echappe::words_of(record().faults.front()));
     m_document.edit(mend_strike());
-    emit told(tr("Put right: %1. Now let it strike a day, and type what is heard.").arg(what), false);
+    emit told(words("Put right: %1. Now let it strike a day, and type what is heard.").arg(what), false);
 }
 
 std::vector<SumCard::Tab> StrikeStation::tabs_of_count() {
     const auto take = taken_into_strike();
     std::vector<SumCard::Tab> sheets = {
-        {tr("strike"), tr("How it counts, and what is tried. A slot, a tooth or a step is clicked in the picture."),
+        {words("strike"), words("How it counts, and what is tried. Click a slot, a tooth or a step in the picture."),
          [this] { return strike_sheet(record(), strike()); }, take},
-        {tr("heard"),
-         tr("What was counted by ear, hour by hour, and what would strike so."),
+        {words("heard"),
+         words("What was counted by ear, hour by hour, and what would strike so."),
          [this] { return strike_heard_sheet(record(), strike()); },
          take,
          {},
          true},
-        {tr("to be cut"), tr("Count wheel or snail, as it is or to be made anew; Ctrl+E writes it."),
+        {words("to be cut"), words("Count wheel or snail, as it is or to be made anew; Ctrl+E writes it."),
          [this] { return strike_part_sheet(record(), strike()); }, take, [this] { return drawn_fields(); }},
-        {tr("train"), tr("Its wheels: which arbor carries what, whether each locks, how long it runs."),
+        {words("train"), words("Its wheels: which arbor carries what, whether each locks, how long it runs."),
          [this] { return strike_train_sheet(record(), m_document.derived().strike_train); }, take},
-        {tr("rack"), tr("The rack to be cut, of a strike that has one; Ctrl+E writes it."),
+        {words("rack"), words("The rack to be cut, of a strike that has one; Ctrl+E writes it."),
          [this] { return strike_rack_sheet(record(), strike()); }, take}};
     if (record().kind != "rack") sheets.pop_back();
     return sheets;
@@ -225,13 +244,13 @@ std::vector<Scene> StrikeStation::scenes() {
 StrikeStation::Written StrikeStation::written_part() const {
     const DerivedStrike& d = strike();
     const DerivedAlarm& alarm = m_document.derived().alarm;
-    if (m_picture == Picture::alarm && alarm.measured) return {tr("cam"), solid_of(alarm.cam_input, *alarm.cam)};
+    if (m_picture == Picture::alarm && alarm.measured) return {words("cam"), solid_of(alarm.cam_input, *alarm.cam)};
     if (m_picture != Picture::count) return {};
     if (m_of_rack && m_card->shown() == rack_sheet)
-        return d.rack && d.rack_measured ? Written{tr("rack"), solid_of(d.rack_input, *d.rack)} : Written();
+        return d.rack && d.rack_measured ? Written{words("rack"), solid_of(d.rack_input, *d.rack)} : Written();
     if (!d.measured) return {};
-    return d.snail ? Written{tr("snail"), solid_of(d.snail_input, *d.snail)}
-                   : Written{tr("count wheel"), solid_of(d.wheel_input, *d.wheel)};
+    return d.snail ? Written{words("snail"), solid_of(d.snail_input, *d.snail)}
+                   : Written{words("count wheel"), solid_of(d.wheel_input, *d.wheel)};
 }
 
 QString StrikeStation::writes(const QString& ending) const {
@@ -254,25 +273,25 @@ Solid StrikeStation::solid() const {
 void StrikeStation::paint_nothing(QPainter& painter) {
     const Theme& t = inks(painter);
     Column page(painter, QRectF(22, top_px + 30, 520, 260));
-    page.head(tr("No strike yet"), t.ink);
-    page.says(tr("Say what counts its hours, and it is stepped through the day blow by blow:"), t.steel, Type::text);
+    page.head(words("No strike yet"), t.ink);
+    page.says(words("Say what counts its hours, and it is stepped through the day blow by blow:"), t.steel, Type::text);
     Flow kinds(painter, QRectF(22, 0, width() - 44.0, height()), page.y() + 26, 26);
     struct Begin {
         const char *kind, *scheme;
         QString name;
     };
-    for (const Begin& one : {Begin{"countwheel", "hours", tr("count wheel")},
-                             {"countwheel", "hours-and-halves", tr("with a blow at the half")},
-                             {"countwheel", "quarters", tr("of quarters")},
-                             {"rack", "hours", tr("rack and snail")}}) {
+    for (const Begin& one : {Begin{"countwheel", "hours", words("count wheel")},
+                             {"countwheel", "hours-and-halves", words("with a blow at the half")},
+                             {"countwheel", "quarters", words("of quarters")},
+                             {"rack", "hours", words("rack and snail")}}) {
         const std::string kind = one.kind, scheme = one.scheme;
         place({"begin:" + words(kind + " " + scheme), kinds.say(one.name, t.blued, Type::figure, true),
-               [this, kind, scheme] { m_document.edit(begin_strike(kind, scheme)); }, tr("the strike of this job")});
+               [this, kind, scheme] { m_document.edit(begin_strike(kind, scheme)); }, words("the strike of this job")});
     }
     page.go_to(kinds.baseline() + 14);
-    page.says(tr("A dial of 24 hours, or a scheme of its own, is said on the sheet then."), t.steel);
+    page.says(words("A dial of 24 hours, or a scheme of its own, is said on the sheet then."), t.steel);
     page.says(
-        tr("What it is heard to strike goes into the line, hour by hour, or is counted in a recording; what would strike so is named."),
+        words("What it is heard to strike goes into the line, hour by hour, or is counted in a recording; what would strike so is named."),
         t.steel);
 }
 
@@ -280,14 +299,14 @@ void StrikeStation::paint_nothing(QPainter& painter) {
 void StrikeStation::write_where(QPainter& painter, const QRectF& room) {
     const Theme& t = inks(painter);
     Column page(painter, room);
-    page.section(record().kind == "rack" ? tr("RACK AND SNAIL, TO SCALE") : tr("COUNT WHEEL, TO SCALE"));
+    page.section(record().kind == "rack" ? words("RACK AND SNAIL, TO SCALE") : words("COUNT WHEEL, TO SCALE"));
     if (!strike().fault.empty()) return void(page.says(words(strike().fault), t.ruby, Type::text));
     const bool within = m_blows > 0;
     const StruckHour* now = within ? next() : m_struck > 0 ? &strike().day[m_struck - 1] : nullptr;
-    if (!now) page.line(tr("before one o'clock"), t.steel, Type::figure);
+    if (!now) page.line(words("before one o'clock"), t.steel, Type::figure);
     else if (within && !now->strikes)
-        page.line(tr("%1: blow %2, and nothing stops it").arg(time_words(now->hour)).arg(m_blows), t.ruby, Type::figure);
-    else if (within) page.line(tr("%1: blow %2 of %3").arg(time_words(now->hour)).arg(m_blows).arg(*now->strikes), t.ink, Type::figure);
+        page.line(words("%1: blow %2, and nothing stops it").arg(time_words(now->hour)).arg(m_blows), t.ruby, Type::figure);
+    else if (within) page.line(words("%1: blow %2 of %3").arg(time_words(now->hour)).arg(m_blows).arg(*now->strikes), t.ink, Type::figure);
     else page.line(what_it_does(*now), now->right() ? t.verdigris : t.ruby, Type::figure, true);
     page.line(legend({"strike.next", "strike.back", "strike.blow", "strike.listen", "strike.as-heard", "strike.sound", "strike.mend"}),
               t.steel);
@@ -308,7 +327,7 @@ void StrikeStation::paint_strike(QPainter& painter, size_t which, const QRectF& 
         painter.setBrush(blow <= strikes && blow > one.early ? QBrush(right ? t.verdigris : t.ruby) : QBrush(Qt::NoBrush));
         painter.drawEllipse(at(blow), r, r);
     }
-    if (!one.strikes) write(painter, type(Type::note, true), t.ruby, {x, low - static_cast<double>(one.should) * dot - 4}, tr("on"), 0);
+    if (!one.strikes) write(painter, type(Type::note, true), t.ruby, {x, low - static_cast<double>(one.should) * dot - 4}, words("on"), 0);
     for (const HeardStrike& heard : record().heard) {
         if (std::abs(heard.hour - one.hour) > 1e-6) continue;
         // What was heard, as a stroke across its column.
@@ -326,8 +345,8 @@ void StrikeStation::paint_day(QPainter& painter, const QRectF& room) {
     const auto& day = strike().day;
     if (day.empty()) return;
     Column page(painter, room);
-    page.section(tr("THE DAY: WHAT IT STRIKES AGAINST WHAT IT SHOULD"),
-                 record().heard.empty() ? QString() : tr("a stroke: as it was heard"));
+    page.section(words("THE DAY: WHAT IT STRIKES AGAINST WHAT IT SHOULD"),
+                 record().heard.empty() ? QString() : words("a stroke: as it was heard"));
     long long most = 1;
     for (const StruckHour& one : day) most = std::max({most, one.should, one.strikes.value_or(0)});
     const double wide = room.width() / static_cast<double>(day.size()), high = room.height() - 62;
@@ -346,8 +365,8 @@ void StrikeStation::paint_count(QPainter& painter) {
     for (const HammerSpot& spot :
          paint_hammer_work(painter, QRectF(wide - 14 - work, top_px + head_high + 4, work, high - 4), record(), m_blows == 0))
         place({words("whole:" + spot.what), spot.at, [this, what = spot.what] { m_document.edit(try_whole(what)); },
-               spot.what == "mesh off" ? tr("the pin wheel a tooth off: the hammer hangs on a pin; and sound again")
-                                       : tr("the run at the warning too short; and sound again")});
+               spot.what == "mesh off" ? words("the pin wheel a tooth off: the hammer hangs on a pin; and sound again")
+                                       : words("the run at the warning too short; and sound again")});
     const auto faults = record().faults;
     const auto click = [this](const char* tag, const std::vector<StrikeSpot>& spots, auto edit, const QString& hint) {
         for (const StrikeSpot& spot : spots) {
@@ -363,14 +382,14 @@ void StrikeStation::paint_count(QPainter& painter) {
         const WheelSpots spots = paint_count_wheel(painter, counts, *d.wheel, d.wheel_input, faults, blows_given(d, m_struck, m_blows),
                                                    m_blows == 0, dimensions);
         place({"whole:detent late", spots.detent, [this] { m_document.edit(try_whole("detent late")); },
-               tr("the detent comes late; and sound again")});
-        click("slot:", spots.slots_of_it, try_slot, tr("slot %1: too wide, too shallow, sound again"));
+               words("the detent comes late; and sound again")});
+        click("slot:", spots.slots_of_it, try_slot, words("slot %1: too wide, too shallow, sound again"));
     }
     if (d.snail && next()) {
         const RackSpots spots =
             paint_rack(painter, counts, *d.snail, d.snail_input, faults, rack_stand(d, faults, m_struck, m_blows), dimensions);
-        click("tooth:", spots.teeth, try_tooth, tr("tooth %1, counted from the one gathered last: lost, and sound again"));
-        click("step:", spots.steps, try_step, tr("the step for %1: a tooth too far, too little, sound again"));
+        click("tooth:", spots.teeth, try_tooth, words("tooth %1, counted from the one gathered last: lost, and sound again"));
+        click("step:", spots.steps, try_step, words("the step for %1: a tooth too far, too little, sound again"));
     }
     dimensions.rest();
     dimensions.lay_out({counts.right() + 12, counts.top() + 8, column - 12, counts.height() - 8});

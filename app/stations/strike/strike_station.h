@@ -1,6 +1,7 @@
 #pragma once
 
 #include "document/errand.h"
+#include "drawing/words.h"
 #include "strike/derive.h"
 #include "workings/card_station.h"
 
@@ -50,7 +51,7 @@ private:
     void take_heard();
     void listen();
     void listen_to(const QString& path);
-    QString listens_for() const override { return tr("one strike"); }
+    QString listens_for() const override { return words("one strike"); }
     void take_sound(const QString& path) override { listen_to(path); }
     /// Listened to last, where the sound is at hand.
     const StrikeRound::Sounded* sounded() const;

@@ -39,7 +39,7 @@ public:
             if (disc.id == m_r.pin_arbor) paint_pins(disc);
             if (disc.id == m_r.locking) paint_locking(disc);
             if (disc.id == m_r.warning) paint_warning(disc);
-            if (disc.id == m_r.fly) m_sizes.group(QObject::tr("fly"), at(disc) + QPointF(10, 0), fly_sizes());
+            if (disc.id == m_r.fly) m_sizes.group(words("fly"), at(disc) + QPointF(10, 0), fly_sizes());
         }
         paint_moves();
         return std::move(m_spots);
@@ -164,11 +164,10 @@ private:
         m_painter.drawEllipse(pivot, 4, 4);
         const QPointF words_at = on(disc, 90, disc.wheel_mm, 26);
         m_sizes.in("hammer_falls_in_deg", words_at);
-        write(m_painter, type(Type::note), ink, words_at + QPointF(0, 16),
-              seen ? QObject::tr("to its next fall") : QObject::tr("just fallen"), 0);
+        write(m_painter, type(Type::note), ink, words_at + QPointF(0, 16), seen ? words("to its next fall") : words("just fallen"), 0);
         m_sizes.in("pins", at(disc) + QPointF(0, 30), Dimensions::Name::written);
         write(m_painter, type(Type::note), m_t.verdigris, words_at - QPointF(0, 20),
-              QObject::tr("right: %1° to %2°").arg(words(print_fixed(d.hammer_from_deg, 0)), words(print_fixed(d.hammer_to_deg, 0))), 0);
+              words("right: %1° to %2°").arg(words(print_fixed(d.hammer_from_deg, 0)), words(print_fixed(d.hammer_to_deg, 0))), 0);
         spot(words_at + QPointF(0, 12), "hammer");
     }
     void paint_locking(const Disc& disc) {
@@ -212,7 +211,7 @@ private:
         const QPointF words_at = on(disc, 90, disc.wheel_mm, 26);
         m_sizes.in("warning_run_deg", words_at);
         write(m_painter, type(Type::note), ink, words_at + QPointF(0, 16),
-              seen ? QObject::tr("to run at the warning") : QObject::tr("half a turn to run"), 0);
+              seen ? words("to run at the warning") : words("half a turn to run"), 0);
         spot(words_at + QPointF(0, 12), "warning");
     }
     /// Where a mesh is to be taken apart.
@@ -227,8 +226,8 @@ private:
                 m_painter.drawEllipse(between, 15, 15);
                 const long long many = std::abs(move.leaves);
                 on_paper(m_painter, type(Type::text, true), m_t.ruby, between + QPointF(0, 36),
-                         (move.leaves > 0 ? QObject::tr("on by %1") : QObject::tr("back by %1"))
-                             .arg(many == 1 ? QObject::tr("a leaf") : QObject::tr("%1 leaves").arg(many)));
+                         (move.leaves > 0 ? words("on by %1") : words("back by %1"))
+                             .arg(many == 1 ? words("a leaf") : words("%1 leaves").arg(many)));
             }
     }
 };

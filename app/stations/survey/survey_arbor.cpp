@@ -3,6 +3,7 @@
 
 #include "drawing/dots.h"
 #include "drawing/wheel_art.h"
+#include "drawing/words.h"
 #include "number/constants.h"
 #include "number/units.h"
 #include "stations/survey/survey_station.h"
@@ -22,10 +23,10 @@ void SurveyStation::paint_arbor(QPainter& painter, const QRectF& room) {
     const bool indicator = indicator_mm().has_value() && (room.width() >= roomy || kind == "arbor");
     const double face = wheel_face ? std::min(room.height() - 24, room.width() * 0.3) : 0;
     Column page(painter, room.adjusted(2, 6, -face - (indicator ? 130 : 0), 0));
-    page.section(words(arbor->name).toUpper() + tr(" ARBOR"));
+    page.section(words(arbor->name).toUpper() + words(" ARBOR"));
     page.gap(-4);
     if (const auto way = survey.way_up.find(arbor->id); way != survey.way_up.end())
-        page.line(tr("goes with its %1").arg(words(way->second)), t.steel);
+        page.line(words("goes with its %1").arg(words(way->second)), t.steel);
     const Side side{room.left() + 88, room.right() - face - 110 - (indicator ? 120 : 0), room.top() + 46 + (room.height() - 60) / 2,
                     std::min(150.0, room.height() - 92)};
     paint_side(painter, *arbor, side);
@@ -44,8 +45,8 @@ void SurveyStation::paint_side(QPainter& painter, const DerivedArbor& arbor, con
     painter.setPen(QPen(t.brass, 1));
     painter.setBrush(QBrush(t.brass, Qt::BDiagPattern));
     for (const double share : {0.0, 1.0}) painter.drawRect(QRectF(side.along(share) - 7, side.middle - side.high / 2, 14, side.high));
-    write(painter, type(Type::note), t.steel, {side.along(0), side.middle + side.high / 2 + 14}, tr("front"), 0);
-    write(painter, type(Type::note), t.steel, {side.along(1), side.middle + side.high / 2 + 14}, tr("back"), 0);
+    write(painter, type(Type::note), t.steel, {side.along(0), side.middle + side.high / 2 + 14}, words("front"), 0);
+    write(painter, type(Type::note), t.steel, {side.along(1), side.middle + side.high / 2 + 14}, words("back"), 0);
     painter.setPen(QPen(t.ink, 0.8));
     painter.setBrush(t.steel);
     painter.drawRect(QRectF(side.left - 9, side.middle - 2, side.right - side.left + 18, 4));
@@ -138,8 +139,8 @@ void SurveyStation::paint_wheel_face(QPainter& painter, const DerivedArbor& arbo
     if (const ConditionRecord* condition = m_document.job().survey.condition(arbor.id + ".wheel"))
         for (const long long tooth : condition->teeth) list << QString::number(tooth);
     write(painter, type(Type::note), list.isEmpty() ? t.steel : t.ruby, {middle.x(), room.bottom() + 4},
-          list.isEmpty() ? tr("click a damaged tooth, or Shift+T")
-                         : (list.size() == 1 ? tr("tooth %1 of %2") : tr("teeth %1 of %2")).arg(list.join(", ")).arg(count),
+          list.isEmpty() ? words("click a damaged tooth, or Shift+T")
+                         : (list.size() == 1 ? words("tooth %1 of %2") : words("teeth %1 of %2")).arg(list.join(", ")).arg(count),
           0);
 }
 
@@ -160,7 +161,7 @@ void SurveyStation::paint_teeth_to_mark(QPainter& painter, const std::string& wh
         place({.tag = "tooth:" + QString::number(tooth),
                .rect = QRectF(at - QPointF(reach, reach), QSizeF(2 * reach, 2 * reach)),
                .click = [this, tooth] { toggle_tooth(tooth); },
-               .hint = tr("Tooth %1, anticlockwise from the mark; click when it is bent or missing").arg(tooth),
+               .hint = words("Tooth %1, anticlockwise from the mark; click when it is bent or missing").arg(tooth),
                .passed = true});
     }
 }
@@ -214,14 +215,14 @@ void SurveyStation::paint_indicator(QPainter& painter, const QRectF& room) {
     painter.setPen(Qt::NoPen);
     painter.drawEllipse(middle, 2.6, 2.6);
     const double y = middle.y() + radius + 18;
-    write(painter, type(Type::note), t.steel, {middle.x(), y}, tr("SIMULATED"), 0);
+    write(painter, type(Type::note), t.steel, {middle.x(), y}, words("SIMULATED"), 0);
     write(painter, type(Type::figure, true), fresh ? t.steel : t.ink, {middle.x(), y + 20},
-          fresh ? tr("turn it") : words(print_fixed(indicator_tir_mm(), 2)) + tr(" mm TIR"), 0);
-    write(painter, type(Type::note), t.steel, {middle.x(), y + 36}, tr("I turns, Space runs"), 0);
+          fresh ? words("turn it") : words(print_fixed(indicator_tir_mm(), 2)) + words(" mm TIR"), 0);
+    write(painter, type(Type::note), t.steel, {middle.x(), y + 36}, words("I turns, Space runs"), 0);
     place({"indicator",
            QRectF(room.left(), room.top(), room.width(), 160),
            [this] { turn_arbor(15); },
-           tr("A division is 0.01 mm; each click turns the arbor by 15 degrees"),
+           words("A division is 0.01 mm; each click turns the arbor by 15 degrees"),
            {}});
 }
 

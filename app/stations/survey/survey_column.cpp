@@ -2,6 +2,7 @@
 
 #include "document/pictures.h"
 #include "document/today.h"
+#include "drawing/words.h"
 #include "sheet/column.h"
 #include "stations/survey/survey_station.h"
 #include "survey/edits.h"
@@ -27,18 +28,18 @@ void SurveyStation::paint_column(QPainter& painter, const QRectF& room) {
     write_list(page, painter);
     Column foot(painter, room.adjusted(margin, height() - legend_high, -margin, 0));
     foot.says(
-        m_parts ? tr("Y back to the plates · Ctrl+P the map and list")
+        m_parts ? words("Y back to the plates · Ctrl+P the map and list")
         : m_earlier
-            ? tr("a key notes it, once more takes it back · / note · E back to what it wants · Y parts · Ctrl+P prints all")
+            ? words("a key notes it, once more takes it back · / note · E back to what it wants · Y parts · Ctrl+P prints all")
             : legend({"survey.next", "survey.before|survey.after", "survey.peg", "survey.note", "survey.earlier", "survey.parts"}, " · ") +
-                  tr(" · drop a photo · Ctrl+P the map and list"),
+                  words(" · drop a photo · Ctrl+P the map and list"),
         t.steel);
 }
 
 /// Nobody's hands go in before this is ticked, or passed over with a reason that stays with the job.
 void SurveyStation::write_safety(Column& page) {
     const Theme& t = page.inks();
-    page.head(tr("Before hands go in"), t.ruby);
+    page.head(words("Before hands go in"), t.ruby);
     constexpr double indent = 24;
     bool first = true;
     for (const SafetyStep& step : safety_steps()) {
@@ -54,7 +55,7 @@ void SurveyStation::write_safety(Column& page) {
                {}});
         if (!record && std::exchange(first, false)) {
             page.says(words(step.why), t.steel, Type::note, false, indent);
-            page.says(tr("S ticks it · Shift+S passes over, with a reason"), t.blued, Type::note, false, indent);
+            page.says(words("S ticks it · Shift+S passes over, with a reason"), t.blued, Type::note, false, indent);
         } else if (record && !record->because.empty()) {
             page.says(words(record->because), t.steel, Type::note, false, indent);
         }
@@ -68,13 +69,13 @@ void SurveyStation::write_vocabulary(Column& page, QPainter& painter, const Spot
     page.head(words(spot.name), t.ink);
     page.gap(-4);
     if (m_earlier) {
-        page.line(tr("earlier repairs of it"), t.steel, Type::text);
+        page.line(words("earlier repairs of it"), t.steel, Type::text);
     } else if (spot.kind == "hole") {
         place({"pegged",
-               page.line(spot.pegged ? tr("pegged clean (P)") : tr("not pegged yet (P; Shift+P the whole plate)"),
+               page.line(spot.pegged ? words("pegged clean (P)") : words("not pegged yet (P; Shift+P the whole plate)"),
                          spot.pegged ? t.verdigris : t.amber, Type::text),
                [this, part = spot.part, pegged = spot.pegged] { m_document.edit(peg_hole(part, !pegged)); },
-               tr("Readings from before pegging are marked doubtful"),
+               words("Readings from before pegging are marked doubtful"),
                {}});
     }
     page.gap(4);
@@ -109,7 +110,7 @@ void SurveyStation::write_note_of(Column& page, QPainter& painter, const Conditi
     if (!m_photos.contains(file)) m_photos[file] = QPixmap(file).scaled(540, 220, Qt::KeepAspectRatio, Qt::SmoothTransformation);
     const QPixmap& photo = m_photos[file];
     if (photo.isNull()) {
-        page.says(tr("photo %1 is not in %2").arg(words(condition.photo), m_document.pictures()), t.amber);
+        page.says(words("photo %1 is not in %2").arg(words(condition.photo), m_document.pictures()), t.amber);
         return;
     }
     constexpr double most_high = 110;
@@ -124,12 +125,12 @@ void SurveyStation::write_list(Column& page, QPainter& painter) {
     const Theme& t = inks(painter);
     const auto& survey = m_document.derived().survey;
     const auto& lines = m_earlier ? survey.earlier : survey.needed;
-    page.section(m_earlier ? tr("WHAT EARLIER HANDS DID") : tr("WANTS A DECISION OR WORK, IN ORDER"), QString::number(lines.size()));
+    page.section(m_earlier ? words("WHAT EARLIER HANDS DID") : words("WANTS A DECISION OR WORK, IN ORDER"), QString::number(lines.size()));
     if (lines.empty()) {
         const auto unseen = std::count_if(survey.spots.begin(), survey.spots.end(), [](const Spot& s) { return s.verdict.empty(); });
-        page.says(m_earlier    ? tr("Nothing noted yet.")
-                  : unseen > 0 ? tr("Nothing so far; %1 places still to be looked at, Enter goes to the next.").arg(unseen)
-                               : tr("Nothing open: everything was looked at and is in order."),
+        page.says(m_earlier    ? words("Nothing noted yet.")
+                  : unseen > 0 ? words("Nothing so far; %1 places still to be looked at, Enter goes to the next.").arg(unseen)
+                               : words("Nothing open: everything was looked at and is in order."),
                   m_earlier || unseen > 0 ? t.steel : t.verdigris, Type::text);
         return;
     }
@@ -146,7 +147,8 @@ void SurveyStation::write_list(Column& page, QPainter& painter) {
             {(m_earlier ? "done:" : "needed:") + words(line.part), at, [this, part = line.part] { go_to(part); }, words(line.reason), {}});
         ++told;
     }
-    if (told < lines.size()) page.line(tr("and %1 more: Ctrl+P prints all").arg(lines.size() - told), t.steel, Type::note, false, indent);
+    if (told < lines.size())
+        page.line(words("and %1 more: Ctrl+P prints all").arg(lines.size() - told), t.steel, Type::note, false, indent);
 }
 
 }  // namespace echappe

@@ -2,6 +2,7 @@
 #include <algorithm>
 #include <set>
 
+#include "drawing/words.h"
 #include "number/input_error.h"
 #include "stations/survey/survey_station.h"
 #include "survey/edits.h"
@@ -36,14 +37,14 @@ void SurveyStation::ask_part(size_t line) {
     const auto& tally = m_document.job().survey.tally;
     const bool there = line < tally.size();
     const QString text = there ? line_of(tally[line]) : QString();
-    m_editor->ask(there ? tr("part %1").arg(text) : tr("one more part"), QRectF(30, 60, width() - 420.0, 26), text,
+    m_editor->ask(there ? words("part %1").arg(text) : words("one more part"), QRectF(30, 60, width() - 420.0, 26), text,
                   [this, line, there](const QString& typed) {
                       if (there && line >= m_document.job().survey.tally.size())
                           throw InputError("part", "a line that is gone", "the list as it is now");
                       if (typed.trimmed().isEmpty() && there) return m_document.edit(part_off_the_list(line));
                       m_document.edit(there ? part_listed_anew(line, part_from(typed)) : part_listed(part_from(typed)));
                   });
-    m_editor->setPlaceholderText(tr("part; tray; which way round it goes"));
+    m_editor->setPlaceholderText(words("part; tray; which way round it goes"));
 }
 
 /// Keys of the list of parts, while it is shown: they go before those of the plates.
@@ -66,24 +67,24 @@ QList<Action> SurveyStation::tally_actions() {
         };
     };
     return {{"tally.add",
-             tr("A part taken out"),
+             words("A part taken out"),
              {Qt::Key_A, Qt::Key_Insert},
              [this] { ask_part(m_document.job().survey.tally.size()); },
              {},
-             tr("a part taken out"),
+             words("a part taken out"),
              listed},
-            {"tally.up", tr("The part above"), {Qt::Key_Up}, along(-1), {}, tr("choose"), listed},
-            {"tally.down", tr("The part below"), {Qt::Key_Down}, along(1), {}, {}, listed},
-            {"tally.back", tr("Put back"), {Qt::Key_B}, say("back"), {}, tr("put back"), on_a_line},
-            {"tally.replaced", tr("Replaced"), {Qt::Key_R}, say("replaced"), {}, tr("replaced"), on_a_line},
-            {"tally.left", tr("Left over"), {Qt::Key_L}, say("left over"), {}, tr("left over"), on_a_line},
-            {"tally.out", tr("Out"), {Qt::Key_O}, say("out"), {}, tr("out"), on_a_line},
+            {"tally.up", words("The part above"), {Qt::Key_Up}, along(-1), {}, words("choose"), listed},
+            {"tally.down", words("The part below"), {Qt::Key_Down}, along(1), {}, {}, listed},
+            {"tally.back", words("Put back"), {Qt::Key_B}, say("back"), {}, words("put back"), on_a_line},
+            {"tally.replaced", words("Replaced"), {Qt::Key_R}, say("replaced"), {}, words("replaced"), on_a_line},
+            {"tally.left", words("Left over"), {Qt::Key_L}, say("left over"), {}, words("left over"), on_a_line},
+            {"tally.out", words("Out"), {Qt::Key_O}, say("out"), {}, words("out"), on_a_line},
             {"tally.change",
-             tr("Change the line"),
+             words("Change the line"),
              {Qt::Key_Return},
              [this] { ask_part(m_line); },
              {},
-             tr("changes, empty takes it off"),
+             words("changes, empty takes it off"),
              on_a_line}};
 }
 
@@ -95,14 +96,15 @@ void SurveyStation::paint_parts(QPainter& painter, const QRectF& room) {
     };
     const auto over = count("left over");
     Column page(painter, room.adjusted(0, 4, 0, 0));
-    const QRectF title = page.head(tr("Parts by their trays"), t.ink);
-    write(painter, type(Type::text),
-          over           ? t.amber
-          : count("out") ? t.steel
-                         : t.verdigris,
-          {title.right(), title.top() + 18},
-          tr("%1 taken out · %2 back · %3 replaced · %4 left over").arg(tally.size()).arg(count("back")).arg(count("replaced")).arg(over),
-          1);
+    const QRectF title = page.head(words("Parts by their trays"), t.ink);
+    write(
+        painter, type(Type::text),
+        over           ? t.amber
+        : count("out") ? t.steel
+                       : t.verdigris,
+        {title.right(), title.top() + 18},
+        words("%1 taken out · %2 back · %3 replaced · %4 left over").arg(tally.size()).arg(count("back")).arg(count("replaced")).arg(over),
+        1);
     std::set<std::string> trays;
     for (const TallyLine& line : tally) trays.insert(line.tray);
     // A tray is a card of its parts, under the shorter of two columns.
@@ -128,7 +130,7 @@ double SurveyStation::paint_tray(QPainter& painter, const std::string& tray, con
     painter.setBrush(t.sheet);
     painter.drawRoundedRect(card, 6, 6);
     write(painter, type(Type::figure, true), t.brass_ink, card.topLeft() + QPointF(14, 24),
-          tray.empty() ? tr("no tray") : tr("Tray %1").arg(words(tray)));
+          tray.empty() ? words("no tray") : words("Tray %1").arg(words(tray)));
     double y = card.top() + head_high;
     for (size_t i = 0; i < tally.size(); ++i) {
         if (tally[i].tray != tray) continue;
@@ -150,8 +152,8 @@ void SurveyStation::paint_part_line(QPainter& painter, size_t part, const QRectF
     write(painter, type(Type::text, true), t.ink, at.topLeft() + QPointF(10, 14), words(line.name));
     write(painter, type(Type::note), t.steel, at.topLeft() + QPointF(10, 27), words(line.way));
     write(painter, type(Type::text), ink, at.topRight() + QPointF(-12, 20),
-          line.state == "out"    ? tr("taken out")
-          : line.state == "back" ? tr("put back")
+          line.state == "out"    ? words("taken out")
+          : line.state == "back" ? words("put back")
                                  : words(line.state),
           1);
     place({"part:" + QString::number(part),

@@ -6,6 +6,7 @@
 
 #include "document/pictures.h"
 #include "document/today.h"
+#include "drawing/words.h"
 #include "number/input_error.h"
 #include "print/hole_sheet.h"
 #include "survey/edits.h"
@@ -22,8 +23,8 @@ constexpr size_t labels_shown = 40;
 
 SurveyStation::SurveyStation(const Workbench& bench)
     : Station(bench.document, nullptr), m_motion(bench.motion), m_line_below(bench.line), m_editor(new InPlaceEditor(this)) {
-    setAccessibleName(tr("Survey"));
-    m_editor->setAccessibleName(tr("note"));
+    setAccessibleName(words("Survey"));
+    m_editor->setAccessibleName(words("note"));
     connect(m_editor, &InPlaceEditor::refused, this, [this](const QString& sentence) { emit told(sentence, true); });
     connect(&m_document, &Document::changed, this, qOverload<>(&QWidget::update));
     connect(&m_document.selection(), &Selection::changed, this, [this] {
@@ -70,10 +71,10 @@ void SurveyStation::write_note() {
     const Spot* now = spot();
     if (!now) return;
     const ConditionRecord* condition = m_document.job().survey.condition(now->part);
-    m_editor->ask(tr("%1, note").arg(words(now->name)), QRectF(width() - column_width + 12, 34, column_width - 28, 26),
+    m_editor->ask(words("%1, note").arg(words(now->name)), QRectF(width() - column_width + 12, 34, column_width - 28, 26),
                   condition ? words(condition->note) : QString(),
                   [this, part = now->part](const QString& note) { m_document.edit(note_condition(part, note.trimmed().toStdString())); });
-    m_editor->setPlaceholderText(tr("a word about it"));
+    m_editor->setPlaceholderText(words("a word about it"));
 }
 
 QString SurveyStation::place_for_pictures() const {
@@ -88,7 +89,7 @@ void SurveyStation::add_photo(const QString& path) {
     const QString kept = keep_picture(m_document.pictures(), path, words(part));
     const QString name = words(now->name);
     m_document.edit(photograph(part, name.toStdString(), kept.toStdString()));
-    emit told(tr("The picture is kept with %1. Ctrl+Z takes it back.").arg(name), false);
+    emit told(words("The picture is kept with %1. Ctrl+Z takes it back.").arg(name), false);
 }
 
 std::vector<SurveyStation::Word> SurveyStation::vocabulary(const Spot& spot, const Theme& t) {
@@ -143,13 +144,13 @@ void SurveyStation::safety_key(bool overrule) {
         std::find_if(steps.begin(), steps.end(), [&](const SafetyStep& step) { return !m_document.job().survey.step(step.id); });
     if (open == steps.end()) return;
     if (!overrule) return m_document.edit(tick_safety(open->id, "", today()));
-    m_editor->ask(tr("step of safety passed over, %1").arg(words(open->id)), QRectF(width() - column_width + 12, 34, column_width - 28, 26),
-                  {}, [this, id = open->id](const QString& because) {
+    m_editor->ask(words("step of safety passed over, %1").arg(words(open->id)),
+                  QRectF(width() - column_width + 12, 34, column_width - 28, 26), {}, [this, id = open->id](const QString& because) {
                       if (because.trimmed().isEmpty())
                           throw InputError("because", "nothing", "why this step is passed over: it stays with the job");
                       m_document.edit(tick_safety(id, because.trimmed().toStdString(), today()));
                   });
-    m_editor->setPlaceholderText(tr("passed over, because…"));
+    m_editor->setPlaceholderText(words("passed over, because…"));
 }
 
 void SurveyStation::toggle_tooth(long long tooth) {
@@ -163,17 +164,17 @@ void SurveyStation::toggle_tooth(long long tooth) {
 void SurveyStation::type_teeth() {
     const DerivedArbor* arbor = m_document.derived().train.arbor(m_document.selection().subject());
     const long long count = arbor ? teeth_of(*arbor) : 0;
-    if (count == 0) return emit told(tr("No wheel with a count is on this arbor."), true);
+    if (count == 0) return emit told(words("No wheel with a count is on this arbor."), true);
     QStringList marked;
     const std::string part = arbor->id + ".wheel";
     if (const ConditionRecord* condition = m_document.job().survey.condition(part))
         for (const long long tooth : condition->teeth) marked << QString::number(tooth);
-    m_editor->ask(tr("%1 wheel, damaged teeth").arg(words(arbor->name)), m_wheel_caption, marked.join(" "),
+    m_editor->ask(words("%1 wheel, damaged teeth").arg(words(arbor->name)), m_wheel_caption, marked.join(" "),
                   [this, part, count](const QString& typed) {
                       m_document.edit(mark_teeth(part, count, typed.toStdString()));
                       m_spot = part;
                   });
-    m_editor->setPlaceholderText(tr("teeth 17 18, 40-42"));
+    m_editor->setPlaceholderText(words("teeth 17 18, 40-42"));
 }
 
 /// Along the spots, round and round.
@@ -199,7 +200,7 @@ void SurveyStation::survey_anew() {
 }
 
 QList<Action> SurveyStation::make_actions() {
-    const QString menu = tr("&Holes");
+    const QString menu = words("&Holes");
     const auto plates = [this] { return !m_parts; };
     const auto unsafe = [this] { return !m_parts && !m_document.derived().survey.safe; };
     const auto climb = [this](int by) {
@@ -213,35 +214,41 @@ QList<Action> SurveyStation::make_actions() {
     };
     QList<Action> list = {
         {"survey.parts",
-         tr("Parts by their trays"),
-         {Qt::Key_Y, tr("Ctrl+Shift+P")},
+         words("Parts by their trays"),
+         {Qt::Key_Y, words("Ctrl+Shift+P")},
          [this] { show_parts(!m_parts || just_come()); },
          menu,
-         tr("parts"),
+         words("parts"),
          {},
          true},
-        {"survey.earlier", tr("Earlier repairs"), {Qt::Key_E}, [this] { show_earlier(!m_earlier); }, menu, tr("earlier repairs"), plates},
-        {"survey.note", tr("Note at the spot…"), {Qt::Key_Slash}, [this] { write_note(); }, menu, tr("note"), plates},
-        {"survey.teeth", tr("Damaged teeth by their numbers…"), {Qt::SHIFT | Qt::Key_T}, [this] { type_teeth(); }, menu, {}, plates},
-        {"survey.anew", tr("Survey the plates anew"), {}, [this] { survey_anew(); }, menu}};
+        {"survey.earlier",
+         words("Earlier repairs"),
+         {Qt::Key_E},
+         [this] { show_earlier(!m_earlier); },
+         menu,
+         words("earlier repairs"),
+         plates},
+        {"survey.note", words("Note at the spot…"), {Qt::Key_Slash}, [this] { write_note(); }, menu, words("note"), plates},
+        {"survey.teeth", words("Damaged teeth by their numbers…"), {Qt::SHIFT | Qt::Key_T}, [this] { type_teeth(); }, menu, {}, plates},
+        {"survey.anew", words("Survey the plates anew"), {}, [this] { survey_anew(); }, menu}};
     list += tally_actions();
-    list += {{"survey.tick", tr("Tick the next step of safety"), {Qt::Key_S}, [this] { safety_key(false); }, {}, {}, unsafe},
+    list += {{"survey.tick", words("Tick the next step of safety"), {Qt::Key_S}, [this] { safety_key(false); }, {}, {}, unsafe},
              {"survey.pass-over",
-              tr("Pass over the next step of safety, with a reason"),
+              words("Pass over the next step of safety, with a reason"),
               {Qt::SHIFT | Qt::Key_S},
               [this] { safety_key(true); },
               {},
               {},
               unsafe},
-             {"survey.up", tr("Up the ladder"), {Qt::Key_Up}, climb(1)},
-             {"survey.down", tr("Down the ladder"), {Qt::Key_Down}, climb(-1)},
-             {"survey.before", tr("The spot before"), {Qt::Key_Left}, [this] { step(-1); }},
-             {"survey.after", tr("The next spot"), {Qt::Key_Right}, [this] { step(1); }},
-             {"survey.next", tr("The next spot without a verdict"), {Qt::Key_Return}, [this] { next_open(); }, {}, tr("next")},
-             {"survey.clear", tr("Not looked at"), {Qt::Key_Delete}, clear},
-             {"survey.turn", tr("Turn the arbor under the indicator"), {Qt::Key_I}, [this] { turn_arbor(15); }},
-             {"survey.peg", tr("Pegged clean, or not"), {Qt::Key_P}, [this] { peg(false); }, {}, tr("pegged")},
-             {"survey.peg-plate", tr("The whole plate pegged clean"), {Qt::SHIFT | Qt::Key_P}, [this] { peg(true); }}};
+             {"survey.up", words("Up the ladder"), {Qt::Key_Up}, climb(1)},
+             {"survey.down", words("Down the ladder"), {Qt::Key_Down}, climb(-1)},
+             {"survey.before", words("The spot before"), {Qt::Key_Left}, [this] { step(-1); }},
+             {"survey.after", words("The next spot"), {Qt::Key_Right}, [this] { step(1); }},
+             {"survey.next", words("The next spot without a verdict"), {Qt::Key_Return}, [this] { next_open(); }, {}, words("next")},
+             {"survey.clear", words("Not looked at"), {Qt::Key_Delete}, clear},
+             {"survey.turn", words("Turn the arbor under the indicator"), {Qt::Key_I}, [this] { turn_arbor(15); }},
+             {"survey.peg", words("Pegged clean, or not"), {Qt::Key_P}, [this] { peg(false); }, {}, words("pegged")},
+             {"survey.peg-plate", words("The whole plate pegged clean"), {Qt::SHIFT | Qt::Key_P}, [this] { peg(true); }}};
     return list;
 }
 
@@ -268,16 +275,17 @@ QColor SurveyStation::ink_of(const Spot& spot, const Theme& t) const {
 QString SurveyStation::word_of(const Spot& spot) const {
     if (m_earlier) return words(spot.earlier);
     if (!spot.verdict.empty()) return words(spot.verdict);
-    return spot.measured ? tr("measured") : tr("not looked at");
+    return spot.measured ? words("measured") : words("not looked at");
 }
 
 void SurveyStation::paint(QPainter& painter) {
     const Theme& t = inks(painter);
     painter.fillRect(rect(), t.ground);
     if (m_document.derived().survey.spots.empty() || m_document.derived().train.arbors.empty()) {
-        write(painter, type(Type::head, true), t.ink, {22, 60}, tr("Nothing to survey yet"));
-        write_wrapped(painter, type(Type::text), t.steel, {22, 78}, 460,
-                      tr("Open a job with Ctrl+O, or the demo from the Job menu: its plates, holes and wheels are the places to judge."));
+        write(painter, type(Type::head, true), t.ink, {22, 60}, words("Nothing to survey yet"));
+        write_wrapped(
+            painter, type(Type::text), t.steel, {22, 78}, 460,
+            words("Open a job with Ctrl+O, or the demo from the Job menu: its plates, holes and wheels are the places to judge."));
         return;
     }
     const Spot* now = spot();
@@ -369,8 +377,8 @@ void SurveyStation::paint_plate(QPainter& painter, const std::string& plate, con
         paint_spot(painter, s, {x, y}, 6);
         const bool selected = m_shown == s.part;
         write(painter, type(Type::note, true), selected ? t.blued : t.ink, {x + 16, y - 1},
-              s.kind == "drive"   ? tr("Drive")
-              : s.kind == "plate" ? tr("Plate")
+              s.kind == "drive"   ? words("Drive")
+              : s.kind == "plate" ? words("Plate")
                                   : elided(type(Type::note, true), words(s.name), list_width - 12));
         constexpr double below = 26;
         y += below + std::max(14.0, write_wrapped(painter, type(Type::note), ink_of(s, t), {x + 16, y + 1}, list_width - 12, word_of(s)));

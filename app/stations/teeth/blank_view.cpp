@@ -5,6 +5,7 @@
 #include <cmath>
 
 #include "drawing/wheel_art.h"
+#include "drawing/words.h"
 #include "making/edits.h"
 #include "number/constants.h"
 #include "number/input_error.h"
@@ -31,8 +32,8 @@ constexpr Material materials[] = {{"engraving brass", 8500}, {"gilding bronze", 
 }  // namespace
 
 BlankView::BlankView(Document& document, QWidget* parent) : Station(document, parent), m_editor(new InPlaceEditor(this)) {
-    setAccessibleName(tr("Blank"));
-    m_editor->setAccessibleName(tr("size of the blank"));
+    setAccessibleName(words("Blank"));
+    m_editor->setAccessibleName(words("size of the blank"));
     hide();
     connect(&document, &Document::changed, this, qOverload<>(&QWidget::update));
     connect(m_editor, &InPlaceEditor::refused, this, [this](const QString& sentence) { emit told(sentence, true); });
@@ -104,9 +105,9 @@ void BlankView::paint(QPainter& painter) {
     const DerivedMesh* shown = mesh();
     const BlankResult* planned = blank();
     if (!shown || !planned) {
-        write(painter, type(Type::head, true), t.ink, {24, 60}, tr("No wheel to blank here"));
+        write(painter, type(Type::head, true), t.ink, {24, 60}, words("No wheel to blank here"));
         write_wrapped(painter, type(Type::text), t.steel, {24, 78}, 460,
-                      tr("Select an arbor whose wheel is in a mesh. B goes back to the teeth."));
+                      words("Select an arbor whose wheel is in a mesh. B goes back to the teeth."));
         return;
     }
     paint_wheel(painter, *shown, *planned);
@@ -115,8 +116,8 @@ void BlankView::paint(QPainter& painter) {
     scale_bar(painter, {24, height() - 40.0}, scale(*planned));
     const QString keys = legend({"blank.more-arms|blank.fewer-arms", "blank.leave"});
     write(painter, type(Type::note), t.steel, {24, height() - 12.0},
-          width() < roomy ? tr("Drag rim or hub  ·  click a figure  ·  ") + keys
-                          : tr("Drag the rim or the hub  ·  click a figure to type it, empty for the rule  ·  ") + keys);
+          width() < roomy ? words("Drag rim or hub  ·  click a figure  ·  ") + keys
+                          : words("Drag the rim or the hub  ·  click a figure to type it, empty for the rule  ·  ") + keys);
 }
 
 void BlankView::paint_wheel(QPainter& painter, const DerivedMesh& mesh, const BlankResult& blank) {
@@ -151,15 +152,15 @@ void BlankView::paint_wheel(QPainter& painter, const DerivedMesh& mesh, const Bl
 }
 
 /// A figure that is typed by a click: blued when decided, steel by the rule.
-void BlankView::figure(QPainter& painter, const QString& tag, QPointF baseline, const QString& words, Size size, double mm, int align) {
+void BlankView::figure(QPainter& painter, const QString& tag, QPointF baseline, const QString& name, Size size, double mm, int align) {
     const Theme& t = inks(painter);
     const bool set = (decided().*size).has_value();
-    const double wide = write(painter, type(Type::text, true), set ? t.blued : t.steel, baseline, words + length(mm), align);
+    const double wide = write(painter, type(Type::text, true), set ? t.blued : t.steel, baseline, name + length(mm), align);
     const double left = baseline.x() - (align < 0 ? 0 : align == 0 ? wide / 2 : wide);
     place({tag,
            QRectF(left - 6, baseline.y() - 17, wide + 12, 24),
            [this, tag, size, mm] { ask(tag, size, mm); },
-           set ? tr("Decided; clear it to follow the rule") : tr("By the rule; click to decide otherwise"),
+           set ? words("Decided; clear it to follow the rule") : words("By the rule; click to decide otherwise"),
            {}});
 }
 
@@ -179,15 +180,15 @@ void BlankView::paint_sizes(QPainter& painter, const BlankResult& blank) {
     const double first = step / 2;
     across(painter, at(rim, first), at(root, first));
     // As far in as the words need to stand clear of the rim.
-    const double words_wide = width_of(type(Type::text, true), tr("hub Ø ") + length(blank.hub_diameter_mm));
+    const double words_wide = width_of(type(Type::text, true), words("hub Ø ") + length(blank.hub_diameter_mm));
     const double clear = (words_wide / 2 * std::abs(std::cos(first)) + 10 * std::abs(std::sin(first)) + 8) / px;
-    figure(painter, "rim", at(rim - clear, first) + QPointF(0, 5), tr("rim "), &BlankChoice::rim_mm, blank.rim_mm, 0);
+    figure(painter, "rim", at(rim - clear, first) + QPointF(0, 5), words("rim "), &BlankChoice::rim_mm, blank.rim_mm, 0);
     // As far out as the words need between two arms, on the side away from the arm that carries figures.
     const double hub_way = step * static_cast<double>((blank.arms + 1) / 2) + step / 2;
     const double out = std::min(rim - 20 / px, std::max(hub + 18 / px, (words_wide / 2 + 10) / std::sin(step / 2) / px));
     painter.setPen(QPen(t.blued, 0.8));
     painter.drawLine(at(hub, hub_way), at(out - 10 / px, hub_way));
-    figure(painter, "hub", at(out, hub_way) + QPointF(0, 8), tr("hub Ø "), &BlankChoice::hub_diameter_mm, blank.hub_diameter_mm, 0);
+    figure(painter, "hub", at(out, hub_way) + QPointF(0, 8), words("hub Ø "), &BlankChoice::hub_diameter_mm, blank.hub_diameter_mm, 0);
     const double inset = 5 / px + (rim - hub) * 0.06;
     paint_arm_width(painter, "arm at rim", at(rim - inset, step), step, &BlankChoice::arm_at_rim_mm, blank.arm_at_rim_mm);
     paint_arm_width(painter, "arm at hub", at(hub + inset, step), step, &BlankChoice::arm_at_hub_mm, blank.arm_at_hub_mm);
@@ -214,7 +215,7 @@ void BlankView::paint_column(QPainter& painter, const DerivedMesh& mesh, const B
     Column title(painter, QRectF(24, 18, x - 60, 60));
     title.head(QString::number(m_wheel ? mesh.wheel : mesh.pinion), t.ink, Type::great);
     title.gap(-6);
-    title.line(tr("%1 wheel, blank").arg(words(m_document.job().train.name_of_arbor(m_wheel ? mesh.wheel_of : mesh.pinion_of))), t.steel,
+    title.line(words("%1 wheel, blank").arg(words(m_document.job().train.name_of_arbor(m_wheel ? mesh.wheel_of : mesh.pinion_of))), t.steel,
                Type::text);
     Column page(painter, QRectF(QPointF(x, 26), QPointF(width() - 20.0, height() - foot_high)));
     write_to_turn(page, painter, blank);
@@ -233,17 +234,17 @@ void BlankView::write_decided(Column& page, QPainter& painter, const QString& ta
 
 void BlankView::write_to_turn(Column& page, QPainter& painter, const BlankResult& blank) {
     const Theme& t = inks(painter);
-    page.section(tr("TURN AND CROSS OUT"));
-    page.close_row({tr("over the tips"), length(blank.outside_diameter_mm), t.ink});
-    write_decided(page, painter, "thickness", tr("thickness"), &BlankChoice::thickness_mm, blank.thickness_mm);
-    write_decided(page, painter, "bore", tr("bore"), &BlankChoice::bore_mm, blank.bore_mm);
-    page.close_row({tr("collet seat"), length(blank.collet_seat_mm), t.blued});
-    page.close_row({tr("collet shoulder"), length(blank.collet_shoulder_mm), t.blued});
-    const QRectF arms = page.close_row({tr("arms"), {}, {}});
+    page.section(words("TURN AND CROSS OUT"));
+    page.close_row({words("over the tips"), length(blank.outside_diameter_mm), t.ink});
+    write_decided(page, painter, "thickness", words("thickness"), &BlankChoice::thickness_mm, blank.thickness_mm);
+    write_decided(page, painter, "bore", words("bore"), &BlankChoice::bore_mm, blank.bore_mm);
+    page.close_row({words("collet seat"), length(blank.collet_seat_mm), t.blued});
+    page.close_row({words("collet shoulder"), length(blank.collet_shoulder_mm), t.blued});
+    const QRectF arms = page.close_row({words("arms"), {}, {}});
     const double base = arms.top() + 14;
     write(painter, type(Type::figure, true), t.blued, {arms.right() - 62, base}, "−", 0);
     write(painter, type(Type::figure, true), decided().arms ? t.blued : t.steel, {arms.right() - 34, base},
-          blank.arms == 0 ? tr("solid") : QString::number(blank.arms), 0);
+          blank.arms == 0 ? words("solid") : QString::number(blank.arms), 0);
     write(painter, type(Type::figure, true), t.blued, {arms.right() - 4, base}, "+", 0);
     const QSizeF reach(28, 26);
     place({"fewer arms", QRectF({arms.right() - 76, base - 18}, reach), [this, n = blank.arms] { set_arms(n <= 3 ? 0 : n - 1); }, {}, {}});
@@ -253,42 +254,42 @@ void BlankView::write_to_turn(Column& page, QPainter& painter, const BlankResult
            {},
            {}});
     if (width() < roomy && blank.arms > 0) {
-        write_decided(page, painter, "rim", tr("rim"), &BlankChoice::rim_mm, blank.rim_mm);
-        write_decided(page, painter, "hub", tr("hub"), &BlankChoice::hub_diameter_mm, blank.hub_diameter_mm);
-        write_decided(page, painter, "arm at rim", tr("arm at rim"), &BlankChoice::arm_at_rim_mm, blank.arm_at_rim_mm);
-        write_decided(page, painter, "arm at hub", tr("arm at hub"), &BlankChoice::arm_at_hub_mm, blank.arm_at_hub_mm);
+        write_decided(page, painter, "rim", words("rim"), &BlankChoice::rim_mm, blank.rim_mm);
+        write_decided(page, painter, "hub", words("hub"), &BlankChoice::hub_diameter_mm, blank.hub_diameter_mm);
+        write_decided(page, painter, "arm at rim", words("arm at rim"), &BlankChoice::arm_at_rim_mm, blank.arm_at_rim_mm);
+        write_decided(page, painter, "arm at hub", words("arm at hub"), &BlankChoice::arm_at_hub_mm, blank.arm_at_hub_mm);
     }
     page.gap(10);
 }
 
 void BlankView::write_weight(Column& page, const BlankResult& blank) {
     const Theme& t = page.inks();
-    page.section(tr("WEIGHT"));
+    page.section(words("WEIGHT"));
     size_t material = 0;
     for (size_t i = 0; i < std::size(materials); ++i)
         if (materials[i].density_kg_m3 == decided().density_kg_m3) material = i;
     place({"material",
-           page.line(tr(materials[material].words) + QString(", %1 kg/m³").arg(decided().density_kg_m3), t.blued),
+           page.line(words(materials[material].words) + QString(", %1 kg/m³").arg(decided().density_kg_m3), t.blued),
            [this, next = materials[(material + 1) % std::size(materials)].density_kg_m3] {
                BlankChoice choice = decided();
                choice.density_kg_m3 = next;
                attempt([&] { decide(choice); });
            },
-           tr("Click for another material"),
+           words("Click for another material"),
            {}});
-    page.close_row({tr("crossed out"), words(print_short(blank.mass_g, 3)) + " g", t.ink});
-    if (width() >= roomy) page.close_row({tr("solid"), words(print_short(blank.solid_mass_g, 3)) + " g", t.steel});
-    page.close_row({tr("saved"), QString::number(blank.saved_percent, 'f', 0) + " %", t.verdigris});
+    page.close_row({words("crossed out"), words(print_short(blank.mass_g, 3)) + " g", t.ink});
+    if (width() >= roomy) page.close_row({words("solid"), words(print_short(blank.solid_mass_g, 3)) + " g", t.steel});
+    page.close_row({words("saved"), QString::number(blank.saved_percent, 'f', 0) + " %", t.verdigris});
     page.gap(10);
 }
 
 void BlankView::write_inertia(Column& page, const BlankResult& blank) {
     const Theme& t = page.inks();
-    page.section(width() < roomy ? tr("INERTIA") : tr("INERTIA ABOUT THE ARBOR"));
+    page.section(width() < roomy ? words("INERTIA") : words("INERTIA ABOUT THE ARBOR"));
     const auto inertia = [](double i) { return QString::number(i, 'f', i < 10 ? 2 : i < 100 ? 1 : 0) + " g·mm²"; };
-    page.close_row({tr("crossed out"), inertia(blank.inertia_g_mm2), t.ink});
-    if (width() >= roomy) page.close_row({tr("solid"), inertia(blank.solid_inertia_g_mm2), t.steel});
-    page.close_row({tr("saved"), QString::number(blank.inertia_saved_percent, 'f', 0) + " %", t.verdigris});
+    page.close_row({words("crossed out"), inertia(blank.inertia_g_mm2), t.ink});
+    if (width() >= roomy) page.close_row({words("solid"), inertia(blank.solid_inertia_g_mm2), t.steel});
+    page.close_row({words("saved"), QString::number(blank.inertia_saved_percent, 'f', 0) + " %", t.verdigris});
     page.gap(4);
 }
 
@@ -317,8 +318,8 @@ void BlankView::paint_section(QPainter& painter, const BlankResult& blank, const
     painter.setBrush(t.dark ? t.steel.darker(190) : t.steel.lighter(165));
     painter.drawRect(box(blank.arbor_mm, top - 16, top + thick + shoulder + 12));
     painter.setBrush(Qt::NoBrush);
-    write(painter, type(Type::note), t.steel, {room.left(), top - 26}, tr("wheel on its collet, in section"));
-    write(painter, type(Type::note), t.steel, {room.left(), top + thick + shoulder + 28}, tr("shoulder behind, rivet in front"));
+    write(painter, type(Type::note), t.steel, {room.left(), top - 26}, words("wheel on its collet, in section"));
+    write(painter, type(Type::note), t.steel, {room.left(), top + thick + shoulder + 28}, words("shoulder behind, rivet in front"));
 }
 
 void BlankView::mousePressEvent(QMouseEvent* event) {
@@ -371,11 +372,14 @@ QList<Action> BlankView::make_actions() {
     const auto planned = [this] { return blank() != nullptr; };
     const auto more = [this] { set_arms(blank()->arms < 3 ? 3 : std::min(8LL, blank()->arms + 1)); };
     const auto fewer = [this] { set_arms(blank()->arms <= 3 ? 0 : blank()->arms - 1); };
-    return climbing() +
-           QList<Action>{
-               {"blank.more-arms", tr("One arm more"), {Qt::Key_A}, more, {}, tr("arms"), planned},
-               {"blank.fewer-arms", tr("One arm less"), {Qt::SHIFT | Qt::Key_A}, fewer, {}, {}, planned},
-               {"blank.leave", tr("Back to the mesh"), {Qt::Key_B, Qt::Key_Escape}, [this] { emit left(); }, {}, tr("back to the mesh")}};
+    return climbing() + QList<Action>{{"blank.more-arms", words("One arm more"), {Qt::Key_A}, more, {}, words("arms"), planned},
+                                      {"blank.fewer-arms", words("One arm less"), {Qt::SHIFT | Qt::Key_A}, fewer, {}, {}, planned},
+                                      {"blank.leave",
+                                       words("Back to the mesh"),
+                                       {Qt::Key_B, Qt::Key_Escape},
+                                       [this] { emit left(); },
+                                       {},
+                                       words("back to the mesh")}};
 }
 
 }  // namespace echappe

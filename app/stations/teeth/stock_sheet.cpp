@@ -114,25 +114,25 @@ StockSheet::StockSheet(Workshop& workshop, QWidget* parent)
     : QDialog(parent),
       m_workshop(workshop),
       m_tabs(new QTabWidget),
-      m_cutters(make_table(tr("Cutters"), {"id", "part", "school", "module_mm", "leaves_min", "leaves_max", "quantity", "note"})),
-      m_plates(make_table(tr("Dividing plates"), {"id", "worm_ratio", "circles"})),
-      m_leaves(make_table(tr("Watch leaves"), {"id", "addendum_m", "thickness_m", "tip_radius_m", "note"})),
-      m_bushes(make_table(tr("Bushes"), {"id", "bore_mm", "outside_mm", "height_mm", "quantity"})),
-      m_reamers(make_table(tr("Reamers"), {"id", "diameter_mm"})),
-      m_strips(make_table(tr("Mainspring strip"), {"id", "width_mm", "thickness_mm", "length_mm", "end", "quantity"})),
-      m_metal(make_table(tr("Metal and wood"), {"id", "form", "material", "size_mm", "width_mm", "length_mm", "price"})),
-      m_tools(make_table(tr("Tools and supplies"), {"id", "kind", "size", "quantity", "price"})),
+      m_cutters(make_table(words("Cutters"), {"id", "part", "school", "module_mm", "leaves_min", "leaves_max", "quantity", "note"})),
+      m_plates(make_table(words("Dividing plates"), {"id", "worm_ratio", "circles"})),
+      m_leaves(make_table(words("Watch leaves"), {"id", "addendum_m", "thickness_m", "tip_radius_m", "note"})),
+      m_bushes(make_table(words("Bushes"), {"id", "bore_mm", "outside_mm", "height_mm", "quantity"})),
+      m_reamers(make_table(words("Reamers"), {"id", "diameter_mm"})),
+      m_strips(make_table(words("Mainspring strip"), {"id", "width_mm", "thickness_mm", "length_mm", "end", "quantity"})),
+      m_metal(make_table(words("Metal and wood"), {"id", "form", "material", "size_mm", "width_mm", "length_mm", "price"})),
+      m_tools(make_table(words("Tools and supplies"), {"id", "kind", "size", "quantity", "price"})),
       m_said(new QLabel) {
-    setWindowTitle(tr("The workshop's drawers"));
+    setWindowTitle(words("The workshop's drawers"));
     resize(820, 520);
     m_cutters->setIconSize(icon_size);
     m_bushes->setIconSize(icon_size);
     m_said->setWordWrap(true);
-    m_said->setAccessibleName(tr("what the list says"));
-    auto* more = new QPushButton(tr("One more row"));
-    auto* less = new QPushButton(tr("Take the row out"));
-    auto* shipped = new QPushButton(tr("Shipped bushes: fitted"));
-    auto* numbered = new QPushButton(tr("numbered"));
+    m_said->setAccessibleName(words("what the list says"));
+    auto* more = new QPushButton(words("One more row"));
+    auto* less = new QPushButton(words("Take the row out"));
+    auto* shipped = new QPushButton(words("Shipped bushes: fitted"));
+    auto* numbered = new QPushButton(words("numbered"));
     for (auto* button : {more, less, shipped, numbered}) button->setAutoDefault(false);
     connect(shipped, &QPushButton::clicked, this, [this] { take_shipped_bushes(false); });
     connect(numbered, &QPushButton::clicked, this, [this] { take_shipped_bushes(true); });
@@ -210,7 +210,7 @@ void StockSheet::fill() {
     m_plates->resizeColumnsToContents();
     m_leaves->resizeColumnsToContents();
     m_filling = false;
-    if (m_said->text().isEmpty()) m_said->setText(tr("Kept in %1").arg(Workshop::folder()));
+    if (m_said->text().isEmpty()) m_said->setText(words("Kept in %1").arg(Workshop::folder()));
 }
 
 void StockSheet::fill_pivot_drawers(const Stock& stock) {
@@ -272,7 +272,7 @@ void StockSheet::keep() {
         m_keeping = true;
         m_workshop.change(m_shown, typed);
         m_keeping = false;
-        m_said->setText(tr("Kept in %1").arg(Workshop::folder()));
+        m_said->setText(words("Kept in %1").arg(Workshop::folder()));
         m_said->setStyleSheet({});
         m_all_kept = true;
         fill();
@@ -280,12 +280,12 @@ void StockSheet::keep() {
         m_keeping = false;
         m_all_kept = true;
         fill();
-        m_said->setText(tr("Not kept. %1").arg(fault_in_words(clash)));
+        m_said->setText(words("Not kept. %1").arg(fault_in_words(clash)));
         m_said->setStyleSheet("color: " + theme().ruby.name());
     } catch (const InputError& error) {
         m_keeping = false;
         m_all_kept = false;
-        m_said->setText(tr("Not kept yet. %1").arg(fault_in_words(error)));
+        m_said->setText(words("Not kept yet. %1").arg(fault_in_words(error)));
         m_said->setStyleSheet("color: " + theme().ruby.name());
     }
 }
@@ -294,8 +294,8 @@ void StockSheet::keep() {
 bool StockSheet::may_close() {
     if (m_all_kept) return true;
     QMessageBox box(QMessageBox::NoIcon, windowTitle(), m_said->text(), QMessageBox::NoButton, this);
-    auto* back = box.addButton(tr("Go back to it"), QMessageBox::ActionRole);
-    auto* drop = box.addButton(tr("Drop it"), QMessageBox::ActionRole);
+    auto* back = box.addButton(words("Go back to it"), QMessageBox::ActionRole);
+    auto* drop = box.addButton(words("Drop it"), QMessageBox::ActionRole);
     box.setDefaultButton(back);
     box.setEscapeButton(back);
     box.exec();

@@ -2,6 +2,7 @@
 #include <QCursor>
 #include <QFileDialog>
 
+#include "drawing/words.h"
 #include "exchange/whole_file.h"
 #include "number/input_error.h"
 #include "number/numeral.h"
@@ -38,36 +39,36 @@ void TeethStation::paint_card(QPainter& painter, const DerivedMesh& mesh) {
     const bool wheels = mesh.pinion >= driven_wheel_leaves;
     const bool narrow = width() < roomy;
     Flow line(painter, card.adjusted(24, 0, -20, 0), card.top() + 24, 20);
-    line.say(m_wheel  ? tr("TO CUT THE WHEEL OF %1").arg(mesh.wheel)
-             : wheels ? tr("TO CUT THE DRIVEN WHEEL OF %1").arg(mesh.pinion)
-                      : tr("TO MAKE THE PINION OF %1").arg(mesh.pinion),
+    line.say(m_wheel  ? words("TO CUT THE WHEEL OF %1").arg(mesh.wheel)
+             : wheels ? words("TO CUT THE DRIVEN WHEEL OF %1").arg(mesh.pinion)
+                      : words("TO MAKE THE PINION OF %1").arg(mesh.pinion),
              t.steel, Type::note, true);
     place({"part",
-           line.say(!m_wheel ? tr("wheel instead")
-                    : wheels ? tr("driven wheel instead")
-                             : tr("pinion instead"),
+           line.say(!m_wheel ? words("wheel instead")
+                    : wheels ? words("driven wheel instead")
+                             : words("pinion instead"),
                     t.blued),
            [this] { select_part(!m_wheel); },
            {},
            {}});
     place({"blank",
-           line.say(narrow ? tr("blank") : tr("whole blank"), t.blued),
+           line.say(narrow ? words("blank") : words("whole blank"), t.blued),
            [this] { show_blank(true); },
-           tr("Crossings, bore, weight"),
+           words("Crossings, bore, weight"),
            {}});
     place({"form",
-           line.say(tr("teeth: %1").arg(school_of(mesh.form.school).words), t.blued),
+           line.say(words("teeth: %1").arg(school_of(mesh.form.school).words), t.blued),
            [this] {
                QMenu* menu = form_menu();
                menu->setAttribute(Qt::WA_DeleteOnClose);
                menu->popup(QCursor::pos());
            },
-           tr(school_of(mesh.form.school).about) + "\n" + tr("Click for another form of tooth"),
+           words(school_of(mesh.form.school).about) + "\n" + words("Click for another form of tooth"),
            {}});
     const bool lantern = !m_wheel && mesh.sizes.drill_circle_mm;
     paint_items(painter, lantern ? items_of_lantern(mesh) : items_to_cut(mesh), card.top());
     const QString quiet =
-        words(mesh.sizes.remark) + (mesh.sizes.remark.empty() ? "" : "  ") + tr("Check one tooth in the mate before cutting the rest.");
+        words(mesh.sizes.remark) + (mesh.sizes.remark.empty() ? "" : "  ") + words("Check one tooth in the mate before cutting the rest.");
     const auto& cautions = m_document.derived().making.of(mesh).cautions;
     Column foot(painter, card.adjusted(24, card.height() - (narrow ? 38 : 26), -20, 0));
     foot.says(cautions.empty() ? quiet : words(cautions.front()), cautions.empty() ? t.steel : t.ruby, Type::note, !cautions.empty());
@@ -83,10 +84,10 @@ std::vector<TeethStation::Item> TeethStation::items_of_lantern(const DerivedMesh
     const LengthUnit& unit = m_document.job().length;
     const auto length = [&](double mm) { return words(unit.write(mm, unit.toothed(), false)); };
     const QString symbol = words(unit.symbol);
-    return {{tr("drill circle"), length(*mesh.sizes.drill_circle_mm), symbol + tr(" diameter"), {}},
-            {tr("trundles"), length(*mesh.sizes.trundle_diameter_mm), symbol + tr(" diameter"), [this] { ask_trundle(); }},
-            {tr("divide in"), QString::number(mesh.pinion), dividing_of(mesh, tr("holes")), {}},
-            {tr("over the trundles"), length(mesh.sizes.pinion.outside_diameter_mm), symbol, {}}};
+    return {{words("drill circle"), length(*mesh.sizes.drill_circle_mm), symbol + words(" diameter"), {}},
+            {words("trundles"), length(*mesh.sizes.trundle_diameter_mm), symbol + words(" diameter"), [this] { ask_trundle(); }},
+            {words("divide in"), QString::number(mesh.pinion), dividing_of(mesh, words("holes")), {}},
+            {words("over the trundles"), length(mesh.sizes.pinion.outside_diameter_mm), symbol, {}}};
 }
 
 std::vector<TeethStation::Item> TeethStation::items_to_cut(const DerivedMesh& mesh) {
@@ -96,17 +97,19 @@ std::vector<TeethStation::Item> TeethStation::items_to_cut(const DerivedMesh& me
     const PartSizes& part = m_wheel ? mesh.sizes.wheel : mesh.sizes.pinion;
     const CutterResult& stock = cutters();
     const CutterFit* best = stock.cutters.empty() ? nullptr : &stock.cutters.front();
-    const QString off = !best                        ? tr("none in the drawer")
+    const QString off = !best                        ? words("none in the drawer")
                         : !best->suits               ? words(best->note)
-                        : best->shape_error_um < 0.5 ? tr("as drawn")
-                                                     : tr("flanks %1 µm off").arg(best->shape_error_um, 0, 'f', 0);
-    return {
-        {tr("blank, turn to"), length(part.outside_diameter_mm), symbol + tr(" diameter"), [this] { show_blank(true); }},
-        {tr("depth of cut"), length(part.depth_of_cut_mm), symbol + tr(" from the tip"), {}},
-        {tr("divide in"), QString::number(m_wheel ? mesh.wheel : mesh.pinion), dividing_of(mesh, m_wheel ? tr("teeth") : tr("leaves")), {}},
-        {tr("gap at pitch circle"), length(part.gap_mm), symbol + tr(" wide there"), {}},
-        {tr("cutter, m %1").arg(mesh.module_mm.value, 0, 'f', 3),
-         best ? words(best->id) : "m " + QString::number(mesh.module_mm.value, 'f', 3), off, [this] { emit drawers_wanted(); }}};
+                        : best->shape_error_um < 0.5 ? words("as drawn")
+                                                     : words("flanks %1 µm off").arg(best->shape_error_um, 0, 'f', 0);
+    return {{words("blank, turn to"), length(part.outside_diameter_mm), symbol + words(" diameter"), [this] { show_blank(true); }},
+            {words("depth of cut"), length(part.depth_of_cut_mm), symbol + words(" from the tip"), {}},
+            {words("divide in"),
+             QString::number(m_wheel ? mesh.wheel : mesh.pinion),
+             dividing_of(mesh, m_wheel ? words("teeth") : words("leaves")),
+             {}},
+            {words("gap at pitch circle"), length(part.gap_mm), symbol + words(" wide there"), {}},
+            {words("cutter, m %1").arg(mesh.module_mm.value, 0, 'f', 3),
+             best ? words(best->id) : "m " + QString::number(mesh.module_mm.value, 'f', 3), off, [this] { emit drawers_wanted(); }}};
 }
 
 void TeethStation::paint_items(QPainter& painter, const std::vector<Item>& items, double top) {
@@ -141,23 +144,23 @@ QMenu* TeethStation::form_menu() {
     for (const School& school : schools()) {
         const QString id = school.id;
         if (id == "traced") continue;
-        QAction* action = menu->addAction(tr(school.words), this, [this, id] { set_form({id.toStdString()}); });
-        action->setToolTip(tr(school.about));
+        QAction* action = menu->addAction(words(school.words), this, [this, id] { set_form({id.toStdString()}); });
+        action->setToolTip(words(school.about));
         action->setCheckable(true);
         action->setChecked(shown->form.school == school.id);
     }
     menu->addSeparator();
-    QMenu* leaves = menu->addMenu(tr("watch leaf"));
+    QMenu* leaves = menu->addMenu(words("watch leaf"));
     for (const StockLeaf& leaf : m_workshop.stock().leaves)
         leaves->addAction(QString::fromStdString(leaf.id), this, [this, leaf] {
             FormChoice form{"cycloidal-watch"};
             form.leaf = leaf.shape;
             set_form(form);
         });
-    if (shown->form.school == "lantern") menu->addAction(tr("diameter of the trundles…"), this, [this] { ask_trundle(); });
-    if (shown->form.school == "involute-20") menu->addAction(tr("profile shift…"), this, [this] { ask_shift(); });
-    menu->addAction(tr("trace the wheel from DXF or CSV…"), this, [this] { ask_trace(true); });
-    menu->addAction(tr("trace the pinion from DXF or CSV…"), this, [this] { ask_trace(false); });
+    if (shown->form.school == "lantern") menu->addAction(words("diameter of the trundles…"), this, [this] { ask_trundle(); });
+    if (shown->form.school == "involute-20") menu->addAction(words("profile shift…"), this, [this] { ask_shift(); });
+    menu->addAction(words("trace the wheel from DXF or CSV…"), this, [this] { ask_trace(true); });
+    menu->addAction(words("trace the pinion from DXF or CSV…"), this, [this] { ask_trace(false); });
     return menu;
 }
 
@@ -166,11 +169,11 @@ QMenu* TeethStation::fault_menu() {
     for (const MeshTrial::Fault& fault : MeshTrial::faults()) {
         const double now = m_trial.fault(fault);
         const bool length = fault.size != &MeshSimulationInput::friction;
-        menu->addAction(now == 0 ? tr(fault.words) : tr("%1: %2%3").arg(tr(fault.words)).arg(now).arg(length ? " mm" : ""), this,
+        menu->addAction(now == 0 ? words(fault.words) : words("%1: %2%3").arg(words(fault.words)).arg(now).arg(length ? " mm" : ""), this,
                         [this, fault] { ask_fault(fault); });
     }
     menu->addSeparator();
-    menu->addAction(tr("as good as new"), this, [this] {
+    menu->addAction(words("as good as new"), this, [this] {
         m_trial.clear_faults();
         update();
     });
@@ -201,7 +204,7 @@ void TeethStation::ask_fault(const MeshTrial::Fault& fault) {
 void TeethStation::ask_trundle() {
     const LengthUnit& unit = m_document.job().length;
     const QRectF at = place_of("trundles").isNull() ? QRectF(width() / 2.0, height() - 70.0, 0, 0) : place_of("trundles");
-    m_editor->ask(QString::fromStdString(the_mesh().name()) + tr(", trundles"), at,
+    m_editor->ask(QString::fromStdString(the_mesh().name()) + words(", trundles"), at,
                   words(unit.write(the_mesh().sizes.trundle_diameter_mm.value_or(0), unit.toothed(), false)), [this](const QString& text) {
                       FormChoice form = the_mesh().form;
                       form.trundle_diameter_mm.reset();
@@ -212,7 +215,7 @@ void TeethStation::ask_trundle() {
 }
 
 void TeethStation::ask_shift() {
-    m_editor->ask(QString::fromStdString(the_mesh().name()) + tr(", profile shift"), QRectF(width() / 2.0, height() - 70.0, 0, 0),
+    m_editor->ask(QString::fromStdString(the_mesh().name()) + words(", profile shift"), QRectF(width() / 2.0, height() - 70.0, 0, 0),
                   QString::number(the_mesh().sizes.pinion_profile_shift, 'f', 3), [this](const QString& text) {
                       FormChoice form = the_mesh().form;
                       form.pinion_profile_shift.reset();
@@ -228,9 +231,9 @@ void TeethStation::ask_shift() {
 }
 
 void TeethStation::ask_trace(bool wheel) {
-    const QString path =
-        QFileDialog::getOpenFileName(this, wheel ? tr("Outline of the wheel, arbor at 0, 0") : tr("Outline of the pinion, arbor at 0, 0"),
-                                     {}, tr("Outlines (*.dxf *.csv)"));
+    const QString path = QFileDialog::getOpenFileName(
+        this, wheel ? words("Outline of the wheel, arbor at 0, 0") : words("Outline of the pinion, arbor at 0, 0"), {},
+        words("Outlines (*.dxf *.csv)"));
     if (path.isEmpty()) return;
     try {
         trace_part(wheel, path);
@@ -249,7 +252,7 @@ void TeethStation::trace_part(bool wheel, const QString& path) {
     FormChoice form = shown.form.school == "traced" ? shown.form : FormChoice{"traced"};
     (wheel ? form.wheel_half : form.pinion_half) = traced->half;
     m_document.edit(echappe::set_form(shown.wheel_of, shown.pinion_of, shown.geometry(), form));
-    const QString read = tr("%1 teeth traced; they differ by %2 µm.").arg(traced->teeth_seen).arg(traced->scatter_um, 0, 'f', 0);
+    const QString read = words("%1 teeth traced; they differ by %2 µm.").arg(traced->teeth_seen).arg(traced->scatter_um, 0, 'f', 0);
     emit m_document.told(traced->warnings.empty() ? read : QString::fromStdString(traced->warnings.front()), !traced->warnings.empty());
 }
 

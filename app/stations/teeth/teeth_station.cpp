@@ -8,6 +8,7 @@
 #include <cmath>
 
 #include "drawing/wheel_art.h"
+#include "drawing/words.h"
 #include "number/constants.h"
 #include "number/units.h"
 #include "sheet/marks.h"
@@ -32,8 +33,8 @@ TeethStation::TeethStation(const Workbench& bench)
       m_wood(new WoodView(bench.document, this)),
       m_line(bench.line),
       m_editor(new InPlaceEditor(this)) {
-    setAccessibleName(tr("Teeth"));
-    m_editor->setAccessibleName(tr("size of the teeth"));
+    setAccessibleName(words("Teeth"));
+    m_editor->setAccessibleName(words("size of the teeth"));
     connect(m_editor, &InPlaceEditor::refused, this, [this](const QString& sentence) { emit told(sentence, true); });
     connect(m_blank, &BlankView::told, this, &TeethStation::told);
     connect(m_blank, &BlankView::left, this, [this] { show_blank(false); });
@@ -125,9 +126,9 @@ void TeethStation::paint(QPainter& painter) {
     painter.fillRect(rect(), t.ground);
     const DerivedMesh* shown = mesh();
     if (!shown) {
-        write(painter, type(Type::head, true), t.ink, {24, 60}, tr("No mesh here"));
+        write(painter, type(Type::head, true), t.ink, {24, 60}, words("No mesh here"));
         write_wrapped(painter, type(Type::text), t.steel, {24, 78}, 460,
-                      tr("Climb the ladder to an arbor whose counts are known or weighed; its mesh is drawn here to scale."));
+                      words("Climb the ladder to an arbor whose counts are known or weighed; its mesh is drawn here to scale."));
         return;
     }
     m_trial.take(*shown);
@@ -174,7 +175,7 @@ void TeethStation::paint_pair(QPainter& painter, const DerivedMesh& mesh, double
     place({"pinion",
            QRectF(pitch_point.x() + mesh.sizes.wheel.addendum_mm * scale, pair.pinion_centre.y() - edge, 2 * edge, 2 * edge),
            [this] { select_part(false); },
-           tr("Drag it to try another depth"),
+           words("Drag it to try another depth"),
            {}});
 }
 
@@ -256,9 +257,9 @@ void TeethStation::paint_sizes(QPainter& painter, const DerivedMesh& mesh, doubl
     Column page(painter, QRectF(24, 18, narrow ? 116 : 230, 320));
     page.head(QString::number(mesh.wheel) + " / " + QString::number(mesh.pinion), t.ink, Type::great);
     page.gap(-6);
-    page.line((narrow                               ? tr("%1 to %2")
-               : mesh.pinion >= driven_wheel_leaves ? tr("%1 drives %2")
-                                                    : tr("%1 wheel drives %2 pinion"))
+    page.line((narrow                               ? words("%1 to %2")
+               : mesh.pinion >= driven_wheel_leaves ? words("%1 drives %2")
+                                                    : words("%1 wheel drives %2 pinion"))
                   .arg(words(train.name_of_arbor(mesh.wheel_of)), words(train.name_of_arbor(mesh.pinion_of))),
               t.steel, Type::text);
     page.gap(4);
@@ -283,22 +284,22 @@ void TeethStation::write_module_and_depth(Column& page, const DerivedMesh& mesh)
     const LengthUnit& unit = m_document.job().length;
     const auto length = [&](double mm) { return words(unit.write(mm, unit.toothed())); };
     const auto ink = [&](Known known) { return known == Known::measured ? t.ink : known == Known::assumed ? t.steel : t.blued; };
-    write_size(page, tr("module"), length(mesh.module_mm.value),
-               mesh.module_known == Known::measured ? tr("from readings, ± %1").arg(words(print_fixed(mesh.module_mm.u, 4)))
-                                                    : tr("assumed, nothing read yet"),
+    write_size(page, words("module"), length(mesh.module_mm.value),
+               mesh.module_known == Known::measured ? words("from readings, ± %1").arg(words(print_fixed(mesh.module_mm.u, 4)))
+                                                    : words("assumed, nothing read yet"),
                ink(mesh.module_known));
     const bool trial = m_trial.is_trial();
-    write_size(page, tr("centre distance, as drawn"), length(m_trial.result().centre_distance_mm),
-               trial                                  ? tr("a trial; Home goes back")
-               : mesh.centre_known == Known::measured ? tr("measured between the holes")
-                                                      : tr("follows from the teeth"),
+    write_size(page, words("centre distance, as drawn"), length(m_trial.result().centre_distance_mm),
+               trial                                  ? words("a trial; Home goes back")
+               : mesh.centre_known == Known::measured ? words("measured between the holes")
+                                                      : words("follows from the teeth"),
                trial ? t.amber : ink(mesh.centre_known));
     if (!mesh.depth_mm) return;
     const Measured& depth = *mesh.depth_mm;
-    const QString off = length(std::abs(depth.value)) + (depth.value > 0 ? tr(" too deep") : tr(" too shallow"));
-    const QString right = width() < roomy ? tr("right") : tr("right, ± %1").arg(length(depth.u));
-    write_size(page, tr("depth"), std::abs(depth.value) <= depth.u ? right : off,
-               tr("the teeth want %1").arg(length(mesh.sizes.centre_distance_mm)), t.ink);
+    const QString off = length(std::abs(depth.value)) + (depth.value > 0 ? words(" too deep") : words(" too shallow"));
+    const QString right = width() < roomy ? words("right") : words("right, ± %1").arg(length(depth.u));
+    write_size(page, words("depth"), std::abs(depth.value) <= depth.u ? right : off,
+               words("the teeth want %1").arg(length(mesh.sizes.centre_distance_mm)), t.ink);
 }
 
 /// What only this form of tooth has.
@@ -306,14 +307,14 @@ void TeethStation::write_of_form(Column& page, const DerivedMesh& mesh) {
     const Theme& t = page.inks();
     const LengthUnit& unit = m_document.job().length;
     if (mesh.sizes.trundle_diameter_mm)
-        write_size(page, tr("trundles"), words(unit.write(*mesh.sizes.trundle_diameter_mm, unit.toothed())),
-                   tr("in holes on a circle of %1").arg(words(unit.write(*mesh.sizes.drill_circle_mm, unit.toothed()))), t.blued);
+        write_size(page, words("trundles"), words(unit.write(*mesh.sizes.trundle_diameter_mm, unit.toothed())),
+                   words("in holes on a circle of %1").arg(words(unit.write(*mesh.sizes.drill_circle_mm, unit.toothed()))), t.blued);
     else if (mesh.form.school == "involute-20")
-        write_size(page, tr("profile shift"), QString::number(mesh.sizes.pinion_profile_shift, 'f', 3) + " m",
-                   tr("outwards on the pinion, inwards on the wheel"), t.blued);
+        write_size(page, words("profile shift"), QString::number(mesh.sizes.pinion_profile_shift, 'f', 3) + " m",
+                   words("outwards on the pinion, inwards on the wheel"), t.blued);
     else if (width() >= roomy && mesh.sizes.arc_departure_um > 0)
-        write_size(page, tr("arc stands off the epicycloid"), QString::number(mesh.sizes.arc_departure_um, 'f', 0) + " µm",
-                   tr("at most, between the two schools"), t.blued);
+        write_size(page, words("arc stands off the epicycloid"), QString::number(mesh.sizes.arc_departure_um, 'f', 0) + " µm",
+                   words("at most, between the two schools"), t.blued);
 }
 
 /// Heights along the line of centres, and the pinion across its tips.
@@ -329,8 +330,8 @@ void TeethStation::paint_dimensions(QPainter& painter, const DerivedMesh& mesh, 
     painter.drawLine(QPointF(root, low), QPointF(tip, low));
     for (const double x : {root, pitch_point.x(), tip}) painter.drawLine(QPointF(x - 4, low + 4), QPointF(x + 4, low - 4));
     if (tip - root > 70) {
-        write(painter, type(Type::note), t.blued, {root - 6, low + 4}, tr("dedendum ") + length(mesh.sizes.wheel.dedendum_mm), 1);
-        write(painter, type(Type::note), t.blued, {tip + 8, low + 4}, tr("addendum ") + length(mesh.sizes.wheel.addendum_mm));
+        write(painter, type(Type::note), t.blued, {root - 6, low + 4}, words("dedendum ") + length(mesh.sizes.wheel.dedendum_mm), 1);
+        write(painter, type(Type::note), t.blued, {tip + 8, low + 4}, words("addendum ") + length(mesh.sizes.wheel.addendum_mm));
     }
     const double pinion_x = pitch_point.x() + (m_trial.result().centre_distance_mm - mesh.sizes.wheel.pitch_diameter_mm / 2) * scale;
     const double half = mesh.sizes.pinion.outside_diameter_mm / 2 * scale;
@@ -345,7 +346,7 @@ void TeethStation::paint_dimensions(QPainter& painter, const DerivedMesh& mesh, 
     painter.save();
     painter.translate(right + 14, pitch_point.y() - half * 0.25);
     painter.rotate(-90);
-    write(painter, type(Type::note), t.blued, {0, 0}, tr("over the tips ") + length(mesh.sizes.pinion.outside_diameter_mm), 0);
+    write(painter, type(Type::note), t.blued, {0, 0}, words("over the tips ") + length(mesh.sizes.pinion.outside_diameter_mm), 0);
     painter.restore();
 }
 
@@ -358,9 +359,9 @@ void TeethStation::paint_running(QPainter& painter, const DerivedMesh& mesh) {
     paper.setAlphaF(0.86f);
     painter.fillRect(room.adjusted(-12, -18, 20, 0), paper);
     Column page(painter, room);
-    page.section(tr("IN CONTACT"));
+    page.section(words("IN CONTACT"));
     const bool good = run.verdict == "runs";
-    page.says(good ? tr("runs well") : words(run.verdict),
+    page.says(good ? words("runs well") : words(run.verdict),
               good                     ? t.verdigris
               : run.butts || run.binds ? t.ruby
                                        : t.amber,
@@ -368,16 +369,16 @@ void TeethStation::paint_running(QPainter& painter, const DerivedMesh& mesh) {
     page.gap(6);
     constexpr double speed_high = 84;
     Flow said(painter, room, page.y() + 12, 4);
-    said.say(tr("speed,"), t.blued);
-    said.say(tr("touch"), t.brass_ink);
-    if (width() >= roomy) said.say(tr("over"), t.steel);
+    said.say(words("speed,"), t.blued);
+    said.say(words("touch"), t.brass_ink);
+    if (width() >= roomy) said.say(words("over"), t.steel);
     place({"span",
-           said.say(m_trial.whole_turn() ? tr("its turn") : tr("one pitch"), t.blued, Type::note, true),
+           said.say(m_trial.whole_turn() ? words("its turn") : words("one pitch"), t.blued, Type::note, true),
            [this] {
                m_trial.show_whole_turn(!m_trial.whole_turn());
                update();
            },
-           tr("One pitch, or a whole turn of the pinion (T)"),
+           words("One pitch, or a whole turn of the pinion (T)"),
            {}});
     page.go_to(said.baseline() + 8);
     paint_speed(painter, {room.left(), page.y(), room.width(), speed_high});
@@ -404,22 +405,23 @@ void TeethStation::write_running(Column& page) {
         page.close_row({narrow ? brief : whole, value, ink});
         if (narrow) page.gap(-2);
     };
-    row(tr("swing of speed"), tr("swing"), QString::number(100 * run.velocity_ratio_spread, 'f', 1) + " %", t.blued);
-    row(tr("error of the pinion"), tr("error"),
+    row(words("swing of speed"), words("swing"), QString::number(100 * run.velocity_ratio_spread, 'f', 1) + " %", t.blued);
+    row(words("error of the pinion"), words("error"),
         QString::number(run.transmission_error_arcmin, 'f', run.transmission_error_arcmin < 10 ? 1 : 0) + "′", t.blued);
-    row(tr("takes before the line"), tr("before"), QString::number(run.engagement_before_centre_deg, 'f', 1) + "°",
+    row(words("takes before the line"), words("before"), QString::number(run.engagement_before_centre_deg, 'f', 1) + "°",
         run.engages_early() ? t.amber : t.blued);
-    row(tr("pairs in touch"), tr("pairs"), QString::number(run.contact_ratio, 'f', 2), t.blued);
-    row(tr("play"), tr("play"), words(unit.write(run.backlash_mm, unit.toothed())), run.backlash_mm < 0 ? t.ruby : t.blued);
-    row(tr("free under the tip"), tr("tip"), words(unit.write(run.tip_clearance_mm, unit.toothed())),
+    row(words("pairs in touch"), words("pairs"), QString::number(run.contact_ratio, 'f', 2), t.blued);
+    row(words("play"), words("play"), words(unit.write(run.backlash_mm, unit.toothed())), run.backlash_mm < 0 ? t.ruby : t.blued);
+    row(words("free under the tip"), words("tip"), words(unit.write(run.tip_clearance_mm, unit.toothed())),
         run.tip_clearance_mm < 0 ? t.ruby : t.blued);
-    row(tr("work through, µ %1").arg(m_trial.friction()), tr("work"), QString::number(100 * run.efficiency, 'f', 1) + " %", t.blued);
+    row(words("work through, µ %1").arg(m_trial.friction()), words("work"), QString::number(100 * run.efficiency, 'f', 1) + " %", t.blued);
 }
 
 void TeethStation::write_faults(Column& page, QPainter& painter, const DerivedMesh& mesh) {
     const Theme& t = inks(painter);
     const bool faulty = m_trial.any_fault();
-    const QRectF at = page.line(faulty ? tr("with faults tried") : tr("try a fault…"), faulty ? t.amber : t.blued, Type::note, faulty);
+    const QRectF at =
+        page.line(faulty ? words("with faults tried") : words("try a fault…"), faulty ? t.amber : t.blued, Type::note, faulty);
     place({"faults",
            at,
            [this] {
@@ -427,10 +429,10 @@ void TeethStation::write_faults(Column& page, QPainter& painter, const DerivedMe
                menu->setAttribute(Qt::WA_DeleteOnClose);
                menu->popup(QCursor::pos());
            },
-           tr("A wheel off its centre, a bent or short tooth, worn leaves, more friction"),
+           words("A wheel off its centre, a bent or short tooth, worn leaves, more friction"),
            {}});
     if (width() >= roomy && mesh.module_known == Known::assumed)
-        write(painter, type(Type::note), t.steel, {at.right(), at.top() + 14}, tr("module assumed"), 1);
+        write(painter, type(Type::note), t.steel, {at.right(), at.top() + 14}, words("module assumed"), 1);
 }
 
 /// Speed against the steady one; the line of centres and the stand now drawn are marked.
@@ -517,11 +519,11 @@ void TeethStation::paint_depths(QPainter& painter, const DerivedMesh& mesh) {
     painter.fillRect(QRectF(0, top, width(), 1), t.rule);
     const double y = top + 24;
     const LengthUnit& unit = m_document.job().length;
-    write(painter, type(Type::note), t.steel, {24, y - 2}, tr("depth"));
+    write(painter, type(Type::note), t.steel, {24, y - 2}, words("depth"));
     const double depth = m_trial.depth_mm();
     write(painter, type(Type::note, true), m_trial.is_trial() ? t.amber : t.ink, {24, y + 13},
-          std::abs(depth) < 0.005 ? tr("as the teeth want")
-                                  : words(unit.write(std::abs(depth), unit.turned())) + (depth > 0 ? tr(" deep") : tr(" shallow")));
+          std::abs(depth) < 0.005 ? words("as the teeth want")
+                                  : words(unit.write(std::abs(depth), unit.turned())) + (depth > 0 ? words(" deep") : words(" shallow")));
     const double left = depth_x(-depths_modules * mesh.module_mm.value);
     const double right = depth_x(depths_modules * mesh.module_mm.value);
     painter.setPen(QPen(t.rule, 2));
@@ -534,15 +536,15 @@ void TeethStation::paint_depths(QPainter& painter, const DerivedMesh& mesh) {
     const QPointF mark[] = {{x, y - 1}, {x - 7, y - 13}, {x + 7, y - 13}};
     painter.drawPolygon(mark, 3);
     if (width() >= roomy) {
-        write(painter, type(Type::note), t.steel, {left - 6, y + 19}, tr("shallow"));
-        write(painter, type(Type::note), t.steel, {right + 6, y + 19}, tr("deep"), 1);
+        write(painter, type(Type::note), t.steel, {left - 6, y + 19}, words("shallow"));
+        write(painter, type(Type::note), t.steel, {right + 6, y + 19}, words("deep"), 1);
     }
     write(painter, type(Type::note), t.steel, {width() - 20.0, y + 4},
-          width() < roomy ? tr("← →  Home") : legend({"teeth.deeper|teeth.shallower", "teeth.measured"}), 1);
+          width() < roomy ? words("← →  Home") : legend({"teeth.deeper|teeth.shallower", "teeth.measured"}), 1);
     place({"depth",
            QRectF(left, top + 2, right - left, depths_height - 4),
            [] {},
-           tr("Drag to try a depth; the job keeps what was measured"),
+           words("Drag to try a depth; the job keeps what was measured"),
            {}});
 }
 
@@ -553,11 +555,11 @@ void TeethStation::paint_where_it_runs(QPainter& painter, double left, double ri
         green.setAlphaF(0.28f);
         const QRectF band(QPointF(depth_x(good->shallowest_mm), y - 8), QPointF(depth_x(good->deepest_mm), y + 8));
         painter.fillRect(band, green);
-        write(painter, type(Type::note), t.verdigris, {band.center().x(), y + 19}, tr("runs well"), 0);
+        write(painter, type(Type::note), t.verdigris, {band.center().x(), y + 19}, words("runs well"), 0);
         return;
     }
     write(painter, type(Type::note), t.steel, {(left + right) / 2, y + 19},
-          m_trial.looking() ? tr("looking where it runs well…") : tr("runs well at no depth"), 0);
+          m_trial.looking() ? words("looking where it runs well…") : words("runs well at no depth"), 0);
 }
 
 /// What the holes say, with its uncertainty.
@@ -632,43 +634,48 @@ QList<Action> TeethStation::make_actions() {
     };
     return climbing() +
            QList<Action>{
-               {"teeth.closer", tr("Closer"), {Qt::Key_Z}, [this] { zoom(1.25, middle()); }, {}, tr("zoom")},
-               {"teeth.farther", tr("Farther off"), {Qt::SHIFT | Qt::Key_Z}, [this] { zoom(0.8, middle()); }},
-               {"teeth.left", tr("The picture to the left"), {Qt::ALT | Qt::Key_Left}, pan(-1, 0)},
-               {"teeth.right", tr("The picture to the right"), {Qt::ALT | Qt::Key_Right}, pan(1, 0)},
-               {"teeth.up", tr("The picture upwards"), {Qt::ALT | Qt::Key_Up}, pan(0, -1)},
-               {"teeth.down", tr("The picture downwards"), {Qt::ALT | Qt::Key_Down}, pan(0, 1)},
-               {"teeth.fit", tr("The whole mesh"), {Qt::Key_W}, [this] { fit(); }, {}, tr("whole")},
+               {"teeth.closer", words("Closer"), {Qt::Key_Z}, [this] { zoom(1.25, middle()); }, {}, words("zoom")},
+               {"teeth.farther", words("Farther off"), {Qt::SHIFT | Qt::Key_Z}, [this] { zoom(0.8, middle()); }},
+               {"teeth.left", words("The picture to the left"), {Qt::ALT | Qt::Key_Left}, pan(-1, 0)},
+               {"teeth.right", words("The picture to the right"), {Qt::ALT | Qt::Key_Right}, pan(1, 0)},
+               {"teeth.up", words("The picture upwards"), {Qt::ALT | Qt::Key_Up}, pan(0, -1)},
+               {"teeth.down", words("The picture downwards"), {Qt::ALT | Qt::Key_Down}, pan(0, 1)},
+               {"teeth.fit", words("The whole mesh"), {Qt::Key_W}, [this] { fit(); }, {}, words("whole")},
                {"teeth.deeper",
-                tr("Try it deeper"),
+                words("Try it deeper"),
                 {Qt::Key_Left},
                 [this] { try_depth(m_trial.depth_mm() + tried_step_mm); },
                 {},
-                tr("tries")},
-               {"teeth.shallower", tr("Try it shallower"), {Qt::Key_Right}, [this] { try_depth(m_trial.depth_mm() - tried_step_mm); }},
+                words("tries")},
+               {"teeth.shallower", words("Try it shallower"), {Qt::Key_Right}, [this] { try_depth(m_trial.depth_mm() - tried_step_mm); }},
                {"teeth.measured",
-                tr("Back to the depth that was measured"),
+                words("Back to the depth that was measured"),
                 {Qt::Key_Home},
                 [this] { try_depth(m_trial.measured_depth_mm()); },
                 {},
-                tr("measured")},
-               {"teeth.other-mesh", tr("The arbor's other mesh"), {Qt::Key_M}, [this] { other_mesh(); }, {}, tr("other mesh")},
-               {"teeth.other-part", tr("The other part of the mesh"), {Qt::Key_P}, [this] { select_part(!m_wheel); }, {}, tr("other part")},
-               {"teeth.turn", tr("One turn of the pinion"), {Qt::Key_T}, turn, {}, tr("one turn")},
-               {"teeth.faults", tr("What goes wrong in real movements"), {Qt::Key_F}, faults, {}, tr("faults")},
+                words("measured")},
+               {"teeth.other-mesh", words("The arbor's other mesh"), {Qt::Key_M}, [this] { other_mesh(); }, {}, words("other mesh")},
+               {"teeth.other-part",
+                words("The other part of the mesh"),
+                {Qt::Key_P},
+                [this] { select_part(!m_wheel); },
+                {},
+                words("other part")},
+               {"teeth.turn", words("One turn of the pinion"), {Qt::Key_T}, turn, {}, words("one turn")},
+               {"teeth.faults", words("What goes wrong in real movements"), {Qt::Key_F}, faults, {}, words("faults")},
                {"teeth.blank",
-                tr("The wheel's blank and crossings"),
-                {Qt::Key_B, tr("Ctrl+B")},
+                words("The wheel's blank and crossings"),
+                {Qt::Key_B, words("Ctrl+B")},
                 [this] { show_blank(!blank_shown() || just_come()); },
-                tr("&View"),
-                tr("blank")},
-               {"teeth.wood", tr("Wooden wheels by the season"), {Qt::Key_G}, [this] { show_wood(!wood_shown()); }, {}, tr("wood")}};
+                words("&View"),
+                words("blank")},
+               {"teeth.wood", words("Wooden wheels by the season"), {Qt::Key_G}, [this] { show_wood(!wood_shown()); }, {}, words("wood")}};
 }
 
 QString TeethStation::writes(const QString& ending) const {
     const bool written = ending == "svg" || ending == "dxf" || ending == "pdf" || ending == "step";
     if (!written) return {};
-    const QString part = m_wheel ? tr("wheel") : tr("pinion");
+    const QString part = m_wheel ? words("wheel") : words("pinion");
     const DerivedMesh* now = mesh();
     return now ? words(m_document.job().train.name_of_arbor(m_wheel ? now->wheel_of : now->pinion_of)) + " " + part : part;
 }

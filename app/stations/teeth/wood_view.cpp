@@ -4,6 +4,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "drawing/words.h"
 #include "number/units.h"
 #include "sheet/marks.h"
 #include "theme/theme.h"
@@ -28,21 +29,21 @@ std::pair<QPointF, double> stand_of(const QRectF& room) {
 }  // namespace
 
 WoodView::WoodView(Document& document, QWidget* parent) : CardStation(document, {}, parent) {
-    setAccessibleName(tr("Wood"));
+    setAccessibleName(words("Wood"));
     hide();
     m_card->set_tabs(
-        {{tr("wood"), tr("Kinds, grain and moisture, when its wheels were round and now."),
+        {{words("wood"), words("Kinds, grain and moisture, when its wheels were round and now."),
           [this] { return wood_sheet(m_document.job().wood.value_or(WoodRecord()), m_document.derived().wood, m_wheel_of, m_pinion_of); },
           SumCard::typed_into_part<std::optional<WoodRecord>>(document, type_into_part<WoodRecord>), drawn_in_wood},
          SumCard::of_sum(
-             document, tr("let in"), wood_let_in_calculation(), [this] { return m_wheel_of + ".wheel"; },
+             document, words("let in"), wood_let_in_calculation(), [this] { return m_wheel_of + ".wheel"; },
              [this] {
                  const DerivedMesh* shown = m_document.derived().train.mesh(m_wheel_of, m_pinion_of);
                  if (!shown) return std::map<std::string, double>();
                  return std::map<std::string, double>{{"count", static_cast<double>(shown->wheel)}, {"module_mm", shown->module_mm.value}};
              }),
          SumCard::of_sum(
-             document, tr("frame"), wood_frame_calculation(), [] { return std::string("frame"); },
+             document, words("frame"), wood_frame_calculation(), [] { return std::string("frame"); },
              [] { return std::map<std::string, double>(); })});
     connect(&document, &Document::changed, this, [this] {
         if (isVisible()) show_wheel();
@@ -82,27 +83,28 @@ const WoodMesh* WoodView::mesh() const {
 
 QList<Action> WoodView::make_actions() {
     return CardStation::make_actions() +
-           QList<Action>{{"wood.leave", tr("Back to the teeth"), {Qt::Key_Escape, Qt::Key_G}, [this] { emit left(); }}};
+           QList<Action>{{"wood.leave", words("Back to the teeth"), {Qt::Key_Escape, Qt::Key_G}, [this] { emit left(); }}};
 }
 
 void WoodView::paint_nothing(QPainter& painter) {
     const Theme& t = inks(painter);
     Column page(painter, QRectF(22, 40, 520, 260));
-    page.head(m_document.derived().wood.there ? tr("What was its moisture?") : tr("Is it of wood?"), t.ink);
+    page.head(m_document.derived().wood.there ? words("What was its moisture?") : words("Is it of wood?"), t.ink);
     page.says(
-        tr("Wood swells and shrinks with the air: across the grain ten times as much as along it. A wheel goes oval, its mesh deeper and "
-           "shallower twice a turn."),
+        words(
+            "Wood swells and shrinks with the air: across the grain ten times as much as along it. A wheel goes oval, its mesh deeper and "
+            "shallower twice a turn."),
         t.steel, Type::text);
     if (m_document.derived().wood.there) {
         page.says(
-            tr("Type the moisture, or the room's air: as it was when the wheels were cut and as it is now. The meter is read into the "
-               "line."),
+            words("Type the moisture, or the room's air: as it was when the wheels were cut and as it is now. The meter is read into the "
+                  "line."),
             t.steel, Type::text);
         return list_sizes(painter, {page.left(), page.y() + 14, 300, height() - page.y() - 40});
     }
     Flow flow(painter, QRectF(22, 0, width() - 44.0, height()), page.y() + 26, 26);
-    place({"begin:wood", flow.say(tr("wheels of wood"), t.blued, Type::figure, true), [this] { m_document.edit(begin_wood()); },
-           tr("begins it; every step can be undone")});
+    place({"begin:wood", flow.say(words("wheels of wood"), t.blued, Type::figure, true), [this] { m_document.edit(begin_wood()); },
+           words("begins it; every step can be undone")});
 }
 
 void WoodView::paint_wheel(QPainter& painter, const QRectF& room, const WoodMesh& mesh) {
@@ -144,10 +146,10 @@ void WoodView::paint_wheel(QPainter& painter, const QRectF& room, const WoodMesh
     const auto figure = [&](QPointF where, const QString& words) { on_paper(painter, type(Type::text, true), t.ink, where, words); };
     const LengthUnit& unit = m_document.job().length;
     const auto length = [&](double mm) { return words(unit.write(mm, unit.turned())); };
-    figure(middle - QPointF(0, px(along) + 8), tr("with the grain %1").arg(length(mesh.season.along_mm)));
-    figure(middle + QPointF(0, 26), tr("across it %1").arg(length(mesh.season.across_mm)));
+    figure(middle - QPointF(0, px(along) + 8), words("with the grain %1").arg(length(mesh.season.along_mm)));
+    figure(middle + QPointF(0, 26), words("across it %1").arg(length(mesh.season.across_mm)));
     write(painter, type(Type::note), t.steel, {room.left(), room.bottom() - 6},
-          tr("dashed: as it was cut, %1; what it grew is drawn %2 times").arg(length(mesh.input.diameter_mm), words(print_short(times))),
+          words("dashed: as it was cut, %1; what it grew is drawn %2 times").arg(length(mesh.input.diameter_mm), words(print_short(times))),
           -1);
 }
 
@@ -163,16 +165,16 @@ void WoodView::paint_round(QPainter& painter, const QRectF& room, const WoodMesh
     painter.setPen(QPen(t.ruby, 1, Qt::DashLine));
     const double bears = mesh.bears_mm();
     painter.drawLine(QPointF(room.left(), y(bears)), QPointF(room.right(), y(bears)));
-    write(painter, type(Type::note), t.ruby, {room.right(), y(bears) + 15}, tr("deeper than this such teeth bind"), 1);
+    write(painter, type(Type::note), t.ruby, {room.right(), y(bears) + 15}, words("deeper than this such teeth bind"), 1);
     QPolygonF line;
     constexpr int pieces = 180;
     for (int i = 0; i <= pieces; ++i) line << QPointF(room.left() + room.width() * i / pieces, y(mesh.deeper_mm(360.0 * i / pieces)));
     painter.setPen(QPen(mesh.too_deep() ? t.ruby : t.verdigris, 2));
     painter.drawPolyline(line);
-    write(painter, type(Type::note), t.steel, {room.left(), middle - 5}, tr("as it was"), -1);
+    write(painter, type(Type::note), t.steel, {room.left(), middle - 5}, words("as it was"), -1);
     for (int quarter = 0; quarter <= 4; ++quarter)
         write(painter, type(Type::note), t.steel, {room.left() + room.width() * quarter / 4, room.bottom() + 16},
-              tr("%1°").arg(90 * quarter),
+              words("%1°").arg(90 * quarter),
               quarter == 0   ? -1
               : quarter == 4 ? 1
                              : 0);
@@ -185,10 +187,10 @@ void WoodView::paint(QPainter& painter) {
     const Theme& t = inks(painter);
     const double wide = width() - SumCard::wide, round_high = 170;
     Column page(painter, QRectF(18, 14, wide - 36, 70));
-    page.section(tr("THE WHEEL OF %1, THIS SEASON").arg(words(m_document.derived().train.arbor(m_wheel_of)->name).toUpper()));
-    page.line(shown->too_deep()      ? tr("binds: up to %1 mm deeper than it was cut").arg(words(print_fixed(shown->deepest_mm, 2)))
-              : shown->too_shallow() ? tr("hardly holds: up to %1 mm shallower").arg(words(print_fixed(-shown->shallowest_mm, 2)))
-                                     : tr("runs: %1 to %2 mm deeper than it was cut")
+    page.section(words("THE WHEEL OF %1, THIS SEASON").arg(words(m_document.derived().train.arbor(m_wheel_of)->name).toUpper()));
+    page.line(shown->too_deep()      ? words("binds: up to %1 mm deeper than it was cut").arg(words(print_fixed(shown->deepest_mm, 2)))
+              : shown->too_shallow() ? words("hardly holds: up to %1 mm shallower").arg(words(print_fixed(-shown->shallowest_mm, 2)))
+                                     : words("runs: %1 to %2 mm deeper than it was cut")
                                            .arg(words(print_fixed(shown->shallowest_mm, 2)), words(print_fixed(shown->deepest_mm, 2))),
               shown->too_deep() || shown->too_shallow() ? t.ruby : t.verdigris, Type::figure, true);
     constexpr double column = 178;
@@ -197,13 +199,14 @@ void WoodView::paint(QPainter& painter) {
     const DrawnSizes drawn = sizes();
     Dimensions dimensions(painter, drawn, asked_size());
     const auto [middle, r] = stand_of(picture);
-    dimensions.group(tr("when cut"), middle + r * QPointF(0.7, -0.71), {"made_moisture", "made_humidity", "made_celsius"});
-    dimensions.group(tr("now"), middle + r * QPointF(0.97, -0.2), {"now_moisture", "now_humidity", "now_celsius"});
-    dimensions.group(tr("wood and grain"), middle + r * QPointF(0.6, 0.5), {"wheel_wood", "rings", "plate_wood", "plate_rings", "plates"});
+    dimensions.group(words("when cut"), middle + r * QPointF(0.7, -0.71), {"made_moisture", "made_humidity", "made_celsius"});
+    dimensions.group(words("now"), middle + r * QPointF(0.97, -0.2), {"now_moisture", "now_humidity", "now_celsius"});
+    dimensions.group(words("wood and grain"), middle + r * QPointF(0.6, 0.5),
+                     {"wheel_wood", "rings", "plate_wood", "plate_rings", "plates"});
     dimensions.lay_out({picture.right() + 12, picture.top(), column - 12, picture.height() - 30});
     place_sizes(painter, dimensions);
     Column below(painter, QRectF(18, height() - round_high, wide - 36, round_high));
-    below.section(tr("DEPTH ROUND A TURN OF THE WHEEL"), tr("down: deeper"));
+    below.section(words("DEPTH ROUND A TURN OF THE WHEEL"), words("down: deeper"));
     paint_round(painter, QRectF(22, height() - round_high + 26, wide - 44, round_high - 54), *shown);
 }
 

@@ -9,6 +9,7 @@
 #include "document/today.h"
 #include "drawing/plate_art.h"
 #include "drawing/wheel_art.h"
+#include "drawing/words.h"
 #include "making/edits.h"
 #include "number/constants.h"
 #include "number/input_error.h"
@@ -39,14 +40,14 @@ TrainStation::TrainStation(const Workbench& bench)
       m_question(new QLineEdit(this)),
       m_editor(new InPlaceEditor(this)),
       m_writing(new WritingSheet(bench.document, this)) {
-    setAccessibleName(tr("Train"));
+    setAccessibleName(words("Train"));
     tell_cutters();
     connect(&m_workshop, &Workshop::changed, this, &TrainStation::tell_cutters);
-    m_editor->setAccessibleName(tr("count"));
+    m_editor->setAccessibleName(words("count"));
     connect(m_editor, &InPlaceEditor::refused, this, [this](const QString& sentence) { emit told(sentence, true); });
     m_question->hide();
     wear(*m_question, Type::text);
-    m_question->setAccessibleName(tr("train asked for"));
+    m_question->setAccessibleName(words("train asked for"));
     m_question->installEventFilter(this);
     // Up to five stages of usual counts answer within a keystroke.
     connect(m_question, &QLineEdit::textChanged, this, [this](const QString& text) {
@@ -170,7 +171,7 @@ void TrainStation::write_weighing(Column& page, QPainter& painter) {
     const QString combinations = words(print_many(static_cast<double>(*m_document.derived().train.to_weigh)));
     const bool running = m_document.weigher().running();
     const double from = page.y();
-    page.section(running ? tr("WEIGHING WHAT IS LOST") : tr("NOT WEIGHED"));
+    page.section(running ? words("WEIGHING WHAT IS LOST") : words("NOT WEIGHED"));
     const QRectF bar(page.left(), page.y(), page.room().width(), 8);
     painter.setPen(QPen(t.rule, 1));
     painter.setBrush(t.sheet);
@@ -178,13 +179,13 @@ void TrainStation::write_weighing(Column& page, QPainter& painter) {
     if (running) painter.fillRect(QRectF(bar.topLeft(), QSizeF(bar.width() * m_document.weigher().done(), bar.height())), t.brass);
     page.gap(16);
     const QRectF done = page.head(running ? QString::number(100 * m_document.weigher().done(), 'f', 0) + " %" : QString("–"), t.ink);
-    write(painter, type(Type::text), t.blued, {done.right(), done.top() + 18}, running ? tr("stop  Esc") : tr("weigh them"), 1);
+    write(painter, type(Type::text), t.blued, {done.right(), done.top() + 18}, running ? words("stop  Esc") : words("weigh them"), 1);
     place({"weighing",
            QRectF(QPointF(page.left() - 6, from), done.bottomRight()),
            [this, running] { running ? m_document.weigher().stop() : m_document.weigh(); },
-           running ? tr("Click to stop") : tr("Click to weigh them all"),
+           running ? words("Click to stop") : words("Click to weigh them all"),
            {}});
-    page.says(tr("%1 combinations of the lost counts. Any further reading of a lost arbor's mesh, or narrower limits, cuts them down.")
+    page.says(words("%1 combinations of the lost counts. Any further reading of a lost arbor's mesh, or narrower limits, cuts them down.")
                   .arg(combinations),
               t.steel);
     page.gap(20);
@@ -194,10 +195,10 @@ void TrainStation::write_too_many(Column& page) {
     const Theme& t = page.inks();
     const auto all = counting_round(m_document.job().train);
     const auto open = std::count_if(all.begin(), all.end(), [](const CountQuestion& question) { return question.open(); });
-    page.section(tr("TO BE COUNTED"));
+    page.section(words("TO BE COUNTED"));
     page.head(QString::number(open), t.ink, Type::great);
-    page.line(tr("wheels and pinions"), t.steel);
-    page.says(tr("Give what can be counted. When only a few are left, what keeps time and fits the holes tells them."), t.steel);
+    page.line(words("wheels and pinions"), t.steel);
+    page.says(words("Give what can be counted. When only a few are left, what keeps time and fits the holes tells them."), t.steel);
     page.gap(20);
 }
 
@@ -206,14 +207,14 @@ void TrainStation::write_restored(Column& page, QPainter& painter) {
     if (train.to_weigh) return write_weighing(page, painter);
     if (train.too_many || m_taking_in) return write_too_many(page);
     if (!train.restore || train.restore->candidates.empty()) return;
-    page.section(train.chosen ? tr("CHOSEN FOR WHAT IS LOST") : tr("WHAT IS LOST"));
+    page.section(train.chosen ? words("CHOSEN FOR WHAT IS LOST") : words("WHAT IS LOST"));
     for (size_t i = 0; i < std::min(rows_shown, train.restore->candidates.size()); ++i) write_candidate(page, painter, i);
-    page.says(train.chosen              ? tr("Chosen. Click it again, or undo, to open the question.")
-              : train.restore->conflict ? tr("No counts fit every reading: see the findings.")
-              : train.restore->fit > 1  ? tr("%1 of %2 still fit. Sizes tell them apart: take the reading below.")
+    page.says(train.chosen              ? words("Chosen. Click it again, or undo, to open the question.")
+              : train.restore->conflict ? words("No counts fit every reading: see the findings.")
+              : train.restore->fit > 1  ? words("%1 of %2 still fit. Sizes tell them apart: take the reading below.")
                                              .arg(train.restore->fit)
                                              .arg(train.restore->considered)
-                                       : tr("One of %1 fits. Enter or a click chooses it.").arg(train.restore->considered),
+                                       : words("One of %1 fits. Enter or a click chooses it.").arg(train.restore->considered),
               inks(painter).steel);
     page.gap(14);
 }
@@ -247,10 +248,10 @@ void TrainStation::write_candidate(Column& page, QPainter& painter, size_t which
            [this, which, chosen] {
                chosen ? m_document.edit(withdraw_choice()) : m_document.edit(choose(m_document.derived().train, which, today()));
            },
-           chosen ? tr("Click to withdraw the choice") : tr("Click to choose these counts; undo takes it back"),
+           chosen ? words("Click to withdraw the choice") : words("Click to choose these counts; undo takes it back"),
            {},
            {},
-           tr("candidate %1").arg(which + 1),
+           words("candidate %1").arg(which + 1),
            chosen});
     page.go_to(row.bottom() + 2);
 }
@@ -258,7 +259,7 @@ void TrainStation::write_candidate(Column& page, QPainter& painter, size_t which
 void TrainStation::write_evidence(Column& page, QPainter& painter) {
     constexpr double two_lines = 38;
     if (m_document.job().train.measurements.empty()) return;
-    page.section(tr("EVIDENCE AND ITS STRAIN"));
+    page.section(words("EVIDENCE AND ITS STRAIN"));
     for (const Measurement& measured : m_document.job().train.measurements) {
         if (!page.holds(two_lines)) break;
         write_measurement(page, painter, measured);
@@ -275,7 +276,7 @@ void TrainStation::write_measurement(Column& page, QPainter& painter, const Meas
     page.line(words(m_document.job().train.name_of_quantity(measured.evidence.key)), measured.left_out ? t.steel : t.ink);
     page.gap(-4);
     const std::string declared = measured.evidence.key.unit();
-    const QString unit = declared == "1/h" ? tr("an hour") : words(declared);
+    const QString unit = declared == "1/h" ? words("an hour") : words(declared);
     const QString value = declared == "s"
                               ? words(print_span(measured.evidence.value) + " ± " + print_span(measured.evidence.u))
                               : words(print_short(measured.evidence.value, 6)) + " ± " + QString::number(measured.evidence.u) + " " + unit;
@@ -285,18 +286,18 @@ void TrainStation::write_measurement(Column& page, QPainter& painter, const Meas
         const QColor ink = ink_of(strain->pull(), t);
         const bool pulls = strain->pull() != Strain::Pull::none;
         const double told = write(painter, type(Type::note, pulls), ink, {page.right(), base},
-                                  pulls ? tr("%1 × its ± off").arg(std::abs(strain->sigma), 0, 'f', 1) : tr("fits"), 1);
+                                  pulls ? words("%1 × its ± off").arg(std::abs(strain->sigma), 0, 'f', 1) : words("fits"), 1);
         // As long as it is strained, and never into its own figure.
         const QPointF coil(left_column - 92.0, base - 4);
         const double room = page.right() - told - 6 - coil.x();
         paint_coil(painter, coil, coil + QPointF(std::min(room, 30 + 4 * std::min(std::abs(strain->sigma), 6.0)), 0), strain->sigma, ink);
     } else {
-        write(painter, type(Type::note), t.steel, {page.right(), base}, measured.left_out ? tr("left out") : tr("waits"), 1);
+        write(painter, type(Type::note), t.steel, {page.right(), base}, measured.left_out ? words("left out") : words("waits"), 1);
     }
     place({"evidence:" + words(measured.id),
            QRectF(QPointF(page.left() - 6, from), QPointF(page.right(), page.y())),
            [this, key = measured.evidence.key, out = measured.left_out] { m_document.edit(leave_out(key, !out)); },
-           measured.left_out ? tr("Click to believe it again") : tr("Click to leave it out and see what the rest says"),
+           measured.left_out ? words("Click to believe it again") : words("Click to leave it out and see what the rest says"),
            {}});
     page.gap(3);
 }
@@ -307,10 +308,10 @@ void TrainStation::paint_foot(QPainter& painter, const View& view) {
     scale_bar(painter, from, view.px_per_mm);
     const auto& arbors = m_document.derived().train.arbors;
     if (std::all_of(arbors.begin(), arbors.end(), [](const DerivedArbor& arbor) { return arbor.position_assumed; }))
-        write(painter, type(Type::note), t.steel, from + QPointF(0, -26), tr("places and sizes assumed"));
+        write(painter, type(Type::note), t.steel, from + QPointF(0, -26), words("places and sizes assumed"));
     write(painter, type(Type::note), t.steel, {width() - 20.0, height() - 18.0},
-          (m_motion.running() ? tr("turning, ") : tr("standing, ")) + m_motion.speed_text() +
-              tr("   ·   Space  ·  Shift+Space one beat  ·  [ slower  ] faster"),
+          (m_motion.running() ? words("turning, ") : words("standing, ")) + m_motion.speed_text() +
+              words("   ·   Space  ·  Shift+Space one beat  ·  [ slower  ] faster"),
           1);
 }
 
@@ -347,7 +348,7 @@ void TrainStation::choose_shown() {
 }
 
 QList<Action> TrainStation::make_actions() {
-    const QString menu = tr("&Edit");
+    const QString menu = words("&Edit");
     const auto find = [this] {
         // A hand is asked for by its name.
         const JobArbor* subject = m_document.job().train.arbor(m_document.selection().subject());
@@ -359,31 +360,32 @@ QList<Action> TrainStation::make_actions() {
         m_document.edit(divide_with(*head));
     };
     return depthing_actions() + climbing() + structure_actions() +
-           QList<Action>{{"train.choose", tr("Choose the counts that are shown"), {Qt::Key_Return}, [this] { choose_shown(); }},
-                         {"train.stop",
-                          tr("Stop weighing"),
-                          {Qt::Key_Escape},
-                          [this] { m_document.weigher().stop(); },
-                          {},
-                          {},
-                          [this] { return m_document.weigher().running(); }},
-                         {"train.wheel",
-                          tr("Change the wheel's count…"),
-                          {tr("Ctrl+T")},
-                          [this] { edit_count(m_document.selection().subject() + ".wheel"); },
-                          menu,
-                          {},
-                          {},
-                          true},
-                         {"train.pinion",
-                          tr("Change the pinion's count…"),
-                          {tr("Ctrl+L")},
-                          [this] { edit_count(m_document.selection().subject() + ".pinion"); },
-                          menu},
-                         {"train.recount", tr("Count once more, or end counting"), {tr("Ctrl+Shift+T")}, [this] { count_again(); }, menu},
-                         {"train.write", tr("Write the train down…"), {tr("Ctrl+W")}, [this] { write_down(); }, menu},
-                         {"train.find", tr("Find a train…"), {tr("Ctrl+F")}, find, menu},
-                         {"train.divide", tr("Divide with the workshop's plates"), {}, divide, menu, {}, {}, true}};
+           QList<Action>{
+               {"train.choose", words("Choose the counts that are shown"), {Qt::Key_Return}, [this] { choose_shown(); }},
+               {"train.stop",
+                words("Stop weighing"),
+                {Qt::Key_Escape},
+                [this] { m_document.weigher().stop(); },
+                {},
+                {},
+                [this] { return m_document.weigher().running(); }},
+               {"train.wheel",
+                words("Change the wheel's count…"),
+                {words("Ctrl+T")},
+                [this] { edit_count(m_document.selection().subject() + ".wheel"); },
+                menu,
+                {},
+                {},
+                true},
+               {"train.pinion",
+                words("Change the pinion's count…"),
+                {words("Ctrl+L")},
+                [this] { edit_count(m_document.selection().subject() + ".pinion"); },
+                menu},
+               {"train.recount", words("Count once more, or end counting"), {words("Ctrl+Shift+T")}, [this] { count_again(); }, menu},
+               {"train.write", words("Write the train down…"), {words("Ctrl+W")}, [this] { write_down(); }, menu},
+               {"train.find", words("Find a train…"), {words("Ctrl+F")}, find, menu},
+               {"train.divide", words("Divide with the workshop's plates"), {}, divide, menu, {}, {}, true}};
 }
 
 std::vector<Scene> TrainStation::scenes() {
@@ -410,7 +412,9 @@ std::vector<Scene> TrainStation::scenes() {
         m_document.selection().select("third");
     };
     // A clock that stands in no demo.
-    const auto write = [this] { m_writing->write(tr("84, 8/75, ?/?, 8/30\nstrike: 84, 8/78, 8/56, 7\n4500 beats, 7 days from 16 turns")); };
+    const auto write = [this] {
+        m_writing->write(words("84, 8/75, ?/?, 8/30\nstrike: 84, 8/78, 8/56, 7\n4500 beats, 7 days from 16 turns"));
+    };
     const auto found = [this, picked = false]() mutable {
         if (m_search.running()) return false;
         if (!std::exchange(picked, true)) m_search.pick(3);
@@ -433,14 +437,15 @@ std::vector<Scene> TrainStation::scenes() {
 }
 
 QList<PrintTable> TrainStation::print_tables() {
-    PrintTable table{tr("Arbors, from the power up"), {{tr("arbor"), tr("what"), tr("figure"), tr("unit"), tr("±"), tr("state")}}};
+    PrintTable table{words("Arbors, from the power up"),
+                     {{words("arbor"), words("what"), words("figure"), words("unit"), words("±"), words("state")}}};
     const auto& train = m_document.derived().train;
     for (const DerivedArbor& arbor : train.arbors)
         for (const Quantity& one : train.quantities)
             if (one.arbor == arbor.id)
                 table.rows << QStringList{words(arbor.name), words(one.name),   words(one.text),
                                           words(one.unit),   words(one.u_text), words(one.state)};
-    PrintTable findings{tr("Findings"), {{tr("how grave"), tr("what"), tr("why")}}};
+    PrintTable findings{words("Findings"), {{words("how grave"), words("what"), words("why")}}};
     for (const Finding& one : m_document.derived().findings)
         findings.rows << QStringList{words(one.verdict.empty() ? one.severity : one.verdict), words(one.sentence), words(one.reason)};
     return {table, findings};

@@ -8,6 +8,7 @@
 #include "document/document.h"
 #include "drawing/in_place_editor.h"
 #include "drawing/motion.h"
+#include "drawing/words.h"
 #include "instruments/count_round.h"
 #include "sheet/column.h"
 #include "shell/station.h"
@@ -23,7 +24,7 @@ class TrainStation : public Station {
 public:
     explicit TrainStation(const Workbench& bench);
 
-    QString place_for_pictures() const override { return tr("the whole movement"); }
+    QString place_for_pictures() const override { return words("the whole movement"); }
     /// Of the whole movement.
     void take_picture(const QString& path) override;
     bool reads(const std::string& header) const override;

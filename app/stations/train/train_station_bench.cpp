@@ -3,6 +3,7 @@
 
 #include "document/pictures.h"
 #include "document/recent.h"
+#include "drawing/words.h"
 #include "job/edits.h"
 #include "job/kinds.h"
 #include "stations/train/train_station.h"
@@ -51,8 +52,8 @@ void TrainStation::paint_empty_bench(QPainter& painter) {
     const double left = column_x, middle = width() / 2.0 + 10;
     double y = top() + 44;
     const auto heading = [&](double x, const QString& words) { write(painter, type(Type::note, true), t.steel, {x, y}, words); };
-    heading(left, tr("OR BEGIN FROM A KIND OF MOVEMENT"));
-    heading(middle, tr("OR OPEN A JOB"));
+    heading(left, words("OR BEGIN FROM A KIND OF MOVEMENT"));
+    heading(middle, words("OR OPEN A JOB"));
     constexpr double row = 30;
     const auto line = [&](const QString& tag, QPointF at, const QString& words, const QString& beside, const std::function<void()>& go) {
         const double wide = write(painter, type(Type::figure, true), t.blued, at, words);
@@ -65,18 +66,18 @@ void TrainStation::paint_empty_bench(QPainter& painter) {
         down += row;
     }
     down = y + row;
-    line("open", {middle, down}, tr("from a file…"), tr("Ctrl+O, or drop it here"), [this] { emit file_wanted({}); });
+    line("open", {middle, down}, words("from a file…"), words("Ctrl+O, or drop it here"), [this] { emit file_wanted({}); });
     constexpr int shown = 5;
     for (const QString& path : recent_jobs().mid(0, shown)) {
         down += row;
-        line("recent:" + path, {middle, down}, QFileInfo(path).fileName().section('.', 0, 0), tr("opened lately"),
+        line("recent:" + path, {middle, down}, QFileInfo(path).fileName().section('.', 0, 0), words("opened lately"),
              [this, path] { emit file_wanted(path); });
     }
     down += row + 26;
-    write(painter, type(Type::note, true), t.steel, {middle, down}, tr("MADE UP, TO TRY THINGS ON"));
+    write(painter, type(Type::note, true), t.steel, {middle, down}, words("MADE UP, TO TRY THINGS ON"));
     for (const auto& [id, title] :
-         {std::pair{"tide-house", tr("Tide-house regulator")}, std::pair{"waiting-room", tr("Waiting-room clock of Merrow Pier")},
-          std::pair{"watch", tr("Lamplighter's watch")}, std::pair{"granary", tr("Granary bell-clock of Low Marren")}}) {
+         {std::pair{"tide-house", words("Tide-house regulator")}, std::pair{"waiting-room", words("Waiting-room clock of Merrow Pier")},
+          std::pair{"watch", words("Lamplighter's watch")}, std::pair{"granary", words("Granary bell-clock of Low Marren")}}) {
         down += row;
         line(QString("demo:") + id, {middle, down}, title, {}, [this, name = QString(id)] { emit demo_wanted(name); });
     }
@@ -90,15 +91,15 @@ void TrainStation::count_again() {
     m_taking_in = false;
     m_counting.set_again(!counting);
     emit round_changed();
-    emit told(counting ? tr("Counting ended: what has no count is lost, and weighed.")
-                       : tr("Every count once more, from the power up. Ctrl+Shift+T ends it."),
+    emit told(counting ? words("Counting ended: what has no count is lost, and weighed.")
+                       : words("Every count once more, from the power up. Ctrl+Shift+T ends it."),
               false);
 }
 
 void TrainStation::take_picture(const QString& path) {
     const std::string kept = keep_picture(m_document.pictures(), path, "whole").toStdString();
     m_document.edit(photograph_whole(kept));
-    emit told(tr("Kept as the picture of the whole; Ctrl+I shows it."), false);
+    emit told(words("Kept as the picture of the whole; Ctrl+I shows it."), false);
 }
 
 /// Holes by their places; other columns of arbors are readings of the plates.

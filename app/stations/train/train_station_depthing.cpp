@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "drawing/words.h"
 #include "number/units.h"
 #include "stations/train/train_station.h"
 #include "theme/theme.h"
@@ -50,13 +51,13 @@ void TrainStation::keep_hole() {
 
 void TrainStation::paint_depthing(QPainter& painter, const View& view) {
     const Theme& t = inks(painter);
-    const double closed = write(painter, type(Type::note), t.blued, {left_column - 8.0, 34}, tr("Esc closes"), 1);
+    const double closed = write(painter, type(Type::note), t.blued, {left_column - 8.0, 34}, words("Esc closes"), 1);
     place({"depthing:close", QRectF(left_column - 8 - closed, 20, closed, 18), [this] { show_depthing(false); }, {}, {}});
     const DepthingInput input = depthing_asked();
     Column page = column(painter, 22);
-    page.section(tr("DEPTHING OF %1").arg(words(m_document.job().train.name_of_arbor(m_document.selection().subject())).toUpper()));
+    page.section(words("DEPTHING OF %1").arg(words(m_document.job().train.name_of_arbor(m_document.selection().subject())).toUpper()));
     if (input.neighbours.empty() || !input.hole_x_mm) {
-        page.says(tr("No mesh of this arbor is known yet: count what is lost or choose a candidate first."), t.steel);
+        page.says(words("No mesh of this arbor is known yet: count what is lost or choose a candidate first."), t.steel);
         return;
     }
     const DepthingResult result = set_depthing(input);
@@ -91,7 +92,7 @@ void TrainStation::paint_arcs(QPainter& painter, const View& view, const Depthin
     const QPointF hole = view.at(*input.hole_x_mm, *input.hole_y_mm);
     painter.setPen(QPen(m_moved_mm ? t.amber : t.ink, 1.6));
     painter.drawEllipse(hole, 5, 5);
-    place({"hole", QRectF(hole.x() - 10, hole.y() - 10, 20, 20), [] {}, tr("Drag the hole to see what a move does"), {}});
+    place({"hole", QRectF(hole.x() - 10, hole.y() - 10, 20, 20), [] {}, words("Drag the hole to see what a move does"), {}});
 }
 
 /// The crossing much enlarged: hundredths of a millimetre cannot be seen on the plan.
@@ -143,25 +144,25 @@ void TrainStation::write_depthing(Column& page, const DepthingInput& input, cons
     page.gap(4);
     for (size_t i = 0; i < input.neighbours.size(); ++i) {
         const DepthingNeighbour& n = input.neighbours[i];
-        page.line(tr("set from %1").arg(words(m_document.job().train.name_of_arbor(n.id))), t.steel, Type::text);
+        page.line(words("set from %1").arg(words(m_document.job().train.name_of_arbor(n.id))), t.steel, Type::text);
         page.head(length(n.distance_mm), t.ink, Type::great);
         page.gap(-4);
         const double depth = result.effects[i].depth_mm;
         const bool right = result.effects[i].right();
-        page.line(right ? tr("the hole is right") : length(std::abs(depth)) + (depth > 0 ? tr(" too deep") : tr(" too shallow")),
+        page.line(right ? words("the hole is right") : length(std::abs(depth)) + (depth > 0 ? words(" too deep") : words(" too shallow")),
                   right ? t.verdigris : t.amber, Type::text, true);
         page.gap(12);
     }
     if (result.arcs_miss_mm)
         page.says(
-            tr("The arcs do not cross: they miss by %1. One of the two modules or counts cannot be.").arg(length(*result.arcs_miss_mm)),
+            words("The arcs do not cross: they miss by %1. One of the two modules or counts cannot be.").arg(length(*result.arcs_miss_mm)),
             t.ruby, Type::text, true);
     if (result.off_mm) {
-        page.line(input.neighbours.size() == 2 ? tr("hole to the crossing") : tr("hole to the arc"), t.steel, Type::text);
+        page.line(input.neighbours.size() == 2 ? words("hole to the crossing") : words("hole to the arc"), t.steel, Type::text);
         page.head(length(*result.off_mm), result.right() ? t.verdigris : t.amber);
     }
     for (size_t i = 0; i < result.points.size() && input.neighbours.size() == 2; ++i)
-        page.close_row({i == 0 ? tr("cross at") : tr("or at"),
+        page.close_row({i == 0 ? words("cross at") : words("or at"),
                         length(result.points[i][0], false) + "   " + length(result.points[i][1], false),
                         t.blued,
                         {},
@@ -169,9 +170,9 @@ void TrainStation::write_depthing(Column& page, const DepthingInput& input, cons
                         true,
                         Type::text});
     page.gap(4);
-    page.says(m_moved_mm ? tr("Enter keeps the hole here, Esc puts it back.")
-                         : tr("Drag the hole to see what a move does to each mesh. Distances follow from the teeth: set the tool on "
-                              "the real pair before you scribe."),
+    page.says(m_moved_mm ? words("Enter keeps the hole here, Esc puts it back.")
+                         : words("Drag the hole to see what a move does to each mesh. Distances follow from the teeth: set the tool on "
+                                 "the real pair before you scribe."),
               m_moved_mm ? t.amber : t.steel);
 }
 
@@ -223,16 +224,16 @@ QList<Action> TrainStation::depthing_actions() {
         update();
     };
     return {{"depthing.show",
-             tr("Depthing of the selected arbor"),
-             {Qt::Key_D, tr("Ctrl+Shift+A")},
+             words("Depthing of the selected arbor"),
+             {Qt::Key_D, words("Ctrl+Shift+A")},
              [this] { show_depthing(!m_depthing || just_come()); },
-             tr("&View")},
-            {"depthing.leave", tr("The hole back where it was"), {Qt::Key_Escape}, leave, {}, {}, shown},
-            {"depthing.keep", tr("Keep the hole where it was tried"), {Qt::Key_Return}, [this] { keep_hole(); }, {}, {}, shown},
-            {"depthing.left", tr("The hole to the left"), {Qt::Key_Left}, nudge(-nudge_mm, 0), {}, {}, shown},
-            {"depthing.right", tr("The hole to the right"), {Qt::Key_Right}, nudge(nudge_mm, 0), {}, {}, shown},
-            {"depthing.up", tr("The hole up"), {Qt::Key_Up}, nudge(0, nudge_mm), {}, {}, shown},
-            {"depthing.down", tr("The hole down"), {Qt::Key_Down}, nudge(0, -nudge_mm), {}, {}, shown}};
+             words("&View")},
+            {"depthing.leave", words("The hole back where it was"), {Qt::Key_Escape}, leave, {}, {}, shown},
+            {"depthing.keep", words("Keep the hole where it was tried"), {Qt::Key_Return}, [this] { keep_hole(); }, {}, {}, shown},
+            {"depthing.left", words("The hole to the left"), {Qt::Key_Left}, nudge(-nudge_mm, 0), {}, {}, shown},
+            {"depthing.right", words("The hole to the right"), {Qt::Key_Right}, nudge(nudge_mm, 0), {}, {}, shown},
+            {"depthing.up", words("The hole up"), {Qt::Key_Up}, nudge(0, nudge_mm), {}, {}, shown},
+            {"depthing.down", words("The hole down"), {Qt::Key_Down}, nudge(0, -nudge_mm), {}, {}, shown}};
 }
 
 }  // namespace echappe

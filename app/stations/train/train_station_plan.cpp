@@ -5,6 +5,7 @@
 #include "drawing/dots.h"
 #include "drawing/plate_art.h"
 #include "drawing/wheel_art.h"
+#include "drawing/words.h"
 #include "number/constants.h"
 #include "number/units.h"
 #include "sheet/marks.h"
@@ -74,7 +75,7 @@ void TrainStation::paint_plate(QPainter& painter, const View& view) {
         painter.setPen(QPen(t.steel, 1, Qt::DotLine));
         painter.drawLine(view.at(arbor.x_mm, arbor.y_mm), back);
         painter.drawEllipse(back, 5, 5);
-        write(painter, type(Type::note), t.steel, back + QPointF(9, 4), tr("back"));
+        write(painter, type(Type::note), t.steel, back + QPointF(9, 4), words("back"));
     }
 }
 
@@ -87,7 +88,7 @@ void TrainStation::paint_plate_handles(QPainter& painter, const View& view) {
         place({"pillar:" + QString::number(i),
                QRectF(view.at(plate.pillars[i][0], plate.pillars[i][1]) - QPointF(reach, reach), QSizeF(2 * reach, 2 * reach)),
                {},
-               tr("A pillar: drag it; the right button takes it away"),
+               words("A pillar: drag it; the right button takes it away"),
                {}});
     }
     const LengthUnit& unit = m_document.job().length;
@@ -98,9 +99,9 @@ void TrainStation::paint_plate_handles(QPainter& painter, const View& view) {
         place({tag, QRectF(at - QPointF(9, 9), QSizeF(18, 18)), {}, says, {}});
     };
     handle("plate:width", view.at(plate.width_mm / 2, plate.height_mm * 0.3), {0, 9},
-           tr("The plate is %1 wide: drag, or F12 types it").arg(words(unit.write(plate.width_mm, unit.turned()))));
+           words("The plate is %1 wide: drag, or F12 types it").arg(words(unit.write(plate.width_mm, unit.turned()))));
     handle("plate:height", view.at(plate.width_mm * 0.22, plate.height_mm), {9, 0},
-           tr("The plate is %1 high: drag, or F12 types it").arg(words(unit.write(plate.height_mm, unit.turned()))));
+           words("The plate is %1 high: drag, or F12 types it").arg(words(unit.write(plate.height_mm, unit.turned()))));
 }
 
 void TrainStation::paint_arbor(QPainter& painter, const View& view, const DerivedArbor& arbor) {
@@ -215,7 +216,7 @@ void TrainStation::paint_lost(QPainter& painter, const DerivedArbor& arbor, QPoi
     const auto ask = [&](const QString& part, QPointF at) {
         write(painter, type(Type::head, true), t.amber, at, "?", 0);
         place({part, QRectF(at.x() - 14, at.y() - 20, 28, 28), [this, id = arbor.id] { m_document.selection().select(id); },
-               tr("Not counted yet. Double click to give the count"), [this, p = part.toStdString()] { edit_count(p); }});
+               words("Not counted yet. Double click to give the count"), [this, p = part.toStdString()] { edit_count(p); }});
     };
     if (arbor.wheel.count.present() && !arbor.wheel.count.known()) ask(words(arbor.id) + ".wheel", centre + QPointF(0, radius * 0.6));
     if (arbor.pinion.count.present() && !arbor.pinion.count.known()) ask(words(arbor.id) + ".pinion", centre + QPointF(-22, 6));
@@ -272,9 +273,9 @@ void TrainStation::paint_next(QPainter& painter, const View& view) {
                      QPointF(std::clamp(at.x(), box.left() + 12, box.right() - 12), at.y() > box.center().y() ? box.bottom() : box.top()));
     painter.setBrush(t.sheet);
     painter.drawRect(box);
-    write(painter, type(Type::note, true), t.ink, box.topLeft() + QPointF(8, 16), tr("measure this next"));
+    write(painter, type(Type::note, true), t.ink, box.topLeft() + QPointF(8, 16), words("measure this next"));
     write(painter, type(Type::note), t.amber, box.topLeft() + QPointF(8, 32), leaves);
-    place({"next", box, [this, key] { emit quantity_wanted(key); }, tr("Puts the calliper line on this reading (F2)"), {}});
+    place({"next", box, [this, key] { emit quantity_wanted(key); }, words("Puts the calliper line on this reading (F2)"), {}});
 }
 
 /// On the wheel, in the first of the ways that keeps clear of other arbors and of what is written already.
@@ -321,7 +322,7 @@ void TrainStation::paint_labels(QPainter& painter, const View& view) {
                arbor.id == m_document.selection().subject(),
                true});
         if (arbor.position_assumed && !none_measured)
-            write(painter, type(Type::note), t.steel, centre + QPointF(9, -7), tr("place assumed"));
+            write(painter, type(Type::note), t.steel, centre + QPointF(9, -7), words("place assumed"));
     }
 }
 
@@ -342,10 +343,10 @@ void TrainStation::paint_wheel_counts(QPainter& painter, const View& view, const
         place({words(arbor.id) + ".wheel",
                box,
                [this, id = arbor.id] { m_document.selection().select(id); },
-               tr("Teeth. Double click to change the count, ? when it is lost, 96? when it is doubted"),
+               words("Teeth. Double click to change the count, ? when it is lost, 96? when it is doubted"),
                [this, p = arbor.id + ".wheel"] { edit_count(p); },
                {},
-               tr("%1, wheel").arg(words(arbor.name)),
+               words("%1, wheel").arg(words(arbor.name)),
                false,
                true});
     }
@@ -372,10 +373,10 @@ void TrainStation::paint_pinion_count(QPainter& painter, const DerivedArbor& arb
     place({QString::fromStdString(arbor.id) + ".pinion",
            box.adjusted(-4, -4, 4, 4),
            [this, id = arbor.id] { m_document.selection().select(id); },
-           tr("Leaves. Double click to change the count, ? when it is lost, 12? when it is doubted"),
+           words("Leaves. Double click to change the count, ? when it is lost, 12? when it is doubted"),
            [this, part = arbor.id + ".pinion"] { edit_count(part); },
            {},
-           tr("%1, pinion").arg(words(arbor.name)),
+           words("%1, pinion").arg(words(arbor.name)),
            false,
            true});
 }

@@ -2,6 +2,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "drawing/words.h"
 #include "number/units.h"
 #include "stations/train/train_station.h"
 #include "theme/theme.h"
@@ -12,20 +13,20 @@ namespace echappe {
 void TrainStation::paint_search(QPainter& painter) {
     constexpr double below_question = 86;
     const Theme& t = inks(painter);
-    const double closed = write(painter, type(Type::note), t.blued, {left_column - 8.0, 34}, tr("Esc closes"), 1);
+    const double closed = write(painter, type(Type::note), t.blued, {left_column - 8.0, 34}, words("Esc closes"), 1);
     place({"search:close", QRectF(left_column - 8 - closed, 20, closed, 18), [this] { close_search(); }, {}, {}});
     Column page = column(painter, 22);
-    page.section(tr("FIND A TRAIN"));
+    page.section(words("FIND A TRAIN"));
     page.go_to(below_question);
     if (!m_search.fault().isEmpty()) {
         page.says(m_search.fault(), t.ruby);
         return;
     }
     if (!m_search.question()) {
-        page.says(tr("A ratio: 60 from centre to escape\nA hand: tide from great, moon from great, sidereal-day from centre\nMotion "
-                     "work: motion, motion 24\n\nThen, as wanted: "
-                     "stages 3, teeth 24-120, leaves 8-16, hunting, indexed, even 1.5, use 96, ppm 5, fit (between the holes, with a "
-                     "cutter of the drawer)"),
+        page.says(words("A ratio: 60 from centre to escape\nA hand: tide from great, moon from great, sidereal-day from centre\nMotion "
+                        "work: motion, motion 24\n\nThen, as wanted: "
+                        "stages 3, teeth 24-120, leaves 8-16, hunting, indexed, even 1.5, use 96, ppm 5, fit (between the holes, with a "
+                        "cutter of the drawer)"),
                   t.steel);
         return;
     }
@@ -35,7 +36,7 @@ void TrainStation::paint_search(QPainter& painter) {
     painter.fillRect(bar, t.sheet);
     painter.fillRect(QRectF(bar.topLeft(), QSizeF(bar.width() * m_search.done(), 6)), t.brass);
     page.gap(8);
-    page.line(tr("searching; Esc stops"), t.blued);
+    page.line(words("searching; Esc stops"), t.blued);
 }
 
 void TrainStation::write_found(Column& page, QPainter& painter) {
@@ -45,7 +46,8 @@ void TrainStation::write_found(Column& page, QPainter& painter) {
     const size_t first = m_search.picked() < room ? 0 : m_search.picked() - room + 1;
     for (size_t i = first; i < std::min(found.solutions.size(), first + room); ++i) write_solution(page, painter, i);
     if (!found.solutions.empty()) return write_picked(page, found.solutions[std::min(m_search.picked(), found.solutions.size() - 1)]);
-    if (!m_search.running()) page.says(tr("No train of these counts. Widen teeth or leaves, or allow a stage more."), inks(painter).amber);
+    if (!m_search.running())
+        page.says(words("No train of these counts. Widen teeth or leaves, or allow a stage more."), inks(painter).amber);
 }
 
 void TrainStation::write_solution(Column& page, QPainter& painter, size_t which) {
@@ -62,7 +64,7 @@ void TrainStation::write_solution(Column& page, QPainter& painter, size_t which)
     const bool exact = train.error_ppm == 0;
     const double error = found.pinions_drive ? -train.error_ppm : train.error_ppm;
     write(painter, type(Type::note, picked), exact ? t.verdigris : t.steel, {page.right(), base},
-          exact ? tr("exact") : words(print_signed(error, 2)) + tr(" ppm"), 1);
+          exact ? words("exact") : words(print_signed(error, 2)) + words(" ppm"), 1);
     if (picked) {
         painter.setPen(QPen(t.blued, 1, Qt::DotLine));
         painter.setBrush(Qt::NoBrush);
@@ -74,7 +76,7 @@ void TrainStation::write_solution(Column& page, QPainter& painter, size_t which)
         close_search();
     };
     place({"found:" + QString::number(which), row, [this, which] { m_search.pick(which); },
-           tr("Click to see it on the plan; double click takes it"), take});
+           words("Click to see it on the plan; double click takes it"), take});
     page.go_to(row.bottom() + 1);
 }
 
@@ -84,34 +86,34 @@ void TrainStation::write_picked(Column& page, const FoundTrain& train) {
     const FindResult& found = m_search.result();
     const double a_day = found.pinions_drive ? -train.error_s_per_day : train.error_s_per_day;
     page.gap(4);
-    page.says(!train.years_per_day ? tr("exact: never wrong")
-                                   : tr("%1 s a day\none day wrong in %2 years")
+    page.says(!train.years_per_day ? words("exact: never wrong")
+                                   : words("%1 s a day\none day wrong in %2 years")
                                          .arg(words(print_signed(a_day, 3)), words(print_many(std::floor(*train.years_per_day)))),
               t.blued, Type::text, true);
     const QString covered = words(print_many(found.considered));
     if (m_search.question() && m_search.question()->motion)
-        page.says(tr("both meshes on one centre distance; %1\n%2 teeth\ncomplete: %3 sets of counts")
-                      .arg(train.evenness == 1 ? tr("one module serves both")
-                                               : tr("hour mesh %1 × the minute mesh's module").arg(train.evenness, 0, 'f', 3))
+        page.says(words("both meshes on one centre distance; %1\n%2 teeth\ncomplete: %3 sets of counts")
+                      .arg(train.evenness == 1 ? words("one module serves both")
+                                               : words("hour mesh %1 × the minute mesh's module").arg(train.evenness, 0, 'f', 3))
                       .arg(train.sum)
                       .arg(covered),
                   t.steel);
     else
-        page.says(tr("even %1 · hunting in %2 of %3 · %4 teeth\n%5")
+        page.says(words("even %1 · hunting in %2 of %3 · %4 teeth\n%5")
                       .arg(train.evenness, 0, 'f', 2)
                       .arg(train.hunting_stages)
                       .arg(train.stages.size())
                       .arg(train.sum)
-                      .arg(found.complete ? tr("complete: %1 sets of counts covered").arg(covered)
-                                          : tr("not complete: %1").arg(words(found.ended))),
+                      .arg(found.complete ? words("complete: %1 sets of counts covered").arg(covered)
+                                          : words("not complete: %1").arg(words(found.ended))),
                   t.steel);
     place({"found:take",
-           page.line(tr("Enter takes it"), t.blued, Type::text, true),
+           page.line(words("Enter takes it"), t.blued, Type::text, true),
            [this] {
                m_search.take();
                close_search();
            },
-           tr("One edit; undo takes it back"),
+           words("One edit; undo takes it back"),
            {}});
     page.gap(8);
 }

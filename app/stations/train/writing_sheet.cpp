@@ -7,6 +7,7 @@
 
 #include "document/bench_hand.h"
 #include "drawing/lettering.h"
+#include "drawing/words.h"
 #include "theme/theme.h"
 #include "train/edits.h"
 
@@ -26,11 +27,11 @@ int place_of_byte(const std::string& text, size_t byte) {
 }  // namespace
 
 WritingSheet::WritingSheet(Document& document, QWidget* parent) : Canvas(parent), m_document(document), m_text(new QPlainTextEdit(this)) {
-    m_text->setAccessibleName(tr("the train, written down"));
+    m_text->setAccessibleName(words("the train, written down"));
     wear(*m_text, Type::great, true);
     m_text->setFrameShape(QFrame::NoFrame);
     m_text->setTabChangesFocus(false);
-    m_text->setPlaceholderText(tr("144, 12/96, ?/?, 12/30"));
+    m_text->setPlaceholderText(words("144, 12/96, ?/?, 12/30"));
     m_text->setVerticalScrollBarPolicy(Qt::ScrollBarAsNeeded);
     m_text->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     m_text->installEventFilter(this);
@@ -87,7 +88,7 @@ void WritingSheet::finish() {
     hide();
     emit closed();
     if (!m_unread.isEmpty())
-        emit told(tr("The text has a word that cannot be read: it is kept as it stands, and Ctrl+W goes back to it."), true);
+        emit told(words("The text has a word that cannot be read: it is kept as it stands, and Ctrl+W goes back to it."), true);
 }
 
 void WritingSheet::write(const QString& text) {
@@ -97,7 +98,7 @@ void WritingSheet::write(const QString& text) {
 
 QStringList WritingSheet::unkept() const {
     const QString there = isVisible() && !m_faults.empty() ? text() : m_unread;
-    return there.isEmpty() ? QStringList() : QStringList{tr("the train, written down: %1").arg(there.simplified().left(60))};
+    return there.isEmpty() ? QStringList() : QStringList{words("the train, written down: %1").arg(there.simplified().left(60))};
 }
 
 void WritingSheet::read() {
@@ -193,11 +194,11 @@ void WritingSheet::lay_out() { put(*m_text, QRectF(margin - 6, title_high, width
 QString WritingSheet::what_it_takes() const {
     if (!m_faults.empty()) {
         const WrittenFault& fault = m_faults.front();
-        return tr("Not read: got %1, takes %2").arg(words(fault.got), words(fault.accepts));
+        return words("Not read: got %1, takes %2").arg(words(fault.got), words(fault.accepts));
     }
     if (text().trimmed().isEmpty())
-        return tr("From the power up, pinion over wheel; ? where a count is lost. The movement grows as you write.");
-    return tr(
+        return words("From the power up, pinion over wheel; ? where a count is lost. The movement grows as you write.");
+    return words(
         "strike: 84, 8/78 … · from centre 64: 57/75, 87 tide hand · lantern 8/64 · 96? doubted · centre 1 h · 3600 beats · 8 days from 16 "
         "turns");
 }
@@ -209,9 +210,10 @@ void WritingSheet::paint(QPainter& painter) {
     painter.fillRect(QRectF(margin, height() - foot_high, width() - 2 * margin, 1), m_faults.empty() ? t.blued : t.ruby);
     write_wrapped(painter, type(Type::text), m_faults.empty() ? t.steel : t.ruby, {margin + 0.0, height() - foot_high + 7.0},
                   width() - 2.0 * margin, what_it_takes());
-    echappe::write(painter, type(Type::note, true), t.steel, {margin + 0.0, 24}, tr("THE TRAIN, WRITTEN DOWN"));
-    echappe::write(painter, type(Type::note), t.steel, {width() - margin + 0.0, 24},
-                   tr("Enter done · Shift+Enter another train · %1").arg(text().contains('?') ? tr("Tab next ?") : tr("Tab leads on")), 1);
+    echappe::write(painter, type(Type::note, true), t.steel, {margin + 0.0, 24}, words("THE TRAIN, WRITTEN DOWN"));
+    echappe::write(
+        painter, type(Type::note), t.steel, {width() - margin + 0.0, 24},
+        words("Enter done · Shift+Enter another train · %1").arg(text().contains('?') ? words("Tab next ?") : words("Tab leads on")), 1);
 }
 
 }  // namespace echappe
