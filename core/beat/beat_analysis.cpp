@@ -308,8 +308,8 @@ const Record& BeatAnalysisResult::record() {
 
 const Calculation& beat_analysis_calculation() {
     static const Calculation calculation = declare<BeatAnalysisInput, BeatAnalysisResult>(
-        "beat.analyse", "Beats out of a recording: rate, beat error, amplitude of a lever, drift, and what comes back with every arbor.", source,
-        analyse_beats, explain_beat_analysis);
+        "beat.analyse", "Beats out of a recording: rate, beat error, amplitude of a lever, drift, and what comes back with every arbor.",
+        source, analyse_beats, explain_beat_analysis);
     return calculation;
 }
 

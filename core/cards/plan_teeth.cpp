@@ -256,19 +256,19 @@ void plan_ring(DerivedCard& card, const CutRingInput& usual, const std::optional
     }
     const double seat = *ring.seat_diameter_mm, gap = (*ring.ring_bore_mm - seat) / 2,
                  least = seat - 2 * std::max(0.0, *ring.rim_left_mm - 1);
-    CardStep& turn =
-        plan.read("seat", "Turn the teeth off to the seat", "tool, wheel chucked by its own arbor",
-                  {seat, seat + 0.05, seat - 0.05, "below the damage, with the rim left"}, [=](double read) -> std::string {
-                      const double rim = (read - in.rim_inner_mm) / 2;
-                      if (read > seat)
-                          return "Over by " + mm(read - seat) + ": turn on, or the ring is too thin below its teeth by " +
-                                 mm((read - seat) / 2) + ".";
-                      if (read >= least)
-                          return "Under by " + mm(seat - read) + ": the rim keeps " + mm(rim) + ". The ring is bored to it, " +
-                                 mm(read + 2 * gap) + ", and all goes on.";
-                      return "Under by " + mm(seat - read) + ": only " + mm(rim) +
-                             " of rim would be left, and would bend under the cutter. Sleeve it with a second ring inside, or make a new wheel.";
-                  });
+    CardStep& turn = plan.read(
+        "seat", "Turn the teeth off to the seat", "tool, wheel chucked by its own arbor",
+        {seat, seat + 0.05, seat - 0.05, "below the damage, with the rim left"}, [=](double read) -> std::string {
+            const double rim = (read - in.rim_inner_mm) / 2;
+            if (read > seat)
+                return "Over by " + mm(read - seat) + ": turn on, or the ring is too thin below its teeth by " + mm((read - seat) / 2) +
+                       ".";
+            if (read >= least)
+                return "Under by " + mm(seat - read) + ": the rim keeps " + mm(rim) + ". The ring is bored to it, " + mm(read + 2 * gap) +
+                       ", and all goes on.";
+            return "Under by " + mm(seat - read) + ": only " + mm(rim) +
+                   " of rim would be left, and would bend under the cutter. Sleeve it with a second ring inside, or make a new wheel.";
+        });
     plan.speed(turn, brass, Cutting::turning, seat);
     turn.check = "Note which tooth was at the mark: the new ones are cut from it.";
     const double bore = plan.size_of("seat") + 2 * gap;

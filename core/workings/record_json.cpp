@@ -353,18 +353,57 @@ std::string write_json(const Record& record, const void* object, Empty empty) {
     return json.dump(2, ' ', false, Json::error_handler_t::replace) + "\n";
 }
 
-std::string patch_between(const Record& record, const void* before, const void* after) {
-    // The slots are shared with reading; writing changes nothing through them.
-    const Writer writer(Empty::left_out);
-    Json was = Json::object(), is = Json::object();
-    // An edit changes one part or two: the others need not be written to be found the same.
-    for (const Field& field : record.fields()) {
-        if (field.same(before, after)) continue;
-        writer.put(field, const_cast<void*>(before), was);
-        writer.put(field, const_cast<void*>(after), is);
+namespace {
+
+/// What changed between two objects of one record, as operations on its JSON (RFC 6902). What is the same is not even written: an edit
+/// changes one part or two, and of a list of hundreds one.
+class Changes {
+public:
+    void object(const Record& record, void* before, void* after, const std::string& place) {
+        for (const Field& field : record.fields()) {
+            if (field.same(before, after)) continue;
+            const Slot was = field.slot(before), is = field.slot(after);
+            const auto *nested_was = std::get_if<NestedSlot>(&was), *nested_is = std::get_if<NestedSlot>(&is);
+            const auto *list_was = std::get_if<ListSlot>(&was), *list_is = std::get_if<ListSlot>(&is);
+            const std::string here = place + "/" + field.name;
+            if (nested_was && nested_is && nested_was->object && nested_is->object)
+                object(*nested_was->record, nested_was->object, nested_is->object, here);
+            else if (list_was && list_is && !list_was->file && !list_is->file) list(*list_was, *list_is, here);
+            else whole(field, before, after, place);
+        }
     }
-    const Json patch = Json::diff(was, is);
-    return patch.empty() ? std::string() : patch.dump(-1, ' ', false, Json::error_handler_t::replace);
+    const Json& patch() const { return m_patch; }
+
+private:
+    void list(const ListSlot& was, const ListSlot& is, const std::string& place) {
+        const size_t both = std::min(was.items.size(), is.items.size());
+        for (size_t i = 0; i < both; ++i) object(*was.record, was.items[i], is.items[i], place + "/" + std::to_string(i));
+        for (size_t i = was.items.size(); i > both; --i)
+            m_patch.push_back({{"op", "remove"}, {"path", place + "/" + std::to_string(i - 1)}});
+        for (size_t i = both; i < is.items.size(); ++i)
+            m_patch.push_back({{"op", "add"}, {"path", place + "/-"}, {"value", m_writer.object(*is.record, is.items[i])}});
+    }
+    /// A value that has no parts, or that comes or goes.
+    void whole(const Field& field, void* before, void* after, const std::string& place) {
+        Json was = Json::object(), is = Json::object();
+        m_writer.put(field, before, was);
+        m_writer.put(field, after, is);
+        for (Json change : Json::diff(was, is)) {
+            change["path"] = place + change["path"].get<std::string>();
+            m_patch.push_back(std::move(change));
+        }
+    }
+    const Writer m_writer{Empty::left_out};
+    Json m_patch = Json::array();
+};
+
+}  // namespace
+
+std::string patch_between(const Record& record, const void* before, const void* after) {
+    // The slots are shared with reading; comparing changes nothing through them.
+    Changes changes;
+    changes.object(record, const_cast<void*>(before), const_cast<void*>(after), "");
+    return changes.patch().empty() ? std::string() : changes.patch().dump(-1, ' ', false, Json::error_handler_t::replace);
 }
 
 size_t places_changed(const std::string& patch) {

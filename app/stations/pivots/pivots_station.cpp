@@ -391,7 +391,7 @@ void PivotsStation::write_sizes(QPainter& painter, const DerivedHole& hole, QPoi
     dimensions.at(of + "hole_max_mm", on(hole_px, 0));
     dimensions.rest();
     constexpr double least_high = 150;
-    const double high = std::min(room.height() - 30, std::max(least_high, 24.0 * static_cast<double>(drawn.size())));
+    const double high = std::min(room.height() - 30, std::max(least_high, 34.0 * static_cast<double>(drawn.size())));
     dimensions.lay_out({room.right() - sizes_wide + 10, room.top() + 24, sizes_wide - 16, high});
     place_sizes(painter, dimensions);
 }
@@ -423,10 +423,8 @@ void PivotsStation::paint_planned_bush(QPainter& painter, const Enlarged& large)
     painter.setBrush(Qt::NoBrush);
     const double radius = bush->outside_mm / 2 * large.px;
     painter.drawEllipse(large.centre, radius, radius);
-    const QPointF beside = large.centre + QPointF(-radius * 0.72 - 6, -radius * 0.72);
-    write(painter, type(Type::note), t.blued, beside - QPointF(0, 14), words("bush"), 1);
-    write(painter, type(Type::note), t.blued, beside, words("Ø %1 %2").arg(length(bush->outside_mm), words(m_document.job().length.symbol)),
-          1);
+    on_paper(painter, type(Type::note), t.blued, large.centre + QPointF(0, radius - 4),
+             words("bush Ø %1 %2").arg(length(bush->outside_mm), words(m_document.job().length.symbol)));
 }
 
 void PivotsStation::paint_hole_and_pivot(QPainter& painter, const Enlarged& large) {
@@ -487,6 +485,9 @@ void PivotsStation::paint_push(QPainter& painter, const Enlarged& large, const Q
     word.setX(std::clamp(word.x(), room.left() + 2, std::max(room.left() + 2, room.right() - wide)));
     // Pushed back into the picture it stands above the arrow, not on it.
     if (way.x() < -0.3 && word.x() + wide > b.x()) word.ry() -= 16;
+    // Under the heading there is no room above it: then it stands at its side.
+    constexpr double heading_high = 52;
+    if (word.y() < room.top() + heading_high) word = {b.x() + 9, std::max(b.y() + 4, room.top() + heading_high)};
     write(painter, type(Type::note), t.steel, word, text);
 }
 

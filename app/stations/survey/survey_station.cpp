@@ -364,8 +364,11 @@ void SurveyStation::paint_plate(QPainter& painter, const std::string& plate, con
         paint_spot(painter, s, at, named ? (s.kind == "pillar" ? 5 : 7) : 4);
         const bool selected = m_shown == s.part;
         if (s.kind == "pillar" || (!named && !selected)) continue;
+        // A dashed ring says that it was not looked at: the words at every spot would hide the plate.
+        const bool said = selected || m_earlier || s.measured || !s.verdict.empty();
         labels.write_beside(painter, at, selected ? 13 : 9, room.adjusted(-12, -2, -list_width + 6, 12),
-                            words(m_document.job().train.name_of_arbor(s.arbor)), selected ? t.blued : t.ink, word_of(s), ink_of(s, t));
+                            words(m_document.job().train.name_of_arbor(s.arbor)), selected ? t.blued : t.ink, said ? word_of(s) : QString(),
+                            ink_of(s, t));
     }
     // What has no place on the plan stands in a list beside the plate it is reached from.
     double y = room.top() + 12;
