@@ -21,6 +21,7 @@ private:
     QPointF at(Vector mm) const { return m_escape + QPointF(mm.x * m_px, -mm.y * m_px); }
     /// A spot of the pallets, about their arbor, with them turned so.
     QPointF place(Vector own, double pallets_rad) const { return at(Vector{0, m_centre} + turned(own, pallets_rad)); }
+    QPen outline(const QColor& ink) const;
     void paint_wheel(double tip_rad);
     void paint_pallets(const EscapementAction& action, double pallets_rad, double held);
     void paint_body(double pallets_rad);
