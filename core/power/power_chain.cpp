@@ -104,7 +104,8 @@ void judge(const PowerChainInput& in, PowerChainResult& out, double omega) {
     constexpr double banking_deg = 330;
     if (o.kind == "balance" && start > banking_deg)
         out.verdict =
-            told + ": by these figures it would knock the banking. Check the figures first, the assumed efficiency too. Then fit a weaker spring.";
+            told +
+            ": by these figures it would knock the banking. Check the figures first, the assumed efficiency too. Then fit a weaker spring.";
     if (!o.needed_deg) {
         if (out.verdict.empty()) out.verdict = told + ". Say what swing is needed, and the margin follows.";
         return;
@@ -121,9 +122,8 @@ void judge(const PowerChainInput& in, PowerChainResult& out, double omega) {
     if (*out.margin < 1) out.verdict = told + ": too weak, " + times + ". Look for the worst mesh and dry pivots before a stronger drive.";
     else if (*out.margin < weak_margin) out.verdict = told + ": weak, " + times + ". Clean and oil first; then the drive.";
     else if (wide > wide_swing)
-        out.verdict =
-            told + ": it swings wide, " + times +
-            ". First see whether weight and spring are the clock's own. An original weight stays with the clock.";
+        out.verdict = told + ": it swings wide, " + times +
+                      ". First see whether weight and spring are the clock's own. An original weight stays with the clock.";
     else out.verdict = told + ": right, " + times + ".";
 }
 

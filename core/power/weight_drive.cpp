@@ -47,7 +47,8 @@ void judge(const WeightDriveInput& in, WeightDriveResult& out) {
     }
     if (!in.least_weight_kg) {
         out.verdict =
-            "Hang less and less until it stops. Right is 1.5 to 2 times the least weight that runs (3 with a recoil escapement). Prefer the clock's own weight.";
+            "Hang less and less until it stops. Right is 1.5 to 2 times the least weight that runs (3 with a recoil escapement). Prefer "
+            "the clock's own weight.";
         return;
     }
     out.weight_least_kg = least_times * *in.least_weight_kg;

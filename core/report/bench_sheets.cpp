@@ -109,8 +109,7 @@ SumAnswer bench_rules_sheet(const BenchToday& today) {
     SumAnswer answer;
     Found found(answer);
     if (today.evidence.empty())
-        found.sentence("none",
-                       "No outcomes yet. Jobs that went home say what came back and what held; A looks through the folder.");
+        found.sentence("none", "No outcomes yet. Jobs that went home say what came back and what held; A looks through the folder.");
     for (const RuleEvidence& one : today.evidence) found.sentence(one.part, one.words);
     return answer;
 }

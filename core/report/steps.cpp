@@ -294,7 +294,8 @@ private:
         stage();
     }
     void try_and_hand_over() {
-        add({"beat", "Set it in beat, level and firm", "A beat error wastes swing, and stops it when it is cold or dirty.", "beat", 15, false});
+        add({"beat", "Set it in beat, level and firm", "A beat error wastes swing, and stops it when it is cold or dirty.", "beat", 15,
+             false});
         stage();
         const auto& runs = m_job.bench.runs;
         add({"run", "On test for a day", "Every stop is noted with where the hands stood.", "bench", 10, readiness().days >= 1});

@@ -36,8 +36,10 @@ std::vector<CountQuestion> counting_round(const TrainRecord& record) {
 
 std::string how_to_count(const CountQuestion& question) {
     const bool leaves = question.words.ends_with("leaves");
-    return leaves ? "Under the loupe, mark a leaf with a point of ink and count round to it twice. Count worn leaves too, and stumps of broken ones."
-                  : "Chalk one tooth, count by tens round to it, and once more. Count a large prime (89, 97) a third time. Where teeth are missing, measure the chord over ten and the diameter.";
+    return leaves ? "Under the loupe, mark a leaf with a point of ink and count round to it twice. Count worn leaves too, and stumps of "
+                    "broken ones."
+                  : "Chalk one tooth, count by tens round to it, and once more. Count a large prime (89, 97) a third time. Where teeth are "
+                    "missing, measure the chord over ten and the diameter.";
 }
 
 Recount count_again(const CountQuestion& question, const std::string& text, const Taken& taken) {

@@ -21,7 +21,8 @@ const std::vector<EvidenceKind>& evidence_kinds() {
         {"direction", "", Of::arbor, "direction of its hand", 1,
          "Which way its hand must turn, seen from the dial. Counts cannot change it: it tells whether an arbor is missing.", false},
         {"whole_turns", "", Of::arbor, "whole turns", 1,
-         "Of an arbor that locks or warns a strike: it turns a whole number of times for one turn of the reference, or as many as are typed.",
+         "Of an arbor that locks or warns a strike: it turns a whole number of times for one turn of the reference, or as many as are "
+         "typed.",
          false},
         {"centre_distance_mm", "mm", Of::mesh, "centre distance", 0.05,
          "Pins in both holes, measure over the outsides, take off half of each pin. In worn holes push both pins to the unworn side."},

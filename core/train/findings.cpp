@@ -49,8 +49,8 @@ void judge_candidates(const TrainRecord& record, const DerivedTrain& derived, st
                                      ? "No counts fit every reading; " + std::to_string(derived.in_the_running) + " sets come nearest."
                                      : std::to_string(restore.fit) + " counts still fit.";
         out.push_back({"train.undecided", "caution", sets,
-                       "The likeliest has " + print_fixed(100 * restore.candidates.front().weight, 0) + " %. " + next,
-                       lost_arbor(derived), ""});
+                       "The likeliest has " + print_fixed(100 * restore.candidates.front().weight, 0) + " %. " + next, lost_arbor(derived),
+                       ""});
     }
     if (derived.chosen && *derived.shown_candidate != 0)
         out.push_back({"train.unlikely-choice", "caution", "The chosen counts are not the likeliest.",

@@ -224,8 +224,7 @@ SumAnswer answer_sum(const Calculation& sum, const std::map<std::string, double>
 }
 
 std::string said(const std::string& choice) {
-    static const std::map<std::string, std::string> own = {
-        {"cw", "clockwise"}, {"ccw", "anticlockwise"}, {"countwheel", "count wheel"}};
+    static const std::map<std::string, std::string> own = {{"cw", "clockwise"}, {"ccw", "anticlockwise"}, {"countwheel", "count wheel"}};
     if (const auto at = own.find(choice); at != own.end()) return at->second;
     std::string word = choice;
     std::replace(word.begin(), word.end(), '-', ' ');

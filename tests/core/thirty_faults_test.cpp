@@ -107,8 +107,8 @@ TEST_CASE("of thirty faults that were made up the right one comes first in 27 or
         minutes.push_back(taken);
         right += named(now, faulty);
         if (!named(now, faulty))
-            UNSCOPED_INFO(*faulty.truth.begin() << ": " << way << now.verdict << (now.two.empty() ? "" : " (two) ") << now.causes.front().id << " "
-                                       << now.causes.front().probability);
+            UNSCOPED_INFO(*faulty.truth.begin() << ": " << way << now.verdict << (now.two.empty() ? "" : " (two) ") << now.causes.front().id
+                                                << " " << now.causes.front().probability);
     }
     CHECK(right >= 27);
     std::nth_element(minutes.begin(), minutes.begin() + 15, minutes.end());
