@@ -2,6 +2,7 @@
 #include <sys/mman.h>
 #include <unistd.h>
 
+#include <boost/locale/utf.hpp>
 #include <iomanip>
 #include <memory>
 #include <sstream>
@@ -86,22 +87,17 @@ void write_header(DL_Dxf& dxf, DL_WriterA& out, const Drawing& drawing) {
 
 /// What is no plain letter by its number, as every reader takes it: "Ø" is \U+00D8.
 std::string plain(const std::string& words) {
-    std::string out;
-    for (size_t i = 0; i < words.size();) {
-        const auto first = static_cast<unsigned char>(words[i]);
-        const size_t bytes = first < 0x80 ? 1 : first < 0xE0 ? 2 : first < 0xF0 ? 3 : 4;
-        if (bytes == 1) {
-            out += words[i++];
-            continue;
-        }
-        unsigned code = first & (0xFFU >> (bytes + 1));
-        for (size_t k = 1; k < bytes && i + k < words.size(); ++k) code = code << 6U | (static_cast<unsigned char>(words[i + k]) & 0x3FU);
-        std::ostringstream number;
-        number << "\\U+" << std::hex << std::uppercase << std::setw(4) << std::setfill('0') << code;
-        out += number.str();
-        i += bytes;
+    using Letters = boost::locale::utf::utf_traits<char>;
+    constexpr boost::locale::utf::code_point last_plain = 0x7F;
+    std::ostringstream out;
+    out << std::hex << std::uppercase << std::setfill('0');
+    for (auto at = words.begin(); at != words.end();) {
+        const auto letter = Letters::decode(at, words.end());
+        if (!boost::locale::utf::is_valid_codepoint(letter)) continue;
+        if (letter <= last_plain) out << static_cast<char>(letter);
+        else out << "\\U+" << std::setw(4) << letter;
     }
-    return out;
+    return out.str();
 }
 
 void write_layer(DL_Dxf& dxf, DL_WriterA& out, const DrawingLayer& layer) {

@@ -294,7 +294,7 @@ private:
         stage();
     }
     void try_and_hand_over() {
-        add({"beat", "Set it in beat, level and firm", "A beat error wastes swing, and stops it when it is cold or dirty.", "beat", 15,
+        add({"beat", "Set it in beat, level and firm", "Out of beat it wastes its swing, and stops sooner.", "beat", 15,
              false});
         stage();
         const auto& runs = m_job.bench.runs;

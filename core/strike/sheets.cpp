@@ -122,12 +122,14 @@ SumAnswer strike_train_sheet(const StrikeRecord& record, const DerivedStrikeTrai
 
 SumAnswer strike_together_sheet(const StrikeRecord& record, const DerivedStrikeTrain& d) {
     SumAnswer answer;
-    answer.asked = lines_of(StrikeRecord::record(), &record, {"hammer_falls_in_deg", "warning_run_deg", "locking", "warning", "pins"});
+    answer.asked = lines_of(StrikeRecord::record(), &record, {"hammer_falls_in_deg", "warning_run_deg", "pins"});
     answer.fault = d.together_fault;
     Found found(answer);
     if (!d.together) {
-        if (answer.fault.empty())
-            found.sentence("begin", "Say on the sheet “train” which arbor carries the pins, which locks and which warns.");
+        const bool said = record.pin_arbor && record.locking && record.warning;
+        if (!said || !record.pins) answer.fault.clear();
+        if (!said) found.sentence("begin", "Say which arbor carries the pins, which locks and which warns: click its name.");
+        else if (!record.pins) found.sentence("begin", "Type how many pins the pin wheel has.");
         return answer;
     }
     for (const std::string& mark : d.together->marks) found.sentence("mark", mark);

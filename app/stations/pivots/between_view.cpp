@@ -64,11 +64,9 @@ BetweenView::BetweenView(Document& document, PlateRound& readings, QWidget* pare
 /// Of the arbor itself, and of its pivots.
 DrawnSizes BetweenView::own_sizes() const {
     const std::string& arbor = m_document.selection().subject();
-    DrawnSizes sizes;
-    for (DrawnSize& size : m_readings.sizes({arbor, arbor + ".front", arbor + ".back"})) {
-        const bool of_arbor = size.id.startsWith(words(arbor) + ".") && !size.id.contains(".front.") && !size.id.contains(".back.");
-        if (of_arbor || size.line.field == "pivot_mm") sizes.push_back(std::move(size));
-    }
+    DrawnSizes sizes = m_readings.sizes({arbor});
+    for (DrawnSize& size : m_readings.sizes({arbor + ".front", arbor + ".back"}))
+        if (size.line.field == "pivot_mm") sizes.push_back(std::move(size));
     return sizes;
 }
 

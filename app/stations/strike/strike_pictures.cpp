@@ -70,8 +70,8 @@ DrawnSizes StrikeStation::own_sizes() const {
 
 /// Its train locked, and its fly once an arbor is said to be that.
 DrawnSizes StrikeStation::sizes_of_train(const StrikeRecord& strike) const {
-    static const std::vector<std::string> fields = {"hammer_falls_in_deg", "warning_run_deg", "pins", "locked_by", "hammers",
-                                                    "seconds_per_blow",    "great_turns"};
+    static const std::vector<std::string> fields = {"pins",    "locked_by",  "hammer_falls_in_deg", "warning_run_deg", "seconds_per_blow",
+                                                    "hammers", "great_turns"};
     DrawnSizes drawn = drawn_from(lines_of(StrikeRecord::record(), &strike, fields), fields, taken_into_strike());
     for (DrawnSize& size : drawn) size.may_stay = size.line.field == "hammers" || size.line.field == "great_turns";
     if (!strike.fly) return drawn;
@@ -108,7 +108,9 @@ SumCard::Take StrikeStation::taken_into_strike() const {
 ReadingRound* StrikeStation::own_round() const {
     if (m_picture == Picture::hands) return &m_line.hands();
     if (m_picture == Picture::alarm) return &m_line.alarm();
-    return m_picture == Picture::together ? static_cast<ReadingRound*>(&m_line.together()) : &m_line.strikes();
+    if (m_picture == Picture::count) return &m_line.strikes();
+    // Before it can be drawn it waits for its sizes.
+    return m_document.derived().strike_train.together ? &m_line.together() : nullptr;
 }
 
 void StrikeStation::show_picture(Picture picture) {
@@ -221,7 +223,7 @@ void StrikeStation::ask_roles(QPainter& painter) {
     page.says(words("What turns just once a blow stands on the sheet “train”."), t.steel);
     const DerivedStrikeTrain& d = m_document.derived().strike_train;
     for (const std::string& fault : {d.fault, d.together_fault})
-        if (!fault.empty()) page.says(words(fault), t.ruby, Type::text);
+        if (!fault.empty() && strike.pins) page.says(words(fault), t.ruby, Type::text);
     // Its other sizes wait here until it can be drawn.
     if (any && role.isEmpty()) list_sizes(painter, QRectF(30, page.y() + 20, 260, std::min(360.0, height() - page.y() - 40)));
 }

@@ -105,6 +105,9 @@ void SurveyStation::paint_parts(QPainter& painter, const QRectF& room) {
         {title.right(), title.top() + 18},
         words("%1 taken out · %2 back · %3 replaced · %4 left over").arg(tally.size()).arg(count("back")).arg(count("replaced")).arg(over),
         1);
+    if (tally.empty())
+        page.says(words("Nothing is taken out yet. A writes a part down: what it is, its tray, which way round it goes."), t.steel,
+                  Type::text);
     std::set<std::string> trays;
     for (const TallyLine& line : tally) trays.insert(line.tray);
     // A tray is a card of its parts, under the shorter of two columns.
