@@ -294,8 +294,7 @@ private:
         stage();
     }
     void try_and_hand_over() {
-        add({"beat", "Set it in beat, level and firm", "Out of beat it wastes its swing, and stops sooner.", "beat", 15,
-             false});
+        add({"beat", "Set it in beat, level and firm", "Out of beat it wastes its swing, and stops sooner.", "beat", 15, false});
         stage();
         const auto& runs = m_job.bench.runs;
         add({"run", "On test for a day", "Every stop is noted with where the hands stood.", "bench", 10, readiness().days >= 1});
