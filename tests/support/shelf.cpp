@@ -110,34 +110,46 @@ std::vector<RealTick> real_ticks(const std::string& folder) {
     return ticks;
 }
 
-std::vector<float> real_room(const std::string& folder) {
+std::vector<std::vector<float>> real_room(const std::string& folder) {
     const std::string name = "seconds_clock.ogg";
     const std::vector<float> all = whole_of(folder + "/" + name);
-    std::vector<float> room;
+    std::vector<std::vector<float>> pieces;
     const std::vector<double> starts = starts_of(folder).at(name);
-    const auto seam = static_cast<size_t>(0.02 * shelf_rate_Hz);
     for (const double start : starts) {
-        const auto from = static_cast<size_t>((start + 0.5) * shelf_rate_Hz), to = static_cast<size_t>((start + 0.9) * shelf_rate_Hz);
-        if (to > all.size()) break;
-        // Each piece grows out of the last one.
+        const auto from = static_cast<std::ptrdiff_t>((start + 0.5) * shelf_rate_Hz),
+                   to = static_cast<std::ptrdiff_t>((start + 0.9) * shelf_rate_Hz);
+        if (to <= static_cast<std::ptrdiff_t>(all.size())) pieces.emplace_back(all.begin() + from, all.begin() + to);
+    }
+    return pieces;
+}
+
+namespace {
+
+/// Pieces of the room in an order of chance, each growing out of the last one: nothing in it comes back.
+std::vector<float> room_of(const std::vector<std::vector<float>>& pieces, size_t length, std::mt19937_64& chance) {
+    std::vector<float> room;
+    const auto seam = static_cast<size_t>(0.02 * shelf_rate_Hz);
+    while (room.size() < length + seam) {
+        const std::vector<float>& piece = pieces[chance() % pieces.size()];
+        const size_t from = static_cast<size_t>(uniform(chance) * 0.5 * static_cast<double>(piece.size()));
         const size_t laid = room.size();
-        for (size_t i = from; i < to; ++i) {
+        for (size_t i = from; i < piece.size(); ++i) {
             const size_t k = i - from;
             if (laid > 0 && k < seam) {
                 const float share = static_cast<float>(k) / static_cast<float>(seam);
-                room[laid - seam + k] = room[laid - seam + k] * std::sqrt(1 - share) + all[i] * std::sqrt(share);
+                room[laid - seam + k] = room[laid - seam + k] * std::sqrt(1 - share) + piece[i] * std::sqrt(share);
             } else {
-                room.push_back(all[i]);
+                room.push_back(piece[i]);
             }
         }
     }
-    double power = 0;
-    for (const float x : room) power += static_cast<double>(x) * x / static_cast<double>(room.size());
-    for (float& x : room) x /= static_cast<float>(std::sqrt(power));
+    room.resize(length);
     return room;
 }
 
-ShelfSound lay(const Shelf& shelf, const std::vector<RealTick>& ticks, const std::vector<float>& room) {
+}  // namespace
+
+ShelfSound lay(const Shelf& shelf, const std::vector<RealTick>& ticks, const std::vector<std::vector<float>>& room) {
     std::mt19937_64 chance(shelf.seed);
     // A recording for the ticks, and in half of the cases another for the tocks.
     std::vector<std::string> names;
@@ -151,10 +163,10 @@ ShelfSound lay(const Shelf& shelf, const std::vector<RealTick>& ticks, const std
     }
     const RealTick* only[2] = {kinds[0][chance() % kinds[0].size()], kinds[1][chance() % kinds[1].size()]};
 
-    std::vector<float> noise(static_cast<size_t>(shelf.seconds * shelf_rate_Hz));
-    const size_t from = chance() % room.size();
-    for (size_t i = 0; i < noise.size(); ++i)
-        noise[i] = shelf.hiss ? static_cast<float>(normal(chance)) : room[(from + i) % room.size()];
+    const auto length = static_cast<size_t>(shelf.seconds * shelf_rate_Hz);
+    std::vector<float> noise = shelf.hiss ? std::vector<float>(length) : room_of(room, length, chance);
+    if (shelf.hiss)
+        for (float& x : noise) x = static_cast<float>(normal(chance));
     const std::vector<double> still =
         octaves_of({noise.begin(), noise.begin() + static_cast<std::ptrdiff_t>(std::min(noise.size(), size_t(480000)))}, false);
 

@@ -18,22 +18,22 @@ inline constexpr double shelf_rate_Hz = 48000, before_tick_s = 0.005;
 
 /// All ticks of a folder's recordings, as its ticks.csv says where they begin (by eye and by a slow search for the first rise).
 std::vector<RealTick> real_ticks(const std::string& folder);
-/// What is heard between the beats of a recording, over and over without a seam: a real room. Its rms is 1.
-std::vector<float> real_room(const std::string& folder);
+/// What is heard between the beats of a recording: a real room in pieces.
+std::vector<std::vector<float>> real_room(const std::string& folder);
 
 /// How real ticks are laid at times that are known.
 struct Shelf {
     double beats_per_s = 1;
     double seconds = 60;
-    double loudness = 1;       ///< the weakest beat is so many times less loud than the loudest
-    double weakest_dB = 12;    ///< its peak over the room, in the octave where it stands highest
-    double limp_ms = 0;        ///< half the difference of two successive beats
-    double jitter_ms = 0;      ///< standard deviation of each beat for itself
+    double loudness = 1;     ///< the weakest beat is so many times less loud than the loudest
+    double weakest_dB = 12;  ///< its peak over the room, in the octave where it stands highest
+    double limp_ms = 0;      ///< half the difference of two successive beats
+    double jitter_ms = 0;    ///< standard deviation of each beat for itself
     double rate_s_per_day = 0;
-    double missing = 0;        ///< share of beats that make no sound
-    bool one_tick = false;     ///< the same piece of sound each time, not another one of the same kind
-    bool hiss = false;         ///< in place of the real room
-    double echo = 0;           ///< of the room: 0 none; 1 as loud as the tick at its beginning, gone to 1/e in 60 ms
+    double missing = 0;     ///< share of beats that make no sound
+    bool one_tick = false;  ///< the same piece of sound each time, not another one of the same kind
+    bool hiss = false;      ///< in place of the real room
+    double echo = 0;        ///< of the room: 0 none; 1 as loud as the tick at its beginning, gone to 1/e in 60 ms
     double rate_Hz = shelf_rate_Hz;
     unsigned seed = 1;
 };
@@ -43,7 +43,7 @@ struct ShelfSound {
     std::vector<bool> sounds;          ///< false: it makes none
 };
 /// Ticks of one recording and tocks of the same or another, a new one each time.
-ShelfSound lay(const Shelf& shelf, const std::vector<RealTick>& ticks, const std::vector<float>& room);
+ShelfSound lay(const Shelf& shelf, const std::vector<RealTick>& ticks, const std::vector<std::vector<float>>& room);
 
 /// How what was heard compares with what was laid.
 struct Score {
