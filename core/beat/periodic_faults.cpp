@@ -213,7 +213,8 @@ void find_teeth(const std::vector<Beat>& beats, const std::vector<double>& left_
         const double u = std::max(spread / std::sqrt(static_cast<double>(at[place].size())), 1e-9);
         const double off = std::abs(middles[place]) / std::max(u, among);
         const double chance = std::erfc(off / std::sqrt(2.0)) * static_cast<double>(places) * looks;
-        if (chance * least_odds > 1 || off < 5) continue;
+        // What is no number is no tooth either.
+        if (!(chance * least_odds <= 1 && off >= 5)) continue;
         fault.beats.push_back(static_cast<long long>(place));
         if (std::abs(1000 * middles[place]) > std::abs(fault.amplitude_ms))
             fault.amplitude_ms = 1000 * middles[place], fault.u_ms = 1000 * u;
@@ -243,7 +244,7 @@ std::vector<PeriodicFault> teeth_of(const std::vector<Beat>& beats, const std::v
         std::max_element(teeth.begin(), teeth.end(), [](const PeriodicFault& a, const PeriodicFault& b) { return a.odds < b.odds; })->odds;
     const auto first =
         std::find_if(teeth.begin(), teeth.end(), [&](const PeriodicFault& one) { return one.odds >= std::sqrt(odds * least_odds); });
-    return {*first};
+    return first != teeth.end() ? std::vector<PeriodicFault>{*first} : std::vector<PeriodicFault>{};
 }
 
 struct Wave {
