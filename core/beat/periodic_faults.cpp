@@ -264,7 +264,7 @@ std::optional<Wave> best_wave(const Waves& waves, const std::vector<Beat>& beats
         const Waves::One one = waves.at(per_s);
         const Ground ground = ground_beside(waves, per_s, highest_per_s);
         const double odds = odds_of(one, ground, 2 * static_cast<double>(arbors.size()));
-        if (odds <= std::max(least_odds, best ? best->fault.odds : 0)) continue;
+        if (!(odds > std::max(least_odds, best ? best->fault.odds : 0))) continue;
         best = Wave{wave_of(waves, per_s, one, ground, odds), one};
         best->fault.arbor = arbor.id;
     }
@@ -274,7 +274,8 @@ std::optional<Wave> best_wave(const Waves& waves, const std::vector<Beat>& beats
     const Waves::One one = waves.at(per_s);
     const Ground ground = ground_beside(waves, per_s, highest_per_s);
     const double odds = odds_of(one, ground, 2 * (highest_per_s - lowest_per_s) * waves.span());
-    if (odds < least_odds) return {};
+    // Odds that are no number are none.
+    if (!(odds >= least_odds)) return {};
     return Wave{wave_of(waves, per_s, one, ground, odds), one};
 }
 
