@@ -1,6 +1,7 @@
 #include "beat/beat_analysis.h"
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 #include <future>
 #include <numeric>
@@ -9,6 +10,7 @@
 #include "number/constants.h"
 #include "number/input_error.h"
 #include "number/units.h"
+#include "sound/evened.h"
 #include "sound/tick_search.h"
 
 namespace echappe {
@@ -50,10 +52,14 @@ HeardBeats hear_beats(Sound& sound, double told_beat_s) {
     HeardBeats out;
     out.one_sound = coarse.one_sound;
     out.shapes = std::make_unique<TickShapes>(sound, ticks_s, tocks_s);
+    std::array<std::vector<double>, 2> looked_s = {ticks_s, tocks_s};
+    for (const bool tock : {false, true}) {
+        if (out.shapes->uneven()) looked_s[tock] = evened(looked_s[tock]);
+        for (double& at_s : looked_s[tock]) at_s += out.shapes->told_after_s(tock);
+    }
     const auto locate = [&](const TickShapes& shapes, size_t from, size_t to) {
         std::vector<LocatedTick> located;
-        for (size_t i = from; i < to; ++i)
-            located.push_back(shapes.locate(sound, i % 2 == 1 ? tocks_s[i / 2] : ticks_s[i / 2], i % 2 == 1));
+        for (size_t i = from; i < to; ++i) located.push_back(shapes.locate(sound, looked_s[i % 2][i / 2], i % 2 == 1));
         return located;
     };
     auto later = std::async(std::launch::async, [&, copy = *out.shapes] { return locate(copy, ticks_s.size(), 2 * ticks_s.size()); });
@@ -124,7 +130,7 @@ void cut_in_sections(const std::vector<Beat>& beats, BeatAnalysisResult& out) {
     out.drifts = std::abs(out.drift_s_per_day) > stands_out * out.drift_u_s_per_day;
 }
 
-std::string in_words(const BeatAnalysisResult& out, const BeatsTold& told, bool one_sound) {
+std::string in_words(const BeatAnalysisResult& out, const BeatsTold& told) {
     std::string words = std::abs(out.rate_s_per_day) < 2 * out.u_s_per_day ? "It keeps time as far as can be told: "
                         : out.rate_s_per_day > 0                           ? "It gains "
                                                                            : "It loses ";
@@ -136,7 +142,7 @@ std::string in_words(const BeatAnalysisResult& out, const BeatsTold& told, bool 
     if (told.beats_per_hour && out.beats_per_hour != *told.beats_per_hour)
         words += "It should beat " + print_short(*told.beats_per_hour) + " an hour and beats " + print_short(out.measured_beats_per_hour) +
                  ": look whether this is the movement. ";
-    if (one_sound) words += "Only every second beat is heard: the beat error cannot be told. Put the pickup elsewhere. ";
+    if (!out.beat_error_untold.empty()) words += out.beat_error_untold + " ";
     else if (out.longer_beat.empty())
         words += "It is in beat as far as can be told (" + print_measured(out.beat_error_ms, out.beat_error_u_ms) + " ms). ";
     else
@@ -154,6 +160,17 @@ std::string in_words(const BeatAnalysisResult& out, const BeatsTold& told, bool 
     return words;
 }
 
+const char* every_second = "Only every second beat is heard: the beat error cannot be told. Put the pickup elsewhere.";
+
+/// Anything up to half a beat, for all that is known.
+void leave_beat_error_untold(const std::string& why, BeatAnalysisResult& out) {
+    if (!out.beat_error_untold.empty()) return;
+    out.beat_error_untold = why;
+    out.beat_error_ms = 0;
+    out.beat_error_u_ms = 500 * 3600 / out.measured_beats_per_hour;
+    out.longer_beat.clear();
+}
+
 }  // namespace
 
 std::optional<BeatAnalysisResult> judge_beats(std::vector<Beat> beats, const BeatsTold& told, const BeatAnalysisInput& in) {
@@ -164,6 +181,7 @@ std::optional<BeatAnalysisResult> judge_beats(std::vector<Beat> beats, const Bea
     BeatAnalysisResult out;
     out.beats = static_cast<long long>(beats.size());
     out.periodic_faults = periodic_faults(beats, *fit, told);
+    out.turns_looked_for = !told.arbors.empty() || told.any_turn;
     std::vector<double> waves;
     for (const PeriodicFault& fault : out.periodic_faults)
         if (fault.kind == "wave") waves.push_back(fault.period_s);
@@ -178,6 +196,13 @@ std::optional<BeatAnalysisResult> judge_beats(std::vector<Beat> beats, const Bea
     out.beat_error_ms = 1000 * std::abs(fit->limp_s);
     out.beat_error_u_ms = 1000 * fit->limp_u_s;
     if (out.beat_error_ms > 2 * out.beat_error_u_ms) out.longer_beat = fit->limp_s > 0 ? "tick" : "tock";
+    const long long tocks = std::count_if(beats.begin(), beats.end(), [](const Beat& beat) { return beat.number % 2 != 0; });
+    const long long fewer = std::min(tocks, out.beats - tocks);
+    constexpr long long least = 3;
+    if (fewer < least) leave_beat_error_untold(every_second, out);
+    else if (std::abs(fit->limp_s) >= 0.5 * fit->beat_s)
+        leave_beat_error_untold(
+            "Tick and tock lie nearer to each other than half a beat: the beat error cannot be told. Listen whether two things tick.", out);
     out.spread_ms = 1000 * fit->spread_s;
     cut_in_sections(beats, out);
     for (const Beat& beat : beats) out.beat_times_s.push_back(beat.at_s), out.beat_numbers.push_back(beat.number);
@@ -186,8 +211,9 @@ std::optional<BeatAnalysisResult> judge_beats(std::vector<Beat> beats, const Bea
 }
 
 void tell_shapes(const TickShapes& shapes, const BeatAnalysisInput& in, const BeatsTold& told, bool one_sound, BeatAnalysisResult& out) {
-    out.beat_error_u_ms = std::hypot(out.beat_error_u_ms, 1000 * shapes.between_u_s());
-    if (one_sound) out.longer_beat.clear();
+    if (out.beat_error_untold.empty()) out.beat_error_u_ms = std::hypot(out.beat_error_u_ms, 1000 * shapes.between_u_s());
+    if (one_sound) leave_beat_error_untold(every_second, out);
+    if (out.beat_error_ms <= 2 * out.beat_error_u_ms) out.longer_beat.clear();
     if (in.lift_angle_deg) {
         // Tick and tock each; where they differ much, one of the unlockings was not heard and looks too short.
         constexpr double differ = 0.08, read_u_s = 0.0001;  // of where two blows begin
@@ -206,12 +232,13 @@ void tell_shapes(const TickShapes& shapes, const BeatAnalysisInput& in, const Be
             out.amplitude_u_deg = *out.amplitude_deg * read_u_s / t / std::sqrt(static_cast<double>(times_s.size()));
         }
     }
-    out.verdict = in_words(out, told, one_sound);
+    out.verdict = in_words(out, told);
 }
 
 BeatAnalysisResult analyse_beats(const BeatAnalysisInput& in) {
     BeatsTold told = in.train ? beats_of(*in.train) : BeatsTold{};
     if (in.beats_per_hour) told.beats_per_hour = in.beats_per_hour;
+    told.any_turn = in.any_turn;
     const std::unique_ptr<Sound> sound = open_sound(in.file, "file");
     const HeardBeats heard = hear_beats(*sound, told.beat_s());
     std::optional<BeatAnalysisResult> out = judge_beats(heard.beats, told, in);
@@ -255,6 +282,8 @@ const Record& BeatAnalysisInput::record() {
                  "as it should beat; else by the train, else the usual figure nearest to what is heard", above(0, 100000))
             .add("lift_angle_deg", &In::lift_angle_deg, "deg", "of a lever's balance, for its amplitude", above(0, 180))
             .add("train", &In::train, "", "as in train.run: its beats, and its arbors to look for")
+            .add("any_turn", &In::any_turn, "", "look for what comes back in any time, though no train is told")
+            .because("without the train's own times chance is easily taken for a wheel")
             .add("recorder_ppm", &In::recorder_ppm, "ppm", "millionths by which the recorder's own time gains", between(-10000, 10000))
             .add("recorder_u_ppm", &In::recorder_u_ppm, "ppm", "standard uncertainty of that; 20 to 50 where it was never compared",
                  between(0, 10000));
@@ -284,6 +313,7 @@ const Record& BeatAnalysisResult::record() {
             .add("beat_error_u_ms", &Out::beat_error_u_ms, "ms", "standard uncertainty of that")
             .add("longer_beat", &Out::longer_beat, "",
                  "after which of tick and tock the interval is the longer; the first beat heard is a tick; empty: not told")
+            .add("beat_error_untold", &Out::beat_error_untold, "", "why the beat error cannot be told; empty: it can")
             .add("amplitude_deg", &Out::amplitude_deg, "deg", "of a lever's balance to one side")
             .add("amplitude_u_deg", &Out::amplitude_u_deg, "deg", "standard uncertainty of that, the lift angle as told")
             .add("unlocks_ms", &Out::unlocks_ms, "ms", "of a lever's mean tick, from where it is timed")
@@ -299,6 +329,7 @@ const Record& BeatAnalysisResult::record() {
             .add("drifts", &Out::drifts, "", "the change stands out of three of those")
             .add("recorder_u_s_per_day", &Out::recorder_u_s_per_day, "s/d", "the recorder's part of the rate's uncertainty")
             .add("periodic_faults", &Out::periodic_faults, "", "what comes back, waves by size first")
+            .add("turns_looked_for", &Out::turns_looked_for, "", "false: no arbor was told, and nothing that comes back was looked for")
             .add("beat_times_s", &Out::beat_times_s, "s", "where each beat lies in the recording")
             .add("late_ms", &Out::late_ms, "ms", "by how much each is late, against beats that are even but for the beat error")
             .add("beat_numbers", &Out::beat_numbers, "", "of those; numbers left out were not heard")

@@ -14,6 +14,7 @@ struct BeatAnalysisInput {
     std::optional<double> beats_per_hour;
     std::optional<double> lift_angle_deg;  ///< of a lever's balance
     std::optional<TrainInput> train;
+    bool any_turn = false;    ///< look for what comes back in any time, though no train is told
     double recorder_ppm = 0;  ///< by which the recorder's own time gains
     double recorder_u_ppm = 0;
     static const Record& record();
@@ -34,7 +35,8 @@ struct BeatAnalysisResult {
     double u_s_per_day = 0;
     double beat_error_ms = 0;
     double beat_error_u_ms = 0;
-    std::string longer_beat;  ///< "tick" or "tock": after which the interval is the longer; empty: in beat as far as it is known
+    std::string longer_beat;        ///< "tick" or "tock": after which the interval is the longer; empty: in beat as far as it is known
+    std::string beat_error_untold;  ///< why it cannot be told, and its uncertainty is half a beat; empty: it can
     std::optional<double> amplitude_deg, amplitude_u_deg;
     std::optional<double> unlocks_ms, drops_ms;  ///< of a lever's mean tick, from where it is timed
     double spread_ms = 0;                        ///< of a single beat
@@ -48,6 +50,7 @@ struct BeatAnalysisResult {
     bool drifts = false;              ///< it stands out of three of its uncertainties
     double recorder_u_s_per_day = 0;  ///< the recorder's part of the rate's uncertainty
     std::vector<PeriodicFault> periodic_faults;
+    bool turns_looked_for = false;  ///< by arbors that were told, or because it was asked for
     std::vector<double> beat_times_s;
     std::vector<double> late_ms;          ///< of each, against beats that are even but for the limp
     std::vector<long long> beat_numbers;  ///< from 0; those that are left out were not heard

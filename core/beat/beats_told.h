@@ -24,6 +24,7 @@ struct BeatsTold {
     std::string escape_arbor;
     long long escape_teeth = 0;        ///< 0: not known, or a tooth does not beat twice
     double early_ms_per_mm_short = 0;  ///< by which a tooth's beats come early for each millimetre it is short; 0: not known
+    bool any_turn = false;             ///< what comes back is looked for though no arbor is known
     double beat_s() const { return beats_per_hour ? 3600 / *beats_per_hour : 0; }
 };
 /// Of a train by itself; every count must be known. Throws InputError.

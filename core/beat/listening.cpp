@@ -3,6 +3,8 @@
 #include <algorithm>
 #include <cmath>
 
+#include "sound/evened.h"
+
 namespace echappe {
 namespace {
 
@@ -90,6 +92,9 @@ void Listening::learn() {
     }
     auto shapes = std::make_unique<TickShapes>(*m_ring, ticks_s, tocks_s);
     if (!shapes->has(false) && !shapes->has(true)) return;
+    if (shapes->uneven()) ticks_s = evened(ticks_s), tocks_s = evened(tocks_s);
+    for (double& at_s : ticks_s) at_s += shapes->told_after_s(false);
+    for (double& at_s : tocks_s) at_s += shapes->told_after_s(true);
     m_shapes = std::move(shapes);
     m_one_sound = coarse.one_sound;
     m_learn_at_s = now_s + (m_learnt < 3 ? again_s[m_learnt + 1] : later_s);
@@ -116,7 +121,8 @@ std::optional<double> Listening::other_run_from_s(const std::vector<double>& tic
     constexpr size_t enough = 3;
     if (heard.size() < enough) return {};
     const double beside = std::remainder(heard[heard.size() / 2] - m_last_s[0], m_beat_s);
-    if (std::abs(beside) < std::max(other_run * m_beat_s, other_run_s)) return {};
+    constexpr double times_uneven = 4;
+    if (std::abs(beside) < (m_shapes->uneven() ? times_uneven : 1) * std::max(other_run * m_beat_s, other_run_s)) return {};
     return heard.front() - 0.5 * m_beat_s;
 }
 
@@ -143,7 +149,8 @@ void Listening::go_on_with(const std::vector<double>& ticks_s, const std::vector
         // Where the way was lost, the coarse places lead back to it.
         constexpr double astray_s = 0.006;
         for (const double at_s : tock ? tocks_s : ticks_s)
-            if (const double off = at_s - m_last_s[tock]; std::abs(off) > astray_s && std::abs(off) < 0.5 * m_beat_s) m_last_s[tock] = at_s;
+            if (const double off = at_s - m_apart_s[tock] - m_last_s[tock]; std::abs(off) > astray_s && std::abs(off) < 0.5 * m_beat_s)
+                m_last_s[tock] += off;
     }
     m_next_s = m_last_s[m_next_number % 2 != 0] + 2 * m_beat_s;
 }
@@ -152,11 +159,13 @@ void Listening::go_on_with(const std::vector<double>& ticks_s, const std::vector
 void Listening::follow() {
     while (m_next_s + piece_after_s < seconds()) {
         const bool tock = m_next_number % 2 != 0;
-        const LocatedTick located = m_shapes->locate(*m_ring, m_next_s, tock);
+        const LocatedTick located = m_shapes->locate(*m_ring, m_next_s + m_apart_s[tock], tock);
         if (located.heard) {
             const double at_s = located.at_s - m_apart_s[tock];
             m_beats.push_back({m_next_number, at_s});
-            m_last_s[tock] = at_s;
+            // Where no two are the same wave, one that was placed badly must not lead the next ones astray.
+            constexpr double follows_uneven = 0.3;
+            m_last_s[tock] = m_shapes->uneven() ? m_next_s + follows_uneven * (at_s - m_next_s) : at_s;
             // A beat as the last ones were, each kind against itself.
             constexpr size_t far = 16;
             if (m_beats.size() > 2) {

@@ -315,7 +315,7 @@ std::string told(const PeriodicFault& fault, const BeatsTold& movement) {
 
 std::vector<PeriodicFault> periodic_faults(const std::vector<Beat>& beats, const BeatFit& fit, const BeatsTold& movement) {
     std::vector<PeriodicFault> faults, teeth;
-    if (beats.size() < 24) return faults;
+    if (beats.size() < 24 || (movement.arbors.empty() && !movement.any_turn)) return faults;
     std::vector<double> left_s = fit.left_s;
     constexpr int most_waves = 6;
     for (int found = 0; found <= most_waves; ++found) {

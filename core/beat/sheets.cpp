@@ -19,7 +19,8 @@ std::vector<SumLine> heard_lines(const BeatAnalysisResult& heard) {
     add("spread", "a single beat scatters by", print_fixed(heard.spread_ms, heard.spread_ms < 1 ? 2 : 1), "ms");
     if (heard.drifts) add("drift", "change while it was heard", print_measured(heard.drift_s_per_day, heard.drift_u_s_per_day), "s/d");
     for (const PeriodicFault& fault : heard.periodic_faults) add("fault", "", fault.words, "");
-    if (heard.periodic_faults.empty()) add("sound", "", "Nothing comes back with a turn of any wheel.", "");
+    if (!heard.turns_looked_for) add("sound", "", "No train is known: what comes back with a wheel is not looked for.", "");
+    else if (heard.periodic_faults.empty()) add("sound", "", "Nothing comes back with a turn of any wheel.", "");
     return lines;
 }
 

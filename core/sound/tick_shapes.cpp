@@ -5,6 +5,8 @@
 #include <numeric>
 
 #include "number/constants.h"
+#include "sound/evened.h"
+#include "sound/put_alike.h"
 
 namespace echappe {
 namespace {
@@ -13,26 +15,17 @@ constexpr double piece_s = 0.04, before_s = 0.010;
 constexpr double search_s = 0.007;
 constexpr double lowest_heard_Hz = 300;
 constexpr double smooth_s = 0.00025;  // of loudness
-constexpr size_t runs = 4, in_a_run = 32;
-
-/// Runs of neighbours, spread over all: neighbours tell the scatter.
-std::vector<size_t> sample_of(size_t all) {
-    std::vector<size_t> taken;
-    if (all <= runs * in_a_run) {
-        for (size_t i = 0; i < all; ++i) taken.push_back(i);
-        return taken;
-    }
-    for (size_t run = 0; run < runs; ++run) {
-        const size_t from = (all - in_a_run) * run / (runs - 1);
-        for (size_t i = 0; i < in_a_run; ++i) taken.push_back(from + i);
-    }
-    return taken;
-}
-
 /// The top of a parabola through three neighbours, from the middle one.
 double top_of(double before, double here, double after) {
     const double bend = before - 2 * here + after;
     return bend < 0 ? std::clamp(0.5 * (before - after) / bend, -0.5, 0.5) : 0;
+}
+
+/// Half of the usual time from one to the next of its kind.
+double beat_of(const std::vector<double>& of_a_kind_s) {
+    std::vector<double> apart;
+    for (size_t i = 1; i < of_a_kind_s.size(); ++i) apart.push_back(of_a_kind_s[i] - of_a_kind_s[i - 1]);
+    return apart.empty() ? 1 : 0.5 * median_of(apart);
 }
 
 double energy_of(const std::vector<std::complex<float>>& spectrum) {
@@ -63,6 +56,14 @@ TickShapes::TickShapes(Sound& sound, const std::vector<double>& ticks_s, const s
     for (const bool tock : {false, true})
         if (!samples[tock].waves.empty()) learn(sound, samples[tock], quiet, m_kinds[tock]);
     put_alike();
+    TickRises rises(sound, evened(ticks_s), evened(tocks_s), beat_of(ticks_s));
+    double share = 0, scatter_s = 0, rises_share = 0, rises_scatter_s = 0;
+    for (const bool tock : {false, true}) {
+        share += 0.5 * m_kinds[tock].share, scatter_s += 0.5 * m_kinds[tock].scatter_s;
+        rises_share += 0.5 * rises.heard(tock), rises_scatter_s += 0.5 * rises.scatter_s(tock);
+    }
+    constexpr double more = 0.01;
+    if (rises_share > share + more) m_rises = std::move(rises), m_between_u_s = m_rises->between_u_s();
 }
 
 long long TickShapes::start_of(double about_s) const { return std::llround(about_s * m_rate_Hz) - static_cast<long long>(m_before); }
@@ -272,6 +273,8 @@ void TickShapes::learn(Sound& sound, const Sample& sample, const std::vector<Spe
     kind.least = kind.by_wave ? least_wave : least_level;
     kind.shape = best.shape;
     kind.heard = 4 * (kind.by_wave ? heard_wave : heard_level) >= static_cast<std::ptrdiff_t>(waves.size());
+    kind.share = static_cast<double>(kind.by_wave ? heard_wave : heard_level) / static_cast<double>(waves.size());
+    kind.scatter_s = best.scatter;
     put_loudness_together(sound, sample, best, kind);
 }
 
@@ -312,39 +315,41 @@ void TickShapes::put_alike() {
         Spectrum straight = tock.shape;
         for (auto& bin : straight) bin = std::conj(bin);
         const Found alike = find(straight, tick.shape, search_s * m_rate_Hz);
-        constexpr double same_wave = 0.7;
+        constexpr double same_wave = 0.9;
         if (alike.likeness > same_wave) {
             tock.shift_s = alike.shift / m_rate_Hz;
             return;
         }
     }
-    const auto rise_of = [this](const Loudness& loudness) {
-        const auto step = std::max<size_t>(1, static_cast<size_t>(0.0002 * m_rate_Hz));
-        std::vector<float> rise(m_fourier.length(), 0);
+    constexpr double step_s = 0.0001, reach_s = 0.025;
+    const auto step = std::max<size_t>(1, static_cast<size_t>(std::lround(step_s * m_rate_Hz)));
+    const auto rises_of = [&](const Loudness& loudness) {
+        std::vector<float> rises(m_fourier.length() / step, 0);
         // The middle half of it is as long as a piece.
         const size_t from = m_fourier.length() / 2;
-        for (size_t i = 0; i < rise.size(); ++i)
-            rise[i] = std::max(0.0f, loudness.level[from + i] - loudness.level[from + i - step] - static_cast<float>(loudness.noise));
-        Spectrum spectrum(m_fourier.bins());
-        m_fourier.forward(rise.data(), spectrum.data());
-        return spectrum;
+        for (size_t i = 2; i < rises.size(); ++i)
+            rises[i] = std::max(
+                0.0f, loudness.level[from + i * step] - loudness.level[from + (i - 2) * step] - static_cast<float>(loudness.noise));
+        return rises;
     };
-    Spectrum shape = rise_of(tick.loudness);
-    const Spectrum of = rise_of(tock.loudness);
-    const auto size = static_cast<float>(1 / std::sqrt(std::max(1e-30, energy_of(shape))));
-    for (auto& bin : shape) bin = std::conj(bin) * size;
-    tock.shift_s = find(of, shape, search_s * m_rate_Hz).shift / m_rate_Hz;
-    constexpr double rise_time_s = 0.0001;  // of an attack, whose foot and top may differ so far
-    m_between_u_s = rise_time_s;
+    const double steps_s = static_cast<double>(step) / m_rate_Hz;
+    const PutAlike by_rise =
+        put_alike_by(rises_of(tick.loudness), rises_of(tock.loudness), begins_u_s / steps_s, static_cast<size_t>(reach_s / steps_s));
+    tock.shift_s = by_rise.shift * steps_s;
+    m_between_u_s = by_rise.u * steps_s;
 }
 
 LocatedTick TickShapes::locate(Sound& sound, double about_s, bool tock) const {
+    if (m_rises) {
+        const TickRises::Placed placed = m_rises->locate(sound, about_s, tock);
+        return {placed.at_s, placed.heard};
+    }
     const Kind& kind = m_kinds[tock];
     if (!kind.heard) return {about_s, false};
     // Best far from the middle of what was looked at: it may lie further on, as of a tooth that is short, and this be its foot.
     constexpr int walks = 3;
     constexpr double far = 0.4;
-    double looked_s = about_s;
+    double looked_s = about_s - kind.shift_s;
     for (int walk = 0;; ++walk) {
         const Spectrum wave = wave_at(sound, looked_s);
         const Found found = find(kind.by_wave ? wave : loudness_of(wave), kind.shape, search_s * m_rate_Hz);

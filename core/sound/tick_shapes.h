@@ -7,6 +7,7 @@
 
 #include "sound/fourier.h"
 #include "sound/sound.h"
+#include "sound/tick_rises.h"
 
 namespace echappe {
 
@@ -18,16 +19,21 @@ struct LocatedTick {
 
 /// The shapes of tick and tock, learnt from a recording: each the mean of its own kind, weighed by frequency against what is heard
 /// between the beats (matched filter: North, 1943). By their waves where these repeat, by their loudness where they do not; the one
-/// that scatters less is taken. By one thread at a time; a copy for another. Where a beat is comes from the peak of the correlation,
-/// between the samples.
+/// that scatters less is taken. Where neither finds what is plainly to be heard, by what begins after quiet (TickRises). By one thread at a
+/// time; a copy for another. Where a beat is comes from the peak of the correlation, between the samples.
 class TickShapes {
 public:
     /// `ticks_s`, `tocks_s`: about where they are, to some milliseconds. At most some hundred of each are listened to.
     TickShapes(Sound& sound, const std::vector<double>& ticks_s, const std::vector<double>& tocks_s);
-    /// A beat within 7 ms of a time; up to 25 ms where it is seen to lie further on.
+    /// A beat within 7 ms of when it is expected, as it would be told; up to 25 ms where it is seen to lie further on, or where no two
+    /// are the same wave.
     LocatedTick locate(Sound& sound, double about_s, bool tock) const;
     /// Whether that one can be heard at all.
-    bool has(bool tock) const { return m_kinds[tock].heard; }
+    bool has(bool tock) const { return m_rises ? m_rises->heard(tock) > 0.25 : m_kinds[tock].heard; }
+    /// By which a beat is told later than the places that its kind was learnt from.
+    double told_after_s(bool tock) const { return m_rises ? m_rises->told_after_s(tock) : m_kinds[tock].shift_s; }
+    /// No two are the same wave: a beat is best looked for where an even movement would have it, not where it was found roughly.
+    bool uneven() const { return m_rises.has_value(); }
     /// How far tick against tock may be misplaced, s: nothing to speak of where both sound alike.
     double between_u_s() const { return m_between_u_s; }
 
@@ -44,6 +50,7 @@ private:
     using Spectrum = std::vector<std::complex<float>>;
     struct Kind {
         bool heard = false;
+        double share = 0, scatter_s = 1e9;  ///< of those learnt from that are heard, and how they scatter
         bool by_wave = true;
         Spectrum shape;      ///< conjugate, of unit energy
         double least = 1;    ///< likeness below which it is chance
@@ -83,6 +90,7 @@ private:
     std::vector<float> m_weight;  ///< by frequency, of amplitudes
     std::array<Kind, 2> m_kinds;
     double m_between_u_s = 0;
+    std::optional<TickRises> m_rises;
 };
 
 }  // namespace echappe

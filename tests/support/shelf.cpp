@@ -171,6 +171,7 @@ ShelfSound lay(const Shelf& shelf, const std::vector<RealTick>& ticks, const std
         octaves_of({noise.begin(), noise.begin() + static_cast<std::ptrdiff_t>(std::min(noise.size(), size_t(480000)))}, false);
 
     ShelfSound out;
+    out.of_ticks = of_ticks, out.of_tocks = of_tocks;
     std::vector<float> all(noise.size(), 0);
     double weakest = 1e30;  // the peak over the room that the weakest beat would have
     const double beat_s = 1 / shelf.beats_per_s / (1 + shelf.rate_s_per_day / day_s);

@@ -41,6 +41,7 @@ struct ShelfSound {
     std::unique_ptr<Sound> sound;
     std::vector<double> beat_times_s;  ///< where each begins
     std::vector<bool> sounds;          ///< false: it makes none
+    std::string of_ticks, of_tocks;    ///< recordings they come from
 };
 /// Ticks of one recording and tocks of the same or another, a new one each time.
 ShelfSound lay(const Shelf& shelf, const std::vector<RealTick>& ticks, const std::vector<std::vector<float>>& room);

@@ -374,10 +374,12 @@ void ListeningView::paint_figures(QPainter& painter, const QRectF& room) {
                  words("± %1 s/d").arg(words(print_within(u, u))), t.ink);
     if (m_now.listening) page.says(words(listen_on_in_words(heard, m_document.job().rate_log.wanted_u_s_per_day)), t.steel);
     page.gap(6);
-    const bool limps = heard.beat_error_ms > limp_limit_ms(m_document.job().oscillator, heard.beats_per_hour);
+    const bool limps = heard.beat_error_ms > limp_limit_ms(m_document.job().oscillator, heard.beats_per_hour) + 2 * heard.beat_error_u_ms;
     const double limp_u = std::max(heard.beat_error_u_ms, 0.005);
-    write_figure(painter, page, words("beat error"), words(print_within(heard.beat_error_ms, limp_u)),
-                 words("± %1 ms").arg(words(print_within(limp_u, limp_u))), limps ? t.amber : t.ink);
+    if (!heard.beat_error_untold.empty()) page.says(words(heard.beat_error_untold), t.ink);
+    else
+        write_figure(painter, page, words("beat error"), words(print_within(heard.beat_error_ms, limp_u)),
+                     words("± %1 ms").arg(words(print_within(limp_u, limp_u))), limps ? t.amber : t.ink);
     if (heard.amplitude_deg)
         write_figure(painter, page, words("amplitude"), words(print_fixed(*heard.amplitude_deg, 0)) + "°",
                      words("± %1° by its lift").arg(words(print_fixed(heard.amplitude_u_deg.value_or(0), 0))), t.ink);
