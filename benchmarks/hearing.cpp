@@ -77,6 +77,8 @@ void judge(const HeardBeats& heard, const Shelf& shelf, const ShelfSound& laid, 
                     told.beat_error_u_ms, heard.shapes->uneven() ? "by rises" : "by waves", rate, told.u_s_per_day, laid.of_ticks.c_str(),
                     laid.of_tocks.c_str());
     row.faults += !told.periodic_faults.empty();
+    if (talks)
+        for (const PeriodicFault& fault : told.periodic_faults) std::printf("    fault: %s\n", fault.words.c_str());
     constexpr double another_beat = 0.02;
     if (std::abs(off) > another_beat) {
         ++row.wrong;

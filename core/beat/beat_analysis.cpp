@@ -10,6 +10,7 @@
 #include "number/constants.h"
 #include "number/input_error.h"
 #include "number/units.h"
+#include "sound/beats_between.h"
 #include "sound/evened.h"
 #include "sound/tick_search.h"
 
@@ -44,7 +45,8 @@ Novelty novelty_of(Sound& sound) {
 
 HeardBeats hear_beats(Sound& sound, double told_beat_s) {
     const Novelty novelty = novelty_of(sound);
-    const CoarseTicks coarse = search_ticks(novelty, told_beat_s);
+    CoarseTicks coarse = search_ticks(novelty, told_beat_s);
+    if (auto more = beats_between(sound, coarse, told_beat_s)) coarse = std::move(*more);
     if (coarse.ticks_s.empty())
         throw InputError("file", print_span(sound.seconds()) + " without a beat that stands out",
                          "a recording of eight beats at least, nearer to the movement or longer");

@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "sound/beats_between.h"
 #include "sound/evened.h"
 
 namespace echappe {
@@ -76,7 +77,9 @@ void Listening::learn() {
     constexpr double again_s[] = {1, 6, 12, 18}, later_s = 60;
     constexpr size_t enough = 4;  // pairs: fewer tell no shape
     m_learn_at_s = now_s + again_s[0];
-    const CoarseTicks coarse = search_ticks(m_novelty, m_told.beat_s());
+    CoarseTicks coarse = search_ticks(m_novelty, m_told.beat_s());
+    if (m_beats.empty())
+        if (auto more = beats_between(*m_ring, coarse, m_told.beat_s())) coarse = std::move(*more);
     std::vector<double> ticks_s, tocks_s;
     for (size_t i = 0; i < coarse.ticks_s.size(); ++i)
         if (std::max(coarse.ticks_s[i], coarse.tocks_s[i]) + piece_after_s < now_s &&

@@ -187,6 +187,22 @@ double surely(std::vector<double> x) {
     return mean * middle <= 0 ? 0 : std::abs(mean) < std::abs(middle) ? mean : middle;
 }
 
+/// Chance that half of so many beats lie as far off to this side, by how many of the others do: what is heard of real ticks scatters
+/// by no bell curve, for another of their impacts is the loudest now and then.
+double chance_of_half(double off, const std::vector<double>& here, const std::vector<double>& all) {
+    const auto as_far = [off](double x) { return off < 0 ? x <= off : x >= off; };
+    const auto others = static_cast<double>(all.size() - here.size());
+    const auto far = static_cast<double>(std::count_if(all.begin(), all.end(), as_far) - std::count_if(here.begin(), here.end(), as_far));
+    const double share = (far + 1) / (others + 1);
+    const size_t n = here.size();
+    double chance = 0, term = std::pow(1 - share, static_cast<double>(n));  // of none
+    for (size_t k = 0; k <= n; ++k) {
+        if (2 * k >= n) chance += term;
+        term *= static_cast<double>(n - k) / static_cast<double>(k + 1) * share / std::max(1e-12, 1 - share);
+    }
+    return std::min(1.0, chance);
+}
+
 /// Beats of every turn of the escape wheel that are late or early by themselves: each place in the turn against all the others.
 void find_teeth(const std::vector<Beat>& beats, const std::vector<double>& left_s, const std::string& arbor, long long teeth, double beat_s,
                 double looks, std::vector<PeriodicFault>& faults) {
@@ -212,7 +228,8 @@ void find_teeth(const std::vector<Beat>& beats, const std::vector<double>& left_
         if (at[place].size() < 3) continue;
         const double u = std::max(spread / std::sqrt(static_cast<double>(at[place].size())), 1e-9);
         const double off = std::abs(middles[place]) / std::max(u, among);
-        const double chance = std::erfc(off / std::sqrt(2.0)) * static_cast<double>(places) * looks;
+        const double chance = std::max(std::erfc(off / std::sqrt(2.0)), chance_of_half(middles[place], at[place], left_s)) *
+                              static_cast<double>(places) * looks;
         // What is no number is no tooth either.
         if (!(chance * least_odds <= 1 && off >= 5)) continue;
         fault.beats.push_back(static_cast<long long>(place));
@@ -269,13 +286,17 @@ std::optional<Wave> best_wave(const Waves& waves, const std::vector<Beat>& beats
         best->fault.arbor = arbor.id;
     }
     if (best) return best;
+    // That no arbor makes, it must stand out the more: so many beats, and odds.
+    constexpr size_t least_beats = 100;
+    constexpr double least_odds_of_none = 1e5;
+    if (waves.beats() < least_beats) return {};
     const double per_s = strongest(waves, beats, beat_s, lowest_per_s, highest_per_s);
     if (per_s < lowest_per_s) return {};
     const Waves::One one = waves.at(per_s);
     const Ground ground = ground_beside(waves, per_s, highest_per_s);
     const double odds = odds_of(one, ground, 2 * (highest_per_s - lowest_per_s) * waves.span());
     // Odds that are no number are none.
-    if (!(odds >= least_odds)) return {};
+    if (!(odds >= least_odds_of_none)) return {};
     return Wave{wave_of(waves, per_s, one, ground, odds), one};
 }
 

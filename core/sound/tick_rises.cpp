@@ -229,9 +229,8 @@ void TickRises::learn(const std::vector<double>& about_s, const std::vector<std:
         if (round < 3) mean_of(strips, shifts, kind);
     }
     learn_chance(kind);
-    double heard = 0;
-    for (size_t i = 0; i < strips.size(); ++i) heard += stands_out(strips[i], kind, fit_of(strips[i], kind, shifts[i]));
-    kind.heard = heard / static_cast<double>(strips.size());
+    for (size_t i = 0; i < strips.size(); ++i)
+        kind.heard += stands_out(strips[i], kind, fit_of(strips[i], kind, shifts[i])) / static_cast<double>(strips.size());
     std::vector<double> bends;
     for (size_t i = 1; i + 1 < about_s.size(); ++i)
         if (std::abs(about_s[i + 1] - 2 * about_s[i] + about_s[i - 1]) < 0.1 * (about_s[i + 1] - about_s[i - 1]))

@@ -173,6 +173,7 @@ ShelfSound lay(const Shelf& shelf, const std::vector<RealTick>& ticks, const std
     ShelfSound out;
     out.of_ticks = of_ticks, out.of_tocks = of_tocks;
     std::vector<float> all(noise.size(), 0);
+    std::map<const RealTick*, std::vector<double>> peaks_of;
     double weakest = 1e30;  // the peak over the room that the weakest beat would have
     const double beat_s = 1 / shelf.beats_per_s / (1 + shelf.rate_s_per_day / day_s);
     const double begins_s = 0.1 + 0.5 * beat_s * uniform(chance);
@@ -187,15 +188,19 @@ ShelfSound lay(const Shelf& shelf, const std::vector<RealTick>& ticks, const std
         out.beat_times_s.push_back(at_s);
         out.sounds.push_back(sounds);
         if (!sounds) continue;
-        const std::vector<double> peaks = octaves_of(tick.samples, true);
+        std::vector<double>& peaks = peaks_of[&tick];
+        if (peaks.empty()) peaks = octaves_of(tick.samples, true);
         double best = 0;
         for (size_t band = 0; band < peaks.size(); ++band) best = std::max(best, peaks[band] / still[band]);
         weakest = std::min(weakest, best * loud * loud);
-        const auto first = std::llround((at_s - before_tick_s) * shelf_rate_Hz);
+        // Between two samples too: rounded, the beats would have a wave of their own.
+        const double first_sample = std::floor((at_s - before_tick_s) * shelf_rate_Hz);
+        const auto first = static_cast<long long>(first_sample);
+        const auto later = static_cast<float>((at_s - before_tick_s) * shelf_rate_Hz - first_sample);
         const size_t longest = static_cast<size_t>(1.2 * beat_s * shelf_rate_Hz);
         for (size_t k = 0; k < std::min(tick.samples.size(), longest); ++k)
             if (const long long at = first + static_cast<long long>(k); at >= 0 && at < static_cast<long long>(all.size()))
-                all[static_cast<size_t>(at)] += loud * tick.samples[k];
+                all[static_cast<size_t>(at)] += loud * ((1 - later) * tick.samples[k] + (k > 0 ? later * tick.samples[k - 1] : 0));
     }
     if (shelf.echo > 0) {
         // The room answers: hiss that dies away, laid over by its spectrum.
