@@ -67,17 +67,15 @@ HeardBeats hear_beats(Sound& sound, double told_beat_s) {
     auto later = std::async(std::launch::async, [&, copy = *out.shapes] { return locate(copy, ticks_s.size(), 2 * ticks_s.size()); });
     std::vector<LocatedTick> all = locate(*out.shapes, 0, ticks_s.size());
     for (const LocatedTick& one : later.get()) all.push_back(one);
-    long long first = -1, last = -1;
+    long long first = -1;
     for (size_t i = 0; i < all.size(); ++i) {
         if (!all[i].heard) continue;
-        last = static_cast<long long>(i);
-        if (first < 0) first = last;
-        out.beats.push_back({last - first, all[i].at_s});
+        if (first < 0) first = static_cast<long long>(i);
+        out.beats.push_back({static_cast<long long>(i) - first, all[i].at_s});
     }
     if (out.beats.size() < 6)
         throw InputError("file", std::to_string(out.beats.size()) + " beats that are alike",
                          "a recording of eight beats at least, nearer to the movement or longer");
-    out.missed = last - first + 1 - static_cast<long long>(out.beats.size());
     return out;
 }
 
@@ -151,6 +149,7 @@ std::string in_words(const BeatAnalysisResult& out, const BeatsTold& told) {
         words += "Beat error " + print_measured(out.beat_error_ms, out.beat_error_u_ms) + " ms: the interval after the " + out.longer_beat +
                  " is longer. ";
     if (out.missed > 0) words += std::to_string(out.missed) + " of " + std::to_string(out.beats + out.missed) + " beats were not heard. ";
+    for (const Happening& happening : out.happenings) words += happening.words + " ";
     if (out.drifts)
         words += "The rate went " + std::string(out.drift_s_per_day > 0 ? "up" : "down") + " by " +
                  print_measured(std::abs(out.drift_s_per_day), out.drift_u_s_per_day) + " s/d while it was heard. ";
@@ -175,9 +174,11 @@ void leave_beat_error_untold(const std::string& why, BeatAnalysisResult& out) {
 
 }  // namespace
 
-std::optional<BeatAnalysisResult> judge_beats(std::vector<Beat> beats, const BeatsTold& told, const BeatAnalysisInput& in) {
+std::optional<BeatAnalysisResult> judge_beats(std::vector<Beat> beats, const BeatsTold& told, const BeatAnalysisInput& in, double seconds) {
     // A recorder that gains makes all times long.
     for (Beat& beat : beats) beat.at_s /= 1 + in.recorder_ppm * 1e-6;
+    const std::vector<Beat> all = without_lone(beats);
+    beats = longest_run(all);
     std::optional<BeatFit> fit = fit_beats(beats);
     if (!fit) return {};
     BeatAnalysisResult out;
@@ -207,6 +208,9 @@ std::optional<BeatAnalysisResult> judge_beats(std::vector<Beat> beats, const Bea
             "Tick and tock lie nearer to each other than half a beat: the beat error cannot be told. Listen whether two things tick.", out);
     out.spread_ms = 1000 * fit->spread_s;
     cut_in_sections(beats, out);
+    out.missed = missed_beats(all, fit->beat_s);
+    out.seconds = seconds;
+    out.happenings = happenings_of(all, fit->beat_s, seconds);
     for (const Beat& beat : beats) out.beat_times_s.push_back(beat.at_s), out.beat_numbers.push_back(beat.number);
     for (const double late_s : fit->late_s) out.late_ms.push_back(1000 * late_s);
     return out;
@@ -243,10 +247,8 @@ BeatAnalysisResult analyse_beats(const BeatAnalysisInput& in) {
     told.any_turn = in.any_turn;
     const std::unique_ptr<Sound> sound = open_sound(in.file, "file");
     const HeardBeats heard = hear_beats(*sound, told.beat_s());
-    std::optional<BeatAnalysisResult> out = judge_beats(heard.beats, told, in);
+    std::optional<BeatAnalysisResult> out = judge_beats(heard.beats, told, in, sound->seconds());
     if (!out) throw InputError("file", std::to_string(heard.beats.size()) + " beats", "a recording of eight beats at least");
-    out->missed = heard.missed;
-    out->seconds = sound->seconds();
     out->cut_short = sound->cut_short();
     tell_shapes(*heard.shapes, in, told, heard.one_sound, *out);
     return *out;
@@ -331,6 +333,7 @@ const Record& BeatAnalysisResult::record() {
             .add("drifts", &Out::drifts, "", "the change stands out of three of those")
             .add("recorder_u_s_per_day", &Out::recorder_u_s_per_day, "s/d", "the recorder's part of the rate's uncertainty")
             .add("periodic_faults", &Out::periodic_faults, "", "what comes back, waves by size first")
+            .add("happenings", &Out::happenings, "", "what happened while it was heard: it stops, is set going, is hidden")
             .add("turns_looked_for", &Out::turns_looked_for, "", "false: no arbor was told, and nothing that comes back was looked for")
             .add("beat_times_s", &Out::beat_times_s, "s", "where each beat lies in the recording")
             .add("late_ms", &Out::late_ms, "ms", "by how much each is late, against beats that are even but for the beat error")

@@ -1,6 +1,7 @@
 #pragma once
 
 #include "beat/beats_told.h"
+#include "beat/happenings.h"
 #include "beat/periodic_faults.h"
 #include "sound/sound.h"
 #include "sound/tick_shapes.h"
@@ -50,6 +51,7 @@ struct BeatAnalysisResult {
     bool drifts = false;              ///< it stands out of three of its uncertainties
     double recorder_u_s_per_day = 0;  ///< the recorder's part of the rate's uncertainty
     std::vector<PeriodicFault> periodic_faults;
+    std::vector<Happening> happenings;
     bool turns_looked_for = false;  ///< by arbors that were told, or because it was asked for
     std::vector<double> beat_times_s;
     std::vector<double> late_ms;          ///< of each, against beats that are even but for the limp
@@ -62,14 +64,15 @@ struct BeatAnalysisResult {
 /// out.
 struct HeardBeats {
     std::vector<Beat> beats;
-    long long missed = 0;  ///< between the first and the last that were heard
     bool one_sound = false;
     std::unique_ptr<TickShapes> shapes;
 };
 HeardBeats hear_beats(Sound& sound, double told_beat_s);
 
-/// Rate, limp, drift and what comes back, of beats that were heard. Nothing of too few.
-std::optional<BeatAnalysisResult> judge_beats(std::vector<Beat> beats, const BeatsTold& told, const BeatAnalysisInput& in);
+/// Rate, limp, drift, what comes back and what happened, of beats that were heard in so many seconds; 0: no longer than to the last
+/// beat. Nothing of too few.
+std::optional<BeatAnalysisResult> judge_beats(std::vector<Beat> beats, const BeatsTold& told, const BeatAnalysisInput& in,
+                                              double seconds = 0);
 
 /// What the shapes of the beats add: amplitude, how sure the limp is, and the verdict.
 void tell_shapes(const TickShapes& shapes, const BeatAnalysisInput& in, const BeatsTold& told, bool one_sound, BeatAnalysisResult& out);

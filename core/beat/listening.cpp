@@ -196,10 +196,8 @@ long long Listening::missed() const {
 }
 
 std::optional<BeatAnalysisResult> Listening::judged() const {
-    std::optional<BeatAnalysisResult> out = judge_beats(m_beats, m_told, m_asked);
+    std::optional<BeatAnalysisResult> out = judge_beats(m_beats, m_told, m_asked, seconds());
     if (!out) return out;
-    out->missed = missed();
-    out->seconds = seconds();
     tell_shapes(*m_shapes, m_asked, m_told, m_one_sound, *out);
     return out;
 }

@@ -17,6 +17,7 @@ std::vector<SumLine> heard_lines(const BeatAnalysisResult& heard) {
     add("beats", "beats an hour", print_short(heard.measured_beats_per_hour, 8), "");
     add("heard", "beats heard", std::to_string(heard.beats) + (heard.missed > 0 ? ", " + std::to_string(heard.missed) + " not" : ""), "");
     add("spread", "a single beat scatters by", print_fixed(heard.spread_ms, heard.spread_ms < 1 ? 2 : 1), "ms");
+    for (const Happening& happening : heard.happenings) add("happened", "", happening.words, "");
     if (heard.drifts) add("drift", "change while it was heard", print_measured(heard.drift_s_per_day, heard.drift_u_s_per_day), "s/d");
     for (const PeriodicFault& fault : heard.periodic_faults) add("fault", "", fault.words, "");
     if (!heard.turns_looked_for) add("sound", "", "No train is known: what comes back with a wheel is not looked for.", "");

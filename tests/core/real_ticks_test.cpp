@@ -1,4 +1,5 @@
 /// Clocks that we did not make: recordings of real ones, and their ticks laid at times that are known.
+#include <algorithm>
 #include <catch2/catch.hpp>
 #include <cmath>
 
@@ -184,4 +185,55 @@ TEST_CASE("while one listens to real ticks each is heard as it falls, from the f
     const Score all = score(laid, told_s, 0.5);
     CHECK(static_cast<double>(all.found) >= 0.97 * static_cast<double>(all.laid));
     CHECK(all.false_ones <= 1);
+}
+
+namespace {
+
+BeatAnalysisResult judged(Sound& sound) {
+    const HeardBeats heard = hear_beats(sound, 0);
+    auto out = judge_beats(heard.beats, {}, {}, sound.seconds());
+    REQUIRE(out);
+    return *out;
+}
+
+}  // namespace
+
+TEST_CASE("a clock that stops is told with the time when it stops, and no beat is missed after it") {
+    Shelf shelf = shelf_of(2, 3, 20, 21);
+    shelf.silent_from_s = 15, shelf.silent_to_s = 31;
+    const ShelfSound laid = lay(shelf, all_ticks(), a_room());
+    const BeatAnalysisResult out = judged(*laid.sound);
+    for (const Happening& one : out.happenings) UNSCOPED_INFO(one.words);
+    REQUIRE(out.happenings.size() == 1);
+    CHECK(out.happenings[0].kind == "stops");
+    CHECK(out.happenings[0].from_s == Approx(14.75).margin(0.35));
+    CHECK(out.beats == std::count(laid.sounds.begin(), laid.sounds.end(), true));
+    CHECK(out.missed == 0);
+}
+
+TEST_CASE("a clock that is set going again out of its beat is two runs, and only the longer one is judged") {
+    Shelf shelf = shelf_of(2, 3, 20, 22);
+    shelf.seconds = 40;
+    shelf.silent_from_s = 12, shelf.silent_to_s = 20, shelf.beside_s = 0.17;
+    const ShelfSound laid = lay(shelf, all_ticks(), a_room());
+    const BeatAnalysisResult out = judged(*laid.sound);
+    for (const Happening& one : out.happenings) UNSCOPED_INFO(one.words);
+    REQUIRE(out.happenings.size() == 1);
+    CHECK(out.happenings[0].kind == "set going again");
+    CHECK(out.happenings[0].from_s == Approx(11.75).margin(0.35));
+    CHECK(out.happenings[0].to_s == Approx(20.4).margin(0.35));
+    const auto later = std::count_if(laid.beat_times_s.begin(), laid.beat_times_s.end(), [](double s) { return s > 20; });
+    CHECK(std::abs(out.beats - later) <= 1);
+    CHECK(std::abs(out.rate_s_per_day) < 2 * out.u_s_per_day);
+}
+
+TEST_CASE("a clock that is hidden for a while and goes on in its beat has not stopped") {
+    Shelf shelf = shelf_of(2, 3, 20, 23);
+    shelf.silent_from_s = 12, shelf.silent_to_s = 18;
+    const ShelfSound laid = lay(shelf, all_ticks(), a_room());
+    const BeatAnalysisResult out = judged(*laid.sound);
+    for (const Happening& one : out.happenings) UNSCOPED_INFO(one.words);
+    REQUIRE(out.happenings.size() == 1);
+    CHECK(out.happenings[0].kind == "hidden");
+    CHECK(out.missed == std::count(laid.sounds.begin(), laid.sounds.end(), false));
 }

@@ -179,12 +179,14 @@ ShelfSound lay(const Shelf& shelf, const std::vector<RealTick>& ticks, const std
     const double begins_s = 0.1 + 0.5 * beat_s * uniform(chance);
     for (long long n = 0;; ++n) {
         const bool tock = n % 2 == 1;
-        const double at_s = begins_s + static_cast<double>(n) * beat_s + (tock ? 0.5 : -0.5) * shelf.limp_ms / 1000 +
-                            shelf.jitter_ms / 1000 * normal(chance);
+        const double as_before_s = begins_s + static_cast<double>(n) * beat_s + (tock ? 0.5 : -0.5) * shelf.limp_ms / 1000 +
+                                   shelf.jitter_ms / 1000 * normal(chance);
+        const double at_s = as_before_s + (as_before_s > shelf.silent_to_s ? shelf.beside_s : 0);
         if (at_s + 0.08 > shelf.seconds) break;
         const RealTick& tick = shelf.one_tick ? *only[tock] : *kinds[tock][chance() % kinds[tock].size()];
         const auto loud = static_cast<float>(std::pow(shelf.loudness, -uniform(chance)));
-        const bool sounds = uniform(chance) >= shelf.missing;
+        const bool silent = at_s > shelf.silent_from_s && at_s < shelf.silent_to_s;
+        const bool sounds = uniform(chance) >= shelf.missing && !silent;
         out.beat_times_s.push_back(at_s);
         out.sounds.push_back(sounds);
         if (!sounds) continue;

@@ -30,10 +30,12 @@ struct Shelf {
     double limp_ms = 0;      ///< half the difference of two successive beats
     double jitter_ms = 0;    ///< standard deviation of each beat for itself
     double rate_s_per_day = 0;
-    double missing = 0;     ///< share of beats that make no sound
-    bool one_tick = false;  ///< the same piece of sound each time, not another one of the same kind
-    bool hiss = false;      ///< in place of the real room
-    double echo = 0;        ///< of the room: 0 none; 1 as loud as the tick at its beginning, gone to 1/e in 60 ms
+    double missing = 0;                         ///< share of beats that make no sound
+    double silent_from_s = 0, silent_to_s = 0;  ///< between them it makes no sound
+    double beside_s = 0;                        ///< by which it is late after that: set going again
+    bool one_tick = false;                      ///< the same piece of sound each time, not another one of the same kind
+    bool hiss = false;                          ///< in place of the real room
+    double echo = 0;                            ///< of the room: 0 none; 1 as loud as the tick at its beginning, gone to 1/e in 60 ms
     double rate_Hz = shelf_rate_Hz;
     unsigned seed = 1;
 };
