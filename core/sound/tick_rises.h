@@ -26,8 +26,6 @@ public:
     double heard(bool tock) const { return m_kinds[tock].heard; }
     /// By which a beat is told later than the places that its kind was learnt from: there its mean first rises.
     double told_after_s(bool tock) const { return m_kinds[tock].begins * m_frame_s; }
-    /// Standard deviation of a beat, s.
-    double scatter_s(bool tock) const { return m_kinds[tock].scatter_s; }
     /// How far tick against tock may be misplaced, s: little where both begin alike.
     double between_u_s() const { return m_between_u_s; }
 

@@ -56,14 +56,33 @@ TickShapes::TickShapes(Sound& sound, const std::vector<double>& ticks_s, const s
     for (const bool tock : {false, true})
         if (!samples[tock].waves.empty()) learn(sound, samples[tock], quiet, m_kinds[tock]);
     put_alike();
-    TickRises rises(sound, evened(ticks_s), evened(tocks_s), beat_of(ticks_s));
-    double share = 0, scatter_s = 0, rises_share = 0, rises_scatter_s = 0;
-    for (const bool tock : {false, true}) {
-        share += 0.5 * m_kinds[tock].share, scatter_s += 0.5 * m_kinds[tock].scatter_s;
-        rises_share += 0.5 * rises.heard(tock), rises_scatter_s += 0.5 * rises.scatter_s(tock);
-    }
+    take_rises(sound, {evened(ticks_s), evened(tocks_s)}, beat_of(ticks_s));
+}
+
+/// Where what begins after quiet finds more of the beats than their waves or loudness do.
+void TickShapes::take_rises(Sound& sound, const std::array<std::vector<double>, 2>& even_s, double beat_s) {
+    TickRises rises(sound, even_s[0], even_s[1], beat_s);
+    double share = 0, rises_share = 0;
+    for (const bool tock : {false, true}) share += 0.5 * m_kinds[tock].share, rises_share += 0.5 * rises.heard(tock);
     constexpr double more = 0.01;
-    if (rises_share > share + more) m_rises = std::move(rises), m_between_u_s = m_rises->between_u_s();
+    if (rises_share <= share + more) return;
+    m_rises = std::move(rises);
+    m_between_u_s = m_rises->between_u_s();
+    // The mean loudness too is put together by the places that are found so.
+    for (const bool tock : {false, true}) {
+        Kind& kind = m_kinds[tock];
+        kind.least = 0.5;
+        Sample even;
+        Alignment found;
+        for (const size_t i : sample_of(even_s[tock].size())) {
+            const double about_s = even_s[tock][i];
+            const TickRises::Placed placed = m_rises->locate(sound, about_s + told_after_s(tock), tock);
+            even.about_s.push_back(about_s);
+            found.found.push_back({(placed.at_s - about_s) * m_rate_Hz, placed.heard ? 1.0 : 0.0});
+        }
+        kind.loudness = {};
+        put_loudness_together(sound, even, found, kind);
+    }
 }
 
 long long TickShapes::start_of(double about_s) const { return std::llround(about_s * m_rate_Hz) - static_cast<long long>(m_before); }
@@ -274,7 +293,6 @@ void TickShapes::learn(Sound& sound, const Sample& sample, const std::vector<Spe
     kind.shape = best.shape;
     kind.heard = 4 * (kind.by_wave ? heard_wave : heard_level) >= static_cast<std::ptrdiff_t>(waves.size());
     kind.share = static_cast<double>(kind.by_wave ? heard_wave : heard_level) / static_cast<double>(waves.size());
-    kind.scatter_s = best.scatter;
     put_loudness_together(sound, sample, best, kind);
 }
 

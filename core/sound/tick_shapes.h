@@ -50,7 +50,7 @@ private:
     using Spectrum = std::vector<std::complex<float>>;
     struct Kind {
         bool heard = false;
-        double share = 0, scatter_s = 1e9;  ///< of those learnt from that are heard, and how they scatter
+        double share = 0;  ///< of those learnt from that are heard
         bool by_wave = true;
         Spectrum shape;      ///< conjugate, of unit energy
         double least = 1;    ///< likeness below which it is chance
@@ -83,6 +83,7 @@ private:
     void put_loudness_together(Sound& sound, const Sample& sample, const Alignment& best, Kind& kind) const;
     std::vector<Spectrum> weigh_noise(Sound& sound, const std::vector<double>& ticks_s, const std::vector<double>& tocks_s);
     void put_alike();
+    void take_rises(Sound& sound, const std::array<std::vector<double>, 2>& even_s, double beat_s);
 
     double m_rate_Hz;
     Fourier m_fourier;

@@ -108,6 +108,28 @@ TEST_CASE("a recording is listened to from its file, and what is no recording is
     CHECK(told[0][0].toString().startsWith("recording: got"));
 }
 
+TEST_CASE("a real clock that stops is told in the window with the time when it did") {
+    ListeningBench bench;
+    const auto clock = open_sound(SOURCE_FOLDER "/tests/real/seconds_clock.ogg", "file");
+    std::vector<float> all(clock->samples());
+    clock->read(0, all);
+    // Then twelve seconds of nothing but a little hiss.
+    for (size_t i = 0; i < static_cast<size_t>(12 * clock->rate_Hz()); ++i) all.push_back(1e-5f * static_cast<float>(i * 7919 % 101) / 101);
+    const Folder folder;
+    save_sound(folder / "stops.flac", clock->rate_Hz(), all, "file");
+    bench.view().listen_to(QString::fromStdString(folder / "stops.flac"));
+    bench.wait();
+    REQUIRE(bench.view().heard().told);
+    const BeatAnalysisResult& heard = *bench.view().heard().told;
+    REQUIRE(heard.happenings.size() == 1);
+    CHECK(heard.happenings[0].kind == "stops");
+    CHECK(heard.happenings[0].from_s == Approx(14.15).margin(0.1));
+    CHECK(heard.missed == 0);
+    bench.window.resize(1280, 800);
+    bench.settle();
+    CHECK(bench.seen().contains("stops at 14 s"));
+}
+
 TEST_CASE("which way it swings at the tick is said by whoever looks, and turns the advice round") {
     ListeningBench bench;
     ListeningView& view = bench.view();

@@ -309,6 +309,7 @@ void ListeningView::paint(QPainter& painter) {
     painter.fillRect(rect(), t.ground);
     paint_figures(painter, QRectF(18, 14, figures_wide, height() - figures_high - 16));
     paint_round(painter);
+    paint_happenings(painter);
     if (m_now.tick || m_now.tock) {
         paint_kept(painter, foot().adjusted(-2, -2, 2, 2), m_hills,
                    [this](QPainter& on) { paint_tick_and_tock(on, foot(), m_now.tick.get(), m_now.tock.get()); });
@@ -418,6 +419,25 @@ void ListeningView::write_beat(Column& page) {
            [this] { keep(); },
            words("In the log, and among the findings"),
            {}});
+}
+
+/// The time that was heard as a line over the foot: where beats were heard, and each thing that happened at its own time.
+void ListeningView::paint_happenings(QPainter& painter) {
+    if (!result() || result()->happenings.empty() || result()->seconds <= 0) return;
+    const Theme& t = inks(painter);
+    constexpr double thick = 4, text_wide = 110;
+    const QRectF line(dial().left(), foot().top() - 9, dial().width(), thick);
+    const auto x_of = [&](double s) { return line.left() + line.width() * std::clamp(s / result()->seconds, 0.0, 1.0); };
+    painter.fillRect(line, t.verdigris);
+    for (const Happening& happening : result()->happenings) {
+        const QRectF silent(QPointF(x_of(happening.from_s), line.top()), QPointF(x_of(happening.to_s), line.bottom()));
+        painter.fillRect(silent, t.amber);
+        const bool begins = happening.kind == "set going" || happening.kind == "set going again";
+        const double at_s = begins ? happening.to_s : happening.from_s;
+        const double left = std::clamp(x_of(at_s), line.left(), line.right() - text_wide);
+        write(painter, type(Type::note), t.ink, {left, line.bottom() + 13},
+              words("%1 at %2").arg(words(happening.kind), words(print_span(std::round(at_s)))));
+    }
 }
 
 void ListeningView::paint_round(QPainter& painter) {

@@ -70,6 +70,7 @@ private:
     QRectF foot() const;
     void paint_figures(QPainter& painter, const QRectF& room);
     void paint_round(QPainter& painter);
+    void paint_happenings(QPainter& painter);
     /// A part of the picture, painted once.
     struct Kept {
         QString key;
