@@ -187,17 +187,19 @@ double surely(std::vector<double> x) {
     return mean * middle <= 0 ? 0 : std::abs(mean) < std::abs(middle) ? mean : middle;
 }
 
-/// Chance that half of so many beats lie as far off to this side, by how many of the others do: what is heard of real ticks scatters
-/// by no bell curve, for another of their impacts is the loudest now and then.
-double chance_of_half(double off, const std::vector<double>& here, const std::vector<double>& all) {
-    const auto as_far = [off](double x) { return off < 0 ? x <= off : x >= off; };
-    const auto others = static_cast<double>(all.size() - here.size());
-    const auto far = static_cast<double>(std::count_if(all.begin(), all.end(), as_far) - std::count_if(here.begin(), here.end(), as_far));
+/// Chance that as many beats of a place lie half as far off as they do in the middle, by how many of the others do: what is heard of
+/// real ticks scatters by no bell curve, for another of their impacts is the loudest now and then.
+double chance_of_place(double off, const std::vector<double>& here, const std::vector<double>& all) {
+    const auto far_in = [off](const std::vector<double>& some) {
+        return std::count_if(some.begin(), some.end(), [off](double x) { return off < 0 ? x <= off / 2 : x >= off / 2; });
+    };
+    const auto own = far_in(here);
+    const auto others = static_cast<double>(all.size() - here.size()), far = static_cast<double>(far_in(all) - own);
     const double share = (far + 1) / (others + 1);
     const size_t n = here.size();
     double chance = 0, term = std::pow(1 - share, static_cast<double>(n));  // of none
     for (size_t k = 0; k <= n; ++k) {
-        if (2 * k >= n) chance += term;
+        if (k >= static_cast<size_t>(own)) chance += term;
         term *= static_cast<double>(n - k) / static_cast<double>(k + 1) * share / std::max(1e-12, 1 - share);
     }
     return std::min(1.0, chance);
@@ -228,7 +230,7 @@ void find_teeth(const std::vector<Beat>& beats, const std::vector<double>& left_
         if (at[place].size() < 3) continue;
         const double u = std::max(spread / std::sqrt(static_cast<double>(at[place].size())), 1e-9);
         const double off = std::abs(middles[place]) / std::max(u, among);
-        const double chance = std::max(std::erfc(off / std::sqrt(2.0)), chance_of_half(middles[place], at[place], left_s)) *
+        const double chance = std::max(std::erfc(off / std::sqrt(2.0)), chance_of_place(middles[place], at[place], left_s)) *
                               static_cast<double>(places) * looks;
         // What is no number is no tooth either.
         if (!(chance * least_odds <= 1 && off >= 5)) continue;
