@@ -51,22 +51,23 @@ std::vector<Happening> happenings_of(const std::vector<Beat>& beats, double beat
     if (beats.empty()) return all;
     const double silence_s = long_silence_s(beat_s), first_s = beats.front().at_s, last_s = beats.back().at_s;
     if (first_s > silence_s)
-        all.push_back(
-            {"set going", 0, first_s, "Its first beat is heard after " + at(first_s) + ": it was set going then, or something hid it."});
+        all.push_back({"set going", 0, first_s,
+                       "Its first beat is heard at " + at(first_s) + ": it was set going then, or something hid it before."});
     for (size_t i = 1; i < beats.size(); ++i) {
         const double from_s = beats[i - 1].at_s, to_s = beats[i].at_s;
         if (to_s - from_s < silence_s) continue;
         if (set_going_at(beats, i, beat_s))
             all.push_back({"set going again", from_s, to_s,
-                           "It stopped after " + at(from_s) + " and was set going again after " + at(to_s) +
-                               ", out of its former beat: only the longer run is judged."});
+                           "It is not heard from " + at(from_s) + " to " + at(to_s) +
+                               ", and then no longer in its beat: it was set going again, or moved. Only the longer run is judged."});
         else
-            all.push_back({"hidden", from_s, to_s,
-                           "It is not heard from " + at(from_s) + " to " + at(to_s) + " and goes on in its beat: something hid it."});
+            all.push_back(
+                {"hidden", from_s, to_s,
+                 "It is not heard from " + at(from_s) + " to " + at(to_s) + " and goes on in its beat: most likely something hid it."});
     }
     if (seconds - last_s > silence_s)
         all.push_back(
-            {"stops", last_s, seconds, "Its last beat is heard after " + at(last_s) + ": it stopped then, or something hides it."});
+            {"stops", last_s, seconds, "Its last beat is heard at " + at(last_s) + ": it stopped then, or something hides it since."});
     return all;
 }
 

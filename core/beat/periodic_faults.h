@@ -25,7 +25,8 @@ struct PeriodicFault {
 /// The faults that stand out of chance, waves by falling size, then teeth. `fit`: the beats without a wave; an arbor counts that turned
 /// twice and a half at least. A wave is weighed against those of neighbouring periods, so that slow wandering is no false alarm; what
 /// a search over all periods finds counts for less, by as many as were looked at (Scargle, 1982). Accepted when chance makes one like
-/// it less than once in a thousand recordings. Where no arbor is told, nothing is looked for unless it is asked for.
+/// it less than once in a thousand recordings; a wave that no arbor makes, of a hundred beats and less than once in a hundred thousand.
+/// Where no arbor is told, nothing is looked for unless it is asked for.
 std::vector<PeriodicFault> periodic_faults(const std::vector<Beat>& beats, const BeatFit& fit, const BeatsTold& told);
 
 }  // namespace echappe

@@ -102,7 +102,7 @@ TickRises::Strip TickRises::strip_of(const std::vector<float>& energies, const s
     const auto wide = static_cast<size_t>(std::max(1.0, 0.005 / m_frame_s));
     std::vector<float> level(m_frames);
     for (size_t octave = 0; octave < octaves; ++octave) {
-        const float weight = weights.empty() ? 1 : weights[octave], room = over * m_room[octave];
+        const float weight = weights[octave], room = over * m_room[octave];
         if (weight <= 0) continue;
         double sum = 0;
         for (size_t f = 0; f < m_frames; ++f) {

@@ -70,18 +70,11 @@ void TickShapes::take_rises(Sound& sound, const std::array<std::vector<double>, 
     m_between_u_s = m_rises->between_u_s();
     // The mean loudness too is put together by the places that are found so.
     for (const bool tock : {false, true}) {
-        Kind& kind = m_kinds[tock];
-        kind.least = 0.5;
-        Sample even;
-        Alignment found;
-        for (const size_t i : sample_of(even_s[tock].size())) {
-            const double about_s = even_s[tock][i];
-            const TickRises::Placed placed = m_rises->locate(sound, about_s + told_after_s(tock), tock);
-            even.about_s.push_back(about_s);
-            found.found.push_back({(placed.at_s - about_s) * m_rate_Hz, placed.heard ? 1.0 : 0.0});
-        }
-        kind.loudness = {};
-        put_loudness_together(sound, even, found, kind);
+        std::vector<double> heard_s;
+        for (const size_t i : sample_of(even_s[tock].size()))
+            if (const auto placed = m_rises->locate(sound, even_s[tock][i] + told_after_s(tock), tock); placed.heard)
+                heard_s.push_back(placed.at_s);
+        put_loudness_together(sound, heard_s, m_kinds[tock]);
     }
 }
 
@@ -293,31 +286,33 @@ void TickShapes::learn(Sound& sound, const Sample& sample, const std::vector<Spe
     kind.shape = best.shape;
     kind.heard = 4 * (kind.by_wave ? heard_wave : heard_level) >= static_cast<std::ptrdiff_t>(waves.size());
     kind.share = static_cast<double>(kind.by_wave ? heard_wave : heard_level) / static_cast<double>(waves.size());
-    put_loudness_together(sound, sample, best, kind);
+    std::vector<double> heard_s;
+    for (size_t i = 0; i < sample.about_s.size(); ++i)
+        if (best.found[i].likeness >= kind.least) heard_s.push_back(sample.about_s[i] + best.found[i].shift / m_rate_Hz);
+    put_loudness_together(sound, heard_s, kind);
 }
 
 /// The mean power by the places that were found, the noise's taken off: a soft sound is not drowned as it would be in mean amplitudes.
 /// Over twice the length, for a lever unlocks long before it drops.
-void TickShapes::put_loudness_together(Sound& sound, const Sample& sample, const Alignment& best, Kind& kind) const {
+void TickShapes::put_loudness_together(Sound& sound, const std::vector<double>& heard_s, Kind& kind) const {
     const Fourier fourier(2 * m_fourier.length());
     const size_t before = fourier.length() / 2;
     std::vector<double> power(fourier.length(), 0);
     std::vector<float> piece(fourier.length());
     Spectrum wave(fourier.bins());
-    double count = 0;
-    for (size_t i = 0; i < sample.about_s.size(); ++i) {
-        if (best.found[i].likeness < kind.least) continue;
-        sound.read(std::llround(sample.about_s[i] * m_rate_Hz) - static_cast<long long>(before), piece);
+    for (const double at_s : heard_s) {
+        const double at = at_s * m_rate_Hz;
+        sound.read(std::llround(at) - static_cast<long long>(before), piece);
         fourier.forward(piece.data(), wave.data());
         for (size_t bin = 0; bin < wave.size(); ++bin) wave[bin] *= m_weight[bin / 2];
-        const std::vector<float> level = level_of(fourier, put_back(fourier, wave, best.found[i].shift));
+        const std::vector<float> level = level_of(fourier, put_back(fourier, wave, at - std::round(at)));
         for (size_t j = 0; j < level.size(); ++j) power[j] += static_cast<double>(level[j]) * level[j];
-        ++count;
     }
     std::vector<double> early;
-    for (double& x : power) x /= std::max(1.0, count);
+    for (double& x : power) x /= std::max(1.0, static_cast<double>(heard_s.size()));
     for (size_t j = before / 8; j < before / 2; ++j) early.push_back(power[j]);
     constexpr double stands_out = 6;
+    kind.loudness = {};
     kind.loudness.per_s = m_rate_Hz;
     kind.loudness.at = static_cast<double>(before);
     kind.loudness.noise = std::sqrt(stands_out * robust_spread(early));

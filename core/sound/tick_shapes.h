@@ -80,7 +80,7 @@ private:
     void learn(Sound& sound, const Sample& sample, const std::vector<Spectrum>& quiet, Kind& kind);
     void weigh_what_differs(std::array<Sample, 2>& samples, std::vector<Spectrum>& quiet);
     static Spectrum put_back(const Fourier& fourier, const Spectrum& wave, double shift);
-    void put_loudness_together(Sound& sound, const Sample& sample, const Alignment& best, Kind& kind) const;
+    void put_loudness_together(Sound& sound, const std::vector<double>& heard_s, Kind& kind) const;
     std::vector<Spectrum> weigh_noise(Sound& sound, const std::vector<double>& ticks_s, const std::vector<double>& tocks_s);
     void put_alike();
     void take_rises(Sound& sound, const std::array<std::vector<double>, 2>& even_s, double beat_s);

@@ -127,7 +127,7 @@ TEST_CASE("a real clock that stops is told in the window with the time when it d
     CHECK(heard.missed == 0);
     bench.window.resize(1280, 800);
     bench.settle();
-    CHECK(bench.seen().contains("stops at 14 s"));
+    CHECK(bench.seen().contains("last beat at 14 s"));
 }
 
 TEST_CASE("which way it swings at the tick is said by whoever looks, and turns the advice round") {

@@ -3,6 +3,7 @@
 #include <QFileDialog>
 #include <algorithm>
 #include <cmath>
+#include <map>
 
 #include "beat/edits.h"
 #include "beat/sheets.h"
@@ -425,18 +426,26 @@ void ListeningView::write_beat(Column& page) {
 void ListeningView::paint_happenings(QPainter& painter) {
     if (!result() || result()->happenings.empty() || result()->seconds <= 0) return;
     const Theme& t = inks(painter);
-    constexpr double thick = 4, text_wide = 110;
+    constexpr double thick = 4, apart = 10;
     const QRectF line(dial().left(), foot().top() - 9, dial().width(), thick);
     const auto x_of = [&](double s) { return line.left() + line.width() * std::clamp(s / result()->seconds, 0.0, 1.0); };
     painter.fillRect(line, t.verdigris);
+    // What is seen, not what it means: that the sheet says, with its doubts.
+    static const std::map<std::string, QString> seen = {{"set going", words("first beat at %1")},
+                                                        {"stops", words("last beat at %1")},
+                                                        {"hidden", words("not heard from %1")},
+                                                        {"set going again", words("not in its former beat from %1")}};
+    double free = line.left();
     for (const Happening& happening : result()->happenings) {
-        const QRectF silent(QPointF(x_of(happening.from_s), line.top()), QPointF(x_of(happening.to_s), line.bottom()));
-        painter.fillRect(silent, t.amber);
+        painter.fillRect(QRectF(QPointF(x_of(happening.from_s), line.top()), QPointF(x_of(happening.to_s), line.bottom())), t.amber);
         const bool begins = happening.kind == "set going" || happening.kind == "set going again";
         const double at_s = begins ? happening.to_s : happening.from_s;
-        const double left = std::clamp(x_of(at_s), line.left(), line.right() - text_wide);
-        write(painter, type(Type::note), t.ink, {left, line.bottom() + 13},
-              words("%1 at %2").arg(words(happening.kind), words(print_span(std::round(at_s)))));
+        const QString label = seen.at(happening.kind).arg(words(print_span(std::round(at_s))));
+        const double wide = QFontMetricsF(type(Type::note)).horizontalAdvance(label);
+        const double left = std::min(x_of(at_s), line.right() - wide);
+        if (left < free) continue;  // no room: the sheet has it
+        write(painter, type(Type::note), t.ink, {left, line.bottom() + 13}, label);
+        free = left + wide + apart;
     }
 }
 
